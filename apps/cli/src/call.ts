@@ -1,0 +1,76 @@
+/** What was asked for on the command line. */
+import { parseArgs } from 'node:util';
+import { parseDate, type EpochDay } from '@water-clock/core';
+
+export type Call =
+  | { readonly command: 'help' }
+  | { readonly command: 'check'; readonly files: readonly string[]; readonly on: EpochDay }
+  | {
+      readonly command: 'simulate';
+      readonly files: readonly string[];
+      readonly from: string;
+      readonly fromDay: EpochDay;
+      readonly days: number;
+    };
+
+/** The call itself is wrong; the message says what is allowed. Ends the program with exit code 2. */
+export class CallError extends Error {}
+
+/** Ten years: more would be a longer answer than anyone reads. Ours, not the spec's. */
+export const MOST_DAYS = 3660;
+
+function dateOf(option: string, value: string | undefined): EpochDay {
+  if (value === undefined) throw new CallError(`${option} is missing: ${option} YYYY-MM-DD`);
+  const day = parseDate(value);
+  if (day === null)
+    throw new CallError(
+      `${option} ${value}: not a date; allowed: YYYY-MM-DD, years 1970 to 9999, a date that exists`,
+    );
+  return day;
+}
+
+/** Reads the arguments after the program's own name. Throws `CallError`. */
+export function readCall(args: readonly string[]): Call {
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        help: { type: 'boolean', short: 'h' },
+        on: { type: 'string' },
+        from: { type: 'string' },
+        days: { type: 'string' },
+      },
+    });
+  } catch (error) {
+    throw new CallError(error instanceof Error ? error.message : String(error));
+  }
+  const { values, positionals } = parsed;
+  const [command, ...files] = positionals;
+  if (values.help || command === 'help') return { command: 'help' };
+  const unwanted = (names: readonly ('on' | 'from' | 'days')[]) => {
+    for (const name of names)
+      if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
+  };
+  if (command !== 'check' && command !== 'simulate')
+    throw new CallError(
+      command === undefined
+        ? 'a command is missing: check or simulate'
+        : `unknown command ${command}; allowed: check, simulate`,
+    );
+  if (files.length === 0)
+    throw new CallError(`${command} needs a PLAN: a file, or - for standard input`);
+  if (files.filter((file) => file === '-').length > 1)
+    throw new CallError('- stands for standard input, which can be read once only');
+  if (command === 'check') {
+    unwanted(['from', 'days']);
+    return { command, files, on: dateOf('--on', values.on) };
+  }
+  unwanted(['on']);
+  const fromDay = dateOf('--from', values.from);
+  const days = Number(values.days);
+  if (!/^\d+$/.test(values.days ?? '') || days < 1 || days > MOST_DAYS)
+    throw new CallError(`--days ${values.days ?? ''}: allowed: a whole number, 1 to ${MOST_DAYS}`);
+  return { command, files, from: values.from ?? '', fromDay, days };
+}

@@ -1,0 +1,34 @@
+/** What `water-clock --help` teaches. */
+import { MOST_DAYS } from './call.ts';
+
+export const HELP = `water-clock: what a sprinkler timer does with its settings, and whether its cycles ever overlap
+
+  water-clock check PLAN [PLAN …] --on DATE
+      The verdict, exact for all dates from DATE on: does any program cycle ever run into another?
+
+  water-clock simulate PLAN [PLAN …] --from DATE --days N
+      Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them.
+
+PLAN is a plan document (*.plan.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
+
+One PLAN prints one JSON object. Several print JSON Lines, one object for each file in the order given, with its name in
+"file"; a refused one is { "file", "refused": [ "PATH: what is wrong and what is allowed" ] }.
+
+Exit code  0  done
+           1  a document is refused; standard error has a line for each fault, "PATH: what is wrong and what is allowed"
+           2  the call itself is wrong
+
+What a verdict means
+  clear        no two cycles ever overlap; headroomPercent is how far the seasonal percent may rise
+  overlap      some do; "overlaps" has the first event for each pair of starts, and the seconds in common
+  incomplete   a program is half set: "missing" says whether it lacks starts, runs or days
+  empty        nothing waters
+
+Try it
+  water-clock check docs/spec/examples/one-start.plan.json --on 2027-03-01
+  water-clock simulate docs/spec/examples/stretched-into-the-next.plan.json --from 2027-07-05 --days 7
+  cat garden.plan.json | water-clock check - --on 2027-03-01
+
+This version works out the day rules daily and weekdays, seasonal percents, cycle-and-soak and all four answers to an
+overlap, one station at a time. A document that uses more is refused by the path of what it uses.
+`;

@@ -1,0 +1,43 @@
+/** One Jest for all packages, each a project of its own. ES modules throughout; swc emits them. */
+const transform = {
+  '^.+\\.(t|j)sx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        parser: { syntax: 'typescript', tsx: true, decorators: true },
+        transform: {
+          legacyDecorator: true,
+          decoratorMetadata: true,
+          useDefineForClassFields: false,
+          react: { runtime: 'automatic' },
+        },
+        keepClassNames: true,
+      },
+      module: { type: 'es6' },
+    },
+  ],
+};
+
+const project = (displayName, root, more = {}) => ({
+  displayName,
+  rootDir: import.meta.dirname,
+  testEnvironment: 'node',
+  testMatch: [`<rootDir>/${root}/**/*.test.ts`],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  moduleNameMapper: { '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts' },
+  transform,
+  modulePathIgnorePatterns: ['<rootDir>/.*/dist/'],
+  ...more,
+});
+
+export default {
+  reporters: ['default'],
+  projects: [
+    project('core', 'packages/core/tests'),
+    project('cli', 'apps/cli/tests'),
+    project('server', 'apps/server/tests'),
+    project('web', 'apps/web/tests'),
+    project('e2e', 'e2e'),
+  ],
+};

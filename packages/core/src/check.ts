@@ -1,0 +1,195 @@
+/** The verdict on a plan, exact for all time (plan-format.md, `check`). */
+import {
+  formatDate,
+  LAST_DAY,
+  monthOf,
+  parseTime,
+  weekdayIndexOf,
+  type EpochDay,
+} from './calendar.ts';
+import { cycleSeconds } from './cycle.ts';
+import { findingsOf, type Finding } from './findings.ts';
+import { headroomPercent, type CompleteProgram } from './headroom.ts';
+import { findOverlaps, type NamedStart, type Overlap, type Span } from './overlap.ts';
+import { programsByLetter, type Plan, type Program } from './plan.ts';
+import {
+  effectivePercent,
+  enabledStations,
+  firstDayNotDelayed,
+  isUnused,
+  missingOf,
+  resumesAt,
+  variesByMonth,
+  weekdayMaskOf,
+  type Missing,
+} from './program.ts';
+import { findingSentence } from './words.ts';
+
+export type Verdict = 'clear' | 'overlap' | 'incomplete' | 'empty';
+
+export interface ProgramCheck {
+  readonly letter: string;
+  readonly missing: readonly Missing[];
+  /** Of nominal cycles over all dates from the day of the check on; null where it never fires. */
+  readonly cycleSeconds: { readonly shortest: number; readonly longest: number } | null;
+  /** Up to five. */
+  readonly nextWateringDays: readonly EpochDay[];
+}
+
+export interface Check {
+  readonly on: EpochDay;
+  readonly verdict: Verdict;
+  readonly overlaps: readonly Overlap[];
+  readonly headroomPercent: number | null;
+  readonly programs: readonly ProgramCheck[];
+  readonly findings: readonly Finding[];
+}
+
+function namedStarts(program: Program): NamedStart[] {
+  const times = new Map<string, number>();
+  for (const start of program.starts) times.set(start, (times.get(start) ?? 0) + 1);
+  return [...times]
+    .map(([start, count]) => ({ start, secondOfDay: parseTime(start) ?? 0, times: count }))
+    .sort((a, b) => a.secondOfDay - b.secondOfDay);
+}
+
+/** Length of a program's cycle for each month, January first, at the set percents. */
+function lengthsByMonth(plan: Plan, program: Program): number[] {
+  if (!variesByMonth(plan)) {
+    const seconds = cycleSeconds(plan, program, effectivePercent(plan, program, 1));
+    return new Array<number>(12).fill(seconds);
+  }
+  return Array.from({ length: 12 }, (_, i) =>
+    cycleSeconds(plan, program, effectivePercent(plan, program, i + 1)),
+  );
+}
+
+const NEXT_DATES = 5;
+/** Every month has every weekday, so a weekly rule has met each of the twelve within a year of dates. */
+const DATES_THAT_SHOW_EVERY_MONTH = 400;
+
+/** The first dates on which at least one start of a complete program fires. */
+function wateringDays(weekdays: number, earliest: EpochDay, most: number): EpochDay[] {
+  const days: EpochDay[] = [];
+  for (let day = earliest; day <= LAST_DAY && days.length < most; day++)
+    if (weekdays & (1 << weekdayIndexOf(day))) days.push(day);
+  return days;
+}
+
+function checkProgram(
+  letter: string,
+  missing: readonly Missing[],
+  complete: CompleteProgram | undefined,
+  { from, resumes }: Span,
+  byMonth: boolean,
+): ProgramCheck {
+  const none = { letter, missing, cycleSeconds: null, nextWateringDays: [] };
+  if (!complete) return none;
+  const { weekdays, starts, secondsByMonth } = complete.cycles;
+  // A later time of day can come a date earlier out of a rain delay.
+  const earliest = Math.min(
+    ...starts.map((start) => firstDayNotDelayed(resumes, start.secondOfDay, from)),
+  );
+  const nextWateringDays = wateringDays(weekdays, earliest, NEXT_DATES);
+  if (nextWateringDays.length === 0) return none;
+  const seen = byMonth
+    ? wateringDays(weekdays, earliest, DATES_THAT_SHOW_EVERY_MONTH)
+    : nextWateringDays;
+  const lengths = seen.map((day) => secondsByMonth[monthOf(day) - 1] ?? 0);
+  return {
+    letter,
+    missing,
+    cycleSeconds: { shortest: Math.min(...lengths), longest: Math.max(...lengths) },
+    nextWateringDays,
+  };
+}
+
+/**
+ * Checks a sound and covered plan (`readPlan`, `notCovered`) as if it were switched on.
+ *
+ * @param on the day of the check; only dates on or after it count.
+ * Cost: pairs of starts × percent steps at the most; see docs/benchmarks.md.
+ */
+export function check(plan: Plan, on: EpochDay): Check {
+  const enabled = enabledStations(plan);
+  const span: Span = { from: on, resumes: resumesAt(plan) };
+  const programs = programsByLetter(plan).map((program) => {
+    const missing = missingOf(program, enabled);
+    const complete: CompleteProgram | undefined =
+      missing.length > 0
+        ? undefined
+        : {
+            program,
+            cycles: {
+              letter: program.letter,
+              weekdays: weekdayMaskOf(program.days),
+              starts: namedStarts(program),
+              secondsByMonth: lengthsByMonth(plan, program),
+            },
+          };
+    return { program, missing, complete };
+  });
+  const complete = programs.flatMap((one) => one.complete ?? []);
+  const overlaps = findOverlaps(
+    complete.map((one) => one.cycles),
+    span,
+  );
+  const headroom = headroomPercent(plan, complete, span);
+  const halfSet = programs.some(({ missing }) => missing.length > 0 && !isUnused(missing));
+  const verdict: Verdict =
+    overlaps.length > 0
+      ? 'overlap'
+      : halfSet
+        ? 'incomplete'
+        : complete.length === 0
+          ? 'empty'
+          : 'clear';
+  const byMonth = variesByMonth(plan);
+  const checked = programs.map((one) =>
+    checkProgram(one.program.letter, one.missing, one.complete, span, byMonth),
+  );
+  return {
+    on,
+    verdict,
+    overlaps,
+    headroomPercent: headroom,
+    programs: checked,
+    findings: findingsOf(plan, { on, overlaps, headroomPercent: headroom, programs: checked }),
+  };
+}
+
+/** What `water-clock check` prints (plan-format.md). */
+export function checkReport({ on, verdict, overlaps, headroomPercent, programs, findings }: Check) {
+  const start = ({ letter, start: time, day }: Overlap['first']) => ({
+    program: letter,
+    start: time,
+    date: formatDate(day),
+  });
+  return {
+    on: formatDate(on),
+    verdict,
+    overlaps: overlaps.map(({ first, second, sharedSeconds }) => ({
+      first: start(first),
+      second: start(second),
+      sharedSeconds,
+    })),
+    headroomPercent,
+    programs: programs.map((program) => ({
+      letter: program.letter,
+      missing: program.missing,
+      cycleSeconds: program.cycleSeconds,
+      nextWateringDates: program.nextWateringDays.map(formatDate),
+    })),
+    findings: findings.map((finding) => ({
+      code: finding.code,
+      severity: finding.severity,
+      message: findingSentence(finding, { on, clock: '24' }),
+      where: {
+        ...finding.where,
+        ...(finding.where.date === undefined ? {} : { date: formatDate(finding.where.date) }),
+      },
+    })),
+  };
+}
+
+export type CheckReport = ReturnType<typeof checkReport>;

@@ -1,0 +1,116 @@
+/** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
+import type { Days, Plan, Program } from './plan.ts';
+import { lengthWords, startWords, weekdayName, type ClockStyle } from './words.ts';
+import { weekdayMaskOf, EVERY_WEEKDAY } from './program.ts';
+
+export interface Difference {
+  /** The setting, such as `B starts` or `A station 3`. */
+  readonly what: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+const NONE = '—';
+
+/** Days as people say them: `Mon Wed Fri`, `every day`, `not set`. */
+export function daysWords(days: Days | null): string {
+  if (days === null) return 'not set';
+  if (days.rule !== 'daily' && days.rule !== 'weekdays') return days.rule;
+  const mask = weekdayMaskOf(days);
+  if (mask === EVERY_WEEKDAY) return 'every day';
+  const names = [0, 1, 2, 3, 4, 5, 6].filter((i) => mask & (1 << i)).map(weekdayName);
+  return names.length > 0 ? names.join(' ') : 'no day';
+}
+
+function startsWords(program: Program | undefined, clock: ClockStyle): string {
+  if (!program) return NONE;
+  return program.starts.map((start) => startWords(start, clock)).join(', ') || 'none';
+}
+
+const equal = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+
+/** A value of a document for a person: short, without braces where it is simple. */
+function valueWords(value: unknown): string {
+  if (value === undefined) return NONE;
+  return typeof value === 'object' ? JSON.stringify(value) : String(value);
+}
+
+/** The fields of two records that differ, those named in `told` left out. */
+function fieldDifferences(
+  what: string,
+  before: object | undefined,
+  after: object | undefined,
+  told: readonly string[],
+): Difference[] {
+  const a = (before ?? {}) as Record<string, unknown>;
+  const b = (after ?? {}) as Record<string, unknown>;
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])]
+    .filter((key) => !told.includes(key) && !equal(a[key], b[key]))
+    .map((key) => ({
+      what: `${what} ${key}`,
+      before: valueWords(a[key]),
+      after: valueWords(b[key]),
+    }));
+}
+
+function programDifferences(
+  letter: string,
+  before: Program | undefined,
+  after: Program | undefined,
+  clock: ClockStyle,
+): Difference[] {
+  const differences: Difference[] = [];
+  const tell = (what: string, a: string, b: string) => {
+    if (a !== b) differences.push({ what, before: a, after: b });
+  };
+  if (!before || !after) tell(`program ${letter}`, before ? 'there' : NONE, after ? 'there' : NONE);
+  tell(`${letter} starts`, startsWords(before, clock), startsWords(after, clock));
+  tell(
+    `${letter} days`,
+    before ? daysWords(before.days) : NONE,
+    after ? daysWords(after.days) : NONE,
+  );
+  const run = (program: Program | undefined, station: number) => {
+    const found = program?.runs.find((one) => one.station === station);
+    return found ? lengthWords(found.seconds) : NONE;
+  };
+  const stations = [...(before?.runs ?? []), ...(after?.runs ?? [])].map((one) => one.station);
+  for (const station of [...new Set(stations)].sort((a, b) => a - b))
+    tell(`${letter} station ${station}`, run(before, station), run(after, station));
+  const told = ['letter', 'starts', 'days', 'runs'];
+  return [...differences, ...fieldDifferences(letter, before, after, told)];
+}
+
+/** Every setting in which two plans differ, sites apart; empty where they set a timer alike. */
+export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): Difference[] {
+  const differences = [
+    ...fieldDifferences('timer', before.timer, after.timer, []),
+    ...fieldDifferences('setting', before.settings, after.settings, []),
+  ];
+  const stationIn = (plan: Plan, number: number) =>
+    plan.stations.find((one) => one.number === number);
+  const numbers = [...before.stations, ...after.stations].map((one) => one.number);
+  for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
+    const [a, b] = [stationIn(before, number), stationIn(after, number)];
+    if (!a || !b)
+      differences.push({
+        what: `station ${number}`,
+        before: a ? (a.name ?? 'there') : NONE,
+        after: b ? (b.name ?? 'there') : NONE,
+      });
+    else differences.push(...fieldDifferences(`station ${number}`, a, b, []));
+  }
+  const programIn = (plan: Plan, letter: string) =>
+    plan.programs.find((one) => one.letter === letter);
+  const letters = [...before.programs, ...after.programs].map((one) => one.letter);
+  for (const letter of [...new Set(letters)].sort())
+    differences.push(
+      ...programDifferences(letter, programIn(before, letter), programIn(after, letter), clock),
+    );
+  return differences;
+}
+
+/** Whether two plans set a timer alike, down to the last field. */
+export function samePlan(a: Plan, b: Plan): boolean {
+  return a === b || planDifferences(a, b, '24').length === 0;
+}

@@ -1,0 +1,59 @@
+/**
+ * What is wrong with a document, a change or an entry, as data. Words are made of it in one place, `faultSentence` in
+ * `words.ts`; nobody branches on those.
+ */
+
+/** A place in a document: field names and list positions from its root. Empty: the document itself. */
+export type Path = readonly (string | number)[];
+
+export type Fault = { readonly path: Path } & (
+  | { readonly code: 'not-json'; readonly reason: string }
+  | { readonly code: 'wrong-type'; readonly expected: string; readonly actual: string }
+  | { readonly code: 'missing-field'; readonly expected: string }
+  | { readonly code: 'unknown-field'; readonly allowed: readonly string[] }
+  | {
+      readonly code: 'out-of-range';
+      readonly least: number;
+      readonly most: number | null;
+      /** True where `least` itself is not allowed. */
+      readonly above?: boolean;
+      readonly actual: number;
+    }
+  | {
+      readonly code: 'not-one-of';
+      readonly allowed: readonly (string | number)[];
+      readonly actual: string;
+    }
+  | { readonly code: 'wrong-length'; readonly expected: string; readonly actual: number }
+  | { readonly code: 'malformed'; readonly expected: string; readonly actual: string }
+  | { readonly code: 'repeated'; readonly actual: string }
+  | { readonly code: 'wrong-version'; readonly known: number; readonly actual: string }
+  | { readonly code: 'unknown-station'; readonly station: number }
+  | { readonly code: 'unknown-program'; readonly program: string }
+  | { readonly code: 'beyond-timer'; readonly what: 'program' | 'station'; readonly last: string }
+  | { readonly code: 'starts-with-hours-rule' }
+  | { readonly code: 'no-free-second' }
+  | { readonly code: 'not-covered'; readonly feature: string; readonly instead: string }
+  | { readonly code: 'already-exists'; readonly what: string }
+  | { readonly code: 'still-used'; readonly station: number; readonly programs: readonly string[] }
+);
+
+export type FaultCode = Fault['code'];
+
+/** Either a value that keeps every rule, or every fault found. */
+export type Outcome<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+/** A path as text: `programs[0].starts[1]`; the root is `document`. */
+export function pathText(path: Path): string {
+  const text = path
+    .map((part, i) => (typeof part === 'number' ? `[${part}]` : i === 0 ? part : `.${part}`))
+    .join('');
+  return text === '' ? 'document' : text;
+}
+
+/** Our own mistake, never the caller's: stops at once. */
+export function assert(condition: unknown, message: string): asserts condition {
+  if (!condition) throw new Error(`assertion failed: ${message}`);
+}

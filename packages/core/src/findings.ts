@@ -1,0 +1,237 @@
+/**
+ * What the checks have to say about a plan (planning.md section 2). This version reports overlaps, what a half-set program
+ * lacks, what cannot be set on the timer, little headroom, stations in two programs, a rain delay and a timer that is off;
+ * the findings that need measurements or a brief come with those.
+ */
+import { parseDate, parseTime, type EpochDay } from './calendar.ts';
+import { pathText, type Path } from './fault.ts';
+import type { Overlap } from './overlap.ts';
+import type { OnOverlap, Plan, Program, Timer } from './plan.ts';
+import { effectivePercent, isUnused, percentSteps, type Missing } from './program.ts';
+
+export type Severity = 'error' | 'warning' | 'note';
+
+/** Where a finding is; `field` is a path into the plan document. */
+export interface Where {
+  readonly program?: string;
+  readonly start?: string;
+  readonly station?: number;
+  readonly date?: EpochDay;
+  readonly field?: string;
+}
+
+/** One thing that a timer cannot be set to. */
+export type TimerLimit =
+  | { readonly what: 'start-step'; readonly given: string; readonly stepMinutes: number }
+  | { readonly what: 'start-count'; readonly given: number; readonly most: number }
+  | { readonly what: 'run-step'; readonly given: number; readonly stepSeconds: number }
+  | { readonly what: 'run-longest'; readonly given: number; readonly mostSeconds: number }
+  | { readonly what: 'day-rule'; readonly given: string; readonly allowed: readonly string[] }
+  | { readonly what: 'percent'; readonly given: number; readonly steps: readonly number[] }
+  | { readonly what: 'no-percent-here'; readonly given: number }
+  | { readonly what: 'no-months' }
+  | { readonly what: 'delay'; readonly given: number; readonly mostSeconds: number }
+  | { readonly what: 'no-program-soak' }
+  | { readonly what: 'no-windows' }
+  | { readonly what: 'at-once'; readonly given: number; readonly most: number };
+
+export type Finding = { readonly severity: Severity; readonly where: Where } & (
+  | { readonly code: 'overlap'; readonly overlap: Overlap; readonly onOverlap: OnOverlap }
+  | { readonly code: 'missing-starts' | 'missing-runs' | 'missing-days' }
+  | { readonly code: 'same-start-twice'; readonly times: number }
+  | { readonly code: 'not-on-timer'; readonly limit: TimerLimit }
+  | { readonly code: 'little-headroom'; readonly headroom: number | null; readonly wanted: number }
+  | { readonly code: 'station-in-two-programs'; readonly programs: readonly string[] }
+  | { readonly code: 'rain-delay'; readonly until: string }
+  | { readonly code: 'timer-off' }
+);
+
+export type FindingCode = Finding['code'];
+
+/** What the checks know by then. */
+export interface Checked {
+  readonly on: EpochDay;
+  readonly overlaps: readonly Overlap[];
+  readonly headroomPercent: number | null;
+  readonly programs: readonly {
+    readonly letter: string;
+    readonly missing: readonly Missing[];
+  }[];
+}
+
+/** The headroom below which a warning is due (planning.md section 2, little-headroom). */
+export const WANTED_HEADROOM_PERCENT = 130;
+
+/** Every limit of the timer that a plan goes beyond, in the order of the document. */
+function notOnTimer(plan: Plan): Finding[] {
+  const { timer, settings } = plan;
+  const findings: Finding[] = [];
+  const add = (path: Path, limit: TimerLimit, where: Where = {}) =>
+    findings.push({
+      code: 'not-on-timer',
+      severity: 'error',
+      limit,
+      where: { ...where, field: pathText(path) },
+    });
+  const percent = (path: Path, given: number, scope: Timer['seasonal']['scope'], where?: Where) => {
+    const steps = percentSteps(timer);
+    if (timer.seasonal.scope !== scope) {
+      if (given !== 100) add(path, { what: 'no-percent-here', given }, where);
+    } else if (!steps.includes(given)) add(path, { what: 'percent', given, steps }, where);
+  };
+
+  if (settings.seasonalPercent !== undefined)
+    percent(['settings', 'seasonalPercent'], settings.seasonalPercent, 'timer');
+  if (settings.monthlyPercent !== undefined) {
+    if (timer.seasonal.scope !== 'timer' || !timer.seasonal.byMonth)
+      add(['settings', 'monthlyPercent'], { what: 'no-months' });
+    else
+      settings.monthlyPercent.forEach((given, i) =>
+        percent(['settings', 'monthlyPercent', i], given, 'timer'),
+      );
+  }
+  const delay = settings.stationDelaySeconds ?? 0;
+  if (delay > timer.longestStationDelaySeconds)
+    add(['settings', 'stationDelaySeconds'], {
+      what: 'delay',
+      given: delay,
+      mostSeconds: timer.longestStationDelaySeconds,
+    });
+  if (timer.inWindow === 'ignore' && (settings.noWaterWindows?.length ?? 0) > 0)
+    add(['settings', 'noWaterWindows'], { what: 'no-windows' });
+  if ((settings.stationsAtOnce ?? 1) > timer.stationsAtOnce)
+    add(['settings', 'stationsAtOnce'], {
+      what: 'at-once',
+      given: settings.stationsAtOnce ?? 1,
+      most: timer.stationsAtOnce,
+    });
+
+  plan.programs.forEach((program, i) => {
+    const path: Path = ['programs', i];
+    const where = { program: program.letter };
+    if (program.starts.length > timer.startsPerProgram)
+      add(
+        [...path, 'starts'],
+        { what: 'start-count', given: program.starts.length, most: timer.startsPerProgram },
+        where,
+      );
+    program.starts.forEach((start, k) => {
+      if ((parseTime(start) ?? 0) % (timer.startStepMinutes * 60) !== 0)
+        add(
+          [...path, 'starts', k],
+          { what: 'start-step', given: start, stepMinutes: timer.startStepMinutes },
+          { ...where, start },
+        );
+    });
+    program.runs.forEach(({ station, seconds }, k) => {
+      const at: Path = [...path, 'runs', k, 'seconds'];
+      if (seconds > timer.longestRunSeconds)
+        add(
+          at,
+          { what: 'run-longest', given: seconds, mostSeconds: timer.longestRunSeconds },
+          { ...where, station },
+        );
+      else if (seconds % timer.runStepSeconds !== 0)
+        add(
+          at,
+          { what: 'run-step', given: seconds, stepSeconds: timer.runStepSeconds },
+          { ...where, station },
+        );
+    });
+    if (program.days && !timer.dayRules.includes(program.days.rule))
+      add(
+        [...path, 'days', 'rule'],
+        { what: 'day-rule', given: program.days.rule, allowed: timer.dayRules },
+        where,
+      );
+    if (program.seasonalPercent !== undefined)
+      percent([...path, 'seasonalPercent'], program.seasonalPercent, 'program', where);
+    if (program.cycleSeconds !== undefined && timer.cycleSoak !== 'program')
+      add([...path, 'cycleSeconds'], { what: 'no-program-soak' }, where);
+    if (timer.inWindow === 'ignore' && (program.noWaterWindows?.length ?? 0) > 0)
+      add([...path, 'noWaterWindows'], { what: 'no-windows' }, where);
+  });
+  return findings;
+}
+
+/** The highest percent that is set, or to which somebody else may move it. */
+function highestPercentSet(plan: Plan, programs: readonly Program[]): number {
+  const set = programs.flatMap((program) =>
+    Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),
+  );
+  return Math.max(0, ...set, plan.settings.percentRange?.highest ?? 0);
+}
+
+/** Enabled stations with water in two complete programs or more. */
+function inTwoPrograms(plan: Plan, complete: readonly Program[]): Finding[] {
+  return [...plan.stations]
+    .sort((a, b) => a.number - b.number)
+    .filter((station) => station.enabled !== false)
+    .flatMap(({ number }) => {
+      const programs = complete
+        .filter(({ runs }) => runs.some((run) => run.station === number && run.seconds > 0))
+        .map(({ letter }) => letter);
+      return programs.length < 2
+        ? []
+        : [
+            {
+              code: 'station-in-two-programs' as const,
+              severity: 'warning' as const,
+              programs,
+              where: { station: number },
+            },
+          ];
+    });
+}
+
+/** All findings of a plan: errors first, then warnings, then notes. */
+export function findingsOf(plan: Plan, checked: Checked): Finding[] {
+  const findings: Finding[] = checked.overlaps.map((overlap) => ({
+    code: 'overlap',
+    severity: 'error',
+    overlap,
+    onOverlap: plan.timer.onOverlap,
+    where: {
+      program: overlap.second.letter,
+      start: overlap.second.start,
+      date: overlap.second.day,
+    },
+  }));
+  for (const { letter, missing } of checked.programs)
+    if (!isUnused(missing))
+      for (const one of missing)
+        findings.push({ code: `missing-${one}`, severity: 'error', where: { program: letter } });
+  for (const { letter, starts } of plan.programs)
+    for (const start of new Set(starts)) {
+      const times = starts.filter((one) => one === start).length;
+      if (times > 1)
+        findings.push({
+          code: 'same-start-twice',
+          severity: 'error',
+          times,
+          where: { program: letter, start },
+        });
+    }
+  findings.push(...notOnTimer(plan));
+
+  const complete = plan.programs.filter((program) =>
+    checked.programs.some(({ letter, missing }) => letter === program.letter && !missing.length),
+  );
+  const wanted = Math.max(WANTED_HEADROOM_PERCENT, highestPercentSet(plan, complete));
+  const headroom = checked.headroomPercent;
+  if (complete.length > 0 && checked.overlaps.length === 0 && (headroom ?? -1) < wanted)
+    findings.push({ code: 'little-headroom', severity: 'warning', headroom, wanted, where: {} });
+  findings.push(...inTwoPrograms(plan, complete));
+  if (plan.settings.mode === 'off')
+    findings.push({ code: 'timer-off', severity: 'warning', where: { field: 'settings.mode' } });
+  const resumes = plan.settings.wateringResumes;
+  if (resumes !== undefined && (parseDate(resumes.slice(0, 10)) ?? 0) >= checked.on)
+    if (resumes.length > 10 || (parseDate(resumes) ?? 0) > checked.on)
+      findings.push({
+        code: 'rain-delay',
+        severity: 'note',
+        until: resumes,
+        where: { field: 'settings.wateringResumes' },
+      });
+  return findings;
+}

@@ -1,0 +1,124 @@
+/** The computation core of Water Clock: everything that applications may use of it, by name. */
+export {
+  civilOf,
+  epochDayOf,
+  FIRST_DAY,
+  formatDate,
+  formatMoment,
+  formatTime,
+  LAST_DAY,
+  monthOf,
+  parseDate,
+  parseMoment,
+  parseTime,
+  SECONDS_PER_DAY,
+  WEEKDAYS,
+  weekdayIndexOf,
+  type CivilDate,
+  type ClockSecond,
+  type EpochDay,
+  type Weekday,
+} from './calendar.ts';
+export {
+  applyChange,
+  readChange,
+  removeStationChange,
+  type Applied,
+  type PlanChange,
+  type RunEntry,
+} from './change.ts';
+export {
+  check,
+  checkReport,
+  type Check,
+  type CheckReport,
+  type ProgramCheck,
+  type Verdict,
+} from './check.ts';
+export { daysWords, planDifferences, samePlan, type Difference } from './compare.ts';
+export { MOST_PIECES_PER_CYCLE, notCovered } from './coverage.ts';
+export { cycleSeconds, cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
+export {
+  parseRunEntry,
+  parseTimeEntry,
+  RUN_ENTRY_HELP,
+  runEntryText,
+  splitColumn,
+  stepped,
+  steppedStart,
+  TIME_ENTRY_HELP,
+} from './entry.ts';
+export { assert, pathText, type Fault, type FaultCode, type Outcome, type Path } from './fault.ts';
+export {
+  type Finding,
+  type FindingCode,
+  type Severity,
+  type TimerLimit,
+  type Where,
+} from './findings.ts';
+export {
+  NIGHT_BEGINS_SECOND,
+  nightsFrom,
+  tonightOf,
+  type IntendedCycle,
+  type Night,
+  type SharedStretch,
+} from './night.ts';
+export { type CycleRef, type Overlap } from './overlap.ts';
+export {
+  letterAt,
+  ON_OVERLAPS,
+  PLAN_FORMAT,
+  PLAN_MEDIA_TYPE,
+  PLAN_VERSION,
+  programsByLetter,
+  START_STEPS_MINUTES,
+  type Days,
+  type OnOverlap,
+  type Plan,
+  type PlanSite,
+  type Program,
+  type Run,
+  type Settings,
+  type Station,
+  type TimeText,
+  type Timer,
+} from './plan.ts';
+export {
+  adjustedSeconds,
+  effectivePercent,
+  enabledStations,
+  isUnused,
+  missingOf,
+  percentSteps,
+  weekdayMaskOf,
+  type Missing,
+} from './program.ts';
+export { readPlan, readPlanText, writePlan } from './readPlan.ts';
+export {
+  dueCycles,
+  simulate,
+  simulationReport,
+  type ServedCycle,
+  type ServedRun,
+  type Simulation,
+  type SimulationReport,
+} from './simulate.ts';
+export { emptyPlan, TIMER_KINDS } from './timerKinds.ts';
+export {
+  consequenceSentence,
+  dateWords,
+  faultLine,
+  faultSentence,
+  findingSentence,
+  lengthWords,
+  missingSentence,
+  overlapSentence,
+  startWords,
+  timeWords,
+  verdictWords,
+  weekdayName,
+  type ClockStyle,
+  type Speech,
+  type VerdictWords,
+} from './words.ts';

@@ -1,0 +1,213 @@
+/**
+ * Strict readers for JSON values. A reader returns the value, typed, or reports each fault by its path and returns
+ * `undefined`; it never throws, and keeps nothing that it does not know.
+ */
+import { assert, type Fault, type Path } from './fault.ts';
+
+export type Reader<T> = (value: unknown, path: Path, faults: Fault[]) => T | undefined;
+
+/** What a JSON value is, in a document author's words. */
+export function kindOf(value: unknown): string {
+  if (value === null) return 'null';
+  if (Array.isArray(value)) return 'a list';
+  switch (typeof value) {
+    case 'string':
+      return 'text';
+    case 'number':
+      return Number.isInteger(value) ? 'a whole number' : 'a number';
+    case 'boolean':
+      return String(value);
+    case 'undefined':
+      return 'nothing';
+    default:
+      return 'an object';
+  }
+}
+
+/** A value for a message: short, on one line. */
+export function shown(value: unknown): string {
+  const text = JSON.stringify(value) ?? 'nothing';
+  return text.length > 40 ? `${text.slice(0, 37)}…` : text;
+}
+
+function wrongType(value: unknown, path: Path, faults: Fault[], expected: string): undefined {
+  faults.push({ code: 'wrong-type', path, expected, actual: kindOf(value) });
+  return undefined;
+}
+
+export function integer(least: number, most: number): Reader<number> {
+  return (value, path, faults) => {
+    if (typeof value !== 'number' || !Number.isInteger(value))
+      return wrongType(value, path, faults, `a whole number, ${least} to ${most}`);
+    if (value < least || value > most) {
+      faults.push({ code: 'out-of-range', path, least, most, actual: value });
+      return undefined;
+    }
+    return value;
+  };
+}
+
+/** Any finite number from `least` to `most` (null: no upper limit); `above` leaves out `least` itself. */
+export function decimal(least: number, most: number | null, above = false): Reader<number> {
+  return (value, path, faults) => {
+    if (typeof value !== 'number' || !Number.isFinite(value))
+      return wrongType(value, path, faults, 'a number');
+    if (value < least || (above && value === least) || (most !== null && value > most)) {
+      faults.push({ code: 'out-of-range', path, least, most, above, actual: value });
+      return undefined;
+    }
+    return value;
+  };
+}
+
+export const boolean: Reader<boolean> = (value, path, faults) =>
+  typeof value === 'boolean' ? value : wrongType(value, path, faults, 'true or false');
+
+export function text(leastLength = 0): Reader<string> {
+  return (value, path, faults) => {
+    if (typeof value !== 'string') return wrongType(value, path, faults, 'text');
+    if (value.length < leastLength) {
+      faults.push({
+        code: 'wrong-length',
+        path,
+        expected: `at least ${leastLength} character`,
+        actual: value.length,
+      });
+      return undefined;
+    }
+    return value;
+  };
+}
+
+/** Text for which `accepts` holds; `expected` describes it in a message. */
+export function textLike(accepts: (text: string) => boolean, expected: string): Reader<string> {
+  return (value, path, faults) => {
+    if (typeof value !== 'string') return wrongType(value, path, faults, expected);
+    if (!accepts(value)) {
+      faults.push({ code: 'malformed', path, expected, actual: shown(value) });
+      return undefined;
+    }
+    return value;
+  };
+}
+
+export function oneOf<const T extends string | number>(allowed: readonly T[]): Reader<T> {
+  return (value, path, faults) => {
+    const found = allowed.find((one) => one === value);
+    if (found === undefined)
+      faults.push({ code: 'not-one-of', path, allowed, actual: shown(value) });
+    return found;
+  };
+}
+
+export interface ListLimits {
+  readonly least?: number;
+  readonly most?: number;
+  /** No value twice. */
+  readonly unique?: boolean;
+}
+
+export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readonly T[]> {
+  const { least = 0, most = Infinity, unique = false } = limits;
+  return (value, path, faults) => {
+    if (!Array.isArray(value)) return wrongType(value, path, faults, 'a list');
+    if (value.length < least || value.length > most) {
+      const expected = least === most ? `exactly ${least}` : `at least ${least}`;
+      faults.push({ code: 'wrong-length', path, expected, actual: value.length });
+      return undefined;
+    }
+    const seen = new Set<unknown>();
+    const items: T[] = [];
+    let sound = true;
+    value.forEach((one: unknown, i) => {
+      const read = item(one, [...path, i], faults);
+      if (read === undefined) {
+        sound = false;
+        return;
+      }
+      if (unique && seen.has(read)) {
+        faults.push({ code: 'repeated', path: [...path, i], actual: shown(read) });
+        sound = false;
+      }
+      seen.add(read);
+      items.push(read);
+    });
+    return sound ? items : undefined;
+  };
+}
+
+export interface Field<T> {
+  readonly read: Reader<T>;
+  readonly optional: boolean;
+  /** What belongs here, for the message where it is missing. */
+  readonly expected: string;
+}
+
+export const required = <T>(read: Reader<T>, expected = 'a value'): Field<T> => ({
+  read,
+  optional: false,
+  expected,
+});
+export const optional = <T>(read: Reader<T>): Field<T> => ({ read, optional: true, expected: '' });
+
+type Fields<T> = { readonly [K in keyof T]-?: Field<Exclude<T[K], undefined>> };
+
+/** An object with these fields and no others; optional ones may be absent, and stay absent. */
+export function object<T extends object>(fields: Fields<T>): Reader<T> {
+  const entries = Object.entries(fields) as [string, Field<unknown>][];
+  const allowed = entries.map(([name]) => name);
+  return (value, path, faults) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value))
+      return wrongType(value, path, faults, 'an object');
+    const given = value as Record<string, unknown>;
+    const before = faults.length;
+    for (const name of Object.keys(given))
+      if (!allowed.includes(name))
+        faults.push({ code: 'unknown-field', path: [...path, name], allowed });
+    const result: Record<string, unknown> = {};
+    for (const [name, field] of entries) {
+      if (!Object.hasOwn(given, name)) {
+        if (!field.optional)
+          faults.push({ code: 'missing-field', path: [...path, name], expected: field.expected });
+        continue;
+      }
+      const read = field.read(given[name], [...path, name], faults);
+      if (read !== undefined) result[name] = read;
+    }
+    // The cast holds because every required field was read and no fault was added since `before`.
+    return faults.length === before ? (result as T) : undefined;
+  };
+}
+
+/** One of several objects, told apart by the text in one field. */
+export function variant<T extends object>(
+  tag: string,
+  cases: Readonly<Record<string, Reader<T>>>,
+): Reader<T> {
+  const allowed = Object.keys(cases);
+  return (value, path, faults) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value))
+      return wrongType(value, path, faults, 'an object');
+    const given = value as Record<string, unknown>;
+    if (!Object.hasOwn(given, tag)) {
+      faults.push({
+        code: 'missing-field',
+        path: [...path, tag],
+        expected: `one of ${allowed.join(', ')}`,
+      });
+      return undefined;
+    }
+    const name = given[tag];
+    if (typeof name !== 'string' || !Object.hasOwn(cases, name)) {
+      faults.push({ code: 'not-one-of', path: [...path, tag], allowed, actual: shown(name) });
+      return undefined;
+    }
+    const read = cases[name];
+    assert(read, 'a case that is its own property is there');
+    return read(value, path, faults);
+  };
+}
+
+export function nullable<T>(read: Reader<T>): Reader<T | null> {
+  return (value, path, faults) => (value === null ? null : read(value, path, faults));
+}
