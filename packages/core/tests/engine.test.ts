@@ -60,9 +60,9 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         expect(lines(found)).toEqual(referenceOverlaps(plan, ON + later, 14_700));
         if (found.overlaps.length > 0) withOverlap++;
       }),
-      { seed: 7, numRuns: 60 },
+      { seed: 7, numRuns: 24 },
     );
-    expect(withOverlap).toBeGreaterThan(10);
+    expect(withOverlap).toBeGreaterThan(5);
   });
 
   test('in the last days of the calendar only dates that are left count', () => {
@@ -87,7 +87,7 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
       expect(headroomPercent).toBe(referenceHeadroom(plan, ON, 35));
       answers.add(headroomPercent);
     }),
-    { seed: 140, numRuns: 250 },
+    { seed: 140, numRuns: 120 },
   );
   expect(answers).toContain(null);
   expect(answers.size).toBeGreaterThan(8);
@@ -118,7 +118,7 @@ test('simulation agrees with living through every second, for all four answers t
         outcomes.set(key, (outcomes.get(key) ?? 0) + 1);
       }
     }),
-    { seed: 5, numRuns: 250 },
+    { seed: 5, numRuns: 160 },
   );
   for (const key of ['queue ran', 'drop lost', 'cut cut', 'together ran'])
     expect([key, (outcomes.get(key) ?? 0) > 20]).toEqual([key, true]);

@@ -1,0 +1,73 @@
+import { Module, type DynamicModule } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { ServeStaticModule } from '@nestjs/serve-static';
+import { ThrottlerModule } from '@nestjs/throttler';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { LoggerModule } from 'nestjs-pino';
+import { DemoService } from './demo/demo.service.ts';
+import { SessionController } from './people/session.controller.ts';
+import { SessionGuard } from './people/session.guard.ts';
+import { SessionService } from './people/session.service.ts';
+import { ApiErrorFilter } from './platform/api-error.filter.ts';
+import { CONFIG, type Config } from './platform/config.ts';
+import { databaseOptions } from './platform/database.ts';
+import { HealthController } from './platform/health.controller.ts';
+import { validationPipe } from './platform/validation.ts';
+import { SitesController } from './sites/sites.controller.ts';
+import { SitesService } from './sites/sites.service.ts';
+import { TimersController } from './timers/timers.controller.ts';
+import { TimersService } from './timers/timers.service.ts';
+
+const MINUTE_MS = 60_000;
+/** Built files carry a hash in their names, so a browser may keep them. */
+const ASSET_CACHE = 'public, max-age=31536000, immutable';
+
+function accountOf(request: Record<string, unknown>): string {
+  const body = request['body'] as { email?: unknown } | undefined;
+  return typeof body?.email === 'string' ? body.email.trim().toLowerCase() : '';
+}
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    const limit = config.signInTriesPerMinute;
+    return {
+      module: AppModule,
+      imports: [
+        LoggerModule.forRoot({
+          pinoHttp: { level: config.logLevel, redact: ['req.headers.cookie', 'res.headers'] },
+        }),
+        TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)),
+        ThrottlerModule.forRoot([
+          { name: 'address', ttl: MINUTE_MS, limit },
+          { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },
+        ]),
+        ...(config.webRoot === null
+          ? []
+          : [
+              ServeStaticModule.forRoot({
+                rootPath: config.webRoot,
+                exclude: ['/api/{*rest}', '/assets/{*rest}'],
+                serveStaticOptions: {
+                  setHeaders: (response, path) => {
+                    const hashed = path.includes('/assets/');
+                    response.setHeader('Cache-Control', hashed ? ASSET_CACHE : 'no-cache');
+                  },
+                },
+              }),
+            ]),
+      ],
+      controllers: [HealthController, SessionController, SitesController, TimersController],
+      providers: [
+        { provide: CONFIG, useValue: config },
+        { provide: APP_GUARD, useClass: SessionGuard },
+        { provide: APP_FILTER, useClass: ApiErrorFilter },
+        { provide: APP_PIPE, useFactory: validationPipe },
+        SessionService,
+        SitesService,
+        TimersService,
+        DemoService,
+      ],
+    };
+  }
+}

@@ -1,0 +1,42 @@
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
+import cookieParser from 'cookie-parser';
+import helmet from 'helmet';
+import { Logger } from 'nestjs-pino';
+import { AppModule } from './app.module.ts';
+import { jsonBody, sameOrigin, soundBody } from './platform/body.ts';
+import type { Config } from './platform/config.ts';
+
+/** The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there. */
+export async function createApplication(config: Config): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    bufferLogs: true,
+    bodyParser: false,
+  });
+  app.useLogger(app.get(Logger));
+  app.setGlobalPrefix('api');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          // The component library writes its styles into the page.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'"],
+          // The application is served over plain HTTP on loopback.
+          upgradeInsecureRequests: null,
+        },
+      },
+    }),
+    compression(),
+    cookieParser(),
+    sameOrigin,
+    jsonBody(),
+    soundBody,
+  );
+  app.enableShutdownHooks();
+  await app.init();
+  return app;
+}

@@ -1,0 +1,189 @@
+/** An invented firm in an invented town, with four gardens. Nothing here is real. */
+import {
+  emptyPlan,
+  TIMER_KINDS,
+  type Days,
+  type Plan,
+  type Program,
+  type Station,
+  type Timer,
+  type Weekday,
+} from '@water-clock/core';
+
+export const DEMO_COMPANY = {
+  id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a01',
+  name: 'Brindlewick Sprinklers, Ostrelle',
+};
+
+/** The person whom the sign-in page offers. */
+export const DEMO_PERSON = {
+  name: 'Tamsin Orrowby',
+  email: 'tamsin@brindlewick.example',
+  password: 'sprinkle-by-night',
+};
+
+export const DEMO_PEOPLE = [
+  { id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a02', ...DEMO_PERSON },
+  {
+    id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a03',
+    name: 'Jory Pellaway',
+    email: 'jory@brindlewick.example',
+    password: 'soak-before-sunrise',
+  },
+];
+
+const OSTRELLE = { timeZone: 'Australia/Adelaide', latitude: -34.21, longitude: 139.86 };
+
+function kind(name: string): Timer {
+  const timer = TIMER_KINDS.find((one) => one.name === name);
+  if (!timer) throw new Error(`no timer kind ${name}`);
+  return timer;
+}
+
+const on = (...weekdays: Weekday[]): Days => ({ rule: 'weekdays', weekdays });
+
+/** Runs from minutes by station, the first of them for station `first`. */
+const runs = (first: number, ...minutes: number[]) =>
+  minutes.map((one, i) => ({ station: first + i, seconds: one * 60 }));
+
+const named = (names: readonly string[], more: Partial<Station> = {}): Station[] =>
+  names.map((name, i) => ({ number: i + 1, name, ...more }));
+
+function plan(timer: Timer, stations: readonly Station[], programs: readonly Program[]): Plan {
+  return { ...emptyPlan(timer), stations, programs };
+}
+
+/** Twenty-four stations in four programs: clear, with room for midsummer. */
+const larkholt = plan(
+  kind('Twenty-four-station two-wire timer'),
+  [
+    ...named([
+      'Front lawn, street',
+      'Front lawn, house',
+      'Drive verge',
+      'Side lawn east',
+      'Side lawn west',
+      'Upper bank',
+      'Lower bank',
+      'Back lawn, terrace',
+      'Back lawn, middle',
+      'Back lawn, fence',
+      'Croquet lawn north',
+      'Croquet lawn south',
+      'Rose beds',
+      'Long border',
+      'Herb garden',
+      'Shrubbery',
+      'Hedge, lane',
+      'Hedge, road',
+      'Orchard upper',
+      'Orchard lower',
+      'Vegetable beds',
+      'Glasshouse yard',
+      'Courtyard pots',
+      'Veranda pots',
+    ]),
+  ].map((station) => ({
+    ...station,
+    ...(station.number === 6 || station.number === 7
+      ? { cycleSeconds: 360, soakSeconds: 1200 }
+      : {}),
+    ...(station.number >= 13 ? { overhead: false } : {}),
+  })),
+  [
+    {
+      letter: 'A',
+      starts: ['00:30'],
+      runs: runs(1, 14, 14, 8, 12, 12, 18, 18, 16, 16, 16, 20, 20),
+      days: on('mon', 'wed', 'fri'),
+    },
+    {
+      letter: 'B',
+      starts: ['21:00'],
+      runs: runs(13, 24, 24, 18, 22, 16, 16),
+      days: on('tue', 'sat'),
+    },
+    { letter: 'C', starts: ['02:00'], runs: runs(19, 45, 45, 30), days: on('thu', 'sun') },
+    { letter: 'D', starts: ['06:20', '18:30'], runs: runs(22, 6, 5, 5), days: { rule: 'daily' } },
+  ],
+);
+
+/** A lawn and a bed program that share Thursday, and only Thursday. */
+const fennimore = plan(
+  kind('Eight-station wall timer'),
+  named([
+    'Front lawn',
+    'Side strip',
+    'Back lawn near',
+    'Back lawn far',
+    'Rose bed',
+    'Fence shrubs',
+    'Vegetables',
+    'Pots and baskets',
+  ]),
+  [
+    {
+      letter: 'A',
+      starts: ['04:00'],
+      runs: runs(1, 22, 14, 30, 30),
+      days: on('mon', 'thu', 'sat'),
+    },
+    { letter: 'B', starts: ['05:15'], runs: runs(5, 20, 25, 15), days: on('tue', 'thu', 'sun') },
+    { letter: 'C', starts: ['19:30'], runs: runs(8, 6), days: { rule: 'daily' } },
+  ],
+);
+
+/** A late lawn program that is still running when the beds begin after midnight. */
+const quinceCottage = plan(
+  kind('Four-station wall timer'),
+  named(['Front lawn', 'Back lawn', 'Hillside bed', 'Kitchen garden']),
+  [
+    { letter: 'A', starts: ['22:30'], runs: runs(1, 60, 70), days: on('tue', 'sat') },
+    { letter: 'B', starts: ['00:15'], runs: runs(3, 30, 20), days: on('wed', 'sun') },
+  ],
+);
+
+const sorrelRow = emptyPlan(kind('Two-station battery timer'));
+
+export const DEMO_SITES = [
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b01',
+      name: 'Larkholt',
+      houseNumber: '41',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01',
+    plan: larkholt,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02',
+      name: 'Fennimore house',
+      houseNumber: '8',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02',
+    plan: fennimore,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b03',
+      name: 'Quince Cottage',
+      houseNumber: '17a',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c03',
+    plan: quinceCottage,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b04',
+      name: 'Sorrel Row, new timer',
+      houseNumber: '3',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04',
+    plan: sorrelRow,
+  },
+] as const;

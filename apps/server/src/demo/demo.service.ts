@@ -1,0 +1,35 @@
+import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { Company } from '../people/company.entity.ts';
+import { Person } from '../people/person.entity.ts';
+import { hashPassword } from '../people/session.service.ts';
+import { CONFIG, type Config } from '../platform/config.ts';
+import { Site } from '../sites/site.entity.ts';
+import { Timer } from '../timers/timer.entity.ts';
+import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES } from './demo-data.ts';
+
+/** Loads the demo data where demo mode is on and it is not there yet; never touches it again. */
+@Injectable()
+export class DemoService implements OnApplicationBootstrap {
+  constructor(
+    private readonly database: DataSource,
+    @Inject(CONFIG) private readonly config: Config,
+  ) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    if (!this.config.demo) return;
+    await this.database.transaction(async (database) => {
+      if (await database.existsBy(Company, { id: DEMO_COMPANY.id })) return;
+      const companyId = DEMO_COMPANY.id;
+      await database.insert(Company, DEMO_COMPANY);
+      for (const { id, name, email, password } of DEMO_PEOPLE) {
+        const passwordHash = await hashPassword(password);
+        await database.insert(Person, { companyId, id, name, email, passwordHash });
+      }
+      for (const { site, timerId, plan } of DEMO_SITES) {
+        await database.insert(Site, { companyId, version: 1, ...site });
+        await database.insert(Timer, { companyId, id: timerId, siteId: site.id, version: 1, plan });
+      }
+    });
+  }
+}

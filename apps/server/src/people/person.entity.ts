@@ -1,0 +1,22 @@
+import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+
+@Entity('people')
+export class Person {
+  @PrimaryColumn('uuid', { name: 'company_id' })
+  companyId: string;
+
+  @PrimaryColumn('uuid')
+  id: string;
+
+  @Column('text')
+  name: string;
+
+  /** In lower case; one account an address, over all companies, since people sign in by it. */
+  @Index('people_email', { unique: true })
+  @Column('text')
+  email: string;
+
+  /** argon2id, in its own text form. */
+  @Column('text', { name: 'password_hash' })
+  passwordHash: string;
+}

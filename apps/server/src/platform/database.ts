@@ -1,0 +1,24 @@
+import type { DataSourceOptions } from 'typeorm';
+import { Company } from '../people/company.entity.ts';
+import { Person } from '../people/person.entity.ts';
+import { Session } from '../people/session.entity.ts';
+import { Site } from '../sites/site.entity.ts';
+import { Timer } from '../timers/timer.entity.ts';
+import { Change } from '../changes/change.entity.ts';
+import { FirstTables1795000000000 } from '../migrations/1795000000000-first-tables.ts';
+
+export const ENTITIES = [Company, Person, Session, Site, Timer, Change];
+export const MIGRATIONS = [FirstTables1795000000000];
+
+/** Migrations make the tables, in order, at every start; nothing is ever synchronised. */
+export function databaseOptions(url: string): DataSourceOptions {
+  return {
+    type: 'postgres',
+    url,
+    entities: ENTITIES,
+    migrations: MIGRATIONS,
+    migrationsRun: true,
+    synchronize: false,
+    logging: false,
+  };
+}

@@ -1,0 +1,71 @@
+import {
+  IsDefined,
+  IsInt,
+  IsLatitude,
+  IsLongitude,
+  IsNotEmpty,
+  IsOptional,
+  IsString,
+  IsTimeZone,
+  IsUUID,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
+
+/** What is noted of a house. */
+export class SiteFields {
+  @MaxLength(120, { message: 'a name has at most 120 characters' })
+  @IsNotEmpty({ message: 'give the site a name' })
+  @IsString({ message: 'the name must be text' })
+  name: string;
+
+  @MaxLength(40, { message: 'a house number has at most 40 characters' })
+  @IsString({ message: 'the house number must be text' })
+  @IsOptional()
+  houseNumber: string | null;
+
+  @IsTimeZone({ message: 'name a time zone of the IANA list, such as Europe/Lisbon' })
+  timeZone: string;
+
+  @IsLatitude({ message: 'latitude is a number of degrees, -90 to 90' })
+  @IsOptional()
+  latitude: number | null;
+
+  @IsLongitude({ message: 'longitude is a number of degrees, -180 to 180' })
+  @IsOptional()
+  longitude: number | null;
+}
+
+/** A new site with its first timer; the ids are made by the client, and repeating the request is harmless. */
+export class NewSiteBody {
+  @IsUUID(undefined, { message: 'siteId must be a UUID made by the client' })
+  siteId: string;
+
+  @IsUUID(undefined, { message: 'timerId must be a UUID made by the client' })
+  timerId: string;
+
+  @Type(() => SiteFields)
+  @ValidateNested()
+  @IsDefined({ message: 'site is missing: name, time zone and place' })
+  site: SiteFields;
+
+  /** A plan document, read by core. */
+  @IsDefined({ message: 'plan is missing: a plan document' })
+  plan: unknown;
+}
+
+export class ChangeSiteBody {
+  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
+  id: string;
+
+  @Min(1, { message: 'baseVersion is a whole number, 1 or more' })
+  @IsInt({ message: 'baseVersion is a whole number, 1 or more' })
+  baseVersion: number;
+
+  @Type(() => SiteFields)
+  @ValidateNested()
+  @IsDefined({ message: 'site is missing: name, time zone and place' })
+  site: SiteFields;
+}

@@ -1,0 +1,33 @@
+import { Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** A house with its timers. */
+@Entity('sites')
+export class Site {
+  @PrimaryColumn('uuid', { name: 'company_id' })
+  companyId: string;
+
+  @PrimaryColumn('uuid')
+  id: string;
+
+  /** Counts the changes of this row; a write names the one that it was based on. */
+  @Column('integer')
+  version: number;
+
+  @Column('text')
+  name: string;
+
+  @Column('text', { name: 'house_number', nullable: true })
+  houseNumber: string | null;
+
+  /** IANA name. */
+  @Column('text', { name: 'time_zone' })
+  timeZone: string;
+
+  /** Degrees north. */
+  @Column('double precision', { nullable: true })
+  latitude: number | null;
+
+  /** Degrees east. */
+  @Column('double precision', { nullable: true })
+  longitude: number | null;
+}

@@ -1,0 +1,32 @@
+import { Column, Entity, Index, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import type { Plan } from '@water-clock/core';
+import { Site } from '../sites/site.entity.ts';
+
+/** One timer at a site, with all that is set on it. */
+@Entity('timers')
+@Index('timers_site', ['companyId', 'siteId'])
+export class Timer {
+  @PrimaryColumn('uuid', { name: 'company_id' })
+  companyId: string;
+
+  @PrimaryColumn('uuid')
+  id: string;
+
+  @Column('uuid', { name: 'site_id' })
+  siteId: string;
+
+  @ManyToOne(() => Site)
+  @JoinColumn([
+    { name: 'company_id', referencedColumnName: 'companyId' },
+    { name: 'site_id', referencedColumnName: 'id' },
+  ])
+  site: Relation<Site>;
+
+  /** Counts the changes; a write names the one that it was based on. */
+  @Column('integer')
+  version: number;
+
+  /** A sound and covered plan document without its `site`, which the site's own row holds. */
+  @Column('jsonb')
+  plan: Plan;
+}

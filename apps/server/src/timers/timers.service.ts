@@ -1,0 +1,165 @@
+import { Injectable } from '@nestjs/common';
+import { applyChange, readChange, type Plan, type PlanChange, type PlanSite } from '@water-clock/core';
+import { DataSource, type EntityManager } from 'typeorm';
+import { Change, type Way } from '../changes/change.entity.ts';
+import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { Person } from '../people/person.entity.ts';
+import type { Actor } from '../people/session.guard.ts';
+import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Site } from '../sites/site.entity.ts';
+import { siteView, type SiteView } from '../sites/sites.service.ts';
+import type { ChangePlanBody } from './change-body.ts';
+import { Timer } from './timer.entity.ts';
+
+export interface LastChange {
+  readonly version: number;
+  /** Null where the timer is as it was made. */
+  readonly by: string | null;
+  readonly at: string | null;
+}
+
+export interface PastChange {
+  readonly way: Way;
+  readonly change: PlanChange;
+  readonly inverse: PlanChange;
+}
+
+export interface TimerView {
+  readonly id: string;
+  readonly version: number;
+  readonly site: SiteView;
+  readonly plan: Plan;
+  /** This person's latest changes with nobody else's in between, oldest first: what they can undo. */
+  readonly history: readonly PastChange[];
+}
+
+const HISTORY_LENGTH = 100;
+
+/** A site's row as the document's `site`. */
+function documentSite(site: Site): PlanSite {
+  return {
+    name: site.name,
+    timeZone: site.timeZone,
+    ...(site.latitude === null ? {} : { latitude: site.latitude }),
+    ...(site.longitude === null ? {} : { longitude: site.longitude }),
+    ...(site.houseNumber === null ? {} : { houseNumber: site.houseNumber }),
+  };
+}
+
+@Injectable()
+export class TimersService {
+  constructor(private readonly database: DataSource) {}
+
+  async one(actor: Actor, id: string): Promise<TimerView> {
+    const timer = await this.withSite(actor, id);
+    return {
+      id,
+      version: timer.version,
+      site: siteView(timer.site),
+      plan: timer.plan,
+      history: await this.history(actor, id),
+    };
+  }
+
+  async document(actor: Actor, id: string): Promise<Plan> {
+    const { plan, site } = await this.withSite(actor, id);
+    return { ...plan, site: documentSite(site) };
+  }
+
+  async lastChange({ companyId }: Actor, id: string): Promise<LastChange> {
+    const timer = await this.database.manager.findOne(Timer, {
+      where: { companyId, id },
+      select: { version: true, companyId: true, id: true },
+    });
+    if (!timer) throw notFound('timer');
+    const by = await this.authorOf(this.database.manager, companyId, id, timer.version);
+    return { version: timer.version, ...by };
+  }
+
+  /**
+   * Saves one change in one transaction: the timer's row is locked, a repeated write answers as the first one did, a stale
+   * one is refused with the present plan, and what core does not accept changes nothing.
+   */
+  async change(actor: Actor, id: string, body: ChangePlanBody): Promise<{ version: number }> {
+    const { companyId } = actor;
+    const changeId = body.id.toLowerCase();
+    const read = readChange(body.change);
+    if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
+    const change = read.value;
+    const fingerprint = fingerprintOf(['timer', id, body.baseVersion, body.way, change]);
+    return this.database.transaction(async (database) => {
+      const timer = await database.findOne(Timer, {
+        where: { companyId, id },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (!timer) throw notFound('timer');
+      const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
+      if (earlier) return { version: earlier.version };
+      if (timer.version !== body.baseVersion)
+        throw new ApiError(409, {
+          code: 'stale-version',
+          message: `this timer was changed meanwhile: it is at version ${timer.version}, and the change was based on ${body.baseVersion}`,
+          current: {
+            version: timer.version,
+            plan: timer.plan,
+            ...(await this.authorOf(database, companyId, id, timer.version)),
+          },
+        });
+      const applied = applyChange(timer.plan, change);
+      if (!applied.ok) throw notAccepted(apiFaults(applied.faults, ['change']));
+      const version = timer.version + 1;
+      const { plan, inverse } = applied.value;
+      await database.update(Timer, { companyId, id }, { plan, version });
+      await record(database, actor, {
+        id: changeId,
+        subject: 'timer',
+        subjectId: id,
+        version,
+        way: body.way,
+        fingerprint,
+        change,
+        inverse,
+      });
+      return { version };
+    });
+  }
+
+  private async withSite({ companyId }: Actor, id: string): Promise<Timer> {
+    const timer = await this.database.manager.findOne(Timer, {
+      where: { companyId, id },
+      relations: { site: true },
+    });
+    if (!timer) throw notFound('timer');
+    return timer;
+  }
+
+  private async authorOf(
+    database: EntityManager,
+    companyId: string,
+    id: string,
+    version: number,
+  ): Promise<{ by: string | null; at: string | null }> {
+    const change = await database.findOneBy(Change, {
+      companyId,
+      subject: 'timer',
+      subjectId: id,
+      version,
+    });
+    if (!change) return { by: null, at: null };
+    const person = await database.findOneBy(Person, { companyId, id: change.personId });
+    return { by: person?.name ?? null, at: change.at.toISOString() };
+  }
+
+  private async history({ companyId, personId }: Actor, id: string): Promise<PastChange[]> {
+    const latest = await this.database.manager.find(Change, {
+      where: { companyId, subject: 'timer', subjectId: id },
+      order: { version: 'desc' },
+      take: HISTORY_LENGTH,
+    });
+    const foreign = latest.findIndex((one) => one.personId !== personId);
+    return (foreign < 0 ? latest : latest.slice(0, foreign)).reverse().flatMap((one) => {
+      const { way, change, inverse } = one;
+      return change && inverse ? [{ way, change, inverse }] : [];
+    });
+  }
+}

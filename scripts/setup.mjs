@@ -1,0 +1,183 @@
+/**
+ * Brings a fresh clone to the point where it can run: Debian packages, node_modules, builds. Does only what is missing or
+ * stale, so that a second call takes a moment. Uses nothing but Node.js itself.
+ */
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import fs from 'node:fs';
+import path from 'node:path';
+
+export const ROOT = path.resolve(import.meta.dirname, '..');
+export const DATA = path.join(ROOT, '.data');
+const LEAST_NODE = [20, 19];
+
+/** Everything said goes to standard error, so that a command's own output stays clean. */
+export const say = (text) => process.stderr.write(`${text}\n`);
+
+export const isRoot = process.getuid() === 0;
+
+function run(command, args, options = {}) {
+  execFileSync(command, args, { cwd: ROOT, stdio: ['ignore', 2, 2], ...options });
+}
+
+export function findProgram(name) {
+  const folders = (process.env.PATH ?? '').split(':');
+  return folders.map((folder) => path.join(folder, name)).find((file) => fs.existsSync(file));
+}
+
+/** Folder of the newest PostgreSQL server's programs, by Debian's layout; null where there is none. */
+export function postgresPrograms() {
+  const base = '/usr/lib/postgresql';
+  const versions = fs.existsSync(base) ? fs.readdirSync(base).map(Number) : [];
+  return (
+    versions
+      .sort((a, b) => b - a)
+      .map((version) => path.join(base, String(version), 'bin'))
+      .find((folder) => fs.existsSync(path.join(folder, 'initdb'))) ?? null
+  );
+}
+
+export const chromiumProgram = () =>
+  process.env.CHROMIUM ?? findProgram('chromium') ?? findProgram('chromium-browser') ?? null;
+
+function installDebianPackages(packages) {
+  if (!findProgram('apt-get'))
+    throw new Error(`missing: ${packages.join(', ')}; this is no Debian, so install them by hand`);
+  const asRoot = (command, args) =>
+    isRoot ? run(command, args) : run('sudo', [command, ...args], { stdio: ['inherit', 2, 2] });
+  if (!isRoot && !findProgram('sudo'))
+    throw new Error(`missing: ${packages.join(', ')}; install them as root, or install sudo`);
+  say(`Installing from Debian's packages: ${packages.join(', ')}`);
+  if (packages.includes('postgresql')) {
+    // So that Debian makes and starts no cluster of its own; ours is private.
+    const file = '/etc/postgresql-common/createcluster.conf';
+    if (!fs.existsSync(file))
+      asRoot('sh', [
+        '-c',
+        `mkdir -p /etc/postgresql-common && echo 'create_main_cluster = false' > ${file}`,
+      ]);
+  }
+  const quiet = ['-qq', '-o', 'Dpkg::Use-Pty=0', '-o', 'Dpkg::Options::=--force-confold'];
+  asRoot('apt-get', ['update', '-qq']);
+  asRoot('env', [
+    'DEBIAN_FRONTEND=noninteractive',
+    'apt-get',
+    'install',
+    '-y',
+    '--no-install-recommends',
+    ...quiet,
+    ...packages,
+  ]);
+}
+
+function sourceFiles(folder) {
+  return fs.readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const full = path.join(folder, entry.name);
+    if (entry.isDirectory())
+      return ['node_modules', 'dist', 'tests', 'bench'].includes(entry.name)
+        ? []
+        : sourceFiles(full);
+    return entry.name.endsWith('.tsbuildinfo') ? [] : [full];
+  });
+}
+
+/** SHA-256 over the contents of files and folders; the same sources give the same text. */
+function fingerprint(places) {
+  const hash = createHash('sha256').update(process.version);
+  for (const place of places) {
+    const full = path.join(ROOT, place);
+    const files = fs.statSync(full).isDirectory() ? sourceFiles(full).sort() : [full];
+    for (const file of files) hash.update(path.relative(ROOT, file)).update(fs.readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Runs `make` unless it was run for the same sources before and what it made is still there. */
+function whereStale(stampFile, sources, products, make) {
+  const wanted = fingerprint(sources);
+  const made = fs.existsSync(stampFile) && fs.readFileSync(stampFile, 'utf8') === wanted;
+  if (made && products.every((product) => fs.existsSync(path.join(ROOT, product)))) return;
+  make();
+  fs.mkdirSync(path.dirname(stampFile), { recursive: true });
+  fs.writeFileSync(stampFile, wanted);
+}
+
+function alive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** One setup at a time, so that bin/start and bin/test may be called together on a fresh clone. */
+function locked(work) {
+  fs.mkdirSync(DATA, { recursive: true });
+  const lock = path.join(DATA, 'setup.lock');
+  for (let told = false; ; ) {
+    try {
+      fs.writeFileSync(lock, String(process.pid), { flag: 'wx' });
+      break;
+    } catch {
+      const owner = Number(fs.existsSync(lock) ? fs.readFileSync(lock, 'utf8') : 0);
+      if (owner > 0 && !alive(owner)) fs.rmSync(lock, { force: true });
+      else {
+        if (!told) say('Waiting for another setup to finish …');
+        told = true;
+        Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 300);
+      }
+    }
+  }
+  try {
+    work();
+  } finally {
+    fs.rmSync(lock, { force: true });
+  }
+}
+
+const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json'];
+const TYPESCRIPT = ['packages/core', 'apps/cli', 'apps/server'];
+
+/**
+ * @param {{ database?: boolean, browser?: boolean, web?: boolean }} needs
+ */
+export function setUp({ database = false, browser = false, web = false }) {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1]))
+    throw new Error(`Node.js ${process.version} is too old; ${LEAST_NODE.join('.')} is needed`);
+  locked(() => {
+    const missing = [];
+    if (database && !postgresPrograms()) missing.push('postgresql');
+    if (browser && !chromiumProgram()) missing.push('chromium');
+    if (missing.length > 0) installDebianPackages(missing);
+    whereStale(
+      path.join(ROOT, 'node_modules/.water-clock-stamp'),
+      ['package-lock.json'],
+      ['node_modules/typescript-native'],
+      () => {
+        say('Installing packages (npm ci) …');
+        run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+      },
+    );
+    whereStale(
+      path.join(DATA, 'built-ts'),
+      [...LOCAL, ...TYPESCRIPT],
+      TYPESCRIPT.map((place) => `${place}/dist`),
+      () => {
+        say('Building the core, the command line and the server …');
+        run('npm', ['run', '-s', 'build:ts']);
+      },
+    );
+    if (web)
+      whereStale(
+        path.join(DATA, 'built-web'),
+        [...LOCAL, 'packages/core', 'apps/web'],
+        ['apps/web/dist/index.html'],
+        () => {
+          say('Building the web application …');
+          run('npm', ['run', '-s', 'build', '-w', 'apps/web']);
+        },
+      );
+  });
+}
