@@ -120,7 +120,8 @@ export async function ensureDatabase(adminUrl, name) {
   await client.connect();
   try {
     const found = await client.query('select 1 from pg_database where datname = $1', [name]);
-    if (found.rowCount === 0) await client.query(`create database ${client.escapeIdentifier(name)}`);
+    if (found.rowCount === 0)
+      await client.query(`create database ${client.escapeIdentifier(name)}`);
   } finally {
     await client.end();
   }

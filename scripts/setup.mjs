@@ -115,7 +115,7 @@ function alive(pid) {
 function locked(work) {
   fs.mkdirSync(DATA, { recursive: true });
   const lock = path.join(DATA, 'setup.lock');
-  for (let told = false; ; ) {
+  for (let told = false; ;) {
     try {
       fs.writeFileSync(lock, String(process.pid), { flag: 'wx' });
       break;

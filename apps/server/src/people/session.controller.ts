@@ -1,4 +1,15 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Req, Res, UseGuards } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Inject,
+  Post,
+  Req,
+  Res,
+  UseGuards,
+} from '@nestjs/common';
 import { ThrottlerGuard } from '@nestjs/throttler';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
@@ -23,7 +34,11 @@ class SignInBody {
 interface SessionAnswer {
   readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
   /** In demo mode, who may be signed in with one press. */
-  readonly demo: { readonly name: string; readonly email: string; readonly password: string } | null;
+  readonly demo: {
+    readonly name: string;
+    readonly email: string;
+    readonly password: string;
+  } | null;
 }
 
 @Controller('session')
@@ -80,4 +95,3 @@ export class SessionController {
     response.clearCookie(SESSION_COOKIE, { path: '/' });
   }
 }
-

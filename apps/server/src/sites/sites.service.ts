@@ -1,5 +1,13 @@
 import { Injectable } from '@nestjs/common';
-import { check, notCovered, readPlan, verdictWords, type ClockStyle, type Plan, type Verdict } from '@water-clock/core';
+import {
+  check,
+  notCovered,
+  readPlan,
+  verdictWords,
+  type ClockStyle,
+  type Plan,
+  type Verdict,
+} from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import type { Actor } from '../people/session.guard.ts';
@@ -95,7 +103,13 @@ export class SitesService {
         });
       await database.insert(Site, { companyId, id: siteId, version: 1, ...fieldsOf(body.site) });
       await database.insert(Timer, { companyId, id: timerId, siteId, version: 1, plan });
-      const written = { id: siteId, subject: 'site', subjectId: siteId, version: 1, fingerprint } as const;
+      const written = {
+        id: siteId,
+        subject: 'site',
+        subjectId: siteId,
+        version: 1,
+        fingerprint,
+      } as const;
       await record(database, actor, written);
     });
     return { siteId, timerId };
@@ -121,7 +135,13 @@ export class SitesService {
         });
       const version = site.version + 1;
       await database.update(Site, { companyId, id }, { ...fields, version });
-      await record(database, actor, { id: changeId, subject: 'site', subjectId: id, version, fingerprint });
+      await record(database, actor, {
+        id: changeId,
+        subject: 'site',
+        subjectId: id,
+        version,
+        fingerprint,
+      });
       return siteView({ ...site, ...fields, version });
     });
   }

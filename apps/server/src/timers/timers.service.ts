@@ -1,5 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import { applyChange, readChange, type Plan, type PlanChange, type PlanSite } from '@water-clock/core';
+import {
+  applyChange,
+  readChange,
+  type Plan,
+  type PlanChange,
+  type PlanSite,
+} from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { Change, type Way } from '../changes/change.entity.ts';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';

@@ -1,0 +1,251 @@
+import { useId, useMemo } from 'react';
+import {
+  lengthWords,
+  SECONDS_PER_DAY,
+  timeWords,
+  type ClockSecond,
+  type ClockStyle,
+  type Night,
+} from '@water-clock/core';
+import { stripGeometry, type StripGeometry } from './stripGeometry.ts';
+import { colourOf, hatchId, patternId, Patterns } from './patterns.tsx';
+import type { NightSun } from './sun.ts';
+import { useMoves, type MoveOutcome } from './useMoves.ts';
+import { useWidth } from './useWidth.ts';
+import './strip.css';
+
+export interface NightStripProps extends MoveOutcome {
+  readonly night: Night;
+  readonly letters: readonly string[];
+  readonly sun: NightSun | null;
+  readonly clock: ClockStyle;
+  readonly stepMinutes: number;
+  /** Where the present moment is, on the timer's clock. */
+  readonly now: ClockSecond;
+}
+
+const secondOfDay = (moment: ClockSecond) => moment % SECONDS_PER_DAY;
+const FOOT = 22;
+
+function SunMarks({
+  geometry,
+  sun,
+  clock,
+}: {
+  geometry: StripGeometry;
+  sun: NightSun;
+  clock: ClockStyle;
+}) {
+  const mark = (at: ClockSecond | null, name: string) =>
+    at === null ? null : (
+      <g className="strip-sun">
+        <line x1={geometry.scale(at)} x2={geometry.scale(at)} y1={12} y2={geometry.height} />
+        <text x={geometry.scale(at)} y={10} textAnchor="middle">
+          {name} {timeWords(Math.round(secondOfDay(at) / 60) * 60, clock)}
+        </text>
+      </g>
+    );
+  return (
+    <>
+      {mark(sun.sunset, 'sunset')}
+      {mark(sun.sunrise, 'sunrise')}
+    </>
+  );
+}
+
+const LEAST_WIDTH_FOR_A_NUMBER = 15;
+
+/** The large strip: one night from afternoon to afternoon, a row for each program. */
+export function NightStrip(props: NightStripProps) {
+  const { night, letters, sun, clock, now } = props;
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const prefix = useId().replaceAll(':', '');
+  const rowHeight = letters.length > 6 ? 26 : 36;
+  const geometry = useMemo(
+    () => stripGeometry(night, letters, sun, { width, gutter: 34, rowHeight, head: 34 }),
+    [night, letters, sun, width, rowHeight],
+  );
+  const secondsPerPixel = SECONDS_PER_DAY / Math.max(1, width - 34);
+  const { moving, handlers } = useMoves(props, props.stepMinutes, secondsPerPixel);
+  const time = (moment: ClockSecond) => timeWords(secondOfDay(moment), clock);
+  const left = 34;
+  return (
+    <div ref={ref} className="strip">
+      {width > 0 && (
+        <svg
+          width={width}
+          height={geometry.height + FOOT}
+          role="group"
+          aria-label="Night strip; a table of the same stands below it"
+        >
+          <Patterns prefix={prefix} />
+          <rect
+            x={left}
+            y={34}
+            width={width - left}
+            height={geometry.height - 34}
+            fill={sun ? 'var(--strip-day)' : 'var(--sheet)'}
+          />
+          {geometry.dark && (
+            <rect
+              {...geometry.dark}
+              y={34}
+              height={geometry.height - 34}
+              fill="var(--strip-night)"
+            />
+          )}
+          {geometry.ticks.map(({ x, at, named }) => (
+            <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>
+              <line x1={x} x2={x} y1={34} y2={geometry.height + (named ? 4 : 0)} />
+              {named && at > night.from && at < night.to && (
+                <text x={x} y={geometry.height + 18} textAnchor="middle">
+                  {time(at).replace(':00', clock === '12' ? '' : ':00')}
+                </text>
+              )}
+            </g>
+          ))}
+          {sun && <SunMarks geometry={geometry} sun={sun} clock={clock} />}
+          {geometry.rows.map(({ letter, y }) => (
+            <g key={letter}>
+              <line
+                x1={left}
+                x2={width}
+                y1={y + rowHeight}
+                y2={y + rowHeight}
+                className="strip-row"
+              />
+              <text
+                x={8}
+                y={y + rowHeight / 2 + 6}
+                className="strip-letter"
+                fill={colourOf(letter)}
+              >
+                {letter}
+              </text>
+            </g>
+          ))}
+          {geometry.cycles.map((cycle, i) => {
+            const name = `${cycle.letter}${cycle.start}`;
+            const before = geometry.cycles.slice(0, i);
+            const place = before.filter((one) => one.letter === cycle.letter).length;
+            const room = width - (cycle.x + cycle.width) > 110;
+            return (
+              <g
+                // By place, not by time: a block that is being moved must stay the same element.
+                key={`${cycle.letter}${place}`}
+                className={moving === name ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
+                tabIndex={0}
+                role="slider"
+                aria-label={`Start of ${cycle.letter}; left and right move it by ${props.stepMinutes} minutes`}
+                aria-valuemin={0}
+                aria-valuemax={1439}
+                aria-valuenow={secondOfDay(cycle.begins) / 60}
+                aria-valuetext={`${time(cycle.begins)} to ${time(cycle.ends)}${cycle.overlapped ? ', overlaps' : ''}`}
+                {...handlers(cycle)}
+              >
+                <rect
+                  x={cycle.x}
+                  y={cycle.y - 4}
+                  width={Math.max(cycle.width, 24)}
+                  height={cycle.height + 8}
+                  fill="transparent"
+                />
+                <rect
+                  x={cycle.x}
+                  y={cycle.y}
+                  width={Math.max(2, cycle.width)}
+                  height={cycle.height}
+                  className="strip-extent"
+                />
+                {cycle.runs.map((run) => (
+                  <g key={run.x}>
+                    <rect
+                      x={run.x}
+                      y={cycle.y}
+                      width={Math.max(1, run.width)}
+                      height={cycle.height}
+                      fill={`url(#${patternId(prefix, cycle.letter)})`}
+                      className="strip-run"
+                    />
+                    {run.width >= LEAST_WIDTH_FOR_A_NUMBER && (
+                      <text
+                        x={run.x + run.width / 2}
+                        y={cycle.y + cycle.height / 2 + 5}
+                        textAnchor="middle"
+                        className="strip-station"
+                        stroke={colourOf(cycle.letter)}
+                      >
+                        {run.station}
+                      </text>
+                    )}
+                  </g>
+                ))}
+                <text
+                  x={room ? cycle.x + Math.max(2, cycle.width) + 6 : cycle.x - 6}
+                  y={cycle.y + cycle.height / 2 + 5}
+                  textAnchor={room ? 'start' : 'end'}
+                  className="strip-times"
+                >
+                  {time(cycle.begins)} – {time(cycle.ends)}
+                </text>
+              </g>
+            );
+          })}
+          {geometry.overlaps.map((overlap) => (
+            <g key={`${overlap.letters}${overlap.x}`} className="strip-overlap">
+              <rect
+                x={overlap.x}
+                y={overlap.y}
+                width={overlap.width}
+                height={overlap.height}
+                fill={`url(#${hatchId(prefix)})`}
+              />
+              <rect
+                x={overlap.x}
+                y={overlap.y}
+                width={overlap.width}
+                height={overlap.height}
+                className="strip-overlap-frame"
+              />
+              <text
+                x={Math.min(Math.max(overlap.x + overlap.width / 2, 90), width - 70)}
+                y={28}
+                textAnchor="middle"
+                className="strip-overlap-label"
+              >
+                {overlap.letters.split('').join(' and ')} overlap {lengthWords(overlap.seconds)}
+              </text>
+            </g>
+          ))}
+          {geometry.really && (
+            <g>
+              <text x={2} y={geometry.really.y + rowHeight / 2} className="strip-really">
+                runs
+              </text>
+              {geometry.really.runs.map((run, i) => (
+                <rect
+                  key={i}
+                  x={run.x}
+                  y={geometry.really?.y}
+                  width={Math.max(1, run.width)}
+                  height={rowHeight * 0.5}
+                  fill={`url(#${patternId(prefix, run.letter)})`}
+                  className="strip-run"
+                />
+              ))}
+            </g>
+          )}
+          {now >= night.from && now < night.to && (
+            <line
+              x1={geometry.scale(now)}
+              x2={geometry.scale(now)}
+              y1={30}
+              y2={geometry.height}
+              className="strip-now"
+            />
+          )}
+        </svg>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import {
+  lengthWords,
+  SECONDS_PER_DAY,
+  timeWords,
+  type ClockStyle,
+  type Night,
+  type Plan,
+  type ServedCycle,
+} from '@water-clock/core';
+
+interface Props {
+  readonly night: Night;
+  readonly plan: Plan;
+  readonly clock: ClockStyle;
+}
+
+function reallyWords(served: ServedCycle | undefined, clock: ClockStyle): string {
+  if (!served) return '';
+  const { outcome, began, ended, due } = served;
+  if (outcome === 'lost') return 'lost';
+  const at = (moment: number | null) => timeWords((moment ?? 0) % SECONDS_PER_DAY, clock);
+  if (outcome === 'cut') return `cut off at ${at(ended)}`;
+  return began === due.due ? 'as set' : `waits until ${at(began)}`;
+}
+
+/** The same night as a table, for screen readers and for copying. */
+export function NightTable({ night, plan, clock }: Props) {
+  const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
+  const nameOf = (number: number) => {
+    const name = plan.stations.find((station) => station.number === number)?.name;
+    return name ? `${number} ${name}` : String(number);
+  };
+  if (night.intended.length === 0) return <p className="soft">Nothing waters in this night.</p>;
+  return (
+    <div className="night-table">
+      <table>
+        <thead>
+          <tr>
+            <th>Program</th>
+            <th>Start</th>
+            <th>End</th>
+            <th>Stations, in order</th>
+            <th>Overlap</th>
+            <th>What the timer does</th>
+          </tr>
+        </thead>
+        <tbody>
+          {night.intended.map((cycle) => (
+            <tr key={`${cycle.letter}${cycle.begins}`}>
+              <td>{cycle.letter}</td>
+              <td>{time(cycle.begins)}</td>
+              <td>{time(cycle.ends)}</td>
+              <td>
+                {cycle.runs
+                  .map(({ station, on, off }) => `${nameOf(station)} ${lengthWords(off - on)}`)
+                  .join(', ')}
+              </td>
+              <td>
+                {night.overlaps
+                  .filter(({ first, second }) => [first, second].includes(cycle))
+                  .map(({ first, second, from, to }) => {
+                    const other = first === cycle ? second : first;
+                    return `${other.letter} ${lengthWords(to - from)}`;
+                  })
+                  .join(', ') || 'none'}
+              </td>
+              <td>
+                {reallyWords(
+                  night.served.find(
+                    ({ due }) => due.letter === cycle.letter && due.due === cycle.begins,
+                  ),
+                  clock,
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

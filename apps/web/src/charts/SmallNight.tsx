@@ -1,0 +1,82 @@
+import { useId, useMemo } from 'react';
+import { lengthWords, type Night } from '@water-clock/core';
+import { hatchId, patternId, Patterns } from './patterns.tsx';
+import { stripGeometry } from './stripGeometry.ts';
+import type { NightSun } from './sun.ts';
+import { useWidth } from './useWidth.ts';
+
+interface Props {
+  readonly night: Night;
+  readonly letters: readonly string[];
+  readonly sun: NightSun | null;
+  readonly label: string;
+  readonly chosen: boolean;
+  readonly choose: () => void;
+}
+
+/** What a night comes to, in a few words. */
+export function nightWords(night: Night): string {
+  const seconds = night.overlaps.reduce((sum, { from, to }) => sum + to - from, 0);
+  if (seconds > 0) return `overlap ${lengthWords(seconds)}`;
+  const letters = [...new Set(night.intended.map((cycle) => cycle.letter))].sort();
+  return letters.length > 0 ? letters.join(' ') : 'dry';
+}
+
+/** One of the coming nights, small; pressing it brings it to the large strip. */
+export function SmallNight({ night, letters, sun, label, chosen, choose }: Props) {
+  const [ref, width] = useWidth<HTMLSpanElement>();
+  const prefix = useId().replaceAll(':', '');
+  const rowHeight = Math.max(4, Math.min(9, 30 / Math.max(1, letters.length)));
+  const geometry = useMemo(
+    () => stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 3 }),
+    [night, letters, sun, width, rowHeight],
+  );
+  const height = 3 + letters.length * rowHeight + 3;
+  const overlaps = night.overlaps.length > 0;
+  return (
+    <button
+      type="button"
+      className={overlaps ? 'small-night small-night-overlap' : 'small-night'}
+      aria-pressed={chosen}
+      onClick={choose}
+    >
+      <span className="small-night-label">{label}</span>
+      <span ref={ref} className="small-night-strip">
+        {width > 0 && (
+          <svg width={width} height={height} aria-hidden>
+            <Patterns prefix={prefix} />
+            <rect width={width} height={height} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
+            {geometry.dark && (
+              <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
+            )}
+            {geometry.cycles.map((cycle) =>
+              cycle.runs.map((run) => (
+                <rect
+                  key={`${cycle.letter}${run.x}`}
+                  x={run.x}
+                  y={cycle.y}
+                  width={Math.max(1, run.width)}
+                  height={cycle.height}
+                  fill={`url(#${patternId(prefix, cycle.letter)})`}
+                />
+              )),
+            )}
+            {geometry.overlaps.map((overlap) => (
+              <g key={`${overlap.letters}${overlap.x}`}>
+                <rect
+                  x={overlap.x}
+                  y={0}
+                  width={Math.max(6, overlap.width)}
+                  height={height}
+                  fill={`url(#${hatchId(prefix)})`}
+                  className="strip-overlap-frame"
+                />
+              </g>
+            ))}
+          </svg>
+        )}
+      </span>
+      <span className="small-night-words">{nightWords(night)}</span>
+    </button>
+  );
+}

@@ -1,0 +1,64 @@
+/** Fills that tell programs apart without colour: six patterns, each with a colour of its own, then lighter again. */
+
+const KINDS = 6;
+/** Index of a program's look, from its letter. */
+export const lookOf = (letter: string) => (letter.charCodeAt(0) - 65) % KINDS;
+export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
+export const patternId = (prefix: string, letter: string) => `${prefix}-program-${lookOf(letter)}`;
+export const hatchId = (prefix: string) => `${prefix}-hatch`;
+
+const MARKS = [
+  null,
+  <path key="1" d="M-2 10 10 -2M4 16 16 4" strokeWidth="2" />,
+  <circle key="2" cx="6" cy="6" r="1.8" strokeWidth="0" fill="currentColor" />,
+  <path key="3" d="M6 0v12" strokeWidth="2.4" />,
+  <path key="4" d="M-2 2 10 14M2 -2 14 10" strokeWidth="2" />,
+  <path key="5" d="M0 6h12" strokeWidth="2.4" />,
+];
+
+/** Definitions for one drawing; `prefix` keeps the ids of several drawings on a page apart. */
+export function Patterns({ prefix }: { readonly prefix: string }) {
+  return (
+    <defs>
+      {MARKS.map((mark, look) => (
+        <pattern
+          key={look}
+          id={`${prefix}-program-${look}`}
+          width="12"
+          height="12"
+          patternUnits="userSpaceOnUse"
+        >
+          <rect width="12" height="12" fill={`var(--program-${look})`} />
+          <g stroke="var(--sheet)" color="var(--sheet)" opacity="0.55">
+            {mark}
+          </g>
+        </pattern>
+      ))}
+      <pattern id={hatchId(prefix)} width="8" height="8" patternUnits="userSpaceOnUse">
+        <rect width="8" height="8" fill="var(--sheet)" opacity="0.55" />
+        <path d="M0 8 8 0M-2 2 2 -2M6 10 10 6M0 0 8 8" stroke="var(--ink)" strokeWidth="1.3" />
+      </pattern>
+    </defs>
+  );
+}
+
+/** A program's letter on its own fill, as it stands before a row. */
+export function ProgramBadge({
+  letter,
+  size = 34,
+}: {
+  readonly letter: string;
+  readonly size?: number;
+}) {
+  const prefix = `badge-${letter}`;
+  return (
+    <svg width={size} height={size} viewBox="0 0 34 34" role="img" aria-label={`Program ${letter}`}>
+      <Patterns prefix={prefix} />
+      <rect width="34" height="34" rx="4" fill={`url(#${patternId(prefix, letter)})`} />
+      <rect x="7" y="7" width="20" height="20" rx="3" fill="var(--sheet)" />
+      <text x="17" y="23.5" textAnchor="middle" fontSize="18" fontWeight="800" fill="var(--ink)">
+        {letter}
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,164 @@
+/** Where everything on the night strip stands, in pixels. Pure: a night and a size in, shapes out. */
+import { scaleLinear, type ScaleLinear } from 'd3-scale';
+import { SECONDS_PER_DAY, type ClockSecond, type Night } from '@water-clock/core';
+import type { NightSun } from './sun.ts';
+
+export interface StripSize {
+  readonly width: number;
+  /** Left of the time axis, for the programs' letters. */
+  readonly gutter: number;
+  readonly rowHeight: number;
+  /** Above the rows, for overlap labels. */
+  readonly head: number;
+}
+
+export interface Span {
+  readonly x: number;
+  readonly width: number;
+}
+
+export interface RunShape extends Span {
+  readonly station: number;
+}
+
+export interface CycleShape extends Span {
+  readonly letter: string;
+  readonly start: string;
+  readonly begins: ClockSecond;
+  readonly ends: ClockSecond;
+  readonly y: number;
+  readonly height: number;
+  readonly runs: readonly RunShape[];
+  /** Some other cycle runs at the same time. */
+  readonly overlapped: boolean;
+}
+
+export interface OverlapShape extends Span {
+  readonly y: number;
+  readonly height: number;
+  readonly seconds: number;
+  readonly letters: string;
+}
+
+export interface RowShape {
+  readonly letter: string;
+  readonly y: number;
+}
+
+export interface Tick {
+  readonly x: number;
+  readonly at: ClockSecond;
+  /** Every third hour carries its name. */
+  readonly named: boolean;
+}
+
+export interface StripGeometry {
+  readonly scale: ScaleLinear<number, number>;
+  readonly height: number;
+  readonly rows: readonly RowShape[];
+  readonly cycles: readonly CycleShape[];
+  readonly overlaps: readonly OverlapShape[];
+  /** What the timer really opens, in one lane; empty where that is what was intended. */
+  readonly really: {
+    readonly y: number;
+    readonly runs: readonly (RunShape & { letter: string })[];
+  } | null;
+  readonly ticks: readonly Tick[];
+  /** From sunset to sunrise, cut to the strip. */
+  readonly dark: Span | null;
+}
+
+const BLOCK_SHARE = 0.72;
+
+/** Whether a night goes otherwise than intended: something waits, is lost, cut or never begins. */
+export function differsFromIntent(night: Night): boolean {
+  return night.served.some(
+    ({ due, outcome, began }) => outcome !== 'ran' || (began !== null && began !== due.due),
+  );
+}
+
+/**
+ * @param letters the programs that get a row, in order.
+ */
+export function stripGeometry(
+  night: Night,
+  letters: readonly string[],
+  sun: NightSun | null,
+  { width, gutter, rowHeight, head }: StripSize,
+): StripGeometry {
+  const scale = scaleLinear([night.from, night.to], [gutter, Math.max(gutter + 1, width)]).clamp(
+    true,
+  );
+  const span = (from: ClockSecond, to: ClockSecond): Span => {
+    const x = scale(from);
+    return { x, width: Math.max(0, scale(to) - x) };
+  };
+  const yOf = (letter: string) => head + letters.indexOf(letter) * rowHeight;
+  const inset = (rowHeight * (1 - BLOCK_SHARE)) / 2;
+  const blockHeight = rowHeight * BLOCK_SHARE;
+  const shownRuns = <T extends { station: number; on: number; off: number }>(runs: readonly T[]) =>
+    runs.filter((run) => run.on < night.to && run.off > night.from);
+
+  const cycles = night.intended.map(({ letter, start, begins, ends, runs }): CycleShape => ({
+    letter,
+    start,
+    begins,
+    ends,
+    ...span(begins, ends),
+    y: yOf(letter) + inset,
+    height: blockHeight,
+    runs: shownRuns(runs).map(({ station, on, off }) => ({ station, ...span(on, off) })),
+    overlapped: night.overlaps.some(({ first, second }) =>
+      [first, second].some((one) => one.letter === letter && one.begins === begins),
+    ),
+  }));
+  const overlaps = night.overlaps.map(({ first, second, from, to }): OverlapShape => {
+    const top = Math.min(yOf(first.letter), yOf(second.letter));
+    const bottom = Math.max(yOf(first.letter), yOf(second.letter)) + rowHeight;
+    const { x, width: seen } = span(from, to);
+    return {
+      x,
+      width: Math.max(3, seen),
+      y: top,
+      height: bottom - top,
+      seconds: to - from,
+      letters: `${first.letter}${second.letter}`,
+    };
+  });
+  const bottomOfRows = head + letters.length * rowHeight;
+  const really = differsFromIntent(night)
+    ? {
+        y: bottomOfRows + inset,
+        runs: shownRuns(night.runs).map(({ station, letter, on, off }) => ({
+          station,
+          letter,
+          ...span(on, off),
+        })),
+      }
+    : null;
+  const hours = Array.from({ length: SECONDS_PER_DAY / 3600 + 1 }, (_, i) => night.from + i * 3600);
+  const darkFrom = sun?.sunset ?? null;
+  const darkTo = sun?.sunrise ?? null;
+  return {
+    scale,
+    height: bottomOfRows + (really ? rowHeight : 0),
+    rows: letters.map((letter) => ({ letter, y: yOf(letter) })),
+    cycles,
+    overlaps,
+    really,
+    ticks: hours.map((at, i) => ({ x: scale(at), at, named: i % 3 === 0 })),
+    dark: darkFrom === null || darkTo === null ? null : span(darkFrom, darkTo),
+  };
+}
+
+/** The start to which a drag by so many pixels moves one, on the timer's step; a second of the day. */
+export function draggedStart(
+  secondOfDay: number,
+  pixels: number,
+  secondsPerPixel: number,
+  stepMinutes: number,
+): number {
+  const step = stepMinutes * 60;
+  const moved = Math.round((secondOfDay + pixels * secondsPerPixel) / step) * step;
+  return ((moved % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY;
+}

@@ -1,0 +1,58 @@
+import { StrictMode, Suspense, lazy } from 'react';
+import { createRoot } from 'react-dom/client';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { ConfigProvider } from 'antd';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Shell } from './people/Shell.tsx';
+import { RefusedError } from './platform/api.ts';
+import { faceOf } from './platform/face.ts';
+import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
+import { Loading, NotFound } from './platform/states.tsx';
+import './platform/theme.css';
+
+const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
+const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
+const TimerPage = lazy(() => import('./timers/TimerPage.tsx'));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5000,
+      // A refusal stays a refusal; only an unreachable server is worth another try.
+      retry: (count, error) => !(error instanceof RefusedError) && count < 3,
+    },
+  },
+});
+
+function Application() {
+  const { theme } = usePreferences();
+  return (
+    <ConfigProvider theme={faceOf(theme)}>
+      <BrowserRouter>
+        <Suspense fallback={<Loading what="the page" />}>
+          <Routes>
+            <Route element={<Shell />}>
+              <Route index element={<SitesPage />} />
+              <Route path="sites" element={<Navigate to="/" replace />} />
+              <Route path="sites/new" element={<NewSitePage />} />
+              <Route path="timers/:timerId/:view?" element={<TimerPage />} />
+              <Route path="*" element={<NotFound />} />
+            </Route>
+          </Routes>
+        </Suspense>
+      </BrowserRouter>
+    </ConfigProvider>
+  );
+}
+
+const root = document.getElementById('root');
+if (!root) throw new Error('index.html has no #root');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <PreferencesProvider>
+        <Application />
+      </PreferencesProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

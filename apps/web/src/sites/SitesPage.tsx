@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { Link, useNavigate } from 'react-router';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { VerdictMark } from '../timers/VerdictMark.tsx';
+import { useSites, type SiteSummary } from './queries.ts';
+import './sites.css';
+
+const VERDICT_NAMES = {
+  clear: 'Clear',
+  overlap: 'Overlap',
+  incomplete: 'Half set',
+  empty: 'Empty',
+} as const;
+
+function SiteRow({ site }: { readonly site: SiteSummary }) {
+  return (
+    <li className="site">
+      <div>
+        <h2 className="site-name">{site.name}</h2>
+        {site.houseNumber && <span className="soft">No. {site.houseNumber}</span>}
+      </div>
+      {site.timers.map((timer) => (
+        <Link
+          key={timer.id}
+          to={`/timers/${timer.id}`}
+          className={`site-timer verdict-${timer.verdict}`}
+        >
+          <VerdictMark verdict={timer.verdict} />
+          <span>
+            <strong>{VERDICT_NAMES[timer.verdict]}</strong>
+            <span className="site-headline">{timer.headline}</span>
+            <span className="site-kind">
+              {timer.name}, {timer.stations} stations
+            </span>
+          </span>
+        </Link>
+      ))}
+    </li>
+  );
+}
+
+export default function SitesPage() {
+  const { clock } = usePreferences();
+  const sites = useSites(clock);
+  const navigate = useNavigate();
+  const [sought, setSought] = useState('');
+  if (sites.isPending) return <Loading what="your sites" />;
+  if (sites.isError)
+    return <Failed what="Your sites" error={sites.error} retry={() => void sites.refetch()} />;
+  const words = sought.trim().toLowerCase();
+  const found = sites.data.filter((site) =>
+    `${site.name} ${site.houseNumber ?? ''}`.toLowerCase().includes(words),
+  );
+  return (
+    <div className="page">
+      <div className="sites-head">
+        <h1>Sites</h1>
+        <input
+          className="field"
+          type="search"
+          aria-label="Find a site"
+          placeholder="Find a site"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+        <Button type="primary" onClick={() => void navigate('/sites/new')}>
+          New site
+        </Button>
+      </div>
+      {found.length > 0 && (
+        <ul className="sites">
+          {found.map((site) => (
+            <SiteRow key={site.id} site={site} />
+          ))}
+        </ul>
+      )}
+      {found.length === 0 && (
+        <p>
+          {sites.data.length === 0
+            ? 'No sites yet. Add the first house with its timer.'
+            : `No site is called "${sought}".`}
+        </p>
+      )}
+    </div>
+  );
+}

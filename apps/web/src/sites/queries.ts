@@ -1,0 +1,59 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ClockStyle, Plan, Verdict } from '@water-clock/core';
+import { request } from '../platform/api.ts';
+
+export interface SiteFields {
+  readonly name: string;
+  readonly houseNumber: string | null;
+  readonly timeZone: string;
+  readonly latitude: number | null;
+  readonly longitude: number | null;
+}
+
+export interface Site extends SiteFields {
+  readonly id: string;
+  readonly version: number;
+}
+
+export interface SiteSummary extends Site {
+  readonly timers: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly stations: number;
+    readonly programs: number;
+    readonly verdict: Verdict;
+    readonly headline: string;
+  }[];
+}
+
+export const siteKeys = { list: (clock: ClockStyle) => ['sites', clock] as const, all: ['sites'] };
+
+export const useSites = (clock: ClockStyle) =>
+  useQuery({
+    queryKey: siteKeys.list(clock),
+    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?clock=${clock}`),
+  });
+
+export interface NewSite {
+  readonly siteId: string;
+  readonly timerId: string;
+  readonly site: SiteFields;
+  readonly plan: Plan;
+}
+
+export function useAddSite() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (site: NewSite) => request<{ timerId: string }>('POST', '/api/sites', site),
+    onSuccess: () => client.invalidateQueries({ queryKey: siteKeys.all }),
+  });
+}
+
+export function useChangeSite(siteId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (write: { id: string; baseVersion: number; site: SiteFields }) =>
+      request<Site>('POST', `/api/sites/${siteId}/changes`, write),
+    onSuccess: () => client.invalidateQueries({ queryKey: siteKeys.all }),
+  });
+}

@@ -1,0 +1,95 @@
+import { Button, Modal } from 'antd';
+import { planDifferences, type ClockStyle, type Plan } from '@water-clock/core';
+import type { Conflict } from './editor.ts';
+
+interface Row {
+  readonly what: string;
+  readonly saved: string;
+  readonly yours: string;
+  readonly both: boolean;
+}
+
+/** Each setting that either side changed, with both values. */
+function rowsOf({ base, mine, theirs }: Conflict, clock: ClockStyle): Row[] {
+  const their = planDifferences(base, theirs.plan, clock);
+  const own = planDifferences(base, mine, clock);
+  const names = new Set([...their, ...own].map(({ what }) => what));
+  return [...names].map((what) => {
+    const a = their.find((one) => one.what === what);
+    const b = own.find((one) => one.what === what);
+    return {
+      what,
+      saved: a?.after ?? b?.before ?? '',
+      yours: b?.after ?? a?.before ?? '',
+      both: a !== undefined && b !== undefined,
+    };
+  });
+}
+
+interface Props {
+  readonly conflict: Conflict;
+  readonly clock: ClockStyle;
+  readonly resolve: (choice: 'theirs' | 'mine') => void;
+}
+
+const when = (at: string | null) =>
+  at === null ? '' : ` at ${new Date(at).toLocaleTimeString([], { timeStyle: 'short' })}`;
+
+/** Two tabs or two people changed the same timer: both sides, and the choice between them. */
+export function ConflictDialog({ conflict, clock, resolve }: Props) {
+  const rows = rowsOf(conflict, clock);
+  const who = conflict.theirs.by ?? 'Somebody';
+  return (
+    <Modal
+      open
+      width={720}
+      closable={false}
+      keyboard={false}
+      mask={{ closable: false }}
+      title={`${who} changed this timer${when(conflict.theirs.at)}, while you were changing it here`}
+      footer={[
+        <Button key="theirs" size="large" onClick={() => resolve('theirs')}>
+          Keep what is saved
+        </Button>,
+        <Button key="mine" size="large" type="primary" onClick={() => resolve('mine')}>
+          Put mine on top
+        </Button>,
+      ]}
+    >
+      <p>Nothing was overwritten: your change is not saved yet.</p>
+      <table className="conflict-table">
+        <thead>
+          <tr>
+            <th>Setting</th>
+            <th>Saved</th>
+            <th>Yours</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ what, saved, yours, both }) => (
+            <tr key={what} className={both ? 'conflict-both' : undefined}>
+              <td>
+                {what}
+                {both && ' (both changed it)'}
+              </td>
+              <td>{saved}</td>
+              <td>{yours}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="soft">
+        “Put mine on top” saves your change after the other one; where only the other side changed a
+        setting, theirs stays.
+      </p>
+    </Modal>
+  );
+}
+
+/** What somebody else's change did, in a line or two. */
+export function newsWords(before: Plan, after: Plan, clock: ClockStyle): string {
+  const differences = planDifferences(before, after, clock);
+  const told = differences.slice(0, 4).map((one) => `${one.what}: ${one.before} → ${one.after}`);
+  const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
+  return `${told.join('; ')}${more}`;
+}

@@ -1,0 +1,71 @@
+import { useState } from 'react';
+import { faultLine, notCovered, readPlanText, type Plan } from '@water-clock/core';
+
+/** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
+const MOST_CHARACTERS = 900_000;
+const MOST_FAULTS_SHOWN = 8;
+
+function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
+  if (text.length > MOST_CHARACTERS)
+    return {
+      faults: [
+        `document: ${text.length} characters; a plan document has at most ${MOST_CHARACTERS}`,
+      ],
+    };
+  const read = readPlanText(text);
+  if (!read.ok) return { faults: read.faults.map(faultLine) };
+  const beyond = notCovered(read.value);
+  return beyond.length > 0 ? { faults: beyond.map(faultLine) } : { plan: read.value };
+}
+
+/** Takes a plan document from a file or from pasted text, and says by path what is wrong with it. */
+export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null) => void }) {
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [accepted, setAccepted] = useState<string | null>(null);
+  const take = (text: string) => {
+    const result = text.trim() === '' ? { faults: [] } : faultsOf(text);
+    const plan = 'plan' in result ? result.plan : null;
+    setFaults('faults' in result ? result.faults : []);
+    setAccepted(
+      plan &&
+        `${plan.timer.name}: ${plan.stations.length} stations, ${plan.programs.length} programs`,
+    );
+    read(plan);
+  };
+  return (
+    <div className="document-field">
+      <label className="labelled">
+        Plan document (a file ending in .plan.json)
+        <input
+          type="file"
+          accept=".json,application/json"
+          onChange={(event) => void event.target.files?.[0]?.text().then(take)}
+        />
+      </label>
+      <label className="labelled">
+        or its text
+        <textarea
+          className="field"
+          rows={5}
+          spellCheck={false}
+          aria-invalid={faults.length > 0}
+          onChange={(event) => take(event.target.value)}
+        />
+      </label>
+      {accepted && <p role="status">Read: {accepted}</p>}
+      {faults.length > 0 && (
+        <div role="alert" className="fault">
+          <p>This document cannot be taken; nothing was changed.</p>
+          <ul>
+            {faults.slice(0, MOST_FAULTS_SHOWN).map((fault) => (
+              <li key={fault}>{fault}</li>
+            ))}
+            {faults.length > MOST_FAULTS_SHOWN && (
+              <li>and {faults.length - MOST_FAULTS_SHOWN} more</li>
+            )}
+          </ul>
+        </div>
+      )}
+    </div>
+  );
+}

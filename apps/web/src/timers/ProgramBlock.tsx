@@ -1,0 +1,121 @@
+import { memo, useCallback } from 'react';
+import {
+  cycleSeconds,
+  effectivePercent,
+  enabledStations,
+  isUnused,
+  lengthWords,
+  missingOf,
+  missingSentence,
+  type Days,
+  type Plan,
+  type Program,
+  type RunEntry,
+} from '@water-clock/core';
+import { ProgramBadge } from '../charts/patterns.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { DayPicker } from './DayPicker.tsx';
+import type { TimerEditor } from './editor.ts';
+import { RunGrid } from './RunGrid.tsx';
+import { StartChips } from './StartChips.tsx';
+
+interface Props {
+  readonly program: Program;
+  /** The whole plan, for stations, timer and settings. */
+  readonly plan: Plan;
+  readonly editor: TimerEditor;
+  /** 1 to 12: the month whose percent the total is at. */
+  readonly month: number;
+}
+
+/** One program: its starts, its days, its run minutes, and what they add up to. */
+export const ProgramBlock = memo(
+  function ProgramBlock({ program, plan, editor, month }: Props) {
+    const { clock } = usePreferences();
+    const { letter } = program;
+    const percent = effectivePercent(plan, program, month);
+    const seconds = cycleSeconds(plan, program, percent);
+    const missing = missingOf(program, enabledStations(plan));
+
+    const startsChange = useCallback(
+      (starts: readonly string[]) => ({ type: 'set-starts', program: letter, starts }) as const,
+      [letter],
+    );
+    const runsChange = useCallback(
+      (runs: readonly RunEntry[]) => ({ type: 'set-runs', program: letter, runs }) as const,
+      [letter],
+    );
+    const draftStarts = useCallback(
+      (starts: readonly string[] | null) => editor.setDraft(starts && startsChange(starts)),
+      [editor, startsChange],
+    );
+    const commitStarts = useCallback(
+      (starts: readonly string[]) => void editor.commit(startsChange(starts)),
+      [editor, startsChange],
+    );
+    const draftRuns = useCallback(
+      (runs: readonly RunEntry[] | null) => editor.setDraft(runs && runsChange(runs)),
+      [editor, runsChange],
+    );
+    const commitRuns = useCallback(
+      (runs: readonly RunEntry[]) => void editor.commit(runsChange(runs)),
+      [editor, runsChange],
+    );
+    const commitDays = useCallback(
+      (days: Days | null) => void editor.commit({ type: 'set-days', program: letter, days }),
+      [editor, letter],
+    );
+
+    return (
+      <section className="program" aria-label={`Program ${letter}`}>
+        <div className="program-head">
+          <ProgramBadge letter={letter} size={44} />
+          <StartChips
+            letter={letter}
+            starts={program.starts}
+            cycleSeconds={seconds}
+            stepMinutes={plan.timer.startStepMinutes}
+            mostStarts={plan.timer.startsPerProgram}
+            clock={clock}
+            draft={draftStarts}
+            commit={commitStarts}
+          />
+          <p className="program-total">
+            <strong>{lengthWords(seconds)}</strong>
+            <span className="soft">{percent === 100 ? 'in all' : `in all, at ${percent} %`}</span>
+          </p>
+        </div>
+        <div className="program-days">
+          <DayPicker letter={letter} days={program.days} timer={plan.timer} commit={commitDays} />
+          <button
+            type="button"
+            className="plain-button program-remove"
+            onClick={() => void editor.commit({ type: 'remove-program', program: letter })}
+          >
+            Take out {letter}
+          </button>
+        </div>
+        <RunGrid
+          letter={letter}
+          stations={plan.stations}
+          runs={program.runs}
+          stepSeconds={plan.timer.runStepSeconds}
+          longestSeconds={plan.timer.longestRunSeconds}
+          draft={draftRuns}
+          commit={commitRuns}
+        />
+        {missing.length > 0 && !isUnused(missing) && (
+          <p className="fault">{missingSentence(letter, missing)}</p>
+        )}
+      </section>
+    );
+  },
+  // Typing in one program makes a new plan each time; the others need drawing only where what they show has changed.
+  (before, after) =>
+    before.program === after.program &&
+    before.editor === after.editor &&
+    before.month === after.month &&
+    before.plan.timer === after.plan.timer &&
+    before.plan.settings === after.plan.settings &&
+    before.plan.stations === after.plan.stations,
+);

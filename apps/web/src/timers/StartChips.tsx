@@ -1,0 +1,154 @@
+import { memo, useState, type KeyboardEvent } from 'react';
+import {
+  formatTime,
+  parseTime,
+  parseTimeEntry,
+  SECONDS_PER_DAY,
+  startWords,
+  steppedStart,
+  TIME_ENTRY_HELP,
+  timeWords,
+  type ClockStyle,
+} from '@water-clock/core';
+
+export interface StartChipsProps {
+  readonly letter: string;
+  readonly starts: readonly string[];
+  /** Length of the program's cycle; 0 where it has nothing to run. */
+  readonly cycleSeconds: number;
+  readonly stepMinutes: number;
+  readonly mostStarts: number;
+  readonly clock: ClockStyle;
+  /** Shows other starts without making them; null ends that. */
+  readonly draft: (starts: readonly string[] | null) => void;
+  readonly commit: (starts: readonly string[]) => void;
+}
+
+interface TimeFieldProps {
+  readonly label: string;
+  readonly value: string | null;
+  readonly clock: ClockStyle;
+  readonly stepMinutes: number;
+  readonly draft: (time: string | null) => void;
+  readonly commit: (time: string) => void;
+  readonly invalid: (typed: string | null) => void;
+}
+
+/** A time of day that is typed as one likes and stepped with the arrow keys. */
+function TimeField({ label, value, clock, stepMinutes, draft, commit, invalid }: TimeFieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? (value === null ? '' : startWords(value, clock));
+  const time = typed === null ? value : parseTimeEntry(typed);
+  const wrong = typed !== null && typed.trim() !== '' && time === null;
+
+  const change = (text: string) => {
+    setTyped(text);
+    invalid(null);
+    draft(parseTimeEntry(text));
+  };
+  const finish = () => {
+    if (typed === null) return;
+    if (wrong) {
+      invalid(typed);
+      draft(null);
+      return;
+    }
+    setTyped(null);
+    if (time !== null && time !== value) commit(time);
+    else draft(null);
+  };
+  const drop = () => {
+    setTyped(null);
+    invalid(null);
+    draft(null);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    const direction = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : null;
+    if (direction !== null && time !== null) {
+      event.preventDefault();
+      const next = formatTime(steppedStart(parseTime(time) ?? 0, direction, stepMinutes));
+      change(startWords(next, clock));
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      finish();
+    } else if (event.key === 'Escape') drop();
+    else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && typed !== null) {
+      event.preventDefault();
+      event.stopPropagation();
+      drop();
+    }
+  };
+  return (
+    <input
+      className="field start-field"
+      aria-label={label}
+      aria-invalid={wrong}
+      placeholder={value === null ? 'add start' : undefined}
+      value={shown}
+      inputMode="text"
+      autoComplete="off"
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => change(event.target.value)}
+      onBlur={finish}
+      onKeyDown={onKeyDown}
+    />
+  );
+}
+
+/** A program's starts, each with the time at which its cycle ends. */
+export const StartChips = memo(function StartChips(props: StartChipsProps) {
+  const { letter, starts, cycleSeconds, stepMinutes, mostStarts, clock, draft, commit } = props;
+  const [wrong, setWrong] = useState<string | null>(null);
+  const replaced = (i: number, time: string) => starts.map((one, k) => (k === i ? time : one));
+  const end = (start: string) =>
+    timeWords(((parseTime(start) ?? 0) + cycleSeconds) % SECONDS_PER_DAY, clock);
+  return (
+    <div className="starts">
+      <ul className="start-list" aria-label={`Starts of ${letter}`}>
+        {starts.map((start, i) => (
+          <li key={i} className="start-chip">
+            <TimeField
+              label={`Start ${i + 1} of ${letter}`}
+              value={start}
+              clock={clock}
+              stepMinutes={stepMinutes}
+              draft={(time) => draft(time === null ? null : replaced(i, time))}
+              commit={(time) => commit(replaced(i, time))}
+              invalid={setWrong}
+            />
+            <button
+              type="button"
+              className="start-remove"
+              aria-label={`Take out the start ${startWords(start, clock)} of ${letter}`}
+              onClick={() => commit(starts.filter((_, k) => k !== i))}
+            >
+              ×
+            </button>
+            <span className="start-end soft">
+              {cycleSeconds > 0 ? `ends ${end(start)}` : 'nothing to run'}
+            </span>
+          </li>
+        ))}
+        {starts.length < mostStarts && (
+          // A new key after each addition, so that the field is empty again.
+          <li key={`new-${starts.length}`} className="start-chip start-new">
+            <TimeField
+              label={`Add a start to ${letter}`}
+              value={null}
+              clock={clock}
+              stepMinutes={stepMinutes}
+              draft={(time) => draft(time === null ? null : [...starts, time])}
+              commit={(time) => commit([...starts, time])}
+              invalid={setWrong}
+            />
+          </li>
+        )}
+      </ul>
+      {wrong !== null && (
+        <p role="alert" className="fault">
+          "{wrong}" is not a time. {TIME_ENTRY_HELP}
+        </p>
+      )}
+    </div>
+  );
+});

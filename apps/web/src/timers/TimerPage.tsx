@@ -1,0 +1,369 @@
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button } from 'antd';
+import { NavLink, useParams } from 'react-router';
+import {
+  dateWords,
+  findingSentence,
+  letterAt,
+  monthOf,
+  programsByLetter,
+  SECONDS_PER_DAY,
+  tonightOf,
+  verdictWords,
+  weekdayIndexOf,
+  weekdayName,
+  civilOf,
+  type Plan,
+} from '@water-clock/core';
+import { NightStrip } from '../charts/NightStrip.tsx';
+import { NightTable } from '../charts/NightTable.tsx';
+import { SmallNight } from '../charts/SmallNight.tsx';
+import { sunOf } from '../charts/sun.ts';
+import { newId } from '../platform/api.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { civilSecond } from '../platform/zone.ts';
+import { useReckoning } from '../workers/useReckoning.ts';
+import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
+import { TimerEditor, type Snapshot } from './editor.ts';
+import { ImportDialog } from './ImportDialog.tsx';
+import { keepPending, pendingOf } from './pendingWrites.ts';
+import { ProgramBlock } from './ProgramBlock.tsx';
+import {
+  exportPath,
+  loadTimer,
+  sendChange,
+  timerKeys,
+  useSavedVersion,
+  useTimer,
+  type TimerView,
+} from './queries.ts';
+import { SiteDetails } from './SiteDetails.tsx';
+import { StationList } from './StationList.tsx';
+import { TimerAbilities } from './TimerAbilities.tsx';
+import { VerdictMark } from './VerdictMark.tsx';
+import './timer.css';
+
+const NIGHTS = 8;
+const MINUTE_MILLISECONDS = 30_000;
+
+/** The present moment on the site's own clock, moved on twice a minute. */
+function useCivilNow(timeZone: string): number {
+  const [now, setNow] = useState(() => civilSecond(new Date(), timeZone));
+  useEffect(() => {
+    const tick = () => setNow(civilSecond(new Date(), timeZone));
+    tick();
+    const timer = setInterval(tick, MINUTE_MILLISECONDS);
+    return () => clearInterval(timer);
+  }, [timeZone]);
+  return now;
+}
+
+function makeEditor(view: TimerView): TimerEditor {
+  const { id, version, plan, history } = view;
+  const left = pendingOf(id);
+  const editor = new TimerEditor({ version, plan }, history, {
+    transport: {
+      send: (write) => sendChange(id, write),
+      load: () => loadTimer(id),
+    },
+    newId,
+    keep: (writes) => keepPending(id, writes),
+    later: (work, milliseconds) => setTimeout(work, milliseconds),
+  });
+  if (left.length > 0) editor.resume(left);
+  return editor;
+}
+
+/** Undo and redo by their usual keys, wherever nothing is being typed. */
+function useUndoKeys(editor: TimerEditor): void {
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      const key = event.key.toLowerCase();
+      const redo = key === 'y' || (key === 'z' && event.shiftKey);
+      if (key !== 'z' && !redo) return;
+      if (event.target instanceof HTMLTextAreaElement) return;
+      event.preventDefault();
+      if (redo) editor.redo();
+      else editor.undo();
+    };
+    addEventListener('keydown', onKeyDown);
+    return () => removeEventListener('keydown', onKeyDown);
+  }, [editor]);
+}
+
+const STATUS_WORDS: Record<Snapshot['status'], string> = {
+  saved: 'All saved',
+  saving: 'Saving …',
+  offline: 'Not saved yet: the server cannot be reached. Trying again …',
+  'signed-out': 'Not saved yet: you are signed out.',
+};
+
+function TimerTools({
+  editor,
+  snapshot,
+  view,
+}: {
+  editor: TimerEditor;
+  snapshot: Snapshot;
+  view: TimerView;
+}) {
+  const { clock } = usePreferences();
+  const [importing, setImporting] = useState(false);
+  return (
+    <div className="timer-tools">
+      <span role="status" className={snapshot.status === 'saved' ? 'soft' : 'fault'}>
+        {STATUS_WORDS[snapshot.status]}
+      </span>
+      {snapshot.status === 'signed-out' && (
+        <Button href={`/timers/${view.id}`}>Sign in again</Button>
+      )}
+      <Button disabled={!snapshot.canUndo} onClick={() => editor.undo()} title="Ctrl Z">
+        Undo
+      </Button>
+      <Button disabled={!snapshot.canRedo} onClick={() => editor.redo()} title="Ctrl Shift Z">
+        Redo
+      </Button>
+      <Button onClick={() => setImporting(true)}>Import</Button>
+      <Button href={exportPath(view.id)} disabled={snapshot.unsaved > 0}>
+        Export
+      </Button>
+      {importing && (
+        <ImportDialog
+          plan={snapshot.plan}
+          clock={clock}
+          close={() => setImporting(false)}
+          take={(plan) => {
+            editor.commit({ type: 'replace-plan', plan });
+            setImporting(false);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function Programs({ plan, editor, month }: { plan: Plan; editor: TimerEditor; month: number }) {
+  const letters = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i));
+  const free = letters.find((letter) => !plan.programs.some((one) => one.letter === letter));
+  return (
+    <>
+      {programsByLetter(plan).map((program) => (
+        <ProgramBlock
+          key={program.letter}
+          program={program}
+          plan={plan}
+          editor={editor}
+          month={month}
+        />
+      ))}
+      {free && (
+        <Button
+          size="large"
+          onClick={() =>
+            editor.commit({
+              type: 'add-program',
+              program: { letter: free, starts: [], runs: [], days: null },
+            })
+          }
+        >
+          Add program {free}
+        </Button>
+      )}
+      {!free && (
+        <p className="soft">All {plan.timer.programCount} programs of this timer are in use.</p>
+      )}
+    </>
+  );
+}
+
+const VIEWS = [
+  ['', 'Programs'],
+  ['stations', 'Stations'],
+  ['timer', 'Timer and house'],
+] as const;
+
+function TimerWorkbench({ view }: { readonly view: TimerView }) {
+  const { view: shown = '' } = useParams();
+  const { clock } = usePreferences();
+  const client = useQueryClient();
+  const [editor] = useState(() => makeEditor(view));
+  const snapshot = useSyncExternalStore(editor.subscribe, editor.snapshot);
+  const { plan } = snapshot;
+  const { site } = view;
+  useUndoKeys(editor);
+
+  const savedVersion = useSavedVersion(view.id);
+  useEffect(() => {
+    if (savedVersion.data)
+      void editor.noticeVersion(savedVersion.data.version, savedVersion.data.by);
+  }, [editor, savedVersion.data]);
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      const { unsaved, status } = editor.snapshot();
+      if (unsaved > 0 && status !== 'saving') event.preventDefault();
+    };
+    addEventListener('beforeunload', warn);
+    return () => {
+      removeEventListener('beforeunload', warn);
+      void client.invalidateQueries({ queryKey: ['sites'] });
+    };
+  }, [client, editor]);
+
+  const now = useCivilNow(site.timeZone);
+  const today = Math.floor(now / SECONDS_PER_DAY);
+  const tonight = tonightOf(now);
+  const [ahead, setAhead] = useState(0);
+  const reckoning = useReckoning(plan, today, tonight, NIGHTS);
+  const letters = useMemo(() => programsByLetter(plan).map(({ letter }) => letter), [plan]);
+  const suns = useMemo(
+    () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, site)),
+    [tonight, site],
+  );
+  const night = reckoning?.nights[ahead];
+  const speech = { on: today, clock };
+  const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
+  const findings =
+    reckoning?.check.findings.filter(
+      ({ code }) => code !== 'overlap' && !code.startsWith('missing-'),
+    ) ?? [];
+
+  return (
+    <div className="timer">
+      <div className="timer-head">
+        <h1>
+          {site.name} <span className="timer-kind soft">{plan.timer.name}</span>
+        </h1>
+        <TimerTools editor={editor} snapshot={snapshot} view={view} />
+      </div>
+      {snapshot.refusal && (
+        <p role="alert" className="notice">
+          {snapshot.refusal}{' '}
+          <Button size="small" onClick={() => editor.dismiss()}>
+            Understood
+          </Button>
+        </p>
+      )}
+      {snapshot.news && (
+        <p role="alert" className="notice">
+          <strong>{snapshot.news.by ?? 'Somebody'} changed this timer elsewhere.</strong>{' '}
+          {newsWords(snapshot.news.before, snapshot.news.after, clock)}{' '}
+          <Button size="small" onClick={() => editor.dismiss()}>
+            Understood
+          </Button>
+        </p>
+      )}
+      <div className="timer-sight">
+        <div
+          className={`verdict verdict-${reckoning?.check.verdict ?? 'empty'}`}
+          data-of={reckoning ? 'known' : 'unknown'}
+          role="status"
+        >
+          <VerdictMark verdict={reckoning?.check.verdict ?? 'empty'} size={44} />
+          <div>
+            <p className="verdict-headline">{verdict?.headline ?? 'Working it out …'}</p>
+            <p className="verdict-detail">{verdict?.detail}</p>
+          </div>
+        </div>
+        <div className="timer-night">
+          <h2>
+            {ahead === 0 ? 'Tonight' : 'Night'}: {dateWords(tonight + ahead, today)} into{' '}
+            {weekdayName(weekdayIndexOf(tonight + ahead + 1))}
+          </h2>
+          {night && (
+            <NightStrip
+              night={night}
+              letters={letters}
+              sun={suns[ahead] ?? null}
+              clock={clock}
+              stepMinutes={plan.timer.startStepMinutes}
+              now={now}
+              onMoving={(letter, start, to) => editor.moveStart(letter, start, to, 'draft')}
+              onMoved={(letter, start, to) => editor.moveStart(letter, start, to, 'commit')}
+              onCancelled={() => editor.setDraft(null)}
+            />
+          )}
+        </div>
+      </div>
+      <div className="timer-columns">
+        <div className="timer-edit">
+          <nav className="timer-views" aria-label="What is set">
+            {VIEWS.map(([path, name]) => (
+              <NavLink
+                key={path}
+                to={path ? `/timers/${view.id}/${path}` : `/timers/${view.id}`}
+                end
+              >
+                {name}
+              </NavLink>
+            ))}
+          </nav>
+          {findings.length > 0 && (
+            <ul className="findings">
+              {findings.map((finding, i) => (
+                <li key={i} className={`finding finding-${finding.severity}`}>
+                  {findingSentence(finding, speech)}
+                </li>
+              ))}
+            </ul>
+          )}
+          {shown === '' && <Programs plan={plan} editor={editor} month={monthOf(today)} />}
+          {shown === 'stations' && <StationList plan={plan} editor={editor} />}
+          {shown === 'timer' && (
+            <>
+              <TimerAbilities plan={plan} editor={editor} />
+              <SiteDetails site={site} timerId={view.id} />
+            </>
+          )}
+        </div>
+        <aside className="timer-nights" aria-label="Tonight and the next seven nights">
+          <h2>Tonight and the next seven nights</h2>
+          {reckoning?.nights.map((one, i) => (
+            <SmallNight
+              key={one.day}
+              night={one}
+              letters={letters}
+              sun={suns[i] ?? null}
+              label={
+                i === 0
+                  ? 'Tonight'
+                  : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day}`
+              }
+              chosen={i === ahead}
+              choose={() => setAhead(i)}
+            />
+          ))}
+          {night && (
+            <details className="timer-table">
+              <summary>{dateWords(night.day, today)} as a table</summary>
+              <NightTable night={night} plan={plan} clock={clock} />
+            </details>
+          )}
+        </aside>
+      </div>
+      {snapshot.conflict && (
+        <ConflictDialog
+          conflict={snapshot.conflict}
+          clock={clock}
+          resolve={(choice) => editor.resolve(choice)}
+        />
+      )}
+    </div>
+  );
+}
+
+export default function TimerPage() {
+  const { timerId = '' } = useParams();
+  const timer = useTimer(timerId);
+  const client = useQueryClient();
+  useEffect(
+    () => () => client.removeQueries({ queryKey: timerKeys.one(timerId) }),
+    [client, timerId],
+  );
+  if (timer.isPending) return <Loading what="the timer" />;
+  if (timer.isError)
+    return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
+  return <TimerWorkbench key={timerId} view={timer.data} />;
+}

@@ -1,0 +1,44 @@
+import type { Verdict } from '@water-clock/core';
+
+/** A small sign for a verdict that needs no colour: two bars apart, two bars into each other, half a bar, a bare line. */
+export function VerdictMark({
+  verdict,
+  size = 36,
+}: {
+  readonly verdict: Verdict;
+  readonly size?: number;
+}) {
+  return (
+    <svg viewBox="0 0 36 36" width={size} height={size} aria-hidden className="verdict-mark">
+      {verdict === 'clear' && (
+        <>
+          <rect x="2" y="7" width="14" height="9" fill="currentColor" />
+          <rect x="20" y="20" width="14" height="9" fill="currentColor" />
+        </>
+      )}
+      {verdict === 'overlap' && (
+        <>
+          <rect x="2" y="7" width="22" height="9" fill="currentColor" />
+          <rect x="12" y="20" width="22" height="9" fill="currentColor" />
+          <path d="M12 3v30M24 3v30" stroke="currentColor" strokeWidth="2" strokeDasharray="3 2" />
+        </>
+      )}
+      {verdict === 'incomplete' && (
+        <>
+          <rect x="2" y="13" width="14" height="10" fill="currentColor" />
+          <rect
+            x="19"
+            y="14"
+            width="14"
+            height="8"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+            strokeDasharray="3 2"
+          />
+        </>
+      )}
+      {verdict === 'empty' && <path d="M3 18h30" stroke="currentColor" strokeWidth="3" />}
+    </svg>
+  );
+}

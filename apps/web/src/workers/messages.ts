@@ -1,0 +1,18 @@
+/** What the page asks of the worker and what it answers. Plain data both ways. */
+import type { Check, EpochDay, Night, Plan } from '@water-clock/core';
+
+export interface ReckonRequest {
+  readonly id: number;
+  readonly plan: Plan;
+  readonly on: EpochDay;
+  readonly firstNight: EpochDay;
+  readonly nights: number;
+}
+
+export interface Reckoning {
+  readonly plan: Plan;
+  readonly check: Check;
+  readonly nights: readonly Night[];
+}
+
+export type ReckonAnswer = { readonly id: number } & Omit<Reckoning, 'plan'>;
