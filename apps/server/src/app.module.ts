@@ -1,3 +1,4 @@
+import type { ServerResponse } from 'node:http';
 import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { ServeStaticModule } from '@nestjs/serve-static';
@@ -49,7 +50,7 @@ export class AppModule {
                 rootPath: config.webRoot,
                 exclude: ['/api/{*rest}', '/assets/{*rest}'],
                 serveStaticOptions: {
-                  setHeaders: (response, path) => {
+                  setHeaders: (response: ServerResponse, path: string) => {
                     const hashed = path.includes('/assets/');
                     response.setHeader('Cache-Control', hashed ? ASSET_CACHE : 'no-cache');
                   },

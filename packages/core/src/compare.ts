@@ -32,7 +32,7 @@ const equal = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b
 /** A value of a document for a person: short, without braces where it is simple. */
 function valueWords(value: unknown): string {
   if (value === undefined) return NONE;
-  return typeof value === 'object' ? JSON.stringify(value) : String(value);
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** The fields of two records that differ, those named in `told` left out. */

@@ -58,6 +58,7 @@ export {
 } from './findings.ts';
 export {
   NIGHT_BEGINS_SECOND,
+  nightOf,
   nightsFrom,
   tonightOf,
   type IntendedCycle,

@@ -52,6 +52,11 @@ export function tonightOf(now: ClockSecond): EpochDay {
   return Math.floor((now - MORNING_ENDS_SECOND) / SECONDS_PER_DAY);
 }
 
+/** The night in which a moment falls, by the date on whose afternoon it begins. */
+export function nightOf(moment: ClockSecond): EpochDay {
+  return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
+}
+
 function intendedOf({ letter, start, due, shape }: DueCycle): IntendedCycle {
   return {
     letter,

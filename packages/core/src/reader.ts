@@ -154,7 +154,7 @@ type Fields<T> = { readonly [K in keyof T]-?: Field<Exclude<T[K], undefined>> };
 
 /** An object with these fields and no others; optional ones may be absent, and stay absent. */
 export function object<T extends object>(fields: Fields<T>): Reader<T> {
-  const entries = Object.entries(fields) as [string, Field<unknown>][];
+  const entries = Object.entries<Field<unknown>>(fields);
   const allowed = entries.map(([name]) => name);
   return (value, path, faults) => {
     if (typeof value !== 'object' || value === null || Array.isArray(value))

@@ -62,7 +62,8 @@ class TickingCycle {
           : plan.timer.cycleSoak === 'program'
             ? program
             : {};
-      const { cycleSeconds, soakSeconds } = source ?? {};
+      const { cycleSeconds, soakSeconds }: { cycleSeconds?: number; soakSeconds?: number } =
+        source ?? {};
       const split = cycleSeconds !== undefined && soakSeconds !== undefined;
       this.stations.push({
         number: station,

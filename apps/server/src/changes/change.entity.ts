@@ -1,5 +1,15 @@
-import { Column, CreateDateColumn, Entity, Index, PrimaryColumn } from 'typeorm';
+import {
+  Column,
+  CreateDateColumn,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  PrimaryColumn,
+  type Relation,
+} from 'typeorm';
 import type { PlanChange } from '@water-clock/core';
+import { Person } from '../people/person.entity.ts';
 
 export const SUBJECTS = ['site', 'timer'] as const;
 export type Subject = (typeof SUBJECTS)[number];
@@ -31,6 +41,17 @@ export class Change {
 
   @Column('uuid', { name: 'person_id' })
   personId: string;
+
+  @ManyToOne(() => Person)
+  @JoinColumn([
+    {
+      name: 'company_id',
+      referencedColumnName: 'companyId',
+      foreignKeyConstraintName: 'changes_person',
+    },
+    { name: 'person_id', referencedColumnName: 'id' },
+  ])
+  person: Relation<Person>;
 
   @Column('text')
   way: Way;

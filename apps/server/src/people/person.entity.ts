@@ -1,9 +1,22 @@
-import { Column, Entity, Index, PrimaryColumn } from 'typeorm';
+import {
+  Column,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  PrimaryColumn,
+  type Relation,
+} from 'typeorm';
+import { Company } from './company.entity.ts';
 
 @Entity('people')
 export class Person {
   @PrimaryColumn('uuid', { name: 'company_id' })
   companyId: string;
+
+  @ManyToOne(() => Company)
+  @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'people_company' })
+  company: Relation<Company>;
 
   @PrimaryColumn('uuid')
   id: string;

@@ -90,7 +90,7 @@ export class SessionController {
     @Req() request: SignedInRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    const token = request.cookies[SESSION_COOKIE];
+    const token: unknown = request.cookies[SESSION_COOKIE];
     if (typeof token === 'string') await this.sessions.signOut(token);
     response.clearCookie(SESSION_COOKIE, { path: '/' });
   }

@@ -1,4 +1,5 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import { Person } from './person.entity.ts';
 
 /** A signed-in browser. The cookie holds a random token; only its SHA-256 is kept here. */
 @Entity('sessions')
@@ -11,6 +12,17 @@ export class Session {
 
   @Column('uuid', { name: 'person_id' })
   personId: string;
+
+  @ManyToOne(() => Person)
+  @JoinColumn([
+    {
+      name: 'company_id',
+      referencedColumnName: 'companyId',
+      foreignKeyConstraintName: 'sessions_person',
+    },
+    { name: 'person_id', referencedColumnName: 'id' },
+  ])
+  person: Relation<Person>;
 
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;

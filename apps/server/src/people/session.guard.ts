@@ -39,7 +39,7 @@ export class SessionGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedInRequest>();
-    const token = request.cookies[SESSION_COOKIE];
+    const token: unknown = request.cookies[SESSION_COOKIE];
     const actor = typeof token === 'string' ? await this.sessions.actorOf(token) : null;
     if (actor) request.actor = actor;
     const open = this.reflector.getAllAndOverride<boolean | undefined>(PUBLIC, [

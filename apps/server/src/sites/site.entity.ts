@@ -1,10 +1,15 @@
-import { Column, Entity, PrimaryColumn } from 'typeorm';
+import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import { Company } from '../people/company.entity.ts';
 
 /** A house with its timers. */
 @Entity('sites')
 export class Site {
   @PrimaryColumn('uuid', { name: 'company_id' })
   companyId: string;
+
+  @ManyToOne(() => Company)
+  @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'sites_company' })
+  company: Relation<Company>;
 
   @PrimaryColumn('uuid')
   id: string;

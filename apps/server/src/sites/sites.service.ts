@@ -38,7 +38,15 @@ export interface TimerSummary {
 
 export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] };
 
-export const siteView = ({ companyId: _companyId, ...site }: Site): SiteView => site;
+export const siteView = (site: SiteView): SiteView => ({
+  id: site.id,
+  version: site.version,
+  name: site.name,
+  houseNumber: site.houseNumber,
+  timeZone: site.timeZone,
+  latitude: site.latitude,
+  longitude: site.longitude,
+});
 
 const fieldsOf = (site: SiteFields) => ({
   name: site.name.trim(),

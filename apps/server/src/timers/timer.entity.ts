@@ -25,7 +25,11 @@ export class Timer {
 
   @ManyToOne(() => Site)
   @JoinColumn([
-    { name: 'company_id', referencedColumnName: 'companyId' },
+    {
+      name: 'company_id',
+      referencedColumnName: 'companyId',
+      foreignKeyConstraintName: 'timers_of_site',
+    },
     { name: 'site_id', referencedColumnName: 'id' },
   ])
   site: Relation<Site>;

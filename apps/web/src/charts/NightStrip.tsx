@@ -114,12 +114,14 @@ export function NightStrip(props: NightStripProps) {
                 y2={y + rowHeight}
                 className="strip-row"
               />
-              <text
-                x={8}
-                y={y + rowHeight / 2 + 6}
-                className="strip-letter"
-                fill={colourOf(letter)}
-              >
+              <rect
+                x={2}
+                y={y + 4}
+                width={26}
+                height={rowHeight - 8}
+                fill={`url(#${patternId(prefix, letter)})`}
+              />
+              <text x={15} y={y + rowHeight / 2 + 6} className="strip-letter" textAnchor="middle">
                 {letter}
               </text>
             </g>

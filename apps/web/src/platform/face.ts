@@ -38,5 +38,13 @@ export function faceOf(mode: Theme): ThemeConfig {
       boxShadowSecondary: 'none',
       motion: false,
     },
+    components: {
+      Button: {
+        primaryShadow: 'none',
+        defaultShadow: 'none',
+        dangerShadow: 'none',
+        fontWeight: 600,
+      },
+    },
   };
 }

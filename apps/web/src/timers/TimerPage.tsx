@@ -7,6 +7,7 @@ import {
   findingSentence,
   letterAt,
   monthOf,
+  nightOf,
   programsByLetter,
   SECONDS_PER_DAY,
   tonightOf,
@@ -14,6 +15,7 @@ import {
   weekdayIndexOf,
   weekdayName,
   civilOf,
+  type EpochDay,
   type Plan,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
@@ -215,14 +217,20 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const now = useCivilNow(site.timeZone);
   const today = Math.floor(now / SECONDS_PER_DAY);
   const tonight = tonightOf(now);
-  const [ahead, setAhead] = useState(0);
-  const reckoning = useReckoning(plan, today, tonight, NIGHTS);
+  // Null: tonight, also once the date has moved on.
+  const [chosen, setChosen] = useState<EpochDay | null>(null);
+  const day = chosen ?? tonight;
+  const isFar = day < tonight || day >= tonight + NIGHTS;
+  const reckoning = useReckoning(plan, today, tonight, NIGHTS, isFar ? day : null);
   const letters = useMemo(() => programsByLetter(plan).map(({ letter }) => letter), [plan]);
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, site)),
     [tonight, site],
   );
-  const night = reckoning?.nights[ahead];
+  const sun = useMemo(() => sunOf({ day }, site), [day, site]);
+  const night = [...(reckoning?.nights ?? []), reckoning?.farNight].find((one) => one?.day === day);
+  const [overlap] = reckoning?.check.overlaps ?? [];
+  const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
   const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
   const findings =
@@ -266,17 +274,22 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             <p className="verdict-headline">{verdict?.headline ?? 'Working it out …'}</p>
             <p className="verdict-detail">{verdict?.detail}</p>
           </div>
+          {overlapNight !== undefined && overlapNight !== day && (
+            <Button size="large" onClick={() => setChosen(overlapNight)}>
+              Show that night
+            </Button>
+          )}
         </div>
         <div className="timer-night">
           <h2>
-            {ahead === 0 ? 'Tonight' : 'Night'}: {dateWords(tonight + ahead, today)} into{' '}
-            {weekdayName(weekdayIndexOf(tonight + ahead + 1))}
+            {day === tonight ? 'Tonight, ' : ''}
+            {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
           </h2>
           {night && (
             <NightStrip
               night={night}
               letters={letters}
-              sun={suns[ahead] ?? null}
+              sun={sun}
               clock={clock}
               stepMinutes={plan.timer.startStepMinutes}
               now={now}
@@ -329,10 +342,10 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               label={
                 i === 0
                   ? 'Tonight'
-                  : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day}`
+                  : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day} – ${weekdayName(weekdayIndexOf(one.day + 1))}`
               }
-              chosen={i === ahead}
-              choose={() => setAhead(i)}
+              chosen={one.day === day}
+              choose={() => setChosen(i === 0 ? null : one.day)}
             />
           ))}
           {night && (

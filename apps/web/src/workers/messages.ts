@@ -7,12 +7,15 @@ export interface ReckonRequest {
   readonly on: EpochDay;
   readonly firstNight: EpochDay;
   readonly nights: number;
+  /** One more night, on any date; null for none. */
+  readonly farNight: EpochDay | null;
 }
 
 export interface Reckoning {
   readonly plan: Plan;
   readonly check: Check;
   readonly nights: readonly Night[];
+  readonly farNight: Night | null;
 }
 
 export type ReckonAnswer = { readonly id: number } & Omit<Reckoning, 'plan'>;

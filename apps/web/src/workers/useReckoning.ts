@@ -41,6 +41,7 @@ export function useReckoning(
   on: EpochDay,
   firstNight: EpochDay,
   nights: number,
+  farNight: EpochDay | null,
 ): Reckoning | null {
   const [reckoning, setReckoning] = useState<Reckoning | null>(null);
   const reckoner = useRef<Reckoner | null>(null);
@@ -52,7 +53,7 @@ export function useReckoning(
   }, []);
   useEffect(() => {
     lastId.current += 1;
-    reckoner.current?.ask({ id: lastId.current, plan, on, firstNight, nights });
-  }, [plan, on, firstNight, nights]);
+    reckoner.current?.ask({ id: lastId.current, plan, on, firstNight, nights, farNight });
+  }, [plan, on, firstNight, nights, farNight]);
   return reckoning;
 }

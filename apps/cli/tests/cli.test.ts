@@ -1,0 +1,110 @@
+/** The command line as people call it: a process, its two outputs and its exit code. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@jest/globals';
+
+const root = path.resolve(import.meta.dirname, '../../..');
+const examples = 'docs/spec/examples';
+const call = (args: string[], input = '') => {
+  const { status, stdout, stderr } = spawnSync('bin/water-clock', args, {
+    cwd: root,
+    input,
+    encoding: 'utf8',
+  });
+  return { status, stdout, stderr };
+};
+
+test('simulate prints an example to the letter, from a file and from standard input', () => {
+  const expected = readFileSync(
+    path.join(root, examples, 'percent-by-month.simulate.json'),
+    'utf8',
+  );
+  const { from, days } = JSON.parse(expected) as { from: string; days: number };
+  const file = `${examples}/percent-by-month.plan.json`;
+  const options = ['--from', from, '--days', String(days)];
+  const printed = call(['simulate', file, ...options]);
+  expect(printed).toEqual({ status: 0, stdout: expected.trimEnd() + '\n', stderr: '' });
+  const text = readFileSync(path.join(root, file), 'utf8');
+  expect(call(['simulate', '-', ...options], `\uFEFF${text}`)).toEqual(printed);
+});
+
+test('a refused document gives a line for each fault, nothing on standard output, and 1', () => {
+  const broken = '{ "format": "water-clock-plan", "version": 1, "timer": 3, "extra": 1 }';
+  const { status, stdout, stderr } = call(['check', '-', '--on', '2027-03-01'], broken);
+  expect([status, stdout]).toEqual([1, '']);
+  const lines = stderr.trimEnd().split('\n');
+  expect(lines.map((line) => line.split(':')[0])).toEqual([
+    'extra',
+    'timer',
+    'settings',
+    'stations',
+    'programs',
+  ]);
+  const beyond = call([
+    'check',
+    `${examples}/odd-days-and-the-31st.plan.json`,
+    '--on',
+    '2027-03-01',
+  ]);
+  expect([beyond.status, beyond.stdout]).toEqual([1, '']);
+  expect(beyond.stderr).toMatch(/^programs\[0\]\.days\.rule: the day rule odd: .*\n/);
+});
+
+test('several documents give JSON Lines in their order, refused ones among them, and 1 at the end', () => {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), 'not.plan.json');
+  writeFileSync(file, 'water');
+  const good = `${examples}/one-start.plan.json`;
+  const { status, stdout, stderr } = call(['check', good, file, good, '--on', '2027-03-01']);
+  expect([status, stderr]).toEqual([1, '']);
+  const lines = stdout
+    .trimEnd()
+    .split('\n')
+    .map((line) => JSON.parse(line) as object);
+  expect(lines).toMatchObject([
+    { file: good, verdict: 'clear' },
+    { file, refused: [expect.stringMatching(/^document: this is not JSON/)] },
+    { file: good, headroomPercent: 150 },
+  ]);
+  expect(Object.keys(lines[0] ?? {})[0]).toBe('file');
+});
+
+const good = `${examples}/one-start.plan.json`;
+const wrong: [string, string[], RegExp][] = [
+  ['no command', [], /check or simulate/],
+  ['an unknown command', ['water', good], /allowed: check, simulate/],
+  ['no file', ['check', '--on', '2027-03-01'], /needs a PLAN/],
+  [
+    'a file that is not there',
+    ['check', good, 'nowhere.json', '--on', '2027-03-01'],
+    /nowhere\.json: cannot be read/,
+  ],
+  ['no date', ['check', good], /--on is missing/],
+  ['a date that does not exist', ['check', good, '--on', '2027-02-30'], /not a date/],
+  [
+    'an option of the other command',
+    ['check', good, '--on', '2027-03-01', '--days', '3'],
+    /--days does not go with check/,
+  ],
+  ['no days', ['simulate', good, '--from', '2027-03-01', '--days', '0'], /1 to 3660/],
+  ['an unknown option', ['check', good, '--when', 'now'], /--when/],
+];
+test.each(wrong)('a wrong call, %s, gives 2 and a sentence', (_name, args, message) => {
+  const { status, stdout, stderr } = call(args);
+  expect([status, stdout]).toEqual([2, '']);
+  expect(stderr).toMatch(message);
+});
+
+test('--help teaches both commands', () => {
+  const { status, stdout } = call(['--help']);
+  expect(status).toBe(0);
+  for (const word of [
+    'water-clock check',
+    'water-clock simulate',
+    '--days N',
+    'Exit code',
+    '1 to 3660',
+  ])
+    expect(stdout).toContain(word);
+});

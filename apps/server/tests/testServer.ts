@@ -1,0 +1,78 @@
+/** The whole server on a database of its own, driven over HTTP. */
+import { randomBytes, randomUUID } from 'node:crypto';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import pg from 'pg';
+import request from 'supertest';
+import { DataSource } from 'typeorm';
+import { createApplication } from '../src/application.ts';
+import { DEMO_PEOPLE } from '../src/demo/demo-data.ts';
+import { hashPassword } from '../src/people/session.service.ts';
+
+export const LARKHOLT = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
+export const FENNIMORE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
+export const FENNIMORE_SITE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
+export const SORREL_ROW = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
+
+export interface TestServer {
+  readonly app: NestExpressApplication;
+  readonly database: DataSource;
+  /** Signed in as the demo person, her apprentice, and somebody of another company. */
+  readonly tamsin: request.Agent;
+  readonly jory: request.Agent;
+  readonly stranger: request.Agent;
+  readonly nobody: request.Agent;
+  readonly otherCompanyId: string;
+  readonly stop: () => Promise<void>;
+}
+
+async function makeDatabase(): Promise<string> {
+  const adminUrl = process.env['TEST_DATABASE_ADMIN_URL'];
+  if (!adminUrl) throw new Error('TEST_DATABASE_ADMIN_URL is missing; run these tests by bin/test');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const client = new pg.Client({ connectionString: adminUrl });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  const url = new URL(adminUrl);
+  url.pathname = name;
+  return url.href;
+}
+
+export async function startTestServer(signInTriesPerMinute = 1000): Promise<TestServer> {
+  const app = await createApplication({
+    databaseUrl: await makeDatabase(),
+    port: 0,
+    host: '127.0.0.1',
+    demo: true,
+    secureCookies: false,
+    signInTriesPerMinute,
+    webRoot: null,
+    logLevel: 'silent',
+  });
+  const database = app.get(DataSource);
+  const otherCompanyId = randomUUID();
+  await database.query('insert into companies (id, name) values ($1, $2)', [
+    otherCompanyId,
+    'Others',
+  ]);
+  await database.query(
+    'insert into people (company_id, id, name, email, password_hash) values ($1, $2, $3, $4, $5)',
+    [otherCompanyId, randomUUID(), 'Otto', 'otto@others.example', await hashPassword('other-one')],
+  );
+  const agent = async (email?: string, password?: string) => {
+    const made = request.agent(app.getHttpServer());
+    if (email) await made.post('/api/session').send({ email, password }).expect(204);
+    return made;
+  };
+  const [tamsin, jory] = DEMO_PEOPLE;
+  return {
+    app,
+    database,
+    tamsin: await agent(tamsin?.email, tamsin?.password),
+    jory: await agent(jory?.email, jory?.password),
+    stranger: await agent('otto@others.example', 'other-one'),
+    nobody: await agent(),
+    otherCompanyId,
+    stop: () => app.close(),
+  };
+}

@@ -1,0 +1,246 @@
+/**
+ * The editor against a simulated server and network: answers come late, get lost on the way there or back, and two tabs
+ * edit at once. Whatever happens, nothing is lost or overwritten unseen, and in the end both tabs show what is saved.
+ */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { applyChange, emptyPlan, TIMER_KINDS, type Plan, type PlanChange } from '@water-clock/core';
+import { RefusedError, UnreachableError } from '../src/platform/api.ts';
+import { TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
+
+const kind = TIMER_KINDS[1];
+if (!kind) throw new Error('no kinds');
+const EMPTY = emptyPlan(kind);
+const starts = (...times: string[]): PlanChange => ({
+  type: 'set-starts',
+  program: 'A',
+  starts: times,
+});
+const run = (station: number, seconds: number): PlanChange => ({
+  type: 'set-runs',
+  program: 'A',
+  runs: [{ station, seconds }],
+});
+
+/** The server's rules, in a few lines: one version at a time, each id once. */
+class SimulatedServer {
+  saved: Saved = { version: 1, plan: EMPTY };
+  readonly done = new Map<string, number>();
+
+  take(write: Write): { version: number } {
+    const earlier = this.done.get(write.id);
+    if (earlier !== undefined) return { version: earlier };
+    if (write.baseVersion !== this.saved.version)
+      throw new RefusedError(409, {
+        code: 'stale-version',
+        message: 'stale',
+        current: { ...this.saved, by: 'Jory', at: null },
+      });
+    const applied = applyChange(this.saved.plan, write.change);
+    if (!applied.ok) throw new RefusedError(422, { code: 'not-accepted', message: 'no' });
+    this.saved = { version: this.saved.version + 1, plan: applied.value.plan };
+    this.done.set(write.id, this.saved.version);
+    return { version: this.saved.version };
+  }
+}
+
+type Fate = 'arrives' | 'lost' | 'answer-lost';
+
+/** Lets everything that is under way finish, retries included. */
+const settle = async () => {
+  for (let i = 0; i < 200; i++) await Promise.resolve();
+};
+
+let ids = 0;
+function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
+  let kept: readonly Write[] = [];
+  const waiting: (() => void)[] = [];
+  const editor = new TimerEditor(server.saved, [], {
+    transport: {
+      send: async (write) => {
+        const now = fate();
+        await Promise.resolve();
+        if (now === 'lost') throw new UnreachableError('lost');
+        const answer = server.take(write);
+        if (now === 'answer-lost') throw new UnreachableError('answer lost');
+        return answer;
+      },
+      load: () => Promise.resolve(server.saved),
+    },
+    newId: () => `id-${ids++}`,
+    keep: (writes) => {
+      kept = writes;
+    },
+    later: (work) => waiting.push(work),
+  });
+  const retryAll = async () => {
+    while (waiting.length > 0) {
+      waiting.shift()?.();
+      await settle();
+    }
+  };
+  return { editor, retryAll, kept: () => kept };
+}
+
+const startsOf = (plan: Plan) => plan.programs[0]?.starts;
+
+test('a draft is shown and not saved; a commit is shown at once and saved', async () => {
+  const server = new SimulatedServer();
+  const { editor } = openTab(server);
+  editor.setDraft(starts('05:00'));
+  expect(startsOf(editor.snapshot().plan)).toEqual(['05:00']);
+  editor.setDraft(null);
+  expect(startsOf(editor.snapshot().plan)).toEqual([]);
+  expect(editor.commit(starts('05:00'))).toEqual([]);
+  expect(editor.snapshot()).toMatchObject({ status: 'saving', unsaved: 1 });
+  await settle();
+  expect(editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0 });
+  expect(startsOf(server.saved.plan)).toEqual(['05:00']);
+});
+
+test('what core does not accept is said and neither shown nor sent', async () => {
+  const server = new SimulatedServer();
+  const { editor } = openTab(server);
+  expect(editor.commit(run(77, 60))).toMatchObject([{ code: 'unknown-station' }]);
+  await settle();
+  expect(server.saved.version).toBe(1);
+  expect(editor.snapshot()).toMatchObject({ unsaved: 0, canUndo: false });
+});
+
+test('undo and redo walk through every step and back, each saved as a change of its own', async () => {
+  const server = new SimulatedServer();
+  const { editor } = openTab(server);
+  const plans: Plan[] = [editor.snapshot().plan];
+  for (const change of [starts('05:00'), run(1, 600), run(1, 900), starts()]) {
+    editor.commit(change);
+    plans.push(editor.snapshot().plan);
+  }
+  for (const plan of [...plans].reverse().slice(1)) {
+    editor.undo();
+    expect(editor.snapshot().plan).toEqual(plan);
+  }
+  expect(editor.snapshot().canUndo).toBe(false);
+  for (const plan of plans.slice(1)) {
+    editor.redo();
+    expect(editor.snapshot().plan).toEqual(plan);
+  }
+  editor.undo();
+  editor.commit(run(2, 60));
+  expect(editor.snapshot().canRedo).toBe(false);
+  await settle();
+  expect(server.saved).toEqual({ version: 1 + 4 + 4 + 4 + 2, plan: editor.snapshot().plan });
+});
+
+describe('two tabs', () => {
+  const conflict = async () => {
+    const server = new SimulatedServer();
+    const [mine, theirs] = [openTab(server), openTab(server)];
+    theirs.editor.commit(starts('04:00'));
+    theirs.editor.commit(run(2, 300));
+    await settle();
+    mine.editor.commit(starts('06:00'));
+    await settle();
+    return { server, mine: mine.editor };
+  };
+
+  test('the slower one is shown both sides, and nothing is overwritten', async () => {
+    const { server, mine } = await conflict();
+    const found = mine.snapshot().conflict;
+    expect(startsOf(found?.base ?? EMPTY)).toEqual([]);
+    expect(startsOf(found?.mine ?? EMPTY)).toEqual(['06:00']);
+    expect(startsOf(found?.theirs.plan ?? EMPTY)).toEqual(['04:00']);
+    expect(startsOf(server.saved.plan)).toEqual(['04:00']);
+  });
+
+  test('keeping theirs drops mine; putting mine on top keeps what only they changed', async () => {
+    const first = await conflict();
+    first.mine.resolve('theirs');
+    await settle();
+    expect(first.mine.snapshot()).toMatchObject({ conflict: null, plan: first.server.saved.plan });
+    expect(startsOf(first.server.saved.plan)).toEqual(['04:00']);
+
+    const second = await conflict();
+    second.mine.resolve('mine');
+    await settle();
+    expect(startsOf(second.server.saved.plan)).toEqual(['06:00']);
+    expect(second.server.saved.plan.programs[0]?.runs).toEqual([{ station: 2, seconds: 300 }]);
+    expect(second.mine.snapshot().plan).toEqual(second.server.saved.plan);
+  });
+
+  test('one that only looks on takes the news over and says so; one that types is left alone', async () => {
+    const server = new SimulatedServer();
+    const [looking, typing, writer] = [openTab(server), openTab(server), openTab(server)];
+    typing.editor.setDraft(starts('07:00'));
+    writer.editor.commit(starts('04:00'));
+    await settle();
+    await looking.editor.noticeVersion(2, 'Jory');
+    await typing.editor.noticeVersion(2, 'Jory');
+    expect(looking.editor.snapshot()).toMatchObject({ news: { by: 'Jory' }, canUndo: false });
+    expect(startsOf(looking.editor.snapshot().plan)).toEqual(['04:00']);
+    expect(startsOf(typing.editor.snapshot().plan)).toEqual(['07:00']);
+    typing.editor.commit(starts('07:00'));
+    await settle();
+    expect(typing.editor.snapshot().conflict).not.toBeNull();
+  });
+
+  test('on a network that loses requests and answers, every change is saved once or asked about', async () => {
+    const step = fc.record({
+      tab: fc.integer({ min: 0, max: 1 }),
+      station: fc.integer({ min: 1, max: 4 }),
+      seconds: fc.integer({ min: 1, max: 3600 }),
+      choice: fc.constantFrom('mine' as const, 'theirs' as const),
+      fates: fc.array(fc.constantFrom<Fate>('arrives', 'lost', 'answer-lost'), { maxLength: 3 }),
+    });
+    let asked = 0;
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 12 }), async (steps) => {
+        const server = new SimulatedServer();
+        let fates: Fate[] = [];
+        const tabs = [0, 1].map(() => openTab(server, () => fates.shift() ?? 'arrives'));
+        for (const { tab: index, station, seconds, choice, fates: next } of steps) {
+          fates = [...next];
+          const tab = tabs[index];
+          if (!tab) throw new Error('no tab');
+          const before = server.saved.version;
+          tab.editor.commit(run(station, seconds));
+          await settle();
+          await tab.retryAll();
+          const conflicted = tab.editor.snapshot().conflict !== null;
+          // Saved once, or asked about and not saved at all.
+          expect(server.saved.version - before).toBe(conflicted ? 0 : 1);
+          if (conflicted) {
+            asked++;
+            tab.editor.resolve(choice);
+            await settle();
+            await tab.retryAll();
+          }
+          expect(tab.editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
+          expect(tab.kept()).toEqual([]);
+        }
+        for (const { editor } of tabs) {
+          await editor.noticeVersion(server.saved.version, null);
+          expect(editor.snapshot().plan).toEqual(server.saved.plan);
+        }
+      }),
+      { seed: 2, numRuns: 150 },
+    );
+    expect(asked).toBeGreaterThan(50);
+  });
+});
+
+test('what a reload interrupts is sent again, whether it had arrived or not', async () => {
+  for (const fate of ['lost', 'answer-lost'] as const) {
+    const server = new SimulatedServer();
+    const before = openTab(server, () => fate);
+    before.editor.commit(starts('05:00'));
+    await settle();
+    const left = before.kept();
+    expect(left).toHaveLength(1);
+    const after = openTab(server);
+    after.editor.resume(left);
+    await settle();
+    expect(server.saved.version).toBe(2);
+    expect(after.editor.snapshot()).toMatchObject({ unsaved: 0, conflict: null });
+    expect(startsOf(after.editor.snapshot().plan)).toEqual(['05:00']);
+  }
+});

@@ -1,0 +1,116 @@
+import { describe, expect, test } from '@jest/globals';
+import { emptyPlan, epochDayOf, nightsFrom, TIMER_KINDS, type Plan } from '@water-clock/core';
+import { draggedStart, stripGeometry } from '../src/charts/stripGeometry.ts';
+import { sunOf } from '../src/charts/sun.ts';
+import { civilSecond } from '../src/platform/zone.ts';
+
+const kind = TIMER_KINDS[2];
+if (!kind) throw new Error('no kinds');
+const DAY = epochDayOf({ year: 2027, month: 6, day: 9 });
+const plan: Plan = {
+  ...emptyPlan(kind),
+  programs: [
+    {
+      letter: 'A',
+      starts: ['23:00'],
+      runs: [
+        { station: 1, seconds: 3600 },
+        { station: 2, seconds: 3600 },
+      ],
+      days: { rule: 'daily' },
+    },
+    {
+      letter: 'B',
+      starts: ['00:30', '14:30'],
+      runs: [{ station: 3, seconds: 5400 }],
+      days: { rule: 'daily' },
+    },
+  ],
+};
+/** A scale's binary fractions taken off. */
+const pixel = (x: number) => Math.round(x * 1e6) / 1e6;
+// One pixel a minute, right of a gutter of 40.
+const size = { width: 40 + 1440, gutter: 40, rowHeight: 30, head: 20 };
+
+describe('the strip', () => {
+  const [night] = nightsFrom(plan, DAY, 1);
+  if (!night) throw new Error('no night');
+  const geometry = stripGeometry(night, ['A', 'B'], null, size);
+
+  test('puts every run at its minute from 15:00 on, cut at the edges of the night', () => {
+    const shown = geometry.cycles.map(({ letter, x, width, runs }) => [
+      letter,
+      pixel(x) - 40,
+      pixel(width),
+      runs.map((run) => [run.station, pixel(run.x) - 40, pixel(run.width)]),
+    ]);
+    expect(shown).toEqual([
+      ['B', 0, 60, [[3, 0, 60]]],
+      [
+        'A',
+        480,
+        120,
+        [
+          [1, 480, 60],
+          [2, 540, 60],
+        ],
+      ],
+      ['B', 570, 90, [[3, 570, 90]]],
+      ['B', 1410, 30, [[3, 1410, 30]]],
+    ]);
+  });
+
+  test('marks an overlap over the rows of both, and shows what really runs where that differs', () => {
+    expect(
+      geometry.overlaps.map((one) => ({ ...one, x: pixel(one.x), width: pixel(one.width) })),
+    ).toEqual([{ x: 610, width: 30, y: 20, height: 60, seconds: 1800, letters: 'AB' }]);
+    expect(geometry.cycles.map(({ overlapped }) => overlapped)).toEqual([false, true, true, false]);
+    // B waits from 0:30 until A has ended at 1:00.
+    expect(geometry.really?.runs.map(({ letter, x }) => [letter, pixel(x) - 40])).toContainEqual([
+      'B',
+      600,
+    ]);
+    const clear: Plan = { ...plan, programs: plan.programs.slice(0, 1) };
+    const [quiet] = nightsFrom(clear, DAY, 1);
+    expect(quiet && stripGeometry(quiet, ['A'], null, size).really).toBeNull();
+  });
+});
+
+test('a drag snaps to the step and goes round midnight', () => {
+  expect(draggedStart(5 * 3600, 10, 60, 15)).toBe(5 * 3600 + 15 * 60);
+  expect(draggedStart(5 * 3600, 7, 60, 15)).toBe(5 * 3600);
+  expect(draggedStart(5 * 3600 + 120, 0, 60, 15)).toBe(5 * 3600);
+  expect(draggedStart(23 * 3600, 120, 60, 15)).toBe(3600);
+  expect(draggedStart(0, -15, 60, 15)).toBe(23 * 3600 + 45 * 60);
+});
+
+describe('civil time and the sun, whatever the zone of the machine', () => {
+  test('the hour of a place', () => {
+    const instant = new Date('2027-01-31T23:30:00Z');
+    const day = epochDayOf({ year: 2027, month: 2, day: 1 }) * 86_400;
+    expect(civilSecond(instant, 'Pacific/Kiritimati')).toBe(day + 13.5 * 3600);
+    expect(civilSecond(instant, 'Australia/Adelaide')).toBe(day + 10 * 3600);
+    expect(civilSecond(instant, 'Pacific/Pago_Pago')).toBe(day - 11.5 * 3600);
+  });
+
+  test('at the equator the sun sets and rises about six, on the right dates, at any longitude', () => {
+    for (const [longitude, timeZone] of [
+      [0, 'Etc/GMT'],
+      [150, 'Etc/GMT-10'],
+      [-150, 'Etc/GMT+10'],
+      [179.9, 'Etc/GMT-12'],
+    ] as const) {
+      const sun = sunOf({ day: DAY }, { latitude: 0, longitude, timeZone });
+      expect(Math.abs((sun?.sunset ?? 0) - (DAY * 86_400 + 18 * 3600))).toBeLessThan(1800);
+      expect(Math.abs((sun?.sunrise ?? 0) - ((DAY + 1) * 86_400 + 6 * 3600))).toBeLessThan(1800);
+    }
+  });
+
+  test('no place, no sun; no sunset in a polar summer', () => {
+    expect(
+      sunOf({ day: DAY }, { latitude: null, longitude: null, timeZone: 'Etc/GMT' }),
+    ).toBeNull();
+    const polar = sunOf({ day: DAY }, { latitude: 80, longitude: 15, timeZone: 'Etc/GMT-2' });
+    expect(polar).toEqual({ sunset: null, sunrise: null });
+  });
+});

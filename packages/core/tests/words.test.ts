@@ -1,0 +1,119 @@
+/** What people read: verdicts and findings, from real checks of small plans. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  check,
+  checkReport,
+  emptyPlan,
+  epochDayOf,
+  findingSentence,
+  TIMER_KINDS,
+  verdictWords,
+  type OnOverlap,
+  type Plan,
+  type Program,
+} from '@water-clock/core';
+
+const kind = TIMER_KINDS[2];
+if (!kind) throw new Error('no kinds');
+const ON = epochDayOf({ year: 2027, month: 6, day: 7 });
+const speech = { on: ON, clock: '12' } as const;
+const program = (
+  letter: string,
+  start: string,
+  minutes: number,
+  more: Partial<Program> = {},
+): Program => ({
+  letter,
+  starts: [start],
+  runs: [{ station: letter.charCodeAt(0) - 64, seconds: minutes * 60 }],
+  days: { rule: 'weekdays', weekdays: ['wed'] },
+  ...more,
+});
+const plan = (programs: Program[], onOverlap: OnOverlap = 'queue'): Plan => ({
+  ...emptyPlan({ ...kind, onOverlap }),
+  programs,
+});
+const words = (given: Plan) => verdictWords(check(given, ON), given.timer.onOverlap, speech);
+
+describe('a verdict', () => {
+  const touching = [program('A', '04:00', 67), program('B', '05:00', 30)];
+  test('names the first date, both starts and the minutes, and what this timer does', () => {
+    expect(words(plan(touching)).headline).toBe(
+      'Wed 9 June: B starts at 5:00 am while A, begun at 4:00 am, is still running, 7 min in common.',
+    );
+    const details = (['queue', 'drop', 'cut', 'together'] as const).map(
+      (one) => words(plan(touching, one)).detail,
+    );
+    expect(details).toEqual([
+      'This timer makes B wait until 5:07 am, so it ends 7 min late. Clear up to 90 % only.',
+      'This timer loses the 5:00 am start of B: it does not water then. Clear up to 90 % only.',
+      'This timer cuts A off at 5:00 am: its last 7 min are lost. Clear up to 90 % only.',
+      'This timer runs both at once, so they share the pressure for 7 min. Clear up to 90 % only.',
+    ]);
+  });
+
+  test('tells a program that meets itself, two at one time, and one begun the day before', () => {
+    const itself = program('A', '20:00', 1440 + 20, { days: { rule: 'daily' } });
+    expect(words(plan([itself])).headline).toBe(
+      'Tue 8 June: A starts again at 8:00 pm while its own cycle, begun Mon 7 June at 8:00 pm, is still running, 20 min in common.',
+    );
+    expect(words(plan([program('A', '04:00', 20), program('B', '04:00', 9)])).headline).toBe(
+      'Wed 9 June: A and B both start at 4:00 am, 9 min in common.',
+    );
+    const late = program('B', '00:10', 9, { days: { rule: 'weekdays', weekdays: ['thu'] } });
+    expect(words(plan([program('A', '23:00', 80), late])).headline).toBe(
+      'Thu 10 June: B starts at 12:10 am while A, begun Wed 9 June at 11:00 pm, is still running, 9 min in common.',
+    );
+  });
+
+  test('clear, half set and empty say so', () => {
+    expect(words(plan([program('A', '04:00', 60)]))).toEqual({
+      headline: 'Clear for good, up to 150 %',
+      detail: 'No two cycles ever overlap, on any date.',
+    });
+    expect(words(plan([program('A', '04:00', 60, { days: null, runs: [] })])).headline).toBe(
+      'A never waters: it needs run minutes on a station that is switched on and watering days.',
+    );
+    expect(words(plan([program('A', '04:00', 0, { starts: [] })])).headline).toBe(
+      'Nothing waters yet',
+    );
+  });
+});
+
+test('findings: what the timer cannot hold, doubled starts, little headroom, stations in two programs', () => {
+  const odd: Plan = {
+    ...plan([
+      program('A', '04:07', 400, { starts: ['04:07', '04:07', '12:00', '13:00', '14:00'] }),
+      program('B', '20:00', 10, { runs: [{ station: 1, seconds: 90 }], days: { rule: 'daily' } }),
+    ]),
+    settings: { seasonalPercent: 155, mode: 'off', wateringResumes: '2027-06-08T05:00' },
+  };
+  const found = check(odd, ON).findings.filter(({ code }) => code !== 'overlap');
+  expect(
+    found.map((one) => `${one.code} ${one.where.field ?? ''}: ${findingSentence(one, speech)}`),
+  ).toMatchInlineSnapshot(`
+   [
+     "same-start-twice : A has the start 4:07 am 2 times: it waters again each time. Take the others out.",
+     "not-on-timer settings.seasonalPercent: 155 % is not on this timer: it goes from 10 to 150 % in steps of 10.",
+     "not-on-timer programs[0].starts: A: 5 starts are set, but a program of this timer has 4.",
+     "not-on-timer programs[0].starts[0]: A: the start 4:07 am is off the timer's step of 15 min.",
+     "not-on-timer programs[0].starts[1]: A: the start 4:07 am is off the timer's step of 15 min.",
+     "not-on-timer programs[0].runs[0].seconds: A station 1: a run of 6 h 40 min is above the timer's longest, 6 h.",
+     "not-on-timer programs[1].runs[0].seconds: B station 1: a run of 1 min 30 s is off the timer's step of 1 min.",
+     "station-in-two-programs : Station 1 is in A and B: it gets water from each of them.",
+     "timer-off settings.mode: The timer is switched off: nothing waters until it is on "run" again.",
+     "rain-delay settings.wateringResumes: Rain delay: nothing waters before Tue 8 June, 5:00 am.",
+   ]
+  `);
+  const tight = plan([program('A', '04:00', 55), program('B', '05:00', 30)]);
+  const report = checkReport(check(tight, ON));
+  expect(report.findings).toEqual([
+    {
+      code: 'little-headroom',
+      severity: 'warning',
+      message:
+        'Free of overlaps up to 100 % only; 130 % is wanted for midsummer. Move the starts apart.',
+      where: {},
+    },
+  ]);
+});
