@@ -4,6 +4,9 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from './setup.mjs';
 
+/** A server that does not end by itself is ended; every change is a transaction, so nothing is half saved. */
+const KILL_AFTER_MS = 8000;
+
 /**
  * @param {{ databaseUrl: string, port?: number, env?: Record<string, string>, logFile: string }} options
  * @returns {Promise<{ url: string, exited: Promise<number | null>, stop: () => Promise<void> }>}
@@ -40,7 +43,9 @@ export async function startServer({ databaseUrl, port = 0, env = {}, logFile }) 
     exited,
     stop: async () => {
       child.kill('SIGTERM');
+      const last = setTimeout(() => child.kill('SIGKILL'), KILL_AFTER_MS);
       await exited;
+      clearTimeout(last);
     },
   };
 }

@@ -13,6 +13,8 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
     bufferLogs: true,
     bodyParser: false,
+    // A page that is open asks every few seconds and would hold the server for ever.
+    forceCloseConnections: true,
   });
   app.useLogger(app.get(Logger));
   app.setGlobalPrefix('api');

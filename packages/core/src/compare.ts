@@ -27,30 +27,40 @@ function startsWords(program: Program | undefined, clock: ClockStyle): string {
   return program.starts.map((start) => startWords(start, clock)).join(', ') || 'none';
 }
 
-const equal = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** A value of a document for a person: short, without braces where it is simple. */
+/** A value of a document for a person. */
 function valueWords(value: unknown): string {
   if (value === undefined) return NONE;
   return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
-/** The fields of two records that differ, those named in `told` left out. */
+/**
+ * The fields of two records that differ, those named in `told` left out; records inside are gone through field by field, so
+ * the order in which fields stand makes no difference.
+ */
 function fieldDifferences(
   what: string,
   before: object | undefined,
   after: object | undefined,
-  told: readonly string[],
+  told: readonly string[] = [],
 ): Difference[] {
   const a = (before ?? {}) as Record<string, unknown>;
   const b = (after ?? {}) as Record<string, unknown>;
   return [...new Set([...Object.keys(a), ...Object.keys(b)])]
-    .filter((key) => !told.includes(key) && !equal(a[key], b[key]))
-    .map((key) => ({
-      what: `${what} ${key}`,
-      before: valueWords(a[key]),
-      after: valueWords(b[key]),
-    }));
+    .filter((key) => !told.includes(key))
+    .flatMap((key) => valueDifferences(`${what} ${key}`, a[key], b[key]));
+}
+
+function valueDifferences(what: string, a: unknown, b: unknown): Difference[] {
+  if (isRecord(a) && isRecord(b)) return fieldDifferences(what, a, b);
+  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length)
+    return a.some((one, i) => valueDifferences(what, one, b[i]).length > 0)
+      ? [{ what, before: valueWords(a), after: valueWords(b) }]
+      : [];
+  const [before, after] = [valueWords(a), valueWords(b)];
+  return before === after ? [] : [{ what, before, after }];
 }
 
 function programDifferences(
@@ -84,8 +94,8 @@ function programDifferences(
 /** Every setting in which two plans differ, sites apart; empty where they set a timer alike. */
 export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): Difference[] {
   const differences = [
-    ...fieldDifferences('timer', before.timer, after.timer, []),
-    ...fieldDifferences('setting', before.settings, after.settings, []),
+    ...fieldDifferences('timer', before.timer, after.timer),
+    ...fieldDifferences('setting', before.settings, after.settings),
   ];
   const stationIn = (plan: Plan, number: number) =>
     plan.stations.find((one) => one.number === number);
@@ -98,7 +108,7 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
         before: a ? (a.name ?? 'there') : NONE,
         after: b ? (b.name ?? 'there') : NONE,
       });
-    else differences.push(...fieldDifferences(`station ${number}`, a, b, []));
+    else differences.push(...fieldDifferences(`station ${number}`, a, b));
   }
   const programIn = (plan: Plan, letter: string) =>
     plan.programs.find((one) => one.letter === letter);

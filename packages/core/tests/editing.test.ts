@@ -257,6 +257,20 @@ describe('changes', () => {
     });
   });
 
+  test('fields that stand in another order are no difference', () => {
+    const turned = (value: unknown): unknown =>
+      typeof value !== 'object' || value === null || Array.isArray(value)
+        ? value
+        : Object.fromEntries(
+            Object.entries(value)
+              .reverse()
+              .map(([key, child]) => [key, turned(child)]),
+          );
+    const other = { ...(turned(plan) as Plan), stations: plan.stations };
+    expect(JSON.stringify(other)).not.toBe(JSON.stringify(plan));
+    expect(planDifferences(plan, other, '24')).toEqual([]);
+  });
+
   test('differences are told setting by setting, in words', () => {
     const after = applyChange(plan, {
       type: 'several',

@@ -27,7 +27,7 @@ export function Shell() {
           <button
             type="button"
             className="plain-button"
-            aria-label={clock === '12' ? 'Write hours as 17:30' : 'Write hours as 5:30 pm'}
+            aria-label={clock === '12' ? '5:30 pm: switch to 17:30' : '17:30: switch to 5:30 pm'}
             onClick={() => setClock(clock === '12' ? '24' : '12')}
           >
             {clock === '12' ? '5:30 pm' : '17:30'}

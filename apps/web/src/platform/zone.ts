@@ -33,5 +33,15 @@ export function civilSecond(instant: Date, timeZone: string): ClockSecond {
 /** The zone of this device. */
 export const deviceZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** Every zone that this browser knows. */
+/** Whether this browser knows a zone, by any of its names. */
+export function isZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The zones to choose from; a few more names are understood. */
 export const knownZones = (): readonly string[] => Intl.supportedValuesOf('timeZone');

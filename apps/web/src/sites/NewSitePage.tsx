@@ -3,7 +3,7 @@ import { Button } from 'antd';
 import { useNavigate } from 'react-router';
 import { emptyPlan, TIMER_KINDS, type Plan } from '@water-clock/core';
 import { newId } from '../platform/api.ts';
-import { deviceZone, knownZones } from '../platform/zone.ts';
+import { deviceZone, isZone } from '../platform/zone.ts';
 import { PlanDocumentField } from '../timers/PlanDocumentField.tsx';
 import { useAddSite } from './queries.ts';
 import { readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
@@ -46,7 +46,7 @@ export default function NewSitePage() {
   const plan = timer ? emptyPlan(timer) : document;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const read = readSiteForm(form, knownZones());
+    const read = readSiteForm(form, isZone);
     setFaults('faults' in read ? read.faults : {});
     if ('faults' in read || !plan) return;
     addSite.mutate(

@@ -29,7 +29,7 @@ function degrees(text: string, most: number): number | null | undefined {
 /** The fields of a form, or what is wrong with each. */
 export function readSiteForm(
   form: SiteForm,
-  zones: readonly string[],
+  isZone: (name: string) => boolean,
 ): { readonly site: SiteFields } | { readonly faults: SiteFaults } {
   const latitude = degrees(form.latitude, 90);
   const longitude = degrees(form.longitude, 180);
@@ -40,7 +40,7 @@ export function readSiteForm(
     ...(form.houseNumber.length > 40
       ? { houseNumber: 'A house number has at most 40 characters.' }
       : {}),
-    ...(zones.includes(form.timeZone)
+    ...(isZone(form.timeZone)
       ? {}
       : { timeZone: 'Choose a time zone of the list, such as Europe/Lisbon.' }),
     ...(latitude === undefined ? { latitude: 'Degrees north, -90 to 90; south is negative.' } : {}),

@@ -32,7 +32,9 @@ export function ImportDialog({ plan, clock, close, take }: Props) {
           disabled={!read || differences.length === 0}
           onClick={() => read && take(read)}
         >
-          Take over {differences.length > 0 && `${differences.length} settings`}
+          Take over{' '}
+          {differences.length > 0 &&
+            `${differences.length} ${differences.length === 1 ? 'setting' : 'settings'}`}
         </Button>,
       ]}
     >

@@ -2,16 +2,14 @@ import { useState } from 'react';
 import { faultLine, notCovered, readPlanText, type Plan } from '@water-clock/core';
 
 /** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
-const MOST_CHARACTERS = 900_000;
+const MOST_BYTES = 900_000;
 const MOST_FAULTS_SHOWN = 8;
 
+const tooLarge = (bytes: number) =>
+  `document: ${bytes} bytes are too many; a plan document has at most ${MOST_BYTES}`;
+
 function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
-  if (text.length > MOST_CHARACTERS)
-    return {
-      faults: [
-        `document: ${text.length} characters; a plan document has at most ${MOST_CHARACTERS}`,
-      ],
-    };
+  if (text.length > MOST_BYTES) return { faults: [tooLarge(text.length)] };
   const read = readPlanText(text);
   if (!read.ok) return { faults: read.faults.map(faultLine) };
   const beyond = notCovered(read.value);
@@ -22,8 +20,7 @@ function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
 export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null) => void }) {
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [accepted, setAccepted] = useState<string | null>(null);
-  const take = (text: string) => {
-    const result = text.trim() === '' ? { faults: [] } : faultsOf(text);
+  const take = (result: { plan: Plan } | { faults: string[] }) => {
     const plan = 'plan' in result ? result.plan : null;
     setFaults('faults' in result ? result.faults : []);
     setAccepted(
@@ -32,6 +29,12 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
     );
     read(plan);
   };
+  const takeText = (text: string) => take(text.trim() === '' ? { faults: [] } : faultsOf(text));
+  const takeFile = (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MOST_BYTES) take({ faults: [tooLarge(file.size)] });
+    else void file.text().then(takeText);
+  };
   return (
     <div className="document-field">
       <label className="labelled">
@@ -39,7 +42,7 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
         <input
           type="file"
           accept=".json,application/json"
-          onChange={(event) => void event.target.files?.[0]?.text().then(take)}
+          onChange={(event) => takeFile(event.target.files?.[0])}
         />
       </label>
       <label className="labelled">
@@ -49,7 +52,7 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
           rows={5}
           spellCheck={false}
           aria-invalid={faults.length > 0}
-          onChange={(event) => take(event.target.value)}
+          onChange={(event) => takeText(event.target.value)}
         />
       </label>
       {accepted && <p role="status">Read: {accepted}</p>}

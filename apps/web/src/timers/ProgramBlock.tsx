@@ -20,7 +20,10 @@ import { RunGrid } from './RunGrid.tsx';
 import { StartChips } from './StartChips.tsx';
 
 interface Props {
+  /** As it is made: what an entry is compared with. */
   readonly program: Program;
+  /** The same with what is being typed or dragged: what the totals are of. */
+  readonly shownProgram: Program;
   /** The whole plan, for stations, timer and settings. */
   readonly plan: Plan;
   readonly editor: TimerEditor;
@@ -30,12 +33,12 @@ interface Props {
 
 /** One program: its starts, its days, its run minutes, and what they add up to. */
 export const ProgramBlock = memo(
-  function ProgramBlock({ program, plan, editor, month }: Props) {
+  function ProgramBlock({ program, shownProgram, plan, editor, month }: Props) {
     const { clock } = usePreferences();
     const { letter } = program;
-    const percent = effectivePercent(plan, program, month);
-    const seconds = cycleSeconds(plan, program, percent);
-    const missing = missingOf(program, enabledStations(plan));
+    const percent = effectivePercent(plan, shownProgram, month);
+    const seconds = cycleSeconds(plan, shownProgram, percent);
+    const missing = missingOf(shownProgram, enabledStations(plan));
 
     const startsChange = useCallback(
       (starts: readonly string[]) => ({ type: 'set-starts', program: letter, starts }) as const,
@@ -73,6 +76,7 @@ export const ProgramBlock = memo(
           <StartChips
             letter={letter}
             starts={program.starts}
+            shownStarts={shownProgram.starts}
             cycleSeconds={seconds}
             stepMinutes={plan.timer.startStepMinutes}
             mostStarts={plan.timer.startsPerProgram}
@@ -113,6 +117,7 @@ export const ProgramBlock = memo(
   // Typing in one program makes a new plan each time; the others need drawing only where what they show has changed.
   (before, after) =>
     before.program === after.program &&
+    before.shownProgram === after.shownProgram &&
     before.editor === after.editor &&
     before.month === after.month &&
     before.plan.timer === after.plan.timer &&

@@ -2,7 +2,7 @@ import { useState, type FormEvent } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import { newId, RefusedError } from '../platform/api.ts';
-import { knownZones } from '../platform/zone.ts';
+import { isZone } from '../platform/zone.ts';
 import { useChangeSite, type Site } from '../sites/queries.ts';
 import { formOf, readSiteForm, type SiteFaults, type SiteForm } from '../sites/siteForm.ts';
 import { SiteFormFields } from '../sites/SiteFormFields.tsx';
@@ -42,7 +42,7 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    const read = readSiteForm(form, knownZones());
+    const read = readSiteForm(form, isZone);
     setFaults('faults' in read ? read.faults : {});
     if ('faults' in read) return;
     change.mutate(

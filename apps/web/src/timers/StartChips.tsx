@@ -14,6 +14,8 @@ import {
 export interface StartChipsProps {
   readonly letter: string;
   readonly starts: readonly string[];
+  /** The same with what is being typed or dragged. */
+  readonly shownStarts: readonly string[];
   /** Length of the program's cycle; 0 where it has nothing to run. */
   readonly cycleSeconds: number;
   readonly stepMinutes: number;
@@ -26,7 +28,10 @@ export interface StartChipsProps {
 
 interface TimeFieldProps {
   readonly label: string;
+  /** As it is made; null where it is yet to be added. */
   readonly value: string | null;
+  /** As it is being dragged elsewhere. */
+  readonly shownValue?: string | undefined;
   readonly clock: ClockStyle;
   readonly stepMinutes: number;
   readonly draft: (time: string | null) => void;
@@ -35,9 +40,11 @@ interface TimeFieldProps {
 }
 
 /** A time of day that is typed as one likes and stepped with the arrow keys. */
-function TimeField({ label, value, clock, stepMinutes, draft, commit, invalid }: TimeFieldProps) {
+function TimeField(props: TimeFieldProps) {
+  const { label, value, shownValue, clock, stepMinutes, draft, commit, invalid } = props;
   const [typed, setTyped] = useState<string | null>(null);
-  const shown = typed ?? (value === null ? '' : startWords(value, clock));
+  const standing = shownValue ?? value;
+  const shown = typed ?? (standing === null ? '' : startWords(standing, clock));
   const time = typed === null ? value : parseTimeEntry(typed);
   const wrong = typed !== null && typed.trim() !== '' && time === null;
 
@@ -97,7 +104,9 @@ function TimeField({ label, value, clock, stepMinutes, draft, commit, invalid }:
 
 /** A program's starts, each with the time at which its cycle ends. */
 export const StartChips = memo(function StartChips(props: StartChipsProps) {
-  const { letter, starts, cycleSeconds, stepMinutes, mostStarts, clock, draft, commit } = props;
+  const { letter, starts, shownStarts, cycleSeconds, stepMinutes, mostStarts, clock } = props;
+  const { draft, commit } = props;
+  const inPlace = shownStarts.length === starts.length;
   const [wrong, setWrong] = useState<string | null>(null);
   const replaced = (i: number, time: string) => starts.map((one, k) => (k === i ? time : one));
   const end = (start: string) =>
@@ -110,6 +119,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
             <TimeField
               label={`Start ${i + 1} of ${letter}`}
               value={start}
+              shownValue={inPlace ? shownStarts[i] : start}
               clock={clock}
               stepMinutes={stepMinutes}
               draft={(time) => draft(time === null ? null : replaced(i, time))}
@@ -125,7 +135,9 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               ×
             </button>
             <span className="start-end soft">
-              {cycleSeconds > 0 ? `ends ${end(start)}` : 'nothing to run'}
+              {cycleSeconds > 0
+                ? `ends ${end(inPlace ? (shownStarts[i] ?? start) : start)}`
+                : 'nothing to run'}
             </span>
           </li>
         ))}

@@ -147,7 +147,16 @@ function TimerTools({
   );
 }
 
-function Programs({ plan, editor, month }: { plan: Plan; editor: TimerEditor; month: number }) {
+function Programs({
+  snapshot,
+  editor,
+  month,
+}: {
+  snapshot: Snapshot;
+  editor: TimerEditor;
+  month: number;
+}) {
+  const { settled: plan, plan: shown } = snapshot;
   const letters = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i));
   const free = letters.find((letter) => !plan.programs.some((one) => one.letter === letter));
   return (
@@ -156,6 +165,7 @@ function Programs({ plan, editor, month }: { plan: Plan; editor: TimerEditor; mo
         <ProgramBlock
           key={program.letter}
           program={program}
+          shownProgram={shown.programs.find(({ letter }) => letter === program.letter) ?? program}
           plan={plan}
           editor={editor}
           month={month}
@@ -322,11 +332,11 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               ))}
             </ul>
           )}
-          {shown === '' && <Programs plan={plan} editor={editor} month={monthOf(today)} />}
-          {shown === 'stations' && <StationList plan={plan} editor={editor} />}
+          {shown === '' && <Programs snapshot={snapshot} editor={editor} month={monthOf(today)} />}
+          {shown === 'stations' && <StationList plan={snapshot.settled} editor={editor} />}
           {shown === 'timer' && (
             <>
-              <TimerAbilities plan={plan} editor={editor} />
+              <TimerAbilities plan={snapshot.settled} editor={editor} />
               <SiteDetails site={site} timerId={view.id} />
             </>
           )}

@@ -46,6 +46,8 @@ export type Status = 'saved' | 'saving' | 'offline' | 'signed-out';
 export interface Snapshot {
   /** As on the screen: saved, pending and being typed. */
   readonly plan: Plan;
+  /** The same without what is being typed or dragged: what an entry is compared with. */
+  readonly settled: Plan;
   readonly status: Status;
   /** Changes that are not known to be saved. */
   readonly unsaved: number;
@@ -317,6 +319,7 @@ export class TimerEditor {
   private take(): Snapshot {
     return {
       plan: this.shownPlan(),
+      settled: this.planWithPending(),
       status: this.status,
       unsaved: this.pending.length,
       canUndo: this.undoSteps.length > 0,

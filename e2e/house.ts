@@ -1,0 +1,153 @@
+/** The built application in a real browser: a server on a database of its own, and headless Chromium. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { startServer, type RunningServer } from '../scripts/server.mjs';
+
+export const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
+export const FENNIMORE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
+export const QUINCE_COTTAGE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c03';
+export const SORREL_ROW = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
+
+/** Stable pictures and no calls home; see Chromium's own list of switches. */
+export const CHROMIUM_SWITCHES = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-dev-shm-usage',
+  '--font-render-hinting=none',
+  '--force-color-profile=srgb',
+];
+
+async function makeDatabase(): Promise<string> {
+  const adminUrl = process.env['TEST_DATABASE_ADMIN_URL'];
+  if (!adminUrl) throw new Error('TEST_DATABASE_ADMIN_URL is missing; run these tests by bin/test');
+  const name = `e2e_${randomBytes(6).toString('hex')}`;
+  const client = new pg.Client({ connectionString: adminUrl });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  const url = new URL(adminUrl);
+  url.pathname = name;
+  return url.href;
+}
+
+export class House {
+  server: RunningServer;
+  readonly browser: Browser;
+  private readonly databaseUrl: string;
+  private readonly folder: string;
+
+  private constructor(
+    server: RunningServer,
+    browser: Browser,
+    databaseUrl: string,
+    folder: string,
+  ) {
+    this.server = server;
+    this.browser = browser;
+    this.databaseUrl = databaseUrl;
+    this.folder = folder;
+  }
+
+  static async open(): Promise<House> {
+    const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-e2e-'));
+    const databaseUrl = await makeDatabase();
+    const server = await House.serve(databaseUrl, folder);
+    const browser = await puppeteer.launch({
+      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      userDataDir: path.join(folder, 'profile'),
+      args: CHROMIUM_SWITCHES,
+    });
+    return new House(server, browser, databaseUrl, folder);
+  }
+
+  private static serve(databaseUrl: string, folder: string, port = 0): Promise<RunningServer> {
+    return startServer({
+      databaseUrl,
+      port,
+      env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error', WATER_CLOCK_SIGN_IN_TRIES: '1000' },
+      logFile: path.join(folder, 'server.log'),
+    });
+  }
+
+  /** Stops the server and starts it again on the same database and port. */
+  async restart(): Promise<void> {
+    const port = Number(new URL(this.server.url).port);
+    await this.server.stop();
+    this.server = await House.serve(this.databaseUrl, this.folder, port);
+  }
+
+  async page(width = 1280, height = 800): Promise<Page> {
+    const page = await this.browser.newPage();
+    page.setDefaultTimeout(20_000);
+    await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
+    return page;
+  }
+
+  /** A page on this address, the demo person being signed in. */
+  async at(address: string, width?: number, height?: number): Promise<Page> {
+    const page = await this.page(width, height);
+    await page.goto(this.server.url);
+    const state = await page.waitForSelector('.sign-in-demo button, .sites-head');
+    const className = await state?.evaluate((element) => element.className);
+    if (className !== 'sites-head') await state?.click();
+    await page.waitForSelector('.sites-head');
+    await page.goto(`${this.server.url}${address}`);
+    if (address === '/sites/new') await page.waitForSelector('.site-form');
+    if (address.startsWith('/timers')) await page.waitForSelector('.verdict[data-of="known"]');
+    return page;
+  }
+
+  async close(): Promise<void> {
+    await this.browser.close();
+    await this.server.stop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+/** The verdict's line, as it stands now. */
+export const headline = (page: Page) =>
+  page.$eval('.verdict-headline', (element) => element.textContent ?? '');
+
+/** Waits until a text matches somewhere in an element. */
+export async function sees(page: Page, selector: string, pattern: RegExp): Promise<string> {
+  await page.waitForFunction(
+    (where, source, flags) =>
+      [...document.querySelectorAll(where)].some((one) =>
+        new RegExp(source, flags).test(one.textContent ?? ''),
+      ),
+    {},
+    selector,
+    pattern.source,
+    pattern.flags,
+  );
+  return page.$$eval(selector, (all) => all.map((one) => one.textContent ?? '').join('\n'));
+}
+
+/** Presses a button by what stands on it. */
+export async function press(page: Page, name: string): Promise<void> {
+  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
+  await button?.click();
+}
+
+/** Replaces what stands in the field of this name, key by key. */
+export async function type(page: Page, label: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(`[aria-label="${label}"]`);
+  await field?.click();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.press('Backspace');
+  await page.keyboard.type(text);
+}
+
+export const valueOf = (page: Page, label: string) =>
+  page.$eval(`[aria-label="${label}"]`, (field) => (field as HTMLInputElement).value);
