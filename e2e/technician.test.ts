@@ -6,7 +6,7 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { AxeResults } from 'axe-core';
-import type { ElementHandle, Page } from 'puppeteer-core';
+import type { Page } from 'puppeteer-core';
 import {
   FENNIMORE,
   headline,
@@ -272,9 +272,10 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
     page.$eval(
       'textarea',
       (area, value) => {
-        const { set } =
-          Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value') ?? {};
-        set?.call(area, value);
+        Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set?.call(
+          area,
+          value,
+        );
         area.dispatchEvent(new Event('input', { bubbles: true }));
       },
       text,
@@ -288,7 +289,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   const large = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), 'large.plan.json');
   writeFileSync(large, 'x'.repeat(5_000_000));
   const file = await page.$('input[type=file]');
-  await (file as ElementHandle<HTMLInputElement> | null)?.uploadFile(large);
+  await file?.uploadFile(large);
   await sees(page, '[role=alert]', /document: 5000000 bytes are too many/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, starts: ['03:00'] }] }));
   await sees(page, '.ant-modal li', /A starts: 10:30 pm → 3:00 am/);

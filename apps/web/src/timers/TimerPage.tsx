@@ -16,7 +16,6 @@ import {
   weekdayName,
   civilOf,
   type EpochDay,
-  type Plan,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
 import { NightTable } from '../charts/NightTable.tsx';

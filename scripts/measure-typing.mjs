@@ -1,0 +1,71 @@
+/**
+ * How long it takes from a key in a run-time cell to the repainted strip and verdict, on the largest demo timer, in headless
+ * Chromium. Prints one row of docs/benchmarks.md.
+ */
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { ensureDatabase, startCluster } from './cluster.mjs';
+import { startServer } from './server.mjs';
+import { chromiumProgram, setUp } from './setup.mjs';
+
+const KEYS = 300;
+const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
+
+setUp({ database: true, browser: true, web: true });
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-measure-'));
+const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
+try {
+  await ensureDatabase(cluster.url('postgres'), 'measure');
+  const server = await startServer({
+    databaseUrl: cluster.url('measure'),
+    env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
+    logFile: path.join(folder, 'server.log'),
+  });
+  const browser = await puppeteer.launch({
+    executablePath: chromiumProgram(),
+    userDataDir: path.join(folder, 'profile'),
+    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--no-first-run'],
+  });
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(server.url + LARKHOLT);
+  await (await page.waitForSelector('.sign-in-demo button')).click();
+  await page.waitForSelector('.verdict[data-of="known"]');
+  await page.waitForSelector('.strip-run');
+  // The time of the key is the browser's own; the end is the first moment after the frame that shows the new strip.
+  await page.evaluate(() => {
+    globalThis.samples = [];
+    let pressedAt = null;
+    addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
+    const observer = new MutationObserver(() => {
+      if (pressedAt === null) return;
+      const began = pressedAt;
+      pressedAt = null;
+      requestAnimationFrame(() => {
+        const { port1, port2 } = new MessageChannel();
+        port1.onmessage = () => globalThis.samples.push(performance.now() - began);
+        port2.postMessage(null);
+      });
+    });
+    const what = { subtree: true, childList: true, attributes: true, characterData: true };
+    observer.observe(document.querySelector('.strip'), what);
+  });
+  await page.focus('[aria-label="Minutes of 22 Glasshouse yard in D"]');
+  // 8, 80, 8, 80 …: the program's cycle, the strip and the headroom change with each key.
+  await page.keyboard.press('Backspace');
+  await page.keyboard.type('8');
+  for (let i = 0; i < KEYS; i++) {
+    await page.keyboard.press(i % 2 === 0 ? '0' : 'Backspace');
+    await page.waitForFunction((n) => globalThis.samples.length > n, { polling: 5 }, i);
+  }
+  const samples = (await page.evaluate(() => globalThis.samples)).slice(10).sort((a, b) => a - b);
+  const at = (share) => samples[Math.floor(samples.length * share)].toFixed(1);
+  process.stdout.write(`| ${samples.length} keys | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} |\n`);
+  await browser.close();
+  await server.stop();
+} finally {
+  cluster.remove();
+  fs.rmSync(folder, { recursive: true, force: true });
+}
