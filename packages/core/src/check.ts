@@ -7,7 +7,7 @@ import {
   weekdayIndexOf,
   type EpochDay,
 } from './calendar.ts';
-import { cycleSeconds } from './cycle.ts';
+import { cycleModel, cycleSecondsAt, type CycleModel } from './cycle.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { headroomPercent, type CompleteProgram } from './headroom.ts';
 import { findOverlaps, type NamedStart, type Overlap, type Span } from './overlap.ts';
@@ -54,13 +54,13 @@ function namedStarts(program: Program): NamedStart[] {
 }
 
 /** Length of a program's cycle for each month, January first, at the set percents. */
-function lengthsByMonth(plan: Plan, program: Program): number[] {
+function lengthsByMonth(plan: Plan, program: Program, model: CycleModel): number[] {
   if (!variesByMonth(plan)) {
-    const seconds = cycleSeconds(plan, program, effectivePercent(plan, program, 1));
+    const seconds = cycleSecondsAt(model, effectivePercent(plan, program, 1));
     return new Array<number>(12).fill(seconds);
   }
   return Array.from({ length: 12 }, (_, i) =>
-    cycleSeconds(plan, program, effectivePercent(plan, program, i + 1)),
+    cycleSecondsAt(model, effectivePercent(plan, program, i + 1)),
   );
 }
 
@@ -115,18 +115,17 @@ export function check(plan: Plan, on: EpochDay): Check {
   const span: Span = { from: on, resumes: resumesAt(plan) };
   const programs = programsByLetter(plan).map((program) => {
     const missing = missingOf(program, enabled);
-    const complete: CompleteProgram | undefined =
-      missing.length > 0
-        ? undefined
-        : {
-            program,
-            cycles: {
-              letter: program.letter,
-              weekdays: weekdayMaskOf(program.days),
-              starts: namedStarts(program),
-              secondsByMonth: lengthsByMonth(plan, program),
-            },
-          };
+    if (missing.length > 0) return { program, missing, complete: undefined };
+    const model = cycleModel(plan, program);
+    const complete: CompleteProgram = {
+      model,
+      cycles: {
+        letter: program.letter,
+        weekdays: weekdayMaskOf(program.days),
+        starts: namedStarts(program),
+        secondsByMonth: lengthsByMonth(plan, program, model),
+      },
+    };
     return { program, missing, complete };
   });
   const complete = programs.flatMap((one) => one.complete ?? []);
@@ -134,7 +133,7 @@ export function check(plan: Plan, on: EpochDay): Check {
     complete.map((one) => one.cycles),
     span,
   );
-  const headroom = headroomPercent(plan, complete, span);
+  const headroom = headroomPercent(plan.timer, complete, span);
   const halfSet = programs.some(({ missing }) => missing.length > 0 && !isUnused(missing));
   const verdict: Verdict =
     overlaps.length > 0

@@ -1,6 +1,6 @@
 /** The order inside a cycle: which valve is open when, for one station at a time (timing-rules.md section 4). */
-import type { Plan, Program } from './plan.ts';
-import { adjustedSeconds, enabledStations } from './program.ts';
+import type { Plan, Program, Seasonal } from './plan.ts';
+import { adjustedSeconds } from './program.ts';
 
 /** One valve open without a break, in seconds from the cycle's beginning; half-open, `off` not included. */
 export interface CycleRun {
@@ -19,30 +19,55 @@ interface Share {
   readonly soak: number;
 }
 
-/** What a program's stations have to give at a percent, in ascending number. */
-function sharesOf(plan: Plan, program: Program, percent: number): Share[] {
+/** One run of a program as entered, with how it is split; seconds. */
+interface EnteredRun {
+  readonly station: number;
+  readonly seconds: number;
+  /** Null: not split. */
+  readonly split: { readonly piece: number; readonly soak: number } | null;
+}
+
+/** A program's cycles before the percent: what is the same for all of them, looked up once. */
+export interface CycleModel {
+  /** Of enabled stations, ascending by number. */
+  readonly runs: readonly EnteredRun[];
+  readonly delaySeconds: number;
+  readonly seasonal: Seasonal;
+}
+
+/** What a program's cycles are made of, whatever the percent. */
+export function cycleModel(plan: Plan, program: Program): CycleModel {
   const { cycleSoak, seasonal } = plan.timer;
-  const enabled = enabledStations(plan);
   const stationOf = new Map(plan.stations.map((station) => [station.number, station]));
-  const shares: Share[] = [];
-  for (const run of program.runs) {
-    const seconds = adjustedSeconds(run.seconds, percent, seasonal);
-    if (seconds === 0 || !enabled.has(run.station)) continue;
-    const from =
-      cycleSoak === 'station'
-        ? stationOf.get(run.station)
-        : cycleSoak === 'program'
-          ? program
-          : undefined;
-    const split = from?.cycleSeconds !== undefined && from.soakSeconds !== undefined;
-    shares.push({
-      station: run.station,
-      seconds,
-      piece: split ? Math.min(from.cycleSeconds ?? seconds, seconds) : seconds,
-      soak: split ? (from.soakSeconds ?? 0) : 0,
-    });
+  const runs: EnteredRun[] = [];
+  for (const { station: number, seconds } of program.runs) {
+    const station = stationOf.get(number);
+    if (seconds === 0 || !station || station.enabled === false) continue;
+    const from = cycleSoak === 'station' ? station : cycleSoak === 'program' ? program : undefined;
+    const split =
+      from?.cycleSeconds !== undefined && from.soakSeconds !== undefined
+        ? { piece: from.cycleSeconds, soak: from.soakSeconds }
+        : null;
+    runs.push({ station: number, seconds, split });
   }
-  return shares.sort((a, b) => a.station - b.station);
+  runs.sort((a, b) => a.station - b.station);
+  return { runs, delaySeconds: plan.settings.stationDelaySeconds ?? 0, seasonal };
+}
+
+/** What the stations have to give at a percent. */
+function sharesAt({ runs, seasonal }: CycleModel, percent: number): Share[] {
+  const shares: Share[] = [];
+  for (const { station, seconds: entered, split } of runs) {
+    const seconds = adjustedSeconds(entered, percent, seasonal);
+    if (seconds > 0)
+      shares.push({
+        station,
+        seconds,
+        piece: split ? Math.min(split.piece, seconds) : seconds,
+        soak: split ? split.soak : 0,
+      });
+  }
+  return shares;
 }
 
 /**
@@ -104,21 +129,28 @@ export interface CycleShape {
 /** A program's cycle at a percent, as it would run by itself, with every run. */
 export function cycleShape(plan: Plan, program: Program, percent: number): CycleShape {
   const runs: CycleRun[] = [];
-  const delay = plan.settings.stationDelaySeconds ?? 0;
-  const seconds = work(sharesOf(plan, program, percent), delay, (station, on, off) =>
+  const model = cycleModel(plan, program);
+  const seconds = work(sharesAt(model, percent), model.delaySeconds, (station, on, off) =>
     runs.push({ station, on, off }),
   );
   return { seconds, runs };
 }
 
-/** Length in seconds of a program's cycle at a percent; the same as `cycleShape(…).seconds`, without the runs. */
-export function cycleSeconds(plan: Plan, program: Program, percent: number): number {
-  const shares = sharesOf(plan, program, percent);
-  const delay = plan.settings.stationDelaySeconds ?? 0;
-  if (shares.every((share) => share.piece === share.seconds))
-    // Nothing is split: each station once, in order, a delay between two.
-    return (
-      shares.reduce((sum, share) => sum + share.seconds, 0) + delay * Math.max(0, shares.length - 1)
-    );
-  return work(shares, delay, () => undefined);
+/** Length in seconds of a cycle at a percent; the same as `cycleShape(…).seconds`, without the runs. */
+export function cycleSecondsAt(model: CycleModel, percent: number): number {
+  let sum = 0;
+  let count = 0;
+  for (const { seconds: entered, split } of model.runs) {
+    const seconds = adjustedSeconds(entered, percent, model.seasonal);
+    if (split && split.piece < seconds)
+      return work(sharesAt(model, percent), model.delaySeconds, () => undefined);
+    sum += seconds;
+    if (seconds > 0) count++;
+  }
+  // Nothing is split at this percent: each station once, in order, a delay between two.
+  return sum + model.delaySeconds * Math.max(0, count - 1);
 }
+
+/** Length in seconds of a program's cycle at a percent. */
+export const cycleSeconds = (plan: Plan, program: Program, percent: number): number =>
+  cycleSecondsAt(cycleModel(plan, program), percent);

@@ -1,12 +1,19 @@
 /** How far the seasonal percent may go before two cycles overlap (timing-rules.md section 7, Headroom). */
-import { cycleSeconds } from './cycle.ts';
-import { everOverlaps, type ProgramCycles, type Span } from './overlap.ts';
-import type { Plan, Program } from './plan.ts';
+import { cycleSecondsAt, type CycleModel } from './cycle.ts';
+import {
+  everOverlaps,
+  isFarFromTheEnd,
+  weekOf,
+  weekOverlaps,
+  type ProgramCycles,
+  type Span,
+} from './overlap.ts';
+import type { Timer } from './plan.ts';
 import { percentSteps } from './program.ts';
 
-/** A complete program beside what the proof needs of it. */
+/** What is needed of a complete program to work out its cycles at any percent. */
 export interface CompleteProgram {
-  readonly program: Program;
+  readonly model: CycleModel;
   readonly cycles: ProgramCycles;
 }
 
@@ -14,21 +21,30 @@ export interface CompleteProgram {
  * The greatest step of the timer's percent up to which, with every cycle at that percent, no two ever overlap; null where
  * already the lowest step overlaps. With no complete program it is the highest step.
  *
- * Goes up step by step, because the answer asks that each lower step is free too, and a longer cycle is not always the
- * longer one in all its places once pieces and soaks interleave. Cost: steps × cost of the proof.
+ * Goes up step by step, because the answer asks that each lower step is free too, and a higher percent does not make every
+ * cycle longer in all its places once pieces and soaks interleave. The week is put in order once; a step then costs one
+ * walk through it.
  */
 export function headroomPercent(
-  plan: Plan,
+  timer: Timer,
   complete: readonly CompleteProgram[],
   span: Span,
 ): number | null {
+  const cycles = complete.map((one) => one.cycles);
+  const week = isFarFromTheEnd(span) ? weekOf(cycles) : null;
   let free: number | null = null;
-  for (const percent of percentSteps(plan.timer)) {
-    const atPercent = complete.map(({ program, cycles }) => ({
-      ...cycles,
-      secondsByMonth: new Array<number>(12).fill(cycleSeconds(plan, program, percent)),
-    }));
-    if (everOverlaps(atPercent, span)) return free;
+  for (const percent of percentSteps(timer)) {
+    const lengths = complete.map(({ model }) => cycleSecondsAt(model, percent));
+    const overlaps = week
+      ? weekOverlaps(week, lengths)
+      : everOverlaps(
+          cycles.map((one, i) => ({
+            ...one,
+            secondsByMonth: new Array<number>(12).fill(lengths[i] ?? 0),
+          })),
+          span,
+        );
+    if (overlaps) return free;
     free = percent;
   }
   return free;

@@ -128,13 +128,13 @@ interface Pair {
 
 /**
  * Goes through all pairs of start names and all numbers of days k from a date of a's to a date of b's for which the day
- * rules have dates and the times of day can overlap at the longest. Stops where `visit` returns true.
+ * rules have dates and the times of day can overlap at the longest.
  */
 function visitPairs(
   programs: readonly ProgramCycles[],
-  visit: (pair: Pair, k: number, meeting: WeekdayMask) => boolean,
-): boolean {
-  for (const [i, p] of programs.entries())
+  visit: (pair: Pair, k: number, meeting: WeekdayMask) => void,
+): void {
+  programs.forEach((p, i) => {
     for (const q of programs.slice(i)) {
       const [reachP, reachQ] = [longest(p), longest(q)];
       if (reachP === 0 || reachQ === 0) continue;
@@ -144,19 +144,23 @@ function visitPairs(
       for (let k = -most; k <= most; k++) {
         const meeting = meetingWeekdays(p.weekdays, q.weekdays, k);
         if (meeting === 0) continue;
-        for (const [n, a] of p.starts.entries())
+        const days = k * SECONDS_PER_DAY;
+        p.starts.forEach((a, n) => {
+          // Times of day ascend, so b's that can meet a stand together.
           for (let m = p === q ? n : 0; m < q.starts.length; m++) {
             const b = q.starts[m];
             if (b === undefined) continue;
+            const gap = b.secondOfDay - a.secondOfDay + days;
+            if (gap >= reachP) break;
+            if (-gap >= reachQ) continue;
             // A start meets itself on another date; on the same date only where it is listed twice.
             if (a === b && (k < 0 || (k === 0 && a.times < 2))) continue;
-            const gap = b.secondOfDay - a.secondOfDay + k * SECONDS_PER_DAY;
-            if (gap >= reachP || -gap >= reachQ) continue;
-            if (visit({ p, q, a, b }, k, meeting)) return true;
+            visit({ p, q, a, b }, k, meeting);
           }
+        });
       }
     }
-  return false;
+  });
 }
 
 /** The earliest overlap of one pair, k days apart, for the two lengths; null where no dates allow it. */
@@ -223,6 +227,10 @@ function compareEntries(x: Overlap, y: Overlap): number {
  * Cost: pairs of starts × days that a longest cycle spans (15 at most while the percent is the same all year).
  */
 export function findOverlaps(programs: readonly ProgramCycles[], span: Span): Overlap[] {
+  if (programs.every(isUniform) && isFarFromTheEnd(span)) {
+    const lengths = programs.map(longest);
+    if (!weekOverlaps(weekOf(programs), lengths)) return [];
+  }
   const earliestOf = new Map<string, Overlap>();
   const monthPairs = new Map<number, readonly (readonly [number, number])[]>();
   visitPairs(programs, (pair, k, meeting) => {
@@ -240,19 +248,68 @@ export function findOverlaps(programs: readonly ProgramCycles[], span: Span): Ov
       const known = earliestOf.get(names);
       if (!known || compareEvents(found, known) < 0) earliestOf.set(names, found);
     }
-    return false;
   });
   return [...earliestOf.values()].sort(compareEntries);
 }
 
+/** One start on one weekday: when it comes, in seconds from Monday 00:00. */
+interface WeekStart {
+  readonly at: number;
+  /** Index of its program. */
+  readonly program: number;
+}
+
+const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
+
+/** Every start of a week, in the order in which they come. It does not depend on the percent. */
+export function weekOf(programs: readonly ProgramCycles[]): WeekStart[] {
+  const week: WeekStart[] = [];
+  programs.forEach(({ weekdays, starts }, program) => {
+    for (let weekday = 0; weekday < 7; weekday++)
+      if (weekdays & (1 << weekday))
+        for (const { secondOfDay, times } of starts)
+          for (let n = 0; n < times; n++)
+            week.push({ at: weekday * SECONDS_PER_DAY + secondOfDay, program });
+  });
+  return week.sort((a, b) => a.at - b.at);
+}
+
 /**
- * Whether any two cycles ever overlap in the span, every cycle of a program having one length all year.
+ * Whether any two cycles of a week that comes again for ever overlap, each program's cycle having one length all year.
+ *
+ * It is enough to compare each cycle with the next that begins, round the week: if a cycle reaches any later one, it
+ * reaches the next one too, which begins no later. Those that take no time are passed over, for they overlap nothing.
+ *
+ * @param seconds the length of each program's cycle, by its index. Cost: starts in a week.
+ */
+export function weekOverlaps(week: readonly WeekStart[], seconds: readonly number[]): boolean {
+  let first: WeekStart | null = null;
+  let last: WeekStart | null = null;
+  for (const start of week) {
+    if (seconds[start.program] === 0) continue;
+    if (last && start.at - last.at < (seconds[last.program] ?? 0)) return true;
+    first ??= start;
+    last = start;
+  }
+  return (
+    first !== null &&
+    last !== null &&
+    first.at + SECONDS_PER_WEEK - last.at < (seconds[last.program] ?? 0)
+  );
+}
+
+/** Whether so much of the calendar is left that whatever a week can do it does before the end. */
+export function isFarFromTheEnd({ from, resumes }: Span): boolean {
+  return Math.max(from, resumes / SECONDS_PER_DAY) + 28 < LAST_DAY;
+}
+
+/**
+ * Whether any two cycles ever overlap in the span, each program's cycle having one length all year.
  *
  * @param programs complete programs, ascending by letter, with equal `secondsByMonth`.
  */
 export function everOverlaps(programs: readonly ProgramCycles[], span: Span): boolean {
-  return visitPairs(
-    programs,
-    (pair, k, meeting) => earliest(pair, k, meeting, span, null) !== null,
-  );
+  return isFarFromTheEnd(span)
+    ? weekOverlaps(weekOf(programs), programs.map(longest))
+    : findOverlaps(programs, span).length > 0;
 }

@@ -14,7 +14,12 @@ import {
   type Plan,
 } from '@water-clock/core';
 import { randomPlan } from './randomPlans.ts';
-import { referenceHeadroom, referenceOverlaps, referenceSimulate } from './reference.ts';
+import {
+  referenceHeadroom,
+  referenceOverlaps,
+  referencePairsBySecond,
+  referenceSimulate,
+} from './reference.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const lines = ({ overlaps }: Check) =>
@@ -44,6 +49,26 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
     // Neither answer may be the only one that was tried.
     expect(withOverlap).toBeGreaterThan(400);
     expect(withOverlap).toBeLessThan(1900);
+  });
+
+  test('and living through every second of three weeks finds the same pairs', () => {
+    let found = 0;
+    fc.assert(
+      fc.property(randomPlan, (random) => {
+        const plan = uniform(random);
+        const pairs = check(plan, ON).overlaps.map(({ first, second }) =>
+          [first, second]
+            .map(({ letter, start }) => `${letter}${start}`)
+            .sort()
+            .join(' '),
+        );
+        // The rain delays of these plans are over within the first week.
+        expect(pairs.sort()).toEqual(referencePairsBySecond(plan, ON, 21));
+        found += pairs.length;
+      }),
+      { seed: 3600, numRuns: 80 },
+    );
+    expect(found).toBeGreaterThan(40);
   });
 
   test('with a percent for each month: everything shows within forty years', () => {

@@ -272,3 +272,37 @@ export function referenceHeadroom(plan: Plan, on: number, days: number): number 
   }
   return free;
 }
+
+/**
+ * Section 5 in its plainest form: lives through every second of `days` days, each nominal cycle ticking by itself, and
+ * notes each pair of starts that is running at the same second. For plans whose percent is the same all year.
+ *
+ * @returns lines `A05:00 B06:00`, sorted.
+ */
+export function referencePairsBySecond(
+  plan: Plan,
+  on: number,
+  days: number,
+  percent?: number,
+): string[] {
+  const pairs = new Set<string>();
+  let running: { name: string; cycle: TickingCycle }[] = [];
+  for (let now = on * SECONDS_PER_DAY; now < (on + days) * SECONDS_PER_DAY; now++) {
+    for (const { cycle } of running) cycle.close(now);
+    running = running.filter(({ cycle }) => !cycle.finished);
+    const day = Math.floor(now / SECONDS_PER_DAY);
+    const second = now % SECONDS_PER_DAY;
+    if (second % 60 === 0)
+      for (const program of complete(plan))
+        for (const start of program.starts) {
+          if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
+          const at = percent ?? percentIn(plan, program, civilOf(day).month);
+          const cycle = new TickingCycle(plan, program, at, now);
+          if (!cycle.finished) running.push({ name: `${program.letter}${start}`, cycle });
+        }
+    for (const { cycle } of running) cycle.openNext(now);
+    for (const [i, a] of running.entries())
+      for (const b of running.slice(i + 1)) pairs.add([a.name, b.name].sort().join(' '));
+  }
+  return [...pairs].sort();
+}

@@ -1,4 +1,4 @@
-import { useId, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import {
   lengthWords,
   SECONDS_PER_DAY,
@@ -8,7 +8,7 @@ import {
   type Night,
 } from '@water-clock/core';
 import { stripGeometry, type StripGeometry } from './stripGeometry.ts';
-import { colourOf, hatchId, patternId, Patterns } from './patterns.tsx';
+import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import type { NightSun } from './sun.ts';
 import { useMoves, type MoveOutcome } from './useMoves.ts';
 import { useWidth } from './useWidth.ts';
@@ -56,10 +56,9 @@ function SunMarks({
 const LEAST_WIDTH_FOR_A_NUMBER = 15;
 
 /** The large strip: one night from afternoon to afternoon, a row for each program. */
-export function NightStrip(props: NightStripProps) {
+export const NightStrip = memo(function NightStrip(props: NightStripProps) {
   const { night, letters, sun, clock, now } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
-  const prefix = useId().replaceAll(':', '');
   const rowHeight = letters.length > 6 ? 26 : 36;
   const geometry = useMemo(
     () => stripGeometry(night, letters, sun, { width, gutter: 34, rowHeight, head: 34 }),
@@ -78,7 +77,6 @@ export function NightStrip(props: NightStripProps) {
           role="group"
           aria-label="Night strip; a table of the same stands below it"
         >
-          <Patterns prefix={prefix} />
           <rect
             x={left}
             y={34}
@@ -114,13 +112,7 @@ export function NightStrip(props: NightStripProps) {
                 y2={y + rowHeight}
                 className="strip-row"
               />
-              <rect
-                x={2}
-                y={y + 4}
-                width={26}
-                height={rowHeight - 8}
-                fill={`url(#${patternId(prefix, letter)})`}
-              />
+              <rect x={2} y={y + 4} width={26} height={rowHeight - 8} fill={fillOf(letter)} />
               <text x={15} y={y + rowHeight / 2 + 6} className="strip-letter" textAnchor="middle">
                 {letter}
               </text>
@@ -166,7 +158,7 @@ export function NightStrip(props: NightStripProps) {
                       y={cycle.y}
                       width={Math.max(1, run.width)}
                       height={cycle.height}
-                      fill={`url(#${patternId(prefix, cycle.letter)})`}
+                      fill={fillOf(cycle.letter)}
                       className="strip-run"
                     />
                     {run.width >= LEAST_WIDTH_FOR_A_NUMBER && (
@@ -200,7 +192,7 @@ export function NightStrip(props: NightStripProps) {
                 y={overlap.y}
                 width={overlap.width}
                 height={overlap.height}
-                fill={`url(#${hatchId(prefix)})`}
+                fill={OVERLAP_FILL}
               />
               <rect
                 x={overlap.x}
@@ -231,7 +223,7 @@ export function NightStrip(props: NightStripProps) {
                   y={geometry.really?.y}
                   width={Math.max(1, run.width)}
                   height={rowHeight * 0.5}
-                  fill={`url(#${patternId(prefix, run.letter)})`}
+                  fill={fillOf(run.letter)}
                   className="strip-run"
                 />
               ))}
@@ -250,4 +242,4 @@ export function NightStrip(props: NightStripProps) {
       )}
     </div>
   );
-}
+});

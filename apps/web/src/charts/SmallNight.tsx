@@ -1,6 +1,6 @@
-import { useId, useMemo } from 'react';
-import { lengthWords, type Night } from '@water-clock/core';
-import { hatchId, patternId, Patterns } from './patterns.tsx';
+import { memo, useMemo } from 'react';
+import { lengthWords, type EpochDay, type Night } from '@water-clock/core';
+import { fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { stripGeometry } from './stripGeometry.ts';
 import type { NightSun } from './sun.ts';
 import { useWidth } from './useWidth.ts';
@@ -11,7 +11,7 @@ interface Props {
   readonly sun: NightSun | null;
   readonly label: string;
   readonly chosen: boolean;
-  readonly choose: () => void;
+  readonly choose: (day: EpochDay) => void;
 }
 
 /** What a night comes to, in a few words. */
@@ -23,9 +23,9 @@ export function nightWords(night: Night): string {
 }
 
 /** One of the coming nights, small; pressing it brings it to the large strip. */
-export function SmallNight({ night, letters, sun, label, chosen, choose }: Props) {
+export const SmallNight = memo(function SmallNight(props: Props) {
+  const { night, letters, sun, label, chosen, choose } = props;
   const [ref, width] = useWidth<HTMLSpanElement>();
-  const prefix = useId().replaceAll(':', '');
   const rowHeight = Math.max(4, Math.min(9, 30 / Math.max(1, letters.length)));
   const geometry = useMemo(
     () => stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 3 }),
@@ -38,13 +38,12 @@ export function SmallNight({ night, letters, sun, label, chosen, choose }: Props
       type="button"
       className={overlaps ? 'small-night small-night-overlap' : 'small-night'}
       aria-pressed={chosen}
-      onClick={choose}
+      onClick={() => choose(night.day)}
     >
       <span className="small-night-label">{label}</span>
       <span ref={ref} className="small-night-strip">
         {width > 0 && (
           <svg width={width} height={height} aria-hidden>
-            <Patterns prefix={prefix} />
             <rect width={width} height={height} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
             {geometry.dark && (
               <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
@@ -57,7 +56,7 @@ export function SmallNight({ night, letters, sun, label, chosen, choose }: Props
                   y={cycle.y}
                   width={Math.max(1, run.width)}
                   height={cycle.height}
-                  fill={`url(#${patternId(prefix, cycle.letter)})`}
+                  fill={fillOf(cycle.letter)}
                 />
               )),
             )}
@@ -68,7 +67,7 @@ export function SmallNight({ night, letters, sun, label, chosen, choose }: Props
                   y={0}
                   width={Math.max(6, overlap.width)}
                   height={height}
-                  fill={`url(#${hatchId(prefix)})`}
+                  fill={OVERLAP_FILL}
                   className="strip-overlap-frame"
                 />
               </g>
@@ -79,4 +78,4 @@ export function SmallNight({ night, letters, sun, label, chosen, choose }: Props
       <span className="small-night-words">{nightWords(night)}</span>
     </button>
   );
-}
+});

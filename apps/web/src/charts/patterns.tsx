@@ -1,11 +1,15 @@
+import { memo } from 'react';
+
 /** Fills that tell programs apart without colour: six patterns, each with a colour of its own, then lighter again. */
 
 const KINDS = 6;
 /** Index of a program's look, from its letter. */
 export const lookOf = (letter: string) => (letter.charCodeAt(0) - 65) % KINDS;
 export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
-export const patternId = (prefix: string, letter: string) => `${prefix}-program-${lookOf(letter)}`;
-export const hatchId = (prefix: string) => `${prefix}-hatch`;
+/** The fill of a program's runs. */
+export const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
+/** The fill of an overlap. */
+export const OVERLAP_FILL = 'url(#overlap-hatch)';
 
 const MARKS = [
   null,
@@ -16,31 +20,33 @@ const MARKS = [
   <path key="5" d="M0 6h12" strokeWidth="2.4" />,
 ];
 
-/** Definitions for one drawing; `prefix` keeps the ids of several drawings on a page apart. */
-export function Patterns({ prefix }: { readonly prefix: string }) {
+/** The fills themselves; stands once on a page, for all its drawings. */
+export const Patterns = memo(function Patterns() {
   return (
-    <defs>
-      {MARKS.map((mark, look) => (
-        <pattern
-          key={look}
-          id={`${prefix}-program-${look}`}
-          width="12"
-          height="12"
-          patternUnits="userSpaceOnUse"
-        >
-          <rect width="12" height="12" fill={`var(--program-${look})`} />
-          <g stroke="var(--sheet)" color="var(--sheet)" opacity="0.55">
-            {mark}
-          </g>
+    <svg width="0" height="0" className="patterns" aria-hidden>
+      <defs>
+        {MARKS.map((mark, look) => (
+          <pattern
+            key={look}
+            id={`program-${look}`}
+            width="12"
+            height="12"
+            patternUnits="userSpaceOnUse"
+          >
+            <rect width="12" height="12" fill={`var(--program-${look})`} />
+            <g stroke="var(--sheet)" color="var(--sheet)" opacity="0.55">
+              {mark}
+            </g>
+          </pattern>
+        ))}
+        <pattern id="overlap-hatch" width="8" height="8" patternUnits="userSpaceOnUse">
+          <rect width="8" height="8" fill="var(--sheet)" opacity="0.55" />
+          <path d="M0 8 8 0M-2 2 2 -2M6 10 10 6M0 0 8 8" stroke="var(--ink)" strokeWidth="1.3" />
         </pattern>
-      ))}
-      <pattern id={hatchId(prefix)} width="8" height="8" patternUnits="userSpaceOnUse">
-        <rect width="8" height="8" fill="var(--sheet)" opacity="0.55" />
-        <path d="M0 8 8 0M-2 2 2 -2M6 10 10 6M0 0 8 8" stroke="var(--ink)" strokeWidth="1.3" />
-      </pattern>
-    </defs>
+      </defs>
+    </svg>
   );
-}
+});
 
 /** A program's letter on its own fill, as it stands before a row. */
 export function ProgramBadge({
@@ -50,11 +56,9 @@ export function ProgramBadge({
   readonly letter: string;
   readonly size?: number;
 }) {
-  const prefix = `badge-${letter}`;
   return (
     <svg width={size} height={size} viewBox="0 0 34 34" role="img" aria-label={`Program ${letter}`}>
-      <Patterns prefix={prefix} />
-      <rect width="34" height="34" rx="4" fill={`url(#${patternId(prefix, letter)})`} />
+      <rect width="34" height="34" rx="4" fill={fillOf(letter)} />
       <rect x="7" y="7" width="20" height="20" rx="3" fill="var(--sheet)" />
       <text x="17" y="23.5" textAnchor="middle" fontSize="18" fontWeight="800" fill="var(--ink)">
         {letter}

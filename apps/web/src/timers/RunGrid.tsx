@@ -105,6 +105,7 @@ const Cell = memo(function Cell(props: CellProps) {
         placeholder="–"
         inputMode="text"
         autoComplete="off"
+        spellCheck={false}
         onFocus={(event) => event.target.select()}
         onChange={(event) => change(event.target.value)}
         onBlur={finish}

@@ -94,6 +94,7 @@ function TimeField(props: TimeFieldProps) {
       value={shown}
       inputMode="text"
       autoComplete="off"
+      spellCheck={false}
       onFocus={(event) => event.target.select()}
       onChange={(event) => change(event.target.value)}
       onBlur={finish}

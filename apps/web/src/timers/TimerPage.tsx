@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import { NavLink, useParams } from 'react-router';
@@ -20,7 +20,9 @@ import {
 import { NightStrip } from '../charts/NightStrip.tsx';
 import { NightTable } from '../charts/NightTable.tsx';
 import { SmallNight } from '../charts/SmallNight.tsx';
+import { Patterns } from '../charts/patterns.tsx';
 import { sunOf } from '../charts/sun.ts';
+import type { MoveOutcome } from '../charts/useMoves.ts';
 import { newId } from '../platform/api.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
@@ -231,7 +233,19 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const day = chosen ?? tonight;
   const isFar = day < tonight || day >= tonight + NIGHTS;
   const reckoning = useReckoning(plan, today, tonight, NIGHTS, isFar ? day : null);
-  const letters = useMemo(() => programsByLetter(plan).map(({ letter }) => letter), [plan]);
+  const lettersText = programsByLetter(plan)
+    .map(({ letter }) => letter)
+    .join('');
+  const letters = useMemo(() => lettersText.split('').filter(Boolean), [lettersText]);
+  const choose = useCallback((one: EpochDay) => setChosen(one === tonight ? null : one), [tonight]);
+  const moves = useMemo(
+    (): MoveOutcome => ({
+      onMoving: (letter, start, to) => editor.moveStart(letter, start, to, 'draft'),
+      onMoved: (letter, start, to) => editor.moveStart(letter, start, to, 'commit'),
+      onCancelled: () => editor.setDraft(null),
+    }),
+    [editor],
+  );
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, site)),
     [tonight, site],
@@ -249,6 +263,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
 
   return (
     <div className="timer">
+      <Patterns />
       <div className="timer-head">
         <h1>
           {site.name} <span className="timer-kind soft">{plan.timer.name}</span>
@@ -302,9 +317,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               clock={clock}
               stepMinutes={plan.timer.startStepMinutes}
               now={now}
-              onMoving={(letter, start, to) => editor.moveStart(letter, start, to, 'draft')}
-              onMoved={(letter, start, to) => editor.moveStart(letter, start, to, 'commit')}
-              onCancelled={() => editor.setDraft(null)}
+              {...moves}
             />
           )}
         </div>
@@ -354,7 +367,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                   : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day} – ${weekdayName(weekdayIndexOf(one.day + 1))}`
               }
               chosen={one.day === day}
-              choose={() => setChosen(i === 0 ? null : one.day)}
+              choose={choose}
             />
           ))}
           {night && (

@@ -35,6 +35,16 @@ class Reckoner {
   }
 }
 
+/** The new answer with the old objects of nights that are as they were, so that those need no drawing. */
+function keepingNights(last: Reckoning | null, next: Reckoning): Reckoning {
+  const texts = new Map(last?.nights.map((night) => [night.day, JSON.stringify(night)]));
+  const nights = next.nights.map((night) => {
+    const same = texts.get(night.day) === JSON.stringify(night);
+    return (same && last?.nights.find(({ day }) => day === night.day)) || night;
+  });
+  return { ...next, nights };
+}
+
 /** Verdict and nights of a plan, a few milliseconds behind it; null until the first answer. */
 export function useReckoning(
   plan: Plan,
@@ -47,7 +57,7 @@ export function useReckoning(
   const reckoner = useRef<Reckoner | null>(null);
   const lastId = useRef(0);
   useEffect(() => {
-    const made = new Reckoner(setReckoning);
+    const made = new Reckoner((next) => setReckoning((last) => keepingNights(last, next)));
     reckoner.current = made;
     return () => made.end();
   }, []);
