@@ -27,6 +27,15 @@ export interface NightStripProps extends MoveOutcome {
 const secondOfDay = (moment: ClockSecond) => moment % SECONDS_PER_DAY;
 const FOOT = 22;
 
+/** Pixels of a strip below which its hours stand too close for the long word. */
+const ROOM_FOR_MIDNIGHT = 560;
+
+/** A full hour under the strip; midnight by its name, which nobody takes for noon. */
+function hourWords(second: number, clock: ClockStyle, room: number): string {
+  if (second === 0 && room > ROOM_FOR_MIDNIGHT) return 'midnight';
+  return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
+}
+
 function SunMarks({
   geometry,
   sun,
@@ -53,7 +62,8 @@ function SunMarks({
   );
 }
 
-const LEAST_WIDTH_FOR_A_NUMBER = 15;
+/** Room that a station's number takes inside its run. */
+const widthOfNumber = (station: number) => (station < 10 ? 14 : 22);
 
 /** The large strip: one night from afternoon to afternoon, a row for each program. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
@@ -97,7 +107,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               <line x1={x} x2={x} y1={34} y2={geometry.height + (named ? 4 : 0)} />
               {named && at > night.from && at < night.to && (
                 <text x={x} y={geometry.height + 18} textAnchor="middle">
-                  {time(at).replace(':00', clock === '12' ? '' : ':00')}
+                  {hourWords(secondOfDay(at), clock, width)}
                 </text>
               )}
             </g>
@@ -161,7 +171,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                       fill={fillOf(cycle.letter)}
                       className="strip-run"
                     />
-                    {run.width >= LEAST_WIDTH_FOR_A_NUMBER && (
+                    {run.width >= widthOfNumber(run.station) && (
                       <text
                         x={run.x + run.width / 2}
                         y={cycle.y + cycle.height / 2 + 5}

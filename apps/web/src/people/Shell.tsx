@@ -20,7 +20,8 @@ export function Shell() {
     <>
       <header className="shell">
         <Link to="/" className="shell-home">
-          <img src="/icon.svg" alt="" width="28" height="28" /> Water Clock
+          <img src="/icon.svg" alt="" width="28" height="28" />
+          <span className="shell-name">Water Clock</span>
         </Link>
         {person && <span className="shell-company soft">{person.company}</span>}
         <span className="shell-tools">

@@ -28,6 +28,7 @@ export function faceOf(mode: Theme): ThemeConfig {
       colorInfo: colours.primary,
       colorTextBase: colours.text,
       colorBgBase: colours.sheet,
+      colorBgContainer: colours.sheet,
       colorBorder: colours.border,
       colorError: colours.error,
       fontFamily: "'Atkinson Hyperlegible Next', system-ui, sans-serif",

@@ -1,5 +1,5 @@
 import { Button, Modal } from 'antd';
-import { planDifferences, type ClockStyle, type Plan } from '@water-clock/core';
+import { planDifferences, timeWords, type ClockStyle, type Plan } from '@water-clock/core';
 import type { Conflict } from './editor.ts';
 
 interface Row {
@@ -32,8 +32,12 @@ interface Props {
   readonly resolve: (choice: 'theirs' | 'mine') => void;
 }
 
-const when = (at: string | null) =>
-  at === null ? '' : ` at ${new Date(at).toLocaleTimeString([], { timeStyle: 'short' })}`;
+/** When it was saved, on this device's clock. */
+function whenWords(at: string | null, clock: ClockStyle): string {
+  if (at === null) return '';
+  const date = new Date(at);
+  return ` at ${timeWords(date.getHours() * 3600 + date.getMinutes() * 60, clock)}`;
+}
 
 /** Two tabs or two people changed the same timer: both sides, and the choice between them. */
 export function ConflictDialog({ conflict, clock, resolve }: Props) {
@@ -46,7 +50,7 @@ export function ConflictDialog({ conflict, clock, resolve }: Props) {
       closable={false}
       keyboard={false}
       mask={{ closable: false }}
-      title={`${who} changed this timer${when(conflict.theirs.at)}, while you were changing it here`}
+      title={`${who} changed this timer elsewhere${whenWords(conflict.theirs.at, clock)}, while you were changing it here`}
       footer={[
         <Button key="theirs" size="large" onClick={() => resolve('theirs')}>
           Keep what is saved

@@ -115,10 +115,11 @@ function TimerTools({
 }) {
   const { clock } = usePreferences();
   const [importing, setImporting] = useState(false);
+  const undecided = snapshot.conflict !== null;
   return (
     <div className="timer-tools">
-      <span role="status" className={snapshot.status === 'saved' ? 'soft' : 'fault'}>
-        {STATUS_WORDS[snapshot.status]}
+      <span role="status" className={snapshot.status === 'saved' && !undecided ? 'soft' : 'fault'}>
+        {undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[snapshot.status]}
       </span>
       {snapshot.status === 'signed-out' && (
         <Button href={`/timers/${view.id}`}>Sign in again</Button>

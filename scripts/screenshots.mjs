@@ -1,0 +1,112 @@
+/** Makes docs/screenshots from the demo data: one current picture of each main view. Call it after a view has changed. */
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import puppeteer from 'puppeteer-core';
+import { ensureDatabase, startCluster } from './cluster.mjs';
+import { startServer } from './server.mjs';
+import { chromiumProgram, ROOT, setUp } from './setup.mjs';
+
+const TIMER = (n) => `/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0${n}`;
+const OUT = path.join(ROOT, 'docs/screenshots');
+
+setUp({ database: true, browser: true, web: true });
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-pictures-'));
+const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
+let browser;
+let server;
+try {
+  await ensureDatabase(cluster.url('postgres'), 'pictures');
+  server = await startServer({
+    databaseUrl: cluster.url('pictures'),
+    env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
+    logFile: path.join(folder, 'server.log'),
+  });
+  browser = await puppeteer.launch({
+    executablePath: chromiumProgram(),
+    userDataDir: path.join(folder, 'profile'),
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-dev-shm-usage',
+      '--no-first-run',
+      '--font-render-hinting=none',
+      '--force-color-profile=srgb',
+    ],
+  });
+  const page = await browser.newPage();
+  const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+  const size = (width, height) =>
+    page.setViewport({ width, height, isMobile: width < 600, hasTouch: width < 600 });
+  const take = async (name, from = page) => {
+    await pause(500);
+    await from.screenshot({ path: path.join(OUT, `${name}.png`) });
+  };
+  const open = async (address) => {
+    await page.goto(server.url + address);
+    await page.waitForSelector('.strip svg, .sites, .site-form');
+  };
+  const press = async (name) => {
+    const button = await page.$(`::-p-aria([name="${name}"][role="button"])`);
+    await button?.click();
+  };
+
+  fs.mkdirSync(OUT, { recursive: true });
+  await size(1280, 800);
+  await page.goto(server.url);
+  const demo = await page.waitForSelector('.sign-in-demo button');
+  await take('sign-in');
+  await demo.click();
+  await page.waitForSelector('.sites');
+  await take('sites');
+  await open(TIMER(2));
+  await press('Show that night');
+  await take('timer-overlap');
+  await open(TIMER(1));
+  const nights = await page.$$('.small-night');
+  await nights[1].click();
+  await take('timer-clear');
+  await open(`${TIMER(1)}/stations`);
+  await take('stations');
+  await open(`${TIMER(3)}/timer`);
+  await take('timer-and-house');
+  await open('/sites/new');
+  await take('new-site');
+
+  // Two tabs on one timer; mine does not hear of the other one before it saves.
+  await open(TIMER(3));
+  const network = await page.createCDPSession();
+  await network.send('Network.enable');
+  await network.send('Network.setBlockedURLs', { urls: ['*/version'] });
+  await page.evaluate(async (address) => {
+    const { version } = await (await fetch(`/api${address}`)).json();
+    const change = { type: 'set-starts', program: 'B', starts: ['02:00'] };
+    const body = { id: crypto.randomUUID(), baseVersion: version, way: 'do', change };
+    const headers = { 'content-type': 'application/json' };
+    await fetch(`/api${address}/changes`, { method: 'POST', headers, body: JSON.stringify(body) });
+  }, TIMER(3));
+  await page.focus('[aria-label="Start 1 of B"]');
+  await page.keyboard.type('1:15a');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('.conflict-table');
+  await take('conflict');
+  await press('Keep what is saved');
+  await network.detach();
+
+  await size(390, 844);
+  await open(TIMER(2));
+  await press('Show that night');
+  await take('phone-timer');
+  await page.evaluate(() => document.querySelector('.program').scrollIntoView());
+  await take('phone-program');
+  await size(1280, 800);
+  await open(TIMER(2));
+  await press('Dark screen');
+  await press('Show that night');
+  await take('timer-dark');
+} finally {
+  await browser?.close();
+  await server?.stop();
+  cluster.remove();
+  fs.rmSync(folder, { recursive: true, force: true });
+}
