@@ -6,7 +6,7 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { AxeResults } from 'axe-core';
-import type { Page } from 'puppeteer-core';
+import type { HTTPResponse, Page } from 'puppeteer-core';
 import {
   FENNIMORE,
   headline,
@@ -48,14 +48,19 @@ const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /All save
 
 test('a stranger gets the sign-in, light and without charts; the demo person comes in with one press', async () => {
   const page = await house.page();
-  const scripts: { url: string; gzipped: number }[] = [];
-  page.on('response', (response) => {
-    if (!response.url().endsWith('.js')) return;
-    void response.buffer().then((body) => {
-      scripts.push({ url: response.url(), gzipped: gzipSync(body).length });
-    });
-  });
+  const loaded: HTTPResponse[] = [];
+  const collect = (response: HTTPResponse) => {
+    if (response.url().endsWith('.js')) loaded.push(response);
+  };
+  page.on('response', collect);
   await page.goto(`${house.server.url}${FENNIMORE}`, { waitUntil: 'networkidle0' });
+  page.off('response', collect);
+  const scripts = await Promise.all(
+    loaded.map(async (response) => ({
+      url: response.url(),
+      gzipped: gzipSync(await response.buffer()).length,
+    })),
+  );
   expect(scripts.length).toBeGreaterThan(1);
   expect(scripts.reduce((sum, { gzipped }) => sum + gzipped, 0)).toBeLessThan(400_000);
   expect(scripts.filter(({ url }) => /TimerPage|strip|worker/i.test(url))).toEqual([]);
@@ -194,9 +199,12 @@ describe('editing', () => {
     await page.mouse.move(box.x + 3 + pixelsPerHour, box.y + 10, { steps: 8 });
     // Shown while it is dragged, made when it is let go.
     await sees(page, '.strip-times', /8:30 pm – 8:36 pm/);
+    // Where it would overlap A or B at some time is hatched while it is held.
+    expect((await page.$$('.strip-blocked')).length).toBeGreaterThan(0);
     expect(await valueOf(page, 'Start 1 of C')).toBe('8:30 pm');
     await page.mouse.up();
     await saved(page);
+    expect(await page.$('.strip-blocked')).toBeNull();
     const moved = await page.waitForSelector('.strip-cycle[aria-label^="Start of C"]');
     await moved?.evaluate((element) => (element as unknown as SVGElement).focus());
     await page.keyboard.press('ArrowLeft');

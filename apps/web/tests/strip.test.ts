@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { emptyPlan, epochDayOf, nightsFrom, TIMER_KINDS, type Plan } from '@water-clock/core';
-import { draggedStart, stripGeometry } from '../src/charts/stripGeometry.ts';
+import { blockedSpans, draggedStart, stripGeometry } from '../src/charts/stripGeometry.ts';
 import { sunOf } from '../src/charts/sun.ts';
 import { civilSecond } from '../src/platform/zone.ts';
 
@@ -74,6 +74,19 @@ describe('the strip', () => {
     const [quiet] = nightsFrom(clear, DAY, 1);
     expect(quiet && stripGeometry(quiet, ['A'], null, size).really).toBeNull();
   });
+});
+
+test('blocked times become stretches, once for each part of the night, joined where they adjoin', () => {
+  const [night] = nightsFrom(plan, DAY, 1);
+  if (!night) throw new Error('no night');
+  const { scale } = stripGeometry(night, ['A', 'B'], null, size);
+  // 23:00, 23:15 and 0:30, and 14:00 at the very end; a pixel is a minute from 15:00 on.
+  const spans = blockedSpans(night, [1800, 50_400, 82_800, 83_700], 15, scale);
+  expect(spans.map(({ x, width }) => [pixel(x) - 40, pixel(width)])).toEqual([
+    [472.5, 30],
+    [562.5, 15],
+    [1372.5, 15],
+  ]);
 });
 
 test('a drag snaps to the step and goes round midnight', () => {

@@ -4,13 +4,14 @@ import {
   LAST_DAY,
   monthOf,
   parseTime,
+  SECONDS_PER_DAY,
   weekdayIndexOf,
   type EpochDay,
 } from './calendar.ts';
 import { cycleModel, cycleSecondsAt, type CycleModel } from './cycle.ts';
 import { findingsOf, type Finding } from './findings.ts';
 import { headroomPercent, type CompleteProgram } from './headroom.ts';
-import { findOverlaps, type NamedStart, type Overlap, type Span } from './overlap.ts';
+import { blockedTimes, findOverlaps, type NamedStart, type Overlap, type Span } from './overlap.ts';
 import { programsByLetter, type Plan, type Program } from './plan.ts';
 import {
   effectivePercent,
@@ -104,13 +105,8 @@ function checkProgram(
   };
 }
 
-/**
- * Checks a sound and covered plan (`readPlan`, `notCovered`) as if it were switched on.
- *
- * @param on the day of the check; only dates on or after it count.
- * Cost: pairs of starts × percent steps at the most; see docs/benchmarks.md.
- */
-export function check(plan: Plan, on: EpochDay): Check {
+/** Every program with what it lacks, or where it lacks nothing with what the proof needs of it. */
+function examined(plan: Plan, on: EpochDay) {
   const enabled = enabledStations(plan);
   const span: Span = { from: on, resumes: resumesAt(plan) };
   const programs = programsByLetter(plan).map((program) => {
@@ -128,6 +124,31 @@ export function check(plan: Plan, on: EpochDay): Check {
     };
     return { program, missing, complete };
   });
+  return { span, programs };
+}
+
+/**
+ * The times of day on the timer's step to which a start may not be moved, since its cycle would at some time overlap
+ * another one or itself. Empty where the program is not complete.
+ *
+ * @returns seconds of the day, ascending.
+ */
+export function blockedStarts(plan: Plan, letter: string, start: string, on: EpochDay): number[] {
+  const { span, programs } = examined(plan, on);
+  const step = plan.timer.startStepMinutes * 60;
+  const candidates = Array.from({ length: SECONDS_PER_DAY / step }, (_, i) => i * step);
+  const complete = programs.flatMap((one) => one.complete?.cycles ?? []);
+  return blockedTimes(complete, letter, start, candidates, span);
+}
+
+/**
+ * Checks a sound and covered plan (`readPlan`, `notCovered`) as if it were switched on.
+ *
+ * @param on the day of the check; only dates on or after it count.
+ * Cost: pairs of starts × percent steps at the most; see docs/benchmarks.md.
+ */
+export function check(plan: Plan, on: EpochDay): Check {
+  const { span, programs } = examined(plan, on);
   const complete = programs.flatMap((one) => one.complete ?? []);
   const overlaps = findOverlaps(
     complete.map((one) => one.cycles),

@@ -28,6 +28,7 @@ export {
   type RunEntry,
 } from './change.ts';
 export {
+  blockedStarts,
   check,
   checkReport,
   type Check,

@@ -126,41 +126,37 @@ interface Pair {
   readonly b: NamedStart;
 }
 
+/** What is looked at of a pair: the starts, the days from a date of a's to one of b's, and a's weekdays that allow it. */
+type Visit = (pair: Pair, k: number, meeting: WeekdayMask) => void;
+
 /**
- * Goes through all pairs of start names and all numbers of days k from a date of a's to a date of b's for which the day
- * rules have dates and the times of day can overlap at the longest.
+ * Goes through the pairs of start names of two programs (or of one with itself) and all numbers of days k from a date of
+ * a's to a date of b's for which the day rules have dates and the times of day can overlap at the longest.
  */
-function visitPairs(
-  programs: readonly ProgramCycles[],
-  visit: (pair: Pair, k: number, meeting: WeekdayMask) => void,
-): void {
-  programs.forEach((p, i) => {
-    for (const q of programs.slice(i)) {
-      const [reachP, reachQ] = [longest(p), longest(q)];
-      if (reachP === 0 || reachQ === 0) continue;
-      const span = Math.floor(Math.max(reachP, reachQ) / SECONDS_PER_DAY) + 1;
-      const uniform = isUniform(p) && isUniform(q);
-      const most = uniform ? Math.min(span, MOST_DAYS_APART_WHEN_UNIFORM) : span;
-      for (let k = -most; k <= most; k++) {
-        const meeting = meetingWeekdays(p.weekdays, q.weekdays, k);
-        if (meeting === 0) continue;
-        const days = k * SECONDS_PER_DAY;
-        p.starts.forEach((a, n) => {
-          // Times of day ascend, so b's that can meet a stand together.
-          for (let m = p === q ? n : 0; m < q.starts.length; m++) {
-            const b = q.starts[m];
-            if (b === undefined) continue;
-            const gap = b.secondOfDay - a.secondOfDay + days;
-            if (gap >= reachP) break;
-            if (-gap >= reachQ) continue;
-            // A start meets itself on another date; on the same date only where it is listed twice.
-            if (a === b && (k < 0 || (k === 0 && a.times < 2))) continue;
-            visit({ p, q, a, b }, k, meeting);
-          }
-        });
+function visitProgramPair(p: ProgramCycles, q: ProgramCycles, visit: Visit): void {
+  const [reachP, reachQ] = [longest(p), longest(q)];
+  if (reachP === 0 || reachQ === 0) return;
+  const span = Math.floor(Math.max(reachP, reachQ) / SECONDS_PER_DAY) + 1;
+  const uniform = isUniform(p) && isUniform(q);
+  const most = uniform ? Math.min(span, MOST_DAYS_APART_WHEN_UNIFORM) : span;
+  for (let k = -most; k <= most; k++) {
+    const meeting = meetingWeekdays(p.weekdays, q.weekdays, k);
+    if (meeting === 0) continue;
+    const days = k * SECONDS_PER_DAY;
+    p.starts.forEach((a, n) => {
+      // Times of day ascend, so b's that can meet a stand together.
+      for (let m = p === q ? n : 0; m < q.starts.length; m++) {
+        const b = q.starts[m];
+        if (b === undefined) continue;
+        const gap = b.secondOfDay - a.secondOfDay + days;
+        if (gap >= reachP) break;
+        if (-gap >= reachQ) continue;
+        // A start meets itself on another date; on the same date only where it is listed twice.
+        if (a === b && (k < 0 || (k === 0 && a.times < 2))) continue;
+        visit({ p, q, a, b }, k, meeting);
       }
-    }
-  });
+    });
+  }
 }
 
 /** The earliest overlap of one pair, k days apart, for the two lengths; null where no dates allow it. */
@@ -232,24 +228,65 @@ export function findOverlaps(programs: readonly ProgramCycles[], span: Span): Ov
     if (!weekOverlaps(weekOf(programs), lengths)) return [];
   }
   const earliestOf = new Map<string, Overlap>();
+  const events = eventFinder(span);
+  programs.forEach((p, i) => {
+    for (const q of programs.slice(i))
+      visitProgramPair(p, q, (pair, k, meeting) => {
+        const names = `${p.letter}${pair.a.start}${q.letter}${pair.b.start}`;
+        for (const found of events(pair, k, meeting)) {
+          const known = earliestOf.get(names);
+          if (!known || compareEvents(found, known) < 0) earliestOf.set(names, found);
+        }
+      });
+  });
+  return [...earliestOf.values()].sort(compareEntries);
+}
+
+/** The earliest overlap of a pair k days apart, for each pair of months where the percent changes with them. */
+function eventFinder(span: Span) {
   const monthPairs = new Map<number, readonly (readonly [number, number])[]>();
-  visitPairs(programs, (pair, k, meeting) => {
-    const { p, q, a, b } = pair;
+  return (pair: Pair, k: number, meeting: WeekdayMask): Overlap[] => {
     let choices: readonly (readonly [number, number] | null)[] = [null];
-    if (!isUniform(p) || !isUniform(q)) {
+    if (!isUniform(pair.p) || !isUniform(pair.q)) {
       let months = monthPairs.get(k);
       if (!months) monthPairs.set(k, (months = monthsApart(k)));
       choices = months;
     }
-    for (const months of choices) {
-      const found = earliest(pair, k, meeting, span, months);
-      if (!found) continue;
-      const names = `${p.letter}${a.start}${q.letter}${b.start}`;
-      const known = earliestOf.get(names);
-      if (!known || compareEvents(found, known) < 0) earliestOf.set(names, found);
-    }
+    return choices.flatMap((months) => earliest(pair, k, meeting, span, months) ?? []);
+  };
+}
+
+/**
+ * The times of day to which a start may not be moved: there its cycle would at some time overlap another one, or itself.
+ *
+ * @param programs complete programs, ascending by letter, as they are now.
+ * @param start the start to be moved, one of those of the program `letter`.
+ * @param candidates seconds of the day to look at.
+ * @returns those of `candidates` that overlap, in their order.
+ */
+export function blockedTimes(
+  programs: readonly ProgramCycles[],
+  letter: string,
+  start: TimeText,
+  candidates: readonly number[],
+  span: Span,
+): number[] {
+  const own = programs.find((one) => one.letter === letter);
+  if (!own) return [];
+  const left = own.starts
+    .map((one) => (one.start === start ? { ...one, times: one.times - 1 } : one))
+    .filter((one) => one.times > 0);
+  const others = programs.map((one) => (one === own ? { ...own, starts: left } : one));
+  const events = eventFinder(span);
+  return candidates.filter((secondOfDay) => {
+    const moved = { ...own, starts: [{ start, secondOfDay, times: 1 }] };
+    let blocked = false;
+    for (const other of [...others, moved])
+      visitProgramPair(moved, other, (pair, k, meeting) => {
+        blocked ||= events(pair, k, meeting).length > 0;
+      });
+    return blocked;
   });
-  return [...earliestOf.values()].sort(compareEntries);
 }
 
 /** One start on one weekday: when it comes, in seconds from Monday 00:00. */

@@ -7,8 +7,8 @@ import {
   type ClockStyle,
   type Night,
 } from '@water-clock/core';
-import { stripGeometry, type StripGeometry } from './stripGeometry.ts';
-import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
+import { blockedSpans, stripGeometry, type StripGeometry } from './stripGeometry.ts';
+import { colourOf, fillOf, BLOCKED_FILL, OVERLAP_FILL } from './patterns.tsx';
 import type { NightSun } from './sun.ts';
 import { useMoves, type MoveOutcome } from './useMoves.ts';
 import { useWidth } from './useWidth.ts';
@@ -20,6 +20,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly sun: NightSun | null;
   readonly clock: ClockStyle;
   readonly stepMinutes: number;
+  /** Where the start that is held may not be put down; null while none is held. */
+  readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
   /** Where the present moment is, on the timer's clock. */
   readonly now: ClockSecond;
 }
@@ -67,7 +69,7 @@ const widthOfNumber = (station: number) => (station < 10 ? 14 : 22);
 
 /** The large strip: one night from afternoon to afternoon, a row for each program. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
-  const { night, letters, sun, clock, now } = props;
+  const { night, letters, sun, clock, now, blocked } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
   const rowHeight = letters.length > 6 ? 26 : 36;
   const geometry = useMemo(
@@ -128,6 +130,17 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               </text>
             </g>
           ))}
+          {blocked &&
+            blockedSpans(night, blocked.times, props.stepMinutes, geometry.scale).map((span) => (
+              <g key={span.x} className="strip-blocked">
+                <rect
+                  {...span}
+                  y={geometry.rows.find(({ letter }) => letter === blocked.letter)?.y ?? 0}
+                  height={rowHeight}
+                  fill={BLOCKED_FILL}
+                />
+              </g>
+            ))}
           {geometry.cycles.map((cycle, i) => {
             const name = `${cycle.letter}${cycle.start}`;
             const before = geometry.cycles.slice(0, i);

@@ -151,6 +151,31 @@ export function stripGeometry(
   };
 }
 
+/**
+ * Where a start may not be put down, as stretches of the strip: each blocked time stands for half a step to either side.
+ *
+ * @param times seconds of the day, ascending, on the step.
+ */
+export function blockedSpans(
+  night: Night,
+  times: readonly number[],
+  stepMinutes: number,
+  scale: StripGeometry['scale'],
+): Span[] {
+  const half = stepMinutes * 30;
+  const dayBegins = night.day * SECONDS_PER_DAY;
+  const stretches: { from: number; to: number }[] = [];
+  for (const at of [...times, ...times.map((time) => time + SECONDS_PER_DAY)]) {
+    const [from, to] = [dayBegins + at - half, dayBegins + at + half];
+    const last = stretches.at(-1);
+    if (last && from <= last.to) last.to = to;
+    else stretches.push({ from, to });
+  }
+  return stretches
+    .filter(({ from, to }) => from < night.to && to > night.from)
+    .map(({ from, to }) => ({ x: scale(from), width: scale(to) - scale(from) }));
+}
+
 /** The start to which a drag by so many pixels moves one, on the timer's step; a second of the day. */
 export function draggedStart(
   secondOfDay: number,

@@ -3,6 +3,8 @@ import { formatTime, parseTime, steppedStart } from '@water-clock/core';
 import { draggedStart, type CycleShape } from './stripGeometry.ts';
 
 export interface MoveOutcome {
+  /** A start is taken hold of. */
+  readonly onTaken: (letter: string, start: string) => void;
   /** A start on its way to another time of day: shown, not yet made. */
   readonly onMoving: (letter: string, start: string, to: string) => void;
   readonly onMoved: (letter: string, start: string, to: string) => void;
@@ -52,6 +54,7 @@ export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPi
     };
     move.current = { letter: cycle.letter, start: cycle.start, to: cycle.start, end };
     setMoving(`${cycle.letter}${cycle.start}`);
+    latest.current.onTaken(cycle.letter, cycle.start);
     const { signal } = abort;
     addEventListener('keydown', (event) => event.key === 'Escape' && end(false), { signal });
     listen(signal);

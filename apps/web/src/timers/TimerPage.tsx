@@ -233,7 +233,13 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const [chosen, setChosen] = useState<EpochDay | null>(null);
   const day = chosen ?? tonight;
   const isFar = day < tonight || day >= tonight + NIGHTS;
-  const reckoning = useReckoning(plan, today, tonight, NIGHTS, isFar ? day : null);
+  const { reckoning, blocked, askBlocked } = useReckoning(
+    plan,
+    today,
+    tonight,
+    NIGHTS,
+    isFar ? day : null,
+  );
   const lettersText = programsByLetter(plan)
     .map(({ letter }) => letter)
     .join('');
@@ -241,11 +247,18 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const choose = useCallback((one: EpochDay) => setChosen(one === tonight ? null : one), [tonight]);
   const moves = useMemo(
     (): MoveOutcome => ({
+      onTaken: (letter, start) => askBlocked({ plan: editor.snapshot().settled, letter, start }),
       onMoving: (letter, start, to) => editor.moveStart(letter, start, to, 'draft'),
-      onMoved: (letter, start, to) => editor.moveStart(letter, start, to, 'commit'),
-      onCancelled: () => editor.setDraft(null),
+      onMoved: (letter, start, to) => {
+        askBlocked(null);
+        editor.moveStart(letter, start, to, 'commit');
+      },
+      onCancelled: () => {
+        askBlocked(null);
+        editor.setDraft(null);
+      },
     }),
-    [editor],
+    [askBlocked, editor],
   );
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, site)),
@@ -318,6 +331,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               clock={clock}
               stepMinutes={plan.timer.startStepMinutes}
               now={now}
+              blocked={blocked}
               {...moves}
             />
           )}

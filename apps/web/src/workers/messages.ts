@@ -2,6 +2,7 @@
 import type { Check, EpochDay, Night, Plan } from '@water-clock/core';
 
 export interface ReckonRequest {
+  readonly kind: 'reckon';
   readonly id: number;
   readonly plan: Plan;
   readonly on: EpochDay;
@@ -18,4 +19,24 @@ export interface Reckoning {
   readonly farNight: Night | null;
 }
 
-export type ReckonAnswer = { readonly id: number } & Omit<Reckoning, 'plan'>;
+export type ReckonAnswer = { readonly kind: 'reckon'; readonly id: number } & Omit<
+  Reckoning,
+  'plan'
+>;
+
+/** Where a start may not be moved to. */
+export interface BlockedRequest {
+  readonly kind: 'blocked';
+  readonly plan: Plan;
+  readonly on: EpochDay;
+  readonly letter: string;
+  readonly start: string;
+}
+
+export interface Blocked {
+  readonly letter: string;
+  /** Seconds of the day, ascending, on the timer's step. */
+  readonly times: readonly number[];
+}
+
+export type BlockedAnswer = { readonly kind: 'blocked' } & Blocked;

@@ -1,25 +1,19 @@
-/** The engine against the slow reference model, on thousands of random plans. Failures print their seed. */
+/** Overlaps, headroom and blocked times against the slow reference model, on random plans. Failures print their seed. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
+  blockedStarts,
   check,
-  dueCycles,
   epochDayOf,
+  formatTime,
   LAST_DAY,
-  nightsFrom,
   notCovered,
   readPlan,
-  simulate,
   type Check,
   type Plan,
 } from '@water-clock/core';
 import { randomPlan } from './randomPlans.ts';
-import {
-  referenceHeadroom,
-  referenceOverlaps,
-  referencePairsBySecond,
-  referenceSimulate,
-} from './reference.ts';
+import { referenceHeadroom, referenceOverlaps, referencePairsBySecond } from './reference.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const lines = ({ overlaps }: Check) =>
@@ -51,24 +45,24 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
     expect(withOverlap).toBeLessThan(1900);
   });
 
-  test('and living through every second of three weeks finds the same pairs', () => {
+  test('and living through every second of two weeks finds the same pairs', () => {
     let found = 0;
     fc.assert(
       fc.property(randomPlan, (random) => {
-        const plan = uniform(random);
+        const { wateringResumes: _dropped, ...settings } = uniform(random).settings;
+        const plan = { ...random, settings };
         const pairs = check(plan, ON).overlaps.map(({ first, second }) =>
           [first, second]
             .map(({ letter, start }) => `${letter}${start}`)
             .sort()
             .join(' '),
         );
-        // The rain delays of these plans are over within the first week.
-        expect(pairs.sort()).toEqual(referencePairsBySecond(plan, ON, 21));
+        expect(pairs.sort()).toEqual(referencePairsBySecond(plan, ON, 14));
         found += pairs.length;
       }),
-      { seed: 3600, numRuns: 80 },
+      { seed: 3600, numRuns: 30 },
     );
-    expect(found).toBeGreaterThan(40);
+    expect(found).toBe(15);
   });
 
   test('with a percent for each month: everything shows within forty years', () => {
@@ -118,35 +112,27 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
   expect(answers.size).toBeGreaterThan(8);
 });
 
-test('simulation agrees with living through every second, for all four answers to an overlap', () => {
-  const outcomes = new Map<string, number>();
+test('the times to which a start may not be moved are those at which a check then finds it overlapping', () => {
+  const answers = { blocked: 0, free: 0 };
   fc.assert(
-    fc.property(randomPlan, fc.integer({ min: 0, max: 40 }), (plan, later) => {
-      const from = ON + later;
-      const { cycles, runs } = simulate(plan, from, 3);
-      const reference = referenceSimulate(plan, from, 3);
-      expect(
-        cycles.map(({ due, outcome, began, ended }, i) => ({
-          program: due.letter,
-          start: due.start,
-          due: due.due,
-          outcome,
-          began,
-          ended,
-          runs: runs
-            .filter((run) => run.cycle === i)
-            .map(({ station, on, off }) => ({ station, on, off })),
-        })),
-      ).toEqual(reference);
-      for (const { outcome } of cycles) {
-        const key = `${plan.timer.onOverlap} ${outcome}`;
-        outcomes.set(key, (outcomes.get(key) ?? 0) + 1);
-      }
+    fc.property(randomPlan, fc.nat({ max: 287 }), (random, fives) => {
+      const plan = { ...random, timer: { ...random.timer, startStepMinutes: 5 as const } };
+      const [first] = plan.programs;
+      const [start, ...others] = first?.starts ?? [];
+      fc.pre(first !== undefined && start !== undefined);
+      const to = formatTime(fives * 300);
+      const moved = { ...first, starts: [to, ...others] };
+      const after = check({ ...plan, programs: [moved, ...plan.programs.slice(1)] }, ON);
+      const overlaps = after.overlaps.some(({ first: a, second: b }) =>
+        [a, b].some((one) => one.letter === first.letter && one.start === to),
+      );
+      const blocked = blockedStarts(plan, first.letter, start, ON).includes(fives * 300);
+      expect([to, blocked]).toEqual([to, overlaps]);
+      answers[overlaps ? 'blocked' : 'free']++;
     }),
-    { seed: 5, numRuns: 160 },
+    { seed: 288, numRuns: 600 },
   );
-  for (const key of ['queue ran', 'drop lost', 'cut cut', 'together ran'])
-    expect([key, (outcomes.get(key) ?? 0) > 20]).toEqual([key, true]);
+  expect(Math.min(answers.blocked, answers.free)).toBeGreaterThan(60);
 });
 
 test('random plans are sound and covered, so that the comparisons above compare something', () => {
@@ -156,30 +142,5 @@ test('random plans are sound and covered, so that the comparisons above compare 
       expect(notCovered(plan)).toEqual([]);
     }),
     { seed: 1, numRuns: 300 },
-  );
-});
-
-test('the nights show each cycle and each shared second of the plan, once for each night it touches', () => {
-  fc.assert(
-    fc.property(randomPlan, (plan) => {
-      const nights = nightsFrom(plan, ON, 8);
-      const cycles = dueCycles(plan, ON - 20, 40);
-      for (const night of nights) {
-        const inside = (from: number, to: number) => from < night.to && to > night.from;
-        expect(night.intended.map((one) => `${one.letter}${one.begins}-${one.ends}`)).toEqual(
-          cycles
-            .filter((one) => inside(one.due, one.due + one.shape.seconds))
-            .map((one) => `${one.letter}${one.due}-${one.due + one.shape.seconds}`),
-        );
-        const shared = new Set<number>();
-        for (const { from, to } of night.overlaps)
-          for (let s = from; s < to; s += 60) shared.add(s);
-        const twice = [...shared].filter(
-          (s) => cycles.filter((one) => one.due <= s && s < one.due + one.shape.seconds).length > 1,
-        );
-        expect(twice.length).toBe(shared.size);
-      }
-    }),
-    { seed: 21, numRuns: 60 },
   );
 });
