@@ -6,7 +6,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChange, emptyPlan, TIMER_KINDS, type Plan, type PlanChange } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../src/platform/api.ts';
-import { TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
+import { stacksOf, TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');
@@ -226,6 +226,44 @@ describe('two tabs', () => {
     );
     expect(asked).toBeGreaterThan(50);
   });
+});
+
+test('a write that had arrived before a reload does not hide what others saved since', async () => {
+  const server = new SimulatedServer();
+  const before = openTab(server, () => 'answer-lost');
+  before.editor.commit(starts('05:00'));
+  await settle();
+  const other = openTab(server);
+  other.editor.commit(starts('06:00'));
+  await settle();
+  const after = openTab(server);
+  after.editor.resume(before.kept());
+  await settle();
+  expect(after.editor.snapshot()).toMatchObject({ plan: server.saved.plan, conflict: null });
+  expect(startsOf(after.editor.snapshot().plan)).toEqual(['06:00']);
+  // And the next change is based on what is saved.
+  after.editor.commit(starts('07:00'));
+  await settle();
+  expect(startsOf(server.saved.plan)).toEqual(['07:00']);
+});
+
+test('the record of changes tells what can be undone and redone after a reload', () => {
+  const step = (minute: number) => ({ change: starts(`05:0${minute}`), inverse: starts() });
+  const back = (minute: number) => ({ change: starts(), inverse: starts(`05:0${minute}`) });
+  const history = [
+    { way: 'do', ...step(1) },
+    { way: 'do', ...step(2) },
+    { way: 'undo', ...back(2) },
+    { way: 'undo', ...back(1) },
+    { way: 'redo', ...step(1) },
+  ] as const;
+  expect(stacksOf(history)).toEqual({ undo: [step(1)], redo: [step(2)] });
+  expect(stacksOf([...history, { way: 'do', ...step(3) }])).toEqual({
+    undo: [step(1), step(3)],
+    redo: [],
+  });
+  // A record that begins in the middle of things is no reason to fall over.
+  expect(stacksOf([{ way: 'undo', ...back(4) }])).toEqual({ undo: [], redo: [step(4)] });
 });
 
 test('what a reload interrupts is sent again, whether it had arrived or not', async () => {

@@ -109,6 +109,8 @@ export class TimerEditor {
   private refusal: string | null = null;
   private news: Snapshot['news'] = null;
   private sending = false;
+  /** What is saved may be ahead of the writes under way, so it is fetched again once they are through. */
+  private resuming = false;
   private current: Snapshot;
   private readonly listeners = new Set<() => void>();
   private readonly surroundings: Surroundings;
@@ -207,13 +209,17 @@ export class TimerEditor {
     this.tell();
   }
 
-  /** Sends what is left from before a reload. */
+  /**
+   * Sends what is left from before a reload. Some of it may have been saved already, and others may have saved since: those
+   * writes are answered as the first time, and what is saved now is fetched afterwards.
+   */
   resume(writes: readonly Write[]): void {
     for (const write of writes) {
       const applied = applyChange(this.shownPlan(), write.change);
       const inverse = applied.ok ? applied.value.inverse : write.change;
       this.pending.push({ ...write, inverse });
     }
+    this.resuming = true;
     this.tell();
     void this.flush();
   }
@@ -270,6 +276,10 @@ export class TimerEditor {
         this.saved = { version, plan: applied.ok ? applied.value.plan : this.saved.plan };
         this.pending = this.pending.slice(1);
         this.tell();
+      }
+      if (this.resuming) {
+        this.adopt(await this.surroundings.transport.load());
+        this.resuming = false;
       }
       this.setStatus('saved');
     } catch (error) {
