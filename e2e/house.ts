@@ -2,10 +2,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { randomBytes } from 'node:crypto';
-import pg from 'pg';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { startServer, type RunningServer } from '../scripts/server.mjs';
+import { makeTestDatabase } from '../scripts/test-database.mjs';
 
 export const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 export const FENNIMORE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
@@ -25,19 +24,6 @@ export const CHROMIUM_SWITCHES = [
   '--font-render-hinting=none',
   '--force-color-profile=srgb',
 ];
-
-async function makeDatabase(): Promise<string> {
-  const adminUrl = process.env['TEST_DATABASE_ADMIN_URL'];
-  if (!adminUrl) throw new Error('TEST_DATABASE_ADMIN_URL is missing; run these tests by bin/test');
-  const name = `e2e_${randomBytes(6).toString('hex')}`;
-  const client = new pg.Client({ connectionString: adminUrl });
-  await client.connect();
-  await client.query(`create database ${name}`);
-  await client.end();
-  const url = new URL(adminUrl);
-  url.pathname = name;
-  return url.href;
-}
 
 export class House {
   server: RunningServer;
@@ -59,7 +45,7 @@ export class House {
 
   static async open(): Promise<House> {
     const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-e2e-'));
-    const databaseUrl = await makeDatabase();
+    const databaseUrl = await makeTestDatabase();
     const server = await House.serve(databaseUrl, folder);
     const browser = await puppeteer.launch({
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',

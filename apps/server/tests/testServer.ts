@@ -1,12 +1,12 @@
 /** The whole server on a database of its own, driven over HTTP. */
-import { randomBytes, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import pg from 'pg';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
 import { createApplication } from '../src/application.ts';
 import { DEMO_PEOPLE } from '../src/demo/demo-data.ts';
 import { hashPassword } from '../src/people/session.service.ts';
+import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 
 export const LARKHOLT = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 export const FENNIMORE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
@@ -25,22 +25,9 @@ export interface TestServer {
   readonly stop: () => Promise<void>;
 }
 
-async function makeDatabase(): Promise<string> {
-  const adminUrl = process.env['TEST_DATABASE_ADMIN_URL'];
-  if (!adminUrl) throw new Error('TEST_DATABASE_ADMIN_URL is missing; run these tests by bin/test');
-  const name = `test_${randomBytes(6).toString('hex')}`;
-  const client = new pg.Client({ connectionString: adminUrl });
-  await client.connect();
-  await client.query(`create database ${name}`);
-  await client.end();
-  const url = new URL(adminUrl);
-  url.pathname = name;
-  return url.href;
-}
-
 export async function startTestServer(signInTriesPerMinute = 1000): Promise<TestServer> {
   const app = await createApplication({
-    databaseUrl: await makeDatabase(),
+    databaseUrl: await makeTestDatabase(),
     port: 0,
     host: '127.0.0.1',
     demo: true,

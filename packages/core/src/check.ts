@@ -1,6 +1,5 @@
 /** The verdict on a plan, exact for all time (plan-format.md, `check`). */
 import {
-  formatDate,
   LAST_DAY,
   monthOf,
   parseTime,
@@ -24,7 +23,6 @@ import {
   weekdayMaskOf,
   type Missing,
 } from './program.ts';
-import { findingSentence } from './words.ts';
 
 export type Verdict = 'clear' | 'overlap' | 'incomplete' | 'empty';
 
@@ -177,39 +175,3 @@ export function check(plan: Plan, on: EpochDay): Check {
     findings: findingsOf(plan, { on, overlaps, headroomPercent: headroom, programs: checked }),
   };
 }
-
-/** What `water-clock check` prints (plan-format.md). */
-export function checkReport({ on, verdict, overlaps, headroomPercent, programs, findings }: Check) {
-  const start = ({ letter, start: time, day }: Overlap['first']) => ({
-    program: letter,
-    start: time,
-    date: formatDate(day),
-  });
-  return {
-    on: formatDate(on),
-    verdict,
-    overlaps: overlaps.map(({ first, second, sharedSeconds }) => ({
-      first: start(first),
-      second: start(second),
-      sharedSeconds,
-    })),
-    headroomPercent,
-    programs: programs.map((program) => ({
-      letter: program.letter,
-      missing: program.missing,
-      cycleSeconds: program.cycleSeconds,
-      nextWateringDates: program.nextWateringDays.map(formatDate),
-    })),
-    findings: findings.map((finding) => ({
-      code: finding.code,
-      severity: finding.severity,
-      message: findingSentence(finding, { on, clock: '24' }),
-      where: {
-        ...finding.where,
-        ...(finding.where.date === undefined ? {} : { date: formatDate(finding.where.date) }),
-      },
-    })),
-  };
-}
-
-export type CheckReport = ReturnType<typeof checkReport>;

@@ -27,15 +27,8 @@ export {
   type PlanChange,
   type RunEntry,
 } from './change.ts';
-export {
-  blockedStarts,
-  check,
-  checkReport,
-  type Check,
-  type CheckReport,
-  type ProgramCheck,
-  type Verdict,
-} from './check.ts';
+export { blockedStarts, check, type Check, type ProgramCheck, type Verdict } from './check.ts';
+export { checkReport, type CheckReport } from './checkReport.ts';
 export { daysWords, planDifferences, samePlan, type Difference } from './compare.ts';
 export { MOST_PIECES_PER_CYCLE, notCovered } from './coverage.ts';
 export { cycleSeconds, cycleShape, type CycleRun, type CycleShape } from './cycle.ts';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { EntityManager } from 'typeorm';
 import { ApiError } from '../platform/api-error.ts';
-import type { Actor } from '../people/session.guard.ts';
+import type { Actor } from '../people/actor.ts';
 import { Change, type Subject } from './change.entity.ts';
 
 /** SHA-256 of a request's meaning, to tell a repeated write from another one under the same id. */

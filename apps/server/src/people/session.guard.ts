@@ -8,15 +8,8 @@ import {
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { ApiError } from '../platform/api-error.ts';
+import type { Actor } from './actor.ts';
 import { SessionService, SESSION_COOKIE } from './session.service.ts';
-
-/** Who is signed in. Everything that touches the database takes its company from here and from nowhere else. */
-export interface Actor {
-  readonly companyId: string;
-  readonly companyName: string;
-  readonly personId: string;
-  readonly personName: string;
-}
 
 export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
 

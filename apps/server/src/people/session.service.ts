@@ -4,7 +4,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { DataSource, LessThan, MoreThan } from 'typeorm';
 import { Company } from './company.entity.ts';
 import { Person } from './person.entity.ts';
-import type { Actor } from './session.guard.ts';
+import type { Actor } from './actor.ts';
 import { Session } from './session.entity.ts';
 
 export const SESSION_COOKIE = 'water_clock_session';

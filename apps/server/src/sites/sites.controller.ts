@@ -1,5 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
-import { CurrentActor, type Actor } from '../people/session.guard.ts';
+import type { Actor } from '../people/actor.ts';
+import { CurrentActor } from '../people/session.guard.ts';
 import { parseId } from '../platform/validation.ts';
 import { ChangeSiteBody, NewSiteBody } from './site-body.ts';
 import { SitesService, type SiteSummary, type SiteView } from './sites.service.ts';

@@ -10,7 +10,7 @@ import {
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
-import type { Actor } from '../people/session.guard.ts';
+import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteFields } from './site-body.ts';

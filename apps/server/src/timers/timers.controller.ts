@@ -1,7 +1,8 @@
 import { Body, Controller, Get, Header, HttpCode, Param, Post, Res } from '@nestjs/common';
 import { PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
 import type { Response } from 'express';
-import { CurrentActor, type Actor } from '../people/session.guard.ts';
+import type { Actor } from '../people/actor.ts';
+import { CurrentActor } from '../people/session.guard.ts';
 import { parseId } from '../platform/validation.ts';
 import { ChangePlanBody } from './change-body.ts';
 import { TimersService, type LastChange, type TimerView } from './timers.service.ts';

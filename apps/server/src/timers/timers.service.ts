@@ -10,7 +10,7 @@ import { DataSource, type EntityManager } from 'typeorm';
 import { Change, type Way } from '../changes/change.entity.ts';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';
-import type { Actor } from '../people/session.guard.ts';
+import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import type { Site } from '../sites/site.entity.ts';
 import { siteView, type SiteView } from '../sites/sites.service.ts';

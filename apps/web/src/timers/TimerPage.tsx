@@ -23,132 +23,24 @@ import { SmallNight } from '../charts/SmallNight.tsx';
 import { Patterns } from '../charts/patterns.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
-import { newId } from '../platform/api.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { civilSecond } from '../platform/zone.ts';
+import { siteKeys } from '../sites/queries.ts';
 import { useReckoning } from '../workers/useReckoning.ts';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
-import { TimerEditor, type Snapshot } from './editor.ts';
-import { ImportDialog } from './ImportDialog.tsx';
-import { keepPending, pendingOf } from './pendingWrites.ts';
+import type { Snapshot, TimerEditor } from './editor.ts';
 import { ProgramBlock } from './ProgramBlock.tsx';
-import {
-  exportPath,
-  loadTimer,
-  sendChange,
-  timerKeys,
-  useSavedVersion,
-  useTimer,
-  type TimerView,
-} from './queries.ts';
+import { timerKeys, useTimer, type TimerView } from './queries.ts';
 import { SiteDetails } from './SiteDetails.tsx';
 import { StationList } from './StationList.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
+import { TimerTools } from './TimerTools.tsx';
+import { useCivilNow } from './useCivilNow.ts';
+import { useEditor } from './useEditor.ts';
 import { VerdictMark } from './VerdictMark.tsx';
 import './timer.css';
 
 const NIGHTS = 8;
-const MINUTE_MILLISECONDS = 30_000;
-
-/** The present moment on the site's own clock, moved on twice a minute. */
-function useCivilNow(timeZone: string): number {
-  const [now, setNow] = useState(() => civilSecond(new Date(), timeZone));
-  useEffect(() => {
-    const tick = () => setNow(civilSecond(new Date(), timeZone));
-    tick();
-    const timer = setInterval(tick, MINUTE_MILLISECONDS);
-    return () => clearInterval(timer);
-  }, [timeZone]);
-  return now;
-}
-
-function makeEditor(view: TimerView): TimerEditor {
-  const { id, version, plan, history } = view;
-  const left = pendingOf(id);
-  const editor = new TimerEditor({ version, plan }, history, {
-    transport: {
-      send: (write) => sendChange(id, write),
-      load: () => loadTimer(id),
-    },
-    newId,
-    keep: (writes) => keepPending(id, writes),
-    later: (work, milliseconds) => setTimeout(work, milliseconds),
-  });
-  if (left.length > 0) editor.resume(left);
-  return editor;
-}
-
-/** Undo and redo by their usual keys, wherever nothing is being typed. */
-function useUndoKeys(editor: TimerEditor): void {
-  useEffect(() => {
-    const onKeyDown = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-      const key = event.key.toLowerCase();
-      const redo = key === 'y' || (key === 'z' && event.shiftKey);
-      if (key !== 'z' && !redo) return;
-      if (event.target instanceof HTMLTextAreaElement) return;
-      event.preventDefault();
-      if (redo) editor.redo();
-      else editor.undo();
-    };
-    addEventListener('keydown', onKeyDown);
-    return () => removeEventListener('keydown', onKeyDown);
-  }, [editor]);
-}
-
-const STATUS_WORDS: Record<Snapshot['status'], string> = {
-  saved: 'All saved',
-  saving: 'Saving …',
-  offline: 'Not saved yet: the server cannot be reached. Trying again …',
-  'signed-out': 'Not saved yet: you are signed out.',
-};
-
-function TimerTools({
-  editor,
-  snapshot,
-  view,
-}: {
-  editor: TimerEditor;
-  snapshot: Snapshot;
-  view: TimerView;
-}) {
-  const { clock } = usePreferences();
-  const [importing, setImporting] = useState(false);
-  const undecided = snapshot.conflict !== null;
-  return (
-    <div className="timer-tools">
-      <span role="status" className={snapshot.status === 'saved' && !undecided ? 'soft' : 'fault'}>
-        {undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[snapshot.status]}
-      </span>
-      {snapshot.status === 'signed-out' && (
-        <Button href={`/timers/${view.id}`}>Sign in again</Button>
-      )}
-      <Button disabled={!snapshot.canUndo} onClick={() => editor.undo()} title="Ctrl Z">
-        Undo
-      </Button>
-      <Button disabled={!snapshot.canRedo} onClick={() => editor.redo()} title="Ctrl Shift Z">
-        Redo
-      </Button>
-      <Button onClick={() => setImporting(true)}>Import</Button>
-      <Button href={exportPath(view.id)} disabled={snapshot.unsaved > 0}>
-        Export
-      </Button>
-      {importing && (
-        <ImportDialog
-          plan={snapshot.plan}
-          clock={clock}
-          close={() => setImporting(false)}
-          take={(plan) => {
-            editor.commit({ type: 'replace-plan', plan });
-            setImporting(false);
-          }}
-        />
-      )}
-    </div>
-  );
-}
-
 function Programs({
   snapshot,
   editor,
@@ -203,28 +95,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const { view: shown = '' } = useParams();
   const { clock } = usePreferences();
   const client = useQueryClient();
-  const [editor] = useState(() => makeEditor(view));
+  const editor = useEditor(view);
   const snapshot = useSyncExternalStore(editor.subscribe, editor.snapshot);
   const { plan } = snapshot;
   const { site } = view;
-  useUndoKeys(editor);
-
-  const savedVersion = useSavedVersion(view.id);
-  useEffect(() => {
-    if (savedVersion.data)
-      void editor.noticeVersion(savedVersion.data.version, savedVersion.data.by);
-  }, [editor, savedVersion.data]);
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent) => {
-      const { unsaved, status } = editor.snapshot();
-      if (unsaved > 0 && status !== 'saving') event.preventDefault();
-    };
-    addEventListener('beforeunload', warn);
-    return () => {
-      removeEventListener('beforeunload', warn);
-      void client.invalidateQueries({ queryKey: ['sites'] });
-    };
-  }, [client, editor]);
+  // The list of sites shows verdicts, too.
+  useEffect(() => () => void client.invalidateQueries({ queryKey: siteKeys.all }), [client]);
 
   const now = useCivilNow(site.timeZone);
   const today = Math.floor(now / SECONDS_PER_DAY);

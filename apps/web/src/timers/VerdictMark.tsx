@@ -1,4 +1,5 @@
 import type { Verdict } from '@water-clock/core';
+import './verdict.css';
 
 /** A small sign for a verdict that needs no colour: two bars apart, two bars into each other, half a bar, a bare line. */
 export function VerdictMark({

@@ -1,0 +1,7 @@
+/** Who is signed in. Everything that touches the database takes its company from here and from nowhere else. */
+export interface Actor {
+  readonly companyId: string;
+  readonly companyName: string;
+  readonly personId: string;
+  readonly personName: string;
+}

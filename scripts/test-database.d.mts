@@ -1,0 +1,1 @@
+export function makeTestDatabase(): Promise<string>;
