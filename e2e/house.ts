@@ -66,9 +66,18 @@ export class House {
 
   /** Stops the server and starts it again on the same database and port. */
   async restart(): Promise<void> {
+    await this.whileAway(() => Promise.resolve());
+  }
+
+  /** Does something while the server is not there, and starts it again. */
+  async whileAway(work: () => Promise<void>): Promise<void> {
     const port = Number(new URL(this.server.url).port);
     await this.server.stop();
-    this.server = await House.serve(this.databaseUrl, this.folder, port);
+    try {
+      await work();
+    } finally {
+      this.server = await House.serve(this.databaseUrl, this.folder, port);
+    }
   }
 
   async page(width = 1280, height = 800): Promise<Page> {

@@ -243,6 +243,56 @@ describe('editing', () => {
   });
 });
 
+test('undo goes on where it was after a reload, and changes wait while the server is away', async () => {
+  const page = await house.at(FENNIMORE);
+  const before = await valueOf(page, 'Start 1 of A');
+  for (const typed of ['3', '2:30']) {
+    await type(page, 'Start 1 of A', typed);
+    await page.keyboard.press('Enter');
+  }
+  await saved(page);
+  await page.reload();
+  await page.waitForSelector('.verdict[data-of="known"]');
+  await press(page, 'Undo');
+  expect(await valueOf(page, 'Start 1 of A')).toBe('3:00 am');
+  await saved(page);
+
+  await house.whileAway(async () => {
+    await press(page, 'Undo');
+    await sees(page, '.timer-tools [role=status]', /Not saved yet: the server cannot be reached/);
+    expect(await valueOf(page, 'Start 1 of A')).toBe(before);
+  });
+  await saved(page);
+  await page.reload();
+  await page.waitForSelector('.start-field');
+  expect(await valueOf(page, 'Start 1 of A')).toBe(before);
+  await page.close();
+});
+
+test('the house is put right; whoever is slower there is shown both sides, too', async () => {
+  const pages = [
+    await house.at(`${SORREL_ROW}/timer`),
+    await house.at(`${SORREL_ROW}/timer`),
+  ] as const;
+  const rename = async (page: Page, name: string) => {
+    await page.bringToFront();
+    await page.$eval('input[name=name]', (field) => field.focus());
+    await control(page, 'a');
+    await page.keyboard.type(name);
+    await press(page, 'Save the house');
+  };
+  const [first, second] = pages;
+  await rename(first, 'Sorrel Row, east');
+  await sees(first, 'h1', /Sorrel Row, east/);
+  await rename(second, 'Sorrel Row, west');
+  await sees(second, '.conflict', /Name: saved “Sorrel Row, east”, yours “Sorrel Row, west”/);
+  await press(second, 'Go on with mine');
+  await press(second, 'Save the house');
+  await sees(second, 'h1', /Sorrel Row, west/);
+  await first.close();
+  await second.close();
+});
+
 test('two tabs on one timer: the slower one is shown both sides and decides', async () => {
   const [mine, theirs] = [await house.at(QUINCE_COTTAGE), await house.at(QUINCE_COTTAGE)];
   // Mine does not hear of the other tab before it saves.

@@ -1,0 +1,8 @@
+export interface Cluster {
+  readonly url: (database: string) => string;
+  readonly stop: () => void;
+  readonly remove: () => void;
+}
+export function startCluster(options: { name: string; throwAway?: boolean }): Promise<Cluster>;
+export function ensureDatabase(adminUrl: string, name: string): Promise<void>;
+export function freePort(wanted?: number): Promise<number>;
