@@ -33,6 +33,8 @@ const project = (displayName, root, more = {}) => ({
 
 export default {
   reporters: ['default'],
+  // A busy machine is no failure; whatever must end soon has a limit of its own.
+  testTimeout: 120_000,
   projects: [
     project('core', 'packages/core/tests'),
     project('cli', 'apps/cli/tests'),

@@ -82,7 +82,7 @@ export class House {
 
   async page(width = 1280, height = 800): Promise<Page> {
     const page = await this.browser.newPage();
-    page.setDefaultTimeout(20_000);
+    page.setDefaultTimeout(40_000);
     await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
     return page;
   }
