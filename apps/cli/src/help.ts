@@ -28,7 +28,4 @@ Try it
   water-clock check docs/spec/examples/one-start.plan.json --on 2027-03-01
   water-clock simulate docs/spec/examples/stretched-into-the-next.plan.json --from 2027-07-05 --days 7
   cat garden.plan.json | water-clock check - --on 2027-03-01
-
-This version works out the day rules daily and weekdays, seasonal percents, cycle-and-soak and all four answers to an
-overlap, one station at a time. A document that uses more is refused by the path of what it uses.
 `;

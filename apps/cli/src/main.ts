@@ -2,10 +2,10 @@
 /** `water-clock`: a thin shell over the core. Needs no server and no database (plan-format.md, The command line). */
 import { readFileSync } from 'node:fs';
 import {
+  attempt,
   check,
   checkReport,
   faultLine,
-  notCovered,
   readPlanText,
   simulate,
   simulationReport,
@@ -37,9 +37,10 @@ function report(call: Work, plan: Plan): object {
 function answer(call: Work, text: string): Answer {
   const read = readPlanText(text);
   if (!read.ok) return { ok: false, lines: read.faults.map(faultLine) };
-  const beyond = notCovered(read.value);
-  if (beyond.length > 0) return { ok: false, lines: beyond.map(faultLine) };
-  return { ok: true, report: report(call, read.value) };
+  const worked = attempt(() => report(call, read.value));
+  return worked.ok
+    ? { ok: true, report: worked.value }
+    : { ok: false, lines: worked.faults.map(faultLine) };
 }
 
 /** Runs one call; the result is the exit code. */

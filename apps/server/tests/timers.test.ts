@@ -79,7 +79,11 @@ describe('a change', () => {
 
   test('races with others: of twenty on one version exactly one is saved', async () => {
     const { version } = await view(SORREL_ROW);
-    const name = (i: number) => ({ type: 'name-station', station: 1, name: `Name ${i}` });
+    const name = (i: number) => ({
+      type: 'set-station',
+      station: 1,
+      fields: { name: `Name ${i}` },
+    });
     const answers = await Promise.all(
       Array.from({ length: 20 }, (_, i) => write(SORREL_ROW, change(version, name(i)))),
     );
@@ -190,14 +194,14 @@ describe('what is wrong is refused with code, path and sentence, and changes not
       400,
       'malformed-request',
       'change.name',
-      (base) => change(base, { type: 'name-station', station: 1, name: 'a\0b' }),
+      (base) => change(base, { type: 'set-station', station: 1, fields: { name: 'a\0b' } }),
     ],
     [
       'half a character',
       400,
       'malformed-request',
       'change.name',
-      (base) => change(base, { type: 'name-station', station: 1, name: '\ud800' }),
+      (base) => change(base, { type: 'set-station', station: 1, fields: { name: '\ud800' } }),
     ],
     ['very deep nesting', 400, 'malformed-request', 'change[0]', (base) => change(base, deep())],
   ];

@@ -1,28 +1,14 @@
 /** The verdict on a plan, exact for all time (plan-format.md, `check`). */
-import {
-  LAST_DAY,
-  monthOf,
-  parseTime,
-  SECONDS_PER_DAY,
-  weekdayIndexOf,
-  type EpochDay,
-} from './calendar.ts';
-import { cycleModel, cycleSecondsAt, type CycleModel } from './cycle.ts';
+import { LAST_DAY, SECONDS_PER_DAY, type EpochDay } from './calendar.ts';
+import { firstDayNotDelayed, resumesAt, type StartDays } from './days.ts';
+import { Effort } from './effort.ts';
 import { findingsOf, type Finding } from './findings.ts';
-import { headroomPercent, type CompleteProgram } from './headroom.ts';
-import { blockedTimes, findOverlaps, type NamedStart, type Overlap, type Span } from './overlap.ts';
-import { programsByLetter, type Plan, type Program } from './plan.ts';
-import {
-  effectivePercent,
-  enabledStations,
-  firstDayNotDelayed,
-  isUnused,
-  missingOf,
-  resumesAt,
-  variesByMonth,
-  weekdayMaskOf,
-  type Missing,
-} from './program.ts';
+import { headroomOf, meetsFirstAt } from './headroom.ts';
+import { EVERY_MONTH, Meetings } from './meetings.ts';
+import { allYear, asSet, ProgramCycles, type CycleClass } from './nominal.ts';
+import { OverlapProof, type Overlap, type Span } from './overlap.ts';
+import { programsByLetter, type Plan, type Settings } from './plan.ts';
+import { enabledStations, isUnused, missingOf, type Missing } from './program.ts';
 
 export type Verdict = 'clear' | 'overlap' | 'incomplete' | 'empty';
 
@@ -35,124 +21,161 @@ export interface ProgramCheck {
   readonly nextWateringDays: readonly EpochDay[];
 }
 
+/** What becomes of the verdict where somebody else moves the percent (`percentDrivenBy`). */
+export interface DrivenPercent {
+  readonly by: Exclude<Settings['percentDrivenBy'], 'person' | undefined>;
+  readonly lowest: number;
+  readonly highest: number;
+  /** The first overlap that some percents of the range, changing from cycle to cycle as they like, can bring. */
+  readonly overlap: Overlap | null;
+}
+
 export interface Check {
   readonly on: EpochDay;
   readonly verdict: Verdict;
   readonly overlaps: readonly Overlap[];
+  /** How many there are, also where not all are handed on. */
+  readonly overlapCount: number;
+  /** How often each of the first overlaps happens in a mean year, in their order; at most `OFTEN_TOLD` of them. */
+  readonly perYear: readonly number[];
   readonly headroomPercent: number | null;
+  /** Where nothing overlaps as set: the next step of the percent and what meets first there. Null: no step does harm. */
+  readonly beyond: { readonly percent: number; readonly meets: Overlap } | null;
+  /** Null: a person sets the percent, or it makes no difference. */
+  readonly driven: DrivenPercent | null;
   readonly programs: readonly ProgramCheck[];
   readonly findings: readonly Finding[];
 }
 
-function namedStarts(program: Program): NamedStart[] {
-  const times = new Map<string, number>();
-  for (const start of program.starts) times.set(start, (times.get(start) ?? 0) + 1);
-  return [...times]
-    .map(([start, count]) => ({ start, secondOfDay: parseTime(start) ?? 0, times: count }))
-    .sort((a, b) => a.secondOfDay - b.secondOfDay);
-}
-
-/** Length of a program's cycle for each month, January first, at the set percents. */
-function lengthsByMonth(plan: Plan, program: Program, model: CycleModel): number[] {
-  if (!variesByMonth(plan)) {
-    const seconds = cycleSecondsAt(model, effectivePercent(plan, program, 1));
-    return new Array<number>(12).fill(seconds);
-  }
-  return Array.from({ length: 12 }, (_, i) =>
-    cycleSecondsAt(model, effectivePercent(plan, program, i + 1)),
-  );
-}
-
 const NEXT_DATES = 5;
-/** Every month has every weekday, so a weekly rule has met each of the twelve within a year of dates. */
-const DATES_THAT_SHOW_EVERY_MONTH = 400;
+/** The frequency of so many overlaps is worked out; nobody reads on. */
+export const OFTEN_TOLD = 100;
 
-/** The first dates on which at least one start of a complete program fires. */
-function wateringDays(weekdays: number, earliest: EpochDay, most: number): EpochDay[] {
-  const days: EpochDay[] = [];
-  for (let day = earliest; day <= LAST_DAY && days.length < most; day++)
-    if (weekdays & (1 << weekdayIndexOf(day))) days.push(day);
-  return days;
+/** What one check has in hand. */
+class Examination {
+  readonly effort: Effort;
+  readonly meetings: Meetings;
+  readonly span: Span;
+  readonly programs: readonly {
+    readonly letter: string;
+    readonly missing: readonly Missing[];
+    readonly cycles: ProgramCycles | null;
+  }[];
+  readonly complete: readonly ProgramCycles[];
+  readonly proof: OverlapProof;
+
+  constructor(plan: Plan, on: EpochDay, effort: Effort) {
+    this.effort = effort;
+    this.meetings = new Meetings(effort);
+    this.span = { from: on, resumes: resumesAt(plan) };
+    const enabled = enabledStations(plan);
+    this.programs = programsByLetter(plan).map((program) => {
+      const missing = missingOf(program, enabled);
+      const cycles = missing.length > 0 ? null : new ProgramCycles(plan, program, effort);
+      return { letter: program.letter, missing, cycles };
+    });
+    this.complete = this.programs.flatMap(({ cycles }) => cycles ?? []);
+    this.proof = new OverlapProof(this.complete, this.span, this.meetings, effort);
+  }
+
+  private least({ secondOfDay }: StartDays): EpochDay {
+    return firstDayNotDelayed(this.span.resumes, secondOfDay, this.span.from);
+  }
+
+  /** The first dates on which at least one start of a program fires. */
+  private nextDays({ starts }: ProgramCycles): EpochDay[] {
+    const days = new Set<EpochDay>();
+    for (const start of starts) {
+      const dates = this.meetings.classOf(start.days, start.days.weekdays, EVERY_MONTH);
+      let day = this.meetings.firstOf(dates, this.least(start));
+      for (let n = 0; n < NEXT_DATES && day !== null; n++) {
+        days.add(day);
+        day = day === LAST_DAY ? null : this.meetings.firstOf(dates, day + 1);
+      }
+    }
+    return [...days].sort((a, b) => a - b).slice(0, NEXT_DATES);
+  }
+
+  /** The shortest and the longest of a program's nominal cycles, over classes of dates of which there is one to come. */
+  private lengths(program: ProgramCycles): ProgramCheck['cycleSeconds'] {
+    const classes = program.starts
+      .flatMap((start) =>
+        program
+          .classesOf(start, asSet(program))
+          .map((one) => ({ start, one, seconds: length(one) })),
+      )
+      .sort((a, b) => a.seconds - b.seconds);
+    const comes = ({ start, one }: { start: StartDays; one: CycleClass }) =>
+      this.meetings.firstOf(
+        this.meetings.classOf(start.days, one.weekdays, one.months),
+        this.least(start),
+      ) !== null;
+    const shortest = classes.find(comes);
+    const longest = classes.findLast(comes);
+    return shortest && longest ? { shortest: shortest.seconds, longest: longest.seconds } : null;
+  }
+
+  checked(): ProgramCheck[] {
+    return this.programs.map(({ letter, missing, cycles }) => ({
+      letter,
+      missing,
+      cycleSeconds: cycles && this.lengths(cycles),
+      nextWateringDays: cycles ? this.nextDays(cycles) : [],
+    }));
+  }
+
+  /** Whether any overlap can come of percents that somebody else moves. */
+  driven({ settings, timer }: Plan): DrivenPercent | null {
+    const { percentDrivenBy: by = 'person', percentRange: range } = settings;
+    if (by === 'person' || !range || timer.seasonal.scope === 'none') return null;
+    const lowest = Math.min(range.lowest, range.highest);
+    const highest = Math.max(range.lowest, range.highest);
+    const percents = Array.from({ length: highest - lowest + 1 }, (_, i) => lowest + i);
+    const choices = allYear(percents);
+    return { by, lowest, highest, overlap: this.proof.find(() => choices)[0] ?? null };
+  }
 }
 
-function checkProgram(
-  letter: string,
-  missing: readonly Missing[],
-  complete: CompleteProgram | undefined,
-  { from, resumes }: Span,
-  byMonth: boolean,
-): ProgramCheck {
-  const none = { letter, missing, cycleSeconds: null, nextWateringDays: [] };
-  if (!complete) return none;
-  const { weekdays, starts, secondsByMonth } = complete.cycles;
-  // A later time of day can come a date earlier out of a rain delay.
-  const earliest = Math.min(
-    ...starts.map((start) => firstDayNotDelayed(resumes, start.secondOfDay, from)),
-  );
-  const nextWateringDays = wateringDays(weekdays, earliest, NEXT_DATES);
-  if (nextWateringDays.length === 0) return none;
-  const seen = byMonth
-    ? wateringDays(weekdays, earliest, DATES_THAT_SHOW_EVERY_MONTH)
-    : nextWateringDays;
-  const lengths = seen.map((day) => secondsByMonth[monthOf(day) - 1] ?? 0);
-  return {
-    letter,
-    missing,
-    cycleSeconds: { shortest: Math.min(...lengths), longest: Math.max(...lengths) },
-    nextWateringDays,
-  };
-}
-
-/** Every program with what it lacks, or where it lacks nothing with what the proof needs of it. */
-function examined(plan: Plan, on: EpochDay) {
-  const enabled = enabledStations(plan);
-  const span: Span = { from: on, resumes: resumesAt(plan) };
-  const programs = programsByLetter(plan).map((program) => {
-    const missing = missingOf(program, enabled);
-    if (missing.length > 0) return { program, missing, complete: undefined };
-    const model = cycleModel(plan, program);
-    const complete: CompleteProgram = {
-      model,
-      cycles: {
-        letter: program.letter,
-        weekdays: weekdayMaskOf(program.days),
-        starts: namedStarts(program),
-        secondsByMonth: lengthsByMonth(plan, program, model),
-      },
-    };
-    return { program, missing, complete };
-  });
-  return { span, programs };
-}
+const length = ({ begins, ends }: CycleClass) => ends - begins;
 
 /**
  * The times of day on the timer's step to which a start may not be moved, since its cycle would at some time overlap
- * another one or itself. Empty where the program is not complete.
+ * another one or itself. Empty where the program is not complete, or has no starts of its own.
  *
  * @returns seconds of the day, ascending.
+ * @throws TooMuchWork
  */
 export function blockedStarts(plan: Plan, letter: string, start: string, on: EpochDay): number[] {
-  const { span, programs } = examined(plan, on);
+  const { proof, complete } = new Examination(plan, on, new Effort());
+  const program = complete.find((one) => one.letter === letter);
+  const own = program?.starts.find((one) => one.start === start);
+  const rule = plan.programs.find((one) => one.letter === letter)?.days?.rule;
+  if (!program || !own || rule === 'hours') return [];
   const step = plan.timer.startStepMinutes * 60;
   const candidates = Array.from({ length: SECONDS_PER_DAY / step }, (_, i) => i * step);
-  const complete = programs.flatMap((one) => one.complete?.cycles ?? []);
-  return blockedTimes(complete, letter, start, candidates, span);
+  const others = proof.othersThan(letter, start);
+  return candidates.filter((secondOfDay) =>
+    proof.blocks(program, { ...own, times: 1, secondOfDay }, others),
+  );
 }
 
 /**
- * Checks a sound and covered plan (`readPlan`, `notCovered`) as if it were switched on.
+ * Checks a sound plan (`readPlan`) as if it were switched on.
  *
  * @param on the day of the check; only dates on or after it count.
- * Cost: pairs of starts × percent steps at the most; see docs/benchmarks.md.
+ * @param progress is told the share of the longest part of the work that is done, 0 to 1.
+ * @throws TooMuchWork
+ * Cost: see docs/benchmarks.md.
  */
-export function check(plan: Plan, on: EpochDay): Check {
-  const { span, programs } = examined(plan, on);
-  const complete = programs.flatMap((one) => one.complete ?? []);
-  const overlaps = findOverlaps(
-    complete.map((one) => one.cycles),
-    span,
-  );
-  const headroom = headroomPercent(plan.timer, complete, span);
+export function check(plan: Plan, on: EpochDay, progress?: (share: number) => void): Check {
+  const examination = new Examination(plan, on, new Effort());
+  const { proof, programs, complete } = examination;
+  const overlaps = proof.find(asSet, progress);
+  const headroom = headroomOf(plan.timer, complete, proof);
+  const meets =
+    overlaps.length === 0 && headroom.nextStep !== null
+      ? meetsFirstAt(headroom.nextStep, proof)
+      : null;
   const halfSet = programs.some(({ missing }) => missing.length > 0 && !isUnused(missing));
   const verdict: Verdict =
     overlaps.length > 0
@@ -162,16 +185,16 @@ export function check(plan: Plan, on: EpochDay): Check {
         : complete.length === 0
           ? 'empty'
           : 'clear';
-  const byMonth = variesByMonth(plan);
-  const checked = programs.map((one) =>
-    checkProgram(one.program.letter, one.missing, one.complete, span, byMonth),
-  );
-  return {
+  const checked = {
     on,
     verdict,
     overlaps,
-    headroomPercent: headroom,
-    programs: checked,
-    findings: findingsOf(plan, { on, overlaps, headroomPercent: headroom, programs: checked }),
+    overlapCount: overlaps.length,
+    perYear: overlaps.slice(0, OFTEN_TOLD).map((overlap) => proof.perYear(overlap)),
+    headroomPercent: headroom.percent,
+    beyond: meets && headroom.nextStep !== null ? { percent: headroom.nextStep, meets } : null,
+    driven: examination.driven(plan),
+    programs: examination.checked(),
   };
+  return { ...checked, findings: findingsOf(plan, checked) };
 }

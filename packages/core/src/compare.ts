@@ -1,7 +1,6 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
-import type { Days, Plan, Program } from './plan.ts';
-import { lengthWords, startWords, weekdayName, type ClockStyle } from './words.ts';
-import { weekdayMaskOf, EVERY_WEEKDAY } from './program.ts';
+import type { Plan, Program } from './plan.ts';
+import { daysWords, lengthWords, startWords, type ClockStyle } from './words.ts';
 
 export interface Difference {
   /** The setting, such as `B starts` or `A station 3`. */
@@ -11,16 +10,6 @@ export interface Difference {
 }
 
 const NONE = '—';
-
-/** Days as people say them: `Mon Wed Fri`, `every day`, `not set`. */
-export function daysWords(days: Days | null): string {
-  if (days === null) return 'not set';
-  if (days.rule !== 'daily' && days.rule !== 'weekdays') return days.rule;
-  const mask = weekdayMaskOf(days);
-  if (mask === EVERY_WEEKDAY) return 'every day';
-  const names = [0, 1, 2, 3, 4, 5, 6].filter((i) => mask & (1 << i)).map(weekdayName);
-  return names.length > 0 ? names.join(' ') : 'no day';
-}
 
 function startsWords(program: Program | undefined, clock: ClockStyle): string {
   if (!program) return NONE;

@@ -33,7 +33,7 @@ export type Fault = { readonly path: Path } & (
   | { readonly code: 'beyond-timer'; readonly what: 'program' | 'station'; readonly last: string }
   | { readonly code: 'starts-with-hours-rule' }
   | { readonly code: 'no-free-second' }
-  | { readonly code: 'not-covered'; readonly feature: string; readonly instead: string }
+  | { readonly code: 'too-much-work' }
   | { readonly code: 'already-exists'; readonly what: string }
   | { readonly code: 'still-used'; readonly station: number; readonly programs: readonly string[] }
 );

@@ -31,7 +31,8 @@ export type TimerLimit =
   | { readonly what: 'no-percent-here'; readonly given: number }
   | { readonly what: 'no-months' }
   | { readonly what: 'delay'; readonly given: number; readonly mostSeconds: number }
-  | { readonly what: 'no-program-soak' }
+  | { readonly what: 'interval'; readonly given: number; readonly mostDays: number }
+  | { readonly what: 'no-soak'; readonly where: 'station' | 'program' }
   | { readonly what: 'no-windows' }
   | { readonly what: 'at-once'; readonly given: number; readonly most: number };
 
@@ -147,7 +148,19 @@ function notOnTimer(plan: Plan): Finding[] {
     if (program.seasonalPercent !== undefined)
       percent([...path, 'seasonalPercent'], program.seasonalPercent, 'program', where);
     if (program.cycleSeconds !== undefined && timer.cycleSoak !== 'program')
-      add([...path, 'cycleSeconds'], { what: 'no-program-soak' }, where);
+      add([...path, 'cycleSeconds'], { what: 'no-soak', where: 'program' }, where);
+    if ((program.stationsAtOnce ?? 1) > timer.stationsAtOnce)
+      add(
+        [...path, 'stationsAtOnce'],
+        { what: 'at-once', given: program.stationsAtOnce ?? 1, most: timer.stationsAtOnce },
+        where,
+      );
+    if (program.days?.rule === 'interval' && program.days.everyDays > timer.longestIntervalDays)
+      add(
+        [...path, 'days', 'everyDays'],
+        { what: 'interval', given: program.days.everyDays, mostDays: timer.longestIntervalDays },
+        where,
+      );
     if (timer.inWindow === 'ignore' && (program.noWaterWindows?.length ?? 0) > 0)
       add([...path, 'noWaterWindows'], { what: 'no-windows' }, where);
   });

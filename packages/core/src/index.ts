@@ -27,11 +27,27 @@ export {
   type PlanChange,
   type RunEntry,
 } from './change.ts';
-export { blockedStarts, check, type Check, type ProgramCheck, type Verdict } from './check.ts';
+export {
+  blockedStarts,
+  check,
+  type Check,
+  type DrivenPercent,
+  type ProgramCheck,
+  type Verdict,
+} from './check.ts';
 export { checkReport, type CheckReport } from './checkReport.ts';
-export { daysWords, planDifferences, samePlan, type Difference } from './compare.ts';
-export { MOST_PIECES_PER_CYCLE, notCovered } from './coverage.ts';
-export { cycleSeconds, cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
+export { planDifferences, samePlan, type Difference } from './compare.ts';
+export {
+  clockAhead,
+  startsMovedBy,
+  yearsAhead,
+  type ClockChange,
+  type Display,
+  type MovedStart,
+} from './clock.ts';
+export { cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
+export { daysLeft, EVERY_WEEKDAY, isIn, maskOfWeekdays, startsOf, type DaySet } from './days.ts';
+export { attempt, TooMuchWork } from './effort.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
@@ -51,12 +67,14 @@ export {
   type Where,
 } from './findings.ts';
 export {
+  atPercent,
   NIGHT_BEGINS_SECOND,
   nightOf,
   nightsFrom,
   tonightOf,
   type IntendedCycle,
   type Night,
+  type ServedStart,
   type SharedStretch,
 } from './night.ts';
 export { type CycleRef, type Overlap } from './overlap.ts';
@@ -69,11 +87,13 @@ export {
   programsByLetter,
   START_STEPS_MINUTES,
   type Days,
+  type NoWaterWindow,
   type OnOverlap,
   type Plan,
   type PlanSite,
   type Program,
   type Run,
+  type Seasonal,
   type Settings,
   type Station,
   type TimeText,
@@ -86,7 +106,6 @@ export {
   isUnused,
   missingOf,
   percentSteps,
-  weekdayMaskOf,
   type Missing,
 } from './program.ts';
 export { readPlan, readPlanText, writePlan } from './readPlan.ts';
@@ -94,20 +113,26 @@ export {
   dueCycles,
   simulate,
   simulationReport,
-  type ServedCycle,
   type ServedRun,
   type Simulation,
   type SimulationReport,
 } from './simulate.ts';
 export { emptyPlan, TIMER_KINDS } from './timerKinds.ts';
+export { totalOnDisplay } from './total.ts';
+export { dryStretches, type DryStretch } from './windows.ts';
+export { intervalDaysLeft, ruleDaysFrom, yearFrom, type RuleDay, type YearDay } from './year.ts';
 export {
   consequenceSentence,
   dateWords,
+  daysWords,
   faultLine,
   faultSentence,
   findingSentence,
   lengthWords,
+  everyDaysWords,
   missingSentence,
+  monthName,
+  oftenWords,
   overlapSentence,
   startWords,
   timeWords,

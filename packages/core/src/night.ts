@@ -33,6 +33,19 @@ export interface SharedStretch {
   readonly to: ClockSecond;
 }
 
+/** A start due in the night, and what becomes of it. */
+export interface ServedStart {
+  readonly letter: string;
+  readonly start: TimeText;
+  readonly due: ClockSecond;
+  readonly outcome: 'ran' | 'cut' | 'lost';
+  /** Null where it was lost. */
+  readonly began: ClockSecond | null;
+  readonly ended: ClockSecond | null;
+  /** What it does by itself; null: a window takes it whole. */
+  readonly intended: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
+}
+
 export interface Night {
   /** The date on whose afternoon the night begins. */
   readonly day: EpochDay;
@@ -42,7 +55,7 @@ export interface Night {
   readonly intended: readonly IntendedCycle[];
   readonly overlaps: readonly SharedStretch[];
   /** Every start due in the night, and what becomes of it. */
-  readonly served: readonly ServedCycle[];
+  readonly served: readonly ServedStart[];
   /** Every valve that is really open for a second inside the night. */
   readonly runs: readonly ServedRun[];
 }
@@ -57,14 +70,10 @@ export function nightOf(moment: ClockSecond): EpochDay {
   return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
 }
 
-function intendedOf({ letter, start, due, shape }: DueCycle): IntendedCycle {
-  return {
-    letter,
-    start,
-    begins: due,
-    ends: due + shape.seconds,
-    runs: shape.runs.map(({ station, on, off }) => ({ station, on: due + on, off: due + off })),
-  };
+function intendedOf({ letter, start, percent, nominal, program }: DueCycle): IntendedCycle[] {
+  if (!nominal) return [];
+  const { begins, ends } = nominal;
+  return [{ letter, start, begins, ends, runs: program.runsOf(begins, ends, percent) }];
 }
 
 /** Stretches that two cycles of a list have in common; the list stands in the order of beginnings. */
@@ -82,27 +91,76 @@ function sharedStretches(cycles: readonly IntendedCycle[]): SharedStretch[] {
  * So many nights from the one that begins on the afternoon of `first`. The cycles and the overlaps are those of the plan
  * switched on; what really runs is nothing where the timer is off.
  *
+ * @param ahead seconds by which the timer's clock is ahead of the true hour; all moments of the answer are true ones.
  * Cost: that of simulating the nights and `DAYS_BEFORE` days before them.
+ * @throws TooMuchWork
  */
-export function nightsFrom(plan: Plan, first: EpochDay, count: number): Night[] {
+export function nightsFrom(plan: Plan, first: EpochDay, count: number, ahead = 0): Night[] {
+  const begin = first * SECONDS_PER_DAY + NIGHT_BEGINS_SECOND + ahead;
+  const firstDay = Math.floor(begin / SECONDS_PER_DAY) - DAYS_BEFORE;
   const days = DAYS_BEFORE + count + 1;
-  const due = dueCycles(plan, first - DAYS_BEFORE, days);
-  const { cycles, runs } = simulate(plan, first - DAYS_BEFORE, days);
+  const all = dueCycles(plan, firstDay, days)
+    .filter(({ nominal }) => nominal && nominal.ends > begin)
+    .flatMap(intendedOf)
+    .map((cycle) => shifted(cycle, ahead))
+    .sort((x, y) => x.begins - y.begins);
+  const simulation = simulate(plan, firstDay, days);
+  const served = simulation.cycles.map((cycle) => servedStart(cycle, ahead));
+  const runs = simulation.runs.map((run) => ({ ...run, on: run.on - ahead, off: run.off - ahead }));
   return Array.from({ length: count }, (_, i) => {
     const day = first + i;
     const from = day * SECONDS_PER_DAY + NIGHT_BEGINS_SECOND;
     const to = from + SECONDS_PER_DAY;
-    const intended = due
-      .filter((one) => one.due < to && one.due + one.shape.seconds > from)
-      .map(intendedOf);
+    const intended = all.filter((one) => one.begins < to && one.ends > from);
     return {
       day,
       from,
       to,
       intended,
       overlaps: sharedStretches(intended).filter((one) => one.from < to && one.to > from),
-      served: cycles.filter((one) => one.due.due >= from && one.due.due < to),
+      served: served.filter((one) => one.due >= from && one.due < to),
       runs: runs.filter((run) => run.on < to && run.off > from),
     };
   });
+}
+
+function shifted(
+  { letter, start, begins, ends, runs }: IntendedCycle,
+  ahead: number,
+): IntendedCycle {
+  return {
+    letter,
+    start,
+    begins: begins - ahead,
+    ends: ends - ahead,
+    runs: runs.map(({ station, on, off }) => ({ station, on: on - ahead, off: off - ahead })),
+  };
+}
+
+function servedStart({ due, outcome, began, ended }: ServedCycle, ahead: number): ServedStart {
+  return {
+    letter: due.letter,
+    start: due.start,
+    due: due.due - ahead,
+    outcome,
+    began: began === null ? null : began - ahead,
+    ended: ended === null ? null : ended - ahead,
+    intended: due.nominal && {
+      begins: due.nominal.begins - ahead,
+      ends: due.nominal.ends - ahead,
+    },
+  };
+}
+
+/**
+ * The plan as it would be with every cycle at one percent, whatever the timer can hold: July's strip in March. Not for
+ * saving.
+ */
+export function atPercent(plan: Plan, percent: number): Plan {
+  const { monthlyPercent: _dropped, ...settings } = plan.settings;
+  return {
+    ...plan,
+    timer: { ...plan.timer, seasonal: { ...plan.timer.seasonal, scope: 'timer', byMonth: false } },
+    settings: { ...settings, seasonalPercent: percent },
+  };
 }

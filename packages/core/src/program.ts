@@ -1,25 +1,8 @@
 /** What a program needs to water at all, and what of it a timer would really do (timing-rules.md sections 2 and 3). */
-import { parseMoment, SECONDS_PER_DAY, WEEKDAYS, type ClockSecond } from './calendar.ts';
-import { assert } from './fault.ts';
-import type { Days, Plan, Program, Seasonal, Station, Timer } from './plan.ts';
+import { hasSomeDay } from './days.ts';
+import type { Plan, Program, Seasonal, Timer } from './plan.ts';
 
 export type Missing = 'starts' | 'runs' | 'days';
-
-/** A station of which nothing is noted. */
-export const STATION_DEFAULTS: Omit<Station, 'number'> = {};
-
-/** Seven bits, bit 0 Monday: the weekdays on which a rule of the weekly kind waters. */
-export type WeekdayMask = number;
-
-export const EVERY_WEEKDAY: WeekdayMask = 0b111_1111;
-
-/** The weekdays of a day rule; 0 where none is set. Rules of other kinds must have been refused (coverage.ts). */
-export function weekdayMaskOf(days: Days | null): WeekdayMask {
-  if (days === null) return 0;
-  if (days.rule === 'daily') return EVERY_WEEKDAY;
-  assert(days.rule === 'weekdays', `the day rule ${days.rule} is not of the weekly kind`);
-  return days.weekdays.reduce((mask, weekday) => mask | (1 << WEEKDAYS.indexOf(weekday)), 0);
-}
 
 /** Numbers of the stations that are switched on. */
 export function enabledStations(plan: Plan): ReadonlySet<number> {
@@ -29,32 +12,16 @@ export function enabledStations(plan: Plan): ReadonlySet<number> {
 /** What a program lacks to be complete, in the order starts, runs, days (timing-rules.md section 2). */
 export function missingOf(program: Program, enabled: ReadonlySet<number>): Missing[] {
   const missing: Missing[] = [];
-  if (program.starts.length === 0) missing.push('starts');
+  if (program.starts.length === 0 && program.days?.rule !== 'hours') missing.push('starts');
   if (!program.runs.some((run) => run.seconds > 0 && enabled.has(run.station)))
     missing.push('runs');
-  if (weekdayMaskOf(program.days) === 0) missing.push('days');
+  if (!hasSomeDay(program)) missing.push('days');
   return missing;
 }
 
 /** Neither starts nor runs: whatever its days, nobody meant it to water. */
 export function isUnused(missing: readonly Missing[]): boolean {
   return missing.includes('starts') && missing.includes('runs');
-}
-
-/** The moment before which no start fires (the rain delay); before all time where none is set. */
-export function resumesAt(plan: Plan): ClockSecond {
-  const { wateringResumes } = plan.settings;
-  return wateringResumes === undefined ? -Infinity : (parseMoment(wateringResumes) ?? -Infinity);
-}
-
-/** First epoch day, not before `from`, on which a start at `startSecond` is not held back by `resumes`. */
-export function firstDayNotDelayed(
-  resumes: ClockSecond,
-  startSecond: number,
-  from: number,
-): number {
-  if (resumes === -Infinity) return from;
-  return Math.max(from, Math.ceil((resumes - startSecond) / SECONDS_PER_DAY));
 }
 
 /**

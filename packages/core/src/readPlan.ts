@@ -28,6 +28,7 @@ import {
 import {
   boolean,
   decimal,
+  fieldsToSet,
   integer,
   kindOf,
   list,
@@ -40,6 +41,7 @@ import {
   text,
   textLike,
   variant,
+  type Fields,
   type Reader,
 } from './reader.ts';
 
@@ -128,7 +130,7 @@ const noWaterWindow = object<NoWaterWindow>({
   weekdays: optional(weekdays),
 });
 
-const settings = object<Settings>({
+const settingsFields: Fields<Settings> = {
   mode: optional(oneOf(['run', 'off'])),
   sensor: optional(oneOf(['active', 'bypass', 'none'])),
   percentDrivenBy: optional(oneOf(['person', 'sensor', 'service'])),
@@ -146,10 +148,13 @@ const settings = object<Settings>({
   wateringResumes: optional(dateOrMoment),
   stationsAtOnce: optional(atOnce),
   flowLimitLpm: optional(decimal(0, null, true)),
-});
+};
+const settings = object<Settings>(settingsFields);
 
-export const readStationShape: Reader<Station> = object<Station>({
-  number: required(integer(1, 99), '1 to 99'),
+/** Settings to set, and with null those to leave unset. */
+export const readSettingsChange = fieldsToSet<Settings>(settingsFields);
+
+const stationFields: Fields<Omit<Station, 'number'>> = {
   name: optional(text()),
   enabled: optional(boolean),
   cycleSeconds: optional(pieceSeconds),
@@ -161,7 +166,13 @@ export const readStationShape: Reader<Station> = object<Station>({
   underCover: optional(boolean),
   flowSensor: optional(boolean),
   overhead: optional(boolean),
+};
+export const readStationShape: Reader<Station> = object<Station>({
+  number: required(integer(1, 99), '1 to 99'),
+  ...stationFields,
 });
+/** What is noted of a station, to set, and with null to leave unset. */
+export const readStationChange = fieldsToSet<Omit<Station, 'number'>>(stationFields);
 
 const blocked = optional(weekdays);
 const parityRule = (rule: 'odd' | 'even') =>
@@ -201,6 +212,17 @@ export const readLetter: Reader<string> = textLike(
 export const readStarts: Reader<readonly string[]> = list(time);
 export const readRunSeconds: Reader<number> = integer(0, 86_400);
 
+/** What a program may have beside its starts, runs and days. */
+export type ProgramExtras = Omit<Program, 'letter' | 'starts' | 'runs' | 'days'>;
+const extraFields: Fields<ProgramExtras> = {
+  seasonalPercent: optional(percent),
+  cycleSeconds: optional(pieceSeconds),
+  soakSeconds: optional(soakSeconds),
+  stationsAtOnce: optional(atOnce),
+  noWaterWindows: optional(list(noWaterWindow)),
+};
+export const readProgramChange = fieldsToSet<ProgramExtras>(extraFields);
+
 export const readProgramShape: Reader<Program> = object<Program>({
   letter: required(readLetter, 'one letter'),
   starts: required(readStarts, 'a list of times'),
@@ -214,11 +236,7 @@ export const readProgramShape: Reader<Program> = object<Program>({
     'a list of runs',
   ),
   days: required(readDaysShape, 'a day rule or null'),
-  seasonalPercent: optional(percent),
-  cycleSeconds: optional(pieceSeconds),
-  soakSeconds: optional(soakSeconds),
-  stationsAtOnce: optional(atOnce),
-  noWaterWindows: optional(list(noWaterWindow)),
+  ...extraFields,
 });
 
 const planShape = object<Plan>({

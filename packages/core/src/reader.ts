@@ -150,7 +150,7 @@ export const required = <T>(read: Reader<T>, expected = 'a value'): Field<T> => 
 });
 export const optional = <T>(read: Reader<T>): Field<T> => ({ read, optional: true, expected: '' });
 
-type Fields<T> = { readonly [K in keyof T]-?: Field<Exclude<T[K], undefined>> };
+export type Fields<T> = { readonly [K in keyof T]-?: Field<Exclude<T[K], undefined>> };
 
 /** An object with these fields and no others; optional ones may be absent, and stay absent. */
 export function object<T extends object>(fields: Fields<T>): Reader<T> {
@@ -177,6 +177,18 @@ export function object<T extends object>(fields: Fields<T>): Reader<T> {
     // The cast holds because every required field was read and no fault was added since `before`.
     return faults.length === before ? (result as T) : undefined;
   };
+}
+
+/** Some fields of a record with new values; null stands for none. */
+export type FieldsToSet<T> = { readonly [K in keyof T]?: Exclude<T[K], undefined> | null };
+
+/** Any of some optional fields, each with a value or null. */
+export function fieldsToSet<T extends object>(fields: Fields<T>): Reader<FieldsToSet<T>> {
+  const entries = Object.entries<Field<unknown>>(fields).map(
+    ([name, { read }]) => [name, optional(nullable(read))] as const,
+  );
+  // The cast holds because each field is read as before or is null.
+  return object(Object.fromEntries(entries) as unknown as Fields<FieldsToSet<T>>);
 }
 
 /** One of several objects, told apart by the text in one field. */

@@ -1,30 +1,20 @@
-/** What the timer really does over a span of days, overlaps and all (timing-rules.md sections 2 to 5). */
-import {
-  formatMoment,
-  monthOf,
-  parseTime,
-  SECONDS_PER_DAY,
-  weekdayIndexOf,
-  type ClockSecond,
-  type EpochDay,
-} from './calendar.ts';
-import { cycleShape, type CycleShape } from './cycle.ts';
-import { programsByLetter, type Plan, type Program, type TimeText } from './plan.ts';
-import {
-  effectivePercent,
-  enabledStations,
-  missingOf,
-  resumesAt,
-  weekdayMaskOf,
-} from './program.ts';
+/** What the timer really does over a span of days, overlaps and windows and all (timing-rules.md sections 2 to 6). */
+import { formatMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from './calendar.ts';
+import { isIn, resumesAt } from './days.ts';
+import { Effort } from './effort.ts';
+import { ProgramCycles } from './nominal.ts';
+import { programsByLetter, type Plan, type TimeText } from './plan.ts';
+import { enabledStations, missingOf } from './program.ts';
 
-/** A start that came due, with its cycle as it would run by itself. */
+/** A start that came due and has something to run. */
 export interface DueCycle {
   readonly letter: string;
   readonly start: TimeText;
   readonly due: ClockSecond;
   readonly percent: number;
-  readonly shape: CycleShape;
+  /** The cycle as it would run by itself; null: a window takes it whole. */
+  readonly nominal: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
+  readonly program: ProgramCycles;
 }
 
 export interface ServedCycle {
@@ -56,35 +46,33 @@ const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
 /**
  * The cycles that come due from 00:00 of `from` for `days` days, as they would each run by themselves, in the order due,
  * letter, start. Those with nothing to run are left out. Whether the timer is off makes no difference here.
+ *
+ * @throws TooMuchWork
  */
-export function dueCycles(plan: Plan, from: EpochDay, days: number): DueCycle[] {
+export function dueCycles(
+  plan: Plan,
+  from: EpochDay,
+  days: number,
+  effort = new Effort(),
+): DueCycle[] {
   const enabled = enabledStations(plan);
   const resumes = resumesAt(plan);
-  const shapes = new Map<string, CycleShape>();
-  const shapeAt = (program: Program, percent: number) => {
-    const key = `${program.letter}${percent}`;
-    let shape = shapes.get(key);
-    if (!shape) shapes.set(key, (shape = cycleShape(plan, program, percent)));
-    return shape;
-  };
   const firing = programsByLetter(plan)
     .filter((program) => missingOf(program, enabled).length === 0)
-    .map((program) => ({ program, weekdays: weekdayMaskOf(program.days) }));
+    .map((program) => new ProgramCycles(plan, program, effort));
   const cycles: DueCycle[] = [];
-  for (let day = from; day < from + days; day++) {
-    const month = monthOf(day);
-    for (const { program, weekdays } of firing) {
-      if (!(weekdays & (1 << weekdayIndexOf(day)))) continue;
-      const percent = effectivePercent(plan, program, month);
-      const shape = shapeAt(program, percent);
-      if (shape.seconds === 0) continue;
-      for (const start of program.starts) {
-        const due = day * SECONDS_PER_DAY + (parseTime(start) ?? 0);
-        if (due >= resumes) cycles.push({ letter: program.letter, start, due, percent, shape });
+  for (let day = from; day < from + days; day++)
+    for (const program of firing) {
+      const percent = program.percentOn(day);
+      effort.spend(program.starts.length * 4);
+      for (const { start, secondOfDay, times, days: dates } of program.starts) {
+        const due = day * SECONDS_PER_DAY + secondOfDay;
+        if (due < resumes || !isIn(dates, day) || program.lengthAt(percent) === 0) continue;
+        const nominal = program.nominalOn(secondOfDay, day);
+        for (let n = 0; n < times; n++)
+          cycles.push({ letter: program.letter, start, due, percent, nominal, program });
       }
     }
-  }
-  // Stable, so of two equal starts the one listed first comes first.
   return cycles.sort((x, y) => x.due - y.due || compareText(x.letter, y.letter));
 }
 
@@ -93,11 +81,18 @@ export function dueCycles(plan: Plan, from: EpochDay, days: number): DueCycle[] 
  * its end even past the last day. A timer that is off does nothing.
  *
  * @param days whole days, 1 or more. Cost: cycles due × runs in one.
+ * @throws TooMuchWork
  */
 export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
-  const due = plan.settings.mode === 'off' ? [] : dueCycles(plan, from, days);
-  const cycles = serve(due, plan.timer.onOverlap);
-  const runs = cycles.flatMap((cycle, index) => runsOf(cycle, index));
+  const effort = new Effort();
+  const due = plan.settings.mode === 'off' ? [] : dueCycles(plan, from, days, effort);
+  const cycles = served(due, plan.timer.onOverlap);
+  const runs: ServedRun[] = [];
+  cycles.forEach(({ due: { program, letter, percent }, began, ended }, cycle) => {
+    if (began === null || ended === null) return;
+    for (const { station, on, off } of program.runsOf(began, ended, percent))
+      runs.push({ station, letter, on, off, cycle });
+  });
   runs.sort(
     (x, y) =>
       x.on - y.on || x.station - y.station || compareText(x.letter, y.letter) || x.off - y.off,
@@ -105,60 +100,52 @@ export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
   return { cycles, runs };
 }
 
-/** Section 5: what becomes of each start where cycles overlap. `due` stands in the order in which starts are served. */
-function serve(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
-  const whole = (cycle: DueCycle, began: ClockSecond): ServedCycle => ({
-    due: cycle,
-    outcome: 'ran',
-    began,
-    ended: began + cycle.shape.seconds,
-  });
-  const served: ServedCycle[] = [];
-  /** End of the cycle that began last; with one cycle at a time this is when the timer is free. */
-  let freeAt = -Infinity;
-  for (const cycle of due) {
-    const running = cycle.due < freeAt;
-    switch (onOverlap) {
-      case 'queue':
-        served.push(whole(cycle, Math.max(cycle.due, freeAt)));
-        break;
-      case 'drop':
-        served.push(
-          running
-            ? { due: cycle, outcome: 'lost', began: null, ended: null }
-            : whole(cycle, cycle.due),
-        );
-        break;
-      case 'cut': {
-        const before = served.at(-1);
-        if (running && before)
-          served[served.length - 1] = { ...before, outcome: 'cut', ended: cycle.due };
-        served.push(whole(cycle, cycle.due));
-        break;
-      }
-      case 'together':
-        served.push(whole(cycle, cycle.due));
-        break;
-    }
-    freeAt = served.at(-1)?.ended ?? freeAt;
-  }
-  return served;
+/** A start on its way to being served. */
+interface Coming {
+  readonly cycle: DueCycle;
+  /** When it counts as coming: at the end of the window in which it is due, where windows pause; else when it is due. */
+  readonly arrives: ClockSecond;
+  readonly index: number;
 }
 
-function runsOf({ due, began, ended }: ServedCycle, cycle: number): ServedRun[] {
-  if (began === null || ended === null) return [];
-  const runs: ServedRun[] = [];
-  for (const { station, on, off } of due.shape.runs) {
-    if (began + on >= ended) break;
-    runs.push({
-      station,
-      letter: due.letter,
-      on: began + on,
-      off: Math.min(began + off, ended),
-      cycle,
-    });
+/** Sections 5 and 6: what becomes of each start. `due` and the answer stand in the order due, letter, start. */
+function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
+  const answers = due.map((cycle): ServedCycle => ({
+    due: cycle,
+    outcome: 'lost',
+    began: null,
+    ended: null,
+  }));
+  const coming = due
+    .flatMap((cycle, index): Coming[] => {
+      // A queue asks about windows when a start's turn has come; all else when it is due.
+      const arrives =
+        onOverlap === 'queue' && cycle.program.cutsInWindow
+          ? cycle.due
+          : cycle.program.beginOf(cycle.due);
+      return arrives === null ? [] : [{ cycle, arrives, index }];
+    })
+    // Stable: those that come at one moment stay in the order in which they were due, then letter, then start.
+    .sort((x, y) => x.arrives - y.arrives);
+  /** End of the cycle that began last; with one cycle at a time this is when the timer is free. */
+  let freeAt = -Infinity;
+  let running = -1;
+  for (const { cycle, arrives, index } of coming) {
+    const { program, percent } = cycle;
+    const busy = arrives < freeAt;
+    if (busy && onOverlap === 'drop') continue;
+    const began = onOverlap === 'queue' ? program.beginOf(Math.max(arrives, freeAt)) : arrives;
+    if (began === null) continue;
+    const before = answers[running];
+    if (busy && onOverlap === 'cut' && before)
+      answers[running] = { ...before, outcome: 'cut', ended: arrives };
+    const ended = program.endOf(began, percent);
+    const cut = program.cutsInWindow && ended - began < program.lengthAt(percent);
+    answers[index] = { due: cycle, outcome: cut ? 'cut' : 'ran', began, ended };
+    freeAt = ended;
+    running = index;
   }
-  return runs;
+  return answers;
 }
 
 /** What `water-clock simulate` prints (plan-format.md). */

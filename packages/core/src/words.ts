@@ -2,17 +2,20 @@
 import {
   civilOf,
   parseDate,
+  parseMoment,
   parseTime,
   SECONDS_PER_DAY,
+  WEEKDAYS,
   weekdayIndexOf,
   type ClockSecond,
   type EpochDay,
+  type Weekday,
 } from './calendar.ts';
-import type { Check } from './check.ts';
+import type { Check, DrivenPercent, Verdict } from './check.ts';
 import { pathText, type Fault } from './fault.ts';
 import type { Finding, TimerLimit } from './findings.ts';
 import type { Overlap } from './overlap.ts';
-import type { OnOverlap, TimeText } from './plan.ts';
+import type { Days, OnOverlap, TimeText } from './plan.ts';
 import type { Missing } from './program.ts';
 
 export type ClockStyle = '12' | '24';
@@ -39,6 +42,9 @@ const MONTH_NAMES = [
   'December',
 ] as const;
 
+/** `January` to `December`, 1 to 12. */
+export const monthName = (month: number): string => MONTH_NAMES[month - 1] ?? '';
+
 /** `Mon` to `Sun`, index 0 Monday. */
 export const weekdayName = (index: number): string => WEEKDAY_NAMES[index] ?? '';
 
@@ -63,11 +69,51 @@ export const startWords = (start: TimeText, clock: ClockStyle) =>
 const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
 
-/** `Wed 9 June`, with the year where it is not the speaker's. */
-export function dateWords(day: EpochDay, on: EpochDay): string {
+/** `Wed 9 June`, with the year where it is not that of the speaker's date; always, where that is null. */
+export function dateWords(day: EpochDay, on: EpochDay | null): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
   const words = `${weekdayName(weekdayIndexOf(day))} ${dayOfMonth} ${MONTH_NAMES[month - 1]}`;
-  return year === civilOf(on).year ? words : `${words} ${year}`;
+  return on !== null && year === civilOf(on).year ? words : `${words} ${year}`;
+}
+
+const weekdaysWords = (weekdays: readonly Weekday[]) =>
+  WEEKDAYS.filter((weekday) => weekdays.includes(weekday))
+    .map((weekday) => weekdayName(WEEKDAYS.indexOf(weekday)))
+    .join(' ');
+
+/** A count of days as people say it: `every day`, `every other day`, `every 6 days`. */
+export const everyDaysWords = (days: number) =>
+  days === 1 ? 'every day' : days === 2 ? 'every other day' : `every ${days} days`;
+
+/** Days as people say them: `Mon Wed Fri`, `every 6 days from Wed 9 June 2027, not Sat`, `not set`. */
+export function daysWords(days: Days | null, clock: ClockStyle = '24'): string {
+  if (days === null) return 'not set';
+  const blocked = 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
+  const not = blocked.length > 0 ? `, not ${weekdaysWords(blocked)}` : '';
+  switch (days.rule) {
+    case 'daily':
+      return 'every day';
+    case 'weekdays':
+      if (days.weekdays.length === 7) return 'every day';
+      return weekdaysWords(days.weekdays) || 'no day';
+    case 'interval': {
+      const first = parseDate(days.firstDate);
+      const from = first === null ? '' : ` from ${dateWords(first, null)}`;
+      return `${everyDaysWords(days.everyDays)}${from}${not}`;
+    }
+    case 'hours': {
+      const first = parseMoment(days.first);
+      const from =
+        first === null
+          ? ''
+          : ` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null)}, ${timeOfMoment(first, clock)}`;
+      return `every ${days.everyHours} h${from}${not}`;
+    }
+    case 'odd':
+      return `odd dates${not}`;
+    case 'even':
+      return `even dates${not}`;
+  }
 }
 
 /** A length of time: `45 s`, `7 min`, `6 min 30 s`, `1 h 15 min`. */
@@ -120,8 +166,8 @@ export function faultSentence(fault: Fault): string {
       return 'the day rule hours takes the place of starts; the list of starts must be empty';
     case 'no-free-second':
       return 'these windows leave no second of the week free; at least one is needed';
-    case 'not-covered':
-      return `${fault.feature}: this version does not work that out yet; allowed for now: ${fault.instead}`;
+    case 'too-much-work':
+      return 'working this out would take too long: it comes to too many pieces of watering; allowed: longer pieces, fewer starts, or fewer days at a time';
     case 'already-exists':
       return `${fault.what} is there already`;
     case 'still-used':
@@ -180,11 +226,37 @@ export function missingSentence(letter: string, missing: readonly Missing[]): st
   return `${letter} never waters: it needs ${listed(missing.map((one) => MISSING_WORDS[one]))}.`;
 }
 
+const MOVERS: Record<DrivenPercent['by'], string> = {
+  sensor: 'a sensor moves the percent',
+  service: 'an online service moves the percent',
+};
+
+/** `once a year`, `about 26 times a year`, `once in about 12 years`. */
+export function oftenWords(perYear: number): string {
+  if (perYear >= 1.5) return `about ${Math.round(perYear)} times a year`;
+  if (perYear >= 0.75) return 'about once a year';
+  return perYear <= 0
+    ? 'never in an endless calendar'
+    : `once in about ${Math.round(1 / perYear)} years`;
+}
+
 export interface VerdictWords {
+  /** What to show it as: the verdict, or an overlap where one can come of a percent that others move. */
+  readonly tone: Verdict;
   /** One line, to be read at arm's length. */
   readonly headline: string;
   /** What follows from it and what to do; empty where nothing does. */
   readonly detail: string;
+}
+
+/** Which two starts meet first when the percent goes a step too far. */
+function meetsSentence(percent: number, { first, second }: Overlap, { on, clock }: Speech): string {
+  const one = `${first.letter} ${startWords(first.start, clock)}`;
+  const other = `${second.letter} ${startWords(second.start, clock)}`;
+  const date = dateWords(second.day, on);
+  return one === other
+    ? `At ${percent} % ${one} would run into itself first, on ${date}.`
+    : `At ${percent} % ${one} and ${other} would meet first, on ${date}.`;
 }
 
 const upTo = (percent: number | null) =>
@@ -192,47 +264,67 @@ const upTo = (percent: number | null) =>
 
 /** The verdict as people read it. */
 export function verdictWords(check: Check, onOverlap: OnOverlap, speech: Speech): VerdictWords {
-  const [overlap, ...others] = check.overlaps;
+  const [overlap] = check.overlaps;
+  const others = check.overlapCount - 1;
   const unfinished = check.programs.filter(
     ({ missing }) =>
       missing.length > 0 && !(missing.includes('starts') && missing.includes('runs')),
   );
   const lacks = unfinished.map(({ letter, missing }) => missingSentence(letter, missing));
+  const { driven, beyond } = check;
+  const tone = driven?.overlap && check.verdict === 'clear' ? 'overlap' : check.verdict;
+  if (driven?.overlap && check.verdict === 'clear')
+    return {
+      tone,
+      headline: `Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
+      detail: `Then it can come to this. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
+    };
   switch (check.verdict) {
     case 'overlap': {
-      if (!overlap) return { headline: 'Overlaps', detail: '' };
+      if (!overlap) return { tone, headline: 'Overlaps', detail: '' };
+      const often =
+        check.perYear[0] === undefined ? '' : ` It happens ${oftenWords(check.perYear[0])}.`;
       const more =
-        others.length === 0
-          ? ''
-          : ` ${others.length} more ${others.length === 1 ? 'pair' : 'pairs'} of starts overlap.`;
+        others === 0 ? '' : ` ${others} more ${others === 1 ? 'pair' : 'pairs'} of starts overlap.`;
       const room =
         check.headroomPercent === null ? '' : ` Clear ${upTo(check.headroomPercent)} only.`;
       return {
+        tone,
         headline: overlapSentence(overlap, speech),
-        detail: `${consequenceSentence(overlap, onOverlap, speech)}${more}${room}`,
+        detail: `${consequenceSentence(overlap, onOverlap, speech)}${often}${more}${room}`,
       };
     }
     case 'incomplete':
       return {
+        tone,
         headline: lacks[0] ?? '',
         detail: [...lacks.slice(1), 'Nothing that is set overlaps.'].join(' '),
       };
     case 'empty':
       return {
+        tone,
         headline: 'Nothing waters yet',
         detail: 'Give a program a start, run minutes and days.',
       };
-    case 'clear':
+    case 'clear': {
+      const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
+      const range = driven
+        ? ` ${MOVERS[driven.by].replace(/^./, (letter) => letter.toUpperCase())}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
+        : '';
       return {
+        tone,
         headline:
           check.headroomPercent === null
             ? 'Clear for good as set'
             : `Clear for good, ${upTo(check.headroomPercent)}`,
         detail:
-          check.headroomPercent === null
+          (check.headroomPercent === null
             ? 'No two cycles ever overlap at the percents set, but they do at the lowest.'
-            : 'No two cycles ever overlap, on any date.',
+            : 'No two cycles ever overlap, on any date.') +
+          range +
+          meets,
       };
+    }
   }
 }
 
@@ -256,8 +348,10 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
       return 'this timer has no percent for each month';
     case 'delay':
       return `a delay of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
-    case 'no-program-soak':
-      return 'this timer has no cycle-and-soak for a program';
+    case 'interval':
+      return `${everyDaysWords(limit.given)} is more than this timer's longest interval, ${limit.mostDays} days`;
+    case 'no-soak':
+      return `this timer has no cycle-and-soak for a ${limit.where}`;
     case 'no-windows':
       return 'this timer has no no-water windows and waters on through them';
     case 'at-once':

@@ -26,7 +26,7 @@ import {
   type Plan,
   type PlanChange,
 } from '@water-clock/core';
-import { randomPlan } from './randomPlans.ts';
+import { anyPlan } from './randomPlans.ts';
 
 describe('a typed time', () => {
   const table: [string, string | null][] = [
@@ -179,9 +179,35 @@ describe('changes', () => {
       program: { letter, starts: [], runs: [], days: null },
     })),
     fc.record({
-      type: fc.constant('name-station' as const),
+      type: fc.constant('set-station' as const),
       station: fc.integer({ min: 1, max: 4 }),
-      name: fc.option(fc.constantFrom('Lawn', '')),
+      fields: fc.record(
+        {
+          name: fc.option(fc.constantFrom('Lawn', '')),
+          cycleSeconds: fc.option(fc.constantFrom(60, 300)),
+          pump: fc.option(fc.boolean()),
+        },
+        { requiredKeys: [] },
+      ),
+    }),
+    fc.record({
+      type: fc.constant('set-program' as const),
+      program: fc.constantFrom('A', 'B', 'C'),
+      fields: fc.record(
+        { seasonalPercent: fc.option(fc.constantFrom(50, 120)), soakSeconds: fc.option(fc.nat(9)) },
+        { requiredKeys: [] },
+      ),
+    }),
+    fc.record({
+      type: fc.constant('set-settings' as const),
+      settings: fc.record(
+        {
+          seasonalPercent: fc.option(fc.constantFrom(80, 140)),
+          offDaysOfMonth: fc.option(fc.constantFrom([], [1, 31])),
+          noWaterWindows: fc.option(fc.constantFrom([], [{ from: '10:00', to: '18:00' }])),
+        },
+        { requiredKeys: [] },
+      ),
     }),
     fc.record({
       type: fc.constant('remove-station' as const),
@@ -201,14 +227,14 @@ describe('changes', () => {
     },
     {
       weight: 1,
-      arbitrary: randomPlan.map((plan): PlanChange => ({ type: 'replace-plan', plan })),
+      arbitrary: anyPlan.map((plan): PlanChange => ({ type: 'replace-plan', plan })),
     },
   );
 
   test('each is taken back by its inverse, to the letter; a refused one says why', () => {
     let applied = 0;
     fc.assert(
-      fc.property(randomPlan, several, (plan, change) => {
+      fc.property(anyPlan, several, (plan, change) => {
         expect(readChange(JSON.parse(JSON.stringify(change)))).toEqual({ ok: true, value: change });
         const result = applyChange(plan, change);
         if (!result.ok) {
@@ -246,14 +272,10 @@ describe('changes', () => {
     expect(back && back.ok && back.value.plan).toEqual(plan);
   });
 
-  test('a timer cannot become smaller than what is set on it, or more than is worked out', () => {
+  test('a timer cannot become smaller than what is set on it', () => {
     const smaller = applyChange(plan, { type: 'set-timer', timer: { ...kind, stationCount: 3 } });
     expect(smaller).toMatchObject({
       faults: [{ code: 'beyond-timer', path: ['stations', 3, 'number'] }],
-    });
-    const more = applyChange(plan, { type: 'set-timer', timer: { ...kind, stationsAtOnce: 2 } });
-    expect(more).toMatchObject({
-      faults: [{ code: 'not-covered', path: ['timer', 'stationsAtOnce'] }],
     });
   });
 
@@ -285,7 +307,7 @@ describe('changes', () => {
             { station: 3, seconds: 450 },
           ],
         },
-        { type: 'name-station', station: 1, name: 'Lawn' },
+        { type: 'set-station', station: 1, fields: { name: 'Lawn' } },
       ],
     });
     expect(after.ok && planDifferences(plan, after.value.plan, '12')).toEqual([

@@ -5,7 +5,9 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import fc from 'fast-check';
 import {
   faultLine,
-  notCovered,
+  attempt,
+  check,
+  simulate,
   pathText,
   readPlan,
   readPlanText,
@@ -113,7 +115,12 @@ test('agrees with the schema on mutated documents, and is stricter only by its o
           counts.accepted++;
           expect(sound).toBe(true);
           expect(read.value).toEqual(document);
-          expect(Array.isArray(notCovered(read.value))).toBe(true);
+          // Every sound document is answered or refused by path, by each question.
+          const { value } = read;
+          for (const question of [() => check(value, 21_000), () => simulate(value, 21_000, 2)]) {
+            const answer = attempt<unknown>(question);
+            if (!answer.ok) expect(answer.faults).toMatchObject([{ code: 'too-much-work' }]);
+          }
         } else {
           counts.refused++;
           expect(read.faults.length).toBeGreaterThan(0);
@@ -264,22 +271,39 @@ describe('each rule between fields is told by its path', () => {
     ]);
   });
 
-  test('a cycle cut into pieces without number is not answered by a hang but refused', () => {
-    const plan: Plan = {
-      ...sound,
-      timer: { ...sound.timer, cycleSoak: 'station' },
-      stations: [{ number: 1, cycleSeconds: 1, soakSeconds: 86_400 }],
-      programs: [
-        {
-          letter: 'A',
-          starts: ['05:00'],
-          runs: [{ station: 1, seconds: 86_400 }],
-          days: { rule: 'daily' },
-        },
-      ],
-    };
-    expect(notCovered(plan)).toMatchObject([
-      { code: 'not-covered', path: ['programs', 0, 'runs'] },
-    ]);
+  const absurd = (more: Partial<Plan['timer']>, settings: Plan['settings'] = {}): Plan => ({
+    ...sound,
+    timer: { ...sound.timer, cycleSoak: 'station', ...more },
+    settings,
+    stations: [{ number: 1, cycleSeconds: 1, soakSeconds: 86_400 }],
+    programs: [
+      {
+        letter: 'A',
+        starts: ['05:00'],
+        runs: [{ station: 1, seconds: 86_400 }],
+        days: { rule: 'weekdays', weekdays: ['mon'] },
+      },
+    ],
+  });
+  const longest = (plan: Plan) => {
+    const checked = attempt(() => check(plan, 21_000));
+    return checked.ok ? checked.value.programs[0]?.cycleSeconds?.longest : checked.faults;
+  };
+
+  test('a day in pieces of a second with a day of soak each is worked out, not lived through', () => {
+    expect(longest(absurd({}))).toBe(86_399 * 86_401 + 1);
+  });
+
+  test('and where an hour of the week is left for it, it is worked out or refused by path, in time', () => {
+    const windows = [{ from: '05:00', to: '04:00', weekdays: ['mon'] }] as const;
+    const others = [
+      { from: '04:00', to: '04:00', weekdays: ['tue', 'wed', 'thu', 'fri', 'sat', 'sun'] },
+    ] as const;
+    const plan = absurd({ inWindow: 'pause' }, { noWaterWindows: [...windows, ...others] });
+    expect(readPlan(plan).ok).toBe(true);
+    const answer = longest(plan);
+    // A piece each week, and where it is refused, by the runs that ask too much.
+    if (typeof answer === 'number') expect(answer).toBeGreaterThan(86_399 * 7 * 86_400);
+    else expect(answer).toEqual([{ code: 'too-much-work', path: ['programs', 0, 'runs'] }]);
   });
 });

@@ -6,6 +6,7 @@
 import {
   civilOf,
   LAST_DAY,
+  parseDate,
   parseMoment,
   parseTime,
   SECONDS_PER_DAY,
@@ -17,6 +18,8 @@ import {
 
 const enabled = (plan: Plan, station: number) =>
   plan.stations.some((one) => one.number === station && one.enabled !== false);
+const weekdayOf = (day: number) => WEEKDAYS[weekdayIndexOf(day)] ?? 'mon';
+const dayOf = (now: number) => Math.floor(now / SECONDS_PER_DAY);
 
 /** Section 3, by trying every multiple. */
 export function referenceAdjusted(
@@ -35,7 +38,28 @@ export function referenceAdjusted(
   return Math.max(1, multiple) * unit;
 }
 
-/** Section 4, one second at a time. */
+/** Whether a second is inside a window that holds a program's water back (section 6). */
+function heldBack(plan: Plan, program: Program, now: number): boolean {
+  if (plan.timer.inWindow === 'ignore') return false;
+  const windows = [...(plan.settings.noWaterWindows ?? []), ...(program.noWaterWindows ?? [])];
+  return windows.some(({ from, to, weekdays }) =>
+    [dayOf(now), dayOf(now) - 1].some((day) => {
+      if (weekdays && !weekdays.includes(weekdayOf(day))) return false;
+      const begin = day * SECONDS_PER_DAY + (parseTime(from) ?? 0);
+      const sameDay = day * SECONDS_PER_DAY + (parseTime(to) ?? 0);
+      return begin <= now && now < (sameDay > begin ? sameDay : sameDay + SECONDS_PER_DAY);
+    }),
+  );
+}
+
+interface Valve {
+  readonly number: number;
+  remaining: number;
+  /** Since when water has flowed without a break; null: held back by a window. */
+  since: number | null;
+}
+
+/** Section 4, one second at a time. `tick` is called for every second from the cycle's beginning. */
 class TickingCycle {
   readonly runs: { station: number; on: number; off: number }[] = [];
   finished: boolean;
@@ -46,10 +70,14 @@ class TickingCycle {
     piece: number;
     soak: number;
     ready: number;
+    flow: number;
   }[] = [];
   private last = 0;
-  private open: { number: number; since: number; until: number } | null = null;
+  private valves: Valve[] = [];
   private waitUntil: number;
+  private readonly delay: number;
+  private readonly atOnce: number;
+  private readonly flowLimit: number;
 
   constructor(plan: Plan, program: Program, percent: number, began: number) {
     for (const { station, seconds } of program.runs) {
@@ -71,56 +99,100 @@ class TickingCycle {
         piece: split ? cycleSeconds : left,
         soak: split ? soakSeconds : 0,
         ready: began,
+        flow: Math.round((found?.flowLpm ?? 0) * 1000),
       });
     }
+    this.stations.sort((a, b) => a.number - b.number);
     this.finished = this.stations.length === 0;
     this.waitUntil = began;
-    this.delay = plan.settings.stationDelaySeconds ?? 0;
+    const { settings } = plan;
+    this.delay = settings.stationDelaySeconds ?? 0;
+    this.atOnce = Math.min(
+      plan.timer.stationsAtOnce,
+      settings.stationsAtOnce ?? 99,
+      program.stationsAtOnce ?? 99,
+    );
+    this.flowLimit = Math.round((settings.flowLimitLpm ?? 1e9) * 1000);
   }
-  private readonly delay: number;
 
+  /** A second has passed: what closes now. */
   close(now: number): void {
-    if (!this.open || this.open.until !== now) return;
-    this.runs.push({ station: this.open.number, on: this.open.since, off: now });
-    const station = this.stations.find((one) => one.number === this.open?.number);
-    if (station) station.ready = now + station.soak;
-    this.open = null;
-    this.waitUntil = now + this.delay;
-    if (this.stations.every((one) => one.left === 0)) this.stop(now);
+    for (const valve of [...this.valves]) {
+      if (valve.since === null || valve.since === now) continue;
+      valve.remaining--;
+      if (valve.remaining > 0) continue;
+      this.runs.push({ station: valve.number, on: valve.since, off: now });
+      this.valves = this.valves.filter((one) => one !== valve);
+      const station = this.stations.find((one) => one.number === valve.number);
+      if (station) station.ready = now + station.soak;
+      this.waitUntil = now + this.delay;
+    }
+    if (this.valves.length === 0 && this.stations.every((one) => one.left === 0)) this.stop(now);
   }
 
-  openNext(now: number): void {
-    if (this.open || this.finished || now < this.waitUntil) return;
-    const waiting = this.stations.filter((one) => one.left > 0 && one.ready <= now);
-    const inOrder = waiting.sort((a, b) => a.number - b.number);
-    const next = inOrder.find((one) => one.number > this.last) ?? inOrder[0];
-    if (!next) return;
-    const piece = Math.min(next.piece, next.left);
-    next.left -= piece;
-    this.last = next.number;
-    this.open = { number: next.number, since: now, until: now + piece };
+  /** What is held back or opens now. */
+  open(now: number, held: boolean): void {
+    if (this.finished) return;
+    for (const valve of this.valves)
+      if (held && valve.since !== null) {
+        if (valve.since < now) this.runs.push({ station: valve.number, on: valve.since, off: now });
+        valve.since = null;
+      } else if (!held) valve.since ??= now;
+    while (!held && now >= this.waitUntil && this.valves.length < this.atOnce) {
+      const isOpen = (number: number) => this.valves.some((valve) => valve.number === number);
+      const flowing = this.stations
+        .filter((one) => isOpen(one.number))
+        .reduce((sum, one) => sum + one.flow, 0);
+      const waiting = this.stations.filter(
+        (one) =>
+          one.left > 0 &&
+          one.ready <= now &&
+          !isOpen(one.number) &&
+          (this.valves.length === 0 || flowing + one.flow <= this.flowLimit),
+      );
+      const next = waiting.find((one) => one.number > this.last) ?? waiting[0];
+      if (!next) return;
+      const piece = Math.min(next.piece, next.left);
+      next.left -= piece;
+      this.last = next.number;
+      this.valves.push({ number: next.number, remaining: piece, since: now });
+    }
   }
 
   stop(now: number): void {
-    if (this.open && this.open.since < now)
-      this.runs.push({ station: this.open.number, on: this.open.since, off: now });
-    this.open = null;
+    for (const { number, since } of this.valves)
+      if (since !== null && since < now) this.runs.push({ station: number, on: since, off: now });
+    this.valves = [];
     this.finished = true;
     this.ended = now;
   }
 }
 
-/** A cycle by itself: its length in seconds. */
-export function referenceCycleSeconds(plan: Plan, program: Program, percent: number): number {
-  const cycle = new TickingCycle(plan, program, percent, 0);
-  for (let now = 0; !cycle.finished; now++) {
-    cycle.close(now);
-    cycle.openNext(now);
+/** A cycle by itself: what it occupies, for a start due at a moment; null where a window takes it or nothing runs. */
+export function referenceNominal(
+  plan: Plan,
+  program: Program,
+  percent: number,
+  due: number,
+): { begins: number; ends: number } | null {
+  let begins = due;
+  while (heldBack(plan, program, begins)) {
+    if (plan.timer.inWindow === 'cut') return null;
+    begins += 60 - (begins % 60);
   }
-  return cycle.ended;
+  const cycle = new TickingCycle(plan, program, percent, begins);
+  if (cycle.finished) return null;
+  let held = false;
+  for (let now = begins; !cycle.finished; now++) {
+    if (now % 60 === 0) held = heldBack(plan, program, now);
+    cycle.close(now);
+    if (held && plan.timer.inWindow === 'cut' && !cycle.finished) cycle.stop(now);
+    cycle.open(now, held);
+  }
+  return { begins, ends: cycle.ended };
 }
 
-function percentIn(plan: Plan, program: Program, month: number): number {
+export function percentIn(plan: Plan, program: Program, month: number): number {
   const { scope, byMonth } = plan.timer.seasonal;
   if (scope === 'none') return 100;
   if (scope === 'program') return program.seasonalPercent ?? 100;
@@ -128,59 +200,115 @@ function percentIn(plan: Plan, program: Program, month: number): number {
   return monthly?.[month - 1] ?? plan.settings.seasonalPercent ?? 100;
 }
 
-function complete(plan: Plan): Program[] {
-  return plan.programs.filter(
-    ({ starts, runs, days }) =>
-      starts.length > 0 &&
-      runs.some((run) => run.seconds > 0 && enabled(plan, run.station)) &&
-      (days?.rule === 'daily' || (days?.rule === 'weekdays' && days.weekdays.length > 0)),
-  );
+/** Section 2, the day rule and its blocked weekdays, for one date and second of the day. */
+function keepsRule(plan: Plan, { days }: Program, day: number, second: number): boolean {
+  if (days === null) return false;
+  const weekday = weekdayOf(day);
+  if ('blockedWeekdays' in days && days.blockedWeekdays?.includes(weekday)) return false;
+  const dayOfMonth = civilOf(day).day;
+  switch (days.rule) {
+    case 'daily':
+      return true;
+    case 'weekdays':
+      return days.weekdays.includes(weekday);
+    case 'interval':
+      return Math.abs(day - (parseDate(days.firstDate) ?? 0)) % days.everyDays === 0;
+    case 'hours': {
+      const first = parseMoment(days.first) ?? 0;
+      return Math.abs(day * SECONDS_PER_DAY + second - first) % (days.everyHours * 3600) === 0;
+    }
+    case 'odd':
+      return dayOfMonth % 2 === 1 && !(dayOfMonth === 31 && plan.timer.oddDaysSkip31);
+    case 'even':
+      return dayOfMonth % 2 === 0;
+  }
 }
 
-/** Section 2, for one date. */
+/** Times of day at which a program can start: its own, or with an `hours` rule every hour at the minute of the first. */
+function timesOf({ starts, days }: Program): string[] {
+  if (days?.rule !== 'hours') return [...starts];
+  return Array.from({ length: 24 }, (_, hour) => {
+    return `${String(hour).padStart(2, '0')}${days.first.slice(13)}`;
+  });
+}
+
+const completeOf = new WeakMap<Plan, Program[]>();
+
+function complete(plan: Plan): Program[] {
+  const known = completeOf.get(plan);
+  if (known) return [...known];
+  const found = plan.programs.filter((program) => {
+    const times = timesOf(program);
+    // Every rule of the tests shows within 3,000 days whether any date keeps it.
+    const keeps = (day: number) =>
+      times.some((time) => keepsRule(plan, program, day, parseTime(time) ?? 0));
+    return (
+      times.length > 0 &&
+      program.runs.some((run) => run.seconds > 0 && enabled(plan, run.station)) &&
+      Array.from({ length: 3000 }, (_, day) => day).some(keeps)
+    );
+  });
+  completeOf.set(plan, found);
+  return [...found];
+}
+
+/** Section 2, for one date and time. */
 function fires(plan: Plan, program: Program, day: number, second: number): boolean {
-  const weekday = WEEKDAYS[weekdayIndexOf(day)];
-  const { days } = program;
-  const onDay =
-    days?.rule === 'daily' ||
-    (days?.rule === 'weekdays' && weekday !== undefined && days.weekdays.includes(weekday));
   const resumes = plan.settings.wateringResumes;
   const delayed =
     resumes !== undefined && day * SECONDS_PER_DAY + second < (parseMoment(resumes) ?? 0);
-  return onDay && !delayed;
+  const off = plan.settings.offDaysOfMonth?.includes(civilOf(day).day) ?? false;
+  return keepsRule(plan, program, day, second) && !delayed && !off;
 }
 
-/** Section 5, by living through every second. Moments are clock seconds. */
+interface Entry {
+  program: string;
+  start: string;
+  due: number;
+  outcome: 'ran' | 'cut' | 'lost';
+  began: number | null;
+  cycle: TickingCycle | null;
+  percent: number;
+  of: Program;
+}
+
+/** Sections 5 and 6, by living through every second. Moments are clock seconds. */
 export function referenceSimulate(plan: Plan, from: number, days: number) {
-  const programs = [...complete(plan)].sort((a, b) => a.letter.localeCompare(b.letter));
-  type Entry = {
-    program: string;
-    start: string;
-    due: number;
-    outcome: 'ran' | 'cut' | 'lost';
-    began: number | null;
-    cycle: TickingCycle | null;
-    percent: number;
-    of: Program;
-  };
+  const programs = complete(plan).sort((a, b) => a.letter.localeCompare(b.letter));
+  const { onOverlap, inWindow } = plan.timer;
+  const held = new Map<Program, boolean>();
+  const isHeld = (program: Program) => held.get(program) ?? false;
   const entries: Entry[] = [];
   let active: Entry[] = [];
+  let atWindowsEnd: Entry[] = [];
   const queue: Entry[] = [];
   const begin = (entry: Entry, now: number) => {
+    entry.outcome = 'ran';
     entry.began = now;
     entry.cycle = new TickingCycle(plan, entry.of, entry.percent, now);
     active.push(entry);
   };
+  const stop = (entry: Entry, now: number) => {
+    entry.cycle?.stop(now);
+    entry.outcome = 'cut';
+    active = active.filter((one) => one !== entry);
+  };
   const first = from * SECONDS_PER_DAY;
   const last = (from + days) * SECONDS_PER_DAY;
-  for (let now = first; now < last || active.length > 0 || queue.length > 0; now++) {
+  for (let now = first; ; now++) {
+    if (now >= last && active.length + queue.length + atWindowsEnd.length === 0) break;
+    if (now % 60 === 0)
+      for (const program of programs) held.set(program, heldBack(plan, program, now));
     for (const { cycle } of active) cycle?.close(now);
     active = active.filter(({ cycle }) => !cycle?.finished);
-    if (now < last && plan.settings.mode !== 'off' && now % 60 === 0)
+    if (inWindow === 'cut') for (const entry of active) if (isHeld(entry.of)) stop(entry, now);
+    const coming = atWindowsEnd.filter((entry) => !isHeld(entry.of));
+    atWindowsEnd = atWindowsEnd.filter((entry) => isHeld(entry.of));
+    if (now < last && plan.settings.mode !== 'off' && now % 60 === 0) {
+      const day = dayOf(now);
+      const second = now % SECONDS_PER_DAY;
       for (const program of programs)
-        for (const start of program.starts) {
-          const day = Math.floor(now / SECONDS_PER_DAY);
-          const second = now % SECONDS_PER_DAY;
+        for (const start of timesOf(program)) {
           if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
           const percent = percentIn(plan, program, civilOf(day).month);
           if (new TickingCycle(plan, program, percent, 0).finished) continue;
@@ -188,42 +316,113 @@ export function referenceSimulate(plan: Plan, from: number, days: number) {
             program: program.letter,
             start,
             due: now,
-            outcome: 'ran',
+            outcome: 'lost',
             began: null,
             cycle: null,
             percent,
             of: program,
           };
           entries.push(entry);
-          const busy = active.length > 0;
-          if (plan.timer.onOverlap === 'queue') queue.push(entry);
-          else if (plan.timer.onOverlap === 'drop' && busy) entry.outcome = 'lost';
-          else {
-            if (plan.timer.onOverlap === 'cut')
-              for (const running of active.splice(0)) {
-                running.cycle?.stop(now);
-                running.outcome = 'cut';
-              }
-            begin(entry, now);
-          }
+          if (inWindow === 'pause' && isHeld(program)) atWindowsEnd.push(entry);
+          else coming.push(entry);
         }
-    const next = queue[0];
-    if (next && active.length === 0) {
-      queue.shift();
-      begin(next, now);
     }
-    for (const { cycle } of active) cycle?.openNext(now);
+    for (const entry of coming) {
+      if (onOverlap === 'queue') {
+        queue.push(entry);
+        continue;
+      }
+      if (isHeld(entry.of) || (onOverlap === 'drop' && active.length > 0)) continue;
+      if (onOverlap === 'cut') for (const running of [...active]) stop(running, now);
+      begin(entry, now);
+    }
+    for (let next = queue[0]; next && active.length === 0; next = queue[0]) {
+      if (isHeld(next.of) && inWindow === 'pause') break;
+      queue.shift();
+      if (!isHeld(next.of)) begin(next, now);
+    }
+    for (const { cycle, of } of active) cycle?.open(now, isHeld(of));
   }
+  const byOn = (a: { on: number; station: number }, b: { on: number; station: number }) =>
+    a.on - b.on || a.station - b.station;
   return entries.map(({ cycle, of: _of, percent: _percent, ...entry }) => ({
     ...entry,
     ended: cycle ? cycle.ended : null,
-    runs: cycle ? cycle.runs : [],
+    runs: cycle ? [...cycle.runs].sort(byOn) : [],
   }));
 }
 
+interface Cycle {
+  readonly letter: string;
+  readonly start: string;
+  readonly day: number;
+  readonly begins: number;
+  readonly ends: number;
+}
+
+interface Firing {
+  readonly program: Program;
+  readonly start: string;
+  readonly second: number;
+  readonly day: number;
+}
+
+const firingsOf = new WeakMap<Plan, Map<string, Firing[]>>();
+
+/** Every start that fires on some dates, in their order; remembered, since headroom asks again at every step. */
+function firings(plan: Plan, on: number, days: number): Firing[] {
+  const known = firingsOf.get(plan) ?? new Map<string, Firing[]>();
+  firingsOf.set(plan, known);
+  const key = `${on}/${days}`;
+  let all = known.get(key);
+  if (all) return all;
+  known.set(key, (all = []));
+  for (let day = on; day < on + days && day <= LAST_DAY; day++)
+    for (const program of complete(plan))
+      for (const start of timesOf(program)) {
+        const second = parseTime(start) ?? 0;
+        if (fires(plan, program, day, second)) all.push({ program, start, second, day });
+      }
+  return all;
+}
+
+/** Every nominal cycle due on some dates. `percent` takes the place of every other percent where given. */
+export function referenceCycles(plan: Plan, on: number, days: number, percent?: number): Cycle[] {
+  const known = new Map<string, { begins: number; ends: number } | null>();
+  return firings(plan, on, days).flatMap(({ program, start, second, day }) => {
+    const at = percent ?? percentIn(plan, program, civilOf(day).month);
+    const midnight = day * SECONDS_PER_DAY;
+    // Windows go by the weekday, so dates of one weekday are alike; without windows all are.
+    const windows = plan.timer.inWindow === 'ignore' ? '' : `${start}${weekdayIndexOf(day)}`;
+    const key = `${program.letter}${windows}/${at}`;
+    let nominal = known.get(key);
+    if (nominal === undefined) {
+      const cycle = referenceNominal(plan, program, at, midnight + second);
+      const due = midnight + second;
+      nominal = cycle && { begins: cycle.begins - due, ends: cycle.ends - due };
+      known.set(key, nominal);
+    }
+    if (!nominal) return [];
+    const begins = midnight + second + nominal.begins;
+    const ends = midnight + second + nominal.ends;
+    return [{ letter: program.letter, start, day, begins, ends }];
+  });
+}
+
+/** One event as a line: `A05:00@day B06:00@day shared`. */
+const eventLine = (a: Cycle, b: Cycle) =>
+  `${a.letter}${a.start}@${a.day} ${b.letter}${b.start}@${b.day} ${Math.min(a.ends, b.ends) - b.begins}`;
+
+/** First of two: begins earlier; lower letter; earlier start; earlier date. */
+const inOrder = (a: Cycle, b: Cycle) =>
+  a.begins - b.begins ||
+  a.letter.localeCompare(b.letter) ||
+  a.start.localeCompare(b.start) ||
+  a.day - b.day;
+
 /**
  * Sections 5 and 7 date by date: the earliest overlap for each pair of start names among cycles due from `on` for `days`
- * days, as lines `A05:00@day B06:00@day shared`, sorted. `percent` takes the place of every other percent where given.
+ * days, as lines, sorted.
  */
 export function referenceOverlaps(
   plan: Plan,
@@ -231,42 +430,43 @@ export function referenceOverlaps(
   days: number,
   percent?: number,
 ): string[] {
-  const lengths = new Map<string, number>();
-  const cycles: { name: string; day: number; begins: number; ends: number }[] = [];
-  for (let day = on; day < on + days && day <= LAST_DAY; day++)
-    for (const program of complete(plan)) {
-      const at = percent ?? percentIn(plan, program, civilOf(day).month);
-      const key = `${program.letter}${at}`;
-      const seconds = lengths.get(key) ?? referenceCycleSeconds(plan, program, at);
-      lengths.set(key, seconds);
-      for (const start of program.starts) {
-        const second = parseTime(start) ?? 0;
-        if (!fires(plan, program, day, second) || seconds === 0) continue;
-        const begins = day * SECONDS_PER_DAY + second;
-        cycles.push({ name: `${program.letter}${start}`, day, begins, ends: begins + seconds });
-      }
-    }
-  cycles.sort((a, b) => a.begins - b.begins || (a.name < b.name ? -1 : 1));
-  const found = new Map<string, string>();
+  const cycles = referenceCycles(plan, on, days, percent).sort(inOrder);
+  const found = new Map<string, readonly [Cycle, Cycle]>();
   cycles.forEach((a, i) => {
     for (let k = i + 1; k < cycles.length; k++) {
       const b = cycles[k];
       if (!b || b.begins >= a.ends) break;
-      const pair = [a.name, b.name].sort().join();
-      const line = `${a.name}@${a.day} ${b.name}@${b.day} ${Math.min(a.ends, b.ends) - b.begins}`;
-      if (!found.has(pair)) found.set(pair, line);
+      const pair = [a, b]
+        .map(({ letter, start }) => `${letter}${start}`)
+        .sort()
+        .join();
+      const known = found.get(pair);
+      const earlier =
+        !known ||
+        a.begins - known[0].begins ||
+        b.begins - known[1].begins ||
+        a.day - known[0].day ||
+        b.day - known[1].day;
+      if (earlier === true || earlier < 0) found.set(pair, [a, b]);
     }
   });
-  return [...found.values()].sort();
+  return [...found.values()].map(([a, b]) => eventLine(a, b)).sort();
+}
+
+/** The percents of section 7, Headroom, ascending. */
+export function referenceSteps({ seasonal }: Plan['timer']): number[] {
+  const { scope, lowestPercent, highestPercent, stepPercent } = seasonal;
+  const [lowest, highest, step] =
+    scope === 'none' ? [1, 300, 1] : [lowestPercent, highestPercent, stepPercent];
+  const steps: number[] = [];
+  for (let percent = lowest; percent <= highest; percent += step) steps.push(percent);
+  return steps;
 }
 
 /** Section 7, Headroom, by trying each step from the lowest. */
 export function referenceHeadroom(plan: Plan, on: number, days: number): number | null {
-  const { scope, lowestPercent, highestPercent, stepPercent } = plan.timer.seasonal;
-  const [lowest, highest, step] =
-    scope === 'none' ? [1, 300, 1] : [lowestPercent, highestPercent, stepPercent];
   let free: number | null = null;
-  for (let percent = lowest; percent <= highest; percent += step) {
+  for (const percent of referenceSteps(plan.timer)) {
     if (referenceOverlaps(plan, on, days, percent).length > 0) return free;
     free = percent;
   }
@@ -275,7 +475,7 @@ export function referenceHeadroom(plan: Plan, on: number, days: number): number 
 
 /**
  * Section 5 in its plainest form: lives through every second of `days` days, each nominal cycle ticking by itself, and
- * notes each pair of starts that is running at the same second. For plans whose percent is the same all year.
+ * notes each pair of starts that is running at the same second. For plans without windows.
  *
  * @returns lines `A05:00 B06:00`, sorted.
  */
@@ -286,21 +486,22 @@ export function referencePairsBySecond(
   percent?: number,
 ): string[] {
   const pairs = new Set<string>();
+  const firing = complete(plan);
   let running: { name: string; cycle: TickingCycle }[] = [];
   for (let now = on * SECONDS_PER_DAY; now < (on + days) * SECONDS_PER_DAY; now++) {
     for (const { cycle } of running) cycle.close(now);
     running = running.filter(({ cycle }) => !cycle.finished);
-    const day = Math.floor(now / SECONDS_PER_DAY);
+    const day = dayOf(now);
     const second = now % SECONDS_PER_DAY;
     if (second % 60 === 0)
-      for (const program of complete(plan))
-        for (const start of program.starts) {
+      for (const program of firing)
+        for (const start of timesOf(program)) {
           if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
           const at = percent ?? percentIn(plan, program, civilOf(day).month);
           const cycle = new TickingCycle(plan, program, at, now);
           if (!cycle.finished) running.push({ name: `${program.letter}${start}`, cycle });
         }
-    for (const { cycle } of running) cycle.openNext(now);
+    for (const { cycle } of running) cycle.open(now, false);
     for (const [i, a] of running.entries())
       for (const b of running.slice(i + 1)) pairs.add([a.name, b.name].sort().join(' '));
   }

@@ -45,10 +45,10 @@ describe('a verdict', () => {
       (one) => words(plan(touching, one)).detail,
     );
     expect(details).toEqual([
-      'This timer makes B wait until 5:07 am, so it ends 7 min late. Clear up to 90 % only.',
-      'This timer loses the 5:00 am start of B: it does not water then. Clear up to 90 % only.',
-      'This timer cuts A off at 5:00 am: its last 7 min are lost. Clear up to 90 % only.',
-      'This timer runs both at once, so they share the pressure for 7 min. Clear up to 90 % only.',
+      'This timer makes B wait until 5:07 am, so it ends 7 min late. It happens about 52 times a year. Clear up to 90 % only.',
+      'This timer loses the 5:00 am start of B: it does not water then. It happens about 52 times a year. Clear up to 90 % only.',
+      'This timer cuts A off at 5:00 am: its last 7 min are lost. It happens about 52 times a year. Clear up to 90 % only.',
+      'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear up to 90 % only.',
     ]);
   });
 
@@ -66,8 +66,28 @@ describe('a verdict', () => {
     );
   });
 
+  test('a percent that others move: the verdict is of its whole range', () => {
+    const touching = [program('A', '04:00', 50), program('B', '05:00', 20)];
+    const driven = (highest: number) =>
+      words({
+        ...plan(touching),
+        settings: { percentDrivenBy: 'sensor', percentRange: { lowest: 20, highest } },
+      });
+    expect(driven(120)).toEqual({
+      tone: 'clear',
+      headline: 'Clear for good, up to 120 %',
+      detail:
+        'No two cycles ever overlap, on any date. A sensor moves the percent: it stays clear anywhere between 20 and 120 %. At 130 % A 4:00 am and B 5:00 am would meet first, on Wed 9 June.',
+    });
+    expect(driven(121)).toMatchObject({
+      tone: 'overlap',
+      headline: 'Clear as set, but a sensor moves the percent between 20 and 121 %',
+    });
+  });
+
   test('clear, half set and empty say so', () => {
     expect(words(plan([program('A', '04:00', 60)]))).toEqual({
+      tone: 'clear',
       headline: 'Clear for good, up to 150 %',
       detail: 'No two cycles ever overlap, on any date.',
     });

@@ -1,12 +1,14 @@
 import { Injectable } from '@nestjs/common';
 import {
+  attempt,
   check,
-  notCovered,
+  faultSentence,
   readPlan,
   verdictWords,
   type ClockStyle,
   type Plan,
   type Verdict,
+  type VerdictWords,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
@@ -56,15 +58,15 @@ const fieldsOf = (site: SiteFields) => ({
   longitude: site.longitude ?? null,
 });
 
-/** A plan document from outside, sound and covered, without its `site`; faults by paths below `plan`. */
+/** A plan document from outside, sound, without its `site`; faults by paths below `plan`. */
 export function readPlanBody(value: unknown): Plan {
   const read = readPlan(value);
   if (!read.ok) throw notAccepted(apiFaults(read.faults, ['plan']));
-  const beyond = notCovered(read.value);
-  if (beyond.length > 0) throw notAccepted(apiFaults(beyond, ['plan']));
   const { site: _site, ...plan } = read.value;
   return plan;
 }
+
+const seenFromAfar = ({ tone, headline }: VerdictWords) => ({ verdict: tone, headline });
 
 @Injectable()
 export class SitesService {
@@ -82,14 +84,18 @@ export class SitesService {
         .filter((timer) => timer.siteId === site.id)
         .map(({ id, plan }) => {
           const on = todayIn(site.timeZone, now);
-          const checked = check(plan, on);
+          const checked = attempt(() => check(plan, on));
           return {
             id,
             name: plan.timer.name,
             stations: plan.stations.length,
             programs: plan.programs.length,
-            verdict: checked.verdict,
-            headline: verdictWords(checked, plan.timer.onOverlap, { on, clock }).headline,
+            ...(checked.ok
+              ? seenFromAfar(verdictWords(checked.value, plan.timer.onOverlap, { on, clock }))
+              : {
+                  verdict: 'incomplete' as const,
+                  headline: checked.faults.map(faultSentence).join(' '),
+                }),
           };
         }),
     }));

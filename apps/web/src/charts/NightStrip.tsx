@@ -5,10 +5,11 @@ import {
   timeWords,
   type ClockSecond,
   type ClockStyle,
+  type DryStretch,
   type Night,
 } from '@water-clock/core';
 import { blockedSpans, stripGeometry, type StripGeometry } from './stripGeometry.ts';
-import { colourOf, fillOf, BLOCKED_FILL, OVERLAP_FILL } from './patterns.tsx';
+import { colourOf, fillOf, BLOCKED_FILL, DRY_FILL, OVERLAP_FILL } from './patterns.tsx';
 import type { NightSun } from './sun.ts';
 import { useMoves, type MoveOutcome } from './useMoves.ts';
 import { useWidth } from './useWidth.ts';
@@ -22,6 +23,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly stepMinutes: number;
   /** Where the start that is held may not be put down; null while none is held. */
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
+  /** Hours without water. */
+  readonly dry: readonly DryStretch[];
   /** Where the present moment is, on the timer's clock. */
   readonly now: ClockSecond;
 }
@@ -69,7 +72,7 @@ const widthOfNumber = (station: number) => (station < 10 ? 14 : 22);
 
 /** The large strip: one night from afternoon to afternoon, a row for each program. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
-  const { night, letters, sun, clock, now, blocked } = props;
+  const { night, letters, sun, clock, now, blocked, dry } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
   const rowHeight = letters.length > 6 ? 26 : 36;
   const geometry = useMemo(
@@ -104,6 +107,20 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               fill="var(--strip-night)"
             />
           )}
+          {dry.map(({ letter, from, to }) => {
+            const y = geometry.rows.find((row) => row.letter === letter)?.y;
+            if (letter !== null && y === undefined) return null;
+            return (
+              <rect
+                key={`${letter}${from}`}
+                x={geometry.scale(from)}
+                y={y ?? 34}
+                width={Math.max(1, geometry.scale(to) - geometry.scale(from))}
+                height={letter === null ? geometry.height - 34 : rowHeight}
+                fill={DRY_FILL}
+              />
+            );
+          })}
           {geometry.ticks.map(({ x, at, named }) => (
             <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>
               <line x1={x} x2={x} y1={34} y2={geometry.height + (named ? 4 : 0)} />

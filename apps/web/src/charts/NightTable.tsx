@@ -5,7 +5,7 @@ import {
   type ClockStyle,
   type Night,
   type Plan,
-  type ServedCycle,
+  type ServedStart,
 } from '@water-clock/core';
 
 interface Props {
@@ -14,13 +14,13 @@ interface Props {
   readonly clock: ClockStyle;
 }
 
-function reallyWords(served: ServedCycle | undefined, clock: ClockStyle): string {
+function reallyWords(served: ServedStart | undefined, clock: ClockStyle): string {
   if (!served) return '';
-  const { outcome, began, ended, due } = served;
+  const { outcome, began, ended, intended } = served;
   if (outcome === 'lost') return 'lost';
   const at = (moment: number | null) => timeWords((moment ?? 0) % SECONDS_PER_DAY, clock);
   if (outcome === 'cut') return `cut off at ${at(ended)}`;
-  return began === due.due ? 'as set' : `waits until ${at(began)}`;
+  return began === intended?.begins ? 'as set' : `waits until ${at(began)}`;
 }
 
 /** The same night as a table, for screen readers and for copying. */
@@ -67,7 +67,8 @@ export function NightTable({ night, plan, clock }: Props) {
               <td>
                 {reallyWords(
                   night.served.find(
-                    ({ due }) => due.letter === cycle.letter && due.due === cycle.begins,
+                    ({ letter, intended }) =>
+                      letter === cycle.letter && intended?.begins === cycle.begins,
                   ),
                   clock,
                 )}

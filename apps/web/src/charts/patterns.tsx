@@ -10,6 +10,8 @@ export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
 export const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
 /** The fill of a time at which a start may not be put down. */
 export const BLOCKED_FILL = 'url(#blocked-hatch)';
+/** The fill of hours without water. */
+export const DRY_FILL = 'url(#dry-hatch)';
 /** The fill of an overlap. */
 export const OVERLAP_FILL = 'url(#overlap-hatch)';
 
@@ -44,6 +46,9 @@ export const Patterns = memo(function Patterns() {
         <pattern id="overlap-hatch" width="8" height="8" patternUnits="userSpaceOnUse">
           <rect width="8" height="8" fill="var(--sheet)" opacity="0.55" />
           <path d="M0 8 8 0M-2 2 2 -2M6 10 10 6M0 0 8 8" stroke="var(--ink)" strokeWidth="1.3" />
+        </pattern>
+        <pattern id="dry-hatch" width="9" height="9" patternUnits="userSpaceOnUse">
+          <path d="M-1 -1 10 10M-1 8 1 10M8 -1 10 1" stroke="var(--line-strong)" strokeWidth="1" />
         </pattern>
         <pattern id="blocked-hatch" width="7" height="7" patternUnits="userSpaceOnUse">
           <path d="M-1 1 1 -1M0 7 7 0M6 8 8 6" stroke="var(--alarm)" strokeWidth="1.6" />

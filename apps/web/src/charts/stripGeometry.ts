@@ -73,7 +73,8 @@ const BLOCK_SHARE = 0.72;
 /** Whether a night goes otherwise than intended: something waits, is lost, cut or never begins. */
 export function differsFromIntent(night: Night): boolean {
   return night.served.some(
-    ({ due, outcome, began }) => outcome !== 'ran' || (began !== null && began !== due.due),
+    ({ intended, outcome, began, ended }) =>
+      outcome === 'lost' || began !== intended?.begins || ended !== intended.ends,
   );
 }
 

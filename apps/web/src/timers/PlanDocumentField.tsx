@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { faultLine, notCovered, readPlanText, type Plan } from '@water-clock/core';
+import { faultLine, readPlanText, type Plan } from '@water-clock/core';
 
 /** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
 const MOST_BYTES = 900_000;
@@ -11,9 +11,7 @@ const tooLarge = (bytes: number) =>
 function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
   if (text.length > MOST_BYTES) return { faults: [tooLarge(text.length)] };
   const read = readPlanText(text);
-  if (!read.ok) return { faults: read.faults.map(faultLine) };
-  const beyond = notCovered(read.value);
-  return beyond.length > 0 ? { faults: beyond.map(faultLine) } : { plan: read.value };
+  return read.ok ? { plan: read.value } : { faults: read.faults.map(faultLine) };
 }
 
 /** Takes a plan document from a file or from pasted text, and says by path what is wrong with it. */

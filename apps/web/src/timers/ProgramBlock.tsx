@@ -1,21 +1,27 @@
 import { memo, useCallback } from 'react';
 import {
-  cycleSeconds,
+  attempt,
+  cycleShape,
+  daysWords,
   effectivePercent,
   enabledStations,
   isUnused,
   lengthWords,
+  monthOf,
   missingOf,
   missingSentence,
   type Days,
+  type EpochDay,
   type Plan,
   type Program,
   type RunEntry,
 } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from './commitWords.ts';
 import { DayPicker } from './DayPicker.tsx';
 import type { TimerEditor } from './editor.ts';
+import { ProgramExtras } from './ProgramExtras.tsx';
 import { RunGrid } from './RunGrid.tsx';
 import { StartChips } from './StartChips.tsx';
 
@@ -27,17 +33,19 @@ interface Props {
   /** The whole plan, for stations, timer and settings. */
   readonly plan: Plan;
   readonly editor: TimerEditor;
-  /** 1 to 12: the month whose percent the total is at. */
-  readonly month: number;
+  /** The date from which the rule is looked at, and whose month's percent the total is at. */
+  readonly today: EpochDay;
 }
 
 /** One program: its starts, its days, its run minutes, and what they add up to. */
 export const ProgramBlock = memo(
-  function ProgramBlock({ program, shownProgram, plan, editor, month }: Props) {
+  function ProgramBlock({ program, shownProgram, plan, editor, today }: Props) {
     const { clock } = usePreferences();
     const { letter } = program;
-    const percent = effectivePercent(plan, shownProgram, month);
-    const seconds = cycleSeconds(plan, shownProgram, percent);
+    const hasStarts = program.starts.length > 0;
+    const percent = effectivePercent(plan, shownProgram, monthOf(today));
+    const shape = attempt(() => cycleShape(plan, shownProgram, percent));
+    const seconds = shape.ok ? shape.value.seconds : 0;
     const missing = missingOf(shownProgram, enabledStations(plan));
 
     const startsChange = useCallback(
@@ -65,32 +73,45 @@ export const ProgramBlock = memo(
       [editor, runsChange],
     );
     const commitDays = useCallback(
-      (days: Days | null) => void editor.commit({ type: 'set-days', program: letter, days }),
-      [editor, letter],
+      (days: Days | null) => {
+        const change = { type: 'set-days', program: letter, days } as const;
+        // Hours take the place of starts, so those go in the same step, and come back with its undo.
+        if (days?.rule === 'hours' && hasStarts)
+          return commitWords(editor, {
+            type: 'several',
+            changes: [{ type: 'set-starts', program: letter, starts: [] }, change],
+          });
+        return commitWords(editor, change);
+      },
+      [editor, letter, hasStarts],
     );
 
     return (
       <section className="program" aria-label={`Program ${letter}`}>
         <div className="program-head">
           <ProgramBadge letter={letter} size={44} />
-          <StartChips
-            letter={letter}
-            starts={program.starts}
-            shownStarts={shownProgram.starts}
-            cycleSeconds={seconds}
-            stepMinutes={plan.timer.startStepMinutes}
-            mostStarts={plan.timer.startsPerProgram}
-            clock={clock}
-            draft={draftStarts}
-            commit={commitStarts}
-          />
+          {program.days?.rule === 'hours' ? (
+            <p className="soft">Starts {daysWords(program.days, clock)}.</p>
+          ) : (
+            <StartChips
+              letter={letter}
+              starts={program.starts}
+              shownStarts={shownProgram.starts}
+              cycleSeconds={seconds}
+              stepMinutes={plan.timer.startStepMinutes}
+              mostStarts={plan.timer.startsPerProgram}
+              clock={clock}
+              draft={draftStarts}
+              commit={commitStarts}
+            />
+          )}
           <p className="program-total">
             <strong>{lengthWords(seconds)}</strong>
             <span className="soft">{percent === 100 ? 'in all' : `in all, at ${percent} %`}</span>
           </p>
         </div>
         <div className="program-days">
-          <DayPicker letter={letter} days={program.days} timer={plan.timer} commit={commitDays} />
+          <DayPicker program={program} plan={plan} today={today} commit={commitDays} />
           <button
             type="button"
             className="plain-button program-remove"
@@ -105,9 +126,12 @@ export const ProgramBlock = memo(
           runs={program.runs}
           stepSeconds={plan.timer.runStepSeconds}
           longestSeconds={plan.timer.longestRunSeconds}
+          percent={percent}
+          seasonal={plan.timer.seasonal}
           draft={draftRuns}
           commit={commitRuns}
         />
+        <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
         {missing.length > 0 && !isUnused(missing) && (
           <p className="fault">{missingSentence(letter, missing)}</p>
         )}
@@ -119,7 +143,7 @@ export const ProgramBlock = memo(
     before.program === after.program &&
     before.shownProgram === after.shownProgram &&
     before.editor === after.editor &&
-    before.month === after.month &&
+    before.today === after.today &&
     before.plan.timer === after.plan.timer &&
     before.plan.settings === after.plan.settings &&
     before.plan.stations === after.plan.stations,

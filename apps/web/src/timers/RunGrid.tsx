@@ -1,5 +1,6 @@
 import { memo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import {
+  adjustedSeconds,
   parseRunEntry,
   RUN_ENTRY_HELP,
   runEntryText,
@@ -7,6 +8,7 @@ import {
   stepped,
   type Run,
   type RunEntry,
+  type Seasonal,
   type Station,
 } from '@water-clock/core';
 
@@ -16,6 +18,9 @@ export interface RunGridProps {
   readonly runs: readonly Run[];
   readonly stepSeconds: number;
   readonly longestSeconds: number;
+  /** In force now: what is entered stands beside what it comes to. */
+  readonly percent: number;
+  readonly seasonal: Seasonal;
   readonly draft: (runs: readonly RunEntry[] | null) => void;
   readonly commit: (runs: readonly RunEntry[]) => void;
 }
@@ -27,6 +32,8 @@ const entry = (station: number, seconds: number): RunEntry => ({
 });
 
 interface CellProps {
+  readonly percent: number;
+  readonly seasonal: Seasonal;
   readonly letter: string;
   readonly station: Station;
   readonly seconds: number;
@@ -41,6 +48,7 @@ interface CellProps {
 const Cell = memo(function Cell(props: CellProps) {
   const { letter, station, seconds, stepSeconds, longestSeconds, draft, commit, say, paste } =
     props;
+  const { percent, seasonal } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const read = typed === null ? seconds : parseRunEntry(typed);
 
@@ -112,13 +120,19 @@ const Cell = memo(function Cell(props: CellProps) {
         onKeyDown={onKeyDown}
         onPaste={onPaste}
       />
+      {percent !== 100 && (read ?? 0) > 0 && (
+        <span className="run-adjusted">
+          runs {runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}
+        </span>
+      )}
     </label>
   );
 });
 
 /** Run minutes of a program, a cell for each station. A pasted column fills the cells from the one it is pasted into. */
 export const RunGrid = memo(function RunGrid(props: RunGridProps) {
-  const { letter, stations, runs, stepSeconds, longestSeconds, draft, commit } = props;
+  const { letter, stations, runs, stepSeconds, longestSeconds, percent, seasonal } = props;
+  const { draft, commit } = props;
   const [fault, setFault] = useState<string | null>(null);
   const latest = useRef({ stations, commit });
   latest.current = { stations, commit };
@@ -163,6 +177,8 @@ export const RunGrid = memo(function RunGrid(props: RunGridProps) {
             seconds={runs.find((run) => run.station === station.number)?.seconds ?? 0}
             stepSeconds={stepSeconds}
             longestSeconds={longestSeconds}
+            percent={percent}
+            seasonal={seasonal}
             draft={draft}
             commit={commit}
             say={setFault}

@@ -8,6 +8,7 @@ import {
   type Timer,
 } from '@water-clock/core';
 import type { TimerEditor } from './editor.ts';
+import { NumberField } from './NumberField.tsx';
 
 const OVERLAP_WORDS: Record<OnOverlap, string> = {
   queue: 'the second cycle waits for the first to end',
@@ -15,51 +16,6 @@ const OVERLAP_WORDS: Record<OnOverlap, string> = {
   cut: 'the first cycle is cut off',
   together: 'both run at once',
 };
-
-interface NumberFieldProps {
-  readonly label: string;
-  readonly unit?: string;
-  readonly value: number;
-  readonly commit: (value: number) => string | null;
-}
-
-/** A whole number that is made when the field is left; a refusal stands at the field. */
-function NumberField({ label, unit, value, commit }: NumberFieldProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const finish = () => {
-    if (typed === null) return;
-    const number = /^\d{1,6}$/.test(typed.trim()) ? Number(typed) : NaN;
-    const refused = Number.isNaN(number)
-      ? `"${typed}" is not a whole number.`
-      : number === value
-        ? null
-        : commit(number);
-    setFault(refused);
-    if (refused === null) setTyped(null);
-  };
-  return (
-    <label className="labelled">
-      {label}
-      {unit && ` (${unit})`}
-      <input
-        className="field"
-        inputMode="numeric"
-        value={typed ?? value}
-        aria-invalid={fault !== null}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={finish}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') finish();
-          if (event.key !== 'Escape') return;
-          setTyped(null);
-          setFault(null);
-        }}
-      />
-      {fault && <span className="fault">{fault}</span>}
-    </label>
-  );
-}
 
 /** What this timer can do: the limits that the checks and the editors go by. */
 export function TimerAbilities({
@@ -108,18 +64,24 @@ export function TimerAbilities({
       </label>
       <NumberField
         label="Stations"
+        least={1}
+        most={99}
         value={timer.stationCount}
-        commit={(stationCount) => commit({ stationCount })}
+        commit={(value) => commit({ stationCount: value ?? timer.stationCount })}
       />
       <NumberField
         label="Programs"
+        least={1}
+        most={26}
         value={timer.programCount}
-        commit={(programCount) => commit({ programCount })}
+        commit={(value) => commit({ programCount: value ?? timer.programCount })}
       />
       <NumberField
         label="Starts a program"
+        least={1}
+        most={24}
         value={timer.startsPerProgram}
-        commit={(startsPerProgram) => commit({ startsPerProgram })}
+        commit={(value) => commit({ startsPerProgram: value ?? timer.startsPerProgram })}
       />
       <label className="labelled">
         Starts are set in steps of
@@ -143,14 +105,18 @@ export function TimerAbilities({
       <NumberField
         label="Runs are set in steps of"
         unit="seconds"
+        least={1}
+        most={3600}
         value={timer.runStepSeconds}
-        commit={(runStepSeconds) => commit({ runStepSeconds })}
+        commit={(value) => commit({ runStepSeconds: value ?? timer.runStepSeconds })}
       />
       <NumberField
         label="Longest run"
         unit="minutes"
+        least={1}
+        most={1440}
         value={Math.floor(timer.longestRunSeconds / 60)}
-        commit={(minutes) => commit({ longestRunSeconds: minutes * 60 })}
+        commit={(minutes) => commit({ longestRunSeconds: (minutes ?? 1) * 60 })}
       />
     </div>
   );

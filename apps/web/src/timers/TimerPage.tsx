@@ -4,6 +4,7 @@ import { Button } from 'antd';
 import { NavLink, useParams } from 'react-router';
 import {
   dateWords,
+  dryStretches,
   findingSentence,
   letterAt,
   monthOf,
@@ -14,23 +15,24 @@ import {
   verdictWords,
   weekdayIndexOf,
   weekdayName,
-  civilOf,
   type EpochDay,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
-import { NightTable } from '../charts/NightTable.tsx';
-import { SmallNight } from '../charts/SmallNight.tsx';
 import { Patterns } from '../charts/patterns.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../sites/queries.ts';
-import { useReckoning } from '../workers/useReckoning.ts';
+import type { WhatIf } from '../workers/messages.ts';
+import { useReckoning, type Work } from '../workers/useReckoning.ts';
+import { ClockPanel } from './ClockPanel.tsx';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
 import type { Snapshot, TimerEditor } from './editor.ts';
+import { NIGHTS, NightsAside, type Distance } from './NightsAside.tsx';
 import { ProgramBlock } from './ProgramBlock.tsx';
 import { timerKeys, useTimer, type TimerView } from './queries.ts';
+import { SettingsPanel } from './SettingsPanel.tsx';
 import { SiteDetails } from './SiteDetails.tsx';
 import { StationList } from './StationList.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
@@ -38,17 +40,19 @@ import { TimerTools } from './TimerTools.tsx';
 import { useCivilNow } from './useCivilNow.ts';
 import { useEditor } from './useEditor.ts';
 import { VerdictMark } from './VerdictMark.tsx';
+import { WhatIfBar } from './WhatIfBar.tsx';
 import './timer.css';
 
-const NIGHTS = 8;
+const AS_SET: WhatIf = { percent: null, ahead: 0 };
+
 function Programs({
   snapshot,
   editor,
-  month,
+  today,
 }: {
   snapshot: Snapshot;
   editor: TimerEditor;
-  month: number;
+  today: EpochDay;
 }) {
   const { settled: plan, plan: shown } = snapshot;
   const letters = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i));
@@ -62,7 +66,7 @@ function Programs({
           shownProgram={shown.programs.find(({ letter }) => letter === program.letter) ?? program}
           plan={plan}
           editor={editor}
-          month={month}
+          today={today}
         />
       ))}
       {free && (
@@ -88,8 +92,33 @@ function Programs({
 const VIEWS = [
   ['', 'Programs'],
   ['stations', 'Stations'],
+  ['settings', 'Percent and hours'],
+  ['clock', 'Clock'],
   ['timer', 'Timer and house'],
 ] as const;
+
+/** What is to be said while the answer is on its way, or where none came. */
+function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
+  switch (work.state) {
+    case 'done':
+      return null;
+    case 'working':
+      return (
+        <p className="work-note">
+          Working it out: {Math.round(work.share * 100)} %{' '}
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
+        </p>
+      );
+    case 'stopped':
+      return <p className="work-note">Stopped: what stands here is of an earlier state.</p>;
+    case 'refused':
+      return (
+        <p className="work-note fault">What stands here is of an earlier state: {work.why}.</p>
+      );
+  }
+}
 
 function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const { view: shown = '' } = useParams();
@@ -109,13 +138,16 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const [chosen, setChosen] = useState<EpochDay | null>(null);
   const day = chosen ?? tonight;
   const isFar = day < tonight || day >= tonight + NIGHTS;
-  const { reckoning, blocked, askBlocked } = useReckoning(
-    plan,
-    today,
-    tonight,
-    NIGHTS,
-    isFar ? day : null,
-  );
+  const [whatIf, setWhatIf] = useState(AS_SET);
+  const [distance, setDistance] = useState<Distance>('nights');
+  const { reckoning, work, stop, blocked, askBlocked } = useReckoning(plan, {
+    on: today,
+    firstNight: tonight,
+    nights: NIGHTS,
+    farNight: isFar ? day : null,
+    yearFrom: distance === 'year' ? today : null,
+    whatIf,
+  });
   const lettersText = programsByLetter(plan)
     .map(({ letter }) => letter)
     .join('');
@@ -123,7 +155,9 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const choose = useCallback((one: EpochDay) => setChosen(one === tonight ? null : one), [tonight]);
   const moves = useMemo(
     (): MoveOutcome => ({
-      onTaken: (letter, start) => askBlocked({ plan: editor.snapshot().settled, letter, start }),
+      // With the clock out the strip's hours are not the timer's, so nothing is marked there.
+      onTaken: (letter, start) =>
+        whatIf.ahead === 0 && askBlocked({ plan: editor.snapshot().settled, letter, start }),
       onMoving: (letter, start, to) => editor.moveStart(letter, start, to, 'draft'),
       onMoved: (letter, start, to) => {
         askBlocked(null);
@@ -134,22 +168,29 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         editor.setDraft(null);
       },
     }),
-    [askBlocked, editor],
-  );
-  const suns = useMemo(
-    () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, site)),
-    [tonight, site],
+    [askBlocked, editor, whatIf.ahead],
   );
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
-  const night = [...(reckoning?.nights ?? []), reckoning?.farNight].find((one) => one?.day === day);
+  const night =
+    [...(reckoning?.nights ?? []), reckoning?.farNight].find((one) => one?.day === day) ??
+    undefined;
   const [overlap] = reckoning?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
   const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
   const findings =
-    reckoning?.check.findings.filter(
-      ({ code }) => code !== 'overlap' && !code.startsWith('missing-'),
-    ) ?? [];
+    reckoning?.check.findings.filter(({ code }) => !code.startsWith('missing-')) ?? [];
+  const tone = verdict?.tone ?? 'empty';
+  const { from, to } = night ?? { from: 0, to: 0 };
+  const dry = useMemo(
+    () =>
+      dryStretches(plan, from + whatIf.ahead, to + whatIf.ahead).map((stretch) => ({
+        ...stretch,
+        from: stretch.from - whatIf.ahead,
+        to: stretch.to - whatIf.ahead,
+      })),
+    [plan, from, to, whatIf.ahead],
+  );
 
   return (
     <div className="timer">
@@ -179,14 +220,15 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       )}
       <div className="timer-sight">
         <div
-          className={`verdict verdict-${reckoning?.check.verdict ?? 'empty'}`}
+          className={`verdict verdict-${tone}`}
           data-of={reckoning ? 'known' : 'unknown'}
           role="status"
         >
-          <VerdictMark verdict={reckoning?.check.verdict ?? 'empty'} size={44} />
+          <VerdictMark verdict={tone} size={44} />
           <div>
             <p className="verdict-headline">{verdict?.headline ?? 'Working it out …'}</p>
             <p className="verdict-detail">{verdict?.detail}</p>
+            <WorkNote work={work} stop={stop} />
           </div>
           {overlapNight !== undefined && overlapNight !== day && (
             <Button size="large" onClick={() => setChosen(overlapNight)}>
@@ -199,6 +241,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             {day === tonight ? 'Tonight, ' : ''}
             {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
           </h2>
+          <WhatIfBar
+            plan={plan}
+            whatIf={whatIf}
+            headroom={reckoning?.check.headroomPercent ?? null}
+            set={setWhatIf}
+          />
           {night && (
             <NightStrip
               night={night}
@@ -208,6 +256,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               stepMinutes={plan.timer.startStepMinutes}
               now={now}
               blocked={blocked}
+              dry={dry}
               {...moves}
             />
           )}
@@ -235,8 +284,26 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               ))}
             </ul>
           )}
-          {shown === '' && <Programs snapshot={snapshot} editor={editor} month={monthOf(today)} />}
+          {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
           {shown === 'stations' && <StationList plan={snapshot.settled} editor={editor} />}
+          {shown === 'settings' && (
+            <SettingsPanel
+              plan={snapshot.settled}
+              editor={editor}
+              today={today}
+              month={monthOf(today)}
+            />
+          )}
+          {shown === 'clock' && (
+            <ClockPanel
+              plan={plan}
+              now={now}
+              timeZone={site.timeZone}
+              clock={clock}
+              ahead={whatIf.ahead}
+              setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
+            />
+          )}
           {shown === 'timer' && (
             <>
               <TimerAbilities plan={snapshot.settled} editor={editor} />
@@ -244,30 +311,20 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             </>
           )}
         </div>
-        <aside className="timer-nights" aria-label="Tonight and the next seven nights">
-          <h2>Tonight and the next seven nights</h2>
-          {reckoning?.nights.map((one, i) => (
-            <SmallNight
-              key={one.day}
-              night={one}
-              letters={letters}
-              sun={suns[i] ?? null}
-              label={
-                i === 0
-                  ? 'Tonight'
-                  : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day} – ${weekdayName(weekdayIndexOf(one.day + 1))}`
-              }
-              chosen={one.day === day}
-              choose={choose}
-            />
-          ))}
-          {night && (
-            <details className="timer-table">
-              <summary>{dateWords(night.day, today)} as a table</summary>
-              <NightTable night={night} plan={plan} clock={clock} />
-            </details>
-          )}
-        </aside>
+        <NightsAside
+          reckoning={reckoning}
+          plan={plan}
+          letters={letters}
+          place={site}
+          today={today}
+          tonight={tonight}
+          day={day}
+          night={night}
+          clock={clock}
+          distance={distance}
+          setDistance={setDistance}
+          choose={choose}
+        />
       </div>
       {snapshot.conflict && (
         <ConflictDialog

@@ -1,0 +1,203 @@
+import { memo, useMemo, type KeyboardEvent } from 'react';
+import {
+  civilOf,
+  dateWords,
+  epochDayOf,
+  monthName,
+  weekdayIndexOf,
+  type EpochDay,
+  type YearDay,
+} from '@water-clock/core';
+import { fillOf, OVERLAP_FILL } from './patterns.tsx';
+import { useWidth } from './useWidth.ts';
+import './year.css';
+
+interface Props {
+  readonly year: readonly YearDay[];
+  readonly today: EpochDay;
+  readonly letters: readonly string[];
+  /** The night that is on the large strip. */
+  readonly chosen: EpochDay;
+  readonly choose: (night: EpochDay) => void;
+}
+
+const GUTTER = 40;
+const HEAD = 18;
+
+/** What a date comes to, in words. */
+export function yearDayWords({ day, programs, overlaps, off }: YearDay, today: EpochDay): string {
+  const water = programs.length > 0 ? programs.join(' ') : 'dry';
+  return `${dateWords(day, today)}: ${water}${overlaps ? ', overlap' : ''}${off ? ', off day' : ''}`;
+}
+
+/** Months from that of a date on, as many as the days reach into. */
+function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: YearDay[] }[] {
+  const months: { key: string; name: string; days: YearDay[] }[] = [];
+  for (const one of year) {
+    const { year: y, month } = civilOf(one.day);
+    const key = `${y}-${month}`;
+    const last = months.at(-1);
+    if (last?.key === key) last.days.push(one);
+    else months.push({ key, name: monthName(month).slice(0, 3), days: [one] });
+  }
+  return months;
+}
+
+/** A year of dates, a row for each month: which programs water, what overlaps, what is off. Pressing a date shows its night. */
+export const YearChart = memo(function YearChart({ year, today, letters, chosen, choose }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const months = useMemo(() => monthsOf(year), [year]);
+  const cell = Math.max(6, (width - GUTTER) / 31);
+  const row = Math.max(22, Math.min(34, letters.length * 5 + 8));
+  const used = letters.filter((letter) => year.some(({ programs }) => programs.includes(letter)));
+  const bar = (row - 6) / Math.max(1, used.length);
+  const overlaps = year.filter((one) => one.overlaps).length;
+  const wet = year.filter(({ programs }) => programs.length > 0).length;
+  const focused = year.find(({ night }) => night === chosen) ?? year[0];
+  const move = (event: KeyboardEvent) => {
+    const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 30, ArrowUp: -30 }[event.key];
+    if (by === undefined || !focused) return;
+    event.preventDefault();
+    const next = year[Math.max(0, Math.min(year.length - 1, year.indexOf(focused) + by))];
+    if (next) choose(next.night);
+  };
+  return (
+    <div className="year">
+      <p className="soft">
+        {wet} watering dates in the coming year{overlaps > 0 && `, overlaps on ${overlaps} of them`}
+        . Press a date to see its night.
+      </p>
+      <label className="year-date">
+        Go to a date
+        <input
+          type="date"
+          className="field"
+          onChange={(event) => {
+            const [y, m, d] = event.target.value.split('-').map(Number);
+            if (y && m && d && y > 1970)
+              choose(
+                year.find(({ day }) => day === epochDayOf({ year: y, month: m, day: d }))?.night ??
+                  epochDayOf({ year: y, month: m, day: d }) - 1,
+              );
+          }}
+        />
+      </label>
+      <div ref={ref}>
+        {width > 0 && (
+          <svg
+            width={width}
+            height={HEAD + months.length * row}
+            tabIndex={0}
+            role="slider"
+            className="year-chart"
+            aria-label="A year of dates; the arrow keys go from date to date"
+            aria-valuemin={0}
+            aria-valuemax={year.length - 1}
+            aria-valuenow={focused ? year.indexOf(focused) : 0}
+            aria-valuetext={focused ? yearDayWords(focused, today) : ''}
+            onKeyDown={move}
+          >
+            {[1, 8, 15, 22, 29].map((day) => (
+              <text key={day} x={GUTTER + (day - 0.5) * cell} y={12} textAnchor="middle">
+                {day}
+              </text>
+            ))}
+            {months.map(({ key, name, days }, i) => {
+              const y = HEAD + i * row;
+              return (
+                <g key={key}>
+                  <text x={0} y={y + row / 2 + 4}>
+                    {name}
+                  </text>
+                  {days.map((one) => {
+                    const x = GUTTER + (civilOf(one.day).day - 1) * cell;
+                    const look = [
+                      'year-day',
+                      one.off && 'year-off',
+                      one.night === chosen && 'year-chosen',
+                      weekdayIndexOf(one.day) > 4 && 'year-weekend',
+                    ];
+                    return (
+                      <g key={one.day} onClick={() => choose(one.night)}>
+                        <rect
+                          x={x}
+                          y={y}
+                          width={cell - 1}
+                          height={row - 2}
+                          className={look.filter(Boolean).join(' ')}
+                        />
+                        {one.off && (
+                          <line
+                            x1={x + 1}
+                            y1={y + row - 3}
+                            x2={x + cell - 2}
+                            y2={y + 1}
+                            className="year-off-line"
+                          />
+                        )}
+                        {used.map(
+                          (letter, n) =>
+                            one.programs.includes(letter) && (
+                              <rect
+                                key={letter}
+                                x={x + 1}
+                                y={y + 2 + n * bar}
+                                width={Math.max(2, cell - 3)}
+                                height={Math.max(2, bar - 1)}
+                                fill={fillOf(letter)}
+                              />
+                            ),
+                        )}
+                        {one.overlaps && (
+                          <rect
+                            x={x}
+                            y={y}
+                            width={cell - 1}
+                            height={row - 2}
+                            fill={OVERLAP_FILL}
+                            className="year-overlap"
+                          />
+                        )}
+                      </g>
+                    );
+                  })}
+                </g>
+              );
+            })}
+          </svg>
+        )}
+      </div>
+      <details className="timer-table">
+        <summary>The year as a table</summary>
+        <YearTable year={year} today={today} />
+      </details>
+    </div>
+  );
+});
+
+function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
+  return (
+    <div className="night-table">
+      <table>
+        <thead>
+          <tr>
+            <th>Date</th>
+            <th>Programs</th>
+            <th>Overlap</th>
+          </tr>
+        </thead>
+        <tbody>
+          {year
+            .filter(({ programs }) => programs.length > 0)
+            .map((one) => (
+              <tr key={one.day}>
+                <td>{dateWords(one.day, today)}</td>
+                <td>{one.programs.join(' ')}</td>
+                <td>{one.overlaps ? 'overlap' : 'none'}</td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly unit?: string;
+  /** Null: not set. */
+  readonly value: number | null;
+  readonly least?: number;
+  readonly most?: number;
+  /** What an empty field means; without it a number is needed. */
+  readonly empty?: string;
+  readonly decimal?: boolean;
+  readonly className?: string;
+  /** The refusal in words, or null where it is made. */
+  readonly commit: (value: number | null) => string | null;
+}
+
+/** A number that is made when the field is left; what is wrong with it stands at the field. */
+export function NumberField(props: Props) {
+  const { label, unit, value, least = 0, most, empty, decimal = false, className, commit } = props;
+  const [typed, setTyped] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const refusal = (text: string): string | null => {
+    if (text === '' && empty !== undefined) return value === null ? null : commit(null);
+    const number = (decimal ? /^\d{1,6}([.,]\d+)?$/ : /^\d{1,6}$/).test(text)
+      ? Number(text.replace(',', '.'))
+      : NaN;
+    const allowed = `${least} ${most === undefined ? 'or more' : `to ${most}`}`;
+    if (Number.isNaN(number) || number < least || (most !== undefined && number > most))
+      return `"${text}" is not possible here; allowed: ${allowed}${empty === undefined ? '' : ', or empty'}.`;
+    return number === value ? null : commit(number);
+  };
+  const finish = () => {
+    if (typed === null) return;
+    const refused = refusal(typed.trim());
+    setFault(refused);
+    if (refused === null) setTyped(null);
+  };
+  return (
+    <label className={`labelled ${className ?? ''}`}>
+      <span>
+        {label}
+        {unit && ` (${unit})`}
+      </span>
+      <input
+        className="field"
+        inputMode={decimal ? 'decimal' : 'numeric'}
+        value={typed ?? value ?? ''}
+        placeholder={empty}
+        aria-invalid={fault !== null}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={finish}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') finish();
+          if (event.key !== 'Escape') return;
+          setTyped(null);
+          setFault(null);
+        }}
+      />
+      {fault && <span className="fault">{fault}</span>}
+    </label>
+  );
+}

@@ -1,0 +1,34 @@
+import { WEEKDAYS, weekdayName, type Timer, type Weekday } from '@water-clock/core';
+
+/** Weekday indices, 0 Monday, in the order of the timer's display. */
+export const weekOrderOf = (timer: Timer): readonly number[] =>
+  timer.dialect?.weekOrder === 'sun' ? [6, 0, 1, 2, 3, 4, 5] : [0, 1, 2, 3, 4, 5, 6];
+
+interface Props {
+  readonly label: string;
+  readonly timer: Timer;
+  readonly pressed: readonly Weekday[];
+  readonly className?: string;
+  readonly commit: (weekdays: readonly Weekday[]) => void;
+}
+
+/** A button for each weekday, in the order of the timer's display. */
+export function WeekdayButtons({ label, timer, pressed, className = 'day', commit }: Props) {
+  return (
+    <div className="days" role="group" aria-label={label}>
+      {weekOrderOf(timer).map((index) => (
+        <button
+          key={index}
+          type="button"
+          className={className}
+          aria-pressed={pressed.includes(WEEKDAYS[index] ?? 'mon')}
+          onClick={() =>
+            commit(WEEKDAYS.filter((weekday, i) => (i === index) !== pressed.includes(weekday)))
+          }
+        >
+          {weekdayName(index)}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,271 @@
+/**
+ * On which dates two sets of days come together, k days apart: the first such date, and how often in 400 years.
+ *
+ * Why it is complete. A date D belongs to both sides where D is in one set and D + k in the other. The two counts of days
+ * come to one count (Chinese remainder theorem) or exclude each other. Weekdays repeat every 7 days; what a day of the month
+ * and a month ask of D and of D + k repeats with the calendar every 400 years = 146,097 days = 7 × 20,871 days. So D's part
+ * in the calendar is a set C of remainders modulo 146,097, and a count D ≡ r (mod n) meets a remainder c of C exactly where
+ * c ≡ r modulo the greatest common divisor of n and 146,097, and then once in n × 146,097 ÷ that divisor days. 146,097 =
+ * 3³ × 7 × 773, and n is a least common multiple of numbers up to 743, so the divisor divides 189 = 3³ × 7. It is therefore
+ * enough to know how many members of C there are in each class modulo 189: that decides at once whether there is any date
+ * at all in an endless calendar, and how often. The first date is then looked for up to the end of ours.
+ */
+import { civilOf, LAST_DAY, weekdayIndexOf, type EpochDay } from './calendar.ts';
+import {
+  EVERY_MONTH_DAY,
+  greatestCommonDivisor,
+  modulo,
+  type DaySet,
+  type WeekdayMask,
+} from './days.ts';
+import type { Effort } from './effort.ts';
+
+/** Twelve bits, bit 0 January. */
+export type MonthMask = number;
+export const EVERY_MONTH: MonthMask = 0xfff;
+
+/** Some of the days of a set: those in some months. Equal ones have the same `id`; made by `Meetings.classOf`. */
+export interface DayClass extends DaySet {
+  readonly id: number;
+  readonly months: MonthMask;
+}
+
+export const DAYS_PER_400_YEARS = 146_097;
+const CLASSES = 189;
+/** Steps of a search before it is worth while to count the whole calendar. */
+const PATIENCE = 400;
+/** With no more members than this the calendar's dates are gone through one by one, not the count's. */
+const FEW = 4000;
+
+let calendarOnce: { readonly monthDay: Uint8Array; readonly month: Uint8Array } | null = null;
+
+/** Day of the month less 1 and month less 1 of each day of 400 years, from epoch day 0. */
+function calendar() {
+  if (calendarOnce) return calendarOnce;
+  const monthDay = new Uint8Array(DAYS_PER_400_YEARS);
+  const month = new Uint8Array(DAYS_PER_400_YEARS);
+  for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
+    const date = civilOf(day);
+    monthDay[day] = date.day - 1;
+    month[day] = date.month - 1;
+  }
+  return (calendarOnce = { monthDay, month });
+}
+
+/** What is asked of D's and of D + k's place in the calendar. */
+interface CalendarDemand {
+  readonly monthDays: number;
+  readonly months: number;
+  readonly laterMonthDays: number;
+  readonly laterMonths: number;
+  readonly k: number;
+}
+
+function keeps(demand: CalendarDemand, day: EpochDay): boolean {
+  const { monthDay, month } = calendar();
+  const at = modulo(day, DAYS_PER_400_YEARS);
+  if (!(demand.monthDays & (1 << (monthDay[at] ?? 0)))) return false;
+  if (!(demand.months & (1 << (month[at] ?? 0)))) return false;
+  const later = modulo(day + demand.k, DAYS_PER_400_YEARS);
+  return (
+    (demand.laterMonthDays & (1 << (monthDay[later] ?? 0))) !== 0 &&
+    (demand.laterMonths & (1 << (month[later] ?? 0))) !== 0
+  );
+}
+
+/** The members of the 400 years that keep a demand. */
+interface Members {
+  /** How many there are in each class modulo 189. */
+  readonly counts: Uint32Array;
+  /** All of them ascending, where they are few. */
+  readonly few: readonly number[] | null;
+}
+
+/** What two classes come to as conditions on the date D of the first. */
+interface Joint {
+  readonly every: number;
+  readonly phase: number;
+  readonly weekdays: WeekdayMask;
+  /** Null: nothing is asked of the calendar. */
+  readonly demand: CalendarDemand | null;
+  /** The last D to look at. */
+  readonly most: EpochDay;
+  /** First dates found, by the date from which they were looked for. */
+  readonly firsts: Map<EpochDay, EpochDay | null>;
+}
+
+/** The mask whose bit w says whether bit w + k of `mask` is set, round the week. */
+function shiftedWeekdays(mask: WeekdayMask, k: number): WeekdayMask {
+  const shift = modulo(k, 7);
+  return ((mask >> shift) | (mask << (7 - shift))) & 0b111_1111;
+}
+
+interface Count {
+  readonly every: number;
+  readonly phase: number;
+}
+
+/** The one count that two counts come to; null where they exclude each other. */
+function joinCounts(a: Count, b: Count): Count | null {
+  if (a.every === 1) return b;
+  const divisor = greatestCommonDivisor(a.every, b.every);
+  if (modulo(a.phase - b.phase, divisor) !== 0) return null;
+  let phase = a.phase;
+  // At most b.every ÷ divisor turns.
+  while (modulo(phase - b.phase, b.every) !== 0) phase += a.every;
+  return { every: (a.every / divisor) * b.every, phase };
+}
+
+const asksNothing = ({ monthDays, months }: DayClass) =>
+  monthDays === EVERY_MONTH_DAY && months === EVERY_MONTH;
+
+/** Works out meetings and remembers them; one for each check of a plan. */
+export class Meetings {
+  private readonly classes = new Map<string, DayClass>();
+  private readonly joints = new Map<number, Map<number, Joint | null>>();
+  private readonly members = new Map<string, Members>();
+  private readonly effort: Effort;
+
+  constructor(effort: Effort) {
+    this.effort = effort;
+  }
+
+  /** The days of a set that are on some weekdays and in some months. */
+  classOf(set: DaySet, onWeekdays: WeekdayMask, months: MonthMask): DayClass {
+    const { every, phase, monthDays } = set;
+    const weekdays = set.weekdays & onWeekdays;
+    const key = `${every},${phase},${weekdays},${monthDays},${months}`;
+    let made = this.classes.get(key);
+    if (!made) {
+      made = { id: this.classes.size, every, phase, weekdays, monthDays, months };
+      this.classes.set(key, made);
+    }
+    return made;
+  }
+
+  /** The first day D ≥ `least` of `a` with D + k in `b`, neither after the end of the calendar; null: there is none. */
+  first(a: DayClass, b: DayClass, k: number, least: EpochDay): EpochDay | null {
+    const joint = this.joint(a, b, k);
+    if (!joint) return null;
+    let day = joint.firsts.get(least);
+    if (day === undefined) joint.firsts.set(least, (day = this.search(joint, least)));
+    return day;
+  }
+
+  /** The first day of a class on or after a date; null: there is none. */
+  firstOf(one: DayClass, least: EpochDay): EpochDay | null {
+    return this.first(one, one, 0, least);
+  }
+
+  /** How many days D of 400 years, in the mean of an endless calendar, are in `a` with D + k in `b`. */
+  inFourCenturies(a: DayClass, b: DayClass, k: number): number {
+    const joint = this.joint(a, b, k);
+    if (!joint) return 0;
+    const { every, phase, weekdays, demand } = joint;
+    const counts = demand && this.membersOf(demand).counts;
+    const divisor = greatestCommonDivisor(every, CLASSES);
+    let sum = 0;
+    for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
+      if (weekdays & (1 << weekdayIndexOf(rest)))
+        sum += counts ? (counts[rest] ?? 0) : DAYS_PER_400_YEARS / CLASSES;
+    return (sum * divisor) / every;
+  }
+
+  private joint(a: DayClass, b: DayClass, k: number): Joint | null {
+    const pair = a.id * 65_536 + b.id;
+    let byDays = this.joints.get(pair);
+    if (!byDays) this.joints.set(pair, (byDays = new Map<number, Joint | null>()));
+    let joint = byDays.get(k);
+    if (joint === undefined) byDays.set(k, (joint = this.join(a, b, k)));
+    return joint;
+  }
+
+  private join(a: DayClass, b: DayClass, k: number): Joint | null {
+    this.effort.spend(20);
+    const weekdays = a.weekdays & shiftedWeekdays(b.weekdays, k);
+    if (weekdays === 0) return null;
+    const count = joinCounts(a, { every: b.every, phase: modulo(b.phase - k, b.every) });
+    if (!count) return null;
+    if (count.every % 7 === 0 && !(weekdays & (1 << weekdayIndexOf(count.phase)))) return null;
+    const demand =
+      asksNothing(a) && asksNothing(b)
+        ? null
+        : {
+            monthDays: a.monthDays,
+            months: a.months,
+            laterMonthDays: b.monthDays,
+            laterMonths: b.months,
+            k,
+          };
+    const most = Math.min(LAST_DAY, LAST_DAY - k);
+    return { ...count, weekdays, demand, most, firsts: new Map() };
+  }
+
+  private search(joint: Joint, least: EpochDay): EpochDay | null {
+    const { every, phase, weekdays, demand, most } = joint;
+    const begin = least + modulo(phase - least, every);
+    let day = begin;
+    // Weekdays alone have shown themselves after seven steps.
+    const patience = demand ? PATIENCE : 7;
+    for (let step = 0; step < patience; step++, day += every) {
+      if (day > most) return null;
+      if (weekdays & (1 << weekdayIndexOf(day)) && (!demand || keeps(demand, day))) return day;
+    }
+    this.effort.spend(patience);
+    if (!demand || this.inNoClass(joint)) return null;
+    const { few } = this.membersOf(demand);
+    if (few) return this.searchAmong(few, joint, day);
+    for (; day <= most; day += every) {
+      this.effort.spend(1);
+      if (weekdays & (1 << weekdayIndexOf(day)) && keeps(demand, day)) return day;
+    }
+    return null;
+  }
+
+  /** Goes through the calendar's own dates, 400 years by 400 years. */
+  private searchAmong(
+    few: readonly number[],
+    { every, phase, weekdays, most }: Joint,
+    least: EpochDay,
+  ): EpochDay | null {
+    let era = Math.floor(least / DAYS_PER_400_YEARS) * DAYS_PER_400_YEARS;
+    for (; era <= most; era += DAYS_PER_400_YEARS) {
+      this.effort.spend(few.length);
+      for (const member of few) {
+        const day = era + member;
+        if (day < least || modulo(day - phase, every) !== 0) continue;
+        if (day > most) return null;
+        if (weekdays & (1 << weekdayIndexOf(day))) return day;
+      }
+    }
+    return null;
+  }
+
+  /** Whether no member of the calendar is in the count's class and on its weekdays: then no date ever is. */
+  private inNoClass({ every, phase, weekdays, demand }: Joint): boolean {
+    if (!demand) return false;
+    const { counts } = this.membersOf(demand);
+    const divisor = greatestCommonDivisor(every, CLASSES);
+    for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
+      if (weekdays & (1 << weekdayIndexOf(rest)) && (counts[rest] ?? 0) > 0) return false;
+    return true;
+  }
+
+  private membersOf(demand: CalendarDemand): Members {
+    const key = Object.values(demand).join();
+    let known = this.members.get(key);
+    if (known) return known;
+    this.effort.spend(DAYS_PER_400_YEARS);
+    const counts = new Uint32Array(CLASSES);
+    const few: number[] = [];
+    for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
+      if (!keeps(demand, day)) continue;
+      const rest = day % CLASSES;
+      counts[rest] = (counts[rest] ?? 0) + 1;
+      if (few.length <= FEW) few.push(day);
+    }
+    known = { counts, few: few.length <= FEW ? few : null };
+    this.members.set(key, known);
+    return known;
+  }
+}
