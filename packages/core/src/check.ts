@@ -49,7 +49,7 @@ export interface Check {
 
 const NEXT_DATES = 5;
 /** The frequency of so many overlaps is worked out; nobody reads on. */
-export const OFTEN_TOLD = 100;
+export const OFTEN_TOLD = 20;
 
 /** What one check has in hand. */
 class Examination {

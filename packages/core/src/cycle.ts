@@ -106,18 +106,27 @@ const PIECES_BEFORE_A_PATTERN = 256;
 class Work {
   private readonly left: number[];
   private readonly ready: number[];
-  /** Moment of closing; 0 or less than now: not open. */
+  /** Moment of closing; endlessly long ago: not open. */
   private readonly closes: number[];
-  private unfinished: number;
-  private openCount = 0;
+  /** Indices of the stations that still have water to give, ascending. */
+  private live: number[];
+  /** Indices of those that are open. */
+  private opened: number[] = [];
+  /** Indices of those that soak, and perhaps of some that no longer do. */
+  private soaking: number[] = [];
   private openFlow = 0;
   private last = -1;
   private lastClosing = -Infinity;
   private pieces = 0;
+  /** Stations looked at since the work was last counted. */
+  private steps = 0;
   private t: ClockSecond;
   private readonly shares: readonly Share[];
   private readonly model: CycleModel;
   private readonly windows: WeekWindows | null;
+  /** No window holds a moment from the last free one looked at until here. */
+  private freeUntil: ClockSecond = -Infinity;
+  private readonly leastFlow: number;
 
   constructor(
     shares: readonly Share[],
@@ -132,20 +141,22 @@ class Work {
     this.left = shares.map((share) => share.seconds);
     this.ready = shares.map(() => begin);
     this.closes = shares.map(() => -Infinity);
-    this.unfinished = shares.length;
+    this.live = shares.map((_, i) => i);
+    this.leastFlow = Math.min(...shares.map(({ flow }) => flow));
   }
 
-  /** Works through the whole cycle and hands each piece to `opened`; the end is when the last valve closes. */
-  run(effort: Effort, opened: ((piece: CycleRun) => void) | null): ClockSecond {
-    const count = this.shares.length;
+  /** Works through the whole cycle and hands each piece to `tell`; the end is when the last valve closes. */
+  run(effort: Effort, tell: ((piece: CycleRun) => void) | null): ClockSecond {
     let pattern: Pattern | null = null;
     // Ends: every turn moves on to a later moment, and between two closings only so many moments can come.
     for (;;) {
-      effort.spend(count + 4);
+      effort.spend(8 + this.steps);
+      this.steps = 0;
       this.close();
-      if (this.unfinished === 0 && this.openCount === 0) return this.t;
-      this.t = this.openAndLookAhead(opened);
-      if (opened || this.windows || this.pieces < PIECES_BEFORE_A_PATTERN) continue;
+      if (this.live.length === 0 && this.opened.length === 0) return this.t;
+      this.t = this.openAndLookAhead(tell);
+      if (tell || this.windows || this.pieces < PIECES_BEFORE_A_PATTERN) continue;
+      effort.spend(this.shares.length * 4);
       pattern ??= new Pattern(this.state());
       const skip = pattern.compare(this.state());
       if (skip) this.skip(skip);
@@ -153,73 +164,106 @@ class Work {
   }
 
   private close(): void {
-    if (this.openCount === 0) return;
-    for (let i = 0; i < this.shares.length; i++) {
+    let some = false;
+    for (const i of this.opened) {
       if (this.closes[i] !== this.t) continue;
       const share = this.shares[i];
       this.closes[i] = -Infinity;
       this.ready[i] = this.t + (share?.soak ?? 0);
       this.openFlow -= share?.flow ?? 0;
-      this.openCount--;
       this.lastClosing = this.t;
+      if ((share?.soak ?? 0) > 0 && (this.left[i] ?? 0) > 0) this.soaking.push(i);
+      some = true;
     }
+    if (some) this.opened = this.opened.filter((i) => this.closes[i] !== -Infinity);
   }
 
   /** Opens all that may be opened now; the next moment at which anything can happen. */
-  private openAndLookAhead(opened: ((piece: CycleRun) => void) | null): ClockSecond {
+  private openAndLookAhead(tell: ((piece: CycleRun) => void) | null): ClockSecond {
     const { atOnce, delaySeconds } = this.model;
     let next = Infinity;
-    if (this.unfinished > 0 && this.openCount < atOnce) {
-      const allowed = Math.max(
-        this.lastClosing + delaySeconds,
-        this.windows ? this.windows.nextFree(this.t) : this.t,
-      );
+    if (this.live.length > 0 && this.opened.length < atOnce) {
+      const allowed = Math.max(this.lastClosing + delaySeconds, this.nextFree());
       if (allowed > this.t) next = allowed;
       else {
-        while (this.unfinished > 0 && this.openCount < atOnce) {
+        while (this.opened.length < atOnce) {
           const chosen = this.choose();
           if (chosen < 0) break;
-          this.open(chosen, opened);
+          this.open(chosen, tell);
         }
-        if (this.openCount < atOnce)
-          for (let i = 0; i < this.shares.length; i++)
-            if ((this.left[i] ?? 0) > 0 && (this.ready[i] ?? 0) > this.t)
-              next = Math.min(next, this.ready[i] ?? 0);
+        if (this.opened.length < atOnce) next = this.nextReady();
       }
     }
-    if (this.openCount > 0)
-      for (const closing of this.closes) if (closing > this.t && closing < next) next = closing;
+    for (const i of this.opened) next = Math.min(next, this.closes[i] ?? Infinity);
     return next;
+  }
+
+  /** Now, or the end of the window that holds this moment. */
+  private nextFree(): ClockSecond {
+    if (this.t < this.freeUntil || !this.windows) return this.t;
+    const free = this.windows.nextFree(this.t);
+    if (free === this.t) this.freeUntil = this.windows.nextWindow(free);
+    return free;
+  }
+
+  /** The next moment at which a soak is over. */
+  private nextReady(): ClockSecond {
+    let next = Infinity;
+    let over = false;
+    for (const i of this.soaking) {
+      const ready = this.ready[i] ?? 0;
+      if (ready <= this.t) over = true;
+      else if (ready < next) next = ready;
+    }
+    this.steps += this.soaking.length;
+    if (over) this.soaking = this.soaking.filter((i) => (this.ready[i] ?? 0) > this.t);
+    return next;
+  }
+
+  private mayOpen(i: number): boolean {
+    if ((this.ready[i] ?? 0) > this.t || (this.closes[i] ?? 0) > this.t) return false;
+    return (
+      this.opened.length === 0 ||
+      this.openFlow + (this.shares[i]?.flow ?? 0) <= this.model.flowLimit
+    );
   }
 
   /** Index of the first station after `last`, round to the lowest, that is ready, not open and fits beside those open. */
   private choose(): number {
-    const count = this.shares.length;
-    for (let step = 1; step <= count; step++) {
-      const i = (this.last + step + count) % count;
-      if ((this.left[i] ?? 0) === 0 || (this.ready[i] ?? 0) > this.t) continue;
-      if ((this.closes[i] ?? 0) > this.t) continue;
-      if (this.openCount > 0 && this.openFlow + (this.shares[i]?.flow ?? 0) > this.model.flowLimit)
-        continue;
-      return i;
+    const { live } = this;
+    if (this.opened.length > 0 && this.openFlow + this.leastFlow > this.model.flowLimit) return -1;
+    let low = 0;
+    let high = live.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((live[middle] ?? 0) > this.last) high = middle;
+      else low = middle + 1;
+    }
+    for (let step = 0; step < live.length; step++) {
+      const i = live[low + step < live.length ? low + step : low + step - live.length] ?? 0;
+      this.steps++;
+      if (this.mayOpen(i)) return i;
     }
     return -1;
   }
 
-  private open(i: number, opened: ((piece: CycleRun) => void) | null): void {
+  private open(i: number, tell: ((piece: CycleRun) => void) | null): void {
     const share = this.shares[i];
     if (!share) return;
     const left = this.left[i] ?? 0;
     const seconds = Math.min(share.piece, left);
-    const closes = this.windows ? this.windows.afterFree(this.t, seconds) : this.t + seconds;
+    const closes =
+      this.windows && this.t + seconds > this.freeUntil
+        ? this.windows.afterFree(this.t, seconds)
+        : this.t + seconds;
     this.left[i] = left - seconds;
-    if (left === seconds) this.unfinished--;
+    if (left === seconds) this.live = this.live.filter((one) => one !== i);
     this.closes[i] = closes;
-    this.openCount++;
+    this.opened.push(i);
     this.openFlow += share.flow;
     this.last = i;
     this.pieces++;
-    opened?.({ station: share.station, on: this.t, off: closes });
+    tell?.({ station: share.station, on: this.t, off: closes });
   }
 
   /** All on which what comes next depends, as seen from now; `left` apart. */

@@ -24,8 +24,8 @@ export function attempt<T>(question: () => T): Outcome<T> {
   }
 }
 
-/** Small steps of the engine, a few nanoseconds each: about half a second on a slow machine. Ours, not the specification's. */
-export const MOST_STEPS = 60_000_000;
+/** Small steps of the engine, some tens of nanoseconds each: two seconds or so. Ours, not the specification's. */
+export const MOST_STEPS = 45_000_000;
 
 /** Counts down what is left, and from time to time tells how far it is. */
 export class Effort {

@@ -77,6 +77,7 @@ export {
   type ServedStart,
   type SharedStretch,
 } from './night.ts';
+export { nextCycles, type NextCycle } from './nominal.ts';
 export { type CycleRef, type Overlap } from './overlap.ts';
 export {
   letterAt,

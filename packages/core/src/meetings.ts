@@ -16,6 +16,7 @@ import {
   greatestCommonDivisor,
   modulo,
   type DaySet,
+  type MonthDayMask,
   type WeekdayMask,
 } from './days.ts';
 import type { Effort } from './effort.ts';
@@ -27,6 +28,8 @@ export const EVERY_MONTH: MonthMask = 0xfff;
 /** Some of the days of a set: those in some months. Equal ones have the same `id`; made by `Meetings.classOf`. */
 export interface DayClass extends DaySet {
   readonly id: number;
+  /** The places in the year that it allows, 1 for yes; null: all. */
+  readonly places: Uint8Array | null;
   readonly months: MonthMask;
 }
 
@@ -37,40 +40,82 @@ const PATIENCE = 400;
 /** With no more members than this the calendar's dates are gone through one by one, not the count's. */
 const FEW = 4000;
 
-let calendarOnce: { readonly monthDay: Uint8Array; readonly month: Uint8Array } | null = null;
+const DAYS_OF_A_MONTH = 31;
 
-/** Day of the month less 1 and month less 1 of each day of 400 years, from epoch day 0. */
-function calendar() {
-  if (calendarOnce) return calendarOnce;
-  const monthDay = new Uint8Array(DAYS_PER_400_YEARS);
-  const month = new Uint8Array(DAYS_PER_400_YEARS);
-  for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
-    const date = civilOf(day);
-    monthDay[day] = date.day - 1;
-    month[day] = date.month - 1;
+/** A place in the year: 31 × month + day of the month, both from 0. */
+type Place = number;
+const PLACES = 12 * DAYS_OF_A_MONTH;
+
+let placesOnce: Uint16Array | null = null;
+
+/** The place of each day of 400 years, from epoch day 0. */
+function places(): Uint16Array {
+  if (placesOnce) return placesOnce;
+  placesOnce = new Uint16Array(DAYS_PER_400_YEARS);
+  for (let at = 0; at < DAYS_PER_400_YEARS; at++) {
+    const { month, day } = civilOf(at);
+    placesOnce[at] = (month - 1) * DAYS_OF_A_MONTH + day - 1;
   }
-  return (calendarOnce = { monthDay, month });
+  return placesOnce;
 }
 
-/** What is asked of D's and of D + k's place in the calendar. */
+const placeOf = (day: EpochDay): Place => places()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
+
+/** Month of a day, 0 January; looked up. */
+export const monthOfDay = (day: EpochDay): number => Math.floor(placeOf(day) / DAYS_OF_A_MONTH);
+
+const MOST_KEPT = 2000;
+const allowedOnce = new Map<string, Uint8Array>();
+
+/** The places in the year on some days of some months, 1 for yes; null: all. There are few such, so they are kept. */
+function allowedPlaces(monthDays: MonthDayMask, months: MonthMask): Uint8Array | null {
+  if (monthDays === EVERY_MONTH_DAY && months === EVERY_MONTH) return null;
+  const key = `${monthDays},${months}`;
+  let allowed = allowedOnce.get(key);
+  if (!allowed) {
+    allowed = new Uint8Array(PLACES);
+    for (let place = 0; place < PLACES; place++)
+      if (
+        months & (1 << Math.floor(place / DAYS_OF_A_MONTH)) &&
+        monthDays & (1 << (place % DAYS_OF_A_MONTH))
+      )
+        allowed[place] = 1;
+    // A server checks plan after plan; what it keeps must not grow for ever.
+    if (allowedOnce.size >= MOST_KEPT) allowedOnce.clear();
+    allowedOnce.set(key, allowed);
+  }
+  return allowed;
+}
+
+const EVERY_PLACE = new Uint8Array(PLACES).fill(1);
+
+/** What is asked of D's and of D + k's place in the year. */
 interface CalendarDemand {
-  readonly monthDays: number;
-  readonly months: number;
-  readonly laterMonthDays: number;
-  readonly laterMonths: number;
+  /** What it comes to, as text. */
+  readonly key: string;
+  readonly earlier: Uint8Array;
+  readonly later: Uint8Array;
   readonly k: number;
 }
 
-function keeps(demand: CalendarDemand, day: EpochDay): boolean {
-  const { monthDay, month } = calendar();
-  const at = modulo(day, DAYS_PER_400_YEARS);
-  if (!(demand.monthDays & (1 << (monthDay[at] ?? 0)))) return false;
-  if (!(demand.months & (1 << (month[at] ?? 0)))) return false;
-  const later = modulo(day + demand.k, DAYS_PER_400_YEARS);
-  return (
-    (demand.laterMonthDays & (1 << (monthDay[later] ?? 0))) !== 0 &&
-    (demand.laterMonths & (1 << (month[later] ?? 0))) !== 0
-  );
+const keeps = ({ earlier, later, k }: CalendarDemand, day: EpochDay): boolean =>
+  earlier[placeOf(day)] === 1 && later[placeOf(day + k)] === 1;
+
+/** Dates so few days apart are in one month or in two that follow each other. */
+const DAYS_OF_THE_SHORTEST_MONTH = 28;
+
+/** Whether two dates k days apart can be on these weekdays and in these months: a cheap no for most pairs of classes. */
+export function canMeet(a: WeekdaysAndMonths, b: WeekdaysAndMonths, k: number): boolean {
+  if ((a.weekdays & shiftedWeekdays(b.weekdays, k)) === 0) return false;
+  if (Math.abs(k) >= DAYS_OF_THE_SHORTEST_MONTH) return true;
+  const before = (b.months >> 1) | ((b.months & 1) << 11);
+  const after = ((b.months << 1) & EVERY_MONTH) | (b.months >> 11);
+  return (a.months & (k === 0 ? b.months : k > 0 ? b.months | before : b.months | after)) !== 0;
+}
+
+interface WeekdaysAndMonths {
+  readonly weekdays: WeekdayMask;
+  readonly months: MonthMask;
 }
 
 /** The members of the 400 years that keep a demand. */
@@ -92,6 +137,8 @@ interface Joint {
   readonly most: EpochDay;
   /** First dates found, by the date from which they were looked for. */
   readonly firsts: Map<EpochDay, EpochDay | null>;
+  /** Whether there is any date in an endless calendar, once that has been asked. */
+  possible: boolean | null;
 }
 
 /** The mask whose bit w says whether bit w + k of `mask` is set, round the week. */
@@ -116,9 +163,6 @@ function joinCounts(a: Count, b: Count): Count | null {
   return { every: (a.every / divisor) * b.every, phase };
 }
 
-const asksNothing = ({ monthDays, months }: DayClass) =>
-  monthDays === EVERY_MONTH_DAY && months === EVERY_MONTH;
-
 /** Works out meetings and remembers them; one for each check of a plan. */
 export class Meetings {
   private readonly classes = new Map<string, DayClass>();
@@ -137,7 +181,9 @@ export class Meetings {
     const key = `${every},${phase},${weekdays},${monthDays},${months}`;
     let made = this.classes.get(key);
     if (!made) {
-      made = { id: this.classes.size, every, phase, weekdays, monthDays, months };
+      const id = this.classes.size;
+      const allowed = allowedPlaces(monthDays, months);
+      made = { id, places: allowed, every, phase, weekdays, monthDays, months };
       this.classes.set(key, made);
     }
     return made;
@@ -182,23 +228,22 @@ export class Meetings {
 
   private join(a: DayClass, b: DayClass, k: number): Joint | null {
     this.effort.spend(20);
+    if (!canMeet(a, b, k)) return null;
     const weekdays = a.weekdays & shiftedWeekdays(b.weekdays, k);
-    if (weekdays === 0) return null;
     const count = joinCounts(a, { every: b.every, phase: modulo(b.phase - k, b.every) });
     if (!count) return null;
     if (count.every % 7 === 0 && !(weekdays & (1 << weekdayIndexOf(count.phase)))) return null;
     const demand =
-      asksNothing(a) && asksNothing(b)
+      a.places === null && b.places === null
         ? null
         : {
-            monthDays: a.monthDays,
-            months: a.months,
-            laterMonthDays: b.monthDays,
-            laterMonths: b.months,
+            key: `${a.monthDays},${a.months},${b.monthDays},${b.months},${k}`,
+            earlier: a.places ?? EVERY_PLACE,
+            later: b.places ?? EVERY_PLACE,
             k,
           };
     const most = Math.min(LAST_DAY, LAST_DAY - k);
-    return { ...count, weekdays, demand, most, firsts: new Map() };
+    return { ...count, weekdays, demand, most, firsts: new Map(), possible: null };
   }
 
   private search(joint: Joint, least: EpochDay): EpochDay | null {
@@ -212,7 +257,9 @@ export class Meetings {
       if (weekdays & (1 << weekdayIndexOf(day)) && (!demand || keeps(demand, day))) return day;
     }
     this.effort.spend(patience);
-    if (!demand || this.inNoClass(joint)) return null;
+    if (!demand) return null;
+    joint.possible ??= this.isPossible(joint, demand);
+    if (!joint.possible) return null;
     const { few } = this.membersOf(demand);
     if (few) return this.searchAmong(few, joint, day);
     for (; day <= most; day += every) {
@@ -241,28 +288,31 @@ export class Meetings {
     return null;
   }
 
-  /** Whether no member of the calendar is in the count's class and on its weekdays: then no date ever is. */
-  private inNoClass({ every, phase, weekdays, demand }: Joint): boolean {
-    if (!demand) return false;
+  /** Whether some member of the calendar is in the count's class and on its weekdays; if none is, no date ever is. */
+  private isPossible({ every, phase, weekdays }: Joint, demand: CalendarDemand): boolean {
     const { counts } = this.membersOf(demand);
+    this.effort.spend(CLASSES);
     const divisor = greatestCommonDivisor(every, CLASSES);
     for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
-      if (weekdays & (1 << weekdayIndexOf(rest)) && (counts[rest] ?? 0) > 0) return false;
-    return true;
+      if (weekdays & (1 << weekdayIndexOf(rest)) && (counts[rest] ?? 0) > 0) return true;
+    return false;
   }
 
-  private membersOf(demand: CalendarDemand): Members {
-    const key = Object.values(demand).join();
+  private membersOf({ key, earlier, later, k }: CalendarDemand): Members {
     let known = this.members.get(key);
     if (known) return known;
-    this.effort.spend(DAYS_PER_400_YEARS);
+    this.effort.spend(DAYS_PER_400_YEARS / 10);
+    const place = places();
     const counts = new Uint32Array(CLASSES);
     const few: number[] = [];
+    let at = modulo(k, DAYS_PER_400_YEARS);
     for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
-      if (!keeps(demand, day)) continue;
-      const rest = day % CLASSES;
-      counts[rest] = (counts[rest] ?? 0) + 1;
-      if (few.length <= FEW) few.push(day);
+      if (earlier[place[day] ?? 0] === 1 && later[place[at] ?? 0] === 1) {
+        const rest = day % CLASSES;
+        counts[rest] = (counts[rest] ?? 0) + 1;
+        if (few.length <= FEW) few.push(day);
+      }
+      if (++at === DAYS_PER_400_YEARS) at = 0;
     }
     known = { counts, few: few.length <= FEW ? few : null };
     this.members.set(key, known);

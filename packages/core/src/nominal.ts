@@ -21,10 +21,10 @@ import {
   type CycleRun,
   type CycleShape,
 } from './cycle.ts';
-import { EVERY_WEEKDAY, startsOf, type StartDays, type WeekdayMask } from './days.ts';
-import type { Effort } from './effort.ts';
+import { EVERY_WEEKDAY, isIn, startsOf, type StartDays, type WeekdayMask } from './days.ts';
+import { Effort } from './effort.ts';
 import type { MonthMask } from './meetings.ts';
-import type { Plan, Program } from './plan.ts';
+import type { Plan, Program, TimeText } from './plan.ts';
 import { effectivePercent, variesByMonth } from './program.ts';
 import { SECONDS_PER_WEEK, WeekWindows } from './windows.ts';
 
@@ -221,4 +221,32 @@ export function asSet({ percents }: ProgramCycles): PercentChoices {
   const lists = new Map<number, readonly number[]>();
   for (const percent of percents) if (!lists.has(percent)) lists.set(percent, [percent]);
   return percents.map((percent) => lists.get(percent) ?? [percent]);
+}
+
+/** One start as it will next be: what it occupies by itself, in clock seconds. */
+export interface NextCycle {
+  readonly start: TimeText;
+  readonly due: ClockSecond;
+  /** Null: nothing to run, or lost to a window. */
+  readonly cycle: Occupied | null;
+}
+
+/** Days that are looked through for a start's next date. */
+const DAYS_AHEAD = 400;
+
+/**
+ * The next cycle of each start of a program on or after a date, or what it would be on that date where the day rule has no
+ * date soon or none is set; in the order of the day. Whether the program is complete makes no difference.
+ *
+ * @throws TooMuchWork
+ */
+export function nextCycles(plan: Plan, program: Program, from: EpochDay): NextCycle[] {
+  const cycles = new ProgramCycles(plan, program, new Effort());
+  return cycles.starts.map(({ start, secondOfDay, days }) => {
+    let day = from;
+    while (day < from + DAYS_AHEAD && !isIn(days, day)) day++;
+    if (day === from + DAYS_AHEAD) day = from;
+    const due = day * SECONDS_PER_DAY + secondOfDay;
+    return { start, due, cycle: cycles.nominalOn(secondOfDay, day) };
+  });
 }

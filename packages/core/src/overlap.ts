@@ -12,24 +12,31 @@
  *
  * Two things spare most of the work and change no answer. A cycle overlaps a later one only if it overlaps the next that
  * begins; so of each start first the least gap to any next beginning is found (`nextBeginning`), and a start whose longest
- * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: some weeks of
- * its dates are looked at first, in order, and the classes only where nothing showed.
+ * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
+ * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
  */
 import {
   LAST_DAY,
-  monthOf,
   SECONDS_PER_DAY,
   weekdayIndexOf,
   type ClockSecond,
   type EpochDay,
 } from './calendar.ts';
-import { EVERY_WEEKDAY, firstDayNotDelayed, isIn, type StartDays } from './days.ts';
+import { EVERY_WEEKDAY, firstDayNotDelayed, type StartDays, type WeekdayMask } from './days.ts';
 import type { Effort } from './effort.ts';
-import { EVERY_MONTH, type DayClass, type Meetings } from './meetings.ts';
+import {
+  canMeet,
+  EVERY_MONTH,
+  monthOfDay,
+  type DayClass,
+  type Meetings,
+  type MonthMask,
+} from './meetings.ts';
 import {
   asSet,
   lowestWeekday,
   type CycleClass,
+  type Occupied,
   type PercentChoices,
   type ProgramCycles,
 } from './nominal.ts';
@@ -63,6 +70,14 @@ interface Stretch extends CycleClass {
   readonly dates: DayClass;
 }
 
+/** Some dates of a start on which its cycle begins at the same time of day, whatever its length. */
+interface Opening {
+  readonly begins: number;
+  readonly weekdays: WeekdayMask;
+  readonly months: MonthMask;
+  readonly dates: DayClass;
+}
+
 /** One start by name with all that can come of it. */
 interface Named {
   readonly letter: string;
@@ -72,6 +87,11 @@ interface Named {
   /** The first date that counts for it. */
   readonly least: EpochDay;
   readonly stretches: readonly Stretch[];
+  readonly openings: readonly Opening[];
+  /** The stretch of each weekday (0 Monday) and month (0 January), at 12 × weekday + month. */
+  readonly stretchAt: readonly (Stretch | null)[];
+  /** The first date of all. */
+  readonly firstDay: EpochDay | null;
   readonly firstBegins: number;
   readonly lastBegins: number;
   readonly lastEnds: number;
@@ -125,8 +145,8 @@ const earlier = (x: Overlap | null, y: Overlap | null) =>
 /** No percent goes beyond it (plan-format.md). */
 const HIGHEST_PERCENT = 500;
 
-/** Days of a pair's dates that are looked at one by one before its classes are. */
-const DAYS_TO_LOOK_AT = 70;
+/** So many dates on which a pair comes together are looked at one by one before its classes are. */
+const DATES_TO_TRY = 32;
 
 /** Looks for overlaps among complete programs; remembers what it has found about their dates. */
 export class OverlapProof {
@@ -157,17 +177,41 @@ export class OverlapProof {
         ...one,
         dates: this.meetings.classOf(start.days, one.weekdays, one.months),
       }));
+    const dates = this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH);
+    const least = this.least(start);
+    const stretchAt = stretchTable(stretches);
     return {
       letter: program.letter,
       start,
-      dates: this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH),
-      least: this.least(start),
+      dates,
+      least,
       stretches,
+      openings: this.openings(start, stretchAt),
+      stretchAt,
+      firstDay: this.meetings.firstOf(dates, least),
       firstBegins: Math.min(...stretches.map(({ begins }) => begins)),
       lastBegins: Math.max(...stretches.map(({ begins }) => begins)),
       lastEnds: Math.max(...stretches.map(({ ends }) => ends)),
       longest: Math.max(...stretches.map(({ begins, ends }) => ends - begins)),
     };
+  }
+
+  /** Weekdays on which a start begins at the same time of day in the same months, together. */
+  private openings({ days }: StartDays, stretchAt: readonly (Stretch | null)[]): Opening[] {
+    const groups: { begins: number; weekdays: WeekdayMask; months: MonthMask }[] = [];
+    for (let weekday = 0; weekday < 7; weekday++) {
+      const year = stretchAt.slice(weekday * 12, weekday * 12 + 12);
+      const begins = year.find((one) => one !== null)?.begins;
+      if (begins === undefined) continue;
+      const months = year.reduce((mask, one, i) => (one ? mask | (1 << i) : mask), 0);
+      const like = groups.find((one) => one.begins === begins && one.months === months);
+      if (like) like.weekdays |= 1 << weekday;
+      else groups.push({ begins, weekdays: 1 << weekday, months });
+    }
+    return groups.map((one) => ({
+      ...one,
+      dates: this.meetings.classOf(days, one.weekdays, one.months),
+    }));
   }
 
   private beginnings(): Beginning[] {
@@ -301,7 +345,13 @@ export class OverlapProof {
   }
 
   /** Whether two cycles k days apart are an event of which x's is the first. */
-  private isEvent(x: Named, a: CycleClass, y: Named, b: CycleClass, k: number): boolean {
+  private isEvent(
+    x: Named,
+    a: Occupied,
+    y: Named,
+    b: Pick<Occupied, 'begins'>,
+    k: number,
+  ): boolean {
     const gap = b.begins + k * SECONDS_PER_DAY - a.begins;
     if (gap < 0 || gap >= a.ends - a.begins) return false;
     const same = x.letter === y.letter && x.start.start === y.start.start;
@@ -315,59 +365,47 @@ export class OverlapProof {
   private firstEvent(x: Named, y: Named): Overlap | null {
     const leastK = Math.ceil((x.firstBegins - y.lastBegins) / SECONDS_PER_DAY);
     const mostK = Math.ceil((x.lastEnds - y.firstBegins) / SECONDS_PER_DAY) - 1;
-    if (leastK > mostK) return null;
-    this.effort.spend(4);
-    if (x.stretches.length === 1 && y.stretches.length === 1)
-      return this.firstOfClasses(x, y, leastK, mostK);
-    let meet = false;
-    for (let k = leastK; k <= mostK && !meet; k++)
-      meet = this.meetings.first(x.dates, y.dates, k, Math.max(x.least, y.least - k)) !== null;
-    if (!meet) return null;
-    return this.firstByDate(x, y, leastK, mostK) ?? this.firstOfClasses(x, y, leastK, mostK);
-  }
-
-  /** Some weeks from x's first date, date by date. */
-  private firstByDate(x: Named, y: Named, leastK: number, mostK: number): Overlap | null {
-    const from = this.meetings.firstOf(x.dates, x.least);
-    if (from === null) return null;
     let best: Overlap | null = null;
-    for (let day = from; day < from + DAYS_TO_LOOK_AT && day <= LAST_DAY; day++) {
-      if (!isIn(x.start.days, day)) continue;
-      const a = stretchOn(x, day);
-      if (!a) continue;
-      // A date later on can begin at the same moment, where a window holds both until then, but not before.
-      if (best && day * SECONDS_PER_DAY + a.begins > best.first.begins) break;
-      for (let k = leastK; k <= mostK; k++) {
-        this.effort.spend(2);
-        const other = day + k;
-        if (other < y.least || other > LAST_DAY || !isIn(y.start.days, other)) continue;
-        const b = stretchOn(y, other);
-        if (!b || !this.isEvent(x, a, y, b, k)) continue;
-        best = earlier(best, eventOf(x, a, y, b, day, k));
-        break;
-      }
+    for (let k = leastK; k <= mostK; k++) {
+      this.effort.spend(4);
+      const found = this.firstApart(x, y, k);
+      best = earlier(best, found);
+      // From the first of all dates: the same date with more days between the two comes later.
+      if (found?.first.day === x.firstDay && x.firstBegins === x.lastBegins) break;
     }
     return best;
   }
 
-  /** The earliest of all dates, class by class. */
-  private firstOfClasses(x: Named, y: Named, leastK: number, mostK: number): Overlap | null {
-    let best: Overlap | null = null;
-    for (const a of x.stretches) {
-      const firstDay = this.meetings.firstOf(a.dates, x.least);
-      if (firstDay === null) continue;
-      if (best && firstDay * SECONDS_PER_DAY + a.begins > best.first.begins) continue;
-      for (const b of y.stretches)
-        for (let k = leastK; k <= mostK; k++) {
-          if (!this.isEvent(x, a, y, b, k)) continue;
-          this.effort.spend(4);
-          const day = this.meetings.first(a.dates, b.dates, k, Math.max(x.least, y.least - k));
-          if (day === null) continue;
-          best = earlier(best, eventOf(x, a, y, b, day, k));
-          // Already on the first of all dates: the same two with more days between them come later.
-          if (day === firstDay) break;
-        }
+  /** The earliest event with y's date k days after x's: date by date at first, then class by class. */
+  private firstApart(x: Named, y: Named, k: number): Overlap | null {
+    const least = Math.max(x.least, y.least - k);
+    let day = this.meetings.first(x.dates, y.dates, k, least);
+    for (let tries = 0; day !== null && tries < DATES_TO_TRY; tries++) {
+      const a = stretchOn(x, day);
+      const b = stretchOn(y, day + k);
+      if (a && b && this.isEvent(x, a, y, b, k)) return eventOf(x, a, y, b, day, k);
+      if (x.stretches.length === 1 && y.stretches.length === 1 && a && b) return null;
+      this.effort.spend(4);
+      day = this.meetings.first(x.dates, y.dates, k, day + 1);
     }
+    return day === null ? null : this.firstOfClasses(x, y, k);
+  }
+
+  /**
+   * The earliest of all dates, class by class. Whether there is an event depends on how long the first cycle is and on when
+   * the second begins, so its openings are enough.
+   */
+  private firstOfClasses(x: Named, y: Named, k: number): Overlap | null {
+    const least = Math.max(x.least, y.least - k);
+    let best: Overlap | null = null;
+    for (const a of x.stretches)
+      for (const opening of y.openings) {
+        this.effort.spend(1);
+        if (!canMeet(a, opening, k) || !this.isEvent(x, a, y, opening, k)) continue;
+        const day = this.meetings.first(a.dates, opening.dates, k, least);
+        const b = day === null ? null : stretchOn(y, day + k);
+        if (day !== null && b) best = earlier(best, eventOf(x, a, y, b, day, k));
+      }
     return best;
   }
 
@@ -393,24 +431,31 @@ export class OverlapProof {
     const same = x.letter === y.letter && x.start.start === y.start.start;
     let events = 0;
     for (const a of x.stretches)
-      for (const b of y.stretches)
+      for (const opening of (same ? x : y).openings)
         for (let k = leastK; k <= mostK; k++)
-          if (this.isEvent(x, a, same ? x : y, b, k)) {
+          if (canMeet(a, opening, k) && this.isEvent(x, a, same ? x : y, opening, k)) {
             this.effort.spend(4);
-            events += this.meetings.inFourCenturies(a.dates, b.dates, k);
+            events += this.meetings.inFourCenturies(a.dates, opening.dates, k);
           }
     return events;
   }
 }
 
+function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
+  const table = new Array<Stretch | null>(84).fill(null);
+  for (const stretch of stretches)
+    for (let at = 0; at < 84; at++)
+      if (stretch.weekdays & (1 << Math.floor(at / 12)) && stretch.months & (1 << (at % 12)))
+        table[at] = stretch;
+  return table;
+}
+
 /** The stretch of a start on one of its dates; null where it has none then. */
-function stretchOn({ stretches }: Named, day: EpochDay): Stretch | null {
+function stretchOn({ stretches, stretchAt }: Named, day: EpochDay): Stretch | null {
   const [only] = stretches;
   if (stretches.length === 1 && only?.months === EVERY_MONTH && only.weekdays === EVERY_WEEKDAY)
     return only;
-  const weekday = 1 << weekdayIndexOf(day);
-  const month = 1 << (monthOf(day) - 1);
-  return stretches.find((one) => one.weekdays & weekday && one.months & month) ?? null;
+  return stretchAt[weekdayIndexOf(day) * 12 + monthOfDay(day)] ?? null;
 }
 
 function eventOf(

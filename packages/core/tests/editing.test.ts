@@ -24,6 +24,7 @@ import {
   weekdayIndexOf,
   WEEKDAYS,
   type Plan,
+  writePlan,
   type PlanChange,
 } from '@water-clock/core';
 import { anyPlan } from './randomPlans.ts';
@@ -243,7 +244,8 @@ describe('changes', () => {
         }
         applied++;
         const back = applyChange(result.value.plan, result.value.inverse);
-        expect(back.ok && JSON.stringify(back.value.plan)).toBe(JSON.stringify(plan));
+        // In the order of the format: a field that is set anew stands last in its object.
+        expect(back.ok && writePlan(back.value.plan)).toBe(writePlan(plan));
         // And it tells its difference just where there is one.
         const told = planDifferences(plan, result.value.plan, '24').length > 0;
         expect(told).toBe(!samePlan(plan, result.value.plan));

@@ -1,4 +1,4 @@
-/** An invented firm in an invented town, with four gardens. Nothing here is real. */
+/** An invented firm in an invented town, with seven gardens. Nothing here is real. */
 import {
   emptyPlan,
   TIMER_KINDS,
@@ -143,6 +143,163 @@ const quinceCottage = plan(
   ],
 );
 
+/** Intervals and odd dates, pieces with soaks, a delay, hours without water that hold cycles back, a percent by program. */
+const marramLodge: Plan = {
+  ...plan(
+    {
+      ...kind('Twelve-station modular timer'),
+      name: 'Twelve-station timer that pauses by day',
+      inWindow: 'pause',
+      oddDaysSkip31: false,
+    },
+    named(
+      [
+        'Entrance lawn',
+        'Entrance bank',
+        'Slope under the terrace',
+        'Upper terrace',
+        'Lower terrace',
+        'Boules court edge',
+        'Lavender walk',
+        'Cutting garden',
+        'Cordon pears',
+        'Gravel garden',
+        'Fern corner',
+        'Bird-bath bed',
+      ],
+      { flowLpm: 18 },
+    ).map((station) => ({
+      ...station,
+      ...(station.number === 2 || station.number === 3
+        ? { cycleSeconds: 300, soakSeconds: 1500 }
+        : {}),
+      ...(station.number >= 7 ? { overhead: false } : {}),
+      ...(station.number === 11 ? { underCover: true, obeysRainSensor: false } : {}),
+    })),
+    [
+      {
+        letter: 'A',
+        starts: ['03:30'],
+        runs: runs(1, 16, 15, 15, 14, 14),
+        days: {
+          rule: 'interval',
+          everyDays: 6,
+          firstDate: '2026-11-02',
+          blockedWeekdays: ['sat'],
+        },
+        seasonalPercent: 120,
+      },
+      { letter: 'B', starts: ['21:30'], runs: runs(6, 12, 20, 20), days: { rule: 'odd' } },
+      {
+        letter: 'C',
+        starts: ['16:00'],
+        runs: runs(9, 30, 25, 20, 20),
+        days: { rule: 'even', blockedWeekdays: ['sun'] },
+        noWaterWindows: [{ from: '20:00', to: '20:30' }],
+      },
+    ],
+  ),
+  settings: {
+    stationDelaySeconds: 10,
+    noWaterWindows: [{ from: '10:00', to: '18:00' }],
+    offDaysOfMonth: [31],
+  },
+};
+
+/** Two valves at once under a flow limit, a count of hours, a percent that a weather sensor moves. */
+const tolverneGreen: Plan = {
+  ...plan(
+    {
+      ...kind('Twenty-four-station two-wire timer'),
+      name: 'Two-wire timer, two valves at once',
+      dayRules: ['daily', 'weekdays', 'interval', 'odd', 'even', 'hours'],
+      stationCount: 16,
+      stationsAtOnce: 2,
+      inWindow: 'cut',
+      onOverlap: 'queue',
+      followsDaylightSaving: true,
+    },
+    [38, 42, 40, 36, 30, 30, 44, 44, 12, 10].map((flowLpm, i) => ({
+      number: i + 1,
+      name:
+        [
+          'Green, north',
+          'Green, east',
+          'Green, south',
+          'Green, west',
+          'Avenue left',
+          'Avenue right',
+          'Playing lawn near',
+          'Playing lawn far',
+          'Drip, hedge',
+          'Drip, young trees',
+        ][i] ?? '',
+      flowLpm,
+      ...(i >= 8 ? { overhead: false } : {}),
+    })),
+    [
+      {
+        letter: 'A',
+        starts: ['22:00'],
+        runs: runs(1, 25, 25, 25, 25, 15, 15, 30, 30),
+        days: on('mon', 'wed', 'fri'),
+      },
+      {
+        letter: 'B',
+        starts: [],
+        runs: runs(9, 40, 40),
+        days: { rule: 'hours', everyHours: 36, first: '2026-11-02T05:00' },
+      },
+    ],
+  ),
+  settings: {
+    percentDrivenBy: 'sensor',
+    percentRange: { lowest: 40, highest: 140 },
+    flowLimitLpm: 80,
+    noWaterWindows: [{ from: '11:00', to: '17:00', weekdays: ['sat', 'sun'] }],
+  },
+};
+
+/** A keypad timer that knows the weekday only, with a percent for each month and a total on its display. */
+const hollinYard: Plan = {
+  ...plan(
+    {
+      ...kind('Four-station wall timer'),
+      name: 'Six-station keypad timer',
+      stationCount: 6,
+      dayRules: ['daily', 'weekdays', 'interval'],
+      longestIntervalDays: 14,
+      cycleSoak: 'program',
+      seasonal: { ...kind('Four-station wall timer').seasonal, byMonth: true },
+      dialect: {
+        clock: 'weekday',
+        clockStyle: '12',
+        weekOrder: 'sun',
+        intervalCounts: 'between',
+        total: { shown: true, percent: true, soaks: false, delays: false },
+      },
+    },
+    named(['Yard lawn', 'Wall bed', 'Step pots', 'Washing-line lawn', 'Compost corner', 'Gate']),
+    [
+      {
+        letter: 'A',
+        starts: ['05:00'],
+        runs: runs(1, 18, 12, 6),
+        days: on('tue', 'fri', 'sun'),
+        cycleSeconds: 480,
+        soakSeconds: 1200,
+      },
+      {
+        letter: 'B',
+        starts: ['06:30'],
+        runs: runs(4, 20, 10, 8),
+        days: { rule: 'interval', everyDays: 4, firstDate: '2026-11-03' },
+      },
+    ],
+  ),
+  settings: { monthlyPercent: [130, 120, 100, 80, 50, 30, 30, 40, 60, 80, 100, 120] },
+};
+
 const sorrelRow = emptyPlan(kind('Two-station battery timer'));
 
 export const DEMO_SITES = [
@@ -185,5 +342,35 @@ export const DEMO_SITES = [
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04',
     plan: sorrelRow,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b05',
+      name: 'Marram Lodge',
+      houseNumber: '112',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c05',
+    plan: marramLodge,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b06',
+      name: 'Tolverne Green',
+      houseNumber: '2',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c06',
+    plan: tolverneGreen,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b07',
+      name: 'Hollin Yard',
+      houseNumber: '29',
+      ...OSTRELLE,
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07',
+    plan: hollinYard,
   },
 ] as const;

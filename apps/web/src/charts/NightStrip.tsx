@@ -192,19 +192,19 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                   className="strip-extent"
                 />
                 {cycle.runs.map((run) => (
-                  <g key={run.x}>
+                  <g key={`${run.station}${run.x}`}>
                     <rect
                       x={run.x}
-                      y={cycle.y}
+                      y={run.y}
                       width={Math.max(1, run.width)}
-                      height={cycle.height}
+                      height={run.height}
                       fill={fillOf(cycle.letter)}
                       className="strip-run"
                     />
-                    {run.width >= widthOfNumber(run.station) && (
+                    {run.width >= widthOfNumber(run.station) && run.height > 11 && (
                       <text
                         x={run.x + run.width / 2}
-                        y={cycle.y + cycle.height / 2 + 5}
+                        y={run.y + run.height / 2 + 5}
                         textAnchor="middle"
                         className="strip-station"
                         stroke={colourOf(cycle.letter)}
@@ -260,9 +260,9 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                 <rect
                   key={i}
                   x={run.x}
-                  y={geometry.really?.y}
+                  y={run.y}
                   width={Math.max(1, run.width)}
-                  height={rowHeight * 0.5}
+                  height={run.height}
                   fill={fillOf(run.letter)}
                   className="strip-run"
                 />

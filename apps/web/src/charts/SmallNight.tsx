@@ -51,11 +51,11 @@ export const SmallNight = memo(function SmallNight(props: Props) {
             {geometry.cycles.map((cycle) =>
               cycle.runs.map((run) => (
                 <rect
-                  key={`${cycle.letter}${run.x}`}
+                  key={`${cycle.letter}${run.station}${run.x}`}
                   x={run.x}
-                  y={cycle.y}
+                  y={run.y}
                   width={Math.max(1, run.width)}
-                  height={cycle.height}
+                  height={run.height}
                   fill={fillOf(cycle.letter)}
                 />
               )),

@@ -19,6 +19,8 @@ export interface Span {
 
 export interface RunShape extends Span {
   readonly station: number;
+  readonly y: number;
+  readonly height: number;
 }
 
 export interface CycleShape extends Span {
@@ -78,6 +80,25 @@ export function differsFromIntent(night: Night): boolean {
   );
 }
 
+/** Puts runs that are open at once beside each other: each in the first lane that is free, all lanes of one height. */
+function laned<T extends { readonly on: number; readonly off: number }>(
+  runs: readonly T[],
+  top: number,
+  height: number,
+): { run: T; y: number; height: number }[] {
+  const free: number[] = [];
+  const lanes = [...runs]
+    .sort((a, b) => a.on - b.on)
+    .map((run) => {
+      const found = free.findIndex((until) => until <= run.on);
+      const lane = found < 0 ? free.length : found;
+      free[lane] = run.off;
+      return { run, lane };
+    });
+  const each = height / Math.max(1, free.length);
+  return lanes.map(({ run, lane }) => ({ run, y: top + lane * each, height: each }));
+}
+
 /**
  * @param letters the programs that get a row, in order.
  */
@@ -108,7 +129,9 @@ export function stripGeometry(
     ...span(begins, ends),
     y: yOf(letter) + inset,
     height: blockHeight,
-    runs: shownRuns(runs).map(({ station, on, off }) => ({ station, ...span(on, off) })),
+    runs: laned(shownRuns(runs), yOf(letter) + inset, blockHeight).map(
+      ({ run: { station, on, off }, ...place }) => ({ station, ...span(on, off), ...place }),
+    ),
     overlapped: night.overlaps.some(({ first, second }) =>
       [first, second].some((one) => one.letter === letter && one.begins === begins),
     ),
@@ -130,11 +153,14 @@ export function stripGeometry(
   const really = differsFromIntent(night)
     ? {
         y: bottomOfRows + inset,
-        runs: shownRuns(night.runs).map(({ station, letter, on, off }) => ({
-          station,
-          letter,
-          ...span(on, off),
-        })),
+        runs: laned(shownRuns(night.runs), bottomOfRows + inset, rowHeight * 0.5).map(
+          ({ run: { station, letter, on, off }, ...place }) => ({
+            station,
+            letter,
+            ...span(on, off),
+            ...place,
+          }),
+        ),
       }
     : null;
   const hours = Array.from({ length: SECONDS_PER_DAY / 3600 + 1 }, (_, i) => night.from + i * 3600);

@@ -104,6 +104,13 @@ function IntervalFields({
           }}
         />
       </label>
+      <NumberField
+        label="Days left today"
+        value={left}
+        least={0}
+        most={days.everyDays - 1}
+        commit={(shown) => beginAt(today + (shown ?? left))}
+      />
       <div className="rule-first" role="group" aria-label="Beginning">
         {FIRST_DATES.map(([words, later]) => (
           <button
@@ -117,13 +124,6 @@ function IntervalFields({
           </button>
         ))}
       </div>
-      <NumberField
-        label="Days left on the timer today"
-        value={left}
-        least={0}
-        most={days.everyDays - 1}
-        commit={(shown) => beginAt(today + (shown ?? left))}
-      />
       {between && (
         <p className="soft rule-note">
           This timer counts the days between: set it to {days.everyDays - 1}.

@@ -8,6 +8,7 @@ import {
   isUnused,
   lengthWords,
   monthOf,
+  nextCycles,
   missingOf,
   missingSentence,
   type Days,
@@ -46,6 +47,8 @@ export const ProgramBlock = memo(
     const percent = effectivePercent(plan, shownProgram, monthOf(today));
     const shape = attempt(() => cycleShape(plan, shownProgram, percent));
     const seconds = shape.ok ? shape.value.seconds : 0;
+    const worked = attempt(() => nextCycles(plan, shownProgram, today));
+    const next = worked.ok ? worked.value : [];
     const missing = missingOf(shownProgram, enabledStations(plan));
 
     const startsChange = useCallback(
@@ -97,7 +100,7 @@ export const ProgramBlock = memo(
               letter={letter}
               starts={program.starts}
               shownStarts={shownProgram.starts}
-              cycleSeconds={seconds}
+              next={next}
               stepMinutes={plan.timer.startStepMinutes}
               mostStarts={plan.timer.startsPerProgram}
               clock={clock}

@@ -168,7 +168,11 @@ export const RunGrid = memo(function RunGrid(props: RunGridProps) {
 
   return (
     <div>
-      <div className="run-grid" role="group" aria-label={`Run minutes of ${letter}`}>
+      <div
+        className={percent === 100 ? 'run-grid' : 'run-grid run-grid-adjusted'}
+        role="group"
+        aria-label={`Run minutes of ${letter}`}
+      >
         {stations.map((station) => (
           <Cell
             key={station.number}

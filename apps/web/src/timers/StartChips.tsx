@@ -9,6 +9,7 @@ import {
   TIME_ENTRY_HELP,
   timeWords,
   type ClockStyle,
+  type NextCycle,
 } from '@water-clock/core';
 
 export interface StartChipsProps {
@@ -16,8 +17,8 @@ export interface StartChipsProps {
   readonly starts: readonly string[];
   /** The same with what is being typed or dragged. */
   readonly shownStarts: readonly string[];
-  /** Length of the program's cycle; 0 where it has nothing to run. */
-  readonly cycleSeconds: number;
+  /** What each start will next come to. */
+  readonly next: readonly NextCycle[];
   readonly stepMinutes: number;
   readonly mostStarts: number;
   readonly clock: ClockStyle;
@@ -103,15 +104,25 @@ function TimeField(props: TimeFieldProps) {
   );
 }
 
+/** What a start comes to: when it ends, and when it begins where hours without water hold it back. */
+function outcomeWords({ due, cycle }: NextCycle, clock: ClockStyle): string {
+  if (!cycle) return 'no water';
+  const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
+  const ends = `ends ${time(cycle.ends)}`;
+  return cycle.begins === due ? ends : `waits until ${time(cycle.begins)}, ${ends}`;
+}
+
 /** A program's starts, each with the time at which its cycle ends. */
 export const StartChips = memo(function StartChips(props: StartChipsProps) {
-  const { letter, starts, shownStarts, cycleSeconds, stepMinutes, mostStarts, clock } = props;
+  const { letter, starts, shownStarts, next, stepMinutes, mostStarts, clock } = props;
   const { draft, commit } = props;
   const inPlace = shownStarts.length === starts.length;
   const [wrong, setWrong] = useState<string | null>(null);
   const replaced = (i: number, time: string) => starts.map((one, k) => (k === i ? time : one));
-  const end = (start: string) =>
-    timeWords(((parseTime(start) ?? 0) + cycleSeconds) % SECONDS_PER_DAY, clock);
+  const outcome = (start: string) => {
+    const found = next.find((one) => one.start === start);
+    return found ? outcomeWords(found, clock) : '';
+  };
   return (
     <div className="starts">
       <ul className="start-list" aria-label={`Starts of ${letter}`}>
@@ -136,9 +147,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               ×
             </button>
             <span className="start-end soft">
-              {cycleSeconds > 0
-                ? `ends ${end(inPlace ? (shownStarts[i] ?? start) : start)}`
-                : 'nothing to run'}
+              {outcome(inPlace ? (shownStarts[i] ?? start) : start)}
             </span>
           </li>
         ))}

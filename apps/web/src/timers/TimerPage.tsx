@@ -237,16 +237,18 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           )}
         </div>
         <div className="timer-night">
-          <h2>
-            {day === tonight ? 'Tonight, ' : ''}
-            {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
-          </h2>
-          <WhatIfBar
-            plan={plan}
-            whatIf={whatIf}
-            headroom={reckoning?.check.headroomPercent ?? null}
-            set={setWhatIf}
-          />
+          <div className="night-head">
+            <h2>
+              {day === tonight ? 'Tonight, ' : ''}
+              {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
+            </h2>
+            <WhatIfBar
+              plan={plan}
+              whatIf={whatIf}
+              headroom={reckoning?.check.headroomPercent ?? null}
+              set={setWhatIf}
+            />
+          </div>
           {night && (
             <NightStrip
               night={night}

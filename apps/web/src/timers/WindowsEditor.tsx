@@ -2,11 +2,13 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import {
   parseTimeEntry,
+  startWords,
   TIME_ENTRY_HELP,
   WEEKDAYS,
   type NoWaterWindow,
   type Timer,
 } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 import { WeekdayButtons } from './WeekdayButtons.tsx';
 
 interface TimeFieldProps {
@@ -16,6 +18,7 @@ interface TimeFieldProps {
 }
 
 function TimeField({ label, value, commit }: TimeFieldProps) {
+  const { clock } = usePreferences();
   const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const finish = () => {
@@ -35,7 +38,7 @@ function TimeField({ label, value, commit }: TimeFieldProps) {
       {label}
       <input
         className="field"
-        value={typed ?? value}
+        value={typed ?? startWords(value, clock)}
         aria-invalid={fault !== null}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
