@@ -1,7 +1,9 @@
 /** The built application in a real browser: a server on a database of its own, and headless Chromium. */
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { AxeResults } from 'axe-core';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { startServer, type RunningServer } from '../scripts/server.mjs';
 import { makeTestDatabase } from '../scripts/test-database.mjs';
@@ -9,6 +11,9 @@ import { makeTestDatabase } from '../scripts/test-database.mjs';
 export const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 export const FENNIMORE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
 export const QUINCE_COTTAGE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c03';
+export const MARRAM_LODGE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c05';
+export const TOLVERNE_GREEN = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c06';
+export const HOLLIN_YARD = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
 
 /** Stable pictures and no calls home; see Chromium's own list of switches. */
@@ -146,3 +151,17 @@ export async function type(page: Page, label: string, text: string): Promise<voi
 
 export const valueOf = (page: Page, label: string) =>
   page.$eval(`[aria-label="${label}"]`, (field) => (field as HTMLInputElement).value);
+
+/** Waits until all that was changed is on the server. */
+export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /All saved/);
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+/** What of a page not everybody can use, by rule. */
+export async function accessibilityFaults(page: Page): Promise<string[]> {
+  // The page's own policy forbids foreign scripts, so the checker comes in by the debugger's door.
+  await page.evaluate(axe);
+  const results = await page.evaluate(() =>
+    (globalThis as unknown as { axe: { run: () => Promise<AxeResults> } }).axe.run(),
+  );
+  return results.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
+}

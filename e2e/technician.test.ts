@@ -1,19 +1,19 @@
 /** The job, as a technician does it on the real interface. */
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import type { AxeResults } from 'axe-core';
 import type { HTTPResponse, Page } from 'puppeteer-core';
 import {
+  accessibilityFaults,
   FENNIMORE,
   headline,
   House,
   LARKHOLT,
   press,
   QUINCE_COTTAGE,
+  saved,
   sees,
   SORREL_ROW,
   type,
@@ -28,15 +28,6 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-async function accessibilityFaults(page: Page): Promise<string[]> {
-  // The page's own policy forbids foreign scripts, so the checker comes in by the debugger's door.
-  await page.evaluate(axe);
-  const results = await page.evaluate(() =>
-    (globalThis as unknown as { axe: { run: () => Promise<AxeResults> } }).axe.run(),
-  );
-  return results.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
-}
 const control = async (page: Page, key: string, shift = false) => {
   await page.keyboard.down('Control');
   if (shift) await page.keyboard.down('Shift');
@@ -44,7 +35,6 @@ const control = async (page: Page, key: string, shift = false) => {
   if (shift) await page.keyboard.up('Shift');
   await page.keyboard.up('Control');
 };
-const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /All saved/);
 
 test('a stranger gets the sign-in, light and without charts; the demo person comes in with one press', async () => {
   const page = await house.page();

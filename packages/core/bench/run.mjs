@@ -1,23 +1,16 @@
 /**
- * `npm run bench -w packages/core`: how long a check takes, beside the slow reference model of the tests in the same run.
- * Prints a table in Markdown; docs/benchmarks.md holds one, with the machine it was made on. Build first.
+ * `npm run bench -w packages/core`: how long a check takes, beside the slow reference model of the tests in the same run; how
+ * the cost grows; the worst timer that the format allows. Prints tables in Markdown; docs/benchmarks.md holds them, with the
+ * machine they were made on. Build first.
  */
+import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
 import ts from 'typescript';
-import {
-  check,
-  emptyPlan,
-  epochDayOf,
-  formatTime,
-  nightsFrom,
-  notCovered,
-  readPlan,
-  TIMER_KINDS,
-  WEEKDAYS,
-} from '@water-clock/core';
+import { attempt, check, epochDayOf, nightsFrom, writePlan } from '@water-clock/core';
+import { realisticPlan, worstPlan } from './plans.mjs';
 
 /** The reference is TypeScript beside the tests; it is stripped of its types into the build folder. */
 async function loadReference() {
@@ -26,42 +19,6 @@ async function loadReference() {
   const file = path.join(import.meta.dirname, '../dist/bench-reference.mjs');
   fs.writeFileSync(file, ts.transpileModule(source, { compilerOptions: options }).outputText);
   return import(file);
-}
-
-/**
- * A weekday timer: each program has `stations / programs` stations of its own, `minutes` each, its starts spread evenly
- * over the day between those of the others.
- */
-function weekdayPlan(stations, programs, starts, minutes) {
-  const timer = {
-    ...TIMER_KINDS[4],
-    name: 'Bench timer',
-    stationCount: stations,
-    programCount: programs,
-    startsPerProgram: starts,
-    startStepMinutes: 1,
-    cycleSoak: 'none',
-    onOverlap: 'queue',
-  };
-  const each = Math.floor(stations / programs);
-  const between = 1440 / (programs * starts);
-  const plan = {
-    ...emptyPlan(timer),
-    programs: Array.from({ length: programs }, (_, p) => ({
-      letter: String.fromCharCode(65 + p),
-      starts: Array.from({ length: starts }, (_, s) =>
-        formatTime(Math.floor((s * programs + p) * between) * 60),
-      ),
-      runs: Array.from({ length: each }, (_, i) => ({
-        station: p * each + i + 1,
-        seconds: minutes * 60,
-      })),
-      days: { rule: 'weekdays', weekdays: WEEKDAYS.filter((_, w) => (w + p) % 3 !== 0) },
-    })),
-  };
-  const read = readPlan(plan);
-  if (!read.ok || notCovered(plan).length > 0) throw new Error('the bench plan is not sound');
-  return plan;
 }
 
 /** Median milliseconds of one call. */
@@ -75,47 +32,171 @@ function time(work, least, repetitions) {
   return times[Math.floor(times.length / 2)];
 }
 
-const { referenceOverlaps, referenceHeadroom, referencePairsBySecond } = await loadReference();
+const print = (text) => process.stdout.write(`${text}\n`);
+const row = (cells) => print(`| ${cells.join(' | ')} |`);
+const table = (head) => {
+  row(head);
+  row(head.map((_, i) => (i === 0 ? '---' : '--:')));
+};
 const on = epochDayOf({ year: 2027, month: 3, day: 1 });
-// Everything that a weekly rule can do shows within five weeks.
-const HORIZON = 35;
-const plans = [
-  ['6 stations, 3 programs × 2 starts, clear', weekdayPlan(6, 3, 2, 20)],
-  ['24 stations, 4 programs × 4 starts, clear', weekdayPlan(24, 4, 4, 8)],
-  ['48 stations, 8 programs × 8 starts, clear', weekdayPlan(48, 8, 8, 2)],
-  ['48 stations, 8 programs × 8 starts, overlapping', weekdayPlan(48, 8, 8, 5)],
-];
-const rows = plans.map(([name, plan]) => {
+const { referenceOverlaps, referenceHeadroom, referencePairsBySecond } = await loadReference();
+
+print(`Node.js ${process.version}, ${os.cpus().length} × ${os.cpus()[0]?.model}\n`);
+
+print('### Check with headroom, beside the reference model\n');
+table([
+  'timer, interval, odd and weekday rules, cycle-and-soak, delay',
+  'overlapping pairs',
+  'headroom %',
+  'check with headroom, ms',
+  'reference second by second, 12 weeks, one percent, ms',
+  'times faster',
+  'reference date by date, 12 weeks, overlaps and headroom, ms',
+  'times faster',
+  'fourteen nights, ms',
+]);
+// Twelve weeks are far too few for a proof; the reference is let off the rest.
+const HORIZON = 84;
+for (const [name, plan] of [
+  ['6 stations, 2 programs × 2 starts', realisticPlan(6, 2, 2)],
+  ['24 stations, 4 programs × 4 starts', realisticPlan(24, 4, 4)],
+  ['48 stations, 8 programs × 8 starts', realisticPlan(48, 8, 8)],
+  ['24 stations, 4 programs × 4 starts, overlapping', realisticPlan(24, 4, 4, 1.6)],
+]) {
   const found = check(plan, on);
-  const engine = time(() => check(plan, on), 30, 201);
-  const nights = time(() => nightsFrom(plan, on, 8), 10, 101);
-  const byDate = time(
-    () => [referenceOverlaps(plan, on, HORIZON), referenceHeadroom(plan, on, HORIZON)],
-    0,
-    5,
-  );
-  // One percent only: the second-by-second model would take a minute to go up all the steps.
+  const engine = time(() => check(plan, on), 40, 201);
   const bySecond = time(() => referencePairsBySecond(plan, on, HORIZON), 0, 1);
-  const same =
-    referenceOverlaps(plan, on, HORIZON).length === found.overlaps.length &&
-    referenceHeadroom(plan, on, HORIZON) === found.headroomPercent;
-  if (!same) throw new Error(`${name}: engine and reference disagree`);
-  const cells = [
+  const slow = [];
+  // A new object each time: the reference remembers what it has worked out of a plan.
+  const byDate = time(
+    () => {
+      const copy = structuredClone(plan);
+      slow.push([
+        referenceOverlaps(copy, on, HORIZON).length,
+        referenceHeadroom(copy, on, HORIZON),
+      ]);
+    },
+    0,
+    3,
+  );
+  const nights = time(() => nightsFrom(plan, on, 14), 10, 101);
+  if (slow[0][0] !== found.overlaps.length || slow[0][1] !== found.headroomPercent)
+    throw new Error(`${name}: engine and reference disagree: ${slow[0]}`);
+  row([
     name,
     found.overlaps.length,
     found.headroomPercent ?? 'none',
     engine.toFixed(2),
-    byDate.toFixed(0),
-    Math.round(byDate / engine).toLocaleString('en'),
     bySecond.toFixed(0),
     Math.round(bySecond / engine).toLocaleString('en'),
+    byDate.toFixed(0),
+    Math.round(byDate / engine).toLocaleString('en'),
     nights.toFixed(2),
-  ];
-  return `| ${cells.join(' | ')} |`;
-});
-process.stdout.write(`Node.js ${process.version}, ${os.cpus().length} × ${os.cpus()[0]?.model}
+  ]);
+}
 
-| weekday timer | overlapping pairs | headroom % | check with headroom, ms | reference date by date, ms | times faster | reference second by second, without headroom, ms | times faster | eight nights, ms |
-| --- | --: | --: | --: | --: | --: | --: | --: | --: |
-${rows.join('\n')}
-`);
+print(
+  '\n### The worst timers that the format allows: 99 stations, 26 programs × 24 starts, all rules\n',
+);
+table(['timer', 'overlapping pairs', 'check with headroom, ms', 'memory of the process, MB']);
+for (const [name, args] of [
+  ['4 stations a program, 1 min each, windows pause', [1, 'pause']],
+  ['4 stations a program, 1 min each, half of the programs by hours', [1, 'pause', true]],
+  ['99 stations a program, 5 min each, windows ignored', [5, 'ignore']],
+  ['99 stations a program, 5 min each, windows cut', [5, 'cut']],
+  ['99 stations a program, 5 min each, windows pause', [5, 'pause']],
+]) {
+  // Each in a process of its own, so that memory is its own.
+  const script = `
+    import { check } from '@water-clock/core';
+    import { worstPlan } from ${JSON.stringify(path.join(import.meta.dirname, 'plans.mjs'))};
+    const plan = worstPlan(...${JSON.stringify(args)});
+    const began = performance.now();
+    const { overlapCount } = check(plan, ${on});
+    const took = performance.now() - began;
+    console.log(JSON.stringify([overlapCount, took, process.resourceUsage().maxRSS / 1024]));`;
+  const ran = spawnSync(process.execPath, ['--input-type=module', '-e', script], {
+    cwd: import.meta.dirname,
+    encoding: 'utf8',
+  });
+  const [overlaps, took, memory] = JSON.parse(ran.stdout);
+  row([name, overlaps.toLocaleString('en'), took.toFixed(0), memory.toFixed(0)]);
+}
+const absurd = worstPlan(60);
+const began = performance.now();
+const answer = attempt(() => check(absurd, on));
+print(
+  `\nAn absurd one (99 stations of an hour in each program): ${answer.ok ? 'answered' : 'refused by path'} after ${(performance.now() - began).toFixed(0)} ms.`,
+);
+
+print('\n### Cost against size\n');
+table(['dimension', 'sizes', 'check with headroom, ms', 'slope on log-log axes']);
+const slope = (sizes, times) => {
+  const xs = sizes.map(Math.log);
+  const ys = times.map(Math.log);
+  const mean = (list) => list.reduce((a, b) => a + b, 0) / list.length;
+  const [x, y] = [mean(xs), mean(ys)];
+  const up = xs.reduce((sum, one, i) => sum + (one - x) * (ys[i] - y), 0);
+  return up / xs.reduce((sum, one) => sum + (one - x) ** 2, 0);
+};
+const points = [];
+for (const [name, sizes, make] of [
+  ['stations', [6, 12, 24, 48, 96], (n) => realisticPlan(n, 4, 4)],
+  ['starts a program', [1, 2, 4, 8, 16, 24], (n) => realisticPlan(24, 4, n)],
+  ['programs', [1, 2, 4, 8, 16, 24], (n) => realisticPlan(24, n, 4)],
+]) {
+  const times = sizes.map((n) => {
+    const plan = make(n);
+    return time(() => check(plan, on), 30, 101);
+  });
+  points.push({ name, sizes, times });
+  row([
+    name,
+    sizes.join(', '),
+    times.map((one) => one.toFixed(2)).join(', '),
+    slope(sizes, times).toFixed(2),
+  ]);
+}
+
+/** A log-log plot as an SVG picture, beside docs/benchmarks.md. */
+function plot(series) {
+  const [width, height, left, bottom] = [560, 360, 56, 40];
+  const x = (n) => left + (Math.log(n) / Math.log(100)) * (width - left - 120);
+  const y = (ms) => height - bottom - ((Math.log10(ms) + 1) / 2) * (height - bottom - 20);
+  const marks = ['6 3', '', '2 4'];
+  const lines = series.map(({ name, sizes, times }, i) => {
+    const path = sizes.map(
+      (n, k) => `${k ? 'L' : 'M'}${x(n).toFixed(1)} ${y(times[k]).toFixed(1)}`,
+    );
+    const last = sizes.length - 1;
+    return `<path d="${path.join('')}" fill="none" stroke="#222" stroke-width="2" stroke-dasharray="${marks[i]}"/><text x="${x(sizes[last]) + 6}" y="${y(times[last]) + 4 + 14 * (i - 1)}">${name}</text>`;
+  });
+  const grid = [
+    ...[1, 3, 10, 30, 100].map(
+      (n) =>
+        `<path d="M${x(n)} 20V${height - bottom}" stroke="#ccc"/><text x="${x(n)}" y="${height - bottom + 16}" text-anchor="middle">${n}</text>`,
+    ),
+    ...[0.1, 1, 10].map(
+      (ms) =>
+        `<path d="M${left} ${y(ms)}H${width - 120}" stroke="#ccc"/><text x="${left - 6}" y="${y(ms) + 4}" text-anchor="end">${ms} ms</text>`,
+    ),
+  ];
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" font-family="sans-serif" font-size="12"><rect width="100%" height="100%" fill="#fff"/>${grid.join('')}${lines.join('')}<text x="${(width - 120) / 2}" y="${height - 6}" text-anchor="middle">number of stations, starts a program, programs</text></svg>\n`;
+}
+fs.writeFileSync(path.join(import.meta.dirname, '../../../docs/check-cost.svg'), plot(points));
+
+print('\n### The command line\n');
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'plans-'));
+const files = Array.from({ length: 1000 }, (_, i) => {
+  const file = path.join(folder, `${i}.plan.json`);
+  const plan = realisticPlan(4 + (i % 21), 1 + (i % 4), 1 + (i % 4), 0.3 + (i % 13) / 10);
+  fs.writeFileSync(file, writePlan(plan));
+  return file;
+});
+const cli = path.join(import.meta.dirname, '../../../bin/water-clock');
+const call = (list) =>
+  time(() => spawnSync(cli, ['check', ...list, '--on', '2027-03-01'], { maxBuffer: 1e9 }), 0, 3);
+table(['call', 'seconds, start included']);
+row(['`water-clock check` with 1,000 realistic plans', (call(files) / 1000).toFixed(2)]);
+row(['`water-clock check` with one', (call(files.slice(0, 1)) / 1000).toFixed(2)]);
+fs.rmSync(folder, { recursive: true });

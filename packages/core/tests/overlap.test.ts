@@ -54,11 +54,11 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         expect(lines(found)).toEqual(referenceOverlaps(plan, ON, 35));
         if (found.overlaps.length > 0) withOverlap++;
       }),
-      { seed: 20270601, numRuns: 600 },
+      { seed: 20270601, numRuns: 1500 },
     );
     // Neither answer may be the only one that was tried.
-    expect(withOverlap).toBeGreaterThan(120);
-    expect(withOverlap).toBeLessThan(540);
+    expect(withOverlap).toBeGreaterThan(300);
+    expect(withOverlap).toBeLessThan(1350);
   });
 
   test('and living through every second of two weeks finds the same pairs', () => {
@@ -76,13 +76,13 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         expect(pairs.sort()).toEqual(referencePairsBySecond(plan, ON, 14));
         found += pairs.length;
       }),
-      { seed: 3600, numRuns: 20 },
+      { seed: 3600, numRuns: 15 },
     );
-    expect(found).toBeGreaterThan(5);
+    expect(found).toBeGreaterThan(1);
   });
 
-  test('with every rule mixed: in thirty months the same, and what comes later is true', () => {
-    const HORIZON = 900;
+  test('with every rule mixed: in sixteen months the same, and what comes later is true', () => {
+    const HORIZON = 500;
     const seen = { soon: 0, later: 0, none: 0 };
     fc.assert(
       fc.property(anyPlan, fc.integer({ min: 0, max: 400 }), (plan, after) => {
@@ -98,7 +98,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         }
         seen[soon.length > 0 ? 'soon' : 'none']++;
       }),
-      { seed: 400, numRuns: 150 },
+      { seed: 400, numRuns: 160 },
     );
     expect(Math.min(seen.soon, seen.none)).toBeGreaterThan(20);
     expect(seen.later).toBeGreaterThan(0);
@@ -112,7 +112,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         expect(lines(found)).toEqual(referenceOverlaps(plan, on, 35));
         expect(found.headroomPercent).toBe(referenceHeadroom(plan, on, 35));
       }),
-      { seed: 9999, numRuns: 40 },
+      { seed: 9999, numRuns: 30 },
     );
   });
 });
@@ -145,13 +145,13 @@ test('how often in a mean year is what four hundred years of dates have', () => 
       expect(Math.abs(events / 40 - mean)).toBeLessThan(0.3 + mean / 50);
       compared++;
     }),
-    { seed: 365, numRuns: 15 },
+    { seed: 365, numRuns: 6 },
   );
-  expect(compared).toBeGreaterThan(10);
+  expect(compared).toBeGreaterThan(2);
 });
 
 test('headroom is the last step before a date-by-date search finds an overlap', () => {
-  const HORIZON = 600;
+  const HORIZON = 300;
   const answers = new Set<number | null>();
   fc.assert(
     fc.property(anyPlan, (plan) => {
@@ -166,10 +166,10 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
       if (beyond && !later)
         expect(referenceOverlaps(plan, ON, HORIZON, beyond.percent)).toContain(line(beyond.meets));
     }),
-    { seed: 140, numRuns: 40 },
+    { seed: 140, numRuns: 15 },
   );
   expect(answers).toContain(null);
-  expect(answers.size).toBeGreaterThan(6);
+  expect(answers.size).toBeGreaterThan(4);
 });
 
 test('a percent that others move overlaps where some two percents of its range bring cycles together', () => {
@@ -224,7 +224,7 @@ test('the times to which a start may not be moved are those at which a check the
       expect([to, blocked]).toEqual([to, overlaps]);
       answers[overlaps ? 'blocked' : 'free']++;
     }),
-    { seed: 288, numRuns: 250 },
+    { seed: 288, numRuns: 200 },
   );
   expect(Math.min(answers.blocked, answers.free)).toBeGreaterThan(40);
 });

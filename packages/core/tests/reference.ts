@@ -117,10 +117,12 @@ class TickingCycle {
 
   /** A second has passed: what closes now. */
   close(now: number): void {
+    let done = false;
+    for (const valve of this.valves)
+      if (valve.since !== null && valve.since !== now && --valve.remaining === 0) done = true;
+    if (!done) return;
     for (const valve of [...this.valves]) {
-      if (valve.since === null || valve.since === now) continue;
-      valve.remaining--;
-      if (valve.remaining > 0) continue;
+      if (valve.since === null || valve.remaining > 0) continue;
       this.runs.push({ station: valve.number, on: valve.since, off: now });
       this.valves = this.valves.filter((one) => one !== valve);
       const station = this.stations.find((one) => one.number === valve.number);
@@ -138,7 +140,9 @@ class TickingCycle {
         if (valve.since < now) this.runs.push({ station: valve.number, on: valve.since, off: now });
         valve.since = null;
       } else if (!held) valve.since ??= now;
+    // While every valve that may be open is open there is nothing to choose.
     while (!held && now >= this.waitUntil && this.valves.length < this.atOnce) {
+      if (!this.stations.some((one) => one.left > 0 && one.ready <= now)) return;
       const isOpen = (number: number) => this.valves.some((valve) => valve.number === number);
       const flowing = this.stations
         .filter((one) => isOpen(one.number))

@@ -143,7 +143,7 @@ function StationRow({
           type="button"
           className="plain-button"
           aria-expanded={open}
-          aria-label={`Piece, soak and switches of station ${station.number}`}
+          aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
           onClick={() => setOpen(!open)}
         >
           {open ? 'Close' : 'Soak, flow, switches'}

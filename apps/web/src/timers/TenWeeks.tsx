@@ -67,7 +67,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
               {days.slice(week * 7, week * 7 + 7).map(({ day, state }) => {
                 const { day: dayOfMonth } = civilOf(day);
                 const text = dayOfMonth === 1 ? `1 ${monthName(day)}` : String(dayOfMonth);
-                const label = `${dateWords(day, today)}: ${day < today ? 'past' : STATE_WORDS[state]}`;
+                const label = `${dayOfMonth === 1 ? `${text}, ` : ''}${dateWords(day, today)}: ${day < today ? 'past' : STATE_WORDS[state]}`;
                 const look = `date date-${day < today ? 'past' : state}${day === today ? ' date-today' : ''}`;
                 return (
                   <td key={day}>

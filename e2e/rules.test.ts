@@ -1,0 +1,171 @@
+/** Every rule on the real interface: days, percent, soak, hours without water, the clock, and the strip at its distances. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import type { Plan } from '@water-clock/core';
+import {
+  accessibilityFaults,
+  FENNIMORE,
+  HOLLIN_YARD,
+  House,
+  LARKHOLT,
+  MARRAM_LODGE,
+  press,
+  saved,
+  sees,
+  TOLVERNE_GREEN,
+} from './house.ts';
+
+jest.setTimeout(180_000);
+let house: House;
+beforeAll(async () => {
+  house = await House.open();
+});
+afterAll(() => house.close());
+
+/** The plan as the server has it. */
+async function planOf(page: Page): Promise<Plan> {
+  await saved(page);
+  return page.evaluate(async () => {
+    const link = document.querySelector<HTMLAnchorElement>('a[href$="/export"]');
+    return (await fetch(link?.href ?? '')).json() as Promise<Plan>;
+  });
+}
+
+/** Replaces what stands in the field of this name and leaves it. */
+async function fill(page: Page, name: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
+  await field?.click();
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+  await page.keyboard.press('Tab');
+}
+
+const isoDate = (later: number) => new Date(Date.now() + later * 86_400_000);
+
+test('six days, never on Saturdays, beginning the day after tomorrow: four presses, and the weeks show it', async () => {
+  const page = await house.at(FENNIMORE);
+  await page.select('[aria-label="Program C"] select', 'interval');
+  await fill(page, 'Waters every (days)', '6');
+  await press(page, 'Day after tomorrow');
+  const never = await page.waitForSelector('[aria-label="C never waters on"] button:nth-child(6)');
+  await never?.click();
+  await sees(page, '.ten-weeks caption', /next ten weeks of C/);
+  const { programs } = await planOf(page);
+  const days = programs.find(({ letter }) => letter === 'C')?.days;
+  expect(days).toMatchObject({ rule: 'interval', everyDays: 6, blockedWeekdays: ['sat'] });
+  // The site's date may be tomorrow's of this machine, but never the day before.
+  const first = days?.rule === 'interval' ? days.firstDate : '';
+  expect([2, 3].map((later) => isoDate(later).toISOString().slice(0, 10))).toContain(first);
+  expect(await page.$$eval('.ten-weeks .date-waters', (all) => all.length)).toBeGreaterThan(7);
+  expect(await page.$$eval('.ten-weeks .date-blocked', (all) => all.length)).toBeGreaterThan(0);
+  // And the other way round: what the timer shows as days left gives the first date.
+  await fill(page, 'Days left today', '5');
+  const later = (await planOf(page)).programs.find(({ letter }) => letter === 'C')?.days;
+  const moved = later?.rule === 'interval' ? later.firstDate : '';
+  expect(Date.parse(moved) - Date.parse(first)).toBe(3 * 86_400_000);
+  await page.close();
+});
+
+test('percent by month, soak by program, total on the display and days between', async () => {
+  const page = await house.at(`${HOLLIN_YARD}/settings`);
+  await fill(page, 'July (%)', '90');
+  expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
+  await fill(page, 'July (%)', '900');
+  await sees(page, '.fault', /"900" is not possible here; allowed: 0 to 500/);
+  expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
+  await page.goto(`${house.server.url}${HOLLIN_YARD}`);
+  await sees(page, '.more summary', /total on the timer: /);
+  await sees(page, '.rule-note', /counts the days between: set it to 3/);
+  const more = await page.$('[aria-label="Program A"] > .more > summary');
+  await more?.click();
+  await page.waitForSelector('.cycle-drawing rect');
+  const pieces = () => page.$$eval('.cycle-drawing rect', (all) => all.length);
+  const before = await pieces();
+  await fill(page, 'Longest piece (minutes)', '4');
+  await page.waitForFunction(
+    (few) => document.querySelectorAll('.cycle-drawing rect').length > few,
+    {},
+    before,
+  );
+  expect((await planOf(page)).programs[0]?.cycleSeconds).toBe(240);
+  await page.close();
+});
+
+test('hours without water hold a start back, and say so; two valves open side by side', async () => {
+  const page = await house.at(MARRAM_LODGE);
+  await sees(page, '[aria-label="Program C"] .start-end', /waits until 6:00 pm, ends/);
+  await page.goto(`${house.server.url}${TOLVERNE_GREEN}`);
+  await sees(page, '.verdict-detail', /stays clear anywhere between 40 and 140 %/);
+  // Hours take the place of starts; taking them back brings the starts back.
+  await page.select('[aria-label="Program A"] select', 'hours');
+  await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
+  await press(page, 'Undo');
+  await page.waitForSelector('[aria-label="Start 1 of A"]');
+  await saved(page);
+  await page.close();
+});
+
+test('the clock as it stands: what it shows gives the error, and the strip its true hours', async () => {
+  const page = await house.at(`${LARKHOLT}/clock`);
+  await page.waitForSelector('.strip-cycle');
+  await press(page, '12 h ahead');
+  await sees(page, '.clock-answer', /The clock is 12 h ahead/);
+  // The pots of half past six in the evening then get their water in the morning.
+  await sees(page, '.strip-times', /6:30 am/);
+  await press(page, 'As set');
+  await sees(page, '.clock-answer', /The clock is right/);
+  await sees(
+    page,
+    '.settings',
+    /the house’s clocks go from 3:00 am to 2:00 am|from 2:00 am to 3:00 am/,
+  );
+  await page.close();
+});
+
+test('July in March: the percent slider; and a year of dates that leads to its nights', async () => {
+  const page = await house.at(FENNIMORE);
+  await page.focus('[aria-label="Percent at which the strip is shown"]');
+  await page.keyboard.press('End');
+  await sees(page, '.what-if', /Strip at 150 %.*beyond what stays clear/);
+  await press(page, 'As set');
+  await press(page, 'A year');
+  await page.waitForSelector('.year-chart .year-overlap');
+  await page.click('.year-chart g g:has(.year-overlap)');
+  await sees(page, '.strip-overlap-label', /A and B overlap/);
+  await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
+  const heading = await page.$eval('.night-head h2', (one) => one.textContent);
+  await page.keyboard.press('ArrowRight');
+  await page.waitForFunction(
+    (before) => document.querySelector('.night-head h2')?.textContent !== before,
+    {},
+    heading,
+  );
+  await page.close();
+});
+
+test.each(['', '/stations', '/settings', '/clock', '/timer'])(
+  'on a phone nothing of "%s" is cut off, and all of it can be pressed and read out',
+  async (view) => {
+    const page = await house.at(`${MARRAM_LODGE}${view}`, 390, 844);
+    await press(page, 'A year');
+    await page.waitForSelector('.year-chart');
+    await page.evaluate(() =>
+      document
+        .querySelectorAll('details.more:not([open]) > summary')
+        .forEach((one) => (one as HTMLElement).click()),
+    );
+    const { width, small } = await page.evaluate(() => ({
+      width: document.documentElement.scrollWidth,
+      small: [...document.querySelectorAll('button, .field, .timer-views a, summary')]
+        .filter((one) => one.getClientRects().length > 0)
+        .filter((one) => one.getBoundingClientRect().height < 39.5)
+        .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),
+    }));
+    expect(small).toEqual([]);
+    expect(width).toBeLessThanOrEqual(390);
+    expect(await accessibilityFaults(page)).toEqual([]);
+    await page.close();
+  },
+);
