@@ -39,7 +39,8 @@ const table = (head) => {
   row(head.map((_, i) => (i === 0 ? '---' : '--:')));
 };
 const on = epochDayOf({ year: 2027, month: 3, day: 1 });
-const { referenceOverlaps, referenceHeadroom, referencePairsBySecond } = await loadReference();
+const { referenceOverlaps, referenceHeadroom, referencePairsBySecond, referenceSteps } =
+  await loadReference();
 
 print(`Node.js ${process.version}, ${os.cpus().length} × ${os.cpus()[0]?.model}\n`);
 
@@ -93,6 +94,24 @@ for (const [name, plan] of [
     Math.round(byDate / engine).toLocaleString('en'),
     nights.toFixed(2),
   ]);
+}
+
+{
+  // What check does, second by second: the pairs at the set percent, and every step of the percent up to the first overlap.
+  const plan = realisticPlan(24, 4, 4);
+  const WEEKS = 6;
+  const began = performance.now();
+  referencePairsBySecond(plan, on, WEEKS * 7);
+  let steps = 0;
+  for (const percent of referenceSteps(plan.timer)) {
+    steps++;
+    if (referencePairsBySecond(plan, on, WEEKS * 7, percent).length > 0) break;
+  }
+  const slow = performance.now() - began;
+  const engine = time(() => check(plan, on), 40, 201);
+  print(
+    `\nThe 24 stations of 4 programs × 4 starts second by second with headroom, ${WEEKS} weeks, ${steps} percent steps: ${(slow / 1000).toFixed(0)} s, against ${engine.toFixed(2)} ms: ${Math.round(slow / engine).toLocaleString('en')} times faster.`,
+  );
 }
 
 print(

@@ -1,13 +1,7 @@
 /** What the night strip shows: nights from afternoon to afternoon, as intended and as the timer will really run them. */
 import { SECONDS_PER_DAY, type ClockSecond, type EpochDay } from './calendar.ts';
 import type { TimeText, Plan } from './plan.ts';
-import {
-  dueCycles,
-  simulate,
-  type DueCycle,
-  type ServedCycle,
-  type ServedRun,
-} from './simulate.ts';
+import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } from './simulate.ts';
 
 /** A night runs from 15:00 to 15:00, so that midnight and sunrise stand well inside it. */
 export const NIGHT_BEGINS_SECOND = 15 * 3600;
@@ -99,12 +93,13 @@ export function nightsFrom(plan: Plan, first: EpochDay, count: number, ahead = 0
   const begin = first * SECONDS_PER_DAY + NIGHT_BEGINS_SECOND + ahead;
   const firstDay = Math.floor(begin / SECONDS_PER_DAY) - DAYS_BEFORE;
   const days = DAYS_BEFORE + count + 1;
-  const all = dueCycles(plan, firstDay, days)
+  const due = dueCycles(plan, firstDay, days);
+  const all = due
     .filter(({ nominal }) => nominal && nominal.ends > begin)
     .flatMap(intendedOf)
     .map((cycle) => shifted(cycle, ahead))
     .sort((x, y) => x.begins - y.begins);
-  const simulation = simulate(plan, firstDay, days);
+  const simulation = serve(plan, due);
   const served = simulation.cycles.map((cycle) => servedStart(cycle, ahead));
   const runs = simulation.runs.map((run) => ({ ...run, on: run.on - ahead, off: run.off - ahead }));
   return Array.from({ length: count }, (_, i) => {

@@ -84,9 +84,12 @@ export function dueCycles(
  * @throws TooMuchWork
  */
 export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
-  const effort = new Effort();
-  const due = plan.settings.mode === 'off' ? [] : dueCycles(plan, from, days, effort);
-  const cycles = served(due, plan.timer.onOverlap);
+  return serve(plan, dueCycles(plan, from, days));
+}
+
+/** Serves cycles that are due, the timer being idle before the first; nothing where it is off. @throws TooMuchWork */
+export function serve(plan: Plan, due: readonly DueCycle[]): Simulation {
+  const cycles = plan.settings.mode === 'off' ? [] : served(due, plan.timer.onOverlap);
   const runs: ServedRun[] = [];
   cycles.forEach(({ due: { program, letter, percent }, began, ended }, cycle) => {
     if (began === null || ended === null) return;

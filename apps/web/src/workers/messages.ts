@@ -34,8 +34,11 @@ export interface Reckoning {
 
 export type ReckonAnswer = { readonly kind: 'reckon'; readonly id: number } & Omit<
   Reckoning,
-  'plan'
->;
+  'plan' | 'nights'
+> & {
+    /** A date stands for a night that is as it was in the answer before. */
+    readonly nights: readonly (Night | EpochDay)[];
+  };
 
 /** How far the check is; only sent where it takes long. */
 export interface ProgressAnswer {

@@ -1,5 +1,14 @@
 /** The verdict, the nights, the year and the blocked times, worked out off the page's thread. A shell over core. */
-import { atPercent, attempt, blockedStarts, check, nightsFrom, yearFrom } from '@water-clock/core';
+import {
+  atPercent,
+  attempt,
+  blockedStarts,
+  check,
+  nightsFrom,
+  yearFrom,
+  type EpochDay,
+  type Night,
+} from '@water-clock/core';
 import type { Answer, BlockedRequest, ReckonAnswer, ReckonRequest } from './messages.ts';
 
 /** Nobody reads more overlaps than this, and copying them to the page would take longer than finding them. */
@@ -20,6 +29,19 @@ function news(): (share: number) => void {
   };
 }
 
+/** The nights of the answer before, as text, by their date. */
+let before = new Map<EpochDay, string>();
+
+/** Most of what is typed changes few nights; only those are copied to the page, which keeps the others and draws nothing. */
+function onlyNew(nights: readonly Night[]): (Night | EpochDay)[] {
+  const texts = new Map(nights.map((night) => [night.day, JSON.stringify(night)]));
+  const fresh = nights.map((night) =>
+    before.get(night.day) === texts.get(night.day) ? night.day : night,
+  );
+  before = texts;
+  return fresh;
+}
+
 function reckon(request: ReckonRequest): ReckonAnswer {
   const { id, plan, on, firstNight, nights, farNight, yearFrom: first, whatIf } = request;
   const checked = check(plan, on, news());
@@ -32,7 +54,7 @@ function reckon(request: ReckonRequest): ReckonAnswer {
       overlaps: checked.overlaps.slice(0, MOST_OVERLAPS),
       findings: checked.findings.filter(({ code }) => code !== 'overlap'),
     },
-    nights: nightsFrom(seen, firstNight, nights, whatIf.ahead),
+    nights: onlyNew(nightsFrom(seen, firstNight, nights, whatIf.ahead)),
     farNight: farNight === null ? null : (nightsFrom(seen, farNight, 1, whatIf.ahead)[0] ?? null),
     year: first === null ? null : yearFrom(seen, first, DAYS_OF_A_YEAR),
   };

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { faultSentence, type EpochDay, type Plan } from '@water-clock/core';
+import { faultSentence, type EpochDay, type Night, type Plan } from '@water-clock/core';
 import type {
   Answer,
   Blocked,
@@ -29,6 +29,8 @@ class Reckoner {
   private underWay: ReckonRequest | null = null;
   private waiting: ReckonRequest | null = null;
   private readonly listeners: Listeners;
+  /** Of the answer before; the worker names those that are as they were by their date only. */
+  private nights: readonly Night[] = [];
 
   constructor(listeners: Listeners) {
     this.listeners = listeners;
@@ -56,7 +58,11 @@ class Reckoner {
       listeners.told({ state: 'refused', why: data.faults.map(faultSentence).join(' ') });
     else {
       listeners.told({ state: 'done' });
-      if (underWay?.id === data.id) listeners.answered({ ...data, plan: underWay.plan });
+      const nights = data.nights.flatMap((one) =>
+        typeof one === 'number' ? (this.nights.find(({ day }) => day === one) ?? []) : one,
+      );
+      this.nights = nights;
+      if (underWay?.id === data.id) listeners.answered({ ...data, nights, plan: underWay.plan });
     }
     const next = this.waiting;
     this.waiting = null;
@@ -88,16 +94,6 @@ class Reckoner {
   end(): void {
     this.worker.terminate();
   }
-}
-
-/** The new answer with the old objects of nights that are as they were, so that those need no drawing. */
-function keepingNights(last: Reckoning | null, next: Reckoning): Reckoning {
-  const texts = new Map(last?.nights.map((night) => [night.day, JSON.stringify(night)]));
-  const nights = next.nights.map((night) => {
-    const same = texts.get(night.day) === JSON.stringify(night);
-    return (same && last?.nights.find(({ day }) => day === night.day)) || night;
-  });
-  return { ...next, nights };
 }
 
 export interface Reckoned {
@@ -132,7 +128,7 @@ export function useReckoning(plan: Plan, wanted: Wanted): Reckoned {
   const lastId = useRef(0);
   useEffect(() => {
     const made = new Reckoner({
-      answered: (next) => setReckoning((last) => keepingNights(last, next)),
+      answered: setReckoning,
       answeredBlocked: setBlocked,
       told: (next) =>
         setWork((last) => (last.state === 'done' && next.state === 'done' ? last : next)),
