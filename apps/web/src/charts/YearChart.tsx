@@ -8,6 +8,7 @@ import {
   type EpochDay,
   type YearDay,
 } from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { useWidth } from './useWidth.ts';
 import './year.css';
@@ -167,10 +168,9 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
           </svg>
         )}
       </div>
-      <details className="timer-table">
-        <summary>The year as a table</summary>
-        <YearTable year={year} today={today} />
-      </details>
+      <Disclosure className="timer-table" summary="The year as a table">
+        {() => <YearTable year={year} today={today} />}
+      </Disclosure>
     </div>
   );
 });

@@ -11,6 +11,7 @@ import {
   type Program,
   type Weekday,
 } from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { NumberField } from './NumberField.tsx';
 import { TenWeeks } from './TenWeeks.tsx';
 import { WeekdayButtons } from './WeekdayButtons.tsx';
@@ -230,28 +231,39 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
         <IntervalFields days={days} plan={plan} today={today} commit={commit} />
       )}
       {days?.rule === 'hours' && <HoursFields days={days} commit={commit} />}
-      <details className="more" open={rule !== 'weekdays' && rule !== 'daily' && days !== null}>
-        <summary>
-          Ten weeks of dates
-          {left !== null && <span className="soft"> · days left today: {left}</span>}
-        </summary>
-        <TenWeeks
-          plan={plan}
-          program={program}
-          today={today}
-          begin={
-            days?.rule === 'interval'
-              ? (day) => void commit({ ...days, firstDate: formatDate(day) })
-              : null
-          }
-        />
-        {days?.rule === 'interval' && (
-          <p className="soft">
-            Counted from {dateWords(parseDate(days.firstDate) ?? today, today)}; a date that is left
-            out is passed over, and the count goes on.
-          </p>
+      <Disclosure
+        // A rule that is not seen in the weekdays shows its dates at once.
+        key={rule}
+        className="more"
+        openAtFirst={rule !== 'weekdays' && rule !== 'daily' && days !== null}
+        summary={
+          <>
+            Ten weeks of dates
+            {left !== null && <span className="soft"> · days left today: {left}</span>}
+          </>
+        }
+      >
+        {() => (
+          <>
+            <TenWeeks
+              plan={plan}
+              program={program}
+              today={today}
+              begin={
+                days?.rule === 'interval'
+                  ? (day) => void commit({ ...days, firstDate: formatDate(day) })
+                  : null
+              }
+            />
+            {days?.rule === 'interval' && (
+              <p className="soft">
+                Counted from {dateWords(parseDate(days.firstDate) ?? today, today)}; a date that is
+                left out is passed over, and the count goes on.
+              </p>
+            )}
+          </>
         )}
-      </details>
+      </Disclosure>
     </div>
   );
 });

@@ -13,6 +13,7 @@ import { NightTable } from '../charts/NightTable.tsx';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { YearChart } from '../charts/YearChart.tsx';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import type { Reckoning } from '../workers/messages.ts';
 
 export const NIGHTS = 14;
@@ -89,10 +90,9 @@ export function NightsAside(props: Props) {
         />
       )}
       {night && (
-        <details className="timer-table">
-          <summary>{dateWords(night.day, today)} as a table</summary>
-          <NightTable night={night} plan={plan} clock={clock} />
-        </details>
+        <Disclosure className="timer-table" summary={`${dateWords(night.day, today)} as a table`}>
+          {() => <NightTable night={night} plan={plan} clock={clock} />}
+        </Disclosure>
       )}
     </aside>
   );

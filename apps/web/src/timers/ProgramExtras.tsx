@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import {
   attempt,
   cycleShape,
@@ -8,6 +7,7 @@ import {
   type Plan,
   type Program,
 } from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { commitWords } from './commitWords.ts';
 import { CycleDrawing } from './CycleDrawing.tsx';
 import type { TimerEditor } from './editor.ts';
@@ -28,7 +28,6 @@ const minutes = (seconds: number | undefined) => (seconds === undefined ? null :
 
 /** What a program has beside starts, days and runs: percent, cycle-and-soak, its own hours, its pieces, its total. */
 export function ProgramExtras({ program, plan, editor, percent }: Props) {
-  const [open, setOpen] = useState(false);
   const { letter } = program;
   const { timer, stations } = plan;
   const set = (fields: Extras) =>
@@ -38,14 +37,18 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
   const windows = timer.inWindow !== 'ignore' || (program.noWaterWindows?.length ?? 0) > 0;
   const total = attempt(() => totalOnDisplay(plan, program, percent));
   return (
-    <details className="more" open={open} onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary>
-        Pieces, soak and more of {letter}
-        {total.ok && total.value !== null && (
-          <span className="soft"> · total on the timer: {lengthWords(total.value)}</span>
-        )}
-      </summary>
-      {open && (
+    <Disclosure
+      className="more"
+      summary={
+        <>
+          Pieces, soak and more of {letter}
+          {total.ok && total.value !== null && (
+            <span className="soft"> · total on the timer: {lengthWords(total.value)}</span>
+          )}
+        </>
+      }
+    >
+      {() => (
         <div className="extras">
           <Pieces program={program} plan={plan} percent={percent} />
           <div className="extras-fields">
@@ -116,7 +119,7 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
           </p>
         </div>
       )}
-    </details>
+    </Disclosure>
   );
 }
 

@@ -12,6 +12,7 @@ import {
   type Plan,
   type PlanChange,
 } from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { commitWords } from './commitWords.ts';
 import type { TimerEditor } from './editor.ts';
 import { NumberField } from './NumberField.tsx';
@@ -121,39 +122,43 @@ function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: n
       ? (program.seasonalPercent ?? 100)
       : (monthly?.[month - 1] ?? settings.seasonalPercent ?? 100);
   return (
-    <details className="more">
-      <summary>Minutes as entered and as they run in {monthName(month)}</summary>
-      <table className="adjusted">
-        <thead>
-          <tr>
-            <th scope="col">Program</th>
-            <th scope="col">Station</th>
-            <th scope="col">Entered</th>
-            <th scope="col">Percent</th>
-            <th scope="col">Runs</th>
-          </tr>
-        </thead>
-        <tbody>
-          {programs.flatMap((program) =>
-            program.runs
-              .filter(({ seconds }) => seconds > 0)
-              .map(({ station, seconds }) => (
-                <tr key={`${program.letter}${station}`}>
-                  <td>{program.letter}</td>
-                  <td>
-                    {station} {plan.stations.find((one) => one.number === station)?.name}
-                  </td>
-                  <td>{lengthWords(seconds)}</td>
-                  <td>{percentOf(program)} %</td>
-                  <td>
-                    {lengthWords(adjustedSeconds(seconds, percentOf(program), timer.seasonal))}
-                  </td>
-                </tr>
-              )),
-          )}
-        </tbody>
-      </table>
-    </details>
+    <Disclosure
+      className="more"
+      summary={`Minutes as entered and as they run in ${monthName(month)}`}
+    >
+      {() => (
+        <table className="adjusted">
+          <thead>
+            <tr>
+              <th scope="col">Program</th>
+              <th scope="col">Station</th>
+              <th scope="col">Entered</th>
+              <th scope="col">Percent</th>
+              <th scope="col">Runs</th>
+            </tr>
+          </thead>
+          <tbody>
+            {programs.flatMap((program) =>
+              program.runs
+                .filter(({ seconds }) => seconds > 0)
+                .map(({ station, seconds }) => (
+                  <tr key={`${program.letter}${station}`}>
+                    <td>{program.letter}</td>
+                    <td>
+                      {station} {plan.stations.find((one) => one.number === station)?.name}
+                    </td>
+                    <td>{lengthWords(seconds)}</td>
+                    <td>{percentOf(program)} %</td>
+                    <td>
+                      {lengthWords(adjustedSeconds(seconds, percentOf(program), timer.seasonal))}
+                    </td>
+                  </tr>
+                )),
+            )}
+          </tbody>
+        </table>
+      )}
+    </Disclosure>
   );
 }
 
