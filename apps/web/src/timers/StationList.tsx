@@ -139,23 +139,25 @@ function StationRow({
           {programs.length > 0 ? `in ${programs.join(', ')}` : 'in no program'}
           {stationWords(station) && ` · ${stationWords(station)}`}
         </span>
-        <button
-          type="button"
-          className="plain-button"
-          aria-expanded={open}
-          aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
-          onClick={() => setOpen(!open)}
-        >
-          {open ? 'Close' : 'Soak, flow, switches'}
-        </button>
-        <button
-          type="button"
-          className="plain-button"
-          aria-label={`Take out station ${station.number}`}
-          onClick={() => editor.commit(removeStationChange(plan, station.number))}
-        >
-          Take out
-        </button>
+        <span className="station-buttons">
+          <button
+            type="button"
+            className="plain-button"
+            aria-expanded={open}
+            aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
+            onClick={() => setOpen(!open)}
+          >
+            {open ? 'Close' : 'Soak, flow, switches'}
+          </button>
+          <button
+            type="button"
+            className="plain-button"
+            aria-label={`Take out station ${station.number}`}
+            onClick={() => editor.commit(removeStationChange(plan, station.number))}
+          >
+            Take out
+          </button>
+        </span>
       </div>
       {open && <StationFields station={station} plan={plan} set={set} />}
     </li>

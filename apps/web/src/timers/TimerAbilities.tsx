@@ -10,6 +10,60 @@ import {
 import type { TimerEditor } from './editor.ts';
 import { NumberField } from './NumberField.tsx';
 
+const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
+  ['daily', 'every day'],
+  ['weekdays', 'weekdays'],
+  ['interval', 'every so many days'],
+  ['odd', 'odd dates'],
+  ['even', 'even dates'],
+  ['hours', 'every so many hours'],
+];
+
+const WINDOW_WORDS: Record<Timer['inWindow'], string> = {
+  ignore: 'it has none, and waters on',
+  cut: 'what meets them is cut off or lost',
+  pause: 'watering pauses and goes on after them',
+};
+
+const SOAK_WORDS: Record<Timer['cycleSoak'], string> = {
+  none: 'not at all',
+  station: 'by station',
+  program: 'by program',
+};
+
+const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
+  none: 'it has none',
+  timer: 'one for the whole timer',
+  program: 'one for each program',
+};
+
+interface ChoiceProps<T extends string> {
+  readonly label: string;
+  readonly value: T;
+  readonly words: Readonly<Record<T, string>>;
+  readonly commit: (value: T) => void;
+}
+
+function Choice<T extends string>({ label, value, words, commit }: ChoiceProps<T>) {
+  return (
+    <label className="labelled">
+      {label}
+      <select
+        className="field"
+        value={value}
+        // The cast holds because the options are the names themselves.
+        onChange={(event) => commit(event.target.value as T)}
+      >
+        {(Object.keys(words) as T[]).map((one) => (
+          <option key={one} value={one}>
+            {words[one]}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 const OVERLAP_WORDS: Record<OnOverlap, string> = {
   queue: 'the second cycle waits for the first to end',
   drop: 'the second start is lost',
@@ -118,6 +172,90 @@ export function TimerAbilities({
         value={Math.floor(timer.longestRunSeconds / 60)}
         commit={(minutes) => commit({ longestRunSeconds: (minutes ?? 1) * 60 })}
       />
+      <NumberField
+        label="Longest station delay"
+        unit="seconds"
+        most={36_000}
+        value={timer.longestStationDelaySeconds}
+        commit={(value) => commit({ longestStationDelaySeconds: value ?? 0 })}
+      />
+      <NumberField
+        label="Stations at once"
+        least={1}
+        most={99}
+        value={timer.stationsAtOnce}
+        commit={(value) => commit({ stationsAtOnce: value ?? 1 })}
+      />
+      <NumberField
+        label="Longest interval"
+        unit="days"
+        least={1}
+        most={365}
+        value={timer.longestIntervalDays}
+        commit={(value) => commit({ longestIntervalDays: value ?? 1 })}
+      />
+      <Choice
+        label="It splits runs to soak"
+        value={timer.cycleSoak}
+        words={SOAK_WORDS}
+        commit={(cycleSoak) => commit({ cycleSoak })}
+      />
+      <Choice
+        label="Hours without water"
+        value={timer.inWindow}
+        words={WINDOW_WORDS}
+        commit={(inWindow) => commit({ inWindow })}
+      />
+      <Choice
+        label="Seasonal percent"
+        value={timer.seasonal.scope}
+        words={SCOPE_WORDS}
+        commit={(scope) => commit({ seasonal: { ...timer.seasonal, scope } })}
+      />
+      <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
+        {RULES.map(([rule, words]) => (
+          <label key={rule} className="check">
+            <input
+              type="checkbox"
+              checked={timer.dayRules.includes(rule)}
+              onChange={(event) =>
+                commit({
+                  dayRules: RULES.map(([one]) => one).filter((one) =>
+                    one === rule ? event.target.checked : timer.dayRules.includes(one),
+                  ),
+                })
+              }
+            />
+            {words}
+          </label>
+        ))}
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.oddDaysSkip31}
+            onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
+          />
+          odd dates leave out the 31st
+        </label>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.seasonal.byMonth}
+            onChange={(event) =>
+              commit({ seasonal: { ...timer.seasonal, byMonth: event.target.checked } })
+            }
+          />
+          a percent for each month
+        </label>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.followsDaylightSaving}
+            onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
+          />
+          its clock follows daylight saving
+        </label>
+      </div>
     </div>
   );
 }
