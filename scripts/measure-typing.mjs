@@ -1,6 +1,6 @@
 /**
- * How long it takes from a key in a run-time cell to the repainted strip and verdict, on the largest demo timer, in headless
- * Chromium. Prints one row of docs/benchmarks.md.
+ * How long it takes from a key in a run-time cell, and from a move of a start that is dragged, to the repainted strip and
+ * verdict, on the largest demo timer, in headless Chromium. Prints two rows of docs/benchmarks.md.
  */
 import fs from 'node:fs';
 import os from 'node:os';
@@ -39,8 +39,16 @@ try {
     globalThis.samples = [];
     let pressedAt = null;
     addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
+    const moved = (event) => event.buttons > 0 && (pressedAt = event.timeStamp);
+    addEventListener('pointermove', moved, { capture: true });
+    // The times that stand at the cycles: they change when the answer is drawn, not when a block is only taken hold of.
+    const times = () =>
+      [...document.querySelectorAll('.strip-times')].map((one) => one.textContent).join();
+    let last = times();
     const observer = new MutationObserver(() => {
-      if (pressedAt === null) return;
+      const now = times();
+      if (pressedAt === null || now === last) return;
+      last = now;
       const began = pressedAt;
       pressedAt = null;
       requestAnimationFrame(() => {
@@ -60,9 +68,27 @@ try {
     await page.keyboard.press(i % 2 === 0 ? '0' : 'Backspace');
     await page.waitForFunction((n) => globalThis.samples.length > n, { polling: 5 }, i);
   }
-  const samples = (await page.evaluate(() => globalThis.samples)).slice(10).sort((a, b) => a - b);
-  const at = (share) => samples[Math.floor(samples.length * share)].toFixed(1);
-  process.stdout.write(`| ${samples.length} keys | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} |\n`);
+  const report = async (what) => {
+    const all = await page.evaluate(() => globalThis.samples.splice(0));
+    const samples = all.slice(10).sort((a, b) => a - b);
+    const at = (share) => samples[Math.floor(samples.length * share)].toFixed(1);
+    process.stdout.write(
+      `| ${samples.length} ${what} | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} |\n`,
+    );
+  };
+  await report('keys');
+  await page.keyboard.press('Escape');
+  await page.evaluate(() => scrollTo(0, 0));
+  const box = await (await page.$('.strip-cycle')).boundingBox();
+  const [x, y] = [box.x + 4, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 0; i < KEYS; i++) {
+    await page.mouse.move(x + 20 + (i % 2) * 30 + (i % 7) * 4, y);
+    await page.waitForFunction((n) => globalThis.samples.length > n, { polling: 5 }, i);
+  }
+  await page.keyboard.press('Escape');
+  await report('moves');
   await browser.close();
   await server.stop();
 } finally {

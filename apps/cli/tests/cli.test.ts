@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
+import type { Plan } from '@water-clock/core';
 
 const root = path.resolve(import.meta.dirname, '../../..');
 const examples = 'docs/spec/examples';
@@ -42,14 +43,28 @@ test('a refused document gives a line for each fault, nothing on standard output
     'stations',
     'programs',
   ]);
-  const beyond = call([
-    'check',
-    `${examples}/odd-days-and-the-31st.plan.json`,
-    '--on',
-    '2027-03-01',
-  ]);
-  expect([beyond.status, beyond.stdout]).toEqual([1, '']);
-  expect(beyond.stderr).toMatch(/^programs\[0\]\.days\.rule: the day rule odd: .*\n/);
+});
+
+test('a sound document that would take too long is refused by the runs that ask for it', () => {
+  const plan = JSON.parse(
+    readFileSync(path.join(root, examples, 'one-start.plan.json'), 'utf8'),
+  ) as Plan;
+  const absurd = {
+    ...plan,
+    timer: { ...plan.timer, cycleSoak: 'station', inWindow: 'pause' },
+    settings: { noWaterWindows: [{ from: '10:00', to: '18:00' }] },
+    stations: [{ number: 1, cycleSeconds: 1, soakSeconds: 1 }],
+    programs: plan.programs.map((program) => ({
+      ...program,
+      starts: ['04:00', '05:00'],
+      runs: [{ station: 1, seconds: 86_400 }],
+    })),
+  };
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), 'absurd.plan.json');
+  writeFileSync(file, JSON.stringify(absurd));
+  const { status, stdout, stderr } = call(['check', file, '--on', '2027-03-01']);
+  expect([status, stdout]).toEqual([1, '']);
+  expect(stderr).toMatch(/^programs\[0\]\.runs: working this out would take too long/);
 });
 
 test('several documents give JSON Lines in their order, refused ones among them, and 1 at the end', () => {
