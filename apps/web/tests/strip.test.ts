@@ -37,6 +37,44 @@ describe('the strip', () => {
   if (!night) throw new Error('no night');
   const geometry = stripGeometry(night, ['A', 'B'], null, size);
 
+  test('puts runs that are open at once beside each other, in lanes that are free again', () => {
+    const [both] = nightsFrom(
+      {
+        ...plan,
+        timer: { ...kind, stationsAtOnce: 2 },
+        programs: [
+          {
+            letter: 'A',
+            starts: ['23:00'],
+            runs: [
+              { station: 1, seconds: 3600 },
+              { station: 2, seconds: 600 },
+              { station: 3, seconds: 600 },
+            ],
+            days: { rule: 'daily' },
+          },
+        ],
+      },
+      DAY,
+      1,
+    );
+    if (!both) throw new Error('no night');
+    const [cycle] = stripGeometry(both, ['A'], null, size).cycles;
+    const top = cycle?.y ?? 0;
+    const half = pixel((cycle?.height ?? 0) / 2);
+    const lanes = cycle?.runs.map(({ station, y, height }) => [
+      station,
+      pixel(y - top),
+      pixel(height),
+    ]);
+    expect(lanes).toEqual([
+      [1, 0, half],
+      [2, half, half],
+      // Opens when 2 has closed, in its place.
+      [3, half, half],
+    ]);
+  });
+
   test('puts every run at its minute from 15:00 on, cut at the edges of the night', () => {
     const shown = geometry.cycles.map(({ letter, x, width, runs }) => [
       letter,

@@ -1,8 +1,9 @@
 /**
  * What the checks have to say about a plan (planning.md section 2). This version reports overlaps, what a half-set program
- * lacks, what cannot be set on the timer, little headroom, stations in two programs, a rain delay and a timer that is off;
+ * lacks, what cannot be set on the timer, little headroom, stations in two programs, a percent that others move, a rain delay and a timer that is off;
  * the findings that need measurements or a brief come with those.
  */
+import type { DrivenPercent } from './check.ts';
 import { parseDate, parseTime, type EpochDay } from './calendar.ts';
 import { pathText, type Path } from './fault.ts';
 import type { Overlap } from './overlap.ts';
@@ -43,6 +44,11 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
   | { readonly code: 'not-on-timer'; readonly limit: TimerLimit }
   | { readonly code: 'little-headroom'; readonly headroom: number | null; readonly wanted: number }
   | { readonly code: 'station-in-two-programs'; readonly programs: readonly string[] }
+  | {
+      readonly code: 'percent-moves';
+      readonly driven: DrivenPercent | null;
+      readonly by: 'sensor' | 'service';
+    }
   | { readonly code: 'rain-delay'; readonly until: string }
   | { readonly code: 'timer-off' }
 );
@@ -54,6 +60,7 @@ export interface Checked {
   readonly on: EpochDay;
   readonly overlaps: readonly Overlap[];
   readonly headroomPercent: number | null;
+  readonly driven: DrivenPercent | null;
   readonly programs: readonly {
     readonly letter: string;
     readonly missing: readonly Missing[];
@@ -237,6 +244,15 @@ export function findingsOf(plan: Plan, checked: Checked): Finding[] {
   findings.push(...inTwoPrograms(plan, complete));
   if (plan.settings.mode === 'off')
     findings.push({ code: 'timer-off', severity: 'warning', where: { field: 'settings.mode' } });
+  const { percentDrivenBy: by = 'person' } = plan.settings;
+  if (by !== 'person')
+    findings.push({
+      code: 'percent-moves',
+      severity: 'note',
+      by,
+      driven: checked.driven,
+      where: { field: 'settings.percentDrivenBy' },
+    });
   const resumes = plan.settings.wateringResumes;
   if (resumes !== undefined && (parseDate(resumes.slice(0, 10)) ?? 0) >= checked.on)
     if (resumes.length > 10 || (parseDate(resumes) ?? 0) > checked.on)

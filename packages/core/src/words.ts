@@ -383,6 +383,16 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         : `Free of overlaps ${upTo(finding.headroom)} only; ${finding.wanted} % is wanted for midsummer. Move the starts apart.`;
     case 'station-in-two-programs':
       return `Station ${where.station} is in ${listed(finding.programs)}: it gets water from each of them.`;
+    case 'percent-moves': {
+      const { driven, by } = finding;
+      const who = by === 'sensor' ? 'A sensor' : 'An online service';
+      const told = `${who} moves the percent, so what is set is not what will run, and settings may be overwritten.`;
+      if (!driven) return told;
+      const between = `between ${driven.lowest} and ${driven.highest} %`;
+      return driven.overlap
+        ? `${told} ${between.replace('b', 'B')} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
+        : `${told} Nothing overlaps ${between}.`;
+    }
     case 'rain-delay': {
       const day = parseDate(finding.until.slice(0, 10)) ?? speech.on;
       const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';

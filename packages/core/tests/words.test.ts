@@ -79,6 +79,16 @@ describe('a verdict', () => {
       detail:
         'No two cycles ever overlap, on any date. A sensor moves the percent: it stays clear anywhere between 20 and 120 %. At 130 % A 4:00 am and B 5:00 am would meet first, on Wed 9 June.',
     });
+    const moves = check(
+      {
+        ...plan(touching),
+        settings: { percentDrivenBy: 'service', percentRange: { lowest: 20, highest: 121 } },
+      },
+      ON,
+    ).findings.find(({ code }) => code === 'percent-moves');
+    expect(moves && findingSentence(moves, speech)).toBe(
+      'An online service moves the percent, so what is set is not what will run, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, begun at 4:00 am, is still running, 1 min in common.',
+    );
     expect(driven(121)).toMatchObject({
       tone: 'overlap',
       headline: 'Clear as set, but a sensor moves the percent between 20 and 121 %',

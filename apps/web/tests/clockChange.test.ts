@@ -1,0 +1,24 @@
+/** When a place's clocks are changed next, from its zone alone. */
+import { expect, test } from '@jest/globals';
+import { formatDate } from '@water-clock/core';
+import { nextClockChange } from '../src/platform/clockChange.ts';
+
+const change = (after: string, zone: string) => {
+  const found = nextClockChange(new Date(after), zone);
+  return found && [formatDate(found.day), found.from / 3600, found.to / 3600];
+};
+
+test.each([
+  // The first Sunday of April and of October, and the hours of each side.
+  ['2026-11-24T00:00:00Z', 'Australia/Adelaide', ['2027-04-04', 3, 2]],
+  ['2027-05-01T12:00:00Z', 'Australia/Adelaide', ['2027-10-03', 2, 3]],
+  // Half an hour only.
+  ['2027-05-01T12:00:00Z', 'Australia/Lord_Howe', ['2027-10-03', 2, 2.5]],
+  ['2027-01-01T00:00:00Z', 'America/Denver', ['2027-03-14', 2, 3]],
+  // An hour before the change, and in the hour after it: the next one.
+  ['2027-03-28T00:30:00Z', 'Europe/Berlin', ['2027-03-28', 2, 3]],
+  ['2027-03-28T01:30:00Z', 'Europe/Berlin', ['2027-10-31', 3, 2]],
+  ['2027-01-01T00:00:00Z', 'Australia/Brisbane', null],
+])('after %s in %s', (after, zone, expected) => {
+  expect(change(after, zone)).toEqual(expected);
+});
