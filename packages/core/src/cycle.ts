@@ -13,16 +13,18 @@ export interface CycleRun {
   readonly off: number;
 }
 
-/** What one station has to give in a cycle, all in seconds. */
-interface Share {
-  readonly station: number;
+/** What the stations have to give in a cycle, a column for each figure, all in seconds; a row for each station with water. */
+interface Shares {
+  readonly count: number;
+  readonly stations: readonly number[];
   /** Adjusted run, above 0. */
-  readonly seconds: number;
+  readonly seconds: Float64Array;
   /** Longest piece; the whole run where it is not split. */
-  readonly piece: number;
-  readonly soak: number;
+  readonly pieces: Float64Array;
+  readonly soaks: Float64Array;
   /** Thousandths of a litre a minute. */
-  readonly flow: number;
+  readonly flows: Float64Array;
+  readonly leastFlow: number;
 }
 
 /** One run of a program as entered, with how it is split; seconds. */
@@ -47,6 +49,8 @@ export interface CycleModel {
   readonly flowLimit: number;
   /** Where the runs stand in the document. */
   readonly path: Path;
+  /** What the runs come to, by percent, once that has been asked. */
+  readonly shares: Map<number, Shares>;
 }
 
 const thousandths = (litres: number) => Math.round(litres * 1000);
@@ -79,41 +83,54 @@ export function cycleModel(plan: Plan, program: Program): CycleModel {
     ),
     flowLimit: settings.flowLimitLpm === undefined ? Infinity : thousandths(settings.flowLimitLpm),
     path: ['programs', plan.programs.indexOf(program), 'runs'],
+    shares: new Map(),
   };
 }
 
+const MOST_PERCENTS_KEPT = 16;
+
 /** What the stations have to give at a percent. */
-function sharesAt({ runs, seasonal }: CycleModel, percent: number): Share[] {
-  const shares: Share[] = [];
-  for (const { station, seconds: entered, split, flow } of runs) {
-    const seconds = adjustedSeconds(entered, percent, seasonal);
-    if (seconds > 0)
-      shares.push({
-        station,
-        seconds,
-        piece: split ? Math.min(split.piece, seconds) : seconds,
-        soak: split ? split.soak : 0,
-        flow,
-      });
-  }
-  return shares;
+function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number): Shares {
+  let made = shares.get(percent);
+  if (made) return made;
+  const watering = runs
+    .map((run) => ({ ...run, seconds: adjustedSeconds(run.seconds, percent, seasonal) }))
+    .filter(({ seconds }) => seconds > 0);
+  const column = (of: (run: EnteredRun) => number) => Float64Array.from(watering, of);
+  made = {
+    count: watering.length,
+    stations: watering.map(({ station }) => station),
+    seconds: column(({ seconds }) => seconds),
+    pieces: column(({ seconds, split }) => (split ? Math.min(split.piece, seconds) : seconds)),
+    soaks: column(({ split }) => split?.soak ?? 0),
+    flows: column(({ flow }) => flow),
+    leastFlow: Math.min(...watering.map(({ flow }) => flow)),
+  };
+  // Headroom asks for each percent once; only the twelve of the months come again.
+  if (shares.size >= MOST_PERCENTS_KEPT) shares.clear();
+  shares.set(percent, made);
+  return made;
 }
 
 /** Pieces worked through one by one before it is worth while to look for a pattern that comes again. */
 const PIECES_BEFORE_A_PATTERN = 256;
 
-/** A cycle at work: section 4's loop, with moments of its own counting. */
+/** No timer has more stations (plan-format.md). */
+const EVERY_ROW = Int32Array.from({ length: 99 }, (_, i) => i);
+
+/** A cycle at work: section 4's loop, with moments of its own counting. Stations are told by their row in the shares. */
 class Work {
-  private readonly left: number[];
-  private readonly ready: number[];
+  private readonly left: Float64Array;
+  private readonly ready: Float64Array;
   /** Moment of closing; endlessly long ago: not open. */
-  private readonly closes: number[];
-  /** Indices of the stations that still have water to give, ascending. */
-  private live: number[];
-  /** Indices of those that are open. */
-  private opened: number[] = [];
-  /** Indices of those that soak, and perhaps of some that no longer do. */
-  private soaking: number[] = [];
+  private readonly closes: Float64Array;
+  /** Rows of the stations that still have water to give, ascending; the first `living` of them. */
+  private readonly live: Int32Array;
+  private living: number;
+  /** Rows of those that are open. */
+  private readonly opened: number[] = [];
+  /** Rows of those that soak, and perhaps of some that no longer do. */
+  private readonly soaking: number[] = [];
   private openFlow = 0;
   private last = -1;
   private lastClosing = -Infinity;
@@ -121,28 +138,22 @@ class Work {
   /** Stations looked at since the work was last counted. */
   private steps = 0;
   private t: ClockSecond;
-  private readonly shares: readonly Share[];
+  private readonly shares: Shares;
   private readonly model: CycleModel;
   private readonly windows: WeekWindows | null;
   /** No window holds a moment from the last free one looked at until here. */
   private freeUntil: ClockSecond = -Infinity;
-  private readonly leastFlow: number;
 
-  constructor(
-    shares: readonly Share[],
-    model: CycleModel,
-    windows: WeekWindows | null,
-    begin: ClockSecond,
-  ) {
+  constructor(shares: Shares, model: CycleModel, windows: WeekWindows | null, begin: ClockSecond) {
     this.shares = shares;
     this.model = model;
     this.windows = windows;
     this.t = begin;
-    this.left = shares.map((share) => share.seconds);
-    this.ready = shares.map(() => begin);
-    this.closes = shares.map(() => -Infinity);
-    this.live = shares.map((_, i) => i);
-    this.leastFlow = Math.min(...shares.map(({ flow }) => flow));
+    this.left = shares.seconds.slice();
+    this.ready = new Float64Array(shares.count).fill(begin);
+    this.closes = new Float64Array(shares.count).fill(-Infinity);
+    this.live = EVERY_ROW.slice(0, shares.count);
+    this.living = shares.count;
   }
 
   /** Works through the whole cycle and hands each piece to `tell`; the end is when the last valve closes. */
@@ -153,48 +164,54 @@ class Work {
       effort.spend(8 + this.steps);
       this.steps = 0;
       this.close();
-      if (this.live.length === 0 && this.opened.length === 0) return this.t;
+      if (this.living === 0 && this.opened.length === 0) return this.t;
       this.t = this.openAndLookAhead(tell);
       if (tell || this.windows || this.pieces < PIECES_BEFORE_A_PATTERN) continue;
-      effort.spend(this.shares.length * 4);
+      effort.spend(4);
       pattern ??= new Pattern(this.state());
-      const skip = pattern.compare(this.state());
-      if (skip) this.skip(skip);
+      const round = pattern.compare(this);
+      if (round) this.skip(round);
     }
   }
 
   private close(): void {
-    let some = false;
-    for (const i of this.opened) {
-      if (this.closes[i] !== this.t) continue;
-      const share = this.shares[i];
-      this.closes[i] = -Infinity;
-      this.ready[i] = this.t + (share?.soak ?? 0);
-      this.openFlow -= share?.flow ?? 0;
-      this.lastClosing = this.t;
-      if ((share?.soak ?? 0) > 0 && (this.left[i] ?? 0) > 0) this.soaking.push(i);
-      some = true;
+    const { opened, closes, ready, left, shares, soaking, t } = this;
+    let kept = 0;
+    for (const i of opened) {
+      if (closes[i] !== t) {
+        opened[kept++] = i;
+        continue;
+      }
+      const soak = shares.soaks[i] ?? 0;
+      closes[i] = -Infinity;
+      ready[i] = t + soak;
+      this.openFlow -= shares.flows[i] ?? 0;
+      this.lastClosing = t;
+      if (soak > 0 && (left[i] ?? 0) > 0) soaking.push(i);
     }
-    if (some) this.opened = this.opened.filter((i) => this.closes[i] !== -Infinity);
+    while (opened.length > kept) opened.pop();
   }
 
   /** Opens all that may be opened now; the next moment at which anything can happen. */
   private openAndLookAhead(tell: ((piece: CycleRun) => void) | null): ClockSecond {
     const { atOnce, delaySeconds } = this.model;
     let next = Infinity;
-    if (this.live.length > 0 && this.opened.length < atOnce) {
+    if (this.living > 0 && this.opened.length < atOnce) {
       const allowed = Math.max(this.lastClosing + delaySeconds, this.nextFree());
       if (allowed > this.t) next = allowed;
       else {
         while (this.opened.length < atOnce) {
-          const chosen = this.choose();
-          if (chosen < 0) break;
-          this.open(chosen, tell);
+          const place = this.choose();
+          if (place < 0) break;
+          this.open(place, tell);
         }
         if (this.opened.length < atOnce) next = this.nextReady();
       }
     }
-    for (const i of this.opened) next = Math.min(next, this.closes[i] ?? Infinity);
+    for (const i of this.opened) {
+      const closes = this.closes[i] ?? Infinity;
+      if (closes < next) next = closes;
+    }
     return next;
   }
 
@@ -208,78 +225,99 @@ class Work {
 
   /** The next moment at which a soak is over. */
   private nextReady(): ClockSecond {
+    const { soaking, ready, t } = this;
+    this.steps += soaking.length;
     let next = Infinity;
-    let over = false;
-    for (const i of this.soaking) {
-      const ready = this.ready[i] ?? 0;
-      if (ready <= this.t) over = true;
-      else if (ready < next) next = ready;
+    let kept = 0;
+    for (const i of soaking) {
+      const at = ready[i] ?? 0;
+      if (at <= t) continue;
+      soaking[kept++] = i;
+      if (at < next) next = at;
     }
-    this.steps += this.soaking.length;
-    if (over) this.soaking = this.soaking.filter((i) => (this.ready[i] ?? 0) > this.t);
+    while (soaking.length > kept) soaking.pop();
     return next;
   }
 
-  private mayOpen(i: number): boolean {
-    if ((this.ready[i] ?? 0) > this.t || (this.closes[i] ?? 0) > this.t) return false;
-    return (
-      this.opened.length === 0 ||
-      this.openFlow + (this.shares[i]?.flow ?? 0) <= this.model.flowLimit
-    );
-  }
-
-  /** Index of the first station after `last`, round to the lowest, that is ready, not open and fits beside those open. */
+  /** Place in `live` of the first station after `last`, round to the lowest, that is ready, not open and fits beside those open. */
   private choose(): number {
-    const { live } = this;
-    if (this.opened.length > 0 && this.openFlow + this.leastFlow > this.model.flowLimit) return -1;
+    const { live, living, ready, closes, t, shares } = this;
+    const alone = this.opened.length === 0;
+    const room = this.model.flowLimit - this.openFlow;
+    if (!alone && shares.leastFlow > room) return -1;
     let low = 0;
-    let high = live.length;
+    let high = living;
     while (low < high) {
       const middle = (low + high) >> 1;
       if ((live[middle] ?? 0) > this.last) high = middle;
       else low = middle + 1;
     }
-    for (let step = 0; step < live.length; step++) {
-      const i = live[low + step < live.length ? low + step : low + step - live.length] ?? 0;
-      this.steps++;
-      if (this.mayOpen(i)) return i;
+    for (let step = 0; step < living; step++) {
+      const place = low + step < living ? low + step : low + step - living;
+      const i = live[place] ?? 0;
+      if ((ready[i] ?? 0) > t || (closes[i] ?? 0) > t) continue;
+      if (!alone && (shares.flows[i] ?? 0) > room) continue;
+      this.steps += step + 1;
+      return place;
     }
+    this.steps += living;
     return -1;
   }
 
-  private open(i: number, tell: ((piece: CycleRun) => void) | null): void {
-    const share = this.shares[i];
-    if (!share) return;
+  private open(place: number, tell: ((piece: CycleRun) => void) | null): void {
+    const { live, shares } = this;
+    const i = live[place] ?? 0;
     const left = this.left[i] ?? 0;
-    const seconds = Math.min(share.piece, left);
+    const seconds = Math.min(shares.pieces[i] ?? 0, left);
     const closes =
       this.windows && this.t + seconds > this.freeUntil
         ? this.windows.afterFree(this.t, seconds)
         : this.t + seconds;
     this.left[i] = left - seconds;
-    if (left === seconds) this.live = this.live.filter((one) => one !== i);
+    if (left === seconds) live.copyWithin(place, place + 1, this.living--);
     this.closes[i] = closes;
     this.opened.push(i);
-    this.openFlow += share.flow;
+    this.openFlow += shares.flows[i] ?? 0;
     this.last = i;
     this.pieces++;
-    tell?.({ station: share.station, on: this.t, off: closes });
+    tell?.({ station: shares.stations[i] ?? 0, on: this.t, off: closes });
   }
 
-  /** All on which what comes next depends, as seen from now; `left` apart. */
-  private state(): State {
-    const ahead = (moment: number) => Math.max(0, moment - this.t);
+  /** All on which what comes next depends. */
+  state(): State {
+    const { t, last, lastClosing, left, ready, closes } = this;
     return {
-      t: this.t,
-      left: [...this.left],
-      shape: [
-        this.last,
-        ahead(this.lastClosing + this.model.delaySeconds),
-        ...this.ready.map((moment, i) => ((this.left[i] ?? 0) > 0 ? ahead(moment) : 0)),
-        // One that closes on this very second is not the same as one that is not open.
-        ...this.closes.map((moment) => (moment === -Infinity ? -1 : moment - this.t)),
-      ],
+      t,
+      last,
+      wait: Math.max(0, lastClosing + this.model.delaySeconds - t),
+      left: left.slice(),
+      ready: ready.map((_, i) => this.aheadOf(i)),
+      closes: closes.map((_, i) => this.untilClosing(i)),
     };
+  }
+
+  /** Seconds until a station is ready; 0 where it is, or where it has given all its water. */
+  private aheadOf(i: number): number {
+    return (this.left[i] ?? 0) > 0 ? Math.max(0, (this.ready[i] ?? 0) - this.t) : 0;
+  }
+
+  /** Seconds until a station closes. One that closes on this very second is not the same as one that is not open. */
+  private untilClosing(i: number): number {
+    const closes = this.closes[i] ?? -Infinity;
+    return closes === -Infinity ? -1 : closes - this.t;
+  }
+
+  /** What has happened since a state, where all but the water left is as it was then. */
+  roundSince(kept: State): Round | null {
+    if (this.t <= kept.t || this.last !== kept.last) return null;
+    if (Math.max(0, this.lastClosing + this.model.delaySeconds - this.t) !== kept.wait) return null;
+    for (let i = 0; i < this.left.length; i++) {
+      if (this.aheadOf(i) !== kept.ready[i] || this.untilClosing(i) !== kept.closes[i]) return null;
+      // A station that has finished since then, or has not, must be in the same case as before.
+      if ((this.left[i] ?? 0) > 0 !== (kept.left[i] ?? 0) > 0) return null;
+    }
+    const water = kept.left.map((left, i) => left - (this.left[i] ?? 0));
+    return { seconds: this.t - kept.t, water };
   }
 
   /**
@@ -305,14 +343,18 @@ class Work {
 
 interface State {
   readonly t: number;
-  readonly left: readonly number[];
-  readonly shape: readonly number[];
+  readonly last: number;
+  /** Seconds until the delay is over. */
+  readonly wait: number;
+  readonly left: Float64Array;
+  readonly ready: Float64Array;
+  readonly closes: Float64Array;
 }
 
 /** What happened between two like states. */
 interface Round {
   readonly seconds: number;
-  readonly water: readonly number[];
+  readonly water: Float64Array;
 }
 
 /** Looks for a state that has been before, against one that is kept twice as long each time (Brent's method). */
@@ -325,25 +367,13 @@ class Pattern {
     this.kept = first;
   }
 
-  compare(now: State): Round | null {
-    const { kept } = this;
-    if (now.t > kept.t && now.shape.every((value, i) => value === kept.shape[i])) {
-      const water = now.left.map((left, i) => (kept.left[i] ?? 0) - left);
-      // A station that has finished since then, or has not, must be in the same case as before.
-      const same = now.left.every((left, i) => left > 0 === (kept.left[i] ?? 0) > 0);
-      this.keep(now);
-      return same ? { seconds: now.t - kept.t, water } : null;
-    }
-    if (++this.waited >= this.patience) {
-      this.patience *= 2;
-      this.keep(now);
-    }
-    return null;
-  }
-
-  private keep(now: State): void {
-    this.kept = now;
+  compare(work: Work): Round | null {
+    const round = work.roundSince(this.kept);
+    if (!round && ++this.waited < this.patience) return null;
+    if (!round) this.patience *= 2;
+    this.kept = work.state();
     this.waited = 0;
+    return round;
   }
 }
 

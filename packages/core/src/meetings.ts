@@ -62,7 +62,7 @@ function places(): Uint16Array {
 const placeOf = (day: EpochDay): Place => places()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
 
 /** Month of a day, 0 January; looked up. */
-export const monthOfDay = (day: EpochDay): number => Math.floor(placeOf(day) / DAYS_OF_A_MONTH);
+const monthOfDay = (day: EpochDay): number => Math.floor(placeOf(day) / DAYS_OF_A_MONTH);
 
 const MOST_KEPT = 2000;
 const allowedOnce = new Map<string, Uint8Array>();
@@ -135,11 +135,31 @@ interface Joint {
   readonly demand: CalendarDemand | null;
   /** The last D to look at. */
   readonly most: EpochDay;
-  /** First dates found, by the date from which they were looked for. */
-  readonly firsts: Map<EpochDay, EpochDay | null>;
+  /** Its dates, by the date from which they were looked for. */
+  readonly series: Map<EpochDay, Series>;
   /** Whether there is any date in an endless calendar, once that has been asked. */
   possible: boolean | null;
 }
+
+/** One date D of a meeting; a cell is 12 × weekday (0 Monday) + month (0 January). */
+export interface MeetingDate {
+  readonly day: EpochDay;
+  /** Cell of D. */
+  readonly cell: number;
+  /** Cell of D + k. */
+  readonly laterCell: number;
+}
+
+/** The dates of a meeting in order, found as they are asked for. */
+export interface Series {
+  /** The date at a place counted from 0; null: there are no more. Places are asked for one after another. */
+  at(place: number): MeetingDate | null;
+}
+
+const NO_DATES: Series = { at: () => null };
+
+/** Where a day stands in a table by weekday and month. */
+export const cellOf = (day: EpochDay): number => weekdayIndexOf(day) * 12 + monthOfDay(day);
 
 /** The mask whose bit w says whether bit w + k of `mask` is set, round the week. */
 function shiftedWeekdays(mask: WeekdayMask, k: number): WeekdayMask {
@@ -166,6 +186,8 @@ function joinCounts(a: Count, b: Count): Count | null {
 /** Works out meetings and remembers them; one for each check of a plan. */
 export class Meetings {
   private readonly classes = new Map<string, DayClass>();
+  /** The same by the set itself, and weekdays and months as one number: no text to be made. */
+  private readonly classesOfSet = new Map<DaySet, Map<number, DayClass>>();
   private readonly joints = new Map<number, Map<number, Joint | null>>();
   private readonly members = new Map<string, Members>();
   private readonly effort: Effort;
@@ -176,6 +198,15 @@ export class Meetings {
 
   /** The days of a set that are on some weekdays and in some months. */
   classOf(set: DaySet, onWeekdays: WeekdayMask, months: MonthMask): DayClass {
+    let known = this.classesOfSet.get(set);
+    if (!known) this.classesOfSet.set(set, (known = new Map<number, DayClass>()));
+    const part = onWeekdays * (EVERY_MONTH + 1) + months;
+    let made = known.get(part);
+    if (!made) known.set(part, (made = this.madeClass(set, onWeekdays, months)));
+    return made;
+  }
+
+  private madeClass(set: DaySet, onWeekdays: WeekdayMask, months: MonthMask): DayClass {
     const { every, phase, monthDays } = set;
     const weekdays = set.weekdays & onWeekdays;
     const key = `${every},${phase},${weekdays},${monthDays},${months}`;
@@ -191,11 +222,32 @@ export class Meetings {
 
   /** The first day D ≥ `least` of `a` with D + k in `b`, neither after the end of the calendar; null: there is none. */
   first(a: DayClass, b: DayClass, k: number, least: EpochDay): EpochDay | null {
+    return this.series(a, b, k, least).at(0)?.day ?? null;
+  }
+
+  /** All days D of that kind, one after another. */
+  series(a: DayClass, b: DayClass, k: number, least: EpochDay): Series {
     const joint = this.joint(a, b, k);
-    if (!joint) return null;
-    let day = joint.firsts.get(least);
-    if (day === undefined) joint.firsts.set(least, (day = this.search(joint, least)));
-    return day;
+    if (!joint) return NO_DATES;
+    let series = joint.series.get(least);
+    if (!series) joint.series.set(least, (series = this.seriesOf(joint, k, least)));
+    return series;
+  }
+
+  private seriesOf(joint: Joint, k: number, least: EpochDay): Series {
+    const dates: (MeetingDate | null)[] = [];
+    return {
+      at: (place) => {
+        let date = dates[place];
+        if (date !== undefined) return date;
+        const last = dates.at(-1);
+        if (last === null) return null;
+        const day = this.search(joint, last === undefined ? least : last.day + 1);
+        date = day === null ? null : { day, cell: cellOf(day), laterCell: cellOf(day + k) };
+        dates.push(date);
+        return date;
+      },
+    };
   }
 
   /** The first day of a class on or after a date; null: there is none. */
@@ -243,7 +295,7 @@ export class Meetings {
             k,
           };
     const most = Math.min(LAST_DAY, LAST_DAY - k);
-    return { ...count, weekdays, demand, most, firsts: new Map(), possible: null };
+    return { ...count, weekdays, demand, most, series: new Map(), possible: null };
   }
 
   private search(joint: Joint, least: EpochDay): EpochDay | null {

@@ -40,6 +40,13 @@ export interface CycleClass extends Occupied {
   readonly months: MonthMask;
 }
 
+/** Classes as they were found for some percents. */
+interface Classes {
+  readonly choices: PercentChoices;
+  readonly classes: readonly CycleClass[];
+}
+
+const EACH_WEEKDAY: readonly WeekdayMask[] = Array.from({ length: 7 }, (_, w) => 1 << w);
 const NO_CYCLE: Occupied = { begins: 0, ends: 0 };
 
 /** Index of the first weekday of a mask. */
@@ -61,7 +68,12 @@ export class ProgramCycles {
   private readonly effort: Effort;
   private readonly lengths = new Map<number, number>();
   private readonly shapes = new Map<number, CycleShape>();
+  /** By second of the week and percent: when a cycle ends that pauses, in seconds of that week. */
   private readonly pausedEnds = new Map<number, number>();
+  /** By how far off the one window is that a cycle meets, its length and the percent: how long the cycle takes. */
+  private readonly pausedOnce = new Map<number, number>();
+  private readonly classesOnce = new Map<StartDays, Classes>();
+  private ownChoices: PercentChoices | null = null;
 
   constructor(plan: Plan, program: Program, effort: Effort) {
     const { inWindow } = plan.timer;
@@ -111,13 +123,27 @@ export class ProgramCycles {
     const until = this.windows.nextWindow(begin);
     if (begin + length <= until) return begin + length;
     if (this.cutsInWindow) return until;
+    // Mostly a cycle meets one window, and then it is all the same on which day of the week.
+    const resumes = this.windows.nextFree(until);
+    const again = this.windows.nextWindow(resumes);
+    const once = ((until - begin) * SECONDS_PER_WEEK + (resumes - until)) * 1024 + percent;
+    const known = this.pausedOnce.get(once);
+    if (known !== undefined && begin + known <= again) return begin + known;
+    const end = this.pausedEnd(begin, percent);
+    if (end <= again) this.pausedOnce.set(once, end - begin);
+    return end;
+  }
+
+  private pausedEnd(begin: ClockSecond, percent: number): ClockSecond {
+    const { windows } = this;
+    if (!windows) return begin;
     const week =
       Math.floor((begin - MONDAY * SECONDS_PER_DAY) / SECONDS_PER_WEEK) * SECONDS_PER_WEEK;
     const inWeek = begin - week;
     const key = (inWeek + SECONDS_PER_WEEK) * 1024 + percent;
     let end = this.pausedEnds.get(key);
     if (end === undefined) {
-      end = pausedCycleEnd(this.model, percent, this.windows, inWeek, this.effort);
+      end = pausedCycleEnd(this.model, percent, windows, inWeek, this.effort);
       this.pausedEnds.set(key, end);
     }
     return week + end;
@@ -165,9 +191,7 @@ export class ProgramCycles {
 
   /** Weekdays on which the windows are the same, as masks: all together, or each by itself. */
   weekdayMasks(): readonly WeekdayMask[] {
-    return !this.windows || this.windows.sameEveryDay
-      ? [EVERY_WEEKDAY]
-      : Array.from({ length: 7 }, (_, weekday) => 1 << weekday);
+    return !this.windows || this.windows.sameEveryDay ? [EVERY_WEEKDAY] : EACH_WEEKDAY;
   }
 
   /**
@@ -177,23 +201,36 @@ export class ProgramCycles {
    * @param choices for each month, January first, the percents that it may have; where there are several, a cycle is taken
    * to occupy what the longest of them does.
    */
-  classesOf({ secondOfDay, days }: StartDays, choices: PercentChoices): CycleClass[] {
-    const classes: (CycleClass & { weekdays: number })[] = [];
+  classesOf(start: StartDays, choices: PercentChoices): readonly CycleClass[] {
+    const known = this.classesOnce.get(start);
+    if (known?.choices === choices) return known.classes;
     const months = new Map<readonly number[], MonthMask>();
     choices.forEach((one, i) => months.set(one, (months.get(one) ?? 0) | (1 << i)));
-    for (const weekdays of this.weekdayMasks()) {
-      if (!(weekdays & days.weekdays)) continue;
-      const weekday = lowestWeekday(weekdays);
-      for (const [percents, mask] of months) {
-        const cycle = this.longestNominal(secondOfDay, weekday, percents) ?? NO_CYCLE;
-        const like = classes.find(
-          (one) => one.begins === cycle.begins && one.ends === cycle.ends && one.months === mask,
-        );
+    const classes: CycleClass[] = [];
+    for (const [percents, mask] of months) {
+      const alike: (CycleClass & { weekdays: number })[] = [];
+      for (const weekdays of this.weekdayMasks()) {
+        if (!(weekdays & start.days.weekdays)) continue;
+        const weekday = lowestWeekday(weekdays);
+        const cycle = this.longestNominal(start.secondOfDay, weekday, percents) ?? NO_CYCLE;
+        const { begins, ends } = cycle;
+        const like = alike.find((one) => one.begins === begins && one.ends === ends);
         if (like) like.weekdays |= weekdays;
-        else classes.push({ ...cycle, weekdays, months: mask });
+        else alike.push({ begins, ends, weekdays, months: mask });
       }
+      classes.push(...alike);
     }
+    const found = { choices, classes };
+    this.classesOnce.set(start, found);
     return classes;
+  }
+
+  /** The percents as they are set, one for each month; always the same list. */
+  choicesAsSet(): PercentChoices {
+    if (this.ownChoices) return this.ownChoices;
+    const lists = new Map<number, readonly number[]>();
+    for (const percent of this.percents) if (!lists.has(percent)) lists.set(percent, [percent]);
+    return (this.ownChoices = this.percents.map((percent) => lists.get(percent) ?? [percent]));
   }
 
   private longestNominal(
@@ -217,11 +254,7 @@ export const allYear = (percents: readonly number[]): PercentChoices =>
   new Array<readonly number[]>(12).fill(percents);
 
 /** The percents as they are set, one for each month. */
-export function asSet({ percents }: ProgramCycles): PercentChoices {
-  const lists = new Map<number, readonly number[]>();
-  for (const percent of percents) if (!lists.has(percent)) lists.set(percent, [percent]);
-  return percents.map((percent) => lists.get(percent) ?? [percent]);
-}
+export const asSet = (program: ProgramCycles): PercentChoices => program.choicesAsSet();
 
 /** One start as it will next be: what it occupies by itself, in clock seconds. */
 export interface NextCycle {

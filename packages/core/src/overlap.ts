@@ -15,19 +15,13 @@
  * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
  * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
  */
-import {
-  LAST_DAY,
-  SECONDS_PER_DAY,
-  weekdayIndexOf,
-  type ClockSecond,
-  type EpochDay,
-} from './calendar.ts';
+import { LAST_DAY, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from './calendar.ts';
 import { EVERY_WEEKDAY, firstDayNotDelayed, type StartDays, type WeekdayMask } from './days.ts';
 import type { Effort } from './effort.ts';
 import {
   canMeet,
+  cellOf,
   EVERY_MONTH,
-  monthOfDay,
   type DayClass,
   type Meetings,
   type MonthMask,
@@ -73,6 +67,10 @@ interface Stretch extends CycleClass {
 /** Some dates of a start on which its cycle begins at the same time of day, whatever its length. */
 interface Opening {
   readonly begins: number;
+  /** Seconds of the longest of its cycles. */
+  readonly longest: number;
+  /** Those that begin so on a weekday of it, the longest first. */
+  readonly stretches: readonly Stretch[];
   readonly weekdays: WeekdayMask;
   readonly months: MonthMask;
   readonly dates: DayClass;
@@ -128,16 +126,18 @@ function compareEvents(x: Overlap, y: Overlap): number {
   );
 }
 
-/** Order of the entries of `check`: first's beginning, first's letter and start, second's letter and start. */
-function compareEntries(x: Overlap, y: Overlap): number {
-  return (
-    x.first.begins - y.first.begins ||
-    compareText(x.first.letter, y.first.letter) ||
-    compareText(x.first.start, y.first.start) ||
-    compareText(x.second.letter, y.second.letter) ||
-    compareText(x.second.start, y.second.start)
-  );
+/** An overlap with the places of its two starts in the order of letter and start. */
+interface Entry {
+  readonly overlap: Overlap;
+  readonly firstPlace: number;
+  readonly secondPlace: number;
 }
+
+/** Order of the entries of `check`: first's beginning, first's letter and start, second's letter and start. */
+const compareEntries = (x: Entry, y: Entry): number =>
+  x.overlap.first.begins - y.overlap.first.begins ||
+  x.firstPlace - y.firstPlace ||
+  x.secondPlace - y.secondPlace;
 
 const earlier = (x: Overlap | null, y: Overlap | null) =>
   x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
@@ -198,19 +198,31 @@ export class OverlapProof {
 
   /** Weekdays on which a start begins at the same time of day in the same months, together. */
   private openings({ days }: StartDays, stretchAt: readonly (Stretch | null)[]): Opening[] {
-    const groups: { begins: number; weekdays: WeekdayMask; months: MonthMask }[] = [];
+    const groups: (Omit<Opening, 'dates' | 'stretches' | 'longest'> & {
+      longest: number;
+      weekdays: number;
+    })[] = [];
     for (let weekday = 0; weekday < 7; weekday++) {
       const year = stretchAt.slice(weekday * 12, weekday * 12 + 12);
       const begins = year.find((one) => one !== null)?.begins;
       if (begins === undefined) continue;
       const months = year.reduce((mask, one, i) => (one ? mask | (1 << i) : mask), 0);
+      const longest = Math.max(...year.map((one) => (one ? one.ends - one.begins : 0)));
       const like = groups.find((one) => one.begins === begins && one.months === months);
-      if (like) like.weekdays |= 1 << weekday;
-      else groups.push({ begins, weekdays: 1 << weekday, months });
+      if (like) {
+        like.weekdays |= 1 << weekday;
+        like.longest = Math.max(like.longest, longest);
+      } else groups.push({ begins, longest, weekdays: 1 << weekday, months });
     }
+    const stretches = [...new Set(stretchAt)]
+      .filter((one) => one !== null)
+      .sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
     return groups.map((one) => ({
       ...one,
       dates: this.meetings.classOf(days, one.weekdays, one.months),
+      stretches: stretches.filter(
+        ({ begins, weekdays }) => begins === one.begins && (weekdays & one.weekdays) !== 0,
+      ),
     }));
   }
 
@@ -301,20 +313,20 @@ export class OverlapProof {
       names.filter(({ start, longest: own }) => own > (leastGap.get(start) ?? Infinity)),
     );
     if (reaching.size === 0) return [];
-    const found: Overlap[] = [];
+    const found: Entry[] = [];
     names.forEach((x, i) => {
       progress(i / names.length);
       for (let j = i; j < names.length; j++) {
         const y = names[j];
         if (!y || !(reaching.has(x) || reaching.has(y))) continue;
-        const event = earlier(
-          reaching.has(x) ? this.firstEvent(x, y) : null,
-          x !== y && reaching.has(y) ? this.firstEvent(y, x) : null,
-        );
-        if (event) found.push(event);
+        const forth = reaching.has(x) ? this.firstEvent(x, y) : null;
+        const overlap = x !== y && reaching.has(y) ? this.firstEvent(y, x, forth) : forth;
+        if (overlap === null) continue;
+        const [firstPlace, secondPlace] = overlap === forth ? [i, j] : [j, i];
+        found.push({ overlap, firstPlace, secondPlace });
       }
     });
-    return found.sort(compareEntries);
+    return found.sort(compareEntries).map(({ overlap }) => overlap);
   }
 
   /** Whether a start of a program, moved to another time of day, would at some time overlap any other or itself. */
@@ -361,14 +373,19 @@ export class OverlapProof {
     return order < 0;
   }
 
-  /** The earliest event of two starts of which x's cycle is the first; null: there is none. */
-  private firstEvent(x: Named, y: Named): Overlap | null {
+  /**
+   * The earliest event of two starts of which x's cycle is the first; null: there is none.
+   *
+   * @param known an event of the two that counts as well; only earlier ones are looked for.
+   */
+  private firstEvent(x: Named, y: Named, known: Overlap | null = null): Overlap | null {
     const leastK = Math.ceil((x.firstBegins - y.lastBegins) / SECONDS_PER_DAY);
     const mostK = Math.ceil((x.lastEnds - y.firstBegins) / SECONDS_PER_DAY) - 1;
-    let best: Overlap | null = null;
+    let best = known;
     for (let k = leastK; k <= mostK; k++) {
       this.effort.spend(4);
-      const found = this.firstApart(x, y, k);
+      if (!reaches(x, y, k)) continue;
+      const found = this.firstApart(x, y, k, best);
       best = earlier(best, found);
       // From the first of all dates: the same date with more days between the two comes later.
       if (found?.first.day === x.firstDay && x.firstBegins === x.lastBegins) break;
@@ -377,18 +394,22 @@ export class OverlapProof {
   }
 
   /** The earliest event with y's date k days after x's: date by date at first, then class by class. */
-  private firstApart(x: Named, y: Named, k: number): Overlap | null {
+  private firstApart(x: Named, y: Named, k: number, best: Overlap | null): Overlap | null {
     const least = Math.max(x.least, y.least - k);
-    let day = this.meetings.first(x.dates, y.dates, k, least);
-    for (let tries = 0; day !== null && tries < DATES_TO_TRY; tries++) {
-      const a = stretchOn(x, day);
-      const b = stretchOn(y, day + k);
-      if (a && b && this.isEvent(x, a, y, b, k)) return eventOf(x, a, y, b, day, k);
-      if (x.stretches.length === 1 && y.stretches.length === 1 && a && b) return null;
+    const dates = this.meetings.series(x.dates, y.dates, k, least);
+    const latestDay =
+      best === null ? Infinity : (best.first.begins - x.firstBegins) / SECONDS_PER_DAY;
+    const single = x.stretches.length === 1 && y.stretches.length === 1;
+    for (let place = 0; place < DATES_TO_TRY; place++) {
+      const date = dates.at(place);
+      if (date === null || date.day > latestDay) return null;
+      const a = x.stretchAt[date.cell] ?? null;
+      const b = y.stretchAt[date.laterCell] ?? null;
+      if (a && b && this.isEvent(x, a, y, b, k)) return eventOf(x, a, y, b, date.day, k);
+      if (single && a && b) return null;
       this.effort.spend(4);
-      day = this.meetings.first(x.dates, y.dates, k, day + 1);
     }
-    return day === null ? null : this.firstOfClasses(x, y, k);
+    return this.firstOfClasses(x, y, k);
   }
 
   /**
@@ -398,13 +419,18 @@ export class OverlapProof {
   private firstOfClasses(x: Named, y: Named, k: number): Overlap | null {
     const least = Math.max(x.least, y.least - k);
     let best: Overlap | null = null;
-    for (const a of x.stretches)
+    for (const own of x.openings)
       for (const opening of y.openings) {
-        this.effort.spend(1);
-        if (!canMeet(a, opening, k) || !this.isEvent(x, a, y, opening, k)) continue;
-        const day = this.meetings.first(a.dates, opening.dates, k, least);
-        const b = day === null ? null : stretchOn(y, day + k);
-        if (day !== null && b) best = earlier(best, eventOf(x, a, y, b, day, k));
+        this.effort.spend(2);
+        if (!canReach(own, opening, k)) continue;
+        const gap = opening.begins + k * SECONDS_PER_DAY - own.begins;
+        for (const a of own.stretches) {
+          if (a.ends - a.begins <= gap) break;
+          if (!canMeet(a, opening, k) || !this.isEvent(x, a, y, opening, k)) continue;
+          const day = this.meetings.first(a.dates, opening.dates, k, least);
+          const b = day === null ? null : y.stretchAt[cellOf(day + k)];
+          if (day !== null && b) best = earlier(best, eventOf(x, a, y, b, day, k));
+        }
       }
     return best;
   }
@@ -441,6 +467,16 @@ export class OverlapProof {
   }
 }
 
+/** Whether some cycle of one is long enough to reach the beginning of the other, k days later. */
+function canReach({ begins, longest }: Opening, other: Opening, k: number): boolean {
+  const gap = other.begins + k * SECONDS_PER_DAY - begins;
+  return gap >= 0 && gap < longest;
+}
+
+/** Whether some cycle of x reaches some beginning of y k days later: a cheap no for most pairs of starts. */
+const reaches = (x: Named, y: Named, k: number): boolean =>
+  x.openings.some((one) => y.openings.some((other) => canReach(one, other, k)));
+
 function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
   const table = new Array<Stretch | null>(84).fill(null);
   for (const stretch of stretches)
@@ -448,14 +484,6 @@ function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
       if (stretch.weekdays & (1 << Math.floor(at / 12)) && stretch.months & (1 << (at % 12)))
         table[at] = stretch;
   return table;
-}
-
-/** The stretch of a start on one of its dates; null where it has none then. */
-function stretchOn({ stretches, stretchAt }: Named, day: EpochDay): Stretch | null {
-  const [only] = stretches;
-  if (stretches.length === 1 && only?.months === EVERY_MONTH && only.weekdays === EVERY_WEEKDAY)
-    return only;
-  return stretchAt[weekdayIndexOf(day) * 12 + monthOfDay(day)] ?? null;
 }
 
 function eventOf(

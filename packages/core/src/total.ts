@@ -17,6 +17,7 @@ export function totalOnDisplay(plan: Plan, program: Program, percent: number): n
   const model = cycleModel(plan, program);
   const counted = {
     ...model,
+    shares: new Map(),
     delaySeconds: total.delays ? model.delaySeconds : 0,
     atOnce: total.soaks ? model.atOnce : 1,
     runs: model.runs.map((run) =>
