@@ -10,6 +10,7 @@ import {
   LARKHOLT,
   MARRAM_LODGE,
   press,
+  QUINCE_COTTAGE,
   saved,
   sees,
   TOLVERNE_GREEN,
@@ -142,6 +143,62 @@ test('July in March: the percent slider; and a year of dates that leads to its n
     {},
     heading,
   );
+  await page.close();
+});
+
+test('a block of the strip opens to the second, by pointer and by key, and lets go of its mark', async () => {
+  const page = await house.at(MARRAM_LODGE);
+  const block = await page.waitForSelector('.strip-cycle');
+  const box = await block?.boundingBox();
+  await page.mouse.click((box?.x ?? 0) + 4, (box?.y ?? 0) + 14);
+  const rows = await sees(page, '.cycle-details', /to the second|Opens/);
+  expect(rows).toMatch(/\d+:\d\d(:\d\d)? [ap]m/);
+  await press(page, 'Close');
+  await page.waitForSelector('.cycle-details', { hidden: true });
+  await page.$eval('.strip-cycle', (one) => (one as SVGElement).focus());
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('.cycle-details tbody tr');
+  expect(await page.$$('.strip-blocked')).toEqual([]);
+  await page.close();
+});
+
+test('each pair that overlaps is told, with its night', async () => {
+  const page = await house.at(QUINCE_COTTAGE);
+  await fill(page, 'Add a start to A', '10:45 pm');
+  const summary = await page.waitForSelector('::-p-text(pairs of starts that overlap)');
+  await summary?.click();
+  const list = await sees(page, '.overlap-list', /A starts again at 10:45 pm/);
+  expect(list).toMatch(/It happens about \d+ times a year/);
+  const nights = await page.$$('.overlap-list button');
+  await nights.at(-1)?.click();
+  await sees(page, '.strip-overlap-label', /overlap/);
+  await press(page, 'Undo');
+  await saved(page);
+  await page.close();
+});
+
+test('the night on which the house’s clocks are changed says what that does to this timer', async () => {
+  const page = await house.at(MARRAM_LODGE);
+  await press(page, 'A year');
+  await page.waitForSelector('.year-chart');
+  expect(await page.$$('.year-forbidden')).not.toEqual([]);
+  // The coming change of the site's zone, as the clock's page has it.
+  await page.goto(`${house.server.url}${MARRAM_LODGE}/clock`);
+  const told = await sees(page, '.settings', /the house’s clocks go from/);
+  const [, day = '', month = '', year] = /(\d+) (\w+)( \d{4})? the house’s clocks/.exec(told) ?? [];
+  const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
+  await press(page, 'A year');
+  await page.waitForSelector('.year-date input');
+  await page.$eval(
+    '.year-date input',
+    (field, value) => {
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, value);
+      field.dispatchEvent(new Event('input', { bubbles: true }));
+    },
+    date.toISOString().slice(0, 10),
+  );
+  await page.waitForSelector('.strip-change');
+  await sees(page, '.timer-night', /does not follow: reset its clock then/);
   await page.close();
 });
 

@@ -1,10 +1,10 @@
-/** When a place's clocks are changed next, from its zone alone. */
+/** When a place's clocks are changed, from its zone alone. */
 import { expect, test } from '@jest/globals';
 import { formatDate } from '@water-clock/core';
-import { nextClockChange } from '../src/platform/clockChange.ts';
+import { clockChangesAfter } from '../src/platform/clockChange.ts';
 
 const change = (after: string, zone: string) => {
-  const found = nextClockChange(new Date(after), zone);
+  const [found] = clockChangesAfter(new Date(after), zone);
   return found && [formatDate(found.day), found.from / 3600, found.to / 3600];
 };
 
@@ -18,7 +18,12 @@ test.each([
   // An hour before the change, and in the hour after it: the next one.
   ['2027-03-28T00:30:00Z', 'Europe/Berlin', ['2027-03-28', 2, 3]],
   ['2027-03-28T01:30:00Z', 'Europe/Berlin', ['2027-10-31', 3, 2]],
-  ['2027-01-01T00:00:00Z', 'Australia/Brisbane', null],
+  ['2027-01-01T00:00:00Z', 'Australia/Brisbane', undefined],
 ])('after %s in %s', (after, zone, expected) => {
   expect(change(after, zone)).toEqual(expected);
+});
+
+test('a year has both of its changes, and no more', () => {
+  const year = clockChangesAfter(new Date('2026-11-24T00:00:00Z'), 'Australia/Adelaide');
+  expect(year.map(({ day }) => formatDate(day))).toEqual(['2027-04-04', '2027-10-03']);
 });

@@ -6,6 +6,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChange, emptyPlan, TIMER_KINDS, type Plan, type PlanChange } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../src/platform/api.ts';
+import { ShownSnapshot } from '../src/timers/shownSnapshot.ts';
 import { stacksOf, TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
 
 const kind = TIMER_KINDS[1];
@@ -281,4 +282,28 @@ test('what a reload interrupts is sent again, whether it had arrived or not', as
     expect(after.editor.snapshot()).toMatchObject({ unsaved: 0, conflict: null });
     expect(startsOf(after.editor.snapshot().plan)).toEqual(['05:00']);
   }
+});
+
+test('what is typed waits for its answer, what is made shows at once, and a slow answer is not waited for', async () => {
+  const { editor } = openTab(new SimulatedServer());
+  const state = new ShownSnapshot(editor);
+  const shown: number[] = [];
+  const minutes = () => (state.snapshot().plan.programs[0]?.runs[0]?.seconds ?? 0) / 60;
+  const end = state.subscribe(() => shown.push(minutes()));
+  editor.setDraft(run(1, 60));
+  expect(shown).toEqual([]);
+  state.catchUp();
+  expect(shown).toEqual([1]);
+  editor.setDraft(run(1, 120));
+  editor.commit(run(1, 180));
+  expect(shown.at(-1)).toBe(3);
+  await settle();
+  editor.setDraft(run(1, 240));
+  expect(minutes()).toBe(3);
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  expect(shown.at(-1)).toBe(4);
+  end();
+  editor.setDraft(run(1, 300));
+  state.catchUp();
+  expect(shown.at(-1)).toBe(4);
 });

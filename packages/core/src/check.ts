@@ -164,11 +164,17 @@ export function blockedStarts(plan: Plan, letter: string, start: string, on: Epo
  *
  * @param on the day of the check; only dates on or after it count.
  * @param progress is told the share of the longest part of the work that is done, 0 to 1.
+ * @param effort what the answer may cost.
  * @throws TooMuchWork
  * Cost: see docs/benchmarks.md.
  */
-export function check(plan: Plan, on: EpochDay, progress?: (share: number) => void): Check {
-  const examination = new Examination(plan, on, new Effort());
+export function check(
+  plan: Plan,
+  on: EpochDay,
+  progress?: (share: number) => void,
+  effort = new Effort(),
+): Check {
+  const examination = new Examination(plan, on, effort);
   const { proof, programs, complete } = examination;
   const overlaps = proof.find(asSet, progress);
   const headroom = headroomOf(plan.timer, complete, proof);

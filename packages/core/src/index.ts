@@ -47,7 +47,7 @@ export {
 } from './clock.ts';
 export { cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
 export { daysLeft, EVERY_WEEKDAY, isIn, maskOfWeekdays, startsOf, type DaySet } from './days.ts';
-export { attempt, TooMuchWork } from './effort.ts';
+export { attempt, Effort, TooMuchWork } from './effort.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
@@ -94,6 +94,7 @@ export {
   type PlanSite,
   type Program,
   type Run,
+  type Dialect,
   type Seasonal,
   type Settings,
   type Station,
@@ -121,7 +122,14 @@ export {
 export { emptyPlan, TIMER_KINDS } from './timerKinds.ts';
 export { totalOnDisplay } from './total.ts';
 export { dryStretches, type DryStretch } from './windows.ts';
-export { intervalDaysLeft, ruleDaysFrom, yearFrom, type RuleDay, type YearDay } from './year.ts';
+export {
+  intervalDaysLeft,
+  ruleDaysFrom,
+  yearFrom,
+  type Forbidden,
+  type RuleDay,
+  type YearDay,
+} from './year.ts';
 export {
   consequenceSentence,
   dateWords,

@@ -1,5 +1,7 @@
 /** What the night strip shows: nights from afternoon to afternoon, as intended and as the timer will really run them. */
 import { SECONDS_PER_DAY, type ClockSecond, type EpochDay } from './calendar.ts';
+import type { ClockChange } from './clock.ts';
+import type { Effort } from './effort.ts';
 import type { TimeText, Plan } from './plan.ts';
 import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } from './simulate.ts';
 
@@ -81,19 +83,34 @@ function sharedStretches(cycles: readonly IntendedCycle[]): SharedStretch[] {
   return shared;
 }
 
+/** What nights are seen under, beside the plan. */
+export interface Circumstances {
+  /** Seconds by which the timer's clock is ahead of the true hour; all moments of the answer are true ones. */
+  readonly ahead?: number;
+  /** Of the house's clocks; a timer that follows them fires the starts of a skipped hour after it. */
+  readonly changes?: readonly ClockChange[];
+  /** What the answer may cost. */
+  readonly effort?: Effort;
+}
+
 /**
  * So many nights from the one that begins on the afternoon of `first`. The cycles and the overlaps are those of the plan
  * switched on; what really runs is nothing where the timer is off.
  *
- * @param ahead seconds by which the timer's clock is ahead of the true hour; all moments of the answer are true ones.
  * Cost: that of simulating the nights and `DAYS_BEFORE` days before them.
  * @throws TooMuchWork
  */
-export function nightsFrom(plan: Plan, first: EpochDay, count: number, ahead = 0): Night[] {
+export function nightsFrom(
+  plan: Plan,
+  first: EpochDay,
+  count: number,
+  { ahead = 0, changes = [], effort }: Circumstances = {},
+): Night[] {
   const begin = first * SECONDS_PER_DAY + NIGHT_BEGINS_SECOND + ahead;
   const firstDay = Math.floor(begin / SECONDS_PER_DAY) - DAYS_BEFORE;
   const days = DAYS_BEFORE + count + 1;
-  const due = dueCycles(plan, firstDay, days);
+  const followed = plan.timer.followsDaylightSaving ? changes : [];
+  const due = dueCycles(plan, firstDay, days, followed, effort);
   const all = due
     .filter(({ nominal }) => nominal && nominal.ends > begin)
     .flatMap(intendedOf)

@@ -1,6 +1,7 @@
 /** What the timer really does over a span of days, overlaps and windows and all (timing-rules.md sections 2 to 6). */
 import { formatMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from './calendar.ts';
 import { isIn, resumesAt } from './days.ts';
+import type { ClockChange } from './clock.ts';
 import { Effort } from './effort.ts';
 import { ProgramCycles } from './nominal.ts';
 import { programsByLetter, type Plan, type TimeText } from './plan.ts';
@@ -47,12 +48,15 @@ const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
  * The cycles that come due from 00:00 of `from` for `days` days, as they would each run by themselves, in the order due,
  * letter, start. Those with nothing to run are left out. Whether the timer is off makes no difference here.
  *
+ * @param changes clock changes that the timer follows: a start in an hour that is skipped is due when that hour is over
+ * (timing-rules.md section 8).
  * @throws TooMuchWork
  */
 export function dueCycles(
   plan: Plan,
   from: EpochDay,
   days: number,
+  changes: readonly ClockChange[] = [],
   effort = new Effort(),
 ): DueCycle[] {
   const enabled = enabledStations(plan);
@@ -65,7 +69,9 @@ export function dueCycles(
     for (const program of firing) {
       const percent = program.percentOn(day);
       effort.spend(program.starts.length * 4);
-      for (const { start, secondOfDay, times, days: dates } of program.starts) {
+      for (const { start, secondOfDay: set, times, days: dates } of program.starts) {
+        const skip = changes.find((one) => one.day === day && one.from <= set && set < one.to);
+        const secondOfDay = skip ? skip.to : set;
         const due = day * SECONDS_PER_DAY + secondOfDay;
         if (due < resumes || !isIn(dates, day) || program.lengthAt(percent) === 0) continue;
         const nominal = program.nominalOn(secondOfDay, day);

@@ -4,6 +4,10 @@ import { daysLeft, isIn, resumesAt, startsOf, type DaySet } from './days.ts';
 import { NIGHT_BEGINS_SECOND } from './night.ts';
 import type { Plan, Program } from './plan.ts';
 import { dueCycles, type DueCycle } from './simulate.ts';
+import { WeekWindows } from './windows.ts';
+
+/** An off day of the month; the rain delay; hours without water that are set from midnight to midnight. */
+export type Forbidden = 'off' | 'delay' | 'hours';
 
 /** One date on the timer's display. */
 export interface YearDay {
@@ -12,8 +16,10 @@ export interface YearDay {
   readonly programs: readonly string[];
   /** Whether a cycle due on this date overlaps another one. */
   readonly overlaps: boolean;
-  /** Whether it is one of the timer's off days of the month. */
-  readonly off: boolean;
+  /** Letters of the programs whose turn it would be, were it not for a blocked weekday, an off day or the rain delay. */
+  readonly held: readonly string[];
+  /** Why nothing may water on the whole of the date; null: something may. */
+  readonly forbidden: Forbidden | null;
   /** The night to look at for this date: that of its first cycle, or the one that ends in its morning. */
   readonly night: EpochDay;
 }
@@ -51,7 +57,11 @@ export function yearFrom(plan: Plan, first: EpochDay, count: number): YearDay[] 
     if (known) known.push(cycle);
     else byDay.set(day, [cycle]);
   }
-  const off = plan.settings.offDaysOfMonth ?? [];
+  const held = plan.programs.map((program) => ({
+    letter: program.letter,
+    states: ruleDaysFrom(plan, program, first, count),
+  }));
+  const forbidden = forbiddenOn(plan);
   return Array.from({ length: count }, (_, i) => {
     const day = first + i;
     const due = byDay.get(day) ?? [];
@@ -61,10 +71,28 @@ export function yearFrom(plan: Plan, first: EpochDay, count: number): YearDay[] 
       day,
       programs: [...new Set(due.map(({ letter }) => letter))],
       overlaps: due.some((cycle) => overlaps.has(cycle)),
-      off: off.includes(civilOf(day).day),
+      held: held.flatMap(({ letter, states }) =>
+        HOLDS.includes(states[i]?.state ?? 'dry') ? letter : [],
+      ),
+      forbidden: forbidden(day),
       night: Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY),
     };
   });
+}
+
+const HOLDS: readonly RuleDay['state'][] = ['blocked', 'off', 'delayed'];
+
+/** Why a whole date is without water, for all programs. */
+function forbiddenOn(plan: Plan): (day: EpochDay) => Forbidden | null {
+  const { noWaterWindows = [], offDaysOfMonth = [] } = plan.settings;
+  const windows = new WeekWindows(noWaterWindows);
+  const resumes = resumesAt(plan);
+  return (day) => {
+    const [midnight, next] = [day * SECONDS_PER_DAY, (day + 1) * SECONDS_PER_DAY];
+    if (offDaysOfMonth.includes(civilOf(day).day)) return 'off';
+    if (next <= resumes) return 'delay';
+    return windows.nextFree(midnight) >= next ? 'hours' : null;
+  };
 }
 
 /** What a day rule makes of one date. */

@@ -93,6 +93,36 @@ test('six days, not Saturdays, from the day after tomorrow: the weeks show it, w
   ]);
 });
 
+test('a year says what is held back on a date, and where nothing at all may water', () => {
+  // 2027-06-01 is a Tuesday.
+  const one = program({ rule: 'even', blockedWeekdays: ['fri'] });
+  const settings: Plan['settings'] = {
+    offDaysOfMonth: [8],
+    wateringResumes: '2027-06-03T04:00',
+    noWaterWindows: [{ from: '00:00', to: '00:00', weekdays: ['sun'] }],
+  };
+  const year = yearFrom(plan(one, { settings }), ON, 14).map(
+    ({ day, programs, held, forbidden }) =>
+      `${day - ON + 1} ${programs.join('') || '-'} ${held.join('') || '-'} ${forbidden ?? '-'}`,
+  );
+  expect(year).toEqual([
+    '1 - - delay',
+    '2 - A delay',
+    '3 - - -',
+    '4 - A -',
+    '5 - - -',
+    '6 A - hours',
+    '7 - - -',
+    '8 - A off',
+    '9 - - -',
+    '10 A - -',
+    '11 - - -',
+    '12 A - -',
+    '13 - - hours',
+    '14 A - -',
+  ]);
+});
+
 describe('the clock as it is', () => {
   const now = ON * SECONDS_PER_DAY + 14 * 3600;
 
@@ -113,7 +143,7 @@ describe('the clock as it is', () => {
         const { wateringResumes: _dropped, ...settings } = random.settings;
         const one = { ...random, settings };
         const ahead = minutes * 60;
-        const [night] = nightsFrom(one, ON, 1, ahead);
+        const [night] = nightsFrom(one, ON, 1, { ahead });
         const runs = nightsFrom(one, ON - 2, 5).flatMap((each) => each.intended);
         const moved = runs.filter(({ begins, ends }) => {
           return night && begins - ahead < night.to && ends - ahead > night.from;
@@ -141,6 +171,21 @@ describe('the clock as it is', () => {
     expect(at(of(true, { rule: 'weekdays', weekdays: ['fri'] }), spring)).toEqual([]);
     expect(at(of(false), autumn)).toEqual(['02:30 1.5', '04:00 3']);
   });
+});
+
+test('a timer that follows the house’s clocks waters what was due in a skipped hour after it, and so meets the next start', () => {
+  const change = { day: ON + 1, from: 2 * 3600, to: 3 * 3600 };
+  const hour = (follows: boolean, day: number) => {
+    const one = program({ rule: 'daily' }, { starts: ['02:30', '03:05'] });
+    const timer = { ...kind, followsDaylightSaving: follows };
+    const [night] = nightsFrom(plan(one, { timer }), day, 1, { changes: [change] });
+    const begins = night?.intended.map((cycle) => (cycle.begins % SECONDS_PER_DAY) / 3600);
+    return [begins, night?.overlaps.map(({ from, to }) => (to - from) / 60)];
+  };
+  const usual = [[2.5, 3 + 5 / 60], []];
+  expect(hour(true, ON)).toEqual([[3, 3 + 5 / 60], [5]]);
+  expect(hour(true, ON - 1)).toEqual(usual);
+  expect(hour(false, ON)).toEqual(usual);
 });
 
 test('the total on the display counts what the dialect says', () => {

@@ -3,6 +3,7 @@ import {
   lengthWords,
   SECONDS_PER_DAY,
   timeWords,
+  type ClockChange,
   type ClockSecond,
   type ClockStyle,
   type DryStretch,
@@ -25,6 +26,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
   /** Hours without water. */
   readonly dry: readonly DryStretch[];
+  /** Of the house's clocks, in this night; null: none. */
+  readonly change: ClockChange | null;
   /** Where the present moment is, on the timer's clock. */
   readonly now: ClockSecond;
 }
@@ -67,12 +70,39 @@ function SunMarks({
   );
 }
 
+/** The hour that a change of the house's clocks skips or repeats. */
+function ChangeMark({
+  geometry,
+  change: { day, from, to },
+  clock,
+}: {
+  geometry: StripGeometry;
+  change: ClockChange;
+  clock: ClockStyle;
+}) {
+  const [begin, end] = [Math.min(from, to), Math.max(from, to)].map((second) =>
+    geometry.scale(day * SECONDS_PER_DAY + second),
+  );
+  if (begin === undefined || end === undefined || end - begin < 1) return null;
+  return (
+    <g className="strip-change">
+      <rect x={begin} y={34} width={end - begin} height={geometry.height - 34} />
+      <text x={(begin + end) / 2} y={28} textAnchor="middle">
+        {timeWords(from, clock)} becomes {timeWords(to, clock)}
+      </text>
+    </g>
+  );
+}
+
+/** Pixels, on the safe side, of the strip's type. */
+const WIDTH_OF_A_DIGIT = 7.6;
+
 /** Room that a station's number takes inside its run. */
 const widthOfNumber = (station: number) => (station < 10 ? 14 : 22);
 
 /** The large strip: one night from afternoon to afternoon, a row for each program. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
-  const { night, letters, sun, clock, now, blocked, dry } = props;
+  const { night, letters, sun, clock, now, blocked, dry, change } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
   const rowHeight = letters.length > 6 ? 26 : 36;
   const geometry = useMemo(
@@ -121,6 +151,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               />
             );
           })}
+          {change && <ChangeMark geometry={geometry} change={change} clock={clock} />}
           {geometry.ticks.map(({ x, at, named }) => (
             <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>
               <line x1={x} x2={x} y1={34} y2={geometry.height + (named ? 4 : 0)} />
@@ -162,7 +193,8 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
             const name = `${cycle.letter}${cycle.start}`;
             const before = geometry.cycles.slice(0, i);
             const place = before.filter((one) => one.letter === cycle.letter).length;
-            const room = width - (cycle.x + cycle.width) > 110;
+            const times = `${time(cycle.begins)} – ${time(cycle.ends)}`;
+            const room = width - (cycle.x + cycle.width) > times.length * WIDTH_OF_A_DIGIT + 6;
             return (
               <g
                 // By place, not by time: a block that is being moved must stay the same element.
@@ -170,7 +202,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                 className={moving === name ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
                 tabIndex={0}
                 role="slider"
-                aria-label={`Start of ${cycle.letter}; left and right move it by ${props.stepMinutes} minutes`}
+                aria-label={`Start of ${cycle.letter}; left and right move it by ${props.stepMinutes} minutes, Enter shows it to the second`}
                 aria-valuemin={0}
                 aria-valuemax={1439}
                 aria-valuenow={secondOfDay(cycle.begins) / 60}
@@ -220,7 +252,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                   textAnchor={room ? 'start' : 'end'}
                   className="strip-times"
                 >
-                  {time(cycle.begins)} – {time(cycle.ends)}
+                  {times}
                 </text>
               </g>
             );

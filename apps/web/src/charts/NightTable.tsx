@@ -7,6 +7,8 @@ import {
   type Plan,
   type ServedStart,
 } from '@water-clock/core';
+import { RunsTable, stationWords, type RunRow } from './RunsTable.tsx';
+import { differsFromIntent } from './stripGeometry.ts';
 
 interface Props {
   readonly night: Night;
@@ -23,13 +25,12 @@ function reallyWords(served: ServedStart | undefined, clock: ClockStyle): string
   return began === intended?.begins ? 'as set' : `waits until ${at(began)}`;
 }
 
+const inOrder = (runs: readonly RunRow[]) =>
+  [...runs].sort((a, b) => a.on - b.on || a.station - b.station);
+
 /** The same night as a table, for screen readers and for copying. */
 export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
-  const nameOf = (number: number) => {
-    const name = plan.stations.find((station) => station.number === number)?.name;
-    return name ? `${number} ${name}` : String(number);
-  };
   if (night.intended.length === 0) return <p className="soft">Nothing waters in this night.</p>;
   return (
     <div className="night-table">
@@ -52,7 +53,10 @@ export function NightTable({ night, plan, clock }: Props) {
               <td>{time(cycle.ends)}</td>
               <td>
                 {cycle.runs
-                  .map(({ station, on, off }) => `${nameOf(station)} ${lengthWords(off - on)}`)
+                  .map(
+                    ({ station, on, off }) =>
+                      `${stationWords(plan, station)} ${lengthWords(off - on)}`,
+                  )
                   .join(', ')}
               </td>
               <td>
@@ -77,6 +81,22 @@ export function NightTable({ night, plan, clock }: Props) {
           ))}
         </tbody>
       </table>
+      <RunsTable
+        caption="Every valve as set, each cycle by itself"
+        runs={inOrder(
+          night.intended.flatMap(({ letter, runs }) => runs.map((run) => ({ letter, ...run }))),
+        )}
+        plan={plan}
+        clock={clock}
+      />
+      {differsFromIntent(night) && (
+        <RunsTable
+          caption="Every valve as the timer really opens it"
+          runs={night.runs}
+          plan={plan}
+          clock={clock}
+        />
+      )}
     </div>
   );
 }

@@ -6,10 +6,11 @@ import {
   monthName,
   weekdayIndexOf,
   type EpochDay,
+  type Forbidden,
   type YearDay,
 } from '@water-clock/core';
 import { Disclosure } from '../platform/Disclosure.tsx';
-import { fillOf, OVERLAP_FILL } from './patterns.tsx';
+import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { useWidth } from './useWidth.ts';
 import './year.css';
 
@@ -25,10 +26,22 @@ interface Props {
 const GUTTER = 40;
 const HEAD = 18;
 
+const FORBIDDEN_WORDS: Record<Forbidden, string> = {
+  off: 'off day of the month',
+  delay: 'rain delay',
+  hours: 'no hour of it may water',
+};
+
 /** What a date comes to, in words. */
-export function yearDayWords({ day, programs, overlaps, off }: YearDay, today: EpochDay): string {
-  const water = programs.length > 0 ? programs.join(' ') : 'dry';
-  return `${dateWords(day, today)}: ${water}${overlaps ? ', overlap' : ''}${off ? ', off day' : ''}`;
+export function yearDayWords(one: YearDay, today: EpochDay): string {
+  const { day, programs, overlaps, held, forbidden } = one;
+  const parts = [
+    programs.length > 0 ? programs.join(' ') : 'dry',
+    overlaps && 'overlap',
+    held.length > 0 && `${held.join(' ')} held back`,
+    forbidden !== null && FORBIDDEN_WORDS[forbidden],
+  ];
+  return `${dateWords(day, today)}: ${parts.filter(Boolean).join(', ')}`;
 }
 
 /** Months from that of a date on, as many as the days reach into. */
@@ -49,8 +62,10 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
   const [ref, width] = useWidth<HTMLDivElement>();
   const months = useMemo(() => monthsOf(year), [year]);
   const cell = Math.max(6, (width - GUTTER) / 31);
-  const row = Math.max(22, Math.min(34, letters.length * 5 + 8));
-  const used = letters.filter((letter) => year.some(({ programs }) => programs.includes(letter)));
+  const row = Math.max(width > 700 ? 26 : 22, Math.min(34, letters.length * 5 + 8));
+  const used = letters.filter((letter) =>
+    year.some(({ programs, held }) => programs.includes(letter) || held.includes(letter)),
+  );
   const bar = (row - 6) / Math.max(1, used.length);
   const overlaps = year.filter((one) => one.overlaps).length;
   const wet = year.filter(({ programs }) => programs.length > 0).length;
@@ -114,7 +129,6 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                     const x = GUTTER + (civilOf(one.day).day - 1) * cell;
                     const look = [
                       'year-day',
-                      one.off && 'year-off',
                       one.night === chosen && 'year-chosen',
                       weekdayIndexOf(one.day) > 4 && 'year-weekend',
                     ];
@@ -127,28 +141,28 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                           height={row - 2}
                           className={look.filter(Boolean).join(' ')}
                         />
-                        {one.off && (
-                          <line
-                            x1={x + 1}
-                            y1={y + row - 3}
-                            x2={x + cell - 2}
-                            y2={y + 1}
-                            className="year-off-line"
+                        {one.forbidden && (
+                          <path
+                            d={`M${x + 2} ${y + row - 4}L${x + cell - 3} ${y + 2}M${x + 2} ${y + 2}L${x + cell - 3} ${y + row - 4}`}
+                            className="year-forbidden"
                           />
                         )}
-                        {used.map(
-                          (letter, n) =>
-                            one.programs.includes(letter) && (
-                              <rect
-                                key={letter}
-                                x={x + 1}
-                                y={y + 2 + n * bar}
-                                width={Math.max(2, cell - 3)}
-                                height={Math.max(2, bar - 1)}
-                                fill={fillOf(letter)}
-                              />
-                            ),
-                        )}
+                        {used.map((letter, n) => {
+                          const waters = one.programs.includes(letter);
+                          if (!waters && !one.held.includes(letter)) return null;
+                          return (
+                            <rect
+                              key={letter}
+                              x={x + 1.5}
+                              y={y + 2 + n * bar}
+                              width={Math.max(2, cell - 4)}
+                              height={Math.max(2, bar - 1)}
+                              fill={waters ? fillOf(letter) : 'none'}
+                              stroke={waters ? 'none' : colourOf(letter)}
+                              className={waters ? undefined : 'year-held'}
+                            />
+                          );
+                        })}
                         {one.overlaps && (
                           <rect
                             x={x}
@@ -168,6 +182,40 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
           </svg>
         )}
       </div>
+      <p className="legend">
+        {used.map((letter) => (
+          <span key={letter}>
+            <svg width="22" height="14" aria-hidden>
+              <rect width="22" height="14" fill={fillOf(letter)} />
+            </svg>{' '}
+            {letter} waters
+          </span>
+        ))}
+        {year.some(({ held }) => held.length > 0) && (
+          <span>
+            <svg width="22" height="14" aria-hidden>
+              <rect x="1" y="1" width="20" height="12" className="year-held year-held-any" />
+            </svg>{' '}
+            its turn, but held back
+          </span>
+        )}
+        {overlaps > 0 && (
+          <span>
+            <svg width="22" height="14" aria-hidden>
+              <rect width="22" height="14" fill={OVERLAP_FILL} className="year-overlap" />
+            </svg>{' '}
+            overlap
+          </span>
+        )}
+        {year.some(({ forbidden }) => forbidden !== null) && (
+          <span>
+            <svg width="22" height="14" aria-hidden>
+              <path d="M4 12 18 2M4 2 18 12" className="year-forbidden" />
+            </svg>{' '}
+            nothing may water
+          </span>
+        )}
+      </p>
       <Disclosure className="timer-table" summary="The year as a table">
         {() => <YearTable year={year} today={today} />}
       </Disclosure>
@@ -184,16 +232,22 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             <th>Date</th>
             <th>Programs</th>
             <th>Overlap</th>
+            <th>Held back</th>
+            <th>Nothing may water</th>
           </tr>
         </thead>
         <tbody>
           {year
-            .filter(({ programs }) => programs.length > 0)
+            .filter(
+              ({ programs, held, forbidden }) => programs.length + held.length > 0 || forbidden,
+            )
             .map((one) => (
               <tr key={one.day}>
                 <td>{dateWords(one.day, today)}</td>
                 <td>{one.programs.join(' ')}</td>
                 <td>{one.overlaps ? 'overlap' : 'none'}</td>
+                <td>{one.held.join(' ')}</td>
+                <td>{one.forbidden && FORBIDDEN_WORDS[one.forbidden]}</td>
               </tr>
             ))}
         </tbody>

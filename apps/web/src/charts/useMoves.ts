@@ -9,6 +9,8 @@ export interface MoveOutcome {
   readonly onMoving: (letter: string, start: string, to: string) => void;
   readonly onMoved: (letter: string, start: string, to: string) => void;
   readonly onCancelled: () => void;
+  /** A cycle is pressed and let go where it stands, or Enter is pressed on it. */
+  readonly onChosen: (letter: string, start: string) => void;
 }
 
 interface Move {
@@ -77,12 +79,21 @@ export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPi
         },
         { signal },
       );
-      addEventListener('pointerup', () => move.current?.end(true), { signal });
+      addEventListener(
+        'pointerup',
+        () => {
+          const still = move.current?.to === cycle.start;
+          move.current?.end(true);
+          if (still) latest.current.onChosen(cycle.letter, cycle.start);
+        },
+        { signal },
+      );
       addEventListener('pointercancel', () => move.current?.end(false), { signal });
     });
   };
 
   const onKeyDown = (cycle: CycleShape, event: KeyboardEvent<Element>) => {
+    if (event.key === 'Enter') latest.current.onChosen(cycle.letter, cycle.start);
     const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : null;
     if (direction === null) return;
     event.preventDefault();

@@ -1,17 +1,18 @@
-/** The next change of a place's clocks, found from its zone. */
+/** The changes of a place's clocks to come, found from its zone. */
 import { SECONDS_PER_DAY, type ClockChange } from '@water-clock/core';
 import { civilSecond } from './zone.ts';
 
-const HOUR = 3_600_000;
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
 const DAYS_TO_LOOK = 366;
 
 /** Seconds by which civil time at a place is ahead of the world's, at an instant. */
 const offsetAt = (instant: number, timeZone: string) =>
   civilSecond(new Date(instant), timeZone) - Math.floor(instant / 1000);
 
-/** The next change after an instant; null where there is none within a year. */
-export function nextClockChange(after: Date, timeZone: string): ClockChange | null {
-  const from = Math.floor(after.getTime() / HOUR) * HOUR;
+/** The instant of the next change after one, to the minute; null where there is none within a year. */
+function nextInstant(after: number, timeZone: string): number | null {
+  const from = Math.floor(after / MINUTE) * MINUTE;
   const before = offsetAt(from, timeZone);
   let low = from;
   let high = from;
@@ -22,14 +23,27 @@ export function nextClockChange(after: Date, timeZone: string): ClockChange | nu
   }
   if (offsetAt(high, timeZone) === before) return null;
   low = high - 24 * HOUR;
-  while (high - low > 60_000) {
-    const middle = Math.floor((low + high) / 2 / 60_000) * 60_000;
+  while (high - low > MINUTE) {
+    const middle = Math.floor((low + high) / 2 / MINUTE) * MINUTE;
     if (offsetAt(middle, timeZone) === before) low = middle;
     else high = middle;
   }
-  // By the old clocks the change comes at this civil second; by the new ones it is then later or earlier.
-  const old = Math.floor(high / 1000) + before;
-  const now = Math.floor(high / 1000) + offsetAt(high, timeZone);
-  const day = Math.floor(old / SECONDS_PER_DAY);
-  return { day, from: old - day * SECONDS_PER_DAY, to: now - day * SECONDS_PER_DAY };
+  return high;
+}
+
+/** The changes within a year after an instant, in order. */
+export function clockChangesAfter(after: Date, timeZone: string): ClockChange[] {
+  const end = after.getTime() + DAYS_TO_LOOK * 24 * HOUR;
+  const changes: ClockChange[] = [];
+  let instant = nextInstant(after.getTime(), timeZone);
+  while (instant !== null && instant <= end) {
+    // By the old clocks the change comes at this civil second; by the new ones it is then later or earlier.
+    const second = Math.floor(instant / 1000);
+    const old = second + offsetAt(instant - MINUTE, timeZone);
+    const now = second + offsetAt(instant, timeZone);
+    const day = Math.floor(old / SECONDS_PER_DAY);
+    changes.push({ day, from: old - day * SECONDS_PER_DAY, to: now - day * SECONDS_PER_DAY });
+    instant = nextInstant(instant, timeZone);
+  }
+  return changes;
 }

@@ -1,31 +1,30 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import {
   clockAhead,
-  dateWords,
   formatDate,
   lengthWords,
   parseDate,
   parseTimeEntry,
   SECONDS_PER_DAY,
-  startWords,
-  startsMovedBy,
   timeWords,
   TIME_ENTRY_HELP,
   weekdayIndexOf,
   weekdayName,
   yearsAhead,
   parseTime,
+  type ClockChange,
   type ClockSecond,
   type ClockStyle,
   type Plan,
 } from '@water-clock/core';
-import { nextClockChange } from '../platform/clockChange.ts';
+import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { weekOrderOf } from './WeekdayButtons.tsx';
 
 interface Props {
   readonly plan: Plan;
   readonly now: ClockSecond;
-  readonly timeZone: string;
+  /** Of the house's clocks, the next first. */
+  readonly changes: readonly ClockChange[];
   readonly clock: ClockStyle;
   /** Seconds by which the timer's clock is taken to be ahead. */
   readonly ahead: number;
@@ -120,45 +119,8 @@ function Reading({
   );
 }
 
-/** What the next change of the house's clocks does to this timer (timing-rules.md section 8). */
-function ClockChangeNote({
-  plan,
-  now,
-  timeZone,
-  clock,
-}: Pick<Props, 'plan' | 'now' | 'timeZone' | 'clock'>) {
-  const today = Math.floor(now / DAY);
-  const change = useMemo(() => nextClockChange(new Date(), timeZone), [timeZone]);
-  if (!change) return <p>The house’s clocks are not changed in the coming year.</p>;
-  const moved = startsMovedBy(plan, change);
-  const when = `${dateWords(change.day, today)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
-  const list = moved
-    .slice(0, 12)
-    .map(
-      ({ letter, start, at }) =>
-        `${letter} ${startWords(start, clock)} waters at ${timeWords(at, clock)}`,
-    );
-  if (plan.timer.followsDaylightSaving)
-    return (
-      <p>
-        {when} This timer follows.{' '}
-        {list.length === 0
-          ? 'No start falls into the hour that changes.'
-          : change.to > change.from
-            ? `That hour is skipped, so then ${list.join(', ')}.`
-            : `That hour comes twice; ${list.join(', ')} the first time only.`}
-      </p>
-    );
-  return (
-    <p>
-      {when} <strong>This timer does not follow: reset its clock then.</strong>{' '}
-      {list.length > 0 && `Until somebody does, by the house’s clocks ${list.join(', ')}.`}
-    </p>
-  );
-}
-
 /** The timer's own clock: what it shows, how far it is out, what if. */
-export function ClockPanel({ plan, now, timeZone, clock, ahead, setAhead }: Props) {
+export function ClockPanel({ plan, now, changes, clock, ahead, setAhead }: Props) {
   const withDate = plan.timer.dialect?.clock !== 'weekday';
   // Null: now.
   const [really, setReally] = useState<ClockSecond | null>(null);
@@ -233,7 +195,16 @@ export function ClockPanel({ plan, now, timeZone, clock, ahead, setAhead }: Prop
       </section>
       <section>
         <h2>When the house’s clocks change</h2>
-        <ClockChangeNote plan={plan} now={now} timeZone={timeZone} clock={clock} />
+        {changes.length === 0 && <p>The house’s clocks are not changed in the coming year.</p>}
+        {changes.map((change) => (
+          <ClockChangeNote
+            key={change.day}
+            plan={plan}
+            change={change}
+            today={Math.floor(now / DAY)}
+            clock={clock}
+          />
+        ))}
       </section>
     </div>
   );

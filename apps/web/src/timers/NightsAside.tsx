@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import {
   civilOf,
   dateWords,
@@ -6,15 +6,13 @@ import {
   weekdayName,
   type ClockStyle,
   type EpochDay,
-  type Night,
-  type Plan,
 } from '@water-clock/core';
 import { NightTable } from '../charts/NightTable.tsx';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { YearChart } from '../charts/YearChart.tsx';
 import { Disclosure } from '../platform/Disclosure.tsx';
-import type { Reckoning } from '../workers/messages.ts';
+import { nightAt, type Reckoning } from '../workers/messages.ts';
 
 export const NIGHTS = 14;
 
@@ -22,14 +20,12 @@ export type Distance = 'nights' | 'year';
 
 interface Props {
   readonly reckoning: Reckoning | null;
-  readonly plan: Plan;
   readonly letters: readonly string[];
   readonly place: Place;
   readonly today: EpochDay;
   readonly tonight: EpochDay;
   /** The night on the large strip. */
   readonly day: EpochDay;
-  readonly night: Night | undefined;
   readonly clock: ClockStyle;
   readonly distance: Distance;
   readonly setDistance: (distance: Distance) => void;
@@ -37,13 +33,14 @@ interface Props {
 }
 
 /** The same plan from further off: fourteen nights, or a year of dates. */
-export function NightsAside(props: Props) {
-  const { reckoning, plan, letters, place, today, tonight, day, night, clock } = props;
+export const NightsAside = memo(function NightsAside(props: Props) {
+  const { reckoning, letters, place, today, tonight, day, clock } = props;
   const { distance, setDistance, choose } = props;
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
     [tonight, place],
   );
+  const night = reckoning && nightAt(reckoning, day);
   return (
     <aside className="timer-nights" aria-label="The coming nights">
       <div className="distances" role="group" aria-label="How far to look">
@@ -89,11 +86,11 @@ export function NightsAside(props: Props) {
           choose={choose}
         />
       )}
-      {night && (
+      {reckoning && night && (
         <Disclosure className="timer-table" summary={`${dateWords(night.day, today)} as a table`}>
-          {() => <NightTable night={night} plan={plan} clock={clock} />}
+          {() => <NightTable night={night} plan={reckoning.plan} clock={clock} />}
         </Disclosure>
       )}
     </aside>
   );
-}
+});

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import {
   adjustedSeconds,
   dateWords,
@@ -8,6 +7,7 @@ import {
   percentSteps,
   parseDate,
   programsByLetter,
+  runEntryText,
   type EpochDay,
   type Plan,
   type PlanChange,
@@ -42,7 +42,7 @@ function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: Set 
       by > 0 ? steps.find((one) => one > percent) : steps.findLast((one) => one < percent);
     if (next !== undefined) set({ seasonalPercent: next });
   };
-  const [byMonth, setByMonth] = useState(settings.monthlyPercent !== undefined);
+  const byMonth = timer.seasonal.byMonth && settings.monthlyPercent !== undefined;
   const monthly = settings.monthlyPercent ?? new Array<number>(12).fill(percent);
   if (timer.seasonal.scope === 'none') return <p>This timer has no seasonal percent.</p>;
   if (timer.seasonal.scope === 'program')
@@ -54,44 +54,46 @@ function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: Set 
   return (
     <>
       <div className="percent-line">
-        <button
-          type="button"
-          className="plain-button"
-          aria-label="A step less"
-          onClick={() => step(-1)}
-        >
-          −
-        </button>
-        <NumberField
-          label="Seasonal percent"
-          unit="%"
-          value={percent}
-          most={500}
-          commit={(value) => set({ seasonalPercent: value ?? 100 })}
-        />
-        <button
-          type="button"
-          className="plain-button"
-          aria-label="A step more"
-          onClick={() => step(1)}
-        >
-          +
-        </button>
+        {!byMonth && (
+          <>
+            {' '}
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step less"
+              onClick={() => step(-1)}
+            >
+              −
+            </button>
+            <NumberField
+              label="Seasonal percent"
+              unit="%"
+              value={percent}
+              most={500}
+              commit={(value) => set({ seasonalPercent: value ?? 100 })}
+            />
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step more"
+              onClick={() => step(1)}
+            >
+              +
+            </button>
+          </>
+        )}{' '}
         {timer.seasonal.byMonth && (
           <label className="check">
             <input
               type="checkbox"
               checked={byMonth}
-              onChange={(event) => {
-                setByMonth(event.target.checked);
-                set({ monthlyPercent: event.target.checked ? monthly : null });
-              }}
+              onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
             />
             a percent for each month
           </label>
         )}
       </div>
-      {byMonth && timer.seasonal.byMonth && (
+      {byMonth && (
         <div className="months">
           {monthly.map((value, i) => (
             <NumberField
@@ -120,43 +122,65 @@ function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: n
   const percentOf = (program: (typeof programs)[number]) =>
     timer.seasonal.scope === 'program'
       ? (program.seasonalPercent ?? 100)
-      : (monthly?.[month - 1] ?? settings.seasonalPercent ?? 100);
+      : (settings.seasonalPercent ?? 100);
   return (
     <Disclosure
       className="more"
-      summary={`Minutes as entered and as they run in ${monthName(month)}`}
+      summary={`Minutes as entered and as they run in ${monthly ? 'each month' : monthName(month)}`}
     >
       {() => (
-        <table className="adjusted">
-          <thead>
-            <tr>
-              <th scope="col">Program</th>
-              <th scope="col">Station</th>
-              <th scope="col">Entered</th>
-              <th scope="col">Percent</th>
-              <th scope="col">Runs</th>
-            </tr>
-          </thead>
-          <tbody>
-            {programs.flatMap((program) =>
-              program.runs
-                .filter(({ seconds }) => seconds > 0)
-                .map(({ station, seconds }) => (
-                  <tr key={`${program.letter}${station}`}>
-                    <td>{program.letter}</td>
-                    <td>
-                      {station} {plan.stations.find((one) => one.number === station)?.name}
-                    </td>
-                    <td>{lengthWords(seconds)}</td>
-                    <td>{percentOf(program)} %</td>
-                    <td>
-                      {lengthWords(adjustedSeconds(seconds, percentOf(program), timer.seasonal))}
-                    </td>
-                  </tr>
-                )),
-            )}
-          </tbody>
-        </table>
+        <div className="night-table">
+          <table className="adjusted">
+            <thead>
+              <tr>
+                <th scope="col">Program</th>
+                <th scope="col">Station</th>
+                <th scope="col">Entered</th>
+                {!monthly && (
+                  <>
+                    <th scope="col">Percent</th>
+                    <th scope="col">Runs</th>
+                  </>
+                )}
+                {monthly?.map((percent, i) => (
+                  <th key={i} scope="col">
+                    {monthName(i + 1).slice(0, 3)} {percent} %
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {programs.flatMap((program) =>
+                program.runs
+                  .filter(({ seconds }) => seconds > 0)
+                  .map(({ station, seconds }) => (
+                    <tr key={`${program.letter}${station}`}>
+                      <td>{program.letter}</td>
+                      <td>
+                        {station} {plan.stations.find((one) => one.number === station)?.name}
+                      </td>
+                      <td>{lengthWords(seconds)}</td>
+                      {!monthly && (
+                        <>
+                          <td>{percentOf(program)} %</td>
+                          <td>
+                            {lengthWords(
+                              adjustedSeconds(seconds, percentOf(program), timer.seasonal),
+                            )}
+                          </td>
+                        </>
+                      )}
+                      {monthly?.map((percent, i) => (
+                        <td key={i}>
+                          {runEntryText(adjustedSeconds(seconds, percent, timer.seasonal)) || '0'}
+                        </td>
+                      ))}
+                    </tr>
+                  )),
+              )}
+            </tbody>
+          </table>
+        </div>
       )}
     </Disclosure>
   );

@@ -3,8 +3,10 @@ import {
   faultSentence,
   ON_OVERLAPS,
   START_STEPS_MINUTES,
+  type Dialect,
   type OnOverlap,
   type Plan,
+  type Seasonal,
   type Timer,
 } from '@water-clock/core';
 import type { TimerEditor } from './editor.ts';
@@ -36,6 +38,17 @@ const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
   timer: 'one for the whole timer',
   program: 'one for each program',
 };
+
+const ROUNDING_WORDS: Record<Seasonal['rounding'], string> = {
+  nearest: 'to the nearest',
+  down: 'down',
+  up: 'up',
+};
+
+const UNIT_WORDS = { seconds: 'seconds', minutes: 'minutes' };
+const CLOCK_WORDS = { date: 'the date', weekday: 'the weekday only' };
+const WEEK_WORDS = { mon: 'Monday', sun: 'Sunday' };
+const COUNT_WORDS = { every: '3: every third day', between: '2: the days between' };
 
 interface ChoiceProps<T extends string> {
   readonly label: string;
@@ -71,6 +84,73 @@ const OVERLAP_WORDS: Record<OnOverlap, string> = {
   together: 'both run at once',
 };
 
+const TOTAL_COUNTS = [
+  ['percent', 'the percent'],
+  ['soaks', 'soaks'],
+  ['delays', 'station delays'],
+] as const;
+
+const NO_TOTAL = { shown: false, percent: false, soaks: false, delays: false };
+
+/** How its panel speaks, as far as the screens go by it. */
+function Panel({
+  dialect,
+  commit,
+}: {
+  readonly dialect: Dialect;
+  readonly commit: (dialect: Dialect) => void;
+}) {
+  const total = dialect.total ?? NO_TOTAL;
+  return (
+    <>
+      <h2 className="abilities-wide">What its panel shows</h2>
+      <Choice
+        label="Its clock knows"
+        value={dialect.clock ?? 'date'}
+        words={CLOCK_WORDS}
+        commit={(clock) => commit({ ...dialect, clock })}
+      />
+      <Choice
+        label="Its week begins on"
+        value={dialect.weekOrder ?? 'mon'}
+        words={WEEK_WORDS}
+        commit={(weekOrder) => commit({ ...dialect, weekOrder })}
+      />
+      <Choice
+        label="Every third day is set as"
+        value={dialect.intervalCounts ?? 'every'}
+        words={COUNT_WORDS}
+        commit={(intervalCounts) => commit({ ...dialect, intervalCounts })}
+      />
+      <div className="switches abilities-wide" role="group" aria-label="Total of a program">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={total.shown}
+            onChange={(event) =>
+              commit({ ...dialect, total: { ...total, shown: event.target.checked } })
+            }
+          />
+          it shows the total of each program
+        </label>
+        {total.shown &&
+          TOTAL_COUNTS.map(([name, words]) => (
+            <label key={name} className="check">
+              <input
+                type="checkbox"
+                checked={total[name]}
+                onChange={(event) =>
+                  commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
+                }
+              />
+              and counts {words} in
+            </label>
+          ))}
+      </div>
+    </>
+  );
+}
+
 /** What this timer can do: the limits that the checks and the editors go by. */
 export function TimerAbilities({
   plan,
@@ -85,6 +165,8 @@ export function TimerAbilities({
     const [fault] = editor.commit({ type: 'set-timer', timer: { ...timer, ...more } });
     return fault ? `Not possible: ${faultSentence(fault)}.` : null;
   };
+  const seasonal = (more: Partial<Seasonal>) =>
+    commit({ seasonal: { ...timer.seasonal, ...more } });
   return (
     <div className="abilities">
       <label className="labelled abilities-wide">
@@ -210,8 +292,47 @@ export function TimerAbilities({
         label="Seasonal percent"
         value={timer.seasonal.scope}
         words={SCOPE_WORDS}
-        commit={(scope) => commit({ seasonal: { ...timer.seasonal, scope } })}
+        commit={(scope) => seasonal({ scope })}
       />
+      {timer.seasonal.scope !== 'none' && (
+        <>
+          <NumberField
+            label="Lowest percent"
+            unit="%"
+            most={100}
+            value={timer.seasonal.lowestPercent}
+            commit={(value) => seasonal({ lowestPercent: value ?? 0 })}
+          />
+          <NumberField
+            label="Highest percent"
+            unit="%"
+            least={100}
+            most={500}
+            value={timer.seasonal.highestPercent}
+            commit={(value) => seasonal({ highestPercent: value ?? 100 })}
+          />
+          <NumberField
+            label="Percent is set in steps of"
+            unit="%"
+            least={1}
+            most={50}
+            value={timer.seasonal.stepPercent}
+            commit={(value) => seasonal({ stepPercent: value ?? 1 })}
+          />
+          <Choice
+            label="Adjusted runs are rounded"
+            value={timer.seasonal.rounding}
+            words={ROUNDING_WORDS}
+            commit={(rounding) => seasonal({ rounding })}
+          />
+          <Choice
+            label="to whole"
+            value={timer.seasonal.roundToSeconds === 60 ? 'minutes' : 'seconds'}
+            words={UNIT_WORDS}
+            commit={(unit) => seasonal({ roundToSeconds: unit === 'minutes' ? 60 : 1 })}
+          />
+        </>
+      )}
       <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
         {RULES.map(([rule, words]) => (
           <label key={rule} className="check">
@@ -241,9 +362,7 @@ export function TimerAbilities({
           <input
             type="checkbox"
             checked={timer.seasonal.byMonth}
-            onChange={(event) =>
-              commit({ seasonal: { ...timer.seasonal, byMonth: event.target.checked } })
-            }
+            onChange={(event) => seasonal({ byMonth: event.target.checked })}
           />
           a percent for each month
         </label>
@@ -256,6 +375,7 @@ export function TimerAbilities({
           its clock follows daylight saving
         </label>
       </div>
+      <Panel dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
     </div>
   );
 }

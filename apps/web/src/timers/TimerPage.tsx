@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import { NavLink, useParams } from 'react-router';
@@ -15,24 +23,30 @@ import {
   verdictWords,
   weekdayIndexOf,
   weekdayName,
+  type ClockChange,
   type EpochDay,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
 import { Patterns } from '../charts/patterns.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
+import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../sites/queries.ts';
-import type { WhatIf } from '../workers/messages.ts';
+import { nightAt, type WhatIf } from '../workers/messages.ts';
 import { useReckoning, type Work } from '../workers/useReckoning.ts';
+import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { ClockPanel } from './ClockPanel.tsx';
+import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
 import type { Snapshot, TimerEditor } from './editor.ts';
 import { NIGHTS, NightsAside, type Distance } from './NightsAside.tsx';
+import { OverlapList } from './OverlapList.tsx';
 import { ProgramBlock } from './ProgramBlock.tsx';
 import { timerKeys, useTimer, type TimerView } from './queries.ts';
 import { SettingsPanel } from './SettingsPanel.tsx';
+import { ShownSnapshot } from './shownSnapshot.ts';
 import { SiteDetails } from './SiteDetails.tsx';
 import { StationList } from './StationList.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
@@ -43,7 +57,26 @@ import { VerdictMark } from './VerdictMark.tsx';
 import { WhatIfBar } from './WhatIfBar.tsx';
 import './timer.css';
 
+/** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
+const isWithin = (change: ClockChange, day: EpochDay) =>
+  nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
+
 const AS_SET: WhatIf = { percent: null, ahead: 0 };
+
+const AddProgram = memo(function AddProgram({
+  letter,
+  editor,
+}: {
+  letter: string;
+  editor: TimerEditor;
+}) {
+  const program = { letter, starts: [], runs: [], days: null };
+  return (
+    <Button size="large" onClick={() => editor.commit({ type: 'add-program', program })}>
+      Add program {letter}
+    </Button>
+  );
+});
 
 function Programs({
   snapshot,
@@ -69,19 +102,7 @@ function Programs({
           today={today}
         />
       ))}
-      {free && (
-        <Button
-          size="large"
-          onClick={() =>
-            editor.commit({
-              type: 'add-program',
-              program: { letter: free, starts: [], runs: [], days: null },
-            })
-          }
-        >
-          Add program {free}
-        </Button>
-      )}
+      {free && <AddProgram letter={free} editor={editor} />}
       {!free && (
         <p className="soft">All {plan.timer.programCount} programs of this timer are in use.</p>
       )}
@@ -125,7 +146,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const { clock } = usePreferences();
   const client = useQueryClient();
   const editor = useEditor(view);
-  const snapshot = useSyncExternalStore(editor.subscribe, editor.snapshot);
+  const [state] = useState(() => new ShownSnapshot(editor));
+  const snapshot = useSyncExternalStore(state.subscribe, state.snapshot);
   const { plan } = snapshot;
   const { site } = view;
   // The list of sites shows verdicts, too.
@@ -140,14 +162,25 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const isFar = day < tonight || day >= tonight + NIGHTS;
   const [whatIf, setWhatIf] = useState(AS_SET);
   const [distance, setDistance] = useState<Distance>('nights');
-  const { reckoning, work, stop, blocked, askBlocked } = useReckoning(plan, {
-    on: today,
-    firstNight: tonight,
-    nights: NIGHTS,
-    farNight: isFar ? day : null,
-    yearFrom: distance === 'year' ? today : null,
-    whatIf,
-  });
+  /** The block of the strip that is shown to the second. */
+  const [opened, setOpened] = useState<{ letter: string; start: string } | null>(null);
+  const changes = useMemo(
+    () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
+    [today, site.timeZone],
+  );
+  const { reckoning, work, stop, blocked, askBlocked } = useReckoning(
+    editor,
+    {
+      on: today,
+      firstNight: tonight,
+      nights: NIGHTS,
+      farNight: isFar ? day : null,
+      yearFrom: distance === 'year' ? today : null,
+      whatIf,
+      changes,
+    },
+    state.catchUp,
+  );
   const lettersText = programsByLetter(plan)
     .map(({ letter }) => letter)
     .join('');
@@ -167,13 +200,21 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         askBlocked(null);
         editor.setDraft(null);
       },
+      onChosen: (letter, start) =>
+        setOpened((last) =>
+          last?.letter === letter && last.start === start ? null : { letter, start },
+        ),
     }),
     [askBlocked, editor, whatIf.ahead],
   );
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
-  const night =
-    [...(reckoning?.nights ?? []), reckoning?.farNight].find((one) => one?.day === day) ??
-    undefined;
+  const night = reckoning ? nightAt(reckoning, day) : undefined;
+  // The large strip and the verdict first; what stands further off follows in its own time.
+  const later = useDeferredValue(reckoning);
+  const openedCycle =
+    opened &&
+    night?.intended.find(({ letter, start }) => letter === opened.letter && start === opened.start);
+  const change = changes.find((one) => isWithin(one, day)) ?? null;
   const [overlap] = reckoning?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
@@ -259,12 +300,17 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               now={now}
               blocked={blocked}
               dry={dry}
+              change={change}
               {...moves}
             />
           )}
+          {change && <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />}
         </div>
       </div>
-      <div className="timer-columns">
+      {openedCycle && (
+        <CycleDetails cycle={openedCycle} plan={plan} clock={clock} close={() => setOpened(null)} />
+      )}
+      <div className={distance === 'year' ? 'timer-columns timer-columns-year' : 'timer-columns'}>
         <div className="timer-edit">
           <nav className="timer-views" aria-label="What is set">
             {VIEWS.map(([path, name]) => (
@@ -277,6 +323,14 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               </NavLink>
             ))}
           </nav>
+          {reckoning && (
+            <OverlapList
+              check={reckoning.check}
+              onOverlap={plan.timer.onOverlap}
+              speech={speech}
+              choose={choose}
+            />
+          )}
           {findings.length > 0 && (
             <ul className="findings">
               {findings.map((finding, i) => (
@@ -300,7 +354,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             <ClockPanel
               plan={plan}
               now={now}
-              timeZone={site.timeZone}
+              changes={changes}
               clock={clock}
               ahead={whatIf.ahead}
               setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
@@ -314,14 +368,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           )}
         </div>
         <NightsAside
-          reckoning={reckoning}
-          plan={plan}
+          reckoning={later}
           letters={letters}
           place={site}
           today={today}
           tonight={tonight}
           day={day}
-          night={night}
           clock={clock}
           distance={distance}
           setDistance={setDistance}

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button } from 'antd';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { Snapshot, TimerEditor } from './editor.ts';
@@ -12,16 +12,17 @@ const STATUS_WORDS: Record<Snapshot['status'], string> = {
   'signed-out': 'Not saved yet: you are signed out.',
 };
 
+interface Props {
+  readonly editor: TimerEditor;
+  /** What is being typed makes no difference here. */
+  readonly snapshot: Omit<Snapshot, 'plan'>;
+  readonly view: TimerView;
+}
+
+const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict'] as const;
+
 /** Whether all is saved, undo and redo, and the way out and in as a document. */
-export function TimerTools({
-  editor,
-  snapshot,
-  view,
-}: {
-  editor: TimerEditor;
-  snapshot: Snapshot;
-  view: TimerView;
-}) {
+export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: Props) {
   const { clock } = usePreferences();
   const [importing, setImporting] = useState(false);
   const undecided = snapshot.conflict !== null;
@@ -45,7 +46,7 @@ export function TimerTools({
       </Button>
       {importing && (
         <ImportDialog
-          plan={snapshot.plan}
+          plan={snapshot.settled}
           clock={clock}
           close={() => setImporting(false)}
           take={(plan) => {
@@ -55,5 +56,13 @@ export function TimerTools({
         />
       )}
     </div>
+  );
+}, isAsBefore);
+
+function isAsBefore(before: Props, after: Props): boolean {
+  return (
+    before.editor === after.editor &&
+    before.view === after.view &&
+    SHOWN.every((key) => before.snapshot[key] === after.snapshot[key])
   );
 }

@@ -1,4 +1,5 @@
-import { percentSteps, type Plan } from '@water-clock/core';
+import { useState } from 'react';
+import { monthName, percentSteps, type Plan } from '@water-clock/core';
 import type { WhatIf } from '../workers/messages.ts';
 import { aheadWords } from './ClockPanel.tsx';
 
@@ -13,11 +14,20 @@ interface Props {
 export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
   const steps = percentSteps(plan.timer).filter((percent) => percent > 0);
   const { percent, ahead } = whatIf;
-  const usual = steps.reduce(
-    (best, one, i) => (Math.abs(one - 100) < Math.abs((steps[best] ?? 0) - 100) ? i : best),
-    0,
-  );
-  const at = percent === null ? usual : Math.max(0, steps.indexOf(percent));
+  const nearest = (wanted: number) =>
+    steps.reduce(
+      (best, one, i) => (Math.abs(one - wanted) < Math.abs((steps[best] ?? 0) - wanted) ? i : best),
+      0,
+    );
+  const usual = nearest(100);
+  const at = percent === null ? usual : nearest(percent);
+  const monthly = plan.timer.seasonal.byMonth ? plan.settings.monthlyPercent : undefined;
+  // Months may have the same percent: the one that was chosen stays named.
+  const [month, setMonth] = useState(-1);
+  const shownMonth =
+    percent !== null && monthly?.[month] === percent
+      ? month
+      : (monthly?.findIndex((one) => one === percent) ?? -1);
   const over = percent !== null && (headroom === null || percent > headroom);
   return (
     <div className={percent === null && ahead === 0 ? 'what-if' : 'what-if what-if-on'}>
@@ -35,6 +45,28 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
           }
         />
       </label>
+      {plan.timer.seasonal.scope === 'timer' && monthly && (
+        <label>
+          <span>as in</span>
+          <select
+            className="field"
+            value={shownMonth}
+            aria-label="Month whose percent the strip is shown at"
+            onChange={(event) => {
+              const chosen = Number(event.target.value);
+              setMonth(chosen);
+              set({ ...whatIf, percent: monthly[chosen] ?? null });
+            }}
+          >
+            <option value={-1}>each month</option>
+            {monthly.map((one, i) => (
+              <option key={i} value={i}>
+                {monthName(i + 1)}, {one} %
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       {over && <strong className="fault">beyond what stays clear</strong>}
       {ahead !== 0 && <strong>Clock {aheadWords(ahead)}: true hours shown</strong>}
       {(percent !== null || ahead !== 0) && (

@@ -100,7 +100,9 @@ export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
 
 export class TimerEditor {
   private saved: Saved;
-  private pending: Pending[] = [];
+  private pending: readonly Pending[] = [];
+  /** The plan with what is pending, and what it was made of. */
+  private made: { saved: Saved; pending: readonly Pending[]; plan: Plan } | null = null;
   private draft: PlanChange | null = null;
   private undoSteps: Step[];
   private redoSteps: Step[];
@@ -217,7 +219,7 @@ export class TimerEditor {
     for (const write of writes) {
       const applied = applyChange(this.shownPlan(), write.change);
       const inverse = applied.ok ? applied.value.inverse : write.change;
-      this.pending.push({ ...write, inverse });
+      this.pending = [...this.pending, { ...write, inverse }];
     }
     this.resuming = true;
     this.tell();
@@ -248,12 +250,16 @@ export class TimerEditor {
     return [];
   }
 
+  /** One object as long as nothing is saved or made. */
   private planWithPending(): Plan {
-    let { plan } = this.saved;
-    for (const { change } of this.pending) {
+    const { saved, pending } = this;
+    if (this.made?.saved === saved && this.made.pending === pending) return this.made.plan;
+    let { plan } = saved;
+    for (const { change } of pending) {
       const applied = applyChange(plan, change);
       if (applied.ok) plan = applied.value.plan;
     }
+    this.made = { saved, pending, plan };
     return plan;
   }
 

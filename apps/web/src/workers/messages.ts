@@ -1,5 +1,5 @@
 /** What the page asks of the worker and what it answers. Plain data both ways. */
-import type { Check, EpochDay, Fault, Night, Plan, YearDay } from '@water-clock/core';
+import type { Check, ClockChange, EpochDay, Fault, Night, Plan, YearDay } from '@water-clock/core';
 
 /** How the nights are looked at: as set, or as they would be. */
 export interface WhatIf {
@@ -21,6 +21,8 @@ export interface ReckonRequest {
   /** First date of a year of dates; null: not wanted. */
   readonly yearFrom: EpochDay | null;
   readonly whatIf: WhatIf;
+  /** Of the house's clocks, to come. */
+  readonly changes: readonly ClockChange[];
 }
 
 export interface Reckoning {
@@ -32,13 +34,14 @@ export interface Reckoning {
   readonly year: readonly YearDay[] | null;
 }
 
+/** The night that begins on the afternoon of a day, where it was asked for. */
+export const nightAt = ({ nights, farNight }: Reckoning, day: EpochDay): Night | undefined =>
+  [...nights, farNight].find((one) => one?.day === day) ?? undefined;
+
 export type ReckonAnswer = { readonly kind: 'reckon'; readonly id: number } & Omit<
   Reckoning,
-  'plan' | 'nights'
-> & {
-    /** A date stands for a night that is as it was in the answer before. */
-    readonly nights: readonly (Night | EpochDay)[];
-  };
+  'plan'
+>;
 
 /** How far the check is; only sent where it takes long. */
 export interface ProgressAnswer {

@@ -1,5 +1,15 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { faultSentence, type EpochDay, type Night, type Plan } from '@water-clock/core';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
+import {
+  attempt,
+  Effort,
+  faultSentence,
+  type ClockChange,
+  type EpochDay,
+  type Night,
+  type Plan,
+} from '@water-clock/core';
+import { keepingSame, reckon } from './reckon.ts';
 import type {
   Answer,
   Blocked,
@@ -23,13 +33,22 @@ export type Work =
   | { readonly state: 'stopped' }
   | { readonly state: 'refused'; readonly why: string };
 
-/** One worker with at most one question under way; a newer question waits, and replaces one that waits. */
+/**
+ * Small steps of the engine that the page's own thread may take between two frames, about two milliseconds; a dozen times what
+ * a large garden asks for. Then the answer is there with the key, and strip and digit are drawn in one frame.
+ */
+const STEPS_HERE = 60_000;
+
+/**
+ * Answers at once what is quickly worked out. All else goes to a worker with at most one question under way; a newer question
+ * waits, and replaces one that waits.
+ */
 class Reckoner {
   private worker: Worker;
   private underWay: ReckonRequest | null = null;
   private waiting: ReckonRequest | null = null;
   private readonly listeners: Listeners;
-  /** Of the answer before; the worker names those that are as they were by their date only. */
+  /** Of the answer before. */
   private nights: readonly Night[] = [];
 
   constructor(listeners: Listeners) {
@@ -58,15 +77,17 @@ class Reckoner {
       listeners.told({ state: 'refused', why: data.faults.map(faultSentence).join(' ') });
     else {
       listeners.told({ state: 'done' });
-      const nights = data.nights.flatMap((one) =>
-        typeof one === 'number' ? (this.nights.find(({ day }) => day === one) ?? []) : one,
-      );
-      this.nights = nights;
-      if (underWay?.id === data.id) listeners.answered({ ...data, nights, plan: underWay.plan });
+      // Drawn at once, together with the plan that it is about.
+      if (underWay?.id === data.id) flushSync(() => this.answer({ ...data, plan: underWay.plan }));
     }
     const next = this.waiting;
     this.waiting = null;
     if (next) this.ask(next);
+  }
+
+  private answer(reckoning: Reckoning): void {
+    this.nights = keepingSame(this.nights, reckoning.nights);
+    this.listeners.answered({ ...reckoning, nights: this.nights });
   }
 
   askBlocked(request: BlockedRequest): void {
@@ -77,6 +98,14 @@ class Reckoner {
     if (this.underWay) {
       this.waiting = request;
       return;
+    }
+    if (request.yearFrom === null) {
+      const here = attempt(() => reckon(request, undefined, new Effort(STEPS_HERE)));
+      if (here.ok) {
+        this.listeners.told({ state: 'done' });
+        this.answer(here.value);
+        return;
+      }
     }
     this.underWay = request;
     this.worker.postMessage(request);
@@ -115,37 +144,73 @@ export interface Wanted {
   readonly farNight: EpochDay | null;
   readonly yearFrom: EpochDay | null;
   readonly whatIf: WhatIf;
+  readonly changes: readonly ClockChange[];
+}
+
+/** Where plans come from, faster than the page draws them. */
+export interface PlanSource {
+  readonly subscribe: (listener: () => void) => () => void;
+  readonly snapshot: () => { readonly plan: Plan };
 }
 
 const DONE: Work = { state: 'done' };
 
-/** What the worker makes of a plan. */
-export function useReckoning(plan: Plan, wanted: Wanted): Reckoned {
+/**
+ * What the worker makes of the plan of a source.
+ *
+ * @param answered is called with each answer, before the page draws it.
+ */
+export function useReckoning(source: PlanSource, wanted: Wanted, answered: () => void): Reckoned {
   const [reckoning, setReckoning] = useState<Reckoning | null>(null);
   const [blocked, setBlocked] = useState<Blocked | null>(null);
   const [work, setWork] = useState<Work>(DONE);
   const reckoner = useRef<Reckoner | null>(null);
-  const lastId = useRef(0);
+  /** Whether a start is held, about which it was asked where it may not go. */
+  const holding = useRef(false);
+  const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
+  const question = useMemo(
+    () => ({ on, firstNight, nights, farNight, yearFrom, whatIf, changes }),
+    [on, firstNight, nights, farNight, yearFrom, whatIf, changes],
+  );
+  const asked = useRef<{ id: number; plan: Plan | null; question: Wanted }>({
+    id: 0,
+    plan: null,
+    question,
+  });
+  const ask = useCallback((about: Plan, what: Wanted) => {
+    const last = asked.current;
+    if (last.plan === about && last.question === what) return;
+    const id = last.id + 1;
+    asked.current = { id, plan: about, question: what };
+    reckoner.current?.ask({ kind: 'reckon', id, plan: about, ...what });
+  }, []);
   useEffect(() => {
     const made = new Reckoner({
-      answered: setReckoning,
-      answeredBlocked: setBlocked,
+      answered: (answer) => {
+        setReckoning(answer);
+        answered();
+      },
+      // Let go before the answer came: nothing is to be marked any more.
+      answeredBlocked: (answer) => holding.current && setBlocked(answer),
       told: (next) =>
         setWork((last) => (last.state === 'done' && next.state === 'done' ? last : next)),
     });
     reckoner.current = made;
-    return () => made.end();
-  }, []);
-  const { on, firstNight, nights, farNight, yearFrom, whatIf } = wanted;
+    return () => {
+      asked.current = { ...asked.current, plan: null };
+      made.end();
+    };
+  }, [answered]);
+  // Asked while the key is still being handled, not when the page has been drawn.
   useEffect(() => {
-    lastId.current += 1;
-    const id = lastId.current;
-    const kind = 'reckon' as const;
-    reckoner.current?.ask({ kind, id, plan, on, firstNight, nights, farNight, yearFrom, whatIf });
-  }, [plan, on, firstNight, nights, farNight, yearFrom, whatIf]);
+    const askNow = () => ask(source.snapshot().plan, question);
+    askNow();
+    return source.subscribe(askNow);
+  }, [source, ask, question]);
   const askBlocked = useCallback<Reckoned['askBlocked']>(
-    (question) => {
-      if (question) reckoner.current?.askBlocked({ kind: 'blocked', on, ...question });
+    (about) => {
+      holding.current = about !== null;
+      if (about) reckoner.current?.askBlocked({ kind: 'blocked', on, ...about });
       else setBlocked(null);
     },
     [on],

@@ -1,0 +1,59 @@
+import {
+  lengthWords,
+  SECONDS_PER_DAY,
+  timeWords,
+  type ClockSecond,
+  type ClockStyle,
+  type Plan,
+} from '@water-clock/core';
+
+/** One valve, open without a break; clock seconds. */
+export interface RunRow {
+  readonly letter: string;
+  readonly station: number;
+  readonly on: ClockSecond;
+  readonly off: ClockSecond;
+}
+
+interface Props {
+  readonly caption: string;
+  readonly runs: readonly RunRow[];
+  readonly plan: Plan;
+  readonly clock: ClockStyle;
+}
+
+/** Number and name of a station, as people call it. */
+export function stationWords(plan: Plan, number: number): string {
+  const name = plan.stations.find((station) => station.number === number)?.name;
+  return name ? `${number} ${name}` : String(number);
+}
+
+/** Runs to the second, in the order in which the valves open. */
+export function RunsTable({ caption, runs, plan, clock }: Props) {
+  const time = (moment: ClockSecond) => timeWords(moment % SECONDS_PER_DAY, clock);
+  return (
+    <table>
+      <caption>{caption}</caption>
+      <thead>
+        <tr>
+          <th scope="col">Opens</th>
+          <th scope="col">Closes</th>
+          <th scope="col">Station</th>
+          <th scope="col">Runs</th>
+          <th scope="col">Program</th>
+        </tr>
+      </thead>
+      <tbody>
+        {runs.map(({ letter, station, on, off }) => (
+          <tr key={`${letter}${station}${on}`}>
+            <td>{time(on)}</td>
+            <td>{time(off)}</td>
+            <td>{stationWords(plan, station)}</td>
+            <td>{lengthWords(off - on)}</td>
+            <td>{letter}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

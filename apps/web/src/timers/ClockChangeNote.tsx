@@ -1,0 +1,50 @@
+import {
+  dateWords,
+  startsMovedBy,
+  startWords,
+  timeWords,
+  type ClockChange,
+  type ClockStyle,
+  type EpochDay,
+  type Plan,
+} from '@water-clock/core';
+
+interface Props {
+  readonly plan: Plan;
+  readonly change: ClockChange;
+  readonly today: EpochDay;
+  readonly clock: ClockStyle;
+}
+
+/** Nobody reads more moved starts than this. */
+const MOST_STARTS = 12;
+
+/** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
+export function ClockChangeNote({ plan, change, today, clock }: Props) {
+  const when = `${dateWords(change.day, today)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
+  const list = startsMovedBy(plan, change)
+    .slice(0, MOST_STARTS)
+    .map(
+      ({ letter, start, at }) =>
+        `${letter} ${startWords(start, clock)} waters at ${timeWords(at, clock)}`,
+    )
+    .join(', ');
+  if (!plan.timer.followsDaylightSaving)
+    return (
+      <p>
+        {when} <strong>This timer does not follow: reset its clock then.</strong>{' '}
+        {list && `Until somebody does, by the house’s clocks ${list}.`}
+      </p>
+    );
+  const met =
+    list === ''
+      ? 'No start falls into the hour that changes.'
+      : change.to > change.from
+        ? `That hour is skipped, so then ${list}.`
+        : `That hour comes twice; ${list} the first time only.`;
+  return (
+    <p>
+      {when} This timer follows. {met}
+    </p>
+  );
+}

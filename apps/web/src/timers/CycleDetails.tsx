@@ -1,0 +1,52 @@
+import { useEffect, useRef } from 'react';
+import { Button } from 'antd';
+import {
+  lengthWords,
+  startWords,
+  timeWords,
+  SECONDS_PER_DAY,
+  type ClockStyle,
+  type Night,
+  type Plan,
+} from '@water-clock/core';
+import { RunsTable } from '../charts/RunsTable.tsx';
+
+interface Props {
+  readonly cycle: Night['intended'][number];
+  readonly plan: Plan;
+  readonly clock: ClockStyle;
+  readonly close: () => void;
+}
+
+/** One block of the strip to the second: when each valve opens and closes. */
+export function CycleDetails({ cycle, plan, clock, close }: Props) {
+  const { letter, start, begins, ends, runs } = cycle;
+  const section = useRef<HTMLElement>(null);
+  useEffect(() => {
+    section.current?.scrollIntoView({ block: 'nearest' });
+  }, [letter, start]);
+  const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
+  return (
+    <section
+      ref={section}
+      className="cycle-details"
+      aria-label={`Cycle of ${letter} to the second`}
+    >
+      <div className="cycle-details-head">
+        <h2>
+          {letter}, start {startWords(start, clock)}: {time(begins)} to {time(ends)},{' '}
+          {lengthWords(ends - begins)}
+        </h2>
+        <Button onClick={close}>Close</Button>
+      </div>
+      <div className="night-table">
+        <RunsTable
+          caption="As it would run by itself"
+          runs={runs.map((run) => ({ letter, ...run }))}
+          plan={plan}
+          clock={clock}
+        />
+      </div>
+    </section>
+  );
+}
