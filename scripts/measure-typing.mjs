@@ -6,6 +6,7 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import puppeteer from 'puppeteer-core';
+import { yardstick } from '../packages/core/bench/yardstick.mjs';
 import { ensureDatabase, startCluster } from './cluster.mjs';
 import { startServer } from './server.mjs';
 import { chromiumProgram, setUp } from './setup.mjs';
@@ -75,7 +76,7 @@ try {
     const samples = all.slice(10).sort((a, b) => a - b);
     const at = (share) => samples[Math.floor(samples.length * share)].toFixed(1);
     process.stdout.write(
-      `| ${samples.length} ${what} | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} |\n`,
+      `| ${samples.length} ${what} | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} | ${yardstick().toFixed(0)} |\n`,
     );
   };
   await report('keys');

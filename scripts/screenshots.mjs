@@ -70,9 +70,15 @@ try {
   await page.evaluate(() => document.querySelector('.day-rule').scrollIntoView());
   await page.evaluate(() => scrollBy(0, -330));
   await take('timer-interval');
-  await open(TIMER(2));
+  await page.evaluate(() => scrollTo(0, 0));
+  const box = await (await page.$('.strip-cycle')).boundingBox();
+  await page.mouse.click(box.x + 4, box.y + box.height / 2);
+  await page.waitForSelector('.cycle-details');
+  await take('timer-seconds');
+  await press('Close');
   await press('A year');
   await page.waitForSelector('.year-chart');
+  await page.evaluate(() => scrollTo(0, 0));
   await take('timer-year');
   await open(`${TIMER(7)}/settings`);
   await take('settings');

@@ -11,6 +11,7 @@ import { performance } from 'node:perf_hooks';
 import ts from 'typescript';
 import { attempt, check, epochDayOf, nightsFrom, writePlan } from '@water-clock/core';
 import { realisticPlan, worstPlan } from './plans.mjs';
+import { yardstick } from './yardstick.mjs';
 
 /** The reference is TypeScript beside the tests; it is stripped of its types into the build folder. */
 async function loadReference() {
@@ -42,6 +43,7 @@ const on = epochDayOf({ year: 2027, month: 3, day: 1 });
 const { referenceOverlaps, referenceHeadroom, referencePairsBySecond, referenceSteps } =
   await loadReference();
 
+print(`Yardstick now: ${yardstick().toFixed(0)} ms\n`);
 print(`Node.js ${process.version}, ${os.cpus().length} × ${os.cpus()[0]?.model}\n`);
 
 print('### Check with headroom, beside the reference model\n');
@@ -117,7 +119,14 @@ for (const [name, plan] of [
 print(
   '\n### The worst timers that the format allows: 99 stations, 26 programs × 24 starts, all rules\n',
 );
-table(['timer', 'overlapping pairs', 'check with headroom, ms', 'memory of the process, MB']);
+table([
+  'timer',
+  'overlapping pairs',
+  'check with headroom, ms',
+  'yardstick then, ms',
+  'yardsticks',
+  'memory of the process, MB',
+]);
 for (const [name, args] of [
   ['4 stations a program, 1 min each, windows pause', [1, 'pause']],
   ['4 stations a program, 1 min each, half of the programs by hours', [1, 'pause', true]],
@@ -129,17 +138,27 @@ for (const [name, args] of [
   const script = `
     import { check } from '@water-clock/core';
     import { worstPlan } from ${JSON.stringify(path.join(import.meta.dirname, 'plans.mjs'))};
+    import { yardstick } from ${JSON.stringify(path.join(import.meta.dirname, 'yardstick.mjs'))};
+    const before = yardstick();
     const plan = worstPlan(...${JSON.stringify(args)});
     const began = performance.now();
     const { overlapCount } = check(plan, ${on});
     const took = performance.now() - began;
-    console.log(JSON.stringify([overlapCount, took, process.resourceUsage().maxRSS / 1024]));`;
+    const speed = (before + yardstick()) / 2;
+    console.log(JSON.stringify([overlapCount, took, speed, process.resourceUsage().maxRSS / 1024]));`;
   const ran = spawnSync(process.execPath, ['--input-type=module', '-e', script], {
     cwd: import.meta.dirname,
     encoding: 'utf8',
   });
-  const [overlaps, took, memory] = JSON.parse(ran.stdout);
-  row([name, overlaps.toLocaleString('en'), took.toFixed(0), memory.toFixed(0)]);
+  const [overlaps, took, speed, memory] = JSON.parse(ran.stdout);
+  row([
+    name,
+    overlaps.toLocaleString('en'),
+    took.toFixed(0),
+    speed.toFixed(0),
+    (took / speed).toFixed(1),
+    memory.toFixed(0),
+  ]);
 }
 const absurd = worstPlan(60);
 const began = performance.now();

@@ -93,19 +93,23 @@ const MOST_PERCENTS_KEPT = 16;
 function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number): Shares {
   let made = shares.get(percent);
   if (made) return made;
-  const watering = runs
-    .map((run) => ({ ...run, seconds: adjustedSeconds(run.seconds, percent, seasonal) }))
-    .filter(({ seconds }) => seconds > 0);
-  const column = (of: (run: EnteredRun) => number) => Float64Array.from(watering, of);
-  made = {
-    count: watering.length,
-    stations: watering.map(({ station }) => station),
-    seconds: column(({ seconds }) => seconds),
-    pieces: column(({ seconds, split }) => (split ? Math.min(split.piece, seconds) : seconds)),
-    soaks: column(({ split }) => split?.soak ?? 0),
-    flows: column(({ flow }) => flow),
-    leastFlow: Math.min(...watering.map(({ flow }) => flow)),
-  };
+  const stations: number[] = [];
+  const seconds = new Float64Array(runs.length);
+  const pieces = new Float64Array(runs.length);
+  const soaks = new Float64Array(runs.length);
+  const flows = new Float64Array(runs.length);
+  let leastFlow = Infinity;
+  for (const { station, seconds: entered, split, flow } of runs) {
+    const adjusted = adjustedSeconds(entered, percent, seasonal);
+    if (adjusted === 0) continue;
+    const row = stations.push(station) - 1;
+    seconds[row] = adjusted;
+    pieces[row] = split ? Math.min(split.piece, adjusted) : adjusted;
+    soaks[row] = split?.soak ?? 0;
+    flows[row] = flow;
+    leastFlow = Math.min(leastFlow, flow);
+  }
+  made = { count: stations.length, stations, seconds, pieces, soaks, flows, leastFlow };
   // Headroom asks for each percent once; only the twelve of the months come again.
   if (shares.size >= MOST_PERCENTS_KEPT) shares.clear();
   shares.set(percent, made);
@@ -149,7 +153,7 @@ class Work {
     this.model = model;
     this.windows = windows;
     this.t = begin;
-    this.left = shares.seconds.slice();
+    this.left = shares.seconds.slice(0, shares.count);
     this.ready = new Float64Array(shares.count).fill(begin);
     this.closes = new Float64Array(shares.count).fill(-Infinity);
     this.live = EVERY_ROW.slice(0, shares.count);

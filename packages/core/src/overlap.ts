@@ -179,15 +179,14 @@ export class OverlapProof {
       }));
     const dates = this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH);
     const least = this.least(start);
-    const stretchAt = stretchTable(stretches);
     return {
       letter: program.letter,
       start,
       dates,
       least,
       stretches,
-      openings: this.openings(start, stretchAt),
-      stretchAt,
+      openings: this.openings(start, stretches),
+      stretchAt: stretchTable(stretches),
       firstDay: this.meetings.firstOf(dates, least),
       firstBegins: Math.min(...stretches.map(({ begins }) => begins)),
       lastBegins: Math.max(...stretches.map(({ begins }) => begins)),
@@ -196,34 +195,26 @@ export class OverlapProof {
     };
   }
 
-  /** Weekdays on which a start begins at the same time of day in the same months, together. */
-  private openings({ days }: StartDays, stretchAt: readonly (Stretch | null)[]): Opening[] {
-    const groups: (Omit<Opening, 'dates' | 'stretches' | 'longest'> & {
-      longest: number;
-      weekdays: number;
-    })[] = [];
-    for (let weekday = 0; weekday < 7; weekday++) {
-      const year = stretchAt.slice(weekday * 12, weekday * 12 + 12);
-      const begins = year.find((one) => one !== null)?.begins;
-      if (begins === undefined) continue;
-      const months = year.reduce((mask, one, i) => (one ? mask | (1 << i) : mask), 0);
-      const longest = Math.max(...year.map((one) => (one ? one.ends - one.begins : 0)));
-      const like = groups.find((one) => one.begins === begins && one.months === months);
-      if (like) {
-        like.weekdays |= 1 << weekday;
-        like.longest = Math.max(like.longest, longest);
-      } else groups.push({ begins, longest, weekdays: 1 << weekday, months });
+  /**
+   * Weekdays on which a start begins at the same time of day, together. Whether it begins at all depends on the weekday (a
+   * window may take it) and on the month (0 percent) apart, so each of these weekdays has a cycle in each of these months.
+   */
+  private openings({ days }: StartDays, stretches: readonly Stretch[]): Opening[] {
+    const groups = new Map<number, Stretch[]>();
+    for (const stretch of stretches) {
+      const like = groups.get(stretch.begins);
+      if (like) like.push(stretch);
+      else groups.set(stretch.begins, [stretch]);
     }
-    const stretches = [...new Set(stretchAt)]
-      .filter((one) => one !== null)
-      .sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
-    return groups.map((one) => ({
-      ...one,
-      dates: this.meetings.classOf(days, one.weekdays, one.months),
-      stretches: stretches.filter(
-        ({ begins, weekdays }) => begins === one.begins && (weekdays & one.weekdays) !== 0,
-      ),
-    }));
+    return [...groups].map(([begins, own]) => {
+      own.sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
+      const weekdays = own.reduce((mask, one) => mask | one.weekdays, 0);
+      const months = own.reduce((mask, one) => mask | one.months, 0);
+      const [first] = own;
+      const longest = first ? first.ends - first.begins : 0;
+      const dates = this.meetings.classOf(days, weekdays, months);
+      return { begins, longest, stretches: own, weekdays, months, dates };
+    });
   }
 
   private beginnings(): Beginning[] {
