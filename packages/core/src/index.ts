@@ -151,3 +151,57 @@ export {
   type Speech,
   type VerdictWords,
 } from './words.ts';
+export {
+  dayOfSun,
+  hargreaves,
+  penmanMonteith,
+  radiationFromSunshine,
+  radiationFromTemperatures,
+  saturationPressureKpa,
+  vapourPressureKpa,
+  windAtTwoMetres,
+  type DayOfSun,
+  type Weather,
+} from './water/evapotranspiration.ts';
+export {
+  longestIntervalDays,
+  peakMonth,
+  percentByMonth,
+  yearBalance,
+  type Climate,
+  type MonthBalance,
+  type StationDemand,
+} from './water/need.ts';
+export {
+  cupResult,
+  flowFromBucket,
+  flowFromMeter,
+  longestRunSeconds,
+  pieceFromTries,
+  rateFromFlow,
+  rateOfDripLine,
+  schedulingMultiplier,
+  type CupResult,
+  type CupTest,
+  type TriesTaken,
+} from './water/rate.ts';
+export {
+  allowanceOf,
+  HEADS,
+  PLANT_FACTORS,
+  soakSecondsOf,
+  SOILS,
+  SURROUNDINGS,
+  type HeadType,
+  type Plants,
+  type SoilType,
+  type Surroundings,
+} from './water/tables.ts';
+export {
+  quantityWords,
+  shownIn,
+  typedIn,
+  unitWords,
+  type Quantity,
+  type UnitSystem,
+} from './water/units.ts';

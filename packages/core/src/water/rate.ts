@@ -1,0 +1,92 @@
+/** How fast a station puts water down, and how evenly (water-need.md sections 5, 6 and 8). */
+
+/** Precipitation rate, mm an hour, from a station's flow and the ground that it waters; both above 0. */
+export const rateFromFlow = (litresPerMinute: number, squareMetres: number): number =>
+  (60 * litresPerMinute) / squareMetres;
+
+/** Precipitation rate of drip line, mm an hour, from litres an hour of an emitter and the two spacings in metres; all above 0. */
+export const rateOfDripLine = (
+  emitterLitresPerHour: number,
+  emitterSpacingMetres: number,
+  rowSpacingMetres: number,
+): number => emitterLitresPerHour / (emitterSpacingMetres * rowSpacingMetres);
+
+/** What cups on the ground caught while a station ran. */
+export interface CupTest {
+  /** Area of a cup's mouth, cm², above 0. */
+  readonly mouthSquareCentimetres: number;
+  /** How long the station ran, above 0. */
+  readonly minutes: number;
+  /** Millilitres in each cup, 0 or more; at least one cup, and not all empty. */
+  readonly millilitres: readonly number[];
+}
+
+export interface CupResult {
+  /** mm an hour. */
+  readonly rate: number;
+  /** Distribution uniformity of the low quarter, 0 to 1. */
+  readonly uniformity: number;
+  /** Places in `millilitres` of the cups of the low quarter, the driest first. */
+  readonly lowQuarter: readonly number[];
+}
+
+const mean = (values: readonly number[]) =>
+  values.reduce((sum, one) => sum + one, 0) / values.length;
+
+/** Rate and uniformity of a catch-cup test (section 5); null where there is no cup, or no water in any. */
+export function cupResult({
+  mouthSquareCentimetres,
+  minutes,
+  millilitres,
+}: CupTest): CupResult | null {
+  const all = mean(millilitres);
+  if (millilitres.length === 0 || all === 0) return null;
+  const driest = millilitres
+    .map((caught, cup) => ({ caught, cup }))
+    .sort((a, b) => a.caught - b.caught)
+    .slice(0, Math.max(1, Math.floor(millilitres.length / 4)));
+  return {
+    rate: ((10 * all) / mouthSquareCentimetres) * (60 / minutes),
+    uniformity: mean(driest.map(({ caught }) => caught)) / all,
+    lowQuarter: driest.map(({ cup }) => cup),
+  };
+}
+
+/** By how much a station runs longer so that its drier places get enough, from its uniformity, 0 to 1 (section 6). */
+export const schedulingMultiplier = (uniformity: number): number => 1 / (0.4 + 0.6 * uniformity);
+
+/** Flow, litres a minute, from two readings of a meter in litres and the minutes between them; minutes above 0. */
+export const flowFromMeter = (before: number, after: number, minutes: number): number =>
+  (after - before) / minutes;
+
+/** Flow, litres a minute, from a bucket of so many litres that fills in so many seconds; seconds above 0. */
+export const flowFromBucket = (litres: number, seconds: number): number => (60 * litres) / seconds;
+
+/**
+ * Longest run at a stretch, in seconds, where no time to run-off was measured (section 8).
+ *
+ * @param rate precipitation rate, mm an hour.
+ * @param intake of the soil, mm an hour.
+ * @param allowance allowable surface accumulation of soil and slope, mm.
+ * @returns endless where the soil takes the water as fast as it comes.
+ */
+export const longestRunSeconds = (rate: number, intake: number, allowance: number): number =>
+  rate <= intake ? Infinity : (3600 * allowance) / (rate - intake);
+
+/** How the tries of a run-off test are brought together. */
+export type TriesTaken = 'mean' | 'least';
+
+/**
+ * The longest piece from tries of a run-off test, in whole seconds, at least 1.
+ *
+ * @param seconds of each try to the first puddle or the first water leaving the bed; at least one.
+ * @param safetyShare left off for safety, 0 to below 1.
+ */
+export function pieceFromTries(
+  seconds: readonly number[],
+  taken: TriesTaken,
+  safetyShare: number,
+): number {
+  const time = taken === 'least' ? Math.min(...seconds) : mean(seconds);
+  return Math.max(1, Math.floor(time * (1 - safetyShare)));
+}

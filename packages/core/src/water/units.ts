@@ -1,0 +1,51 @@
+/**
+ * Between the units of the computation (mm, m², litres a minute) and those that people read. A value that is typed as it is shown
+ * comes back as it was: `typed(shown(x))` shows the same again, since what is shown is rounded once, on the way out.
+ */
+
+export type UnitSystem = 'metric' | 'us';
+export type Quantity = 'depth' | 'rate' | 'area' | 'flow' | 'volume' | 'length';
+
+interface Unit {
+  /** So many units of the computation. */
+  readonly size: number;
+  readonly decimals: number;
+  readonly words: string;
+}
+
+/** Exact by definition: the inch 25.4 mm, the foot 0.3048 m, the US gallon 3.785411784 litres. */
+const UNITS: Record<UnitSystem, Record<Quantity, Unit>> = {
+  metric: {
+    depth: { size: 1, decimals: 1, words: 'mm' },
+    rate: { size: 1, decimals: 1, words: 'mm/h' },
+    area: { size: 1, decimals: 1, words: 'm²' },
+    flow: { size: 1, decimals: 1, words: 'l/min' },
+    volume: { size: 1, decimals: 0, words: 'l' },
+    length: { size: 1, decimals: 2, words: 'm' },
+  },
+  us: {
+    depth: { size: 25.4, decimals: 2, words: 'in' },
+    rate: { size: 25.4, decimals: 2, words: 'in/h' },
+    area: { size: 0.3048 ** 2, decimals: 0, words: 'ft²' },
+    flow: { size: 3.785411784, decimals: 2, words: 'gpm' },
+    volume: { size: 3.785411784, decimals: 0, words: 'gal' },
+    length: { size: 0.3048, decimals: 1, words: 'ft' },
+  },
+};
+
+/** A value of the computation as it is shown, without its unit. */
+export const shownIn = (system: UnitSystem, quantity: Quantity, value: number): string => {
+  const { size, decimals } = UNITS[system][quantity];
+  return (value / size).toFixed(decimals);
+};
+
+/** What was typed in a person's units, in those of the computation. */
+export const typedIn = (system: UnitSystem, quantity: Quantity, value: number): number =>
+  value * UNITS[system][quantity].size;
+
+export const unitWords = (system: UnitSystem, quantity: Quantity): string =>
+  UNITS[system][quantity].words;
+
+/** `12.5 mm/h`, `0.49 in/h`. */
+export const quantityWords = (system: UnitSystem, quantity: Quantity, value: number): string =>
+  `${shownIn(system, quantity, value)} ${unitWords(system, quantity)}`;
