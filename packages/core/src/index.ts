@@ -1,5 +1,17 @@
 /** The computation core of Water Clock: everything that applications may use of it, by name. */
 export {
+  BRIEF_FORMAT,
+  BRIEF_VERSION,
+  wishOf,
+  type Brief,
+  type BriefRules,
+  type BriefStation,
+  type Mowing,
+  type OftenADay,
+  type Wish,
+} from './brief/brief.ts';
+export { readBrief, readBriefText, writeBrief } from './brief/readBrief.ts';
+export {
   civilOf,
   epochDayOf,
   FIRST_DAY,

@@ -45,8 +45,11 @@ import {
   type Reader,
 } from './reader.ts';
 
-const time = textLike((t) => parseTime(t) !== null, 'a time of day "HH:MM", "00:00" to "23:59"');
-const date = textLike(
+export const readTime: Reader<string> = textLike(
+  (t) => parseTime(t) !== null,
+  'a time of day "HH:MM", "00:00" to "23:59"',
+);
+export const readDate: Reader<string> = textLike(
   (t) => parseDate(t) !== null,
   'a date of the calendar "YYYY-MM-DD", years 1970 to 9999',
 );
@@ -58,7 +61,7 @@ const dateOrMoment = textLike(
   (t) => parseMoment(t) !== null,
   'a date "YYYY-MM-DD" or a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
 );
-const weekdays = list(oneOf(WEEKDAYS), { unique: true });
+export const readWeekdays = list(oneOf(WEEKDAYS), { unique: true });
 const percent = integer(0, 500);
 const pieceSeconds = integer(1, 86_400);
 const soakSeconds = integer(0, 86_400);
@@ -124,13 +127,13 @@ export const readTimerShape: Reader<Timer> = object<Timer>({
   dialect: optional(dialect),
 });
 
-const noWaterWindow = object<NoWaterWindow>({
-  from: required(time, 'a time of day'),
-  to: required(time, 'a time of day'),
-  weekdays: optional(weekdays),
+export const readWindow: Reader<NoWaterWindow> = object<NoWaterWindow>({
+  from: required(readTime, 'a time of day'),
+  to: required(readTime, 'a time of day'),
+  weekdays: optional(readWeekdays),
 });
 
-const settingsFields: Fields<Settings> = {
+export const readSettingsFields: Fields<Settings> = {
   mode: optional(oneOf(['run', 'off'])),
   sensor: optional(oneOf(['active', 'bypass', 'none'])),
   percentDrivenBy: optional(oneOf(['person', 'sensor', 'service'])),
@@ -143,18 +146,18 @@ const settingsFields: Fields<Settings> = {
   seasonalPercent: optional(percent),
   monthlyPercent: optional(list(percent, { least: 12, most: 12 })),
   stationDelaySeconds: optional(integer(0, 36_000)),
-  noWaterWindows: optional(list(noWaterWindow)),
+  noWaterWindows: optional(list(readWindow)),
   offDaysOfMonth: optional(list(integer(1, 31), { unique: true })),
   wateringResumes: optional(dateOrMoment),
   stationsAtOnce: optional(atOnce),
   flowLimitLpm: optional(decimal(0, null, true)),
 };
-const settings = object<Settings>(settingsFields);
+const settings = object<Settings>(readSettingsFields);
 
 /** Settings to set, and with null those to leave unset. */
-export const readSettingsChange = fieldsToSet<Settings>(settingsFields);
+export const readSettingsChange = fieldsToSet<Settings>(readSettingsFields);
 
-const stationFields: Fields<Omit<Station, 'number'>> = {
+export const readStationFields: Fields<Omit<Station, 'number'>> = {
   name: optional(text()),
   enabled: optional(boolean),
   cycleSeconds: optional(pieceSeconds),
@@ -169,12 +172,12 @@ const stationFields: Fields<Omit<Station, 'number'>> = {
 };
 export const readStationShape: Reader<Station> = object<Station>({
   number: required(integer(1, 99), '1 to 99'),
-  ...stationFields,
+  ...readStationFields,
 });
 /** What is noted of a station, to set, and with null to leave unset. */
-export const readStationChange = fieldsToSet<Omit<Station, 'number'>>(stationFields);
+export const readStationChange = fieldsToSet<Omit<Station, 'number'>>(readStationFields);
 
-const blocked = optional(weekdays);
+const blocked = optional(readWeekdays);
 const parityRule = (rule: 'odd' | 'even') =>
   object<Extract<Days, { rule: 'odd' | 'even' }>>({
     rule: required(oneOf([rule])),
@@ -186,12 +189,12 @@ export const readDaysShape: Reader<Days | null> = nullable(
     daily: object<Extract<Days, { rule: 'daily' }>>({ rule: required(oneOf(['daily'])) }),
     weekdays: object<Extract<Days, { rule: 'weekdays' }>>({
       rule: required(oneOf(['weekdays'])),
-      weekdays: required(weekdays, 'a list of weekdays'),
+      weekdays: required(readWeekdays, 'a list of weekdays'),
     }),
     interval: object<Extract<Days, { rule: 'interval' }>>({
       rule: required(oneOf(['interval'])),
       everyDays: required(integer(1, 365), '1 to 365'),
-      firstDate: required(date, 'a date'),
+      firstDate: required(readDate, 'a date'),
       blockedWeekdays: blocked,
     }),
     hours: object<Extract<Days, { rule: 'hours' }>>({
@@ -209,7 +212,7 @@ export const readLetter: Reader<string> = textLike(
   (t) => /^[A-Z]$/.test(t),
   'one letter, "A" to "Z"',
 );
-export const readStarts: Reader<readonly string[]> = list(time);
+export const readStarts: Reader<readonly string[]> = list(readTime);
 export const readRunSeconds: Reader<number> = integer(0, 86_400);
 
 /** What a program may have beside its starts, runs and days. */
@@ -219,7 +222,7 @@ const extraFields: Fields<ProgramExtras> = {
   cycleSeconds: optional(pieceSeconds),
   soakSeconds: optional(soakSeconds),
   stationsAtOnce: optional(atOnce),
-  noWaterWindows: optional(list(noWaterWindow)),
+  noWaterWindows: optional(list(readWindow)),
 };
 export const readProgramChange = fieldsToSet<ProgramExtras>(extraFields);
 
@@ -252,7 +255,7 @@ const planShape = object<Plan>({
 const MINUTES_PER_WEEK = 7 * 1440;
 
 /** Whether windows leave a minute (and so a second) of the week free; all their edges are on whole minutes. */
-function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
+export function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
   const taken = new Uint8Array(MINUTES_PER_WEEK);
   for (const window of windows) {
     const from = (parseTime(window.from) ?? 0) / 60;
@@ -323,7 +326,7 @@ function crossFaults(plan: Plan): Fault[] {
  */
 export function readPlan(value: unknown): Outcome<Plan> {
   const faults: Fault[] = [];
-  const other = foreignDocument(value);
+  const other = foreignDocument(value, PLAN_FORMAT, PLAN_VERSION);
   if (other) return { ok: false, faults: [other] };
   const plan = planShape(value, [], faults);
   if (plan === undefined) return { ok: false, faults };
@@ -331,25 +334,25 @@ export function readPlan(value: unknown): Outcome<Plan> {
   return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: plan };
 }
 
-/** The one fault to tell where a document is not a plan of our version at all; the rest would only confuse. */
-function foreignDocument(value: unknown): Fault | null {
+/** The one fault to tell where a document is not of a format and version at all; the rest would only confuse. */
+export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { code: 'wrong-type', path: [], expected: 'an object', actual: kindOf(value) };
   const { format, version } = value as Record<string, unknown>;
-  if (format !== undefined && format !== PLAN_FORMAT)
-    return { code: 'not-one-of', path: ['format'], allowed: [PLAN_FORMAT], actual: shown(format) };
-  if (version !== undefined && version !== PLAN_VERSION)
+  if (format !== undefined && format !== known)
+    return { code: 'not-one-of', path: ['format'], allowed: [known], actual: shown(format) };
+  if (version !== undefined && version !== knownVersion)
     return {
       code: 'wrong-version',
       path: ['version'],
-      known: PLAN_VERSION,
+      known: knownVersion,
       actual: shown(version),
     };
   return null;
 }
 
-/** Reads a plan document from the text of a file; a leading byte order mark is allowed. */
-export function readPlanText(json: string): Outcome<Plan> {
+/** Reads a document from the text of a file; a leading byte order mark is allowed. */
+export function readJson<T>(json: string, read: (value: unknown) => Outcome<T>): Outcome<T> {
   let value: unknown;
   try {
     value = JSON.parse(json.startsWith('\uFEFF') ? json.slice(1) : json);
@@ -357,8 +360,11 @@ export function readPlanText(json: string): Outcome<Plan> {
     const reason = error instanceof Error ? error.message : 'it cannot be parsed';
     return { ok: false, faults: [{ code: 'not-json', path: [], reason }] };
   }
-  return readPlan(value);
+  return read(value);
 }
+
+/** Reads a plan document from the text of a file. */
+export const readPlanText = (json: string): Outcome<Plan> => readJson(json, readPlan);
 
 /**
  * A plan as the text of a file: fields in the order of plan-format.md, two spaces, a newline at the end. Reading it back

@@ -136,6 +136,20 @@ export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readon
   };
 }
 
+/** Just two values, one after the other. */
+export function pair<A, B>(first: Reader<A>, second: Reader<B>): Reader<readonly [A, B]> {
+  return (value, path, faults) => {
+    if (!Array.isArray(value)) return wrongType(value, path, faults, 'a list of two');
+    if (value.length !== 2) {
+      faults.push({ code: 'wrong-length', path, expected: 'exactly 2', actual: value.length });
+      return undefined;
+    }
+    const a = first(value[0], [...path, 0], faults);
+    const b = second(value[1], [...path, 1], faults);
+    return a === undefined || b === undefined ? undefined : [a, b];
+  };
+}
+
 export interface Field<T> {
   readonly read: Reader<T>;
   readonly optional: boolean;

@@ -1,0 +1,170 @@
+/** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
+import { parseTime } from '../calendar.ts';
+import type { Fault, Outcome, Path } from '../fault.ts';
+import {
+  foreignDocument,
+  leavesFreeTime,
+  readDate,
+  readJson,
+  readSettingsFields,
+  readStationFields,
+  readTime,
+  readTimerShape,
+  readWeekdays,
+  readWindow,
+} from '../readPlan.ts';
+import {
+  boolean,
+  integer,
+  list,
+  object,
+  oneOf,
+  optional,
+  pair,
+  required,
+  text,
+  type Reader,
+} from '../reader.ts';
+import {
+  BRIEF_FORMAT,
+  BRIEF_VERSION,
+  DAY_WISHES,
+  PROGRAM_WISHES,
+  START_WISHES,
+  type Brief,
+  type BriefRules,
+  type BriefStation,
+  type Mowing,
+  type OftenADay,
+  type Wish,
+} from './brief.ts';
+
+const SECONDS_PER_WEEK = 604_800;
+const daysOfWeek = integer(1, 7);
+
+const oftenADay = object<OftenADay>({
+  times: required(integer(2, 8), '2 to 8'),
+  from: required(readTime, 'a time of day'),
+  to: required(readTime, 'a time of day'),
+  until: optional(readDate),
+});
+
+const { enabled: _enabled, ...stationFields } = readStationFields;
+const station = object<BriefStation>({
+  number: required(integer(1, 99), '1 to 99'),
+  weeklySeconds: required(integer(0, SECONDS_PER_WEEK), `0 to ${SECONDS_PER_WEEK}`),
+  group: optional(text(1)),
+  days: optional(
+    object<NonNullable<BriefStation['days']>>({
+      least: required(daysOfWeek, '1 to 7'),
+      most: required(daysOfWeek, '1 to 7'),
+    }),
+  ),
+  oftenADay: optional(oftenADay),
+  ...stationFields,
+});
+
+const rules = object<BriefRules>({
+  weekdays: optional(readWeekdays),
+  parity: optional(oneOf(['odd', 'even'])),
+  noWaterWindows: optional(list(readWindow)),
+  mostDaysPerWeek: optional(daysOfWeek),
+  dripExempt: optional(boolean),
+});
+
+const mowing = object<Mowing>({
+  weekdays: required(readWeekdays, 'a list of weekdays'),
+  dayBefore: optional(boolean),
+});
+
+const group = text(1);
+const wish = object<Wish>({
+  notBefore: optional(readTime),
+  finishBy: optional(readTime),
+  dripAnyTime: optional(boolean),
+  starts: optional(oneOf(START_WISHES)),
+  days: optional(oneOf(DAY_WISHES)),
+  programs: optional(oneOf(PROGRAM_WISHES)),
+  headroomPercent: optional(integer(0, 500)),
+  apart: optional(list(pair(group, group))),
+});
+
+const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = readSettingsFields;
+const shape: Reader<Brief> = object<Brief>({
+  format: required(oneOf([BRIEF_FORMAT]), `"${BRIEF_FORMAT}"`),
+  version: required(oneOf([BRIEF_VERSION]), `${BRIEF_VERSION}`),
+  timer: required(readTimerShape, 'an object'),
+  settings: optional(
+    object<NonNullable<Brief['settings']>>({
+      stationDelaySeconds,
+      stationsAtOnce,
+      flowLimitLpm,
+      offDaysOfMonth,
+    }),
+  ),
+  stations: required(list(station), 'a list of stations'),
+  rules: optional(rules),
+  mowing: optional(mowing),
+  wish: optional(wish),
+});
+
+/** The rules that hold between fields: what the planner could otherwise only fail at. */
+function crossFaults(brief: Brief): Fault[] {
+  const faults: Fault[] = [];
+  const numbers = new Set<number>();
+  brief.stations.forEach(({ number, days, oftenADay: often }, i) => {
+    const path: Path = ['stations', i];
+    const last = brief.timer.stationCount;
+    if (number > last)
+      faults.push({
+        code: 'beyond-timer',
+        path: [...path, 'number'],
+        what: 'station',
+        last: String(last),
+      });
+    if (numbers.has(number))
+      faults.push({ code: 'repeated', path: [...path, 'number'], actual: String(number) });
+    numbers.add(number);
+    if (days && days.most < days.least)
+      faults.push({
+        code: 'out-of-range',
+        path: [...path, 'days', 'most'],
+        least: days.least,
+        most: 7,
+        actual: days.most,
+      });
+    if (often && (parseTime(often.to) ?? 0) <= (parseTime(often.from) ?? 0))
+      faults.push({
+        code: 'malformed',
+        path: [...path, 'oftenADay', 'to'],
+        expected: `a time of day after ${often.from}`,
+        actual: `"${often.to}"`,
+      });
+  });
+  if (!leavesFreeTime(brief.rules?.noWaterWindows ?? []))
+    faults.push({ code: 'no-free-second', path: ['rules', 'noWaterWindows'] });
+  return faults;
+}
+
+/** Reads a brief from a JSON value. Strict, as `readPlan` is. */
+export function readBrief(value: unknown): Outcome<Brief> {
+  const faults: Fault[] = [];
+  const other = foreignDocument(value, BRIEF_FORMAT, BRIEF_VERSION);
+  if (other) return { ok: false, faults: [other] };
+  const brief = shape(value, [], faults);
+  if (brief === undefined) return { ok: false, faults };
+  const between = crossFaults(brief);
+  return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: brief };
+}
+
+/** Reads a brief from the text of a file; a leading byte order mark is allowed. */
+export const readBriefText = (json: string): Outcome<Brief> => readJson(json, readBrief);
+
+/**
+ * A brief as the text of a file: fields in the order of planning.md, two spaces, a newline at the end. Reading it back gives an
+ * equal brief. The brief must be sound.
+ */
+export function writeBrief(brief: Brief): string {
+  const read = shape(brief, [], []);
+  return `${JSON.stringify(read ?? brief, null, 2)}\n`;
+}
