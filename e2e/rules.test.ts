@@ -202,6 +202,32 @@ test('the night on which the house’s clocks are changed says what that does to
   await page.close();
 });
 
+test('another kind of timer tells beforehand what would no longer fit, and undo brings the old one back', async () => {
+  const page = await house.at(`${LARKHOLT}/timer`);
+  await page.waitForSelector('.kind-picker select');
+  await page.select('.kind-picker select', 'Six-station keypad timer');
+  await sees(
+    page,
+    '.kind-picker',
+    /Not possible yet: this kind has 6 stations.*Take out first: station 7/,
+  );
+  await page.select(
+    '.kind-picker select',
+    'Forty-eight-station two-wire timer, four valves at once',
+  );
+  await sees(page, '.kind-picker', /Everything that is set fits/);
+  await page.goto(`${house.server.url}${HOLLIN_YARD}/timer`);
+  await page.waitForSelector('.kind-picker select');
+  await page.select('.kind-picker select', 'Six-station wall timer with soak');
+  await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
+  await press(page, 'Make it this kind');
+  await sees(page, '.findings', /no percent for each month/);
+  expect((await planOf(page)).timer.name).toBe('Six-station wall timer with soak');
+  await press(page, 'Undo');
+  expect((await planOf(page)).timer.name).toBe('Six-station keypad timer that soaks');
+  await page.close();
+});
+
 test.each(['', '/stations', '/settings', '/clock', '/timer'])(
   'on a phone nothing of "%s" is cut off, and all of it can be pressed and read out',
   async (view) => {

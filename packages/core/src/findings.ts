@@ -70,6 +70,9 @@ export interface Checked {
 /** The headroom below which a warning is due (planning.md section 2, little-headroom). */
 export const WANTED_HEADROOM_PERCENT = 130;
 
+/** What of a plan another timer could not be set to, in the order of the document (planning.md section 2, not-on-timer). */
+export const notFitting = (plan: Plan, timer: Timer): Finding[] => notOnTimer({ ...plan, timer });
+
 /** Every limit of the timer that a plan goes beyond, in the order of the document. */
 function notOnTimer(plan: Plan): Finding[] {
   const { timer, settings } = plan;

@@ -72,6 +72,7 @@ export {
 } from './entry.ts';
 export { assert, pathText, type Fault, type FaultCode, type Outcome, type Path } from './fault.ts';
 export {
+  notFitting,
   type Finding,
   type FindingCode,
   type Severity,

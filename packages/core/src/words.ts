@@ -309,7 +309,7 @@ export function verdictWords(check: Check, onOverlap: OnOverlap, speech: Speech)
     case 'clear': {
       const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
       const range = driven
-        ? ` ${MOVERS[driven.by].replace(/^./, (letter) => letter.toUpperCase())}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
+        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
         : '';
       return {
         tone,
@@ -359,6 +359,8 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   }
 }
 
+const capitalized = (sentence: string) => sentence.replace(/^./, (first) => first.toUpperCase());
+
 /** A finding as a sentence for the person at the timer. */
 export function findingSentence(finding: Finding, speech: Speech): string {
   const { where } = finding;
@@ -375,7 +377,8 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'not-on-timer': {
       const station = where.station === undefined ? '' : ` station ${where.station}`;
       const place = where.program === undefined ? '' : `${where.program}${station}: `;
-      return `${place}${limitSentence(finding.limit, speech.clock)}.`;
+      const sentence = `${limitSentence(finding.limit, speech.clock)}.`;
+      return place === '' ? capitalized(sentence) : `${place}${sentence}`;
     }
     case 'little-headroom':
       return finding.headroom === null

@@ -7,6 +7,9 @@ import {
   faultLine,
   attempt,
   check,
+  emptyPlan,
+  notFitting,
+  TIMER_KINDS,
   simulate,
   pathText,
   readPlan,
@@ -166,6 +169,17 @@ test('every example goes out and in again without loss, also from a store that f
     expect(read).toEqual({ ok: true, value: example });
     expect(read.ok && readPlanText(writePlan(read.value))).toEqual(read);
     expect(read.ok && writePlan(read.value)).toBe(writePlan(example));
+  }
+});
+
+test('every kind of timer to begin with makes a sound plan, under a name of its own', () => {
+  expect(new Set(TIMER_KINDS.map(({ name }) => name)).size).toBe(TIMER_KINDS.length);
+  expect(TIMER_KINDS.length).toBeGreaterThanOrEqual(8);
+  for (const kind of TIMER_KINDS) {
+    const plan = emptyPlan(kind);
+    expect(readPlan(plan)).toEqual({ ok: true, value: plan });
+    // What one kind holds at its limits fits itself.
+    expect(notFitting(plan, kind)).toEqual([]);
   }
 });
 

@@ -265,7 +265,7 @@ const hollinYard: Plan = {
   ...plan(
     {
       ...kind('Four-station wall timer'),
-      name: 'Six-station keypad timer',
+      name: 'Six-station keypad timer that soaks',
       stationCount: 6,
       dayRules: ['daily', 'weekdays', 'interval'],
       longestIntervalDays: 14,

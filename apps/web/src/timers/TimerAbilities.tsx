@@ -4,12 +4,14 @@ import {
   ON_OVERLAPS,
   START_STEPS_MINUTES,
   type Dialect,
+  type EpochDay,
   type OnOverlap,
   type Plan,
   type Seasonal,
   type Timer,
 } from '@water-clock/core';
 import type { TimerEditor } from './editor.ts';
+import { KindPicker } from './KindPicker.tsx';
 import { NumberField } from './NumberField.tsx';
 
 const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
@@ -155,9 +157,11 @@ function Panel({
 export function TimerAbilities({
   plan,
   editor,
+  today,
 }: {
   readonly plan: Plan;
   readonly editor: TimerEditor;
+  readonly today: EpochDay;
 }) {
   const { timer } = plan;
   const [name, setName] = useState<string | null>(null);
@@ -169,6 +173,7 @@ export function TimerAbilities({
     commit({ seasonal: { ...timer.seasonal, ...more } });
   return (
     <div className="abilities">
+      <KindPicker plan={plan} editor={editor} today={today} />
       <label className="labelled abilities-wide">
         Name of the timer
         <input

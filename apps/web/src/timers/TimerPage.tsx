@@ -362,7 +362,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           )}
           {shown === 'timer' && (
             <>
-              <TimerAbilities plan={snapshot.settled} editor={editor} />
+              <TimerAbilities plan={snapshot.settled} editor={editor} today={today} />
               <SiteDetails site={site} timerId={view.id} />
             </>
           )}
