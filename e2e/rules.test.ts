@@ -162,6 +162,17 @@ test('a block of the strip opens to the second, by pointer and by key, and lets 
   await page.close();
 });
 
+test('mowing days of the house stand on the strip', async () => {
+  const page = await house.at(`${HOLLIN_YARD}/timer`);
+  await page.waitForSelector('.strip svg');
+  expect(await page.$$('.strip-mowing')).toEqual([]);
+  // Every day, so that tonight is one of them.
+  for (const button of await page.$$('[aria-label="Mowing days"] button')) await button.click();
+  await press(page, 'Save the house');
+  await sees(page, '.strip-mowing', /mown (Mon|Tue|Wed|Thu|Fri|Sat|Sun)/);
+  await page.close();
+});
+
 test('each pair that overlaps is told, with its night', async () => {
   const page = await house.at(QUINCE_COTTAGE);
   await fill(page, 'Add a start to A', '10:45 pm');

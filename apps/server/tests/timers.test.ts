@@ -313,3 +313,39 @@ test('a site is changed like a timer: repeated harmlessly, stale refused with wh
   const refused = await server.tamsin.post(path).send(stale).expect(409);
   expect(refused.body).toMatchObject({ code: 'stale-version', current: { name: 'Fennimore' } });
 });
+
+test('what supplies a house, when it is mown and notes are kept in order, and refused by their paths', async () => {
+  const path = `/api/sites/${FENNIMORE_SITE}/changes`;
+  const sites = (await server.tamsin.get('/api/sites').expect(200)).body as {
+    id: string;
+    version: number;
+  }[];
+  const own = sites.find(({ id }) => id === FENNIMORE_SITE);
+  const version = own?.version ?? 0;
+  const site = { name: 'Fennimore', timeZone: 'Europe/Lisbon' };
+  const write = (more: object) => ({
+    id: randomUUID(),
+    baseVersion: version,
+    site: { ...site, ...more },
+  });
+  const wrong = write({
+    supply: 'river',
+    mowing: ['sat', 'sat', 'someday'],
+    notes: 'x'.repeat(2001),
+  });
+  const refused = await server.tamsin.post(path).send(wrong).expect(400);
+  const { faults } = refused.body as { faults: { path: string }[] };
+  expect([...new Set(faults.map((fault) => fault.path.split('[')[0]))].sort()).toEqual([
+    'site.mowing',
+    'site.notes',
+    'site.supply',
+  ]);
+  const sound = write({ supply: 'bore', mowing: ['sat', 'mon'], notes: ' by the shed ' });
+  const saved = await server.tamsin.post(path).send(sound).expect(200);
+  expect(saved.body).toMatchObject({
+    version: version + 1,
+    supply: 'bore',
+    mowing: ['mon', 'sat'],
+    notes: 'by the shed',
+  });
+});

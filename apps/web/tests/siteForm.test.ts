@@ -8,6 +8,9 @@ const sound: SiteForm = {
   timeZone: 'Europe/Lisbon',
   latitude: '−34,5',
   longitude: '139.25',
+  supply: 'bore',
+  mowing: 'sat wed',
+  notes: ' gate code with the neighbour ',
 };
 
 describe('what is typed about a house', () => {
@@ -20,6 +23,9 @@ describe('what is typed about a house', () => {
         timeZone: 'Europe/Lisbon',
         latitude: -34.5,
         longitude: 139.25,
+        supply: 'bore',
+        mowing: ['wed', 'sat'],
+        notes: 'gate code with the neighbour',
       },
     });
     if (!('site' in read)) throw new Error('not read');
@@ -35,6 +41,7 @@ describe('what is typed about a house', () => {
     ['beyond the pole', { latitude: '90.1' }, ['latitude']],
     ['beyond the date line', { longitude: '-180.5' }, ['longitude']],
     ['words for degrees', { latitude: 'south' }, ['latitude']],
+    ['a novel in the notes', { notes: 'x'.repeat(2001) }, ['notes']],
     ['half a place', { longitude: '' }, ['longitude']],
     ['everything', { name: '', timeZone: '?', latitude: '999' }, ['name', 'timeZone', 'latitude']],
   ];

@@ -60,6 +60,7 @@ export {
 export { cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
 export { daysLeft, EVERY_WEEKDAY, isIn, maskOfWeekdays, startsOf, type DaySet } from './days.ts';
 export { attempt, Effort, TooMuchWork } from './effort.ts';
+export { SUPPLIES, type Supply } from './house.ts';
 export {
   parseRunEntry,
   parseTimeEntry,

@@ -9,6 +9,7 @@ import {
   type Timer,
   type Weekday,
 } from '@water-clock/core';
+import type { Site } from '../sites/site.entity.ts';
 
 export const DEMO_COMPANY = {
   id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a01',
@@ -302,13 +303,23 @@ const hollinYard: Plan = {
 
 const sorrelRow = emptyPlan(kind('Two-station battery timer'));
 
-export const DEMO_SITES = [
+interface DemoSite {
+  readonly site: Pick<Site, 'id' | 'name' | 'houseNumber' | 'timeZone' | 'latitude' | 'longitude'> &
+    Partial<Pick<Site, 'supply' | 'notes'>> & { readonly mowing?: readonly Weekday[] };
+  readonly timerId: string;
+  readonly plan: Plan;
+}
+
+export const DEMO_SITES: readonly DemoSite[] = [
   {
     site: {
       id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b01',
       name: 'Larkholt',
       houseNumber: '41',
       ...OSTRELLE,
+      supply: 'bore',
+      mowing: ['fri'],
+      notes: 'Timer in the pump shed; the key hangs inside the laundry door.',
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01',
     plan: larkholt,
@@ -319,6 +330,8 @@ export const DEMO_SITES = [
       name: 'Fennimore house',
       houseNumber: '8',
       ...OSTRELLE,
+      supply: 'mains',
+      mowing: ['thu'],
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02',
     plan: fennimore,
@@ -349,6 +362,8 @@ export const DEMO_SITES = [
       name: 'Marram Lodge',
       houseNumber: '112',
       ...OSTRELLE,
+      supply: 'tank',
+      mowing: ['sat'],
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c05',
     plan: marramLodge,
@@ -373,4 +388,4 @@ export const DEMO_SITES = [
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07',
     plan: hollinYard,
   },
-] as const;
+];

@@ -27,7 +27,12 @@ export class DemoService implements OnApplicationBootstrap {
         await database.insert(Person, { companyId, id, name, email, passwordHash });
       }
       for (const { site, timerId, plan } of DEMO_SITES) {
-        await database.insert(Site, { companyId, version: 1, ...site });
+        await database.insert(Site, {
+          companyId,
+          version: 1,
+          ...site,
+          mowing: [...(site.mowing ?? [])],
+        });
         await database.insert(Timer, { companyId, id: timerId, siteId: site.id, version: 1, plan });
       }
     });

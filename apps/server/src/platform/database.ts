@@ -6,9 +6,10 @@ import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { Change } from '../changes/change.entity.ts';
 import { FirstTables1795000000000 } from '../migrations/1795000000000-first-tables.ts';
+import { HouseFacts1796000000000 } from '../migrations/1796000000000-house-facts.ts';
 
 export const ENTITIES = [Company, Person, Session, Site, Timer, Change];
-export const MIGRATIONS = [FirstTables1795000000000];
+export const MIGRATIONS = [FirstTables1795000000000, HouseFacts1796000000000];
 
 /** Migrations make the tables, in order, at every start; nothing is ever synchronised. */
 export function databaseOptions(url: string): DataSourceOptions {

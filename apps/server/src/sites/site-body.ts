@@ -1,5 +1,8 @@
 import {
+  ArrayUnique,
+  IsArray,
   IsDefined,
+  IsIn,
   IsInt,
   IsLatitude,
   IsLongitude,
@@ -13,6 +16,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Type } from 'class-transformer';
+import { SUPPLIES, WEEKDAYS, type Supply, type Weekday } from '@water-clock/core';
 
 /** What is noted of a house. */
 export class SiteFields {
@@ -36,6 +40,21 @@ export class SiteFields {
   @IsLongitude({ message: 'longitude is a number of degrees, -180 to 180' })
   @IsOptional()
   longitude: number | null;
+
+  @IsIn(SUPPLIES, { message: `the supply is one of ${SUPPLIES.join(', ')}, or null` })
+  @IsOptional()
+  supply: Supply | null;
+
+  @ArrayUnique({ message: 'each mowing day may stand once' })
+  @IsIn(WEEKDAYS, { each: true, message: `mowing days are of ${WEEKDAYS.join(', ')}` })
+  @IsArray({ message: 'the mowing days are a list of weekdays' })
+  @IsOptional()
+  mowing: Weekday[] | null;
+
+  @MaxLength(2000, { message: 'notes have at most 2000 characters' })
+  @IsString({ message: 'the notes must be text' })
+  @IsOptional()
+  notes: string | null;
 }
 
 /** A new site with its first timer; the ids are made by the client, and repeating the request is harmless. */

@@ -1,4 +1,5 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import type { Supply, Weekday } from '@water-clock/core';
 import { Company } from '../people/company.entity.ts';
 
 /** A house with its timers. */
@@ -35,4 +36,15 @@ export class Site {
   /** Degrees east. */
   @Column('double precision', { nullable: true })
   longitude: number | null;
+
+  /** Where its water comes from; null: not noted. */
+  @Column('text', { nullable: true })
+  supply: Supply | null;
+
+  /** Weekdays on which its lawns are mown. */
+  @Column('text', { array: true, default: '{}' })
+  mowing: Weekday[];
+
+  @Column('text', { default: '' })
+  notes: string;
 }

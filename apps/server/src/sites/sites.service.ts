@@ -5,10 +5,13 @@ import {
   faultSentence,
   readPlan,
   verdictWords,
+  WEEKDAYS,
   type ClockStyle,
   type Plan,
+  type Supply,
   type Verdict,
   type VerdictWords,
+  type Weekday,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
@@ -27,6 +30,9 @@ export interface SiteView {
   readonly timeZone: string;
   readonly latitude: number | null;
   readonly longitude: number | null;
+  readonly supply: Supply | null;
+  readonly mowing: readonly Weekday[];
+  readonly notes: string;
 }
 
 export interface TimerSummary {
@@ -48,6 +54,9 @@ export const siteView = (site: SiteView): SiteView => ({
   timeZone: site.timeZone,
   latitude: site.latitude,
   longitude: site.longitude,
+  supply: site.supply,
+  mowing: site.mowing,
+  notes: site.notes,
 });
 
 const fieldsOf = (site: SiteFields) => ({
@@ -56,6 +65,9 @@ const fieldsOf = (site: SiteFields) => ({
   timeZone: site.timeZone,
   latitude: site.latitude ?? null,
   longitude: site.longitude ?? null,
+  supply: site.supply ?? null,
+  mowing: WEEKDAYS.filter((weekday) => site.mowing?.includes(weekday)),
+  notes: site.notes?.trim() ?? '',
 });
 
 /** A plan document from outside, sound, without its `site`; faults by paths below `plan`. */

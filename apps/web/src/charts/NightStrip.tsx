@@ -3,11 +3,15 @@ import {
   lengthWords,
   SECONDS_PER_DAY,
   timeWords,
+  WEEKDAYS,
+  weekdayIndexOf,
+  weekdayName,
   type ClockChange,
   type ClockSecond,
   type ClockStyle,
   type DryStretch,
   type Night,
+  type Weekday,
 } from '@water-clock/core';
 import { blockedSpans, stripGeometry, type StripGeometry } from './stripGeometry.ts';
 import { colourOf, fillOf, BLOCKED_FILL, DRY_FILL, OVERLAP_FILL } from './patterns.tsx';
@@ -26,6 +30,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
   /** Hours without water. */
   readonly dry: readonly DryStretch[];
+  /** Weekdays on which the lawns are mown. */
+  readonly mowing: readonly Weekday[];
   /** Of the house's clocks, in this night; null: none. */
   readonly change: ClockChange | null;
   /** Where the present moment is, on the timer's clock. */
@@ -97,6 +103,18 @@ function ChangeMark({
 /** Pixels, on the safe side, of the strip's type. */
 const WIDTH_OF_A_DIGIT = 7.6;
 
+/** The parts of a night that are on mowing days. */
+function mowingSpans({ from, to }: Night, mowing: readonly Weekday[]) {
+  const midnight = (Math.floor(from / SECONDS_PER_DAY) + 1) * SECONDS_PER_DAY;
+  return [
+    { from, to: midnight },
+    { from: midnight, to },
+  ].filter((part) => {
+    const weekday = WEEKDAYS[weekdayIndexOf(Math.floor(part.from / SECONDS_PER_DAY))];
+    return weekday !== undefined && mowing.includes(weekday);
+  });
+}
+
 /** Room that a station's number takes inside its run. */
 const widthOfNumber = (station: number) => (station < 10 ? 14 : 22);
 
@@ -151,6 +169,23 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               />
             );
           })}
+          {mowingSpans(night, props.mowing).map(({ from, to }) => (
+            <g key={from} className="strip-mowing">
+              <rect
+                x={geometry.scale(from)}
+                y={geometry.height - 7}
+                width={geometry.scale(to) - geometry.scale(from)}
+                height={7}
+              />
+              <text
+                x={geometry.scale(to === night.to ? to : from) + (to === night.to ? -6 : 6)}
+                y={geometry.height - 11}
+                textAnchor={to === night.to ? 'end' : 'start'}
+              >
+                mown {weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}
+              </text>
+            </g>
+          ))}
           {change && <ChangeMark geometry={geometry} change={change} clock={clock} />}
           {geometry.ticks.map(({ x, at, named }) => (
             <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>

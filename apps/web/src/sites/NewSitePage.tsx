@@ -24,6 +24,9 @@ export default function NewSitePage() {
     timeZone: deviceZone(),
     latitude: '',
     longitude: '',
+    supply: '',
+    mowing: '',
+    notes: '',
   });
   const [faults, setFaults] = useState<SiteFaults>({});
   const [kind, setKind] = useState(TIMER_KINDS[2]?.name ?? FROM_DOCUMENT);
@@ -34,6 +37,7 @@ export default function NewSitePage() {
     const site = plan?.site;
     if (site)
       setForm((before) => ({
+        ...before,
         name: site.name,
         houseNumber: site.houseNumber ?? before.houseNumber,
         timeZone: site.timeZone ?? before.timeZone,

@@ -1,6 +1,8 @@
 import { useId } from 'react';
+import { SUPPLIES, type Supply } from '@water-clock/core';
 import { knownZones } from '../platform/zone.ts';
-import type { SiteFaults, SiteForm } from './siteForm.ts';
+import { WeekdayButtons } from '../timers/WeekdayButtons.tsx';
+import { mowingOf, type SiteFaults, type SiteForm } from './siteForm.ts';
 
 interface Props {
   readonly form: SiteForm;
@@ -8,7 +10,14 @@ interface Props {
   readonly change: (form: SiteForm) => void;
 }
 
-/** Name, number, time zone and place of a house. */
+const SUPPLY_WORDS: Record<Supply, string> = {
+  mains: 'the mains',
+  bore: 'a bore',
+  pump: 'a pump from open water',
+  tank: 'a tank',
+};
+
+/** Name, number, time zone, place, supply, mowing days and notes of a house. */
 export function SiteFormFields({ form, faults, change }: Props) {
   const zones = useId();
   const field = (key: keyof SiteForm, label: string, more: object = {}) => (
@@ -55,6 +64,42 @@ export function SiteFormFields({ form, faults, change }: Props) {
           Take this device's place
         </button>
       </p>
+      <label className="labelled">
+        Its water comes from
+        <select
+          className="field"
+          value={form.supply}
+          onChange={(event) => change({ ...form, supply: event.target.value })}
+        >
+          <option value="">not noted</option>
+          {SUPPLIES.map((one) => (
+            <option key={one} value={one}>
+              {SUPPLY_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <div className="labelled">
+        Mown on
+        <WeekdayButtons
+          label="Mowing days"
+          timer={{}}
+          pressed={mowingOf(form)}
+          commit={(mowing) => change({ ...form, mowing: mowing.join(' ') })}
+        />
+      </div>
+      <label className="labelled">
+        Notes
+        <textarea
+          className="field site-notes"
+          name="notes"
+          rows={3}
+          value={form.notes}
+          aria-invalid={faults.notes !== undefined}
+          onChange={(event) => change({ ...form, notes: event.target.value })}
+        />
+        {faults.notes && <span className="fault">{faults.notes}</span>}
+      </label>
     </>
   );
 }

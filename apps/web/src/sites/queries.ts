@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ClockStyle, Plan, Verdict } from '@water-clock/core';
+import type { ClockStyle, Plan, Supply, Verdict, Weekday } from '@water-clock/core';
 import { request } from '../platform/api.ts';
 
 export interface SiteFields {
@@ -8,6 +8,9 @@ export interface SiteFields {
   readonly timeZone: string;
   readonly latitude: number | null;
   readonly longitude: number | null;
+  readonly supply: Supply | null;
+  readonly mowing: readonly Weekday[];
+  readonly notes: string;
 }
 
 export interface Site extends SiteFields {

@@ -1,4 +1,5 @@
 /** What is typed about a house, and what it means; faults stand at their fields. */
+import { SUPPLIES, WEEKDAYS, type Weekday } from '@water-clock/core';
 import type { SiteFields } from './queries.ts';
 
 export interface SiteForm {
@@ -7,6 +8,11 @@ export interface SiteForm {
   readonly timeZone: string;
   readonly latitude: string;
   readonly longitude: string;
+  /** Empty: not noted. */
+  readonly supply: string;
+  /** Weekdays with a space between. */
+  readonly mowing: string;
+  readonly notes: string;
 }
 
 export type SiteFaults = Partial<Record<keyof SiteForm, string>>;
@@ -17,7 +23,14 @@ export const formOf = (site: SiteFields): SiteForm => ({
   timeZone: site.timeZone,
   latitude: site.latitude === null ? '' : String(site.latitude),
   longitude: site.longitude === null ? '' : String(site.longitude),
+  supply: site.supply ?? '',
+  mowing: site.mowing.join(' '),
+  notes: site.notes,
 });
+
+/** The weekdays of a form's mowing days. */
+export const mowingOf = ({ mowing }: Pick<SiteForm, 'mowing'>): Weekday[] =>
+  WEEKDAYS.filter((weekday) => mowing.split(' ').includes(weekday));
 
 function degrees(text: string, most: number): number | null | undefined {
   const trimmed = text.trim().replace(',', '.').replace('−', '-');
@@ -49,6 +62,7 @@ export function readSiteForm(
       : {}),
     ...(half && latitude === null ? { latitude: 'Give both or none.' } : {}),
     ...(half && longitude === null ? { longitude: 'Give both or none.' } : {}),
+    ...(form.notes.length > 2000 ? { notes: 'Notes have at most 2000 characters.' } : {}),
   };
   if (Object.keys(faults).length > 0 || latitude === undefined || longitude === undefined)
     return { faults };
@@ -60,6 +74,9 @@ export function readSiteForm(
       timeZone: form.timeZone,
       latitude,
       longitude,
+      supply: SUPPLIES.find((one) => one === form.supply) ?? null,
+      mowing: mowingOf(form),
+      notes: form.notes.trim(),
     },
   };
 }

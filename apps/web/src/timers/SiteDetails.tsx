@@ -15,6 +15,9 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   timeZone: 'Time zone',
   latitude: 'Latitude',
   longitude: 'Longitude',
+  supply: 'Supply',
+  mowing: 'Mown on',
+  notes: 'Notes',
 };
 
 /** What is noted of the house, to be put right. Where somebody else was faster both sides are shown. */

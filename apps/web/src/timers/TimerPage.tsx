@@ -301,6 +301,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               blocked={blocked}
               dry={dry}
               change={change}
+              mowing={site.mowing}
               {...moves}
             />
           )}

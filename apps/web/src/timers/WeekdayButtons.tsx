@@ -1,12 +1,13 @@
 import { WEEKDAYS, weekdayName, type Timer, type Weekday } from '@water-clock/core';
 
 /** Weekday indices, 0 Monday, in the order of the timer's display. */
-export const weekOrderOf = (timer: Timer): readonly number[] =>
+export const weekOrderOf = (timer: Pick<Timer, 'dialect'>): readonly number[] =>
   timer.dialect?.weekOrder === 'sun' ? [6, 0, 1, 2, 3, 4, 5] : [0, 1, 2, 3, 4, 5, 6];
 
 interface Props {
   readonly label: string;
-  readonly timer: Timer;
+  /** Whose display gives the order; without a dialect the week begins on Monday. */
+  readonly timer: Pick<Timer, 'dialect'>;
   readonly pressed: readonly Weekday[];
   readonly className?: string;
   readonly commit: (weekdays: readonly Weekday[]) => void;
