@@ -70,12 +70,12 @@ try {
   await page.evaluate(() => document.querySelector('.day-rule').scrollIntoView());
   await page.evaluate(() => scrollBy(0, -330));
   await take('timer-interval');
-  await page.evaluate(() => scrollTo(0, 0));
+  await open(TIMER(1));
   const box = await (await page.$('.strip-cycle')).boundingBox();
   await page.mouse.click(box.x + 4, box.y + box.height / 2);
   await page.waitForSelector('.cycle-details');
   await take('timer-seconds');
-  await press('Close');
+  await open(TIMER(5));
   await press('A year');
   await page.waitForSelector('.year-chart');
   await page.evaluate(() => scrollTo(0, 0));

@@ -16,7 +16,7 @@ const source = fs.readFileSync(path.join(here, '../tests/reference.ts'), 'utf8')
 const target = path.join(here, '../dist/bench-reference.mjs');
 const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
 fs.writeFileSync(target, ts.transpileModule(source, { compilerOptions: options }).outputText);
-const { referenceOverlaps } = await import(target);
+const { referenceOverlaps, referenceSimulate } = await import(target);
 
 /** mulberry32: small, seeded, the same everywhere. */
 let state = seed;
@@ -113,7 +113,13 @@ const examples = fs
 
 const ON = 20_880;
 const HORIZON = 40;
-const seen = { refused: 0, answered: 0, 'too much work': 0, 'compared with the reference': 0 };
+const seen = {
+  refused: 0,
+  answered: 0,
+  'too much work': 0,
+  'compared with the reference': 0,
+  'simulated by both': 0,
+};
 let slowest = 0;
 const documents = [];
 for (let i = 0; i < count; i++) {
@@ -150,6 +156,18 @@ for (let i = 0; i < count; i++) {
   const slow = referenceOverlaps(read.value, ON, HORIZON);
   if (JSON.stringify(mine) !== JSON.stringify(slow))
     throw new Error(`document ${i} of seed ${seed}: ${JSON.stringify({ mine, slow, document })}`);
+  // Living through a simulation second by second takes long, so every tenth is.
+  if (seen['compared with the reference'] % 10 !== 0) continue;
+  seen['simulated by both']++;
+  const { cycles } = simulate(read.value, ON, 2);
+  const done = cycles.map(({ due, outcome, began, ended }) =>
+    [due.letter, due.start, due.due, outcome, began, ended].join(' '),
+  );
+  const lived = referenceSimulate(read.value, ON, 2).map((one) =>
+    [one.program, one.start, one.due, one.outcome, one.began, one.ended].join(' '),
+  );
+  if (JSON.stringify(done) !== JSON.stringify(lived))
+    throw new Error(`document ${i} of seed ${seed}: ${JSON.stringify({ done, lived, document })}`);
 }
 
 // The same through the command line, 500 to a call: a line for each, and no crash.

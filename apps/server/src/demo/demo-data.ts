@@ -1,4 +1,4 @@
-/** An invented firm in an invented town, with seven gardens. Nothing here is real. */
+/** An invented firm in an invented town, with nine gardens. Nothing here is real. */
 import {
   emptyPlan,
   TIMER_KINDS,
@@ -303,11 +303,58 @@ const hollinYard: Plan = {
 
 const sorrelRow = emptyPlan(kind('Two-station battery timer'));
 
-interface DemoSite {
+/** A rain delay that is still running, a timer that loses starts, a station switched off, dry hours that it knows nothing of. */
+const wrenfield: Plan = {
+  ...plan(
+    {
+      ...kind('Four-station wall timer'),
+      name: 'Five-station wall timer',
+      stationCount: 5,
+      onOverlap: 'drop',
+    },
+    named([
+      'Terrace lawn',
+      'Terrace beds',
+      'Bowling strip',
+      'Disused fountain',
+      'Bank of thyme',
+    ]).map((station) => ({ ...station, ...(station.number === 4 ? { enabled: false } : {}) })),
+    [
+      {
+        letter: 'A',
+        starts: ['05:00', '05:45'],
+        runs: runs(1, 20, 15, 20, 10),
+        days: { rule: 'odd', blockedWeekdays: ['sun'] },
+      },
+      { letter: 'B', starts: ['07:30'], runs: runs(5, 25), days: on('wed', 'sun') },
+    ],
+  ),
+  settings: {
+    seasonalPercent: 110,
+    noWaterWindows: [{ from: '09:00', to: '17:00' }],
+  },
+};
+
+/** A tap timer that counts hours, switched off until somebody comes back. */
+const saltbush: Plan = {
+  ...plan(kind('One-outlet tap timer'), named(['Pots by the gate'], { overhead: false }), [
+    {
+      letter: 'A',
+      starts: [],
+      runs: runs(1, 12),
+      days: { rule: 'hours', everyHours: 30, first: '2026-11-02T06:00', blockedWeekdays: ['sat'] },
+    },
+  ]),
+  settings: { mode: 'off', sensor: 'none' },
+};
+
+export interface DemoSite {
   readonly site: Pick<Site, 'id' | 'name' | 'houseNumber' | 'timeZone' | 'latitude' | 'longitude'> &
     Partial<Pick<Site, 'supply' | 'notes'>> & { readonly mowing?: readonly Weekday[] };
   readonly timerId: string;
   readonly plan: Plan;
+  /** Days from the one on which the demo is loaded for which a rain delay runs. */
+  readonly rainDelayDays?: number;
 }
 
 export const DEMO_SITES: readonly DemoSite[] = [
@@ -387,5 +434,29 @@ export const DEMO_SITES: readonly DemoSite[] = [
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07',
     plan: hollinYard,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b08',
+      name: 'Wrenfield Terrace',
+      houseNumber: '64',
+      ...OSTRELLE,
+      supply: 'mains',
+      mowing: ['tue'],
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c08',
+    plan: wrenfield,
+    rainDelayDays: 2,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b09',
+      name: 'Saltbush Corner',
+      houseNumber: '5',
+      ...OSTRELLE,
+      supply: 'tank',
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c09',
+    plan: saltbush,
   },
 ];

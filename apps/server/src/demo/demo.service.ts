@@ -1,4 +1,5 @@
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
+import { formatDate, type Plan } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { Company } from '../people/company.entity.ts';
 import { Person } from '../people/person.entity.ts';
@@ -6,7 +7,15 @@ import { hashPassword } from '../people/session.service.ts';
 import { CONFIG, type Config } from '../platform/config.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
-import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES } from './demo-data.ts';
+import { todayIn } from '../sites/today.ts';
+import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES, type DemoSite } from './demo-data.ts';
+
+/** The plan of a demo site, its rain delay counted from today. */
+function planOf({ site, plan, rainDelayDays }: DemoSite): Plan {
+  if (rainDelayDays === undefined) return plan;
+  const wateringResumes = formatDate(todayIn(site.timeZone, new Date()) + rainDelayDays);
+  return { ...plan, settings: { ...plan.settings, wateringResumes } };
+}
 
 /** Loads the demo data where demo mode is on and it is not there yet; never touches it again. */
 @Injectable()
@@ -26,14 +35,21 @@ export class DemoService implements OnApplicationBootstrap {
         const passwordHash = await hashPassword(password);
         await database.insert(Person, { companyId, id, name, email, passwordHash });
       }
-      for (const { site, timerId, plan } of DEMO_SITES) {
+      for (const demo of DEMO_SITES) {
+        const { site, timerId } = demo;
         await database.insert(Site, {
           companyId,
           version: 1,
           ...site,
           mowing: [...(site.mowing ?? [])],
         });
-        await database.insert(Timer, { companyId, id: timerId, siteId: site.id, version: 1, plan });
+        await database.insert(Timer, {
+          companyId,
+          id: timerId,
+          siteId: site.id,
+          version: 1,
+          plan: planOf(demo),
+        });
       }
     });
   }
