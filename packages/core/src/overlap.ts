@@ -126,18 +126,17 @@ function compareEvents(x: Overlap, y: Overlap): number {
   );
 }
 
-/** An overlap with the places of its two starts in the order of letter and start. */
+/** An overlap with what it is sorted by. */
 interface Entry {
   readonly overlap: Overlap;
-  readonly firstPlace: number;
-  readonly secondPlace: number;
+  /** Of the first. */
+  readonly begins: ClockSecond;
+  /** Places of first and second in the order of letter and start, as one number. */
+  readonly places: number;
 }
 
 /** Order of the entries of `check`: first's beginning, first's letter and start, second's letter and start. */
-const compareEntries = (x: Entry, y: Entry): number =>
-  x.overlap.first.begins - y.overlap.first.begins ||
-  x.firstPlace - y.firstPlace ||
-  x.secondPlace - y.secondPlace;
+const compareEntries = (x: Entry, y: Entry): number => x.begins - y.begins || x.places - y.places;
 
 const earlier = (x: Overlap | null, y: Overlap | null) =>
   x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
@@ -313,8 +312,9 @@ export class OverlapProof {
         const forth = reaching.has(x) ? this.firstEvent(x, y) : null;
         const overlap = x !== y && reaching.has(y) ? this.firstEvent(y, x, forth) : forth;
         if (overlap === null) continue;
-        const [firstPlace, secondPlace] = overlap === forth ? [i, j] : [j, i];
-        found.push({ overlap, firstPlace, secondPlace });
+        const [first, second] = overlap === forth ? [i, j] : [j, i];
+        const places = first * names.length + second;
+        found.push({ overlap, begins: overlap.first.begins, places });
       }
     });
     return found.sort(compareEntries).map(({ overlap }) => overlap);
