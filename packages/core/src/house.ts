@@ -1,4 +1,4 @@
-/** What is noted of a house beside its place (field guide, arriving). */
+/** What is noted of a house beside its place. */
 
 /** Where its water comes from; local rules may differ by it. */
 export const SUPPLIES = ['mains', 'bore', 'pump', 'tank'] as const;

@@ -1,6 +1,6 @@
 /**
- * Starting values, to be overruled by what is measured or by the office's own tables (water-need.md sections 2, 6, 8 and 9;
- * field-guide, head types). Where a range is usual its middle stands here.
+ * Starting values, to be overruled by what is measured or by the office's own tables (water-need.md sections 2, 6, 8 and 9).
+ * Where a range is usual its middle stands here.
  */
 
 /** Share of ETo that plants need (section 2; ANSI/ASABE S623). */
