@@ -70,6 +70,7 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(rows).toMatch(/Fennimore.*Overlap.*B starts at .* while A, begun at .*, 21 min in common/);
   expect(rows).toMatch(/Larkholt.*Clear.*Clear for good, up to \d+ %/);
   expect(rows).toMatch(/Quince Cottage.*12:15 am while A, begun (Tue|Sat) .* at 10:30 pm/);
+  expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
   expect(rows).toMatch(/Sorrel Row.*Empty.*Nothing waters yet/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.click(`a[href="${QUINCE_COTTAGE}"]`);

@@ -78,7 +78,14 @@ export function readPlanBody(value: unknown): Plan {
   return plan;
 }
 
-const seenFromAfar = ({ tone, headline }: VerdictWords) => ({ verdict: tone, headline });
+/** A plan is judged as if it were on, so it is said where it is not. */
+const seenFromAfar = ({ tone, headline }: VerdictWords, { settings }: Plan) => ({
+  verdict: tone,
+  headline:
+    settings.mode === 'off'
+      ? `${headline.replace(/\.$/, '')}. The timer is switched off.`
+      : headline,
+});
 
 @Injectable()
 export class SitesService {
@@ -103,7 +110,7 @@ export class SitesService {
             stations: plan.stations.length,
             programs: plan.programs.length,
             ...(checked.ok
-              ? seenFromAfar(verdictWords(checked.value, plan.timer.onOverlap, { on, clock }))
+              ? seenFromAfar(verdictWords(checked.value, plan.timer.onOverlap, { on, clock }), plan)
               : {
                   verdict: 'incomplete' as const,
                   headline: checked.faults.map(faultSentence).join(' '),
