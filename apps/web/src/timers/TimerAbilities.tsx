@@ -3,7 +3,6 @@ import {
   faultSentence,
   ON_OVERLAPS,
   START_STEPS_MINUTES,
-  type Dialect,
   type EpochDay,
   type OnOverlap,
   type Plan,
@@ -12,7 +11,9 @@ import {
 } from '@water-clock/core';
 import type { TimerEditor } from './editor.ts';
 import { KindPicker } from './KindPicker.tsx';
+import { Choice } from './Choice.tsx';
 import { NumberField } from './NumberField.tsx';
+import { PanelAbilities } from './PanelAbilities.tsx';
 
 const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
   ['daily', 'every day'],
@@ -48,110 +49,12 @@ const ROUNDING_WORDS: Record<Seasonal['rounding'], string> = {
 };
 
 const UNIT_WORDS = { seconds: 'seconds', minutes: 'minutes' };
-const CLOCK_WORDS = { date: 'the date', weekday: 'the weekday only' };
-const WEEK_WORDS = { mon: 'Monday', sun: 'Sunday' };
-const COUNT_WORDS = { every: '3: every third day', between: '2: the days between' };
-
-interface ChoiceProps<T extends string> {
-  readonly label: string;
-  readonly value: T;
-  readonly words: Readonly<Record<T, string>>;
-  readonly commit: (value: T) => void;
-}
-
-function Choice<T extends string>({ label, value, words, commit }: ChoiceProps<T>) {
-  return (
-    <label className="labelled">
-      {label}
-      <select
-        className="field"
-        value={value}
-        // The cast holds because the options are the names themselves.
-        onChange={(event) => commit(event.target.value as T)}
-      >
-        {(Object.keys(words) as T[]).map((one) => (
-          <option key={one} value={one}>
-            {words[one]}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
 const OVERLAP_WORDS: Record<OnOverlap, string> = {
   queue: 'the second cycle waits for the first to end',
   drop: 'the second start is lost',
   cut: 'the first cycle is cut off',
   together: 'both run at once',
 };
-
-const TOTAL_COUNTS = [
-  ['percent', 'the percent'],
-  ['soaks', 'soaks'],
-  ['delays', 'station delays'],
-] as const;
-
-const NO_TOTAL = { shown: false, percent: false, soaks: false, delays: false };
-
-/** How its panel speaks, as far as the screens go by it. */
-function Panel({
-  dialect,
-  commit,
-}: {
-  readonly dialect: Dialect;
-  readonly commit: (dialect: Dialect) => void;
-}) {
-  const total = dialect.total ?? NO_TOTAL;
-  return (
-    <>
-      <h2 className="abilities-wide">What its panel shows</h2>
-      <Choice
-        label="Its clock knows"
-        value={dialect.clock ?? 'date'}
-        words={CLOCK_WORDS}
-        commit={(clock) => commit({ ...dialect, clock })}
-      />
-      <Choice
-        label="Its week begins on"
-        value={dialect.weekOrder ?? 'mon'}
-        words={WEEK_WORDS}
-        commit={(weekOrder) => commit({ ...dialect, weekOrder })}
-      />
-      <Choice
-        label="Every third day is set as"
-        value={dialect.intervalCounts ?? 'every'}
-        words={COUNT_WORDS}
-        commit={(intervalCounts) => commit({ ...dialect, intervalCounts })}
-      />
-      <div className="switches abilities-wide" role="group" aria-label="Total of a program">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={total.shown}
-            onChange={(event) =>
-              commit({ ...dialect, total: { ...total, shown: event.target.checked } })
-            }
-          />
-          it shows the total of each program
-        </label>
-        {total.shown &&
-          TOTAL_COUNTS.map(([name, words]) => (
-            <label key={name} className="check">
-              <input
-                type="checkbox"
-                checked={total[name]}
-                onChange={(event) =>
-                  commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
-                }
-              />
-              and counts {words} in
-            </label>
-          ))}
-      </div>
-    </>
-  );
-}
 
 /** What this timer can do: the limits that the checks and the editors go by. */
 export function TimerAbilities({
@@ -380,7 +283,7 @@ export function TimerAbilities({
           its clock follows daylight saving
         </label>
       </div>
-      <Panel dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
+      <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
     </div>
   );
 }
