@@ -4,11 +4,14 @@ import fc from 'fast-check';
 import {
   blockedStarts,
   check,
+  emptyPlan,
   epochDayOf,
   formatTime,
   LAST_DAY,
   readPlan,
+  TIMER_KINDS,
   type Check,
+  type Days,
   type Overlap,
   type Plan,
 } from '@water-clock/core';
@@ -115,6 +118,58 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       { seed: 9999, numRuns: 30 },
     );
   });
+});
+
+test('each pair of day rules, with the second start before, at and after the end of the first, on every distance of dates', () => {
+  const rules: Days[] = [
+    { rule: 'daily' },
+    { rule: 'weekdays', weekdays: ['mon', 'thu'] },
+    { rule: 'interval', everyDays: 2, firstDate: '2027-06-02' },
+    { rule: 'interval', everyDays: 5, firstDate: '2027-05-31', blockedWeekdays: ['sat'] },
+    { rule: 'odd' },
+    { rule: 'odd', blockedWeekdays: ['sun', 'mon'] },
+    { rule: 'even' },
+  ];
+  const [kind] = TIMER_KINDS;
+  if (!kind) throw new Error('there is a first kind');
+  // An hour from 22:30, 23:30 or 23:59; five minutes of which are still inside, or over, when the second one comes.
+  const cases = [
+    ['22:30', '23:29'],
+    ['22:30', '23:30'],
+    ['23:30', '00:29'],
+    ['23:30', '00:30'],
+    ['23:59', '23:59'],
+  ] as const;
+  let overlapping = 0;
+  let compared = 0;
+  for (const skips of [false, true])
+    for (const first of rules)
+      for (const second of rules)
+        for (const [one, other] of cases) {
+          const plan: Plan = {
+            ...emptyPlan({ ...kind, oddDaysSkip31: skips }),
+            stations: [{ number: 1 }],
+            programs: [
+              { letter: 'A', starts: [one], runs: [{ station: 1, seconds: 3600 }], days: first },
+              { letter: 'B', starts: [other], runs: [{ station: 1, seconds: 300 }], days: second },
+            ],
+          };
+          // Weekdays, counts of 10 days and months of 31 days have all shown themselves within four years.
+          const found = lines(check(plan, ON));
+          expect([first, second, one, other, found]).toEqual([
+            first,
+            second,
+            one,
+            other,
+            referenceOverlaps(plan, ON, 1462),
+          ]);
+          compared++;
+          if (found.length > 0) overlapping++;
+        }
+  expect(compared).toBe(490);
+  // On the very second at which the first ends nothing overlaps, whatever the rules.
+  expect(overlapping).toBeGreaterThan(150);
+  expect(overlapping).toBeLessThan(294);
 });
 
 test('how often in a mean year is what four hundred years of dates have', () => {
