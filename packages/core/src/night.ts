@@ -54,6 +54,8 @@ export interface Night {
   readonly served: readonly ServedStart[];
   /** Every valve that is really open for a second inside the night. */
   readonly runs: readonly ServedRun[];
+  /** So much happens that single valves are left out, and all but the first overlaps. */
+  readonly condensed: boolean;
 }
 
 /** The night that people call tonight: the one going on until nine in the morning, then the coming one. */
@@ -66,18 +68,40 @@ export function nightOf(moment: ClockSecond): EpochDay {
   return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
 }
 
-function intendedOf({ letter, start, percent, nominal, program }: DueCycle): IntendedCycle[] {
-  if (!nominal) return [];
-  const { begins, ends } = nominal;
-  return [{ letter, start, begins, ends, runs: program.runsOf(begins, ends, percent) }];
+/** More runs in all the nights together than anybody could tell apart, or a page could hold. */
+const MOST_RUNS = 20_000;
+const MOST_OVERLAPS_OF_A_CONDENSED_NIGHT = 200;
+
+/** The cycles with all their runs, or without any where those would be too many. */
+function intendedOf(due: readonly DueCycle[]): {
+  readonly cycles: IntendedCycle[];
+  readonly condensed: boolean;
+} {
+  const bare: IntendedCycle[] = [];
+  const whole: IntendedCycle[] = [];
+  let left = MOST_RUNS;
+  for (const { letter, start, percent, nominal, program } of due) {
+    if (!nominal) continue;
+    const cycle = { letter, start, ...nominal, runs: [] };
+    bare.push(cycle);
+    if (left < 0) continue;
+    const runs = program.runsOf(nominal.begins, nominal.ends, percent);
+    left -= runs.length;
+    whole.push({ ...cycle, runs });
+  }
+  return left < 0 ? { cycles: bare, condensed: true } : { cycles: whole, condensed: false };
 }
 
-/** Stretches that two cycles of a list have in common; the list stands in the order of beginnings. */
-function sharedStretches(cycles: readonly IntendedCycle[]): SharedStretch[] {
+/**
+ * Stretches that two cycles of a list have in common, the first ones of them; the list stands in the order of beginnings.
+ */
+function sharedStretches(cycles: readonly IntendedCycle[], most: number): SharedStretch[] {
   const shared: SharedStretch[] = [];
   for (const [i, first] of cycles.entries())
-    for (const second of cycles.slice(i + 1)) {
-      if (second.begins >= first.ends) break;
+    for (let k = i + 1; k < cycles.length; k++) {
+      const second = cycles[k];
+      if (!second || second.begins >= first.ends) break;
+      if (shared.length === most) return shared;
       shared.push({ first, second, from: second.begins, to: Math.min(first.ends, second.ends) });
     }
   return shared;
@@ -111,12 +135,12 @@ export function nightsFrom(
   const days = DAYS_BEFORE + count + 1;
   const followed = plan.timer.followsDaylightSaving ? changes : [];
   const due = dueCycles(plan, firstDay, days, followed, effort);
-  const all = due
-    .filter(({ nominal }) => nominal && nominal.ends > begin)
-    .flatMap(intendedOf)
-    .map((cycle) => shifted(cycle, ahead))
-    .sort((x, y) => x.begins - y.begins);
-  const simulation = serve(plan, due);
+  const { cycles, condensed } = intendedOf(
+    due.filter(({ nominal }) => nominal && nominal.ends > begin),
+  );
+  const all = cycles.map((cycle) => shifted(cycle, ahead)).sort((x, y) => x.begins - y.begins);
+  const simulation = serve(plan, due, condensed ? Infinity : begin);
+  const mostOverlaps = condensed ? MOST_OVERLAPS_OF_A_CONDENSED_NIGHT : Infinity;
   const served = simulation.cycles.map((cycle) => servedStart(cycle, ahead));
   const runs = simulation.runs.map((run) => ({ ...run, on: run.on - ahead, off: run.off - ahead }));
   return Array.from({ length: count }, (_, i) => {
@@ -129,9 +153,12 @@ export function nightsFrom(
       from,
       to,
       intended,
-      overlaps: sharedStretches(intended).filter((one) => one.from < to && one.to > from),
+      overlaps: sharedStretches(intended, mostOverlaps).filter(
+        (one) => one.from < to && one.to > from,
+      ),
       served: served.filter((one) => one.due >= from && one.due < to),
       runs: runs.filter((run) => run.on < to && run.off > from),
+      condensed,
     };
   });
 }

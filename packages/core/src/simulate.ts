@@ -93,12 +93,21 @@ export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
   return serve(plan, dueCycles(plan, from, days));
 }
 
-/** Serves cycles that are due, the timer being idle before the first; nothing where it is off. @throws TooMuchWork */
-export function serve(plan: Plan, due: readonly DueCycle[]): Simulation {
+/**
+ * Serves cycles that are due, the timer being idle before the first; nothing where it is off.
+ *
+ * @param runsFrom runs are listed of those cycles only that end after this moment.
+ * @throws TooMuchWork
+ */
+export function serve(
+  plan: Plan,
+  due: readonly DueCycle[],
+  runsFrom: ClockSecond = -Infinity,
+): Simulation {
   const cycles = plan.settings.mode === 'off' ? [] : served(due, plan.timer.onOverlap);
   const runs: ServedRun[] = [];
   cycles.forEach(({ due: { program, letter, percent }, began, ended }, cycle) => {
-    if (began === null || ended === null) return;
+    if (began === null || ended === null || ended <= runsFrom) return;
     for (const { station, on, off } of program.runsOf(began, ended, percent))
       runs.push({ station, letter, on, off, cycle });
   });

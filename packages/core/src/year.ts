@@ -27,17 +27,20 @@ export interface YearDay {
 /** Cycles that began so many days before may still overlap the first ones. */
 const DAYS_BEFORE = 8;
 
-/** The cycles that overlap another one: each cycle against those that begin before it ends. */
+/**
+ * The cycles that overlap another one: in the order of their beginnings, those that begin before an earlier one has ended, and
+ * those that have not ended when the next begins.
+ */
 function overlapping(cycles: readonly DueCycle[]): Set<DueCycle> {
   const found = new Set<DueCycle>();
   const inOrder = cycles
     .flatMap((cycle) => (cycle.nominal ? [{ cycle, ...cycle.nominal }] : []))
     .sort((x, y) => x.begins - y.begins);
-  inOrder.forEach(({ cycle, ends }, i) => {
-    for (const later of inOrder.slice(i + 1)) {
-      if (later.begins >= ends) break;
-      found.add(cycle).add(later.cycle);
-    }
+  let latestEnd = -Infinity;
+  inOrder.forEach(({ cycle, begins, ends }, i) => {
+    const next = inOrder[i + 1];
+    if (begins < latestEnd || (next && next.begins < ends)) found.add(cycle);
+    latestEnd = Math.max(latestEnd, ends);
   });
   return found;
 }

@@ -188,6 +188,36 @@ test('a timer that follows the house’s clocks waters what was due in a skipped
   expect(hour(false, ON)).toEqual(usual);
 });
 
+test('nights with more valves than anybody could tell apart keep their cycles, and say that valves are left out', () => {
+  const letters = ['A', 'B', 'C', 'D'];
+  const big = TIMER_KINDS[4];
+  if (!big) throw new Error('there is a fifth kind');
+  const crowded: Plan = {
+    ...emptyPlan(big),
+    programs: letters.map((letter, p) => ({
+      letter,
+      starts: Array.from({ length: 24 }, (_, h) =>
+        `${String(h).padStart(2, '0')}:${10 * p}`.padEnd(5, '0'),
+      ),
+      runs: Array.from({ length: 24 }, (_, i) => ({ station: i + 1, seconds: 60 })),
+      days: { rule: 'daily' },
+    })),
+  };
+  const [first] = nightsFrom(crowded, ON, 14);
+  const [alone] = nightsFrom(crowded, ON, 1);
+  expect([first?.condensed, alone?.condensed]).toEqual([true, false]);
+  const bare = (night: typeof first) =>
+    night?.intended.map(({ letter, begins, ends }) => [letter, begins, ends]);
+  expect(bare(first)).toEqual(bare(alone));
+  expect(first?.served).toEqual(alone?.served);
+  expect(first?.intended.flatMap(({ runs }) => runs)).toEqual([]);
+  expect(alone?.runs.length).toBeGreaterThan(2000);
+  const stretches = (night: typeof first) =>
+    night?.overlaps.map(({ from, to }) => [from, to]) ?? [];
+  expect(stretches(first)).toEqual(stretches(alone).slice(0, stretches(first).length));
+  expect(stretches(first).length).toBeGreaterThan(100);
+});
+
 test('the total on the display counts what the dialect says', () => {
   const runs = [
     { station: 1, seconds: 600 },

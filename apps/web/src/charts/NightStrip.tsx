@@ -13,7 +13,7 @@ import {
   type Night,
   type Weekday,
 } from '@water-clock/core';
-import { blockedSpans, stripGeometry, type StripGeometry } from './stripGeometry.ts';
+import { blockedSpans, blocksOf, stripGeometry, type StripGeometry } from './stripGeometry.ts';
 import { colourOf, fillOf, BLOCKED_FILL, DRY_FILL, OVERLAP_FILL } from './patterns.tsx';
 import type { NightSun } from './sun.ts';
 import { useMoves, type MoveOutcome } from './useMoves.ts';
@@ -258,7 +258,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                   height={cycle.height}
                   className="strip-extent"
                 />
-                {cycle.runs.map((run) => (
+                {blocksOf(cycle).map((run) => (
                   <g key={`${run.station}${run.x}`}>
                     <rect
                       x={run.x}
@@ -268,17 +268,19 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                       fill={fillOf(cycle.letter)}
                       className="strip-run"
                     />
-                    {run.width >= widthOfNumber(run.station) && run.height > 11 && (
-                      <text
-                        x={run.x + run.width / 2}
-                        y={run.y + run.height / 2 + 5}
-                        textAnchor="middle"
-                        className="strip-station"
-                        stroke={colourOf(cycle.letter)}
-                      >
-                        {run.station}
-                      </text>
-                    )}
+                    {run.station > 0 &&
+                      run.width >= widthOfNumber(run.station) &&
+                      run.height > 11 && (
+                        <text
+                          x={run.x + run.width / 2}
+                          y={run.y + run.height / 2 + 5}
+                          textAnchor="middle"
+                          className="strip-station"
+                          stroke={colourOf(cycle.letter)}
+                        >
+                          {run.station}
+                        </text>
+                      )}
                   </g>
                 ))}
                 <text
@@ -292,7 +294,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               </g>
             );
           })}
-          {geometry.overlaps.map((overlap) => (
+          {geometry.overlaps.map((overlap, i) => (
             <g key={`${overlap.letters}${overlap.x}`} className="strip-overlap">
               <rect
                 x={overlap.x}
@@ -308,14 +310,16 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
                 height={overlap.height}
                 className="strip-overlap-frame"
               />
-              <text
-                x={Math.min(Math.max(overlap.x + overlap.width / 2, 90), width - 70)}
-                y={28}
-                textAnchor="middle"
-                className="strip-overlap-label"
-              >
-                {overlap.letters.split('').join(' and ')} overlap {lengthWords(overlap.seconds)}
-              </text>
+              {(i === 0 || !night.condensed) && (
+                <text
+                  x={Math.min(Math.max(overlap.x + overlap.width / 2, 90), width - 70)}
+                  y={28}
+                  textAnchor="middle"
+                  className="strip-overlap-label"
+                >
+                  {overlap.letters.split('').join(' and ')} overlap {lengthWords(overlap.seconds)}
+                </text>
+              )}
             </g>
           ))}
           {geometry.really && (

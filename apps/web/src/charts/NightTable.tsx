@@ -81,15 +81,23 @@ export function NightTable({ night, plan, clock }: Props) {
           ))}
         </tbody>
       </table>
-      <RunsTable
-        caption="Every valve as set, each cycle by itself"
-        runs={inOrder(
-          night.intended.flatMap(({ letter, runs }) => runs.map((run) => ({ letter, ...run }))),
-        )}
-        plan={plan}
-        clock={clock}
-      />
-      {differsFromIntent(night) && (
+      {!night.condensed && (
+        <RunsTable
+          caption="Every valve as set, each cycle by itself"
+          runs={inOrder(
+            night.intended.flatMap(({ letter, runs }) => runs.map((run) => ({ letter, ...run }))),
+          )}
+          plan={plan}
+          clock={clock}
+        />
+      )}
+      {night.condensed && (
+        <p className="soft">
+          So much happens in these nights that single valves are left out, and all but the first
+          overlaps.
+        </p>
+      )}
+      {!night.condensed && differsFromIntent(night) && (
         <RunsTable
           caption="Every valve as the timer really opens it"
           runs={night.runs}

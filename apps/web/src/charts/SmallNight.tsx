@@ -1,7 +1,7 @@
 import { memo, useMemo } from 'react';
 import { lengthWords, type EpochDay, type Night } from '@water-clock/core';
 import { fillOf, OVERLAP_FILL } from './patterns.tsx';
-import { stripGeometry } from './stripGeometry.ts';
+import { blocksOf, stripGeometry } from './stripGeometry.ts';
 import type { NightSun } from './sun.ts';
 import { useWidth } from './useWidth.ts';
 
@@ -49,7 +49,7 @@ export const SmallNight = memo(function SmallNight(props: Props) {
               <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
             )}
             {geometry.cycles.map((cycle) =>
-              cycle.runs.map((run) => (
+              blocksOf(cycle).map((run) => (
                 <rect
                   key={`${cycle.letter}${run.station}${run.x}`}
                   x={run.x}

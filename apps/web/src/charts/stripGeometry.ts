@@ -72,6 +72,10 @@ export interface StripGeometry {
 
 const BLOCK_SHARE = 0.72;
 
+/** What is drawn of a cycle: its runs, or one block where they were too many to be told apart. */
+export const blocksOf = ({ runs, x, y, width, height, begins, ends }: CycleShape): RunShape[] =>
+  runs.length > 0 || begins === ends ? [...runs] : [{ station: 0, x, y, width, height }];
+
 /** Whether a night goes otherwise than intended: something waits, is lost, cut or never begins. */
 export function differsFromIntent(night: Night): boolean {
   return night.served.some(
@@ -150,19 +154,20 @@ export function stripGeometry(
     };
   });
   const bottomOfRows = head + letters.length * rowHeight;
-  const really = differsFromIntent(night)
-    ? {
-        y: bottomOfRows + inset,
-        runs: laned(shownRuns(night.runs), bottomOfRows + inset, rowHeight * 0.5).map(
-          ({ run: { station, letter, on, off }, ...place }) => ({
-            station,
-            letter,
-            ...span(on, off),
-            ...place,
-          }),
-        ),
-      }
-    : null;
+  const really =
+    !night.condensed && differsFromIntent(night)
+      ? {
+          y: bottomOfRows + inset,
+          runs: laned(shownRuns(night.runs), bottomOfRows + inset, rowHeight * 0.5).map(
+            ({ run: { station, letter, on, off }, ...place }) => ({
+              station,
+              letter,
+              ...span(on, off),
+              ...place,
+            }),
+          ),
+        }
+      : null;
   const hours = Array.from({ length: SECONDS_PER_DAY / 3600 + 1 }, (_, i) => night.from + i * 3600);
   const darkFrom = sun?.sunset ?? null;
   const darkTo = sun?.sunrise ?? null;

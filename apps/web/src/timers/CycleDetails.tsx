@@ -39,6 +39,9 @@ export function CycleDetails({ cycle, plan, clock, close }: Props) {
         </h2>
         <Button onClick={close}>Close</Button>
       </div>
+      {runs.length === 0 && (
+        <p className="soft">So much happens in these nights that single valves are left out.</p>
+      )}
       <div className="night-table">
         <RunsTable
           caption="As it would run by itself"

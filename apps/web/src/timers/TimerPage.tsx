@@ -61,6 +61,9 @@ import './timer.css';
 const isWithin = (change: ClockChange, day: EpochDay) =>
   nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
 
+/** With more programs the strip is too tall to stay in sight while something below it is edited. */
+const MOST_ROWS_IN_SIGHT = 8;
+
 const AS_SET: WhatIf = { percent: null, ahead: 0 };
 
 const AddProgram = memo(function AddProgram({
@@ -259,7 +262,11 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           </Button>
         </p>
       )}
-      <div className="timer-sight">
+      <div
+        className={
+          letters.length > MOST_ROWS_IN_SIGHT ? 'timer-sight' : 'timer-sight timer-sight-kept'
+        }
+      >
         <div
           className={`verdict verdict-${tone}`}
           data-of={reckoning ? 'known' : 'unknown'}

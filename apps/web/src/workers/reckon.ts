@@ -43,17 +43,48 @@ export function reckon(
   };
 }
 
-const texts = new WeakMap<Night, string>();
+type Runs = readonly { readonly station: number; readonly on: number; readonly off: number }[];
 
-function textOf(night: Night): string {
-  let text = texts.get(night);
-  if (text === undefined) texts.set(night, (text = JSON.stringify(night)));
-  return text;
+const alike = (a: Runs, b: Runs) =>
+  a.length === b.length &&
+  a.every((run, i) => {
+    const other = b[i];
+    return run.station === other?.station && run.on === other.on && run.off === other.off;
+  });
+
+/** Whether two nights of one date show the same. Overlaps follow from the cycles. */
+function isSame(a: Night, b: Night): boolean {
+  return (
+    a.intended.length === b.intended.length &&
+    a.served.length === b.served.length &&
+    a.condensed === b.condensed &&
+    a.intended.every((one, i) => {
+      const other = b.intended[i];
+      return (
+        one.letter === other?.letter &&
+        one.start === other.start &&
+        one.begins === other.begins &&
+        one.ends === other.ends &&
+        alike(one.runs, other.runs)
+      );
+    }) &&
+    a.served.every((one, i) => {
+      const other = b.served[i];
+      return (
+        one.letter === other?.letter &&
+        one.due === other.due &&
+        one.outcome === other.outcome &&
+        one.began === other.began &&
+        one.ended === other.ended
+      );
+    }) &&
+    alike(a.runs, b.runs)
+  );
 }
 
 /** Most of what is typed changes few nights; those that are as they were stay the same objects, so nothing of them is drawn. */
 export const keepingSame = (before: readonly Night[], after: readonly Night[]): Night[] =>
   after.map((night) => {
     const same = before.find(({ day }) => day === night.day);
-    return same && textOf(same) === textOf(night) ? same : night;
+    return same && isSame(same, night) ? same : night;
   });
