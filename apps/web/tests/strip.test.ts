@@ -1,8 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { emptyPlan, epochDayOf, nightsFrom, TIMER_KINDS, type Plan } from '@water-clock/core';
-import { blockedSpans, draggedStart, stripGeometry } from '../src/charts/stripGeometry.ts';
+import {
+  blockedSpans,
+  blocksOf,
+  draggedStart,
+  stripGeometry,
+} from '../src/charts/stripGeometry.ts';
 import { sunOf } from '../src/charts/sun.ts';
 import { civilSecond } from '../src/platform/zone.ts';
+import { keepingSame } from '../src/workers/reckon.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('no kinds');
@@ -163,5 +169,62 @@ describe('civil time and the sun, whatever the zone of the machine', () => {
     ).toBeNull();
     const polar = sunOf({ day: DAY }, { latitude: 80, longitude: 15, timeZone: 'Etc/GMT-2' });
     expect(polar).toEqual({ sunset: null, sunrise: null });
+  });
+});
+
+describe('nights that come again with each key', () => {
+  const before = nightsFrom(plan, DAY, 3);
+
+  test('are the same objects where nothing on them has changed, in another order of work too', () => {
+    const again = structuredClone(nightsFrom(plan, DAY + 1, 3));
+    const kept = keepingSame(before, again);
+    expect(kept.map((night) => before.indexOf(night))).toEqual([1, 2, -1]);
+  });
+
+  // One change each, of which the cycles, the runs inside them, or only what really happens can tell.
+  const [a, b] = plan.programs;
+  if (!a || !b) throw new Error('no programs');
+  const changes: [string, Plan][] = [
+    ['a start', { ...plan, programs: [{ ...a, starts: ['22:45'] }, b] }],
+    [
+      'two runs exchanged',
+      {
+        ...plan,
+        programs: [
+          {
+            ...a,
+            runs: [
+              { station: 1, seconds: 3000 },
+              { station: 2, seconds: 4200 },
+            ],
+          },
+          b,
+        ],
+      },
+    ],
+    ['the answer to an overlap', { ...plan, timer: { ...kind, onOverlap: 'drop' } }],
+    ['the timer switched off', { ...plan, settings: { mode: 'off' } }],
+  ];
+  test.each(changes)('are new ones after %s', (_name, changed) => {
+    const fresh = nightsFrom(changed, DAY, 3);
+    expect(keepingSame(before, fresh)).toEqual(fresh);
+    for (const night of keepingSame(before, fresh)) expect(before).not.toContain(night);
+  });
+
+  test('a cycle whose valves are left out is drawn as one block, where it stands', () => {
+    const [night] = before;
+    if (!night) throw new Error('no night');
+    const bare = {
+      ...night,
+      condensed: true,
+      intended: night.intended.map((cycle) => ({ ...cycle, runs: [] })),
+    };
+    const { cycles, really } = stripGeometry(bare, ['A', 'B'], null, size);
+    for (const cycle of cycles) {
+      const { x, y, width, height } = cycle;
+      expect(blocksOf(cycle)).toEqual([{ station: 0, x, y, width, height }]);
+    }
+    expect(cycles.length).toBe(night.intended.length);
+    expect(really).toBeNull();
   });
 });
