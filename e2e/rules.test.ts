@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
+import { worstPlan } from '../packages/core/bench/plans.mjs';
 import {
   accessibilityFaults,
   FENNIMORE,
@@ -237,6 +238,29 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
   expect((await planOf(page)).timer.name).toBe('Six-station wall timer with soak');
   await press(page, 'Undo');
   expect((await planOf(page)).timer.name).toBe('Six-station keypad timer that soaks');
+  await page.close();
+});
+
+test('long work tells how far it is and can be stopped; the next change is worked out again', async () => {
+  const page = await house.at('/');
+  const timerId = await page.evaluate(async (plan) => {
+    const ids = { siteId: crypto.randomUUID(), timerId: crypto.randomUUID() };
+    const site = { name: 'Largest of all', timeZone: 'Australia/Adelaide' };
+    const headers = { 'content-type': 'application/json' };
+    const body = JSON.stringify({ ...ids, site, plan });
+    await fetch('/api/sites', { method: 'POST', headers, body });
+    return ids.timerId;
+  }, worstPlan(5));
+  await page.goto(`${house.server.url}/timers/${timerId}`);
+  await sees(page, '.work-note', /Working it out: \d+ %/);
+  await page.click('.work-note button');
+  await sees(page, '.work-note', /Stopped: what stands here is of an earlier state/);
+  expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
+  await page.focus('[aria-label="Start 1 of A"]');
+  await page.keyboard.type('3:10a');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('.verdict[data-of="known"]');
+  await sees(page, '.verdict', /more pairs of starts overlap/);
   await page.close();
 });
 
