@@ -205,7 +205,7 @@ function withRuns(runs: readonly Run[], entries: readonly RunEntry[]): Run[] {
 }
 
 /** A record with some optional fields set or left out, and the same fields as they were. */
-function withFields<T extends object, F extends object>(
+export function withFields<T extends object, F extends object>(
   record: T,
   fields: F,
 ): { readonly changed: T; readonly before: F } {

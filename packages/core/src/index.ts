@@ -114,6 +114,7 @@ export {
   type Station,
   type TimeText,
   type Timer,
+  type DayRuleName,
 } from './plan.ts';
 export {
   adjustedSeconds,
@@ -219,3 +220,150 @@ export {
   type Quantity,
   type UnitSystem,
 } from './water/units.ts';
+export {
+  assembleBrief,
+  takeBriefChange,
+  unknownNeeds,
+  type BriefSources,
+} from './brief/assemble.ts';
+export { faultsOfCell, type CellFault } from './cells.ts';
+export {
+  KIND_FORMAT,
+  KIND_VERSION,
+  PANEL_SETTINGS,
+  readTimerKind,
+  readTimerKindText,
+  type PanelSetting,
+  type Reach,
+  type TimerKind,
+} from './kinds/kind.ts';
+export { SHIPPED_KINDS, type ShippedKind } from './kinds/shipped.ts';
+export {
+  readRules,
+  readRulesText,
+  RULES_FORMAT,
+  RULES_VERSION,
+  type Rules,
+  type RulesClause,
+  type RulesCondition,
+  type RulesEdition,
+} from './rules/rules.ts';
+export { allowedWords, rulesSentence } from './rules/rulesWords.ts';
+export {
+  nextRuling,
+  rosterNumber,
+  rulingOn,
+  type NextRuling,
+  type RuledHouse,
+  type Ruling,
+} from './rules/ruling.ts';
+export { MOST_CUPS, MOST_NOTE_LENGTH, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
+export {
+  applyRecordChange,
+  readRecordChange,
+  type AppliedToRecord,
+  type RecordChange,
+  type TimerRecord,
+} from './survey/record.ts';
+export {
+  MOST_STATION_ROWS,
+  readStationTable,
+  STATION_HEADINGS,
+  stationRows,
+  stationTableChange,
+  type StationEntry,
+  type StationTable,
+} from './survey/stationTable.ts';
+export {
+  BYPASSES,
+  CHANGERS,
+  delayForSlowValve,
+  EMPTY_SURVEY,
+  FAULTS,
+  POWERS,
+  RAIN_WAYS,
+  SCHOOLS,
+  SEASON_WAYS,
+  SENSOR_KINDS,
+  SEVERITIES,
+  surveyOf,
+  type Device,
+  type DeviceSensor,
+  type DripLine,
+  type FaultFound,
+  type FaultSeverity,
+  type FlowTest,
+  type NotedCups,
+  type NotedFault,
+  type Overruled,
+  type RainWay,
+  type RunOffTest,
+  type School,
+  type SeasonWay,
+  type Survey,
+  type SurveyFields,
+  type SurveyStation,
+  type SurveyStationFields,
+} from './survey/survey.ts';
+export { dueVisits, type DueVisit, type VisitReason } from './survey/visits.ts';
+export {
+  CLIMATE_FORMAT,
+  CLIMATE_VERSION,
+  climateOf,
+  etoOf,
+  middleOfMonth,
+  monthsOfDays,
+  readClimate,
+  readClimateText,
+  type ClimateDocument,
+  type EtoWay,
+  type WeatherDay,
+  type WeatherFigures,
+} from './water/climate.ts';
+export {
+  allFigures,
+  canRunAtOnce,
+  figuresOf,
+  type Figure,
+  type Source,
+  type StationFigures,
+} from './water/figures.ts';
+export { givenByMonth } from './water/given.ts';
+export {
+  MINUTES_FORMAT,
+  MINUTES_VERSION,
+  readMinutesTable,
+  readMinutesTableText,
+  SHIPPED_MINUTES,
+  SHIPPED_MINUTES_ID,
+  type HeadMinutes,
+  type MinutesTable,
+} from './water/minutesTable.ts';
+export {
+  daysByMonth,
+  demandOf,
+  siteMinutes,
+  USUAL_WATERINGS,
+  type Lacking,
+  type SchoolAnswer,
+  type SiteMinutes,
+  type StationMinutes,
+  type Step,
+  type StepUnit,
+} from './water/schools.ts';
+export {
+  SIMULATED_COUNT,
+  SIMULATED_FROM,
+  SIMULATED_TOWNS,
+  simulatedDay,
+  simulatedDays,
+  simulatedNormals,
+  type SimulatedTown,
+} from './water/simulatedWeather.ts';
+export {
+  MOST_WEATHER_ROWS,
+  readWeatherTable,
+  weatherDayRows,
+  weatherMonthRows,
+  type WeatherTable,
+} from './water/weatherTable.ts';

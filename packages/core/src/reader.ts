@@ -112,7 +112,12 @@ export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readon
   return (value, path, faults) => {
     if (!Array.isArray(value)) return wrongType(value, path, faults, 'a list');
     if (value.length < least || value.length > most) {
-      const expected = least === most ? `exactly ${least}` : `at least ${least}`;
+      const expected =
+        least === most
+          ? `exactly ${least}`
+          : value.length > most
+            ? `at most ${most}`
+            : `at least ${least}`;
       faults.push({ code: 'wrong-length', path, expected, actual: value.length });
       return undefined;
     }

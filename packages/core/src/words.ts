@@ -48,7 +48,7 @@ export const monthName = (month: number): string => MONTH_NAMES[month - 1] ?? ''
 /** `Mon` to `Sun`, index 0 Monday. */
 export const weekdayName = (index: number): string => WEEKDAY_NAMES[index] ?? '';
 
-const listed = (items: readonly (string | number)[], last = 'and') =>
+export const listed = (items: readonly (string | number)[], last = 'and') =>
   items.length < 2
     ? items.join('')
     : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
@@ -76,7 +76,7 @@ export function dateWords(day: EpochDay, on: EpochDay | null): string {
   return on !== null && year === civilOf(on).year ? words : `${words} ${year}`;
 }
 
-const weekdaysWords = (weekdays: readonly Weekday[]) =>
+export const weekdaysWords = (weekdays: readonly Weekday[]) =>
   WEEKDAYS.filter((weekday) => weekdays.includes(weekday))
     .map((weekday) => weekdayName(WEEKDAYS.indexOf(weekday)))
     .join(' ');

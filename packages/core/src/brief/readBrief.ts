@@ -23,6 +23,7 @@ import {
   pair,
   required,
   text,
+  type Fields,
   type Reader,
 } from '../reader.ts';
 import {
@@ -42,11 +43,16 @@ import {
 const SECONDS_PER_WEEK = 604_800;
 const daysOfWeek = integer(1, 7);
 
-const oftenADay = object<OftenADay>({
+export const readOftenADay = object<OftenADay>({
   times: required(integer(2, 8), '2 to 8'),
   from: required(readTime, 'a time of day'),
   to: required(readTime, 'a time of day'),
   until: optional(readDate),
+});
+
+export const readStationDays = object<NonNullable<BriefStation['days']>>({
+  least: required(daysOfWeek, '1 to 7'),
+  most: required(daysOfWeek, '1 to 7'),
 });
 
 const { enabled: _enabled, ...stationFields } = readStationFields;
@@ -54,23 +60,19 @@ const station = object<BriefStation>({
   number: required(integer(1, 99), '1 to 99'),
   weeklySeconds: required(integer(0, SECONDS_PER_WEEK), `0 to ${SECONDS_PER_WEEK}`),
   group: optional(text(1)),
-  days: optional(
-    object<NonNullable<BriefStation['days']>>({
-      least: required(daysOfWeek, '1 to 7'),
-      most: required(daysOfWeek, '1 to 7'),
-    }),
-  ),
-  oftenADay: optional(oftenADay),
+  days: optional(readStationDays),
+  oftenADay: optional(readOftenADay),
   ...stationFields,
 });
 
-const rules = object<BriefRules>({
+export const readRulesFields: Fields<BriefRules> = {
   weekdays: optional(readWeekdays),
   parity: optional(oneOf(['odd', 'even'])),
   noWaterWindows: optional(list(readWindow)),
   mostDaysPerWeek: optional(daysOfWeek),
   dripExempt: optional(boolean),
-});
+};
+export const readRulesShape = object<BriefRules>(readRulesFields);
 
 const mowing = object<Mowing>({
   weekdays: required(readWeekdays, 'a list of weekdays'),
@@ -78,7 +80,7 @@ const mowing = object<Mowing>({
 });
 
 const group = text(1);
-const wish = object<Wish>({
+export const readWishShape = object<Wish>({
   notBefore: optional(readTime),
   finishBy: optional(readTime),
   dripAnyTime: optional(boolean),
@@ -103,9 +105,9 @@ const shape: Reader<Brief> = object<Brief>({
     }),
   ),
   stations: required(list(station), 'a list of stations'),
-  rules: optional(rules),
+  rules: optional(readRulesShape),
   mowing: optional(mowing),
-  wish: optional(wish),
+  wish: optional(readWishShape),
 });
 
 /** The rules that hold between fields: what the planner could otherwise only fail at. */

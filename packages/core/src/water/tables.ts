@@ -16,6 +16,18 @@ export const PLANT_FACTORS = {
 } as const;
 export type Plants = keyof typeof PLANT_FACTORS;
 
+/** How deep roots draw water, m: starting values for the longest interval (section 9). */
+export const ROOT_METRES: Readonly<Record<Plants, number>> = {
+  'cool-season-lawn': 0.2,
+  'warm-season-lawn': 0.3,
+  'annual-flowers': 0.2,
+  'trees-and-shrubs': 0.6,
+  'trees-and-shrubs-wet': 0.6,
+  'desert-adapted': 0.6,
+  'vegetables-and-fruit': 0.3,
+  'new-seed-or-turf': 0.05,
+};
+
 /** How sun, shade and heat change what plants need (section 2). */
 export const SURROUNDINGS = {
   'deep-shade': 0.5,

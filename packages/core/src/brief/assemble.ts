@@ -1,0 +1,112 @@
+/** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
+import type { Weekday } from '../calendar.ts';
+import type { FieldsToSet } from '../reader.ts';
+import type { Station } from '../plan.ts';
+import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
+import type { RecordChange, TimerRecord } from '../survey/record.ts';
+import type { SiteMinutes } from '../water/schools.ts';
+import {
+  BRIEF_FORMAT,
+  BRIEF_VERSION,
+  type Brief,
+  type BriefRules,
+  type BriefStation,
+} from './brief.ts';
+
+/** What of a house and of the sums goes into a brief. */
+export interface BriefSources {
+  readonly minutes: SiteMinutes;
+  /** What the place allows this house; null: nothing is known. */
+  readonly rules: BriefRules | null;
+  readonly mowing: readonly Weekday[];
+}
+
+/** A record without the fields that have no value. */
+const withoutNothing = <T extends object>(fields: { [K in keyof T]: T[K] | undefined }): T =>
+  // The cast holds because only optional fields can be without a value.
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
+
+/** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
+export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
+  const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
+  const settings = withoutNothing<NonNullable<Brief['settings']>>({
+    stationDelaySeconds,
+    stationsAtOnce,
+    flowLimitLpm,
+    offDaysOfMonth,
+  });
+  const stations = plan.stations
+    .filter(({ enabled }) => enabled !== false)
+    .map((station): BriefStation => {
+      const { enabled: _enabled, ...facts } = station;
+      const { group, days, oftenADay } = surveyOf(survey, station.number);
+      const minutes = sources.minutes.stations.find(({ number }) => number === station.number);
+      const flow = minutes?.figures.flow;
+      return withoutNothing<BriefStation>({
+        ...facts,
+        flowLpm: facts.flowLpm ?? (flow ? Math.round(flow.value * 100) / 100 : undefined),
+        weeklySeconds: minutes?.weeklySeconds ?? 0,
+        group,
+        days,
+        oftenADay,
+      });
+    });
+  const { mowing, rules } = sources;
+  return {
+    format: BRIEF_FORMAT,
+    version: BRIEF_VERSION,
+    timer: plan.timer,
+    ...(Object.keys(settings).length > 0 ? { settings } : {}),
+    stations,
+    ...(rules ? { rules } : {}),
+    ...(mowing.length > 0
+      ? { mowing: { weekdays: mowing, ...(survey.dryBeforeMowing ? { dayBefore: true } : {}) } }
+      : {}),
+    ...(survey.wish ? { wish: survey.wish } : {}),
+  };
+}
+
+/** Numbers of the stations of which nobody knows what they need. */
+export const unknownNeeds = ({ stations }: SiteMinutes): number[] =>
+  stations.filter(({ weeklySeconds }) => weeklySeconds === null).map(({ number }) => number);
+
+/**
+ * What taking a brief over changes, as one step: the timer, its stations and what is wanted of them. Programs stay. The house's
+ * mowing days are the house's own and stay, too. Stations that the brief does not name stay as they are.
+ */
+export function takeBriefChange({ plan, survey }: TimerRecord, brief: Brief): RecordChange {
+  const { settings = {}, rules, mowing, wish } = brief;
+  return {
+    type: 'together',
+    changes: [
+      { type: 'set-timer', timer: brief.timer },
+      ...(Object.keys(settings).length > 0 ? [{ type: 'set-settings', settings } as const] : []),
+      ...brief.stations.flatMap(({ number, weeklySeconds, group, days, oftenADay, ...station }) => {
+        const fields: FieldsToSet<Omit<Station, 'number'>> = station;
+        const facts: FieldsToSet<SurveyStationFields> = {
+          group: group ?? null,
+          days: days ?? null,
+          oftenADay: oftenADay ?? null,
+          overruled: { ...surveyOf(survey, number).overruled, weeklySeconds },
+        };
+        return [
+          ...(plan.stations.some((one) => one.number === number)
+            ? []
+            : [{ type: 'add-station', station: { number } } as const]),
+          ...(Object.keys(fields).length > 0
+            ? [{ type: 'set-station', station: number, fields } as const]
+            : []),
+          { type: 'note-station', station: number, fields: facts } as const,
+        ];
+      }),
+      {
+        type: 'note',
+        fields: {
+          rules: rules ?? null,
+          wish: wish ?? null,
+          dryBeforeMowing: mowing?.dayBefore === true ? true : null,
+        },
+      },
+    ],
+  };
+}

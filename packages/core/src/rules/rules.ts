@@ -1,0 +1,112 @@
+/**
+ * The watering rules of a place as the office keeps them: an open document, `water-clock-rules`, file ending `.rules.json`.
+ * Rules are data: which days and hours are allowed to whom, and from when. Local rules come first, and they change, so a
+ * document holds versions with the dates on which they come into force.
+ */
+import type { BriefRules } from '../brief/brief.ts';
+import { readRulesFields } from '../brief/readBrief.ts';
+import { SUPPLIES, type Supply } from '../house.ts';
+import type { Fault, Outcome } from '../fault.ts';
+import { foreignDocument, leavesFreeTime, readDate, readJson } from '../readPlan.ts';
+import { boolean, integer, list, object, oneOf, optional, required } from '../reader.ts';
+import { readLine, readNote } from '../survey/readSurvey.ts';
+import type { DateText } from '../plan.ts';
+
+export const RULES_FORMAT = 'water-clock-rules';
+export const RULES_VERSION = 1;
+
+/** Which houses a clause is about; a condition that is not named holds for every house. */
+export interface RulesCondition {
+  readonly supplies?: readonly Supply[];
+  /** Last digits of the street number. */
+  readonly lastDigits?: readonly number[];
+  readonly parity?: 'odd' | 'even';
+}
+
+/** What some houses are allowed. The windows are the hours in which watering is not. */
+export interface RulesClause extends BriefRules {
+  readonly when?: RulesCondition;
+  /** No watering at all by a timer. */
+  readonly noWatering?: boolean;
+}
+
+export interface RulesEdition {
+  /** The first date on which it holds; it holds until the next edition does. */
+  readonly from: DateText;
+  /** The first clause that is about a house holds for it. A house that none is about is free. */
+  readonly clauses: readonly RulesClause[];
+  /** New planting is free until this date, the date itself included. */
+  readonly newPlantingUntil?: DateText;
+  readonly source?: string;
+  readonly note?: string;
+}
+
+export interface Rules {
+  readonly format: typeof RULES_FORMAT;
+  readonly version: typeof RULES_VERSION;
+  readonly name: string;
+  readonly note?: string;
+  readonly editions: readonly RulesEdition[];
+}
+
+const condition = object<RulesCondition>({
+  supplies: optional(list(oneOf(SUPPLIES), { least: 1, unique: true })),
+  lastDigits: optional(list(integer(0, 9), { least: 1, unique: true })),
+  parity: optional(oneOf(['odd', 'even'])),
+});
+
+const clause = object<RulesClause>({
+  when: optional(condition),
+  noWatering: optional(boolean),
+  ...readRulesFields,
+});
+
+const MOST_CLAUSES = 100;
+const shape = object<Rules>({
+  format: required(oneOf([RULES_FORMAT]), `"${RULES_FORMAT}"`),
+  version: required(oneOf([RULES_VERSION]), `${RULES_VERSION}`),
+  name: required(readLine, 'whose rules they are'),
+  note: optional(readNote),
+  editions: required(
+    list(
+      object<RulesEdition>({
+        from: required(readDate, 'the date from which it holds'),
+        clauses: required(list(clause, { most: MOST_CLAUSES }), 'a list of clauses'),
+        newPlantingUntil: optional(readDate),
+        source: optional(readNote),
+        note: optional(readNote),
+      }),
+      { least: 1, most: 100 },
+    ),
+    'a list of editions',
+  ),
+});
+
+/** Reads rules from a JSON value. Strict; editions stand in the order of their dates, each date once. */
+export function readRules(value: unknown): Outcome<Rules> {
+  const faults: Fault[] = [];
+  const other = foreignDocument(value, RULES_FORMAT, RULES_VERSION);
+  if (other) return { ok: false, faults: [other] };
+  const rules = shape(value, [], faults);
+  if (rules === undefined) return { ok: false, faults };
+  rules.editions.forEach(({ from, clauses }, i) => {
+    const earlier = rules.editions[i - 1];
+    if (earlier && earlier.from >= from)
+      faults.push({
+        code: 'malformed',
+        path: ['editions', i, 'from'],
+        expected: `a date after that of the edition before, ${earlier.from}`,
+        actual: `"${from}"`,
+      });
+    clauses.forEach(({ noWaterWindows = [] }, k) => {
+      if (!leavesFreeTime(noWaterWindows))
+        faults.push({
+          code: 'no-free-second',
+          path: ['editions', i, 'clauses', k, 'noWaterWindows'],
+        });
+    });
+  });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, value: rules };
+}
+
+export const readRulesText = (json: string): Outcome<Rules> => readJson(json, readRules);

@@ -1,0 +1,61 @@
+/** What rules mean for a house, in a sentence. */
+import type { BriefRules } from '../brief/brief.ts';
+import { parseDate, parseTime } from '../calendar.ts';
+import type { NoWaterWindow } from '../plan.ts';
+import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words.ts';
+import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts';
+import type { Rules } from './rules.ts';
+
+function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
+  const hours = `${timeWords(parseTime(from) ?? 0, clock)} to ${timeWords(parseTime(to) ?? 0, clock)}`;
+  return weekdays ? `${hours} on ${weekdaysWords(weekdays)}` : hours;
+}
+
+/** What a house may do: `Wed and Sat only; not from 9:00 to 18:00; on at most 2 days a week; drip is free`. */
+export function allowedWords(rules: BriefRules, speech: Speech): string {
+  const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = rules;
+  const parts = [
+    weekdays && (weekdays.length === 0 ? 'on no weekday' : `${weekdaysWords(weekdays)} only`),
+    parity && `${parity} dates only`,
+    noWaterWindows.length > 0 &&
+      `not from ${listed(noWaterWindows.map((one) => windowWords(one, speech)))}`,
+    mostDaysPerWeek !== undefined &&
+      `on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? 'day' : 'days'} a week`,
+    dripExempt === true && 'drip is free',
+  ].filter((one) => typeof one === 'string');
+  return parts.length === 0 ? 'any day, any hour' : parts.join('; ');
+}
+
+function rulingWords(ruling: Ruling, speech: Speech): string {
+  switch (ruling.kind) {
+    case 'none-yet':
+      return 'no rules are in force';
+    case 'free':
+      return 'no rule is about this house';
+    case 'unknown':
+      return ruling.needs === 'supply'
+        ? 'what holds depends on where its water comes from: note the supply'
+        : 'what holds depends on its number in the street: note it';
+    case 'forbidden':
+      return 'no watering by a timer';
+    case 'allowed': {
+      const { newPlantingUntil } = ruling.edition;
+      const until = newPlantingUntil === undefined ? null : parseDate(newPlantingUntil);
+      const planting =
+        until !== null && until >= speech.on
+          ? `; new planting is free until ${dateWords(until, speech.on)}`
+          : '';
+      return allowedWords(ruling.rules, speech) + planting;
+    }
+  }
+}
+
+/** What holds today and from when it changes, in one sentence. */
+export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): string {
+  const now = rulingWords(rulingOn(rules, house, speech.on), speech);
+  const next = nextRuling(rules, house, speech.on);
+  const later = next
+    ? `. From ${dateWords(next.from, speech.on)}: ${rulingWords(next.ruling, speech)}`
+    : '. No change is known';
+  return `Today: ${now}${later}.`;
+}

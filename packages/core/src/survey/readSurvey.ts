@@ -1,0 +1,254 @@
+/** The reader of a survey and of changes to it: as strict as those of the plan. */
+import { parseMoment } from '../calendar.ts';
+import {
+  readOftenADay,
+  readRulesShape,
+  readStationDays,
+  readWishShape,
+} from '../brief/readBrief.ts';
+import type { Fault, Outcome } from '../fault.ts';
+import { readDate } from '../readPlan.ts';
+import {
+  boolean,
+  decimal,
+  fieldsToSet,
+  integer,
+  list,
+  object,
+  oneOf,
+  optional,
+  required,
+  textLike,
+  variant,
+  type Fields,
+} from '../reader.ts';
+import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
+import {
+  BYPASSES,
+  CHANGERS,
+  FAULTS,
+  POWERS,
+  RAIN_WAYS,
+  SCHOOLS,
+  SEASON_WAYS,
+  SENSOR_KINDS,
+  SEVERITIES,
+  type Device,
+  type DeviceSensor,
+  type DripLine,
+  type FlowTest,
+  type NotedCups,
+  type NotedFault,
+  type Overruled,
+  type RunOffTest,
+  type Survey,
+  type SurveyFields,
+  type SurveyStation,
+  type SurveyStationFields,
+} from './survey.ts';
+
+/** A record is read by people; more text than this is no note. */
+export const MOST_NOTE_LENGTH = 2000;
+export const MOST_CUPS = 200;
+export const MOST_PHOTOS = 12;
+const MOST_TRIES = 20;
+
+const keysOf = <T extends object>(table: T) => Object.keys(table) as (keyof T & string)[];
+
+const line = textLike((t) => t.trim() !== '' && t.length <= 200, 'text of 1 to 200 characters');
+const note = textLike(
+  (t) => t.length <= MOST_NOTE_LENGTH,
+  `text of at most ${MOST_NOTE_LENGTH} characters`,
+);
+const uuid = textLike(
+  (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
+  'the id of a photo, a UUID in small letters',
+);
+const moment = textLike(
+  (t) => t.includes('T') && parseMoment(t) !== null,
+  'a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
+);
+const share = decimal(0, 1);
+const positive = (most: number) => decimal(0, most, true);
+
+const fault = object<NotedFault>({
+  fault: required(oneOf(FAULTS), FAULTS.join(', ')),
+  severity: required(oneOf(SEVERITIES), SEVERITIES.join(', ')),
+  note: optional(note),
+});
+
+const runOff = object<RunOffTest>({
+  seconds: required(list(integer(1, 86_400), { least: 1, most: MOST_TRIES }), 'a list of seconds'),
+  taken: required(oneOf(['mean', 'least']), 'mean or least'),
+  safetyPercent: required(integer(0, 90), '0 to 90'),
+});
+
+const cups = object<NotedCups>({
+  mouthSquareCentimetres: required(positive(10_000), 'cm², above 0'),
+  minutes: required(positive(1440), 'minutes, above 0'),
+  millilitres: required(
+    list(decimal(0, 100_000), { least: 1, most: MOST_CUPS }),
+    `a list of 1 to ${MOST_CUPS} volumes`,
+  ),
+  across: required(integer(1, MOST_CUPS), `1 to ${MOST_CUPS}`),
+});
+
+const litres = decimal(0, 100_000_000);
+const flow = variant<FlowTest>('by', {
+  meter: object<Extract<FlowTest, { by: 'meter' }>>({
+    by: required(oneOf(['meter'])),
+    before: required(litres, 'litres'),
+    after: required(litres, 'litres'),
+    minutes: required(positive(1440), 'minutes, above 0'),
+  }),
+  bucket: object<Extract<FlowTest, { by: 'bucket' }>>({
+    by: required(oneOf(['bucket'])),
+    litres: required(positive(10_000), 'litres, above 0'),
+    seconds: required(positive(86_400), 'seconds, above 0'),
+  }),
+  timer: object<Extract<FlowTest, { by: 'timer' }>>({
+    by: required(oneOf(['timer'])),
+    litresPerMinute: required(positive(100_000), 'litres a minute, above 0'),
+  }),
+});
+
+const drip = object<DripLine>({
+  emitterLitresPerHour: required(positive(1000), 'litres an hour, above 0'),
+  emitterSpacingMetres: required(positive(100), 'metres, above 0'),
+  rowSpacingMetres: required(positive(100), 'metres, above 0'),
+});
+
+const overruled = object<Overruled>({
+  plantFactor: optional(decimal(0, 2)),
+  surroundings: optional(decimal(0, 3)),
+  rate: optional(positive(1000)),
+  uniformity: optional(share),
+  rainShare: optional(share),
+  intake: optional(decimal(0, 1000)),
+  allowance: optional(positive(1000)),
+  available: optional(positive(1000)),
+  rootMetres: optional(positive(10)),
+  depletion: optional(decimal(0, 1, true)),
+  thumbMinutes: optional(positive(1440)),
+  weeklyMinutes: optional(positive(10_080)),
+  weeklySeconds: optional(integer(0, 604_800)),
+});
+
+const stationFields: Fields<SurveyStationFields> = {
+  walked: optional(oneOf(['seen', 'skipped'])),
+  head: optional(oneOf(keysOf(HEADS))),
+  plants: optional(oneOf(keysOf(PLANT_FACTORS))),
+  surroundings: optional(oneOf(keysOf(SURROUNDINGS))),
+  soil: optional(oneOf(keysOf(SOILS))),
+  slopePercent: optional(decimal(0, 100)),
+  areaSquareMetres: optional(positive(1_000_000)),
+  headCount: optional(integer(1, 1000)),
+  faults: optional(list(fault, { most: 50 })),
+  photos: optional(list(uuid, { most: MOST_PHOTOS, unique: true })),
+  note: optional(note),
+  group: optional(line),
+  days: optional(readStationDays),
+  runOff: optional(runOff),
+  cups: optional(cups),
+  flow: optional(flow),
+  drip: optional(drip),
+  overruled: optional(overruled),
+  school: optional(oneOf(SCHOOLS)),
+  waterings: optional(integer(1, 14)),
+  oftenADay: optional(readOftenADay),
+  decoder: optional(line),
+};
+const station = object<SurveyStation>({
+  number: required(integer(1, 99), '1 to 99'),
+  ...stationFields,
+});
+/** Facts of a station to set, and with null to leave unknown. */
+export const readSurveyStationChange = fieldsToSet<SurveyStationFields>(stationFields);
+
+const device = object<Device>({
+  power: optional(oneOf(POWERS)),
+  batteryKind: optional(line),
+  batteryDate: optional(readDate),
+  transformer: optional(line),
+  modules: optional(line),
+  liveTerminals: optional(list(integer(1, 99), { unique: true })),
+  sensors: optional(
+    list(
+      object<DeviceSensor>({
+        kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
+        bypass: required(oneOf(BYPASSES), BYPASSES.join(', ')),
+        note: optional(note),
+      }),
+      { most: 20 },
+    ),
+  ),
+  pump: optional(line),
+  masterValve: optional(boolean),
+  tankRefillMinutes: optional(integer(1, 1440)),
+  slowValveSeconds: optional(integer(1, 600)),
+  changers: optional(list(oneOf(CHANGERS), { unique: true })),
+  clockShown: optional(moment),
+  clockReally: optional(moment),
+  note: optional(note),
+});
+
+const surveyFields: Fields<SurveyFields> = {
+  device: optional(device),
+  school: optional(oneOf(SCHOOLS)),
+  hundredMonth: optional(integer(1, 12)),
+  season: optional(oneOf(SEASON_WAYS)),
+  rain: optional(oneOf(RAIN_WAYS)),
+  walkSeconds: optional(integer(10, 600)),
+  rules: optional(readRulesShape),
+  dryBeforeMowing: optional(boolean),
+  wish: optional(readWishShape),
+};
+/** What is noted of the whole timer, to set, and with null to leave unknown. */
+export const readSurveyChange = fieldsToSet<SurveyFields>(surveyFields);
+
+const shape = object<Survey>({
+  stations: required(list(station, { most: 99 }), 'a list of stations'),
+  ...surveyFields,
+});
+
+/** Reads a survey from a JSON value. Strict, as `readPlan` is. */
+export function readSurvey(value: unknown): Outcome<Survey> {
+  const faults: Fault[] = [];
+  const survey = shape(value, [], faults);
+  if (survey === undefined) return { ok: false, faults };
+  const numbers = new Set<number>();
+  survey.stations.forEach(({ number, oftenADay, days, flow: test }, i) => {
+    const path = ['stations', i];
+    if (numbers.has(number))
+      faults.push({ code: 'repeated', path: [...path, 'number'], actual: String(number) });
+    numbers.add(number);
+    if (days && days.most < days.least)
+      faults.push({
+        code: 'out-of-range',
+        path: [...path, 'days', 'most'],
+        least: days.least,
+        most: 7,
+        actual: days.most,
+      });
+    if (oftenADay && oftenADay.to <= oftenADay.from)
+      faults.push({
+        code: 'malformed',
+        path: [...path, 'oftenADay', 'to'],
+        expected: `a time of day after ${oftenADay.from}`,
+        actual: `"${oftenADay.to}"`,
+      });
+    if (test?.by === 'meter' && test.after <= test.before)
+      faults.push({
+        code: 'out-of-range',
+        path: [...path, 'flow', 'after'],
+        least: test.before,
+        most: null,
+        above: true,
+        actual: test.after,
+      });
+  });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, value: survey };
+}
+
+/** Text that is no note is refused everywhere; exported for the documents of the office's library. */
+export { line as readLine, note as readNote, uuid as readPhotoId };

@@ -1,0 +1,33 @@
+/** When somebody has to come back, from what was noted. */
+import { civilOf, epochDayOf, parseDate, type EpochDay } from '../calendar.ts';
+import type { Survey } from './survey.ts';
+
+export type VisitReason =
+  | { readonly kind: 'often-a-day-ends'; readonly station: number }
+  /** A battery is good for about a year. */
+  | { readonly kind: 'battery' };
+
+export interface DueVisit {
+  readonly date: EpochDay;
+  readonly reason: VisitReason;
+}
+
+function yearAfter(day: EpochDay): EpochDay {
+  const { year, month, day: ofMonth } = civilOf(day);
+  return epochDayOf({ year: year + 1, month, day: month === 2 ? Math.min(ofMonth, 28) : ofMonth });
+}
+
+/** Every visit that is due, the earliest first; those before `on` are overdue. */
+export function dueVisits({ stations, device }: Survey): DueVisit[] {
+  const visits: DueVisit[] = stations.flatMap(({ number, oftenADay }) => {
+    const last = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);
+    // On its last date it still waters so, so somebody comes the day after.
+    return last === null
+      ? []
+      : [{ date: last + 1, reason: { kind: 'often-a-day-ends', station: number } } as const];
+  });
+  const battery = device?.batteryDate === undefined ? null : parseDate(device.batteryDate);
+  if (battery !== null && device?.power !== 'mains')
+    visits.push({ date: yearAfter(battery), reason: { kind: 'battery' } });
+  return visits.sort((a, b) => a.date - b.date);
+}
