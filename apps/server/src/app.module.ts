@@ -12,12 +12,19 @@ import { SessionService } from './people/session.service.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
 import { CONFIG, type Config } from './platform/config.ts';
 import { databaseOptions } from './platform/database.ts';
+import { LibraryController } from './library/library.controller.ts';
+import { LibraryService } from './library/library.service.ts';
+import { PhotosController } from './photos/photos.controller.ts';
+import { PhotosService } from './photos/photos.service.ts';
 import { HealthController } from './platform/health.controller.ts';
 import { validationPipe } from './platform/validation.ts';
 import { SitesController } from './sites/sites.controller.ts';
 import { SitesService } from './sites/sites.service.ts';
 import { TimersController } from './timers/timers.controller.ts';
 import { TimersService } from './timers/timers.service.ts';
+import { SimulatedWeather } from './weather/simulated-weather.ts';
+import { WeatherController } from './weather/weather.controller.ts';
+import { WeatherFeed } from './weather/weather-feed.ts';
 
 const MINUTE_MS = 60_000;
 /** Built files carry a hash in their names, so a browser may keep them. */
@@ -58,7 +65,15 @@ export class AppModule {
               }),
             ]),
       ],
-      controllers: [HealthController, SessionController, SitesController, TimersController],
+      controllers: [
+        HealthController,
+        SessionController,
+        SitesController,
+        TimersController,
+        LibraryController,
+        PhotosController,
+        WeatherController,
+      ],
       providers: [
         { provide: CONFIG, useValue: config },
         { provide: APP_GUARD, useClass: SessionGuard },
@@ -67,6 +82,9 @@ export class AppModule {
         SessionService,
         SitesService,
         TimersService,
+        LibraryService,
+        PhotosService,
+        { provide: WeatherFeed, useClass: SimulatedWeather },
         DemoService,
       ],
     };

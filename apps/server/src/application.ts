@@ -5,7 +5,7 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.ts';
-import { jsonBody, sameOrigin, soundBody } from './platform/body.ts';
+import { jsonBody, photoBody, sameOrigin, soundBody } from './platform/body.ts';
 import type { Config } from './platform/config.ts';
 
 /** The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there. */
@@ -25,7 +25,7 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
           defaultSrc: ["'self'"],
           // The component library writes its styles into the page.
           styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:'],
+          imgSrc: ["'self'", 'data:', 'blob:'],
           workerSrc: ["'self'"],
           // The application is served over plain HTTP on loopback.
           upgradeInsecureRequests: null,
@@ -35,6 +35,7 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
     compression(),
     cookieParser(),
     sameOrigin,
+    photoBody(),
     jsonBody(),
     soundBody,
   );

@@ -8,10 +8,10 @@ import {
   PrimaryColumn,
   type Relation,
 } from 'typeorm';
-import type { PlanChange } from '@water-clock/core';
+import type { RecordChange } from '@water-clock/core';
 import { Person } from '../people/person.entity.ts';
 
-export const SUBJECTS = ['site', 'timer'] as const;
+export const SUBJECTS = ['site', 'timer', 'library'] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Whether a change was made, or took back one that was made, or made that one again. */
@@ -60,13 +60,13 @@ export class Change {
   @Column('text')
   fingerprint: string;
 
-  /** Null for a change of another kind than a plan's. */
+  /** Null for a change of another kind than a timer's. */
   @Column('jsonb', { nullable: true })
-  change: PlanChange | null;
+  change: RecordChange | null;
 
   /** What takes it back. */
   @Column('jsonb', { nullable: true })
-  inverse: PlanChange | null;
+  inverse: RecordChange | null;
 
   @CreateDateColumn({ type: 'timestamptz' })
   at: Date;

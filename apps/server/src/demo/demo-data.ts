@@ -6,10 +6,12 @@ import {
   type Plan,
   type Program,
   type Station,
+  type Survey,
   type Timer,
   type Weekday,
 } from '@water-clock/core';
 import type { Site } from '../sites/site.entity.ts';
+import { FENNIMORE_SURVEY, LARKHOLT_SURVEY, OSTRELLE_RULES_ID } from './demo-survey.ts';
 
 export const DEMO_COMPANY = {
   id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a01',
@@ -33,7 +35,13 @@ export const DEMO_PEOPLE = [
   },
 ];
 
-const OSTRELLE = { timeZone: 'Australia/Adelaide', latitude: -34.21, longitude: 139.86 };
+const OSTRELLE = {
+  timeZone: 'Australia/Adelaide',
+  latitude: -34.21,
+  longitude: 139.86,
+  place: 'ostrelle',
+  rulesId: OSTRELLE_RULES_ID,
+};
 
 function kind(name: string): Timer {
   const timer = TIMER_KINDS.find((one) => one.name === name);
@@ -350,9 +358,12 @@ const saltbush: Plan = {
 
 export interface DemoSite {
   readonly site: Pick<Site, 'id' | 'name' | 'houseNumber' | 'timeZone' | 'latitude' | 'longitude'> &
-    Partial<Pick<Site, 'supply' | 'notes'>> & { readonly mowing?: readonly Weekday[] };
+    Partial<Pick<Site, 'supply' | 'notes' | 'people' | 'place' | 'rulesId' | 'units'>> & {
+      readonly mowing?: readonly Weekday[];
+    };
   readonly timerId: string;
   readonly plan: Plan;
+  readonly survey?: Survey;
   /** Days from the one on which the demo is loaded for which a rain delay runs. */
   readonly rainDelayDays?: number;
 }
@@ -367,9 +378,11 @@ export const DEMO_SITES: readonly DemoSite[] = [
       supply: 'bore',
       mowing: ['fri'],
       notes: 'Timer in the pump shed; the key hangs inside the laundry door.',
+      people: [{ name: 'Ansel Thornquist', role: 'gardener, Tuesdays', phone: '' }],
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01',
     plan: larkholt,
+    survey: LARKHOLT_SURVEY,
   },
   {
     site: {
@@ -379,9 +392,14 @@ export const DEMO_SITES: readonly DemoSite[] = [
       ...OSTRELLE,
       supply: 'mains',
       mowing: ['thu'],
+      people: [
+        { name: 'Petra Fennimore', role: 'owner', phone: '555 0148' },
+        { name: 'Ruben Fennimore', role: 'mows on Thursdays', phone: '' },
+      ],
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02',
     plan: fennimore,
+    survey: FENNIMORE_SURVEY,
   },
   {
     site: {

@@ -1,6 +1,7 @@
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
-import { formatDate, type Plan } from '@water-clock/core';
+import { EMPTY_SURVEY, formatDate, type Plan } from '@water-clock/core';
 import { DataSource } from 'typeorm';
+import { LibraryEntry } from '../library/library-entry.entity.ts';
 import { Company } from '../people/company.entity.ts';
 import { Person } from '../people/person.entity.ts';
 import { hashPassword } from '../people/session.service.ts';
@@ -9,6 +10,7 @@ import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { todayIn } from '../sites/today.ts';
 import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES, type DemoSite } from './demo-data.ts';
+import { DEMO_LIBRARY } from './demo-survey.ts';
 
 /** The plan of a demo site, its rain delay counted from today. */
 function planOf({ site, plan, rainDelayDays }: DemoSite): Plan {
@@ -49,8 +51,11 @@ export class DemoService implements OnApplicationBootstrap {
           siteId: site.id,
           version: 1,
           plan: planOf(demo),
+          survey: demo.survey ?? EMPTY_SURVEY,
         });
       }
+      for (const entry of DEMO_LIBRARY)
+        await database.insert(LibraryEntry, { companyId, version: 1, ...entry });
     });
   }
 }

@@ -20,6 +20,11 @@ const refuse = (response: Response, status: number, body: ApiErrorBody) =>
 export function jsonBody(): RequestHandler {
   const parse = express.json({ limit: MOST_BODY_BYTES, strict: false });
   return (request, response, next) => {
+    // A photo has been read already.
+    if (Buffer.isBuffer(request.body)) {
+      next();
+      return;
+    }
     const hasBody =
       request.headers['transfer-encoding'] !== undefined ||
       Number(request.headers['content-length'] ?? 0) > 0;
@@ -55,6 +60,32 @@ export function jsonBody(): RequestHandler {
           code: 'malformed-request',
           message: message ?? 'the body cannot be read',
         });
+    });
+  };
+}
+
+/** A photo as a device sends it, scaled down: 1,600 pixels of an ordinary garden are well below this. */
+export const MOST_PHOTO_BYTES = 3_000_000;
+const PHOTO_PATH = /^\/api\/photos\/[^/]+$/;
+
+/** Reads the bytes of a photo; what they are is looked at later, by content. */
+export function photoBody(): RequestHandler {
+  const read = express.raw({ limit: MOST_PHOTO_BYTES, type: () => true });
+  return (request, response, next) => {
+    if (request.method !== 'PUT' || !PHOTO_PATH.test(request.path)) {
+      next();
+      return;
+    }
+    read(request, response, (error?: unknown) => {
+      if (error === undefined) {
+        next();
+        return;
+      }
+      request.resume();
+      refuse(response, 413, {
+        code: 'too-large',
+        message: `the photo is too large; allowed: ${MOST_PHOTO_BYTES} bytes`,
+      });
     });
   };
 }
@@ -95,7 +126,7 @@ export function bodyFault(body: unknown): ApiFault | null {
 
 /** Refuses bodies that hold what nobody could keep, before anything else sees them. */
 export function soundBody(request: Request, response: Response, next: NextFunction): void {
-  const fault = bodyFault(request.body);
+  const fault = Buffer.isBuffer(request.body) ? null : bodyFault(request.body);
   if (fault)
     refuse(response, 400, {
       code: 'malformed-request',

@@ -5,11 +5,14 @@ import { Session } from '../people/session.entity.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { Change } from '../changes/change.entity.ts';
+import { LibraryEntry } from '../library/library-entry.entity.ts';
+import { Photo } from '../photos/photo.entity.ts';
 import { FirstTables1795000000000 } from '../migrations/1795000000000-first-tables.ts';
 import { HouseFacts1796000000000 } from '../migrations/1796000000000-house-facts.ts';
+import { Survey1797000000000 } from '../migrations/1797000000000-survey.ts';
 
-export const ENTITIES = [Company, Person, Session, Site, Timer, Change];
-export const MIGRATIONS = [FirstTables1795000000000, HouseFacts1796000000000];
+export const ENTITIES = [Company, Person, Session, Site, Timer, Change, LibraryEntry, Photo];
+export const MIGRATIONS = [FirstTables1795000000000, HouseFacts1796000000000, Survey1797000000000];
 
 /** Migrations make the tables, in order, at every start; nothing is ever synchronised. */
 export function databaseOptions(url: string): DataSourceOptions {

@@ -1,4 +1,5 @@
 import {
+  ArrayMaxSize,
   ArrayUnique,
   IsArray,
   IsDefined,
@@ -16,7 +17,34 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Type } from 'class-transformer';
-import { SUPPLIES, WEEKDAYS, type Supply, type Weekday } from '@water-clock/core';
+import {
+  SUPPLIES,
+  WEEKDAYS,
+  type ClockStyle,
+  type Supply,
+  type UnitSystem,
+  type Weekday,
+} from '@water-clock/core';
+
+const UNIT_SYSTEMS = ['metric', 'us'] as const;
+const CLOCK_STYLES = ['12', '24'] as const;
+const MOST_PEOPLE = 12;
+
+/** Somebody at the house. */
+export class ContactFields {
+  @MaxLength(80, { message: 'a name has at most 80 characters' })
+  @IsNotEmpty({ message: 'give the person a name' })
+  @IsString({ message: 'the name must be text' })
+  name: string;
+
+  @MaxLength(80, { message: 'what they are has at most 80 characters' })
+  @IsString({ message: 'what they are must be text' })
+  role: string;
+
+  @MaxLength(40, { message: 'a telephone number has at most 40 characters' })
+  @IsString({ message: 'the telephone number must be text' })
+  phone: string;
+}
 
 /** What is noted of a house. */
 export class SiteFields {
@@ -55,6 +83,34 @@ export class SiteFields {
   @IsString({ message: 'the notes must be text' })
   @IsOptional()
   notes: string | null;
+
+  @Type(() => ContactFields)
+  @ValidateNested({ each: true })
+  @ArrayMaxSize(MOST_PEOPLE, { message: `at most ${MOST_PEOPLE} people are kept` })
+  @IsArray({ message: 'the people are a list' })
+  @IsOptional()
+  people: ContactFields[] | null;
+
+  @IsIn(UNIT_SYSTEMS, { message: `units are one of ${UNIT_SYSTEMS.join(', ')}, or null` })
+  @IsOptional()
+  units: UnitSystem | null;
+
+  @IsIn(CLOCK_STYLES, { message: `the clock is one of ${CLOCK_STYLES.join(', ')}, or null` })
+  @IsOptional()
+  clockStyle: ClockStyle | null;
+
+  @MaxLength(80, { message: 'a place is named by at most 80 characters' })
+  @IsString({ message: 'the place must be text' })
+  @IsOptional()
+  place: string | null;
+
+  @IsUUID(undefined, { message: 'rulesId must be the id of rules, or null' })
+  @IsOptional()
+  rulesId: string | null;
+
+  @IsUUID(undefined, { message: 'minutesId must be the id of a table of minutes, or null' })
+  @IsOptional()
+  minutesId: string | null;
 }
 
 /** A new site with its first timer; the ids are made by the client, and repeating the request is harmless. */

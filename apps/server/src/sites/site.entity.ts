@@ -1,6 +1,13 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
-import type { Supply, Weekday } from '@water-clock/core';
+import type { ClockStyle, Supply, UnitSystem, Weekday } from '@water-clock/core';
 import { Company } from '../people/company.entity.ts';
+
+/** Somebody at the house, and how to reach them. */
+export interface Contact {
+  readonly name: string;
+  readonly role: string;
+  readonly phone: string;
+}
 
 /** A house with its timers. */
 @Entity('sites')
@@ -47,4 +54,27 @@ export class Site {
 
   @Column('text', { default: '' })
   notes: string;
+
+  @Column('jsonb', { default: [] })
+  people: Contact[];
+
+  /** Units in which it is shown; null: as the person likes. */
+  @Column('text', { nullable: true })
+  units: UnitSystem | null;
+
+  /** Hours in which it is shown; null: as the person likes. */
+  @Column('text', { name: 'clock_style', nullable: true })
+  clockStyle: ClockStyle | null;
+
+  /** Its weather: a town of the feed, or a climate of the library. */
+  @Column('text', { nullable: true })
+  place: string | null;
+
+  /** The watering rules of the library that hold for it. */
+  @Column('uuid', { name: 'rules_id', nullable: true })
+  rulesId: string | null;
+
+  /** The library's table of minutes that it goes by; null: the one that ships. */
+  @Column('uuid', { name: 'minutes_id', nullable: true })
+  minutesId: string | null;
 }

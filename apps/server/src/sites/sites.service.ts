@@ -2,13 +2,17 @@ import { Injectable } from '@nestjs/common';
 import {
   attempt,
   check,
+  dueVisits,
   faultSentence,
+  formatDate,
   readPlan,
   verdictWords,
   WEEKDAYS,
   type ClockStyle,
   type Plan,
+  type Survey,
   type Supply,
+  type UnitSystem,
   type Verdict,
   type VerdictWords,
   type Weekday,
@@ -19,7 +23,7 @@ import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteFields } from './site-body.ts';
-import { Site } from './site.entity.ts';
+import { Site, type Contact } from './site.entity.ts';
 import { todayIn } from './today.ts';
 
 export interface SiteView {
@@ -33,6 +37,12 @@ export interface SiteView {
   readonly supply: Supply | null;
   readonly mowing: readonly Weekday[];
   readonly notes: string;
+  readonly people: readonly Contact[];
+  readonly units: UnitSystem | null;
+  readonly clockStyle: ClockStyle | null;
+  readonly place: string | null;
+  readonly rulesId: string | null;
+  readonly minutesId: string | null;
 }
 
 export interface TimerSummary {
@@ -42,6 +52,8 @@ export interface TimerSummary {
   readonly programs: number;
   readonly verdict: Verdict;
   readonly headline: string;
+  /** When somebody has to come back next, `YYYY-MM-DD`; null where nothing is due. */
+  readonly nextVisit: string | null;
 }
 
 export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] };
@@ -57,6 +69,12 @@ export const siteView = (site: SiteView): SiteView => ({
   supply: site.supply,
   mowing: site.mowing,
   notes: site.notes,
+  people: site.people,
+  units: site.units,
+  clockStyle: site.clockStyle,
+  place: site.place,
+  rulesId: site.rulesId,
+  minutesId: site.minutesId,
 });
 
 const fieldsOf = (site: SiteFields) => ({
@@ -68,6 +86,16 @@ const fieldsOf = (site: SiteFields) => ({
   supply: site.supply ?? null,
   mowing: WEEKDAYS.filter((weekday) => site.mowing?.includes(weekday)),
   notes: site.notes?.trim() ?? '',
+  people: (site.people ?? []).map(({ name, role, phone }) => ({
+    name: name.trim(),
+    role: role.trim(),
+    phone: phone.trim(),
+  })),
+  units: site.units ?? null,
+  clockStyle: site.clockStyle ?? null,
+  place: site.place ?? null,
+  rulesId: site.rulesId ?? null,
+  minutesId: site.minutesId ?? null,
 });
 
 /** A plan document from outside, sound, without its `site`; faults by paths below `plan`. */
@@ -87,6 +115,11 @@ const seenFromAfar = ({ tone, headline }: VerdictWords, { settings }: Plan) => (
       : headline,
 });
 
+function nextVisitOf(survey: Survey): string | null {
+  const [next] = dueVisits(survey);
+  return next ? formatDate(next.date) : null;
+}
+
 @Injectable()
 export class SitesService {
   constructor(private readonly database: DataSource) {}
@@ -101,7 +134,7 @@ export class SitesService {
       ...siteView(site),
       timers: timers
         .filter((timer) => timer.siteId === site.id)
-        .map(({ id, plan }) => {
+        .map(({ id, plan, survey }) => {
           const on = todayIn(site.timeZone, now);
           const checked = attempt(() => check(plan, on));
           return {
@@ -109,6 +142,7 @@ export class SitesService {
             name: plan.timer.name,
             stations: plan.stations.length,
             programs: plan.programs.length,
+            nextVisit: nextVisitOf(survey),
             ...(checked.ok
               ? seenFromAfar(verdictWords(checked.value, plan.timer.onOverlap, { on, clock }), plan)
               : {

@@ -1,7 +1,7 @@
 import { IsDefined, IsIn, IsInt, IsUUID, Min } from 'class-validator';
 import { WAYS, type Way } from '../changes/change.entity.ts';
 
-/** One change of a plan. The id makes repeating it harmless; the version tells what it was based on. */
+/** One change of a timer's record. The id makes repeating it harmless; the version tells what it was based on. */
 export class ChangePlanBody {
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
   id: string;
@@ -13,7 +13,7 @@ export class ChangePlanBody {
   @IsIn(WAYS, { message: `way is one of ${WAYS.join(', ')}` })
   way: Way;
 
-  /** A `PlanChange`, read by core. */
+  /** A `RecordChange`, read by core. */
   @IsDefined({ message: 'change is missing' })
   change: unknown;
 }

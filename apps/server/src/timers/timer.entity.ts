@@ -7,7 +7,7 @@ import {
   PrimaryColumn,
   type Relation,
 } from 'typeorm';
-import type { Plan } from '@water-clock/core';
+import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
 import { Site } from '../sites/site.entity.ts';
 
 /** One timer at a site, with all that is set on it. */
@@ -41,4 +41,8 @@ export class Timer {
   /** A sound and covered plan document without its `site`, which the site's own row holds. */
   @Column('jsonb')
   plan: Plan;
+
+  /** What was found out about it, beside what is set on it. */
+  @Column('jsonb', { default: EMPTY_SURVEY })
+  survey: Survey;
 }

@@ -1,10 +1,11 @@
 import { Injectable } from '@nestjs/common';
 import {
-  applyChange,
-  readChange,
+  applyRecordChange,
+  readRecordChange,
   type Plan,
-  type PlanChange,
   type PlanSite,
+  type RecordChange,
+  type Survey,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { Change, type Way } from '../changes/change.entity.ts';
@@ -26,8 +27,8 @@ export interface LastChange {
 
 export interface PastChange {
   readonly way: Way;
-  readonly change: PlanChange;
-  readonly inverse: PlanChange;
+  readonly change: RecordChange;
+  readonly inverse: RecordChange;
 }
 
 export interface TimerView {
@@ -35,6 +36,7 @@ export interface TimerView {
   readonly version: number;
   readonly site: SiteView;
   readonly plan: Plan;
+  readonly survey: Survey;
   /** This person's latest changes with nobody else's in between, oldest first: what they can undo. */
   readonly history: readonly PastChange[];
 }
@@ -63,6 +65,7 @@ export class TimersService {
       version: timer.version,
       site: siteView(timer.site),
       plan: timer.plan,
+      survey: timer.survey,
       history: await this.history(actor, id),
     };
   }
@@ -84,12 +87,12 @@ export class TimersService {
 
   /**
    * Saves one change in one transaction: the timer's row is locked, a repeated write answers as the first one did, a stale
-   * one is refused with the present plan, and what core does not accept changes nothing.
+   * one is refused with the present record, and what core does not accept changes nothing.
    */
   async change(actor: Actor, id: string, body: ChangePlanBody): Promise<{ version: number }> {
     const { companyId } = actor;
     const changeId = body.id.toLowerCase();
-    const read = readChange(body.change);
+    const read = readRecordChange(body.change);
     if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
     const change = read.value;
     const fingerprint = fingerprintOf(['timer', id, body.baseVersion, body.way, change]);
@@ -108,14 +111,15 @@ export class TimersService {
           current: {
             version: timer.version,
             plan: timer.plan,
+            survey: timer.survey,
             ...(await this.authorOf(database, companyId, id, timer.version)),
           },
         });
-      const applied = applyChange(timer.plan, change);
+      const applied = applyRecordChange({ plan: timer.plan, survey: timer.survey }, change);
       if (!applied.ok) throw notAccepted(apiFaults(applied.faults, ['change']));
       const version = timer.version + 1;
-      const { plan, inverse } = applied.value;
-      await database.update(Timer, { companyId, id }, { plan, version });
+      const { record: changed, inverse } = applied.value;
+      await database.update(Timer, { companyId, id }, { ...changed, version });
       await record(database, actor, {
         id: changeId,
         subject: 'timer',

@@ -1,0 +1,40 @@
+import {
+  Column,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  PrimaryColumn,
+  type Relation,
+} from 'typeorm';
+import { Company } from '../people/company.entity.ts';
+
+/** What the office keeps: each shelf holds documents of one open format. */
+export const SHELVES = ['rules', 'kinds', 'minutes', 'climates'] as const;
+export type Shelf = (typeof SHELVES)[number];
+
+/** A document of the office's library. */
+@Entity('library')
+@Index('library_shelf', ['companyId', 'shelf'])
+export class LibraryEntry {
+  @PrimaryColumn('uuid', { name: 'company_id' })
+  companyId: string;
+
+  @ManyToOne(() => Company)
+  @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'library_company' })
+  company: Relation<Company>;
+
+  @PrimaryColumn('uuid')
+  id: string;
+
+  @Column('text')
+  shelf: Shelf;
+
+  /** Counts the changes; a write names the one that it was based on, 0 for a new document. */
+  @Column('integer')
+  version: number;
+
+  /** Sound by the reader of its shelf; null: taken out, and its version goes on. */
+  @Column('jsonb', { nullable: true })
+  document: object | null;
+}

@@ -1,0 +1,109 @@
+import { Injectable } from '@nestjs/common';
+import {
+  readClimate,
+  readMinutesTable,
+  readRules,
+  readTimerKind,
+  type Outcome,
+} from '@water-clock/core';
+import { DataSource, IsNull, Not } from 'typeorm';
+import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
+import type { ChangeLibraryBody } from './library-body.ts';
+import { LibraryEntry, type Shelf } from './library-entry.entity.ts';
+
+const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
+  rules: readRules,
+  kinds: readTimerKind,
+  minutes: readMinutesTable,
+  climates: readClimate,
+};
+
+/** More is no library that anybody finds their way in. */
+const MOST_DOCUMENTS = 500;
+
+export interface LibraryView {
+  readonly id: string;
+  readonly version: number;
+  readonly document: object | null;
+}
+
+@Injectable()
+export class LibraryService {
+  constructor(private readonly database: DataSource) {}
+
+  /** All documents of a shelf, those taken out as well where they hide one that ships: with a null document. */
+  async list({ companyId }: Actor, shelf: Shelf): Promise<LibraryView[]> {
+    const entries = await this.database.manager.find(LibraryEntry, {
+      where: { companyId, shelf },
+      order: { id: 'asc' },
+    });
+    return entries.map(({ id, version, document }) => ({ id, version, document }));
+  }
+
+  /** Saves a document whole, or takes it out, in one transaction. */
+  async change(
+    actor: Actor,
+    shelf: Shelf,
+    id: string,
+    body: ChangeLibraryBody,
+  ): Promise<{ version: number }> {
+    const { companyId } = actor;
+    const read = body.document === null ? null : READERS[shelf](body.document);
+    if (read && !read.ok) throw notAccepted(apiFaults(read.faults, ['document']));
+    const document = read ? read.value : null;
+    const changeId = body.id.toLowerCase();
+    const fingerprint = fingerprintOf(['library', shelf, id, body.baseVersion, document]);
+    return this.database.transaction(async (database) => {
+      const key = { companyId, id };
+      // Made first, so that two who add the same one at once wait for each other.
+      await database
+        .createQueryBuilder()
+        .insert()
+        .into(LibraryEntry)
+        .values({ ...key, shelf, version: 0, document: null })
+        .orIgnore()
+        .execute();
+      const entry = await database.findOneOrFail(LibraryEntry, {
+        where: key,
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (entry.shelf !== shelf)
+        throw new ApiError(409, {
+          code: 'id-reused',
+          message: `another document, on the shelf "${entry.shelf}", has this id`,
+        });
+      const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
+      if (earlier) return { version: earlier.version };
+      if (entry.version !== body.baseVersion)
+        throw new ApiError(409, {
+          code: 'stale-version',
+          message: `this document was changed meanwhile: it is at version ${entry.version}, and the change was based on ${body.baseVersion}`,
+          current: { id, version: entry.version, document: entry.document },
+        });
+      if (entry.document === null && document !== null) {
+        const count = await database.countBy(LibraryEntry, {
+          companyId,
+          shelf,
+          document: Not(IsNull()),
+        });
+        if (count >= MOST_DOCUMENTS)
+          throw new ApiError(422, {
+            code: 'not-accepted',
+            message: `a shelf holds at most ${MOST_DOCUMENTS} documents; take some out first`,
+          });
+      }
+      const version = entry.version + 1;
+      await database.update(LibraryEntry, key, { version, document });
+      await record(database, actor, {
+        id: changeId,
+        subject: 'library',
+        subjectId: id,
+        version,
+        fingerprint,
+      });
+      return { version };
+    });
+  }
+}

@@ -1,0 +1,26 @@
+import type { ClimateDocument, WeatherDay } from '@water-clock/core';
+
+/** A town of which there is weather. */
+export interface WeatherTown {
+  readonly id: string;
+  readonly name: string;
+  readonly region: string;
+  readonly timeZone: string;
+  readonly latitude: number;
+  readonly longitude: number;
+  readonly altitudeMetres: number;
+}
+
+/** Where weather comes from. A real service takes the simulated one's place behind this. */
+export abstract class WeatherFeed {
+  abstract towns(): Promise<readonly WeatherTown[]>;
+
+  /** Means of the twelve months; null for a town that is not there. */
+  abstract normals(townId: string): Promise<ClimateDocument | null>;
+
+  /** The days from one date to another, both included; null for a town that is not there. */
+  abstract days(townId: string, from: string, to: string): Promise<readonly WeatherDay[] | null>;
+
+  /** The first and the last date of which there are days. */
+  abstract span(): { readonly from: string; readonly to: string };
+}

@@ -1,0 +1,49 @@
+import { Controller, Get, Param, Query } from '@nestjs/common';
+import { parseDate, type ClimateDocument, type WeatherDay } from '@water-clock/core';
+import { ApiError, notFound } from '../platform/api-error.ts';
+import { WeatherFeed, type WeatherTown } from './weather-feed.ts';
+
+/** A date of the query; the usual one where it is not given. */
+function dateOf(name: string, text: string | undefined, usual: string): string {
+  if (text === undefined) return usual;
+  if (typeof text === 'string' && parseDate(text) !== null) return text;
+  throw new ApiError(400, {
+    code: 'malformed-request',
+    message: `${name} is a date of the calendar, YYYY-MM-DD`,
+    faults: [{ code: 'malformed', path: name, message: 'a date of the calendar, YYYY-MM-DD' }],
+  });
+}
+
+@Controller('weather')
+export class WeatherController {
+  constructor(private readonly feed: WeatherFeed) {}
+
+  @Get('towns')
+  towns(): Promise<readonly WeatherTown[]> {
+    return this.feed.towns();
+  }
+
+  @Get('towns/:id/normals')
+  async normals(@Param('id') id: string): Promise<ClimateDocument> {
+    const normals = await this.feed.normals(id);
+    if (!normals) throw notFound('town');
+    return normals;
+  }
+
+  /** Days of the feed, all of them where no span is named. */
+  @Get('towns/:id/days')
+  async days(
+    @Param('id') id: string,
+    @Query('from') from?: string,
+    @Query('to') to?: string,
+  ): Promise<readonly WeatherDay[]> {
+    const span = this.feed.span();
+    const days = await this.feed.days(
+      id,
+      dateOf('from', from, span.from),
+      dateOf('to', to, span.to),
+    );
+    if (!days) throw notFound('town');
+    return days;
+  }
+}
