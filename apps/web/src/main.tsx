@@ -12,6 +12,7 @@ import './platform/theme.css';
 
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
+const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
 const TimerPage = lazy(() => import('./timers/TimerPage.tsx'));
 
 const client = new QueryClient({
@@ -35,7 +36,8 @@ function Application() {
               <Route index element={<SitesPage />} />
               <Route path="sites" element={<Navigate to="/" replace />} />
               <Route path="sites/new" element={<NewSitePage />} />
-              <Route path="timers/:timerId/:view?" element={<TimerPage />} />
+              <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
+              <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
               <Route path="*" element={<NotFound />} />
             </Route>
           </Routes>

@@ -4,7 +4,14 @@
  */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { applyChange, emptyPlan, TIMER_KINDS, type Plan, type PlanChange } from '@water-clock/core';
+import {
+  applyRecordChange,
+  EMPTY_SURVEY,
+  emptyPlan,
+  TIMER_KINDS,
+  type Plan,
+  type PlanChange,
+} from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../src/platform/api.ts';
 import { ShownSnapshot } from '../src/timers/shownSnapshot.ts';
 import { stacksOf, TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
@@ -25,7 +32,7 @@ const run = (station: number, seconds: number): PlanChange => ({
 
 /** The server's rules, in a few lines: one version at a time, each id once. */
 class SimulatedServer {
-  saved: Saved = { version: 1, plan: EMPTY };
+  saved: Saved = { version: 1, plan: EMPTY, survey: EMPTY_SURVEY };
   readonly done = new Map<string, number>();
 
   take(write: Write): { version: number } {
@@ -37,9 +44,10 @@ class SimulatedServer {
         message: 'stale',
         current: { ...this.saved, by: 'Jory', at: null },
       });
-    const applied = applyChange(this.saved.plan, write.change);
+    const applied = applyRecordChange(this.saved, write.change);
     if (!applied.ok) throw new RefusedError(422, { code: 'not-accepted', message: 'no' });
-    this.saved = { version: this.saved.version + 1, plan: applied.value.plan };
+    const { plan, survey } = applied.value.record;
+    this.saved = { version: this.saved.version + 1, plan, survey };
     this.done.set(write.id, this.saved.version);
     return { version: this.saved.version };
   }
@@ -129,7 +137,11 @@ test('undo and redo walk through every step and back, each saved as a change of 
   editor.commit(run(2, 60));
   expect(editor.snapshot().canRedo).toBe(false);
   await settle();
-  expect(server.saved).toEqual({ version: 1 + 4 + 4 + 4 + 2, plan: editor.snapshot().plan });
+  expect(server.saved).toEqual({
+    version: 1 + 4 + 4 + 4 + 2,
+    plan: editor.snapshot().plan,
+    survey: EMPTY_SURVEY,
+  });
 });
 
 describe('two tabs', () => {
@@ -147,8 +159,8 @@ describe('two tabs', () => {
   test('the slower one is shown both sides, and nothing is overwritten', async () => {
     const { server, mine } = await conflict();
     const found = mine.snapshot().conflict;
-    expect(startsOf(found?.base ?? EMPTY)).toEqual([]);
-    expect(startsOf(found?.mine ?? EMPTY)).toEqual(['06:00']);
+    expect(startsOf(found?.base.plan ?? EMPTY)).toEqual([]);
+    expect(startsOf(found?.mine.plan ?? EMPTY)).toEqual(['06:00']);
     expect(startsOf(found?.theirs.plan ?? EMPTY)).toEqual(['04:00']);
     expect(startsOf(server.saved.plan)).toEqual(['04:00']);
   });
@@ -203,7 +215,13 @@ describe('two tabs', () => {
           const tab = tabs[index];
           if (!tab) throw new Error('no tab');
           const before = server.saved.version;
-          tab.editor.commit(run(station, seconds));
+          tab.editor.commit({
+            type: 'together',
+            changes: [
+              run(station, seconds),
+              { type: 'note-station', station, fields: { slopePercent: seconds % 100 } },
+            ],
+          });
           await settle();
           await tab.retryAll();
           const conflicted = tab.editor.snapshot().conflict !== null;
@@ -215,7 +233,8 @@ describe('two tabs', () => {
             await settle();
             await tab.retryAll();
           }
-          expect(tab.editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
+          const { plan, survey } = server.saved;
+          expect(tab.editor.snapshot()).toMatchObject({ unsaved: 0, plan, survey });
           expect(tab.kept()).toEqual([]);
         }
         for (const { editor } of tabs) {

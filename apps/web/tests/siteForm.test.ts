@@ -11,6 +11,15 @@ const sound: SiteForm = {
   supply: 'bore',
   mowing: 'sat wed',
   notes: ' gate code with the neighbour ',
+  people: [
+    { name: 'Ida', role: 'owner', phone: '' },
+    { name: '', role: '', phone: '' },
+  ],
+  units: 'us',
+  clockStyle: '',
+  place: 'marrowby',
+  rulesId: '',
+  minutesId: '',
 };
 
 describe('what is typed about a house', () => {
@@ -26,6 +35,12 @@ describe('what is typed about a house', () => {
         supply: 'bore',
         mowing: ['wed', 'sat'],
         notes: 'gate code with the neighbour',
+        people: [{ name: 'Ida', role: 'owner', phone: '' }],
+        units: 'us',
+        clockStyle: null,
+        place: 'marrowby',
+        rulesId: null,
+        minutesId: null,
       },
     });
     if (!('site' in read)) throw new Error('not read');
@@ -33,6 +48,7 @@ describe('what is typed about a house', () => {
   });
 
   const wrong: [string, Partial<SiteForm>, (keyof SiteForm)[]][] = [
+    ['a person without a name', { people: [{ name: ' ', role: 'owner', phone: '' }] }, ['people']],
     ['no name', { name: '   ' }, ['name']],
     ['a name as long as a letter', { name: 'x'.repeat(121) }, ['name']],
     ['a number that is none', { houseNumber: '7'.repeat(41) }, ['houseNumber']],

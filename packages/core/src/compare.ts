@@ -1,5 +1,6 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
 import type { Plan, Program } from './plan.ts';
+import type { TimerRecord } from './survey/record.ts';
 import { daysWords, lengthWords, startWords, type ClockStyle } from './words.ts';
 
 export interface Difference {
@@ -107,6 +108,31 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
       ...programDifferences(letter, programIn(before, letter), programIn(after, letter), clock),
     );
   return differences;
+}
+
+/** Every fact and setting in which two records of a timer differ. */
+export function recordDifferences(
+  before: TimerRecord,
+  after: TimerRecord,
+  clock: ClockStyle,
+): Difference[] {
+  const { stations: a, ...timerBefore } = before.survey;
+  const { stations: b, ...timerAfter } = after.survey;
+  const numbers = [...a, ...b].map(({ number }) => number);
+  return [
+    ...planDifferences(before.plan, after.plan, clock),
+    ...fieldDifferences('survey', timerBefore, timerAfter),
+    ...[...new Set(numbers)]
+      .sort((x, y) => x - y)
+      .flatMap((number) =>
+        fieldDifferences(
+          `station ${number}`,
+          a.find((one) => one.number === number),
+          b.find((one) => one.number === number),
+          ['number'],
+        ),
+      ),
+  ];
 }
 
 /** Whether two plans set a timer alike, down to the last field. */

@@ -48,7 +48,7 @@ export {
   type Verdict,
 } from './check.ts';
 export { checkReport, type CheckReport } from './checkReport.ts';
-export { planDifferences, samePlan, type Difference } from './compare.ts';
+export { planDifferences, recordDifferences, samePlan, type Difference } from './compare.ts';
 export {
   clockAhead,
   startsMovedBy,
@@ -162,6 +162,7 @@ export {
   timeWords,
   verdictWords,
   weekdayName,
+  weekdaysWords,
   type ClockStyle,
   type Speech,
   type VerdictWords,
@@ -367,3 +368,25 @@ export {
   weatherMonthRows,
   type WeatherTable,
 } from './water/weatherTable.ts';
+
+export {
+  BYPASS_WORDS,
+  CHANGER_WORDS,
+  FAULT_WORDS,
+  HEAD_WORDS,
+  LACKING_WORDS,
+  PANEL_WORDS,
+  PLANT_WORDS,
+  POWER_WORDS,
+  RAIN_WORDS,
+  SCHOOL_WORDS,
+  SEASON_WORDS,
+  SENSOR_WORDS,
+  SEVERITY_WORDS,
+  SOIL_WORDS,
+  SOURCE_WORDS,
+  STEP_WORDS,
+  SUN_WORDS,
+  SUPPLY_WORDS,
+  visitSentence,
+} from './survey/surveyWords.ts';

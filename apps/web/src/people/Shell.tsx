@@ -24,6 +24,11 @@ export function Shell() {
           <span className="shell-name">Water Clock</span>
         </Link>
         {person && <span className="shell-company soft">{person.company}</span>}
+        {person && (
+          <Link to="/library" className="shell-link">
+            Library
+          </Link>
+        )}
         <span className="shell-tools">
           <button
             type="button"

@@ -1,12 +1,14 @@
 /** What a person likes, kept on the device: 12 or 24 hours, daylight or night. */
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
-import type { ClockStyle } from '@water-clock/core';
+import type { ClockStyle, UnitSystem } from '@water-clock/core';
 
 export type Theme = 'day' | 'night';
 
 interface Preferences {
   readonly clock: ClockStyle;
   readonly theme: Theme;
+  /** Of the house that is looked at; metric elsewhere. */
+  readonly units: UnitSystem;
   readonly setClock: (clock: ClockStyle) => void;
   readonly setTheme: (theme: Theme) => void;
 }
@@ -43,7 +45,24 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
       // A device that keeps nothing still works; it only forgets.
     }
   }, [clock, theme]);
-  return <Context value={{ clock, theme, setClock, setTheme }}>{children}</Context>;
+  return (
+    <Context value={{ clock, theme, units: 'metric', setClock, setTheme }}>{children}</Context>
+  );
+}
+
+/** What a house wants in place of what the person likes; null: nothing. */
+export function HouseStyle({
+  clock,
+  units,
+  children,
+}: {
+  readonly clock: ClockStyle | null;
+  readonly units: UnitSystem | null;
+  readonly children: ReactNode;
+}) {
+  const own = usePreferences();
+  const value = { ...own, clock: clock ?? own.clock, units: units ?? own.units };
+  return <Context value={value}>{children}</Context>;
 }
 
 export function usePreferences(): Preferences {

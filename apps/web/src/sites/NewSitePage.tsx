@@ -1,16 +1,19 @@
 import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan, TIMER_KINDS, type Plan } from '@water-clock/core';
+import { emptyPlan, SHIPPED_KINDS, type Plan } from '@water-clock/core';
 import { newId } from '../platform/api.ts';
 import { deviceZone, isZone } from '../platform/zone.ts';
+import { useLibrary } from '../library/queries.ts';
 import { PlanDocumentField } from '../timers/PlanDocumentField.tsx';
 import { useAddSite } from './queries.ts';
-import { readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
+import { emptyForm, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
 import { SiteFormFields } from './SiteFormFields.tsx';
 import './sites.css';
 
 const FROM_DOCUMENT = 'document';
+/** A middling one, to begin with. */
+const USUAL_KIND = SHIPPED_KINDS[2]?.id ?? FROM_DOCUMENT;
 
 /** A house and its timer: of one of the generic kinds, or from a plan document. */
 export default function NewSitePage() {
@@ -18,18 +21,10 @@ export default function NewSitePage() {
   const addSite = useAddSite();
   // Made once, so that pressing twice adds one site.
   const [ids] = useState(() => ({ siteId: newId(), timerId: newId() }));
-  const [form, setForm] = useState<SiteForm>({
-    name: '',
-    houseNumber: '',
-    timeZone: deviceZone(),
-    latitude: '',
-    longitude: '',
-    supply: '',
-    mowing: '',
-    notes: '',
-  });
+  const [form, setForm] = useState<SiteForm>(() => emptyForm(deviceZone()));
   const [faults, setFaults] = useState<SiteFaults>({});
-  const [kind, setKind] = useState(TIMER_KINDS[2]?.name ?? FROM_DOCUMENT);
+  const kinds = useLibrary('kinds');
+  const [kind, setKind] = useState(USUAL_KIND);
   const [document, setDocument] = useState<Plan | null>(null);
 
   const take = (plan: Plan | null) => {
@@ -46,7 +41,7 @@ export default function NewSitePage() {
       }));
   };
 
-  const timer = TIMER_KINDS.find((one) => one.name === kind);
+  const timer = kinds.data?.find(({ id }) => id === kind)?.document.timer;
   const plan = timer ? emptyPlan(timer) : document;
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -55,7 +50,7 @@ export default function NewSitePage() {
     if ('faults' in read || !plan) return;
     addSite.mutate(
       { ...ids, site: read.site, plan },
-      { onSuccess: ({ timerId }) => void navigate(`/timers/${timerId}`) },
+      { onSuccess: ({ timerId }) => void navigate(`/timers/${timerId}/stations`) },
     );
   };
 
@@ -66,13 +61,15 @@ export default function NewSitePage() {
         <label className="labelled">
           Timer
           <select className="field" value={kind} onChange={(event) => setKind(event.target.value)}>
-            {TIMER_KINDS.map(({ name }) => (
-              <option key={name}>{name}</option>
+            {(kinds.data ?? []).map(({ id, document: { timer: one } }) => (
+              <option key={id} value={id}>
+                {one.name}
+              </option>
             ))}
             <option value={FROM_DOCUMENT}>From a plan document …</option>
           </select>
         </label>
-        {!timer && <PlanDocumentField read={take} />}
+        {kind === FROM_DOCUMENT && <PlanDocumentField read={take} />}
         <SiteFormFields form={form} faults={faults} change={setForm} />
         {addSite.error && (
           <p role="alert" className="fault">

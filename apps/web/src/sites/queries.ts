@@ -1,6 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ClockStyle, Plan, Supply, Verdict, Weekday } from '@water-clock/core';
+import type { ClockStyle, Plan, Supply, UnitSystem, Verdict, Weekday } from '@water-clock/core';
 import { request } from '../platform/api.ts';
+
+export interface Contact {
+  readonly name: string;
+  readonly role: string;
+  readonly phone: string;
+}
 
 export interface SiteFields {
   readonly name: string;
@@ -11,6 +17,14 @@ export interface SiteFields {
   readonly supply: Supply | null;
   readonly mowing: readonly Weekday[];
   readonly notes: string;
+  readonly people: readonly Contact[];
+  /** Null: as the person who looks likes them. */
+  readonly units: UnitSystem | null;
+  readonly clockStyle: ClockStyle | null;
+  /** A town of the weather feed, or the id of a climate of the library. */
+  readonly place: string | null;
+  readonly rulesId: string | null;
+  readonly minutesId: string | null;
 }
 
 export interface Site extends SiteFields {
@@ -26,6 +40,7 @@ export interface SiteSummary extends Site {
     readonly programs: number;
     readonly verdict: Verdict;
     readonly headline: string;
+    readonly nextVisit: string | null;
   }[];
 }
 

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import {
   clockAhead,
   formatDate,
+  formatMoment,
   lengthWords,
   parseDate,
   parseTimeEntry,
@@ -29,6 +30,10 @@ interface Props {
   /** Seconds by which the timer's clock is taken to be ahead. */
   readonly ahead: number;
   readonly setAhead: (ahead: number) => void;
+  /** The clock as it was found and noted, if it was. */
+  readonly asFound: { readonly shown: string; readonly really: string } | null;
+  /** Notes it, both as `YYYY-MM-DDTHH:MM`. */
+  readonly keep: (shown: string, really: string) => void;
 }
 
 const DAY = SECONDS_PER_DAY;
@@ -120,7 +125,8 @@ function Reading({
 }
 
 /** The timer's own clock: what it shows, how far it is out, what if. */
-export function ClockPanel({ plan, now, changes, clock, ahead, setAhead }: Props) {
+export function ClockPanel(props: Props) {
+  const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
   const withDate = plan.timer.dialect?.clock !== 'weekday';
   // Null: now.
   const [really, setReally] = useState<ClockSecond | null>(null);
@@ -175,6 +181,23 @@ export function ClockPanel({ plan, now, changes, clock, ahead, setAhead }: Props
         <p className="clock-answer" role="status">
           {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
           {ahead !== 0 && ' The strip shows the true hours at which it waters as it stands.'}
+        </p>
+        <p>
+          <button
+            type="button"
+            className="plain-button"
+            onClick={() =>
+              keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
+            }
+          >
+            Note the clock as found
+          </button>{' '}
+          {asFound && (
+            <span className="soft">
+              As found: it showed {asFound.shown.replace('T', ' ')}, really it was{' '}
+              {asFound.really.replace('T', ' ')}.
+            </span>
+          )}
         </p>
       </section>
       <section>

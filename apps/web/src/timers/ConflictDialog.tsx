@@ -1,5 +1,5 @@
 import { Button, Modal } from 'antd';
-import { planDifferences, timeWords, type ClockStyle, type Plan } from '@water-clock/core';
+import { recordDifferences, timeWords, type ClockStyle, type TimerRecord } from '@water-clock/core';
 import type { Conflict } from './editor.ts';
 
 interface Row {
@@ -11,8 +11,8 @@ interface Row {
 
 /** Each setting that either side changed, with both values. */
 function rowsOf({ base, mine, theirs }: Conflict, clock: ClockStyle): Row[] {
-  const their = planDifferences(base, theirs.plan, clock);
-  const own = planDifferences(base, mine, clock);
+  const their = recordDifferences(base, theirs, clock);
+  const own = recordDifferences(base, mine, clock);
   const names = new Set([...their, ...own].map(({ what }) => what));
   return [...names].map((what) => {
     const a = their.find((one) => one.what === what);
@@ -91,8 +91,8 @@ export function ConflictDialog({ conflict, clock, resolve }: Props) {
 }
 
 /** What somebody else's change did, in a line or two. */
-export function newsWords(before: Plan, after: Plan, clock: ClockStyle): string {
-  const differences = planDifferences(before, after, clock);
+export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
+  const differences = recordDifferences(before, after, clock);
   const told = differences.slice(0, 4).map((one) => `${one.what}: ${one.before} → ${one.after}`);
   const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
   return `${told.join('; ')}${more}`;

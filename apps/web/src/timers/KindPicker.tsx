@@ -4,32 +4,35 @@ import {
   findingSentence,
   letterAt,
   notFitting,
-  TIMER_KINDS,
   type EpochDay,
   type Plan,
   type Timer,
 } from '@water-clock/core';
+import { useLibrary } from '../library/queries.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { TimerEditor } from './editor.ts';
 
 interface Props {
   readonly plan: Plan;
-  readonly editor: TimerEditor;
+  readonly editor: Pick<TimerEditor, 'commit'>;
   readonly today: EpochDay;
 }
 
 /** Makes the timer one of another kind; what would no longer fit is told before it is done. */
 export function KindPicker({ plan, editor, today }: Props) {
   const [name, setName] = useState('');
-  const kind = TIMER_KINDS.find((one) => one.name === name);
+  const kinds = useLibrary('kinds');
+  const kind = kinds.data?.find(({ id }) => id === name)?.document.timer;
   return (
     <section className="kind-picker abilities-wide">
       <label className="labelled">
         Begin from another kind of timer
         <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
           <option value="">leave it as it is</option>
-          {TIMER_KINDS.map((one) => (
-            <option key={one.name}>{one.name}</option>
+          {(kinds.data ?? []).map(({ id, document }) => (
+            <option key={id} value={id}>
+              {document.timer.name}
+            </option>
           ))}
         </select>
       </label>

@@ -11,6 +11,10 @@ interface Props {
   readonly empty?: string;
   readonly decimal?: boolean;
   readonly className?: string;
+  /** Its name among the fields of a card, for going on to the next one. */
+  readonly field?: string;
+  /** Called when the enter key has made the number. */
+  readonly entered?: (input: HTMLInputElement) => void;
   /** The refusal in words, or null where it is made. */
   readonly commit: (value: number | null) => string | null;
 }
@@ -30,11 +34,13 @@ export function NumberField(props: Props) {
       return `"${text}" is not possible here; allowed: ${allowed}${empty === undefined ? '' : ', or empty'}.`;
     return number === value ? null : commit(number);
   };
-  const finish = () => {
-    if (typed === null) return;
+  /** Whether there is nothing wrong with what was typed. */
+  const finish = (): boolean => {
+    if (typed === null) return true;
     const refused = refusal(typed.trim());
     setFault(refused);
     if (refused === null) setTyped(null);
+    return refused === null;
   };
   return (
     <label className={`labelled ${className ?? ''}`}>
@@ -44,6 +50,7 @@ export function NumberField(props: Props) {
       </span>
       <input
         className="field"
+        data-field={props.field}
         inputMode={decimal ? 'decimal' : 'numeric'}
         value={typed ?? value ?? ''}
         placeholder={empty}
@@ -52,7 +59,7 @@ export function NumberField(props: Props) {
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') finish();
+          if (event.key === 'Enter' && finish()) props.entered?.(event.currentTarget);
           if (event.key !== 'Escape') return;
           setTyped(null);
           setFault(null);

@@ -4,7 +4,13 @@ import { Button } from 'antd';
 import { newId, RefusedError } from '../platform/api.ts';
 import { isZone } from '../platform/zone.ts';
 import { useChangeSite, type Site } from '../sites/queries.ts';
-import { formOf, readSiteForm, type SiteFaults, type SiteForm } from '../sites/siteForm.ts';
+import {
+  fieldText,
+  formOf,
+  readSiteForm,
+  type SiteFaults,
+  type SiteForm,
+} from '../sites/siteForm.ts';
 import { SiteFormFields } from '../sites/SiteFormFields.tsx';
 import { timerKeys, type TimerView } from './queries.ts';
 import '../sites/sites.css';
@@ -18,6 +24,12 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   supply: 'Supply',
   mowing: 'Mown on',
   notes: 'Notes',
+  people: 'People',
+  units: 'Units',
+  clockStyle: 'Hours',
+  place: 'Weather of',
+  rulesId: 'Watering rules',
+  minutesId: 'Table of minutes',
 };
 
 /** What is noted of the house, to be put right. Where somebody else was faster both sides are shown. */
@@ -73,10 +85,11 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
           </p>
           <ul>
             {(Object.keys(FIELD_NAMES) as (keyof SiteForm)[])
-              .filter((key) => theirForm[key] !== form[key])
+              .filter((key) => fieldText(theirForm, key) !== fieldText(form, key))
               .map((key) => (
                 <li key={key}>
-                  {FIELD_NAMES[key]}: saved “{theirForm[key]}”, yours “{form[key]}”
+                  {FIELD_NAMES[key]}: saved “{fieldText(theirForm, key)}”, yours “
+                  {fieldText(form, key)}”
                 </li>
               ))}
           </ul>

@@ -63,7 +63,7 @@ export function TimerAbilities({
   today,
 }: {
   readonly plan: Plan;
-  readonly editor: TimerEditor;
+  readonly editor: Pick<TimerEditor, 'commit'>;
   readonly today: EpochDay;
 }) {
   const { timer } = plan;

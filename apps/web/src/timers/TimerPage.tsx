@@ -1,5 +1,7 @@
 import {
+  lazy,
   memo,
+  Suspense,
   useCallback,
   useDeferredValue,
   useEffect,
@@ -9,10 +11,8 @@ import {
 } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
-import { NavLink, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import {
-  dateWords,
-  dryStretches,
   findingSentence,
   letterAt,
   monthOf,
@@ -21,22 +21,20 @@ import {
   SECONDS_PER_DAY,
   tonightOf,
   verdictWords,
-  weekdayIndexOf,
-  weekdayName,
-  type ClockChange,
   type EpochDay,
+  type Survey,
 } from '@water-clock/core';
-import { NightStrip } from '../charts/NightStrip.tsx';
 import { Patterns } from '../charts/patterns.tsx';
-import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
 import { clockChangesAfter } from '../platform/clockChange.ts';
-import { usePreferences } from '../platform/preferences.tsx';
+import { HouseStyle, usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../sites/queries.ts';
+import { StepNav } from '../visit/StepNav.tsx';
+import { STRIP_STEPS, stepStates } from '../visit/steps.ts';
+import { useVisit } from '../visit/useVisit.ts';
 import { nightAt, type WhatIf } from '../workers/messages.ts';
 import { useReckoning, type Work } from '../workers/useReckoning.ts';
-import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { ClockPanel } from './ClockPanel.tsx';
 import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
@@ -47,19 +45,14 @@ import { ProgramBlock } from './ProgramBlock.tsx';
 import { timerKeys, useTimer, type TimerView } from './queries.ts';
 import { SettingsPanel } from './SettingsPanel.tsx';
 import { ShownSnapshot } from './shownSnapshot.ts';
-import { SiteDetails } from './SiteDetails.tsx';
-import { StationList } from './StationList.tsx';
-import { TimerAbilities } from './TimerAbilities.tsx';
+import { TimerNight } from './TimerNight.tsx';
 import { TimerTools } from './TimerTools.tsx';
 import { useCivilNow } from './useCivilNow.ts';
 import { useEditor } from './useEditor.ts';
 import { VerdictMark } from './VerdictMark.tsx';
-import { WhatIfBar } from './WhatIfBar.tsx';
 import './timer.css';
 
-/** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
-const isWithin = (change: ClockChange, day: EpochDay) =>
-  nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
+const SurveyViews = lazy(() => import('../visit/SurveyViews.tsx'));
 
 /** With more programs the strip is too tall to stay in sight while something below it is edited. */
 const MOST_ROWS_IN_SIGHT = 8;
@@ -113,14 +106,6 @@ function Programs({
   );
 }
 
-const VIEWS = [
-  ['', 'Programs'],
-  ['stations', 'Stations'],
-  ['settings', 'Percent and hours'],
-  ['clock', 'Clock'],
-  ['timer', 'Timer and house'],
-] as const;
-
 /** What is to be said while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
   switch (work.state) {
@@ -142,6 +127,11 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
         <p className="work-note fault">What stands here is of an earlier state: {work.why}.</p>
       );
   }
+}
+
+function clockAsFound({ device }: Survey) {
+  const { clockShown: shown, clockReally: really } = device ?? {};
+  return shown === undefined || really === undefined ? null : { shown, really };
 }
 
 function TimerWorkbench({ view }: { readonly view: TimerView }) {
@@ -210,14 +200,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     }),
     [askBlocked, editor, whatIf.ahead],
   );
-  const sun = useMemo(() => sunOf({ day }, site), [day, site]);
   const night = reckoning ? nightAt(reckoning, day) : undefined;
   // The large strip and the verdict first; what stands further off follows in its own time.
   const later = useDeferredValue(reckoning);
   const openedCycle =
     opened &&
     night?.intended.find(({ letter, start }) => letter === opened.letter && start === opened.start);
-  const change = changes.find((one) => isWithin(one, day)) ?? null;
   const [overlap] = reckoning?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
@@ -225,16 +213,17 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const findings =
     reckoning?.check.findings.filter(({ code }) => !code.startsWith('missing-')) ?? [];
   const tone = verdict?.tone ?? 'empty';
-  const { from, to } = night ?? { from: 0, to: 0 };
-  const dry = useMemo(
-    () =>
-      dryStretches(plan, from + whatIf.ahead, to + whatIf.ahead).map((stretch) => ({
-        ...stretch,
-        from: stretch.from - whatIf.ahead,
-        to: stretch.to - whatIf.ahead,
-      })),
-    [plan, from, to, whatIf.ahead],
-  );
+  const visit = useVisit(site, snapshot.settled, snapshot.survey);
+  const withStrip = STRIP_STEPS.includes(shown);
+  const states = stepStates({
+    site,
+    plan: snapshot.settled,
+    survey: snapshot.survey,
+    rules: visit.rules,
+    minutes: visit.minutes,
+    verdict: reckoning?.check.verdict ?? null,
+    today,
+  });
 
   return (
     <div className="timer">
@@ -268,14 +257,14 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         }
       >
         <div
-          className={`verdict verdict-${tone}`}
+          className={`verdict verdict-${tone}${withStrip ? '' : ' verdict-line'}`}
           data-of={reckoning ? 'known' : 'unknown'}
           role="status"
         >
-          <VerdictMark verdict={tone} size={44} />
+          <VerdictMark verdict={tone} size={withStrip ? 44 : 28} />
           <div>
             <p className="verdict-headline">{verdict?.headline ?? 'Working it out …'}</p>
-            <p className="verdict-detail">{verdict?.detail}</p>
+            {withStrip && <p className="verdict-detail">{verdict?.detail}</p>}
             <WorkNote work={work} stop={stop} />
           </div>
           {overlapNight !== undefined && overlapNight !== day && (
@@ -284,110 +273,103 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             </Button>
           )}
         </div>
-        <div className="timer-night">
-          <div className="night-head">
-            <h2>
-              {day === tonight ? 'Tonight, ' : ''}
-              {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
-            </h2>
-            <WhatIfBar
-              plan={plan}
-              whatIf={whatIf}
-              headroom={reckoning?.check.headroomPercent ?? null}
-              set={setWhatIf}
-            />
-          </div>
-          {night && (
-            <NightStrip
-              night={night}
-              letters={letters}
-              sun={sun}
-              clock={clock}
-              stepMinutes={plan.timer.startStepMinutes}
-              now={now}
-              blocked={blocked}
-              dry={dry}
-              change={change}
-              mowing={site.mowing}
-              {...moves}
-            />
-          )}
-          {change && <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />}
-        </div>
+        {withStrip && (
+          <TimerNight
+            plan={plan}
+            site={site}
+            reckoning={reckoning}
+            letters={letters}
+            day={day}
+            tonight={tonight}
+            today={today}
+            now={now}
+            changes={changes}
+            blocked={blocked}
+            moves={moves}
+            whatIf={whatIf}
+            setWhatIf={setWhatIf}
+          />
+        )}
       </div>
-      {openedCycle && (
+      <StepNav timerId={view.id} shown={shown} states={states} />
+      {withStrip && openedCycle && (
         <CycleDetails cycle={openedCycle} plan={plan} clock={clock} close={() => setOpened(null)} />
       )}
-      <div className={distance === 'year' ? 'timer-columns timer-columns-year' : 'timer-columns'}>
-        <div className="timer-edit">
-          <nav className="timer-views" aria-label="What is set">
-            {VIEWS.map(([path, name]) => (
-              <NavLink
-                key={path}
-                to={path ? `/timers/${view.id}/${path}` : `/timers/${view.id}`}
-                end
-              >
-                {name}
-              </NavLink>
-            ))}
-          </nav>
-          {reckoning && (
-            <OverlapList
-              check={reckoning.check}
-              onOverlap={plan.timer.onOverlap}
-              speech={speech}
-              choose={choose}
-            />
-          )}
-          {findings.length > 0 && (
-            <ul className="findings">
-              {findings.map((finding, i) => (
-                <li key={i} className={`finding finding-${finding.severity}`}>
-                  {findingSentence(finding, speech)}
-                </li>
-              ))}
-            </ul>
-          )}
-          {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
-          {shown === 'stations' && <StationList plan={snapshot.settled} editor={editor} />}
-          {shown === 'settings' && (
-            <SettingsPanel
-              plan={snapshot.settled}
-              editor={editor}
-              today={today}
-              month={monthOf(today)}
-            />
-          )}
-          {shown === 'clock' && (
-            <ClockPanel
-              plan={plan}
-              now={now}
-              changes={changes}
-              clock={clock}
-              ahead={whatIf.ahead}
-              setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
-            />
-          )}
-          {shown === 'timer' && (
-            <>
-              <TimerAbilities plan={snapshot.settled} editor={editor} today={today} />
-              <SiteDetails site={site} timerId={view.id} />
-            </>
-          )}
+      {withStrip ? (
+        <div className={distance === 'year' ? 'timer-columns timer-columns-year' : 'timer-columns'}>
+          <div className="timer-edit">
+            {reckoning && (
+              <OverlapList
+                check={reckoning.check}
+                onOverlap={plan.timer.onOverlap}
+                speech={speech}
+                choose={choose}
+              />
+            )}
+            {findings.length > 0 && (
+              <ul className="findings">
+                {findings.map((finding, i) => (
+                  <li key={i} className={`finding finding-${finding.severity}`}>
+                    {findingSentence(finding, speech)}
+                  </li>
+                ))}
+              </ul>
+            )}
+            {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
+            {shown === 'settings' && (
+              <SettingsPanel
+                plan={snapshot.settled}
+                editor={editor}
+                today={today}
+                month={monthOf(today)}
+              />
+            )}
+            {shown === 'clock' && (
+              <ClockPanel
+                plan={plan}
+                now={now}
+                changes={changes}
+                clock={clock}
+                ahead={whatIf.ahead}
+                setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
+                asFound={clockAsFound(snapshot.survey)}
+                keep={(clockShown, clockReally) =>
+                  editor.commit({
+                    type: 'note',
+                    fields: { device: { ...snapshot.survey.device, clockShown, clockReally } },
+                  })
+                }
+              />
+            )}
+          </div>
+          <NightsAside
+            reckoning={later}
+            letters={letters}
+            place={site}
+            today={today}
+            tonight={tonight}
+            day={day}
+            clock={clock}
+            distance={distance}
+            setDistance={setDistance}
+            choose={choose}
+          />
         </div>
-        <NightsAside
-          reckoning={later}
-          letters={letters}
-          place={site}
-          today={today}
-          tonight={tonight}
-          day={day}
-          clock={clock}
-          distance={distance}
-          setDistance={setDistance}
-          choose={choose}
-        />
-      </div>
+      ) : (
+        <Suspense fallback={<Loading what="the page" />}>
+          <SurveyViews
+            shown={shown}
+            timerId={view.id}
+            site={site}
+            plan={snapshot.settled}
+            survey={snapshot.survey}
+            editor={editor}
+            today={today}
+            now={now}
+            {...visit}
+          />
+        </Suspense>
+      )}
       {snapshot.conflict && (
         <ConflictDialog
           conflict={snapshot.conflict}
@@ -410,5 +392,10 @@ export default function TimerPage() {
   if (timer.isPending) return <Loading what="the timer" />;
   if (timer.isError)
     return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
-  return <TimerWorkbench key={timerId} view={timer.data} />;
+  const { site } = timer.data;
+  return (
+    <HouseStyle clock={site.clockStyle} units={site.units}>
+      <TimerWorkbench key={timerId} view={timer.data} />
+    </HouseStyle>
+  );
 }

@@ -54,7 +54,8 @@ function TimeField({ label, value, commit }: TimeFieldProps) {
 
 interface Props {
   readonly label: string;
-  readonly timer: Timer;
+  /** Whose display gives the order of the weekdays. */
+  readonly timer: Pick<Timer, 'dialect'>;
   readonly windows: readonly NoWaterWindow[];
   /** The refusal in words, or null where it is made. */
   readonly commit: (windows: readonly NoWaterWindow[] | null) => string | null;

@@ -5,7 +5,14 @@
  * Changes are shown at once and sent one after another. Each carries an id and the version that it was based on, so that
  * sending it again is harmless and one that comes too late is refused, never mixed in unseen.
  */
-import { applyChange, type Fault, type Plan, type PlanChange } from '@water-clock/core';
+import {
+  applyRecordChange,
+  type Fault,
+  type Plan,
+  type RecordChange,
+  type Survey,
+  type TimerRecord,
+} from '@water-clock/core';
 import { RefusedError } from '../platform/api.ts';
 
 export type Way = 'do' | 'undo' | 'redo';
@@ -15,29 +22,28 @@ export interface Write {
   readonly id: string;
   readonly baseVersion: number;
   readonly way: Way;
-  readonly change: PlanChange;
+  readonly change: RecordChange;
 }
 
 /** A write that is not known to be saved, with what takes it back. */
 interface Pending extends Write {
-  readonly inverse: PlanChange;
+  readonly inverse: RecordChange;
 }
 
 interface Step {
-  readonly change: PlanChange;
-  readonly inverse: PlanChange;
+  readonly change: RecordChange;
+  readonly inverse: RecordChange;
 }
 
-export interface Saved {
+export interface Saved extends TimerRecord {
   readonly version: number;
-  readonly plan: Plan;
 }
 
 /** Both sides where another tab or person saved first. */
 export interface Conflict {
   /** What both began with. */
-  readonly base: Plan;
-  readonly mine: Plan;
+  readonly base: TimerRecord;
+  readonly mine: TimerRecord;
   readonly theirs: Saved & { readonly by: string | null; readonly at: string | null };
 }
 
@@ -48,6 +54,8 @@ export interface Snapshot {
   readonly plan: Plan;
   /** The same without what is being typed or dragged: what an entry is compared with. */
   readonly settled: Plan;
+  /** What was found out, as on the screen. */
+  readonly survey: Survey;
   readonly status: Status;
   /** Changes that are not known to be saved. */
   readonly unsaved: number;
@@ -57,7 +65,11 @@ export interface Snapshot {
   /** The server refused a change; it was taken back. */
   readonly refusal: string | null;
   /** Somebody else's saved change that was taken over, both sides. */
-  readonly news: { readonly before: Plan; readonly after: Plan; readonly by: string | null } | null;
+  readonly news: {
+    readonly before: TimerRecord;
+    readonly after: TimerRecord;
+    readonly by: string | null;
+  } | null;
 }
 
 export interface Transport {
@@ -101,9 +113,9 @@ export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
 export class TimerEditor {
   private saved: Saved;
   private pending: readonly Pending[] = [];
-  /** The plan with what is pending, and what it was made of. */
-  private made: { saved: Saved; pending: readonly Pending[]; plan: Plan } | null = null;
-  private draft: PlanChange | null = null;
+  /** The record with what is pending, and what it was made of. */
+  private made: { saved: Saved; pending: readonly Pending[]; record: TimerRecord } | null = null;
+  private draft: RecordChange | null = null;
   private undoSteps: Step[];
   private redoSteps: Step[];
   private status: Status = 'saved';
@@ -138,13 +150,13 @@ export class TimerEditor {
   readonly snapshot = (): Snapshot => this.current;
 
   /** Shows a change without making it, while it is being typed or dragged; null ends that. */
-  setDraft(change: PlanChange | null): void {
+  setDraft(change: RecordChange | null): void {
     this.draft = change;
     this.tell();
   }
 
   /** Makes a change and sends it on its way; the faults where core does not accept it, else none. */
-  commit(change: PlanChange): readonly Fault[] {
+  commit(change: RecordChange): readonly Fault[] {
     this.draft = null;
     const faults = this.make(change, 'do');
     if (faults.length === 0) this.redoSteps = [];
@@ -154,10 +166,10 @@ export class TimerEditor {
 
   /** Moves one start of a program to another time of day, shown only or made. */
   moveStart(letter: string, start: string, to: string, how: 'draft' | 'commit'): void {
-    const program = this.planWithPending().programs.find((one) => one.letter === letter);
+    const program = this.withPending().plan.programs.find((one) => one.letter === letter);
     const at = program?.starts.indexOf(start) ?? -1;
     if (!program || at < 0) return;
-    const change: PlanChange = {
+    const change: RecordChange = {
       type: 'set-starts',
       program: letter,
       starts: program.starts.map((one, i) => (i === at ? to : one)),
@@ -190,7 +202,7 @@ export class TimerEditor {
     if (version <= this.saved.version || !quiet()) return;
     const loaded = await this.surroundings.transport.load().catch(() => null);
     if (!loaded || loaded.version <= this.saved.version || !quiet()) return;
-    this.news = { before: this.news?.before ?? this.saved.plan, after: loaded.plan, by };
+    this.news = { before: this.news?.before ?? this.saved, after: loaded, by };
     this.adopt(loaded);
   }
 
@@ -217,7 +229,7 @@ export class TimerEditor {
    */
   resume(writes: readonly Write[]): void {
     for (const write of writes) {
-      const applied = applyChange(this.shownPlan(), write.change);
+      const applied = applyRecordChange(this.shown(), write.change);
       const inverse = applied.ok ? applied.value.inverse : write.change;
       this.pending = [...this.pending, { ...write, inverse }];
     }
@@ -237,8 +249,8 @@ export class TimerEditor {
     void this.flush();
   }
 
-  private make(change: PlanChange, way: Way): readonly Fault[] {
-    const applied = applyChange(this.planWithPending(), change);
+  private make(change: RecordChange, way: Way): readonly Fault[] {
+    const applied = applyRecordChange(this.withPending(), change);
     if (!applied.ok) return applied.faults;
     const { inverse } = applied.value;
     const baseVersion = this.saved.version + this.pending.length;
@@ -251,23 +263,23 @@ export class TimerEditor {
   }
 
   /** One object as long as nothing is saved or made. */
-  private planWithPending(): Plan {
+  private withPending(): TimerRecord {
     const { saved, pending } = this;
-    if (this.made?.saved === saved && this.made.pending === pending) return this.made.plan;
-    let { plan } = saved;
+    if (this.made?.saved === saved && this.made.pending === pending) return this.made.record;
+    let record: TimerRecord = { plan: saved.plan, survey: saved.survey };
     for (const { change } of pending) {
-      const applied = applyChange(plan, change);
-      if (applied.ok) plan = applied.value.plan;
+      const applied = applyRecordChange(record, change);
+      if (applied.ok) ({ record } = applied.value);
     }
-    this.made = { saved, pending, plan };
-    return plan;
+    this.made = { saved, pending, record };
+    return record;
   }
 
-  private shownPlan(): Plan {
-    const plan = this.planWithPending();
-    if (!this.draft) return plan;
-    const applied = applyChange(plan, this.draft);
-    return applied.ok ? applied.value.plan : plan;
+  private shown(): TimerRecord {
+    const record = this.withPending();
+    if (!this.draft) return record;
+    const applied = applyRecordChange(record, this.draft);
+    return applied.ok ? applied.value.record : record;
   }
 
   private async flush(): Promise<void> {
@@ -278,8 +290,9 @@ export class TimerEditor {
         this.setStatus('saving');
         const { inverse: _inverse, ...write } = next;
         const { version } = await this.surroundings.transport.send(write);
-        const applied = applyChange(this.saved.plan, next.change);
-        this.saved = { version, plan: applied.ok ? applied.value.plan : this.saved.plan };
+        const applied = applyRecordChange(this.saved, next.change);
+        const { plan, survey } = applied.ok ? applied.value.record : this.saved;
+        this.saved = { version, plan, survey };
         this.pending = this.pending.slice(1);
         this.tell();
       }
@@ -308,7 +321,7 @@ export class TimerEditor {
     if (error.code === 'stale-version') {
       // The cast trusts our own server: a stale write is answered with the present state.
       const theirs = error.body['current'] as Conflict['theirs'];
-      this.conflict = { base: this.saved.plan, mine: this.planWithPending(), theirs };
+      this.conflict = { base: this.saved, mine: this.withPending(), theirs };
       this.setStatus('saved');
       return;
     }
@@ -321,7 +334,7 @@ export class TimerEditor {
 
   /** Goes on from another saved state; what could be undone before no longer fits it. */
   private adopt(saved: Saved): void {
-    this.saved = { version: saved.version, plan: saved.plan };
+    this.saved = { version: saved.version, plan: saved.plan, survey: saved.survey };
     this.undoSteps = [];
     this.redoSteps = [];
     this.tell();
@@ -333,9 +346,11 @@ export class TimerEditor {
   }
 
   private take(): Snapshot {
+    const { plan, survey } = this.shown();
     return {
-      plan: this.shownPlan(),
-      settled: this.planWithPending(),
+      plan,
+      survey,
+      settled: this.withPending().plan,
       status: this.status,
       unsaved: this.pending.length,
       canUndo: this.undoSteps.length > 0,

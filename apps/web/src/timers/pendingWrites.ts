@@ -1,22 +1,83 @@
-/** Writes of this tab that are not known to be saved, kept through a reload. Sending one twice is harmless. */
+/**
+ * Writes that are not known to be saved, kept on the device: through a reload, and for whoever opens the timer next where the page
+ * was closed in mid-walk without a network. Sending one twice is harmless.
+ *
+ * Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
+ * taken over.
+ */
 import type { Write } from './editor.ts';
 
-const key = (timerId: string) => `water-clock:pending:${timerId}`;
+const PREFIX = 'water-clock:pending:';
+const TAB_KEY = 'water-clock:tab';
+const lockOf = (tab: string) => `water-clock:tab:${tab}`;
+
+function rememberedTab(): string {
+  try {
+    const known = sessionStorage.getItem(TAB_KEY);
+    if (known !== null) return known;
+    const made = crypto.randomUUID();
+    sessionStorage.setItem(TAB_KEY, made);
+    return made;
+  } catch {
+    return crypto.randomUUID();
+  }
+}
+
+/** This tab. A tab that was made as a copy of another has that one's memory, and so takes a new name. */
+let tab = rememberedTab();
+
+/** Holds this tab's lock until the page is gone; where there are no locks, only its own reload finds what it kept. */
+async function holdLock(): Promise<void> {
+  const gone = new Promise<void>(() => {});
+  await navigator.locks?.request(lockOf(tab), { ifAvailable: true }, async (lock) => {
+    if (lock) await gone;
+    tab = crypto.randomUUID();
+    try {
+      sessionStorage.setItem(TAB_KEY, tab);
+    } catch {
+      // It is only forgotten by a reload.
+    }
+    void holdLock();
+  });
+}
+void holdLock();
+
+const keyOf = (timerId: string, ofTab: string) => `${PREFIX}${timerId}:${ofTab}`;
 
 export function keepPending(timerId: string, writes: readonly Write[]): void {
   try {
-    if (writes.length === 0) sessionStorage.removeItem(key(timerId));
-    else sessionStorage.setItem(key(timerId), JSON.stringify(writes));
+    const key = keyOf(timerId, tab);
+    if (writes.length === 0) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify(writes));
   } catch {
     // Full or forbidden storage: the write is still on its way, only a reload could lose it.
   }
 }
 
-export function pendingOf(timerId: string): readonly Write[] {
+function kept(key: string): readonly Write[] {
   try {
-    // The cast trusts what this very tab wrote; the server checks each write again.
-    return JSON.parse(sessionStorage.getItem(key(timerId)) ?? '[]') as Write[];
+    // The cast trusts what this very application wrote; the server checks each write again.
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as Write[];
   } catch {
     return [];
   }
+}
+
+/** What this tab kept before it was loaded again. */
+export const pendingOf = (timerId: string): readonly Write[] => kept(keyOf(timerId, tab));
+
+/** What tabs that are gone left of a timer, and no longer keep: whoever asks has it to send. */
+export async function leftBehind(timerId: string): Promise<readonly Write[]> {
+  const locks = await navigator.locks?.query();
+  if (!locks) return [];
+  const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
+  const prefix = `${PREFIX}${timerId}:`;
+  const left: Write[] = [];
+  for (const key of Object.keys(localStorage).filter((one) => one.startsWith(prefix))) {
+    const owner = key.slice(prefix.length);
+    if (owner === tab || alive.has(lockOf(owner))) continue;
+    left.push(...kept(key));
+    localStorage.removeItem(key);
+  }
+  return left;
 }

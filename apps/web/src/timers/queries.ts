@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Plan, PlanChange } from '@water-clock/core';
+import type { Plan, RecordChange, Survey } from '@water-clock/core';
 import { request } from '../platform/api.ts';
 import type { Site } from '../sites/queries.ts';
 import type { Way, Write } from './editor.ts';
@@ -9,10 +9,11 @@ export interface TimerView {
   readonly version: number;
   readonly site: Site;
   readonly plan: Plan;
+  readonly survey: Survey;
   readonly history: readonly {
     readonly way: Way;
-    readonly change: PlanChange;
-    readonly inverse: PlanChange;
+    readonly change: RecordChange;
+    readonly inverse: RecordChange;
   }[];
 }
 

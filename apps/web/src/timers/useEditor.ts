@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
 import { newId } from '../platform/api.ts';
 import { TimerEditor } from './editor.ts';
-import { keepPending, pendingOf } from './pendingWrites.ts';
+import { keepPending, leftBehind, pendingOf } from './pendingWrites.ts';
 import { loadTimer, sendChange, useSavedVersion, type TimerView } from './queries.ts';
 
 function makeEditor(view: TimerView): TimerEditor {
-  const { id, version, plan, history } = view;
+  const { id, version, plan, survey, history } = view;
   const left = pendingOf(id);
-  const editor = new TimerEditor({ version, plan }, history, {
+  const editor = new TimerEditor({ version, plan, survey }, history, {
     transport: {
       send: (write) => sendChange(id, write),
       load: () => loadTimer(id),
@@ -17,6 +17,9 @@ function makeEditor(view: TimerView): TimerEditor {
     later: (work, milliseconds) => setTimeout(work, milliseconds),
   });
   if (left.length > 0) editor.resume(left);
+  void leftBehind(id).then((writes) => {
+    if (writes.length > 0) editor.resume(writes);
+  });
   return editor;
 }
 

@@ -86,7 +86,7 @@ export interface Brief {
 }
 
 /** A wish with what holds where nothing is said. */
-export const wishOf = ({ wish = {} }: Brief) => ({
+export const wishOf = ({ wish = {} }: Pick<Brief, 'wish'>) => ({
   notBefore: '21:00',
   finishBy: '07:00',
   dripAnyTime: false,

@@ -1,0 +1,256 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { Link } from 'react-router';
+import {
+  allowedWords,
+  assembleBrief,
+  BYPASS_WORDS,
+  dueVisits,
+  faultLine,
+  FAULT_WORDS,
+  lengthWords,
+  quantityWords,
+  RAIN_WORDS,
+  readBriefText,
+  rulesSentence,
+  rulingOn,
+  SCHOOL_WORDS,
+  SENSOR_WORDS,
+  SEVERITY_WORDS,
+  startWords,
+  SUPPLY_WORDS,
+  surveyOf,
+  takeBriefChange,
+  unknownNeeds,
+  visitSentence,
+  weekdaysWords,
+  wishOf,
+  writeBrief,
+  type Brief,
+  type BriefRules,
+} from '@water-clock/core';
+import { saveFile, textOf } from '../platform/files.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../timers/commitWords.ts';
+import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { WishEditor } from './WishEditor.tsx';
+import './brief.css';
+
+/** What binds the brief: rules noted by hand, else those of the library where they say something of this house. */
+function rulesOf({ survey, rules, site, today }: SurveyProps): BriefRules | null {
+  if (survey.rules) return survey.rules;
+  const ruling = rules && rulingOn(rules, site, today);
+  if (!ruling) return null;
+  if (ruling.kind === 'allowed') return ruling.rules;
+  return ruling.kind === 'forbidden' ? { weekdays: [] } : null;
+}
+
+function Stations({ brief, props }: { readonly brief: Brief; readonly props: SurveyProps }) {
+  const { units, clock } = usePreferences();
+  const { minutes, survey } = props;
+  const bySchool = (number: number) => {
+    const one = minutes.stations.find((each) => each.number === number);
+    return one?.overruled ? 'own number' : one ? SCHOOL_WORDS[one.school].toLowerCase() : '';
+  };
+  return (
+    <table className="brief-stations">
+      <thead>
+        <tr>
+          <th>Station</th>
+          <th>Needs a week</th>
+          <th>At a stretch</th>
+          <th>More</th>
+        </tr>
+      </thead>
+      <tbody>
+        {brief.stations.map((one) => {
+          const { faults = [] } = surveyOf(survey, one.number);
+          const unknown = unknownNeeds(minutes).includes(one.number);
+          const more = [
+            one.group,
+            one.overhead === false && 'nothing sprayed',
+            one.flowLpm !== undefined && quantityWords(units, 'flow', one.flowLpm),
+            one.days && `${one.days.least} to ${one.days.most} days a week`,
+            one.oftenADay &&
+              `${one.oftenADay.times} times a day, ${startWords(one.oftenADay.from, clock)} to ${startWords(one.oftenADay.to, clock)}${one.oftenADay.until ? ` until ${one.oftenADay.until}` : ''}`,
+            ...faults.map(
+              ({ fault, severity }) => `${FAULT_WORDS[fault]} (${SEVERITY_WORDS[severity]})`,
+            ),
+          ].filter(Boolean);
+          return (
+            <tr key={one.number}>
+              <th scope="row">
+                <b className="station-number">{one.number}</b> {one.name ?? ''}
+              </th>
+              <td>
+                {unknown ? (
+                  <span className="fault">not known</span>
+                ) : (
+                  <>
+                    {lengthWords(Math.round(one.weeklySeconds / 60) * 60)}{' '}
+                    <span className="soft">{bySchool(one.number)}</span>
+                  </>
+                )}
+              </td>
+              <td>
+                {one.cycleSeconds === undefined
+                  ? '–'
+                  : `${lengthWords(one.cycleSeconds)}${one.soakSeconds === undefined ? '' : `, soak ${lengthWords(one.soakSeconds)}`}`}
+              </td>
+              <td>{more.join(', ')}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** Everything that the visit has found, as one page and as a document. */
+export default function BriefView(props: SurveyProps) {
+  const { plan, survey, site, rules, minutes, editor, today, timerId } = props;
+  const { clock } = usePreferences();
+  const speech = { on: today, clock };
+  const [read, setRead] = useState<
+    { readonly brief: Brief } | { readonly faults: readonly string[] } | null
+  >(null);
+  const record = { plan, survey };
+  const brief = assembleBrief(record, { minutes, rules: rulesOf(props), mowing: site.mowing });
+  const wish = wishOf(brief);
+  const unknown = unknownNeeds(minutes);
+  const { device = {} } = survey;
+  const visits = dueVisits(survey);
+  const take = async (file: File) => {
+    const text = await textOf(file);
+    const outcome = text === null ? null : readBriefText(text);
+    if (!outcome) setRead({ faults: [`${file.name} is too large to be a brief`] });
+    else setRead(outcome.ok ? { brief: outcome.value } : { faults: outcome.faults.map(faultLine) });
+  };
+  const adopt = (taken: Brief) => {
+    const refused = commitWords(editor, takeBriefChange(record, taken));
+    setRead(refused === null ? null : { faults: [refused] });
+  };
+  return (
+    <div className="survey-view brief">
+      <div className="walk-start no-print">
+        <Button
+          size="large"
+          type="primary"
+          onClick={() => saveFile(`${site.name}.brief.json`, writeBrief(brief), 'application/json')}
+        >
+          Export the brief
+        </Button>
+        <Button size="large" onClick={() => print()}>
+          Print
+        </Button>
+        <label className="plain-button">
+          Take over a brief …
+          <input
+            type="file"
+            className="hidden-but-read"
+            accept=".json,application/json"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = '';
+              if (file) void take(file);
+            }}
+          />
+        </label>
+      </div>
+      {read && 'faults' in read && (
+        <div role="alert" className="fault no-print">
+          <p>Nothing was changed:</p>
+          <ul>
+            {read.faults.slice(0, 10).map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {read && 'brief' in read && (
+        <div role="alert" className="notice no-print">
+          <p>
+            A brief of {read.brief.stations.length} stations for “{read.brief.timer.name}”. Taking
+            it over sets the timer, its stations and what is wanted of them, as one step that can be
+            undone; programs and the house’s mowing days stay.
+          </p>
+          <Button type="primary" onClick={() => adopt(read.brief)}>
+            Take it over
+          </Button>{' '}
+          <Button onClick={() => setRead(null)}>Leave it</Button>
+        </div>
+      )}
+      {unknown.length > 0 && (
+        <p className="caution">
+          Not known yet what {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}{' '}
+          {unknown.length === 1 ? 'needs' : 'need'}; the document has 0 there.{' '}
+          <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
+        </p>
+      )}
+      <section>
+        <h2>House</h2>
+        <p>
+          {[
+            site.name,
+            site.houseNumber && `number ${site.houseNumber}`,
+            site.supply && `water from ${SUPPLY_WORDS[site.supply]}`,
+            site.mowing.length > 0 &&
+              `mown on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? ', dry the day before, too' : ''}`,
+          ]
+            .filter(Boolean)
+            .join('; ')}
+          .
+        </p>
+        {site.people.map(({ name, role, phone }) => (
+          <p key={name + phone}>{[name, role, phone].filter(Boolean).join(', ')}</p>
+        ))}
+        {site.notes && <p>{site.notes}</p>}
+      </section>
+      <section>
+        <h2>Rules</h2>
+        <p>
+          {survey.rules
+            ? `By hand: ${allowedWords(survey.rules, speech)}.`
+            : rules
+              ? `${rules.name}. ${rulesSentence(rules, site, speech)}`
+              : 'None noted.'}
+        </p>
+      </section>
+      <section>
+        <h2>Timer</h2>
+        <p>
+          {plan.timer.name}: {plan.timer.stationCount} stations, {plan.timer.programCount} programs,{' '}
+          {plan.timer.startsPerProgram} starts each.
+          {(device.sensors ?? []).map(
+            ({ kind, bypass }) => ` ${SENSOR_WORDS[kind]}, ${BYPASS_WORDS[bypass]}.`,
+          )}
+          {device.pump ? ` Pump: ${device.pump}.` : ''}
+          {survey.rain ? ` Rain is met by ${RAIN_WORDS[survey.rain]}.` : ''}
+        </p>
+      </section>
+      <section>
+        <h2>Stations</h2>
+        <Stations brief={brief} props={props} />
+      </section>
+      <section>
+        <h2>Wished</h2>
+        <p>
+          Between {startWords(wish.notBefore, clock)} and {startWords(wish.finishBy, clock)}, clear
+          up to {wish.headroomPercent} %
+          {wish.apart.map(([a, b]) => `; ${a} apart from ${b}`).join('')}.
+        </p>
+        <WishEditor survey={survey} editor={editor} />
+      </section>
+      {visits.length > 0 && (
+        <section>
+          <h2>Next visits</h2>
+          <ul>
+            {visits.map((visit, i) => (
+              <li key={i}>{visitSentence(visit, speech)}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+import { useState } from 'react';
+import {
+  parseTimeEntry,
+  startWords,
+  TIME_ENTRY_HELP,
+  wishOf,
+  type Survey,
+  type Wish,
+} from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Choice } from '../timers/Choice.tsx';
+import { commitWords } from '../timers/commitWords.ts';
+import type { TimerEditor } from '../timers/editor.ts';
+import { NumberField } from '../timers/NumberField.tsx';
+
+const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
+  any: 'whatever fits',
+  one: 'one start a program',
+  repeated: 'repeated starts',
+  'timer-soak': 'the timer’s own cycle-and-soak',
+};
+const DAY_WORDS: Record<NonNullable<Wish['days']>, string> = {
+  any: 'whatever fits',
+  weekdays: 'weekdays',
+  interval: 'every so many days',
+};
+const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
+  any: 'by need',
+  one: 'one for all',
+};
+
+interface Props {
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+}
+
+/** What is wished of the programs: when, how many starts, which days. */
+export function WishEditor({ survey, editor }: Props) {
+  const { clock } = usePreferences();
+  const [fault, setFault] = useState<string | null>(null);
+  const wish = wishOf({ ...(survey.wish ? { wish: survey.wish } : {}) });
+  const set = (more: Partial<Wish>): string | null =>
+    commitWords(editor, { type: 'note', fields: { wish: { ...survey.wish, ...more } } });
+  const time = (key: 'notBefore' | 'finishBy', label: string) => (
+    <label className="labelled">
+      {label}
+      <input
+        key={wish[key] + clock}
+        className="field"
+        defaultValue={startWords(wish[key], clock)}
+        onBlur={({ target: { value } }) => {
+          const read = parseTimeEntry(value);
+          setFault(read === null ? `"${value}" is not a time. ${TIME_ENTRY_HELP}` : null);
+          if (read !== null && read !== wish[key]) set({ [key]: read });
+        }}
+      />
+    </label>
+  );
+  const groups = [
+    ...new Set(survey.stations.flatMap(({ group }) => (group ? [group] : []))),
+  ].sort();
+  const isApart = (a: string, b: string) =>
+    wish.apart.some(([x, y]) => (x === a && y === b) || (x === b && y === a));
+  const pairs = groups.flatMap((a, i) => groups.slice(i + 1).map((b) => [a, b] as const));
+  return (
+    <div className="wish no-print">
+      <div className="tool-fields">
+        {time('notBefore', 'Not before')}
+        {time('finishBy', 'Finished by')}
+        <Choice
+          label="Starts"
+          value={wish.starts}
+          words={START_WORDS}
+          commit={(starts) => set({ starts })}
+        />
+        <Choice label="Days" value={wish.days} words={DAY_WORDS} commit={(days) => set({ days })} />
+        <Choice
+          label="Programs"
+          value={wish.programs}
+          words={PROGRAM_WORDS}
+          commit={(programs) => set({ programs })}
+        />
+        <NumberField
+          label="Clear up to"
+          unit="%"
+          least={100}
+          most={500}
+          value={wish.headroomPercent}
+          commit={(value) => set({ headroomPercent: value ?? 130 })}
+        />
+      </div>
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={wish.dripAnyTime}
+          onChange={(event) => set({ dripAnyTime: event.target.checked })}
+        />
+        drip may run at any time
+      </label>
+      {pairs.length > 0 && (
+        <div className="switches" role="group" aria-label="Groups never in one program">
+          {pairs.map(([a, b]) => (
+            <label key={`${a} ${b}`} className="check">
+              <input
+                type="checkbox"
+                checked={isApart(a, b)}
+                onChange={(event) =>
+                  set({
+                    apart: event.target.checked
+                      ? [...wish.apart, [a, b]]
+                      : wish.apart.filter(
+                          ([x, y]) => !((x === a && y === b) || (x === b && y === a)),
+                        ),
+                  })
+                }
+              />
+              {a} and {b} never in one program
+            </label>
+          ))}
+        </div>
+      )}
+      {fault && <p className="fault">{fault}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+import { scaleSqrt } from 'd3-scale';
+
+interface Props {
+  readonly millilitres: readonly number[];
+  /** Cups in a row. */
+  readonly across: number;
+  /** Those of the low quarter. */
+  readonly low: readonly number[];
+  readonly chosen: number | null;
+  readonly choose: (cup: number) => void;
+}
+
+const CELL = 52;
+const LARGEST = 22;
+
+/** Cups as they stood on the ground: the fuller the larger; those of the low quarter are hollow. */
+export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
+  const radius = scaleSqrt()
+    .domain([0, Math.max(1, ...millilitres)])
+    .range([5, LARGEST]);
+  const columns = Math.min(across, millilitres.length);
+  const rows = Math.ceil(millilitres.length / across);
+  return (
+    <div className="cup-map">
+      <svg
+        width={columns * CELL}
+        height={rows * CELL}
+        viewBox={`0 0 ${columns * CELL} ${rows * CELL}`}
+        role="group"
+        aria-label="Cups as they stood"
+      >
+        {millilitres.map((caught, cup) => {
+          const isLow = low.includes(cup);
+          const x = (cup % across) * CELL + CELL / 2;
+          const y = Math.floor(cup / across) * CELL + CELL / 2;
+          return (
+            <g
+              key={cup}
+              role="button"
+              tabIndex={0}
+              aria-pressed={cup === chosen}
+              aria-label={`Cup ${cup + 1}: ${caught} ml${isLow ? ', of the driest quarter' : ''}`}
+              className="cup"
+              onClick={() => choose(cup)}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter' && event.key !== ' ') return;
+                event.preventDefault();
+                choose(cup);
+              }}
+            >
+              <rect
+                x={x - CELL / 2}
+                y={y - CELL / 2}
+                width={CELL}
+                height={CELL}
+                fill="transparent"
+              />
+              <circle
+                cx={x}
+                cy={y}
+                r={radius(caught)}
+                className={isLow ? 'cup-low' : 'cup-full'}
+                strokeWidth={cup === chosen ? 4 : 2}
+              />
+              <text
+                x={x}
+                y={y + 5}
+                textAnchor="middle"
+                className={isLow ? 'cup-low-text' : 'cup-text'}
+              >
+                {caught}
+              </text>
+            </g>
+          );
+        })}
+      </svg>
+      <p className="soft">Hollow: the driest quarter. Press a cup to enter it again.</p>
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+import { monthName } from '@water-clock/core';
+import { curveGeometry, type Curve } from './curveGeometry.ts';
+import { useWidth } from './useWidth.ts';
+import './curves.css';
+
+const HEIGHT = 240;
+
+interface Props {
+  readonly label: string;
+  readonly unit: string;
+  readonly curves: readonly Curve[];
+  /** Of the present date, 1 to 12. */
+  readonly month: number;
+}
+
+/** Curves of a year, each with a dash of its own and named in the legend; the table of the same numbers stands beside it. */
+export function YearCurves({ label, unit, curves, month }: Props) {
+  const [ref, width] = useWidth<HTMLElement>();
+  const { shapes, months, ticks, left, bottom } = curveGeometry(curves, width, HEIGHT);
+  const now = months.find((one) => one.month === month);
+  return (
+    <figure className="curves" ref={ref}>
+      <svg width={width} height={HEIGHT} role="img" aria-label={label}>
+        {ticks.map(({ value, y }) => (
+          <g key={value}>
+            <line x1={left} x2={width} y1={y} y2={y} className="curve-grid" />
+            <text x={left - 6} y={y + 5} textAnchor="end" className="curve-tick">
+              {value}
+            </text>
+          </g>
+        ))}
+        {now && <line x1={now.x} x2={now.x} y1={0} y2={bottom} className="curve-now" />}
+        {months.map(({ month: one, x }) => (
+          <text key={one} x={x} y={bottom + 20} textAnchor="middle" className="curve-tick">
+            {monthName(one).slice(0, width < 500 ? 1 : 3)}
+          </text>
+        ))}
+        {shapes.map(({ name, path, points }, i) => (
+          <g key={name} className={`curve curve-${i}`}>
+            <path d={path} />
+            {points.map(({ x, y, value }, k) => (
+              <circle key={k} cx={x} cy={y} r={i === 0 ? 4 : 3}>
+                <title>{`${name}, ${monthName(k + 1)}: ${value.toFixed(1)} ${unit}`}</title>
+              </circle>
+            ))}
+          </g>
+        ))}
+      </svg>
+      <figcaption className="curve-legend">
+        <span className="soft">{unit}</span>
+        {curves.map(({ name }, i) => (
+          <span key={name}>
+            <svg width="34" height="10" aria-hidden>
+              <path d="M1 5h32" className={`curve curve-${i}`} />
+            </svg>
+            {name}
+          </span>
+        ))}
+      </figcaption>
+    </figure>
+  );
+}

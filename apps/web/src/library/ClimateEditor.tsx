@@ -1,0 +1,190 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  climateOf,
+  faultSentence,
+  MOST_WEATHER_ROWS,
+  monthName,
+  readWeatherTable,
+  weatherMonthRows,
+  type ClimateDocument,
+  type WeatherTable,
+} from '@water-clock/core';
+import { rowsOf, saveCsv } from '../platform/csv.ts';
+import { NumberField } from '../timers/NumberField.tsx';
+
+const WAY_WORDS = {
+  entered: 'as entered',
+  'penman-monteith': 'FAO Penman–Monteith',
+  hargreaves: 'Hargreaves',
+} as const;
+
+const COLUMNS = [
+  ['highestCelsius', 'Highest, °C'],
+  ['lowestCelsius', 'Lowest, °C'],
+  ['rainMm', 'Rain, mm'],
+  ['humidityPercent', 'Humidity, %'],
+  ['windMetresPerSecond', 'Wind, m/s'],
+  ['sunshineHours', 'Sun, h'],
+] as const;
+
+interface Props {
+  readonly document: ClimateDocument;
+  readonly change: (document: ClimateDocument) => void;
+}
+
+/** The climate of a place: twelve months, from a spreadsheet of days or of months, or entered. */
+export function ClimateEditor({ document, change }: Props) {
+  const [read, setRead] = useState<WeatherTable | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const take = async (file: File) => {
+    setFault(null);
+    setRead(null);
+    try {
+      const table = readWeatherTable(await rowsOf(file, MOST_WEATHER_ROWS));
+      setRead(table);
+      const missing = table.months.flatMap((month, i) =>
+        month === null ? [monthName(i + 1)] : [],
+      );
+      const months = table.months.filter((month) => month !== null);
+      if (missing.length > 0) {
+        setFault(
+          table.used === 0
+            ? 'Nothing was taken: no line of the file can be used.'
+            : `Nothing was taken: there is nothing of ${missing.join(', ')}. All twelve months are needed.`,
+        );
+        return;
+      }
+      change({
+        ...document,
+        months,
+        source: `${table.used} ${table.kind} of ${file.name}`,
+      });
+    } catch (error) {
+      setFault(`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
+    }
+  };
+  const climate = climateOf(document);
+  const number = (key: 'latitude' | 'longitude' | 'altitudeMetres', label: string) => (
+    <label className="labelled">
+      {label}
+      <input
+        key={document[key]}
+        className="field"
+        inputMode="decimal"
+        defaultValue={document[key] ?? ''}
+        onBlur={({ target: { value } }) => {
+          const typed = Number(value.trim().replace(',', '.').replace('−', '-'));
+          if (value.trim() !== '' && Number.isFinite(typed)) change({ ...document, [key]: typed });
+        }}
+      />
+    </label>
+  );
+  return (
+    <div className="library-form">
+      <label className="labelled">
+        Name of the place
+        <input
+          className="field"
+          maxLength={200}
+          value={document.name}
+          onChange={({ target: { value } }) => change({ ...document, name: value })}
+        />
+      </label>
+      <div className="tool-fields">
+        {number('latitude', 'Latitude')}
+        {number('longitude', 'Longitude')}
+        {number('altitudeMetres', 'Height above the sea, m')}
+      </div>
+      <label className="labelled">
+        Where the numbers come from
+        <input
+          className="field"
+          maxLength={2000}
+          value={document.source}
+          onChange={({ target: { value } }) => change({ ...document, source: value })}
+        />
+      </label>
+      <p>
+        A CSV file of days (column “date”) or of months (column “month”), with highest_c, lowest_c
+        and rain_mm; humidity_percent, wind_m_s, sunshine_h and eto_mm where they are known.
+      </p>
+      <input
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="CSV file of weather"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) void take(file);
+        }}
+      />
+      {fault && (
+        <p role="alert" className="fault">
+          {fault}
+        </p>
+      )}
+      {read && read.faults.length > 0 && (
+        <ul className="cell-faults">
+          {read.faults.slice(0, 12).map((one, i) => (
+            <li key={i} className="fault">
+              Line {one.line}, {one.column}: {faultSentence(one.fault)}
+            </li>
+          ))}
+          {read.faults.length > 12 && <li>… and {read.faults.length - 12} more.</li>}
+        </ul>
+      )}
+      <div className="minutes-scroll">
+        <table className="year-table">
+          <thead>
+            <tr>
+              <th>Month</th>
+              {COLUMNS.map(([key, label]) => (
+                <th key={key}>{label}</th>
+              ))}
+              <th>ETo, mm a day</th>
+              <th>found by</th>
+            </tr>
+          </thead>
+          <tbody>
+            {document.months.map((month, i) => (
+              <tr key={i}>
+                <th scope="row">{monthName(i + 1)}</th>
+                {COLUMNS.map(([key]) => (
+                  <td key={key}>{month[key] === undefined ? '–' : month[key].toFixed(1)}</td>
+                ))}
+                <td>
+                  <NumberField
+                    className="needs"
+                    label={`Reference evapotranspiration of ${monthName(i + 1)}`}
+                    decimal
+                    most={30}
+                    value={Math.round((climate.etoMmPerDay[i] ?? 0) * 100) / 100}
+                    empty="worked out"
+                    commit={(value) => {
+                      const { etoMmPerDay: _before, ...rest } = month;
+                      const next = value === null ? rest : { ...rest, etoMmPerDay: value };
+                      change({
+                        ...document,
+                        months: document.months.map((one, at) => (at === i ? next : one)),
+                      });
+                      return null;
+                    }}
+                  />
+                </td>
+                <td className="soft">{WAY_WORDS[climate.ways[i] ?? 'entered']}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div>
+        <Button
+          onClick={() => saveCsv(`${document.name} months.csv`, weatherMonthRows(document.months))}
+        >
+          Months as CSV
+        </Button>
+      </div>
+    </div>
+  );
+}

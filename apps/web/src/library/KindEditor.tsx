@@ -1,0 +1,164 @@
+import {
+  applyChange,
+  emptyPlan,
+  PANEL_SETTINGS,
+  PANEL_WORDS,
+  type EpochDay,
+  type PanelSetting,
+  type TimerKind,
+} from '@water-clock/core';
+import { PhotoRow } from '../survey/PhotoRow.tsx';
+import { TimerAbilities } from '../timers/TimerAbilities.tsx';
+
+interface Props {
+  readonly document: TimerKind;
+  readonly change: (document: TimerKind) => void;
+  readonly today: EpochDay;
+}
+
+const NOTES = [
+  ['note', 'How it is known on the wall'],
+  ['hides', 'What its panel can hide'],
+  ['manual', 'How watering by hand behaves'],
+  ['restore', 'What its save-and-restore keeps, and what not'],
+] as const;
+
+/** A kind of timer: what it can do, and what somebody has to know who stands before it. */
+export function KindEditor({ document, change, today }: Props) {
+  const { timer, reach = [], signs = [], factory = [] } = document;
+  const plan = emptyPlan(timer);
+  /** The abilities are edited as on a timer, but nothing is sent: the document is saved whole. */
+  const editor = {
+    commit: (made: Parameters<typeof applyChange>[1] | { readonly type: string }) => {
+      // The cast holds because the abilities make plan changes only.
+      const applied = applyChange(plan, made as Parameters<typeof applyChange>[1]);
+      if (!applied.ok) return applied.faults;
+      change({ ...document, timer: applied.value.plan.timer });
+      return [];
+    },
+  };
+  const setReach = (setting: PanelSetting, more: { line?: string; photo?: string | null }) => {
+    const before = reach.find((one) => one.setting === setting);
+    const line = more.line ?? before?.line ?? '';
+    const photo = more.photo === undefined ? before?.photo : (more.photo ?? undefined);
+    const next = { setting, line, ...(photo === undefined ? {} : { photo }) };
+    change({
+      ...document,
+      reach: PANEL_SETTINGS.flatMap((one) =>
+        one === setting
+          ? line === '' && photo === undefined
+            ? []
+            : [next]
+          : reach.filter((each) => each.setting === one),
+      ),
+    });
+  };
+  return (
+    <div className="library-form">
+      {NOTES.map(([key, label]) => (
+        <label key={key} className="labelled">
+          {label}
+          <textarea
+            className="field"
+            rows={2}
+            maxLength={2000}
+            value={document[key] ?? ''}
+            onChange={({ target: { value } }) => {
+              const { [key]: _before, ...rest } = document;
+              change(value === '' ? rest : { ...rest, [key]: value });
+            }}
+          />
+        </label>
+      ))}
+      <fieldset className="clause">
+        <legend>How to reach each setting on this panel</legend>
+        {PANEL_SETTINGS.map((setting) => {
+          const found = reach.find((one) => one.setting === setting);
+          return (
+            <div key={setting} className="reach">
+              <label className="labelled">
+                {PANEL_WORDS[setting]}
+                <input
+                  className="field"
+                  maxLength={200}
+                  value={found?.line ?? ''}
+                  onChange={({ target: { value } }) => setReach(setting, { line: value })}
+                />
+              </label>
+              {found && found.line !== '' && (
+                <PhotoRow
+                  label={`Photo of ${PANEL_WORDS[setting]}`}
+                  most={1}
+                  photos={found.photo ? [found.photo] : []}
+                  set={([photo]) => setReach(setting, { photo: photo ?? null })}
+                />
+              )}
+            </div>
+          );
+        })}
+      </fieldset>
+      <fieldset className="clause">
+        <legend>What its lights and signs mean</legend>
+        {[...signs, { sign: '', means: '' }].map((one, i) => {
+          const put = (more: Partial<typeof one>) => {
+            const next = signs.slice();
+            next[i] = { ...one, ...more };
+            change({
+              ...document,
+              signs: next.filter(({ sign, means }) => sign !== '' || means !== ''),
+            });
+          };
+          return (
+            <div key={i} className="site-form-pair">
+              <input
+                className="field"
+                aria-label={`Sign ${i + 1}`}
+                placeholder="what is seen"
+                maxLength={200}
+                value={one.sign}
+                onChange={({ target: { value } }) => put({ sign: value })}
+              />
+              <input
+                className="field"
+                aria-label={`Meaning of sign ${i + 1}`}
+                placeholder="what it means"
+                maxLength={200}
+                value={one.means}
+                onChange={({ target: { value } }) => put({ means: value })}
+              />
+            </div>
+          );
+        })}
+      </fieldset>
+      <fieldset className="clause">
+        <legend>Factory settings, also after it has lost its memory</legend>
+        <div className="tool-fields">
+          {PANEL_SETTINGS.map((setting) => (
+            <label key={setting} className="labelled">
+              {PANEL_WORDS[setting]}
+              <input
+                className="field"
+                maxLength={200}
+                value={factory.find((one) => one.setting === setting)?.value ?? ''}
+                onChange={({ target: { value } }) =>
+                  change({
+                    ...document,
+                    factory: PANEL_SETTINGS.flatMap((one) =>
+                      one === setting
+                        ? value === ''
+                          ? []
+                          : [{ setting, value }]
+                        : factory.filter((each) => each.setting === one),
+                    ),
+                  })
+                }
+              />
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <h2>What it can do</h2>
+      <TimerAbilities plan={plan} editor={editor} today={today} />
+    </div>
+  );
+}

@@ -1,0 +1,314 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { NavLink, useNavigate, useParams } from 'react-router';
+import {
+  CLIMATE_FORMAT,
+  CLIMATE_VERSION,
+  faultLine,
+  readClimateText,
+  readMinutesTableText,
+  readRulesText,
+  readTimerKindText,
+  RULES_FORMAT,
+  RULES_VERSION,
+  SHIPPED_MINUTES,
+  weatherDayRows,
+  weatherMonthRows,
+  type ClimateDocument,
+  type Outcome,
+  type Rules,
+} from '@water-clock/core';
+import { newId, request } from '../platform/api.ts';
+import { saveCsv } from '../platform/csv.ts';
+import { saveJson, textOf } from '../platform/files.ts';
+import { Failed, Loading, NotFound } from '../platform/states.tsx';
+import { deviceZone } from '../platform/zone.ts';
+import { useCivilNow } from '../timers/useCivilNow.ts';
+import { loadDays, useTowns } from '../weather/queries.ts';
+import { ClimateEditor } from './ClimateEditor.tsx';
+import { KindEditor } from './KindEditor.tsx';
+import { KindQuestions } from './KindQuestions.tsx';
+import { MinutesEditor } from './MinutesEditor.tsx';
+import {
+  useKeepDocument,
+  useLibrary,
+  type LibraryItem,
+  type Shelf,
+  type Shelves,
+} from './queries.ts';
+import { RulesEditor } from './RulesEditor.tsx';
+import { SaveBar } from './SaveBar.tsx';
+import { useDocument } from './useDocument.ts';
+import './library.css';
+import '../minutes/minutes.css';
+import '../survey/survey.css';
+
+const SHELVES: readonly (readonly [Shelf, string])[] = [
+  ['rules', 'Watering rules'],
+  ['kinds', 'Timer kinds'],
+  ['minutes', 'Minutes'],
+  ['climates', 'Weather'],
+];
+const ENDINGS: Record<Shelf, string> = {
+  rules: 'rules',
+  kinds: 'kind',
+  minutes: 'minutes',
+  climates: 'climate',
+};
+const READERS: { readonly [S in Shelf]: (text: string) => Outcome<Shelves[S]> } = {
+  rules: readRulesText,
+  kinds: readTimerKindText,
+  minutes: readMinutesTableText,
+  climates: readClimateText,
+};
+
+const nameOf = (document: Shelves[Shelf]): string =>
+  'timer' in document ? document.timer.name : document.name;
+
+const newRules = (): Rules => ({
+  format: RULES_FORMAT,
+  version: RULES_VERSION,
+  name: 'New district',
+  editions: [{ from: `${new Date().getFullYear()}-01-01`, clauses: [{}] }],
+});
+
+/** A mild year, to be replaced by a file. */
+const newClimate = (): ClimateDocument => ({
+  format: CLIMATE_FORMAT,
+  version: CLIMATE_VERSION,
+  name: 'New place',
+  source: 'to be entered',
+  latitude: 0,
+  months: Array.from({ length: 12 }, () => ({ highestCelsius: 22, lowestCelsius: 12, rainMm: 50 })),
+});
+
+function Entry({
+  shelf,
+  item,
+  done,
+}: {
+  readonly shelf: Shelf;
+  readonly item: LibraryItem<Shelves[Shelf]>;
+  readonly done: () => void;
+}) {
+  const now = useCivilNow(deviceZone());
+  const draft = useDocument<Shelf>(shelf, item);
+  const common = { change: draft.change, today: Math.floor(now / 86_400) };
+  const { document } = draft;
+  return (
+    <>
+      <h2>{nameOf(document)}</h2>
+      {'editions' in document && <RulesEditor document={document} {...common} />}
+      {'timer' in document && <KindEditor document={document} {...common} />}
+      {'heads' in document && <MinutesEditor document={document} {...common} />}
+      {'latitude' in document && <ClimateEditor document={document} {...common} />}
+      <SaveBar draft={draft} done={done} />
+    </>
+  );
+}
+
+/** The towns of the simulated feed, as files. */
+function Feed() {
+  const towns = useTowns();
+  return (
+    <section>
+      <h2>Towns of the weather feed</h2>
+      <p className="soft">
+        Simulated weather that ships with Water Clock: invented towns, the same ten years of days
+        for everybody.
+      </p>
+      <ul className="library-list">
+        {(towns.data ?? []).map(({ id, name, region }) => (
+          <li key={id}>
+            <span>
+              <strong>{name}</strong> <span className="soft">{region}</span>
+            </span>
+            <span className="library-buttons">
+              <Button
+                size="small"
+                onClick={() =>
+                  void request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`).then(
+                    ({ months }) => saveCsv(`${name} months.csv`, weatherMonthRows(months)),
+                  )
+                }
+              >
+                Months
+              </Button>
+              <Button
+                size="small"
+                onClick={() =>
+                  void loadDays(id).then((days) =>
+                    saveCsv(`${name} days.csv`, weatherDayRows(days)),
+                  )
+                }
+              >
+                Days
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function ShelfList<S extends Shelf>({ shelf }: { readonly shelf: S }) {
+  const items = useLibrary(shelf);
+  const keep = useKeepDocument(shelf);
+  const navigate = useNavigate();
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [asking, setAsking] = useState(false);
+  if (items.isPending) return <Loading what="the library" />;
+  if (items.isError)
+    return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
+  const add = (document: object) => {
+    const target = newId();
+    keep.mutate(
+      { target, id: newId(), baseVersion: 0, document },
+      {
+        onSuccess: () => void navigate(`/library/${shelf}/${target}`),
+        onError: (error) => setFaults([error.message]),
+      },
+    );
+  };
+  const take = async (file: File) => {
+    const text = await textOf(file);
+    const read = text === null ? null : READERS[shelf](text);
+    if (!read) setFaults([`${file.name} is too large`]);
+    else if (read.ok) add(read.value);
+    else setFaults(read.faults.map(faultLine));
+  };
+  if (asking) return <KindQuestions make={add} leave={() => setAsking(false)} />;
+  const make = () => {
+    if (shelf === 'kinds') setAsking(true);
+    else if (shelf === 'rules') add(newRules());
+    else if (shelf === 'minutes') add({ ...SHIPPED_MINUTES, name: 'New table' });
+    else add(newClimate());
+  };
+  return (
+    <>
+      <div className="walk-start">
+        <Button type="primary" size="large" onClick={make}>
+          {shelf === 'kinds' ? 'Make one from what is seen on the box' : 'New'}
+        </Button>
+        <label className="plain-button">
+          Import …
+          <input
+            type="file"
+            className="hidden-but-read"
+            accept=".json,application/json"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = '';
+              setFaults([]);
+              if (file) void take(file);
+            }}
+          />
+        </label>
+      </div>
+      {faults.length > 0 && (
+        <div role="alert" className="fault">
+          <p>Nothing was changed:</p>
+          <ul>
+            {faults.slice(0, 10).map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <ul className="library-list">
+        {items.data.map((item) => (
+          <li key={item.id}>
+            <NavLink to={`/library/${shelf}/${item.id}`}>{nameOf(item.document)}</NavLink>
+            <span className="soft">
+              {item.ships
+                ? item.version === 0
+                  ? 'ships with Water Clock'
+                  : 'yours, in place of a shipped one'
+                : 'yours'}
+            </span>
+            <span className="library-buttons">
+              <Button
+                size="small"
+                onClick={() =>
+                  saveJson(`${nameOf(item.document)}.${ENDINGS[shelf]}.json`, item.document)
+                }
+              >
+                Export
+              </Button>
+              <Button
+                size="small"
+                onClick={() =>
+                  add(
+                    'timer' in item.document
+                      ? {
+                          ...item.document,
+                          timer: {
+                            ...item.document.timer,
+                            name: `${item.document.timer.name}, copy`,
+                          },
+                        }
+                      : { ...item.document, name: `${item.document.name}, copy` },
+                  )
+                }
+              >
+                Copy
+              </Button>
+              <Button
+                size="small"
+                disabled={item.ships && item.version === 0}
+                onClick={() =>
+                  keep.mutate(
+                    { target: item.id, id: newId(), baseVersion: item.version, document: null },
+                    { onError: (error) => setFaults([error.message]) },
+                  )
+                }
+              >
+                {item.ships ? 'Have the shipped one back' : 'Take out'}
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {items.data.length === 0 && <p>Nothing here yet.</p>}
+      {shelf === 'climates' && <Feed />}
+    </>
+  );
+}
+
+function OpenEntry<S extends Shelf>({ shelf, id }: { readonly shelf: S; readonly id: string }) {
+  const items = useLibrary(shelf);
+  const navigate = useNavigate();
+  if (items.isPending) return <Loading what="the library" />;
+  if (items.isError)
+    return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
+  const item = items.data.find((one) => one.id === id);
+  if (!item) return <NotFound />;
+  return (
+    <Entry key={id} shelf={shelf} item={item} done={() => void navigate(`/library/${shelf}`)} />
+  );
+}
+
+/** What the office keeps: rules, kinds of timer, minutes and weather, all of it open documents. */
+export default function LibraryPage() {
+  const { shelf: path = 'rules', entry } = useParams();
+  const shelf = SHELVES.find(([one]) => one === path)?.[0];
+  if (!shelf) return <NotFound />;
+  return (
+    <div className="page library">
+      <h1>Library</h1>
+      <nav className="timer-views" aria-label="Shelves">
+        {SHELVES.map(([one, name]) => (
+          <NavLink key={one} to={`/library/${one}`}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      {entry ? (
+        <OpenEntry key={entry} shelf={shelf} id={entry} />
+      ) : (
+        <ShelfList key={shelf} shelf={shelf} />
+      )}
+    </div>
+  );
+}

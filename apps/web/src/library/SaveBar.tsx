@@ -1,0 +1,62 @@
+import { Button } from 'antd';
+import type { Draft } from './useDocument.ts';
+
+interface Props {
+  readonly draft: Omit<Draft<object>, 'change'>;
+  readonly done: () => void;
+}
+
+/** Saving a document, what is wrong with it, and both sides where somebody else was faster. */
+export function SaveBar({ draft, done }: Props) {
+  const { faults, theirs, changed, saving, saved } = draft;
+  return (
+    <div className="save-bar">
+      {faults.length > 0 && (
+        <ul role="alert" className="fault">
+          {faults.slice(0, 8).map((one) => (
+            <li key={one}>{one}</li>
+          ))}
+        </ul>
+      )}
+      {theirs && (
+        <div role="alert" className="conflict">
+          <p>
+            <strong>
+              Somebody else {theirs.document ? 'changed' : 'took out'} this meanwhile.
+            </strong>{' '}
+            Nothing of yours was saved yet.
+          </p>
+          <div className="both-sides">
+            <div>
+              <h4>Saved</h4>
+              <pre>{theirs.document ? JSON.stringify(theirs.document, null, 1) : 'taken out'}</pre>
+            </div>
+            <div>
+              <h4>Yours</h4>
+              <pre>{JSON.stringify(draft.document, null, 1)}</pre>
+            </div>
+          </div>
+          {theirs.document && (
+            <Button onClick={() => draft.resolve('theirs')}>Keep what is saved</Button>
+          )}{' '}
+          <Button type="primary" onClick={() => draft.resolve('mine')}>
+            Go on with mine
+          </Button>
+        </div>
+      )}
+      <Button
+        type="primary"
+        size="large"
+        disabled={!changed || theirs !== null}
+        loading={saving}
+        onClick={() => draft.save()}
+      >
+        Save
+      </Button>
+      <Button size="large" onClick={done}>
+        {changed ? 'Leave without saving' : 'Back to the list'}
+      </Button>
+      {saved && <span role="status">Saved.</span>}
+    </div>
+  );
+}

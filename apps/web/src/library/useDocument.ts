@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { newId, RefusedError } from '../platform/api.ts';
+import { useKeepDocument, type LibraryItem, type Shelf, type Shelves } from './queries.ts';
+
+export interface Draft<D> {
+  readonly document: D;
+  readonly change: (document: D) => void;
+  readonly changed: boolean;
+  readonly save: (then?: () => void) => void;
+  readonly saving: boolean;
+  readonly saved: boolean;
+  /** What is wrong, by place, in words; empty where nothing is. */
+  readonly faults: readonly string[];
+  /** Somebody else saved meanwhile: theirs, or null where they took it out. */
+  readonly theirs: { readonly version: number; readonly document: D | null } | null;
+  readonly resolve: (choice: 'theirs' | 'mine') => void;
+}
+
+/** A document of the library while it is edited: saved whole, under an id of its own for each content, against the version it was based on. */
+export function useDocument<S extends Shelf>(
+  shelf: S,
+  item: LibraryItem<Shelves[S]>,
+): Draft<Shelves[S]> {
+  type D = Shelves[S];
+  const keep = useKeepDocument(shelf);
+  const [document, setDocument] = useState<D>(item.document);
+  const [base, setBase] = useState(item.version);
+  const [id, setId] = useState(newId);
+  const [changed, setChanged] = useState(false);
+  const [theirs, setTheirs] = useState<Draft<D>['theirs']>(null);
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  return {
+    document,
+    changed,
+    faults,
+    theirs,
+    saving: keep.isPending,
+    saved: keep.isSuccess && !changed,
+    change: (next) => {
+      setDocument(next);
+      setChanged(true);
+      setId(newId());
+    },
+    save: (then) =>
+      keep.mutate(
+        { target: item.id, id, baseVersion: base, document },
+        {
+          onSuccess: ({ version }) => {
+            setBase(version);
+            setChanged(false);
+            setFaults([]);
+            then?.();
+          },
+          onError: (error) => {
+            if (error instanceof RefusedError && error.code === 'stale-version') {
+              // The cast trusts our own server: a stale write is answered with the present state.
+              setTheirs(error.body['current'] as NonNullable<Draft<D>['theirs']>);
+              return;
+            }
+            setFaults(
+              error instanceof RefusedError && error.faults.length > 0
+                ? error.faults.map(({ path, message }) => `${path}: ${message}`)
+                : [`Not saved: ${error.message}.`],
+            );
+          },
+        },
+      ),
+    resolve: (choice) => {
+      if (!theirs) return;
+      setBase(theirs.version);
+      setId(newId());
+      if (choice === 'theirs' && theirs.document) {
+        setDocument(theirs.document);
+        setChanged(false);
+      }
+      setTheirs(null);
+    },
+  };
+}

@@ -1,0 +1,368 @@
+import { Fragment, useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import {
+  cupResult,
+  givenByMonth,
+  monthName,
+  monthOf,
+  quantityWords,
+  RAIN_WAYS,
+  RAIN_WORDS,
+  schedulingMultiplier,
+  SCHOOL_WORDS,
+  SCHOOLS,
+  SEASON_WAYS,
+  SEASON_WORDS,
+  shownIn,
+  surveyOf,
+  unitWords,
+  type RainWay,
+  type RecordChange,
+  type School,
+  type SeasonWay,
+  type StationMinutes,
+  type UnitSystem,
+} from '@water-clock/core';
+import { YearCurves } from '../charts/YearCurves.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Choice } from '../timers/Choice.tsx';
+import { commitWords } from '../timers/commitWords.ts';
+import { NumberField } from '../timers/NumberField.tsx';
+import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { SeasonCard } from './SeasonCard.tsx';
+import { StationSteps } from './StationSteps.tsx';
+import './minutes.css';
+
+/** From here on schools are said to differ. */
+const DIFFERENT = 1.5;
+const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
+const WAY_WORDS = {
+  entered: 'as entered',
+  'penman-monteith': 'FAO Penman–Monteith',
+  hargreaves: 'Hargreaves, from temperatures alone',
+} as const;
+
+const minutesText = (seconds: number | null) =>
+  seconds === null ? '–' : String(Math.round(seconds / 60));
+
+/** How far apart the schools are, where more than one says anything. */
+function spread({ answers }: StationMinutes): number | null {
+  const values = SCHOOLS.flatMap((school) => {
+    const { weeklySeconds } = answers[school];
+    return weeklySeconds !== null && weeklySeconds > 0 ? [weeklySeconds] : [];
+  });
+  return values.length < 2 ? null : Math.max(...values) / Math.min(...values);
+}
+
+/** The weather that the sums go by. */
+function WeatherLine({ weather }: Pick<SurveyProps, 'weather'>) {
+  const { units } = usePreferences();
+  if (!weather)
+    return (
+      <p>
+        No place is chosen, so the water balance has no weather:{' '}
+        <Link to="../house" relative="path">
+          choose it with the house
+        </Link>
+        .
+      </p>
+    );
+  const { document, climate } = weather;
+  const [way = 'entered'] = climate.ways;
+  const peak = climate.etoMmPerDay.indexOf(Math.max(...climate.etoMmPerDay));
+  return (
+    <p className="soft">
+      Weather of {document.name}: {document.source}. Reference evapotranspiration {WAY_WORDS[way]},
+      at most {quantityWords(units, 'depth', climate.etoMmPerDay[peak] ?? 0)} a day in{' '}
+      {monthName(peak + 1)}.
+    </p>
+  );
+}
+
+/** A station's year in depths, and what its programs put down, freed of what only makes up for uneven heads. */
+function curvesOf(one: StationMinutes, given: readonly number[] | undefined, units: UnitSystem) {
+  const { year, figures } = one;
+  const rate = figures.rate?.value;
+  if (!year || rate === undefined) return null;
+  const multiplier = schedulingMultiplier(figures.uniformity?.value ?? 0.6);
+  const depth = (mm: number) => Number(shownIn(units, 'depth', mm));
+  return [
+    { name: 'needs beside the rain', values: year.map(({ netMmPerWeek }) => depth(netMmPerWeek)) },
+    { name: 'rain that counts', values: year.map(({ rainMmPerWeek }) => depth(rainMmPerWeek)) },
+    {
+      name: 'given by the programs',
+      values: (given ?? []).map((seconds) => depth((seconds * rate) / 3600 / multiplier)),
+    },
+  ];
+}
+
+export default function MinutesView(props: SurveyProps) {
+  const { plan, survey, editor, minutes, table, weather, today } = props;
+  const { units } = usePreferences();
+  const [open, setOpen] = useState<number | null>(null);
+  const [curve, setCurve] = useState<number | null>(null);
+  const given = useMemo(() => givenByMonth(plan, today), [plan, today]);
+  const month = monthOf(today);
+  const note = (fields: Extract<RecordChange, { type: 'note' }>['fields']) =>
+    void commitWords(editor, { type: 'note', fields });
+  const setStation = (number: number, school: School) =>
+    editor.commit({
+      type: 'note-station',
+      station: number,
+      fields: { school: school === (survey.school ?? 'balance') ? null : school },
+    });
+  const nameOf = (number: number) => plan.stations.find((one) => one.number === number)?.name ?? '';
+  const known = minutes.stations.filter((one) => one.year !== null);
+  const ofStation = known.find(({ number }) => number === curve);
+  const perStation = known.flatMap((one) => curvesOf(one, given.get(one.number), units) ?? []);
+  // The site's curves: the mean of its stations', by name.
+  const curves = ofStation
+    ? (curvesOf(ofStation, given.get(ofStation.number), units) ?? [])
+    : [...new Set(perStation.map(({ name }) => name))].map((name) => {
+        const all = perStation.filter((one) => one.name === name);
+        return {
+          name,
+          values: MONTHS.map(
+            (_, i) => all.reduce((sum, { values }) => sum + (values[i] ?? 0), 0) / all.length,
+          ),
+        };
+      });
+  const total = minutes.stations.reduce((sum, { weeklySeconds }) => sum + (weeklySeconds ?? 0), 0);
+  return (
+    <div className="survey-view">
+      <div className="minutes-choices">
+        <Choice
+          label="School of this garden"
+          value={survey.school ?? 'balance'}
+          words={SCHOOL_WORDS}
+          commit={(school: School) => note({ school })}
+        />
+        <label className="labelled">
+          100 percent is
+          <select
+            className="field"
+            value={survey.hundredMonth ?? ''}
+            onChange={({ target: { value } }) =>
+              note({ hundredMonth: value === '' ? null : Number(value) })
+            }
+          >
+            <option value="">
+              the height of the season
+              {minutes.hundredMonth !== null && survey.hundredMonth === undefined
+                ? ` (${monthName(minutes.hundredMonth)})`
+                : ''}
+            </option>
+            {MONTHS.map((one) => (
+              <option key={one} value={one}>
+                {monthName(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Choice
+          label="The season is followed"
+          value={survey.season ?? 'percent'}
+          words={SEASON_WORDS}
+          commit={(season: SeasonWay) => {
+            if (SEASON_WAYS.includes(season)) note({ season });
+          }}
+        />
+        <label className="labelled">
+          Rain is met by
+          <select
+            className="field"
+            value={survey.rain ?? ''}
+            onChange={({ target: { value } }) =>
+              note({ rain: RAIN_WAYS.find((one): one is RainWay => one === value) ?? null })
+            }
+          >
+            <option value="">not decided</option>
+            {RAIN_WAYS.map((one) => (
+              <option key={one} value={one}>
+                {RAIN_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <WeatherLine weather={weather} />
+      <p className="soft">
+        Thumb and weekly minutes: “{table.name}”, {table.region}; {table.source}.{' '}
+        <Link to="/library/minutes">Change the table</Link>
+      </p>
+      <div className="minutes-scroll">
+        <table className="minutes-table">
+          <caption className="hidden-but-read">
+            Minutes a week at 100 percent, by three schools
+          </caption>
+          <thead>
+            <tr>
+              <th>Station</th>
+              {SCHOOLS.map((school) => (
+                <th key={school}>{SCHOOL_WORDS[school]}</th>
+              ))}
+              <th>Needs, min a week</th>
+              <th>
+                <span className="hidden-but-read">Numbers</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {minutes.stations.map((one) => {
+              const { number } = one;
+              const apart = spread(one);
+              const noted = surveyOf(survey, number);
+              return (
+                <Fragment key={number}>
+                  <tr>
+                    <th scope="row">
+                      <b className="station-number">{number}</b> {nameOf(number)}
+                      {apart !== null && apart >= DIFFERENT && (
+                        <span className="apart">differ {apart.toFixed(1)}-fold</span>
+                      )}
+                    </th>
+                    {SCHOOLS.map((school) => (
+                      <td key={school}>
+                        <button
+                          type="button"
+                          className="school-cell"
+                          aria-pressed={one.school === school}
+                          aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(one.answers[school].weeklySeconds)} minutes a week`}
+                          onClick={() => setStation(number, school)}
+                        >
+                          {minutesText(one.answers[school].weeklySeconds)}
+                        </button>
+                      </td>
+                    ))}
+                    <td>
+                      <NumberField
+                        label={`Station ${number} needs`}
+                        className="needs"
+                        decimal
+                        most={10_080}
+                        value={
+                          one.weeklySeconds === null ? null : Math.round(one.weeklySeconds / 6) / 10
+                        }
+                        empty="not known"
+                        commit={(value) => {
+                          const { weeklySeconds: _before, ...rest } = noted.overruled ?? {};
+                          const overruled =
+                            value === null
+                              ? rest
+                              : { ...rest, weeklySeconds: Math.round(value * 60) };
+                          return commitWords(editor, {
+                            type: 'note-station',
+                            station: number,
+                            fields: {
+                              overruled: Object.keys(overruled).length > 0 ? overruled : null,
+                            },
+                          });
+                        }}
+                      />
+                      {one.overruled && <span className="soft">your own number</span>}
+                    </td>
+                    <td>
+                      <button
+                        type="button"
+                        className="plain-button"
+                        aria-expanded={open === number}
+                        onClick={() => setOpen(open === number ? null : number)}
+                      >
+                        {open === number ? 'Close' : 'Why'}
+                        <span className="hidden-but-read"> station {number}</span>
+                      </button>
+                    </td>
+                  </tr>
+                  {open === number && (
+                    <tr>
+                      <td colSpan={6}>
+                        <StationSteps minutes={one} survey={survey} editor={editor} />
+                        {noted.cups && !cupResult(noted.cups) && (
+                          <p className="fault">The cups of this station were all empty.</p>
+                        )}
+                      </td>
+                    </tr>
+                  )}
+                </Fragment>
+              );
+            })}
+          </tbody>
+          <tfoot>
+            <tr>
+              <th>Together</th>
+              <td colSpan={3} />
+              <td>{Math.round(total / 60)} min</td>
+              <td />
+            </tr>
+          </tfoot>
+        </table>
+      </div>
+      <section className="minutes-year">
+        <div className="night-head">
+          <h2>The year</h2>
+          <select
+            className="field"
+            aria-label="Whose year"
+            value={curve ?? ''}
+            onChange={({ target: { value } }) => setCurve(value === '' ? null : Number(value))}
+          >
+            <option value="">the whole garden, mean of its stations</option>
+            {known.map(({ number }) => (
+              <option key={number} value={number}>
+                {number} {nameOf(number)}
+              </option>
+            ))}
+          </select>
+        </div>
+        {curves.length > 0 ? (
+          <>
+            <YearCurves
+              label="What the garden needs, the rain, and what the programs give, month by month"
+              unit={`${unitWords(units, 'depth')} a week`}
+              curves={curves}
+              month={month}
+            />
+            <details className="site-more">
+              <summary>The same as a table</summary>
+              <div className="minutes-scroll">
+                <table className="year-table">
+                  <thead>
+                    <tr>
+                      <th>{unitWords(units, 'depth')} a week</th>
+                      {MONTHS.map((one) => (
+                        <th key={one}>{monthName(one).slice(0, 3)}</th>
+                      ))}
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {curves.map(({ name, values }) => (
+                      <tr key={name}>
+                        <th scope="row">{name}</th>
+                        {values.map((value, i) => (
+                          <td key={i}>{value.toFixed(units === 'us' ? 2 : 1)}</td>
+                        ))}
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+            </details>
+          </>
+        ) : (
+          <p>The curve needs a place’s weather and of a station its plants and its rate.</p>
+        )}
+      </section>
+      <section>
+        <h2>Through the season</h2>
+        <SeasonCard
+          plan={plan}
+          survey={survey}
+          editor={editor}
+          minutes={minutes}
+          table={table}
+          month={month}
+        />
+      </section>
+    </div>
+  );
+}

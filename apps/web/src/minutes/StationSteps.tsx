@@ -1,0 +1,292 @@
+import {
+  LACKING_WORDS,
+  lengthWords,
+  parseDate,
+  parseTimeEntry,
+  quantityWords,
+  SCHOOL_WORDS,
+  SCHOOLS,
+  shownIn,
+  SOURCE_WORDS,
+  STEP_WORDS,
+  surveyOf,
+  TIME_ENTRY_HELP,
+  typedIn,
+  unitWords,
+  type OftenADay,
+  type Overruled,
+  type SchoolAnswer,
+  type StationMinutes,
+  type Step,
+  type StepUnit,
+  type Survey,
+  type UnitSystem,
+} from '@water-clock/core';
+import { useState } from 'react';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../timers/commitWords.ts';
+import type { TimerEditor } from '../timers/editor.ts';
+import { NumberField } from '../timers/NumberField.tsx';
+
+/** How a number of a sum is shown and typed: digits and unit. */
+function unitOf(
+  unit: StepUnit,
+  units: UnitSystem,
+): { words: string; show: (value: number) => number; read: (typed: number) => number } {
+  const round = (value: number, digits: number) => Number(value.toFixed(digits));
+  switch (unit) {
+    case 'mm-an-hour':
+      return {
+        words: unitWords(units, 'rate'),
+        show: (value) => Number(shownIn(units, 'rate', value)),
+        read: (typed) => typedIn(units, 'rate', typed),
+      };
+    case 'mm-a-day':
+    case 'mm-a-week':
+      return {
+        words: `${unitWords(units, 'depth')} a ${unit === 'mm-a-day' ? 'day' : 'week'}`,
+        show: (value) => Number(shownIn(units, 'depth', value)),
+        read: (typed) => typedIn(units, 'depth', typed),
+      };
+    case 'share':
+      return { words: '%', show: (value) => round(value * 100, 0), read: (typed) => typed / 100 };
+    case 'minutes':
+      return { words: 'min', show: (value) => round(value, 1), read: (typed) => typed };
+    case 'times':
+      return { words: '', show: (value) => value, read: (typed) => typed };
+    case 'factor':
+      return { words: '×', show: (value) => round(value, 2), read: (typed) => typed };
+  }
+}
+
+interface StepProps {
+  readonly step: Step;
+  readonly overrule: (key: keyof Overruled, value: number | null) => string | null;
+}
+
+/** A number with where it comes from; one that may be overruled is a field, and emptying it gives the first one back. */
+function StepLine({ step, overrule }: StepProps) {
+  const { units } = usePreferences();
+  const { words, show, read } = unitOf(step.unit, units);
+  const key = step.overrule;
+  return (
+    <div className="step">
+      {key ? (
+        <NumberField
+          label={STEP_WORDS[step.what]}
+          unit={words}
+          decimal
+          value={show(step.value)}
+          empty="as it was"
+          commit={(value) => overrule(key, value === null ? null : read(value))}
+        />
+      ) : (
+        <p>
+          <span className="step-name">{STEP_WORDS[step.what]}</span> {show(step.value)} {words}
+        </p>
+      )}
+      <span className={`soft source-${step.source}`}>{SOURCE_WORDS[step.source]}</span>
+    </div>
+  );
+}
+
+function Answer({
+  answer,
+  overrule,
+}: { readonly answer: SchoolAnswer } & Pick<StepProps, 'overrule'>) {
+  return (
+    <section className="school">
+      <h4>{SCHOOL_WORDS[answer.school]}</h4>
+      {answer.weeklySeconds === null ? (
+        <p>Needs {answer.lacking.map((one) => LACKING_WORDS[one]).join(', and ')}.</p>
+      ) : (
+        <>
+          {answer.steps.map((step) => (
+            <StepLine key={step.what} step={step} overrule={overrule} />
+          ))}
+          <p className="school-sum">= {Math.round(answer.weeklySeconds / 60)} min a week</p>
+        </>
+      )}
+    </section>
+  );
+}
+
+const USUAL_OFTEN: OftenADay = { times: 3, from: '07:00', to: '17:00' };
+
+/** New seed and turf: several times a day until a date, on which somebody comes back. */
+function Often({
+  number,
+  often,
+  editor,
+}: {
+  readonly number: number;
+  readonly often: OftenADay | undefined;
+  readonly editor: TimerEditor;
+}) {
+  const [fault, setFault] = useState<string | null>(null);
+  const set = (oftenADay: OftenADay | null) =>
+    setFault(commitWords(editor, { type: 'note-station', station: number, fields: { oftenADay } }));
+  const setTime = (key: 'from' | 'to', typed: string) => {
+    const time = parseTimeEntry(typed);
+    if (time === null) setFault(`"${typed}" is not a time. ${TIME_ENTRY_HELP}`);
+    else if (often && time !== often[key]) set({ ...often, [key]: time });
+  };
+  return (
+    <div className="often">
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={often !== undefined}
+          onChange={(event) => set(event.target.checked ? USUAL_OFTEN : null)}
+        />
+        several times a day (new seed or turf)
+      </label>
+      {often && (
+        <div className="tool-fields">
+          <NumberField
+            label="Times a day"
+            least={2}
+            most={8}
+            value={often.times}
+            commit={(times) =>
+              commitWords(editor, {
+                type: 'note-station',
+                station: number,
+                fields: { oftenADay: { ...often, times: times ?? often.times } },
+              })
+            }
+          />
+          {(['from', 'to'] as const).map((key) => (
+            <label key={key} className="labelled">
+              {key === 'from' ? 'From' : 'To'}
+              <input
+                key={often[key]}
+                className="field"
+                defaultValue={often[key]}
+                onBlur={(event) => setTime(key, event.target.value)}
+              />
+            </label>
+          ))}
+          <label className="labelled">
+            Last on
+            <input
+              type="date"
+              className="field"
+              value={often.until ?? ''}
+              onChange={({ target: { value } }) => {
+                const { until: _before, ...rest } = often;
+                if (value === '') set(rest);
+                else if (parseDate(value) !== null) set({ ...rest, until: value });
+              }}
+            />
+          </label>
+        </div>
+      )}
+      {fault && <p className="fault">{fault}</p>}
+    </div>
+  );
+}
+
+interface Props {
+  readonly minutes: StationMinutes;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+}
+
+/** All the numbers of one station, by all three schools, and what else is wanted of it. */
+export function StationSteps({ minutes, survey, editor }: Props) {
+  const { units } = usePreferences();
+  const { number, answers, figures, longestIntervalDays: longest } = minutes;
+  const noted = surveyOf(survey, number);
+  const overrule = (key: keyof Overruled, value: number | null): string | null => {
+    const { [key]: _before, ...rest } = noted.overruled ?? {};
+    const next = value === null ? rest : { ...rest, [key]: value };
+    return commitWords(editor, {
+      type: 'note-station',
+      station: number,
+      fields: { overruled: Object.keys(next).length > 0 ? next : null },
+    });
+  };
+  const { longestRun, soakSeconds, allowance, intake } = figures;
+  return (
+    <div className="station-steps">
+      <div className="schools">
+        {SCHOOLS.map((school) => (
+          <Answer key={school} answer={answers[school]} overrule={overrule} />
+        ))}
+      </div>
+      <div className="tool-fields">
+        <NumberField
+          label="Waterings a week"
+          least={1}
+          most={14}
+          value={noted.waterings ?? null}
+          empty="3, usual"
+          commit={(waterings) =>
+            commitWords(editor, { type: 'note-station', station: number, fields: { waterings } })
+          }
+        />
+        <NumberField
+          label="Days a week, least"
+          least={1}
+          most={7}
+          value={noted.days?.least ?? null}
+          empty="any"
+          commit={(least) =>
+            commitWords(editor, {
+              type: 'note-station',
+              station: number,
+              fields: {
+                days:
+                  least === null ? null : { least, most: Math.max(least, noted.days?.most ?? 7) },
+              },
+            })
+          }
+        />
+        <NumberField
+          label="Days a week, most"
+          least={1}
+          most={7}
+          value={noted.days?.most ?? null}
+          empty="any"
+          commit={(most) =>
+            commitWords(editor, {
+              type: 'note-station',
+              station: number,
+              fields: {
+                days:
+                  most === null ? null : { least: Math.min(most, noted.days?.least ?? 1), most },
+              },
+            })
+          }
+        />
+        <label className="labelled">
+          Group
+          <input
+            key={noted.group ?? ''}
+            className="field"
+            placeholder="lawn, beds, pots"
+            maxLength={80}
+            defaultValue={noted.group ?? ''}
+            onBlur={({ target: { value } }) => {
+              const group = value.trim() === '' ? null : value.trim();
+              if (group !== (noted.group ?? null))
+                editor.commit({ type: 'note-station', station: number, fields: { group } });
+            }}
+          />
+        </label>
+      </div>
+      <Often number={number} often={noted.oftenADay} editor={editor} />
+      <p className="soft">
+        {longestRun &&
+          (Number.isFinite(longestRun.value)
+            ? `At most ${lengthWords(Math.floor(longestRun.value))} at a stretch (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? `: ${quantityWords(units, 'depth', allowance.value)} may stand, soil takes ${quantityWords(units, 'rate', intake.value)}` : ''}). `
+            : 'The soil takes the water as fast as it comes. ')}
+        {soakSeconds &&
+          `Soak ${lengthWords(soakSeconds.value)} (${SOURCE_WORDS[soakSeconds.source]}). `}
+        {longest !== null &&
+          `At the height of the season the plants can go ${longest.toFixed(1)} days without water.`}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,64 @@
+import type { Contact } from './queries.ts';
+import { MOST_PEOPLE, type SiteFaults, type SiteForm } from './siteForm.ts';
+
+interface Props {
+  readonly form: SiteForm;
+  readonly faults: SiteFaults;
+  readonly change: (form: SiteForm) => void;
+}
+
+const NOBODY: Contact = { name: '', role: '', phone: '' };
+const FIELDS = [
+  ['name', 'Name', 'Petra Fennimore'],
+  ['role', 'Who they are', 'owner'],
+  ['phone', 'Telephone', '555 0148'],
+] as const;
+
+/** Whom to talk to at a house. */
+export function PeopleFields({ form, faults, change }: Props) {
+  const { people } = form;
+  const set = (at: number, more: Partial<Contact>) =>
+    change({
+      ...form,
+      people: people.map((person, i) => (i === at ? { ...person, ...more } : person)),
+    });
+  return (
+    <fieldset className="people">
+      <legend>People</legend>
+      {people.map((person, i) => (
+        <div key={i} className="person">
+          {FIELDS.map(([key, label, example]) => (
+            <input
+              key={key}
+              className="field"
+              aria-label={`${label} of person ${i + 1}`}
+              placeholder={i === 0 ? example : label}
+              value={person[key]}
+              maxLength={key === 'phone' ? 40 : 80}
+              type={key === 'phone' ? 'tel' : 'text'}
+              onChange={(event) => set(i, { [key]: event.target.value })}
+            />
+          ))}
+          <button
+            type="button"
+            className="plain-button"
+            aria-label={`Take out person ${i + 1}`}
+            onClick={() => change({ ...form, people: people.filter((_, at) => at !== i) })}
+          >
+            Take out
+          </button>
+        </div>
+      ))}
+      {faults.people && <span className="fault">{faults.people}</span>}
+      {people.length < MOST_PEOPLE && (
+        <button
+          type="button"
+          className="plain-button"
+          onClick={() => change({ ...form, people: [...people, NOBODY] })}
+        >
+          Add a person
+        </button>
+      )}
+    </fieldset>
+  );
+}

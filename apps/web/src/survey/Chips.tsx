@@ -1,0 +1,80 @@
+import { useId, useRef, type KeyboardEvent } from 'react';
+
+interface Props<T extends string | number> {
+  readonly label: string;
+  readonly options: readonly (readonly [value: T, words: string])[];
+  readonly value: T | null;
+  /** Null: the chosen one was pressed again, so nothing is chosen. */
+  readonly pick: (value: T | null) => void;
+  /** Goes on to the next field of the card, where there is one. */
+  readonly done?: (from: HTMLElement) => void;
+  /** Takes this and what follows as it was at the station before. */
+  readonly same?: (from: HTMLElement) => void;
+}
+
+/**
+ * One of a few things as a row of large buttons: pressed with a thumb, or chosen by its digit, which goes on to the next row. One stop of
+ * the tab key; arrows go along the row.
+ */
+export function Chips<T extends string | number>(props: Props<T>) {
+  const { label, options, value, pick, done, same } = props;
+  const id = useId();
+  const group = useRef<HTMLDivElement>(null);
+  const chosen = options.findIndex(([one]) => one === value);
+  const focusAt = (at: number) =>
+    group.current?.querySelectorAll('button')[(at + options.length) % options.length]?.focus();
+  const onKeyDown = (event: KeyboardEvent<HTMLButtonElement>, at: number) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const option = options[Number(event.key) - 1];
+    if (/^[1-9]$/.test(event.key) && option) pick(option[0]);
+    else if (event.key === '=' && same) same(event.currentTarget);
+    else if (event.key === 'ArrowRight' || event.key === 'ArrowDown') {
+      event.preventDefault();
+      focusAt(at + 1);
+      return;
+    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      focusAt(at - 1);
+      return;
+    } else return;
+    event.preventDefault();
+    if (event.key !== '=') done?.(event.currentTarget);
+  };
+  return (
+    <div className="chips">
+      <span id={id} className="chips-label">
+        {label}
+      </span>
+      <div ref={group} role="radiogroup" aria-labelledby={id} className="chips-row">
+        {options.map(([one, words], i) => (
+          <button
+            key={one}
+            type="button"
+            role="radio"
+            className="chip"
+            aria-checked={i === chosen}
+            tabIndex={i === Math.max(0, chosen) ? 0 : -1}
+            data-field={i === Math.max(0, chosen) ? label : undefined}
+            onClick={() => pick(i === chosen ? null : one)}
+            onKeyDown={(event) => onKeyDown(event, i)}
+          >
+            <kbd aria-hidden>{i + 1}</kbd>
+            {words}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Moves the focus from one field of its card to the next, where there is one. */
+export function focusNext(from: HTMLElement): void {
+  const card = from.closest('[data-card]');
+  if (!card) return;
+  const fields = [...card.querySelectorAll<HTMLElement>('[data-field]')];
+  const group = from.closest('[role="radiogroup"]') ?? from;
+  const at = fields.findIndex((field) => field === from || group.contains(field));
+  const next = fields[at + 1];
+  next?.focus();
+  if (next instanceof HTMLInputElement) next.select();
+}

@@ -1,0 +1,80 @@
+import {
+  FAULT_WORDS,
+  FAULTS,
+  SEVERITIES,
+  SEVERITY_WORDS,
+  type FaultFound,
+  type FaultSeverity,
+  type NotedFault,
+} from '@water-clock/core';
+
+interface Props {
+  readonly faults: readonly NotedFault[];
+  readonly set: (faults: readonly NotedFault[]) => void;
+}
+
+/** What is broken at a station: each with how soon it matters and a note. */
+export function FaultPicker({ faults, set }: Props) {
+  const change = (at: number, more: Partial<NotedFault>) =>
+    set(faults.map((one, i) => (i === at ? { ...one, ...more } : one)));
+  return (
+    <div className="faults">
+      {faults.map(({ fault, severity, note }, i) => (
+        <div key={i} className={`fault-line fault-${severity}`}>
+          <strong>{FAULT_WORDS[fault]}</strong>
+          <select
+            className="field"
+            aria-label={`How soon: ${FAULT_WORDS[fault]}`}
+            value={severity}
+            // The cast holds because the options are the names themselves.
+            onChange={(event) => change(i, { severity: event.target.value as FaultSeverity })}
+          >
+            {SEVERITIES.map((one) => (
+              <option key={one} value={one}>
+                {SEVERITY_WORDS[one]}
+              </option>
+            ))}
+          </select>
+          <input
+            className="field"
+            aria-label={`Note: ${FAULT_WORDS[fault]}`}
+            placeholder="where, how many, ohms"
+            defaultValue={note ?? ''}
+            maxLength={200}
+            onBlur={({ target: { value } }) => {
+              if (value.trim() !== (note ?? '')) change(i, { note: value.trim() });
+            }}
+          />
+          <button
+            type="button"
+            className="plain-button"
+            aria-label={`Take out: ${FAULT_WORDS[fault]}`}
+            onClick={() => set(faults.filter((_, at) => at !== i))}
+          >
+            ×
+          </button>
+        </div>
+      ))}
+      <label className="labelled">
+        <span className="hidden-but-read">Add a fault</span>
+        <select
+          className="field"
+          value=""
+          onChange={(event) =>
+            // The cast holds because the options are the names themselves.
+            set([...faults, { fault: event.target.value as FaultFound, severity: 'soon' }])
+          }
+        >
+          <option value="" disabled>
+            Add a fault …
+          </option>
+          {FAULTS.map((one) => (
+            <option key={one} value={one}>
+              {FAULT_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
+}

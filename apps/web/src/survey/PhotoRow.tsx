@@ -1,0 +1,110 @@
+import { useEffect, useState } from 'react';
+import { MOST_PHOTOS } from '@water-clock/core';
+import { keepPhoto, photoPath, sendWaiting, waitingPhoto } from './photos.ts';
+
+const RETRY_MILLISECONDS = 5000;
+
+function Picture({
+  id,
+  number,
+  left,
+}: {
+  readonly id: string;
+  readonly number: number;
+  readonly left: number;
+}) {
+  const [waiting, setWaiting] = useState<string | null | undefined>(undefined);
+  useEffect(() => {
+    let over = false;
+    void waitingPhoto(id).then((address) => {
+      if (!over) setWaiting(address);
+    });
+    return () => {
+      over = true;
+    };
+  }, [id, left]);
+  if (waiting === undefined) return <span className="photo" />;
+  return <img className="photo" src={waiting ?? photoPath(id)} alt={`Photo ${number}`} />;
+}
+
+interface Props {
+  readonly photos: readonly string[];
+  readonly set: (photos: readonly string[]) => void;
+  readonly label: string;
+  readonly most?: number;
+}
+
+/** Photos of a station or a panel, from the camera or from files. */
+export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
+  const [fault, setFault] = useState<string | null>(null);
+  const [left, setLeft] = useState(0);
+  const bring = () =>
+    void sendWaiting().then(setLeft, (error: unknown) =>
+      setFault(error instanceof Error ? `Not kept: ${error.message}.` : 'Not kept.'),
+    );
+  useEffect(() => {
+    bring();
+    const trying = setInterval(bring, RETRY_MILLISECONDS);
+    return () => clearInterval(trying);
+  }, []);
+  const take = async (files: readonly File[]) => {
+    setFault(null);
+    const room = most - photos.length;
+    const made: string[] = [];
+    for (const file of files.slice(0, room)) {
+      try {
+        made.push(await keepPhoto(file));
+      } catch (error) {
+        setFault(error instanceof Error ? `Not taken: ${error.message}.` : 'Not taken.');
+      }
+    }
+    if (files.length > room) setFault(`At most ${most} photos are kept; the others were left out.`);
+    if (made.length === 0) return;
+    set([...photos, ...made]);
+    setLeft((before) => before + made.length);
+    bring();
+  };
+  return (
+    <div className="photos" role="group" aria-label={label}>
+      {photos.map((id, i) => (
+        <span key={id} className="photo-frame">
+          <Picture id={id} number={i + 1} left={left} />
+          <button
+            type="button"
+            className="plain-button photo-out"
+            aria-label={`Take out photo ${i + 1}`}
+            onClick={() => set(photos.filter((one) => one !== id))}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      {photos.length < most && (
+        <label className="plain-button photo-add">
+          Add a photo
+          <input
+            type="file"
+            className="hidden-but-read"
+            accept="image/*"
+            multiple={most > 1}
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])];
+              event.target.value = '';
+              void take(files);
+            }}
+          />
+        </label>
+      )}
+      {left > 0 && (
+        <span className="soft" role="status">
+          {left} on the way
+        </span>
+      )}
+      {fault && (
+        <p className="fault" role="alert">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

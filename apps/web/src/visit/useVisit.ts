@@ -1,0 +1,37 @@
+import { useMemo } from 'react';
+import {
+  SHIPPED_MINUTES,
+  SHIPPED_MINUTES_ID,
+  siteMinutes,
+  type MinutesTable,
+  type Plan,
+  type Rules,
+  type SiteMinutes,
+  type Survey,
+} from '@water-clock/core';
+import { useLibrary } from '../library/queries.ts';
+import type { Site } from '../sites/queries.ts';
+import { usePlaceWeather, type PlaceWeather } from '../weather/queries.ts';
+
+/** What a house goes by, and the minutes that follow from it. */
+export interface Visit {
+  readonly rules: Rules | null;
+  readonly table: MinutesTable;
+  readonly weather: PlaceWeather | null;
+  readonly minutes: SiteMinutes;
+}
+
+export function useVisit(site: Site, plan: Plan, survey: Survey): Visit {
+  const rules = useLibrary('rules').data?.find(({ id }) => id === site.rulesId)?.document ?? null;
+  const tables = useLibrary('minutes').data;
+  const table =
+    tables?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
+    SHIPPED_MINUTES;
+  const weather = usePlaceWeather(site.place);
+  const climate = weather?.climate ?? null;
+  const minutes = useMemo(
+    () => siteMinutes(plan, survey, table, climate),
+    [plan, survey, table, climate],
+  );
+  return { rules, table, weather, minutes };
+}

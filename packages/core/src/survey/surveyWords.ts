@@ -1,0 +1,190 @@
+/** English for what is noted on a survey: the names of things, short enough for a button. */
+import type { Supply } from '../house.ts';
+import type { PanelSetting } from '../kinds/kind.ts';
+import type { Source } from '../water/figures.ts';
+import type { Lacking, Step } from '../water/schools.ts';
+import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
+import { dateWords, type Speech } from '../words.ts';
+import type {
+  Device,
+  DeviceSensor,
+  FaultFound,
+  FaultSeverity,
+  RainWay,
+  School,
+  SeasonWay,
+} from './survey.ts';
+import type { DueVisit } from './visits.ts';
+
+export const SUPPLY_WORDS: Record<Supply, string> = {
+  mains: 'the mains',
+  bore: 'a bore',
+  pump: 'a pump from open water',
+  tank: 'a tank',
+};
+
+export const HEAD_WORDS: Record<HeadType, string> = {
+  'fixed-spray': 'Fixed spray',
+  'rotating-stream': 'Rotating streams',
+  'gear-rotor': 'Gear-driven rotor',
+  'impact-rotor': 'Impact rotor',
+  bubbler: 'Bubbler',
+  drip: 'Drip',
+  'micro-spray': 'Micro-spray',
+};
+
+export const PLANT_WORDS: Record<Plants, string> = {
+  'cool-season-lawn': 'Cool-season lawn',
+  'warm-season-lawn': 'Warm-season lawn',
+  'annual-flowers': 'Annual flowers',
+  'trees-and-shrubs': 'Trees, shrubs',
+  'trees-and-shrubs-wet': 'Shrubs, wet climate',
+  'desert-adapted': 'Desert-adapted',
+  'vegetables-and-fruit': 'Vegetables, fruit',
+  'new-seed-or-turf': 'New seed or turf',
+};
+
+export const SUN_WORDS: Record<Surroundings, string> = {
+  'deep-shade': 'Deep shade',
+  'part-shade': 'Part shade',
+  'full-sun': 'Full sun',
+  'hot-wall': 'Hot wall',
+};
+
+export const SOIL_WORDS: Record<SoilType, string> = {
+  sand: 'Sand',
+  'sandy-loam': 'Sandy loam',
+  loam: 'Loam',
+  'clay-loam': 'Clay loam',
+  clay: 'Clay',
+};
+
+export const FAULT_WORDS: Record<FaultFound, string> = {
+  'broken-head': 'broken head',
+  'clogged-head': 'clogged head',
+  'tilted-head': 'tilted head',
+  'sunken-head': 'sunken or buried head',
+  overspray: 'overspray on paths',
+  leak: 'leak',
+  pooling: 'water stands',
+  'low-pressure': 'low pressure',
+  'high-pressure': 'high pressure, mist',
+  'valve-stuck-closed': 'valve does not open',
+  'valve-stuck-open': 'valve does not close',
+  'valve-slow-to-close': 'valve slow to close',
+  'open-circuit': 'open circuit',
+  'short-circuit': 'short circuit',
+  'common-broken': 'common wire broken',
+  solenoid: 'solenoid (ohms or amps in the note)',
+  decoder: 'decoder does not answer',
+};
+
+export const SEVERITY_WORDS: Record<FaultSeverity, string> = {
+  'can-wait': 'can wait',
+  soon: 'soon',
+  'at-once': 'at once',
+};
+
+export const SCHOOL_WORDS: Record<School, string> = {
+  thumb: 'Rule of thumb',
+  weekly: 'Weekly minutes',
+  balance: 'Water balance',
+};
+
+export const SEASON_WORDS: Record<SeasonWay, string> = {
+  percent: 'by percent, days fixed',
+  days: 'by days, minutes fixed',
+  never: 'not at all',
+};
+
+export const RAIN_WORDS: Record<RainWay, string> = {
+  sensor: 'a sensor',
+  delay: 'the rain delay',
+  'switch-off': 'switching it off',
+};
+
+export const POWER_WORDS: Record<NonNullable<Device['power']>, string> = {
+  mains: 'mains, transformer in the box',
+  adapter: 'a plug-in adapter',
+  battery: 'battery alone',
+};
+
+export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = {
+  rain: 'rain sensor',
+  freeze: 'freeze sensor',
+  flow: 'flow sensor',
+  soil: 'soil sensor',
+};
+
+export const BYPASS_WORDS: Record<DeviceSensor['bypass'], string> = {
+  active: 'active',
+  bypass: 'bypassed',
+  none: 'no switch',
+};
+
+export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], string> = {
+  homeowner: 'the homeowner',
+  'weather-sensor': 'a weather sensor',
+  'online-service': 'an online service',
+  'other-technician': 'another technician',
+};
+
+export const PANEL_WORDS: Record<PanelSetting, string> = {
+  clock: 'Date and time',
+  percent: 'Seasonal percent',
+  starts: 'Starts',
+  runs: 'Run times',
+  days: 'Watering days',
+  soak: 'Soak',
+  delay: 'Delay between stations',
+  windows: 'Hours without water',
+  pump: 'Pump',
+  sensor: 'Sensor',
+  mode: 'On and off',
+};
+
+export const SOURCE_WORDS: Record<Source, string> = {
+  overruled: 'your own number',
+  measured: 'measured here',
+  noted: 'noted here',
+  table: 'starting value of the table',
+  office: 'table of the office',
+  weather: 'weather of the place',
+  assumed: 'assumed',
+};
+
+export const LACKING_WORDS: Record<Lacking, string> = {
+  head: 'the head type',
+  plants: 'the plants',
+  rate: 'how fast it puts water down (cups, or flow and area)',
+  climate: 'the weather of the place',
+};
+
+export const STEP_WORDS: Record<Step['what'], string> = {
+  'thumb-minutes': 'Minutes a watering',
+  'weekly-minutes': 'Minutes a week in high summer',
+  waterings: 'Waterings a week',
+  sun: 'Sun',
+  soil: 'Soil',
+  plants: 'Plants',
+  heads: 'Heads for the area',
+  month: 'Month of 100 %',
+  eto: 'Reference evapotranspiration',
+  'plant-factor': 'Plant factor',
+  surroundings: 'Sun, shade, heat',
+  'rain-share': 'Share of rain that counts',
+  rain: 'Rain that counts',
+  'net-need': 'Net need',
+  rate: 'Precipitation rate',
+  uniformity: 'Uniformity',
+  multiplier: 'Longer for the dry places',
+};
+
+/** Why somebody has to come back, and when. */
+export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
+  const when = dateWords(date, speech.on);
+  const overdue = date < speech.on ? ' (overdue)' : '';
+  return reason.kind === 'battery'
+    ? `${when}${overdue}: change the battery, a year old`
+    : `${when}${overdue}: station ${reason.station} goes back from several waterings a day`;
+}
