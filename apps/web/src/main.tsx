@@ -9,6 +9,7 @@ import { faceOf } from './platform/face.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
 import './platform/theme.css';
+import './platform/controls.css';
 
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));

@@ -249,7 +249,7 @@ export {
   type RulesCondition,
   type RulesEdition,
 } from './rules/rules.ts';
-export { allowedWords, rulesSentence } from './rules/rulesWords.ts';
+export { allowedWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
 export {
   nextRuling,
   rosterNumber,

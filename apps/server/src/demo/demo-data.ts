@@ -129,7 +129,11 @@ const fennimore = plan(
     'Fence shrubs',
     'Vegetables',
     'Pots and baskets',
-  ]),
+  ]).map((station) => ({
+    ...station,
+    ...(station.number === 1 ? { cycleSeconds: 531, soakSeconds: 1200 } : {}),
+    ...([5, 7, 8].includes(station.number) ? { overhead: false } : {}),
+  })),
   [
     {
       letter: 'A',

@@ -94,7 +94,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Sur
               </td>
               <td>
                 {one.cycleSeconds === undefined
-                  ? '–'
+                  ? 'no limit known'
                   : `${lengthWords(one.cycleSeconds)}${one.soakSeconds === undefined ? '' : `, soak ${lengthWords(one.soakSeconds)}`}`}
               </td>
               <td>{more.join(', ')}</td>
@@ -219,13 +219,17 @@ export default function BriefView(props: SurveyProps) {
       <section>
         <h2>Timer</h2>
         <p>
-          {plan.timer.name}: {plan.timer.stationCount} stations, {plan.timer.programCount} programs,{' '}
-          {plan.timer.startsPerProgram} starts each.
-          {(device.sensors ?? []).map(
-            ({ kind, bypass }) => ` ${SENSOR_WORDS[kind]}, ${BYPASS_WORDS[bypass]}.`,
-          )}
-          {device.pump ? ` Pump: ${device.pump}.` : ''}
-          {survey.rain ? ` Rain is met by ${RAIN_WORDS[survey.rain]}.` : ''}
+          {[
+            `${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
+            ...(device.sensors ?? []).map(
+              ({ kind, bypass }) => `${SENSOR_WORDS[kind]} ${BYPASS_WORDS[bypass]}`,
+            ),
+            device.pump && `pump: ${device.pump}`,
+            survey.rain && `rain is met by ${RAIN_WORDS[survey.rain]}`,
+          ]
+            .filter(Boolean)
+            .join('; ')}
+          .
         </p>
       </section>
       <section>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import {
   allowedWords,
+  conditionWords,
   parseDate,
   rulesSentence,
   SUPPLIES,
@@ -14,6 +15,7 @@ import {
   type RulesEdition,
   type Supply,
 } from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { NumberField } from '../timers/NumberField.tsx';
 import { WeekdayButtons } from '../timers/WeekdayButtons.tsx';
@@ -58,123 +60,136 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
     });
   };
   return (
-    <fieldset className="clause">
-      <legend>{name}</legend>
-      <div className="labelled">
-        Street numbers that end in
-        <div className="days" role="group" aria-label={`${name}: last digits`}>
-          {DIGITS.map((digit) => (
-            <button
-              key={digit}
-              type="button"
-              className="day"
-              aria-pressed={when.lastDigits?.includes(digit) ?? false}
-              onClick={() => setWhen({ lastDigits: toggled(when.lastDigits, digit, DIGITS) })}
-            >
-              {digit}
-            </button>
-          ))}
-        </div>
-      </div>
-      <label className="labelled">
-        or by parity
-        <select
-          className="field"
-          value={when.parity ?? ''}
-          onChange={({ target: { value } }) =>
-            setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
-          }
-        >
-          <option value="">any number</option>
-          <option value="odd">odd numbers</option>
-          <option value="even">even numbers</option>
-        </select>
-      </label>
-      <div className="switches" role="group" aria-label={`${name}: water from`}>
-        {SUPPLIES.map((one) => (
-          <label key={one} className="check">
-            <input
-              type="checkbox"
-              checked={when.supplies?.includes(one) ?? false}
-              onChange={() => setWhen({ supplies: toggled<Supply>(when.supplies, one, SUPPLIES) })}
-            />
-            {SUPPLY_WORDS[one]}
-          </label>
-        ))}
-        <span className="soft">none chosen: whatever the water</span>
-      </div>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={clause.noWatering ?? false}
-          onChange={(event) => set({ noWatering: event.target.checked ? true : undefined })}
-        />
-        no watering by a timer
-      </label>
-      {clause.noWatering !== true && (
+    <Disclosure
+      className="clause-line"
+      summary={
         <>
+          <strong>{conditionWords(when)}</strong>:{' '}
+          {clause.noWatering
+            ? 'no watering by a timer'
+            : allowedWords(clause, { on: today, clock })}
+        </>
+      }
+    >
+      {() => (
+        <fieldset className="clause">
+          <legend className="hidden-but-read">{name}</legend>
           <div className="labelled">
-            Allowed on
-            <WeekdayButtons
-              label={`${name}: allowed weekdays`}
-              timer={{}}
-              pressed={clause.weekdays ?? WEEKDAYS}
-              commit={(weekdays) => set({ weekdays })}
-            />
+            Street numbers that end in
+            <div className="days" role="group" aria-label={`${name}: last digits`}>
+              {DIGITS.map((digit) => (
+                <button
+                  key={digit}
+                  type="button"
+                  className="day"
+                  aria-pressed={when.lastDigits?.includes(digit) ?? false}
+                  onClick={() => setWhen({ lastDigits: toggled(when.lastDigits, digit, DIGITS) })}
+                >
+                  {digit}
+                </button>
+              ))}
+            </div>
           </div>
-          <div className="tool-fields">
-            <label className="labelled">
-              Dates
-              <select
-                className="field"
-                value={clause.parity ?? ''}
-                onChange={({ target: { value } }) =>
-                  set({ parity: value === 'odd' || value === 'even' ? value : undefined })
-                }
-              >
-                <option value="">any</option>
-                <option value="odd">odd dates only</option>
-                <option value="even">even dates only</option>
-              </select>
-            </label>
-            <NumberField
-              label="Most days a week"
-              least={1}
-              most={7}
-              value={clause.mostDaysPerWeek ?? null}
-              empty="no limit"
-              commit={(value) => {
-                set({ mostDaysPerWeek: value ?? undefined });
-                return null;
-              }}
-            />
+          <label className="labelled">
+            or by parity
+            <select
+              className="field"
+              value={when.parity ?? ''}
+              onChange={({ target: { value } }) =>
+                setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
+              }
+            >
+              <option value="">any number</option>
+              <option value="odd">odd numbers</option>
+              <option value="even">even numbers</option>
+            </select>
+          </label>
+          <div className="switches" role="group" aria-label={`${name}: water from`}>
+            {SUPPLIES.map((one) => (
+              <label key={one} className="check">
+                <input
+                  type="checkbox"
+                  checked={when.supplies?.includes(one) ?? false}
+                  onChange={() =>
+                    setWhen({ supplies: toggled<Supply>(when.supplies, one, SUPPLIES) })
+                  }
+                />
+                {SUPPLY_WORDS[one]}
+              </label>
+            ))}
+            <span className="soft">none chosen: whatever the water</span>
           </div>
-          <WindowsEditor
-            label={`${name}: hours without water`}
-            timer={{}}
-            windows={clause.noWaterWindows ?? []}
-            commit={(windows) => {
-              set({ noWaterWindows: windows ?? undefined });
-              return null;
-            }}
-          />
           <label className="check">
             <input
               type="checkbox"
-              checked={clause.dripExempt ?? false}
-              onChange={(event) => set({ dripExempt: event.target.checked ? true : undefined })}
+              checked={clause.noWatering ?? false}
+              onChange={(event) => set({ noWatering: event.target.checked ? true : undefined })}
             />
-            drip is free
+            no watering by a timer
           </label>
-        </>
+          {clause.noWatering !== true && (
+            <>
+              <div className="labelled">
+                Allowed on
+                <WeekdayButtons
+                  label={`${name}: allowed weekdays`}
+                  timer={{}}
+                  pressed={clause.weekdays ?? WEEKDAYS}
+                  commit={(weekdays) => set({ weekdays })}
+                />
+              </div>
+              <div className="tool-fields">
+                <label className="labelled">
+                  Dates
+                  <select
+                    className="field"
+                    value={clause.parity ?? ''}
+                    onChange={({ target: { value } }) =>
+                      set({ parity: value === 'odd' || value === 'even' ? value : undefined })
+                    }
+                  >
+                    <option value="">any</option>
+                    <option value="odd">odd dates only</option>
+                    <option value="even">even dates only</option>
+                  </select>
+                </label>
+                <NumberField
+                  label="Most days a week"
+                  least={1}
+                  most={7}
+                  value={clause.mostDaysPerWeek ?? null}
+                  empty="no limit"
+                  commit={(value) => {
+                    set({ mostDaysPerWeek: value ?? undefined });
+                    return null;
+                  }}
+                />
+              </div>
+              <WindowsEditor
+                label={`${name}: hours without water`}
+                timer={{}}
+                windows={clause.noWaterWindows ?? []}
+                commit={(windows) => {
+                  set({ noWaterWindows: windows ?? undefined });
+                  return null;
+                }}
+              />
+              <label className="check">
+                <input
+                  type="checkbox"
+                  checked={clause.dripExempt ?? false}
+                  onChange={(event) => set({ dripExempt: event.target.checked ? true : undefined })}
+                />
+                drip is free
+              </label>
+            </>
+          )}
+          <button type="button" className="plain-button" onClick={() => change(null)}>
+            Take this clause out
+          </button>
+        </fieldset>
       )}
-      <p className="soft">
-        {clause.noWatering ? 'No watering by a timer' : allowedWords(clause, { on: today, clock })}.
-      </p>
-      <button type="button" className="plain-button" onClick={() => change(null)}>
-        Take this clause out
-      </button>
-    </fieldset>
+    </Disclosure>
   );
 }
 

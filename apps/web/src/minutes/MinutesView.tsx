@@ -191,7 +191,7 @@ export default function MinutesView(props: SurveyProps) {
         <Link to="/library/minutes">Change the table</Link>
       </p>
       <div className="minutes-scroll">
-        <table className="minutes-table">
+        <table className="minutes-table minutes-of-stations">
           <caption className="hidden-but-read">
             Minutes a week at 100 percent, by three schools
           </caption>
@@ -222,7 +222,7 @@ export default function MinutesView(props: SurveyProps) {
                       )}
                     </th>
                     {SCHOOLS.map((school) => (
-                      <td key={school}>
+                      <td key={school} data-label={SCHOOL_WORDS[school]}>
                         <button
                           type="button"
                           className="school-cell"
@@ -234,7 +234,7 @@ export default function MinutesView(props: SurveyProps) {
                         </button>
                       </td>
                     ))}
-                    <td>
+                    <td className="needs-cell" data-label="Needs, min a week">
                       <NumberField
                         label={`Station ${number} needs`}
                         className="needs"

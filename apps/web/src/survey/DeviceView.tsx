@@ -274,7 +274,7 @@ export default function DeviceView(props: SurveyProps) {
         <div className="labelled abilities-wide">
           Sensors
           {sensors.map((sensor, i) => (
-            <div key={i} className="fault-line">
+            <div key={i} className="fault-line sensor-line">
               <select
                 className="field"
                 aria-label={`Kind of sensor ${i + 1}`}

@@ -64,26 +64,28 @@ function RunNow({
   const left = countdown.left(number);
   return (
     <div className="run-now">
-      <p className="watch" role="timer" aria-label="Time left">
-        {left === null ? clockWords(seconds) : left === 0 ? 'Time' : clockWords(left)}
-      </p>
+      {left === null ? (
+        <button
+          type="button"
+          className="watch watch-set"
+          aria-label={`${seconds === 60 ? '1 minute; make it 2' : '2 minutes; make it 1'}`}
+          onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
+        >
+          {clockWords(seconds)}
+        </button>
+      ) : (
+        <p className="watch" role="timer" aria-label="Time left">
+          {left === 0 ? 'Time' : clockWords(left)}
+        </p>
+      )}
       {left === null || left === 0 ? (
         <Button size="large" onClick={() => countdown.start(number, seconds)}>
-          {left === 0 ? 'Again' : 'Run it and start the clock'}
+          {left === 0 ? 'Again' : 'Start the clock'}
         </Button>
       ) : (
         <Button size="large" onClick={countdown.stop}>
           Stop the clock
         </Button>
-      )}
-      {left === null && (
-        <button
-          type="button"
-          className="plain-button"
-          onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
-        >
-          {seconds === 60 ? 'Make it 2 minutes' : 'Make it 1 minute'}
-        </button>
       )}
     </div>
   );
@@ -137,7 +139,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
     keepName.current = commitName;
   });
   useEffect(() => {
-    nameField.current?.focus();
+    // A finger wants no keyboard on the screen before it asks for one.
+    if (matchMedia('(pointer: fine)').matches) nameField.current?.focus();
     const keep = () => keepName.current();
     addEventListener('pagehide', keep);
     document.addEventListener('visibilitychange', keep);
@@ -214,134 +217,142 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           {place + 1} of {plan.stations.length}
         </span>
       </div>
-      <RunNow
-        number={number}
-        countdown={countdown}
-        seconds={survey.walkSeconds ?? 120}
-        setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
-      />
-      {before.length > 0 && (
-        <div className="alike" role="group" aria-label="Like another station">
-          {before.slice(0, 3).map((one) => (
-            <button
-              key={one.number}
-              type="button"
-              className="plain-button"
-              onClick={() => void set(factsOf(one, ALIKE))}
-            >
-              Like station {one.number}
-              <span className="soft">
-                {' '}
-                {plan.stations.find((each) => each.number === one.number)?.name ?? ''}
-              </span>
-            </button>
-          ))}
+      <div className="walk-top">
+        <RunNow
+          number={number}
+          countdown={countdown}
+          seconds={survey.walkSeconds ?? 120}
+          setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
+        />
+        {before.length > 0 && (
+          <div className="alike" role="group" aria-label="Like another station">
+            {before.slice(0, 2).map((one) => (
+              <button
+                key={one.number}
+                type="button"
+                className="plain-button"
+                onClick={() => void set(factsOf(one, ALIKE))}
+              >
+                Like station {one.number}
+                <span className="soft">
+                  {' '}
+                  {plan.stations.find((each) => each.number === one.number)?.name ?? ''}
+                </span>
+              </button>
+            ))}
+          </div>
+        )}
+      </div>
+      <div className="walk-columns">
+        <div className="walk-facts">
+          <Chips
+            label="Head"
+            options={optionsOf(HEAD_WORDS)}
+            value={noted.head ?? null}
+            {...row('head')}
+            pick={(head) =>
+              editor.commit({
+                type: 'together',
+                changes: [
+                  { type: 'note-station', station: number, fields: { head } },
+                  // Drip sprays nothing; whoever sees it otherwise says so with the station's switch.
+                  {
+                    type: 'set-station',
+                    station: number,
+                    fields: { overhead: head !== null && !HEADS[head].overhead ? false : null },
+                  },
+                ],
+              })
+            }
+          />
+          <Chips
+            label="Plants"
+            options={optionsOf(PLANT_WORDS)}
+            value={noted.plants ?? null}
+            {...row('plants')}
+          />
+          <Chips
+            label="Sun"
+            options={optionsOf(SUN_WORDS)}
+            value={noted.surroundings ?? null}
+            {...row('surroundings')}
+          />
+          <Chips
+            label="Soil"
+            options={optionsOf(SOIL_WORDS)}
+            value={noted.soil ?? null}
+            {...row('soil')}
+          />
+          <Chips
+            label="Slope"
+            options={SLOPES}
+            value={slopeChoice(noted.slopePercent)}
+            {...row('slopePercent')}
+          />
         </div>
-      )}
-      <Chips
-        label="Head"
-        options={optionsOf(HEAD_WORDS)}
-        value={noted.head ?? null}
-        {...row('head')}
-        pick={(head) =>
-          editor.commit({
-            type: 'together',
-            changes: [
-              { type: 'note-station', station: number, fields: { head } },
-              // Drip sprays nothing; whoever sees it otherwise says so with the station's switch.
-              {
-                type: 'set-station',
-                station: number,
-                fields: { overhead: head !== null && !HEADS[head].overhead ? false : null },
-              },
-            ],
-          })
-        }
-      />
-      <Chips
-        label="Plants"
-        options={optionsOf(PLANT_WORDS)}
-        value={noted.plants ?? null}
-        {...row('plants')}
-      />
-      <Chips
-        label="Sun"
-        options={optionsOf(SUN_WORDS)}
-        value={noted.surroundings ?? null}
-        {...row('surroundings')}
-      />
-      <Chips
-        label="Soil"
-        options={optionsOf(SOIL_WORDS)}
-        value={noted.soil ?? null}
-        {...row('soil')}
-      />
-      <Chips
-        label="Slope"
-        options={SLOPES}
-        value={slopeChoice(noted.slopePercent)}
-        {...row('slopePercent')}
-      />
-      <div className="walk-numbers">
-        <QuantityField
-          label="Area"
-          quantity="area"
-          value={noted.areaSquareMetres ?? null}
-          empty="not known"
-          field="Area"
-          entered={focusNext}
-          commit={(areaSquareMetres) => set({ areaSquareMetres })}
-        />
-        <NumberField
-          label="Heads"
-          least={1}
-          most={1000}
-          value={noted.headCount ?? null}
-          empty="not counted"
-          field="Heads"
-          entered={() => leave('seen', next)}
-          commit={(headCount) => set({ headCount })}
-        />
+        <div className="walk-more">
+          <div className="walk-numbers">
+            <QuantityField
+              label="Area"
+              quantity="area"
+              value={noted.areaSquareMetres ?? null}
+              empty="not known"
+              field="Area"
+              entered={focusNext}
+              commit={(areaSquareMetres) => set({ areaSquareMetres })}
+            />
+            <NumberField
+              label="Heads"
+              least={1}
+              most={1000}
+              value={noted.headCount ?? null}
+              empty="not counted"
+              field="Heads"
+              entered={() => leave('seen', next)}
+              commit={(headCount) => set({ headCount })}
+            />
+          </div>
+          <FaultPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
+          <PhotoRow
+            label={`Photos of station ${number}`}
+            photos={noted.photos ?? []}
+            set={(photos) => void set({ photos })}
+          />
+          <label className="labelled">
+            <span className="hidden-but-read">Note on station {number}</span>
+            <input
+              className="field"
+              placeholder="a note"
+              maxLength={2000}
+              defaultValue={noted.note ?? ''}
+              onBlur={({ target: { value } }) => {
+                const note = value.trim();
+                if (note !== (noted.note ?? '')) set({ note: note === '' ? null : note });
+              }}
+            />
+          </label>
+          <div className="walk-tools" role="group" aria-label="Measure">
+            {TOOLS.map(([one, words]) => (
+              <button
+                key={one}
+                type="button"
+                className="plain-button"
+                aria-expanded={tool === one}
+                onClick={() => setTool(tool === one ? null : one)}
+              >
+                {words}
+              </button>
+            ))}
+          </div>
+          {tool === 'run-off' && (
+            <RunOffWatch timerId={timerId} station={station} noted={noted} editor={editor} />
+          )}
+          {tool === 'cups' && <CupTest number={number} noted={noted} editor={editor} />}
+          {tool === 'flow' && (
+            <FlowTestForm number={number} plan={plan} survey={survey} editor={editor} />
+          )}
+        </div>
       </div>
-      <FaultPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
-      <PhotoRow
-        label={`Photos of station ${number}`}
-        photos={noted.photos ?? []}
-        set={(photos) => void set({ photos })}
-      />
-      <label className="labelled">
-        <span className="hidden-but-read">Note on station {number}</span>
-        <input
-          className="field"
-          placeholder="a note"
-          maxLength={2000}
-          defaultValue={noted.note ?? ''}
-          onBlur={({ target: { value } }) => {
-            const note = value.trim();
-            if (note !== (noted.note ?? '')) set({ note: note === '' ? null : note });
-          }}
-        />
-      </label>
-      <div className="walk-tools" role="group" aria-label="Measure">
-        {TOOLS.map(([one, words]) => (
-          <button
-            key={one}
-            type="button"
-            className="plain-button"
-            aria-expanded={tool === one}
-            onClick={() => setTool(tool === one ? null : one)}
-          >
-            {words}
-          </button>
-        ))}
-      </div>
-      {tool === 'run-off' && (
-        <RunOffWatch timerId={timerId} station={station} noted={noted} editor={editor} />
-      )}
-      {tool === 'cups' && <CupTest number={number} noted={noted} editor={editor} />}
-      {tool === 'flow' && (
-        <FlowTestForm number={number} plan={plan} survey={survey} editor={editor} />
-      )}
       <p className="soft walk-help">
         Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the
         last field goes to the next station. With a finger: swipe.
@@ -382,7 +393,7 @@ export default function WalkView(props: SurveyProps) {
   if (!plan.stations.some((one) => one.number === number)) return <NotFound />;
   return (
     <>
-      <p>
+      <p className="walk-back">
         <Link to={stations}>All stations</Link>
       </p>
       <Card

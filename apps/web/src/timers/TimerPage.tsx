@@ -226,7 +226,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   });
 
   return (
-    <div className="timer">
+    <div className={`timer timer-on-${shown || 'programs'}`}>
       <Patterns />
       <div className="timer-head">
         <h1>
@@ -291,7 +291,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           />
         )}
       </div>
-      <StepNav timerId={view.id} shown={shown} states={states} />
+      {shown !== 'walk' && <StepNav timerId={view.id} shown={shown} states={states} />}
       {withStrip && openedCycle && (
         <CycleDetails cycle={openedCycle} plan={plan} clock={clock} close={() => setOpened(null)} />
       )}

@@ -1,9 +1,10 @@
 /** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
-import type { Weekday } from '../calendar.ts';
+import { SECONDS_PER_DAY, type Weekday } from '../calendar.ts';
 import type { FieldsToSet } from '../reader.ts';
 import type { Station } from '../plan.ts';
 import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
 import type { RecordChange, TimerRecord } from '../survey/record.ts';
+import type { Figure } from '../water/figures.ts';
 import type { SiteMinutes } from '../water/schools.ts';
 import {
   BRIEF_FORMAT,
@@ -26,6 +27,21 @@ const withoutNothing = <T extends object>(fields: { [K in keyof T]: T[K] | undef
   // The cast holds because only optional fields can be without a value.
   Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
 
+/**
+ * The longest run at a stretch and its soak, measured or from soil, slope and rate (water-need.md section 8); nothing where the soil
+ * takes the water as fast as it comes.
+ */
+function stretchOf(
+  longest: Figure | null | undefined,
+  soak: Figure | null | undefined,
+): Pick<BriefStation, 'cycleSeconds' | 'soakSeconds'> {
+  if (!longest || !(longest.value <= SECONDS_PER_DAY)) return {};
+  // What comes from tables is no truer than a minute.
+  const step = longest.source === 'table' && longest.value >= 60 ? 60 : 1;
+  const cycleSeconds = Math.max(1, Math.floor(longest.value / step) * step);
+  return soak ? { cycleSeconds, soakSeconds: soak.value } : { cycleSeconds };
+}
+
 /** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
 export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
   const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
@@ -41,11 +57,12 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
       const { enabled: _enabled, ...facts } = station;
       const { group, days, oftenADay } = surveyOf(survey, station.number);
       const minutes = sources.minutes.stations.find(({ number }) => number === station.number);
-      const flow = minutes?.figures.flow;
+      const { flow, longestRun, soakSeconds } = minutes?.figures ?? {};
       return withoutNothing<BriefStation>({
         ...facts,
         flowLpm: facts.flowLpm ?? (flow ? Math.round(flow.value * 100) / 100 : undefined),
         weeklySeconds: minutes?.weeklySeconds ?? 0,
+        ...stretchOf(longestRun, soakSeconds),
         group,
         days,
         oftenADay,

@@ -4,18 +4,36 @@ import { parseDate, parseTime } from '../calendar.ts';
 import type { NoWaterWindow } from '../plan.ts';
 import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words.ts';
 import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts';
-import type { Rules } from './rules.ts';
+import { SUPPLY_WORDS } from '../survey/surveyWords.ts';
+import type { Rules, RulesCondition } from './rules.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
   const hours = `${timeWords(parseTime(from) ?? 0, clock)} to ${timeWords(parseTime(to) ?? 0, clock)}`;
   return weekdays ? `${hours} on ${weekdaysWords(weekdays)}` : hours;
 }
 
+/** Which houses a clause is about: `Numbers ending in 1 and 2, water from a bore`. */
+export function conditionWords({ supplies, lastDigits, parity }: RulesCondition): string {
+  const parts = [
+    lastDigits && `numbers ending in ${listed(lastDigits)}`,
+    parity && `${parity} numbers`,
+    supplies &&
+      `water from ${listed(
+        supplies.map((one) => SUPPLY_WORDS[one]),
+        'or',
+      )}`,
+  ].filter((one) => typeof one === 'string');
+  return parts.length === 0 ? 'every house' : parts.join(', ');
+}
+
 /** What a house may do: `Wed and Sat only; not from 9:00 to 18:00; on at most 2 days a week; drip is free`. */
 export function allowedWords(rules: BriefRules, speech: Speech): string {
   const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = rules;
   const parts = [
-    weekdays && (weekdays.length === 0 ? 'on no weekday' : `${weekdaysWords(weekdays)} only`),
+    weekdays &&
+      (weekdays.length === 0
+        ? 'on no weekday'
+        : `${listed(weekdaysWords(weekdays).split(' '))} only`),
     parity && `${parity} dates only`,
     noWaterWindows.length > 0 &&
       `not from ${listed(noWaterWindows.map((one) => windowWords(one, speech)))}`,
