@@ -138,6 +138,32 @@ export async function press(page: Page, name: string): Promise<void> {
   await button?.click();
 }
 
+/** Goes to a step of the visit. */
+export async function step(page: Page, name: string): Promise<void> {
+  const link = await page.waitForSelector(`.steps a::-p-text(${name})`);
+  await link?.click();
+}
+
+/** Chooses an option by its words. */
+export async function choose(page: Page, selector: string, words: string): Promise<void> {
+  await page.waitForFunction(
+    (where, text) =>
+      [...document.querySelectorAll<HTMLOptionElement>(`${where} option`)].some(
+        (option) => option.textContent?.trim() === text,
+      ),
+    {},
+    selector,
+    words,
+  );
+  const value = await page.$$eval(
+    `${selector} option`,
+    (options, text) =>
+      options.find((option) => option.textContent?.trim() === text)?.value ?? 'not there',
+    words,
+  );
+  await page.select(selector, value);
+}
+
 /** Replaces what stands in the field of this name, key by key. */
 export async function type(page: Page, label: string, text: string): Promise<void> {
   const field = await page.waitForSelector(`[aria-label="${label}"]`);

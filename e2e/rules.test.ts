@@ -13,7 +13,9 @@ import {
   press,
   QUINCE_COTTAGE,
   saved,
+  choose,
   sees,
+  step,
   TOLVERNE_GREEN,
 } from './house.ts';
 
@@ -165,12 +167,16 @@ test('a block of the strip opens to the second, by pointer and by key, and lets 
 });
 
 test('mowing days of the house stand on the strip', async () => {
-  const page = await house.at(`${HOLLIN_YARD}/timer`);
+  const page = await house.at(HOLLIN_YARD);
   await page.waitForSelector('.strip svg');
   expect(await page.$$('.strip-mowing')).toEqual([]);
+  await step(page, 'House and rules');
+  await page.waitForSelector('[aria-label="Mowing days"]');
   // Every day, so that tonight is one of them.
   for (const button of await page.$$('[aria-label="Mowing days"] button')) await button.click();
   await press(page, 'Save the house');
+  await sees(page, '.site-form [role=status]', /Saved/);
+  await step(page, 'Programs');
   await sees(page, '.strip-mowing', /mown (Mon|Tue|Wed|Thu|Fri|Sat|Sun)/);
   await page.close();
 });
@@ -218,20 +224,21 @@ test('the night on which the house’s clocks are changed says what that does to
 test('another kind of timer tells beforehand what would no longer fit, and undo brings the old one back', async () => {
   const page = await house.at(`${LARKHOLT}/timer`);
   await page.waitForSelector('.kind-picker select');
-  await page.select('.kind-picker select', 'Six-station keypad timer');
+  await choose(page, '.kind-picker select', 'Six-station keypad timer');
   await sees(
     page,
     '.kind-picker',
     /Not possible yet: this kind has 6 stations.*Take out first: station 7/,
   );
-  await page.select(
+  await choose(
+    page,
     '.kind-picker select',
     'Forty-eight-station two-wire timer, four valves at once',
   );
   await sees(page, '.kind-picker', /Everything that is set fits/);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/timer`);
   await page.waitForSelector('.kind-picker select');
-  await page.select('.kind-picker select', 'Six-station wall timer with soak');
+  await choose(page, '.kind-picker select', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
   await press(page, 'Make it this kind');
   await sees(page, '.findings', /no percent for each month/);
@@ -264,15 +271,22 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await page.close();
 });
 
-test.each(['', '/stations', '/settings', '/clock', '/timer'])(
+const SURVEY = ['/house', '/timer', '/stations', '/walk/1', '/minutes', '/brief'];
+
+test.each(['', '/settings', '/clock', ...SURVEY])(
   'on a phone nothing of "%s" is cut off, and all of it can be pressed and read out',
   async (view) => {
     const page = await house.at(`${MARRAM_LODGE}${view}`, 390, 844);
-    await press(page, 'A year');
-    await page.waitForSelector('.year-chart');
+    if (SURVEY.includes(view)) await page.waitForSelector('.survey-view, .walk');
+    else {
+      await press(page, 'A year');
+      await page.waitForSelector('.year-chart');
+    }
     await page.evaluate(() =>
       document
-        .querySelectorAll('details.more:not([open]) > summary')
+        .querySelectorAll(
+          'details.more:not([open]) > summary, .survey-view summary, .walk [aria-expanded=false]',
+        )
         .forEach((one) => (one as HTMLElement).click()),
     );
     const { width, small } = await page.evaluate(() => ({

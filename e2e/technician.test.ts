@@ -15,6 +15,7 @@ import {
   QUINCE_COTTAGE,
   saved,
   sees,
+  step,
   SORREL_ROW,
   type,
   valueOf,
@@ -224,11 +225,11 @@ describe('editing', () => {
     await page.keyboard.press('Space');
     await sees(page, '.verdict-headline', /Clear for good/);
     await sees(page, '.start-end', /ends 6:20 am/);
-    await page.click('.timer-views a:nth-child(2)');
+    await step(page, 'Stations');
     await type(page, 'Name of station 1', 'Balcony boxes');
     await page.keyboard.press('Enter');
     await saved(page);
-    await page.click('.timer-views a:nth-child(1)');
+    await step(page, 'Programs');
     await page.waitForSelector('[aria-label="Minutes of 1 Balcony boxes in A"]');
     await page.close();
   });
@@ -262,8 +263,8 @@ test('undo goes on where it was after a reload, and changes wait while the serve
 
 test('the house is put right; whoever is slower there is shown both sides, too', async () => {
   const pages = [
-    await house.at(`${SORREL_ROW}/timer`),
-    await house.at(`${SORREL_ROW}/timer`),
+    await house.at(`${SORREL_ROW}/house`),
+    await house.at(`${SORREL_ROW}/house`),
   ] as const;
   const rename = async (page: Page, name: string) => {
     await page.bringToFront();
@@ -353,6 +354,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
 
 test('a new site is added from a kind of timer, once, and its faults stand at their fields', async () => {
   const page = await house.at('/sites/new');
+  await page.click('.site-more summary');
   await page.type('input[name=latitude]', '95');
   await press(page, 'Add the site');
   await sees(page, '.fault', /Give the site a name/);

@@ -28,11 +28,11 @@ export function SaveBar({ draft, done }: Props) {
           </p>
           <div className="both-sides">
             <div>
-              <h4>Saved</h4>
+              <h3>Saved</h3>
               <pre>{theirs.document ? JSON.stringify(theirs.document, null, 1) : 'taken out'}</pre>
             </div>
             <div>
-              <h4>Yours</h4>
+              <h3>Yours</h3>
               <pre>{JSON.stringify(draft.document, null, 1)}</pre>
             </div>
           </div>

@@ -190,6 +190,7 @@ export default function MinutesView(props: SurveyProps) {
         Thumb and weekly minutes: “{table.name}”, {table.region}; {table.source}.{' '}
         <Link to="/library/minutes">Change the table</Link>
       </p>
+      <h2 className="hidden-but-read">Minutes a week</h2>
       <div className="minutes-scroll">
         <table className="minutes-table minutes-of-stations">
           <caption className="hidden-but-read">

@@ -96,7 +96,7 @@ function Answer({
 }: { readonly answer: SchoolAnswer } & Pick<StepProps, 'overrule'>) {
   return (
     <section className="school">
-      <h4>{SCHOOL_WORDS[answer.school]}</h4>
+      <h3>{SCHOOL_WORDS[answer.school]}</h3>
       {answer.weeklySeconds === null ? (
         <p>Needs {answer.lacking.map((one) => LACKING_WORDS[one]).join(', and ')}.</p>
       ) : (

@@ -83,7 +83,7 @@ export function CupTest({ number, noted, editor }: Props) {
   const result = cups && cupResult(cups);
   return (
     <section className="tool" aria-label="Catch cups">
-      <h3>Catch cups</h3>
+      <h2>Catch cups</h2>
       <div className="tool-fields">
         <NumberField
           label="Across a cup’s mouth"

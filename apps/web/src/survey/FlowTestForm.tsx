@@ -108,7 +108,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
   const supply = plan.settings.flowLimitLpm;
   return (
     <section className="tool" aria-label="Flow">
-      <h3>Flow</h3>
+      <h2>Flow</h2>
       <div className="chips-row" role="group" aria-label="Measured by">
         {WAYS.map(([one, words]) => (
           <button

@@ -112,7 +112,7 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
   const worked = figuresOf(noted, bare).longestRun;
   return (
     <section className="tool" aria-label="Time to run-off">
-      <h3>Time to run-off</h3>
+      <h2>Time to run-off</h2>
       <p className="watch" role="timer">
         {watch ? clockWords((now - watch.startedAt) / 1000) : '0:00'}
         {watch?.puddleAt && (

@@ -68,7 +68,7 @@ function RunNow({
         <button
           type="button"
           className="watch watch-set"
-          aria-label={`${seconds === 60 ? '1 minute; make it 2' : '2 minutes; make it 1'}`}
+          aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >
           {clockWords(seconds)}
@@ -140,7 +140,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
   });
   useEffect(() => {
     // A finger wants no keyboard on the screen before it asks for one.
-    if (matchMedia('(pointer: fine)').matches) nameField.current?.focus();
+    if (!matchMedia('(pointer: coarse)').matches) nameField.current?.focus();
     const keep = () => keepName.current();
     addEventListener('pagehide', keep);
     document.addEventListener('visibilitychange', keep);

@@ -215,6 +215,15 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const tone = verdict?.tone ?? 'empty';
   const visit = useVisit(site, snapshot.settled, snapshot.survey);
   const withStrip = STRIP_STEPS.includes(shown);
+  const told = findings.length > 0 && (
+    <ul className="findings">
+      {findings.map((finding, i) => (
+        <li key={i} className={`finding finding-${finding.severity}`}>
+          {findingSentence(finding, speech)}
+        </li>
+      ))}
+    </ul>
+  );
   const states = stepStates({
     site,
     plan: snapshot.settled,
@@ -306,15 +315,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 choose={choose}
               />
             )}
-            {findings.length > 0 && (
-              <ul className="findings">
-                {findings.map((finding, i) => (
-                  <li key={i} className={`finding finding-${finding.severity}`}>
-                    {findingSentence(finding, speech)}
-                  </li>
-                ))}
-              </ul>
-            )}
+            {told}
             {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
             {shown === 'settings' && (
               <SettingsPanel
@@ -357,6 +358,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         </div>
       ) : (
         <Suspense fallback={<Loading what="the page" />}>
+          {shown === 'timer' && told}
           <SurveyViews
             shown={shown}
             timerId={view.id}
