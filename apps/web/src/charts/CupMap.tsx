@@ -1,4 +1,5 @@
 import { scaleSqrt } from 'd3-scale';
+import './cups.css';
 
 interface Props {
   readonly millilitres: readonly number[];

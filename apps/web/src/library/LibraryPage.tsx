@@ -41,6 +41,7 @@ import { SaveBar } from './SaveBar.tsx';
 import { useDocument } from './useDocument.ts';
 import './library.css';
 import '../minutes/minutes.css';
+import '../sites/sites.css';
 import '../survey/survey.css';
 
 const SHELVES: readonly (readonly [Shelf, string])[] = [

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
+import { dateWords, parseDate } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { VerdictMark } from '../timers/VerdictMark.tsx';
@@ -13,6 +14,12 @@ const VERDICT_NAMES = {
   incomplete: 'Half set',
   empty: 'Empty',
 } as const;
+
+/** A date of the coming visits: `Sat 12 December 2026`. */
+const visitWords = (date: string) => {
+  const day = parseDate(date);
+  return day === null ? date : dateWords(day, null);
+};
 
 function SiteRow({ site }: { readonly site: SiteSummary }) {
   return (
@@ -33,6 +40,7 @@ function SiteRow({ site }: { readonly site: SiteSummary }) {
             <span className="site-headline">{timer.headline}</span>
             <span className="site-kind">
               {timer.name}, {timer.stations} stations
+              {timer.nextVisit !== null && `; next visit ${visitWords(timer.nextVisit)}`}
             </span>
           </span>
         </Link>

@@ -1,8 +1,17 @@
-import type { Dialect } from '@water-clock/core';
+import { PANEL_SETTINGS, PANEL_WORDS, type Dialect, type PanelSetting } from '@water-clock/core';
 import { Choice } from './Choice.tsx';
 
 const CLOCK_WORDS = { date: 'the date', weekday: 'the weekday only' };
 const WEEK_WORDS = { mon: 'Monday', sun: 'Sunday' };
+const LABEL_WORDS = { letters: 'letters, A B C', numbers: 'numbers, 1 2 3' };
+const KEY_WORDS = { names: 'by their names', digits: 'by digits' };
+const STYLE_WORDS = { either: 'either way', '12': '12 hours', '24': '24 hours' };
+const PAGE_WORDS = { entered: 'as entered', adjusted: 'adjusted by the percent' };
+const PHASE_WORDS = {
+  daysLeft: 'as days left',
+  firstDate: 'as the first date',
+  none: 'not at all',
+};
 const COUNT_WORDS = { every: '3: every third day', between: '2: the days between' };
 
 const TOTAL_COUNTS = [
@@ -13,7 +22,61 @@ const TOTAL_COUNTS = [
 
 const NO_TOTAL = { shown: false, percent: false, soaks: false, delays: false };
 
-/** How its panel speaks, as far as the screens go by it. */
+/** The settings in the order in which they are keyed in on this panel. */
+function OrderOfKeys({
+  order,
+  commit,
+}: {
+  readonly order: readonly PanelSetting[];
+  readonly commit: (order: readonly PanelSetting[]) => void;
+}) {
+  const missing = PANEL_SETTINGS.filter((setting) => !order.includes(setting));
+  const earlier = (at: number) =>
+    order.map((one, i) => (i === at - 1 ? order[at] : i === at ? order[at - 1] : one) ?? one);
+  return (
+    <div className="abilities-wide labelled">
+      In the order of keying in
+      <ol className="key-order">
+        {order.map((setting, i) => (
+          <li key={setting}>
+            <span>{PANEL_WORDS[setting]}</span>
+            <button
+              type="button"
+              className="plain-button"
+              disabled={i === 0}
+              aria-label={`${PANEL_WORDS[setting]} earlier`}
+              onClick={() => commit(earlier(i))}
+            >
+              ↑
+            </button>
+            <button
+              type="button"
+              className="plain-button"
+              aria-label={`It has no ${PANEL_WORDS[setting]}`}
+              onClick={() => commit(order.filter((one) => one !== setting))}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ol>
+      <span className="chips-row">
+        {missing.map((setting) => (
+          <button
+            key={setting}
+            type="button"
+            className="plain-button"
+            onClick={() => commit([...order, setting])}
+          >
+            Add {PANEL_WORDS[setting]}
+          </button>
+        ))}
+      </span>
+    </div>
+  );
+}
+
+/** How its panel speaks. */
 export function PanelAbilities({
   dialect,
   commit,
@@ -42,6 +105,48 @@ export function PanelAbilities({
         value={dialect.intervalCounts ?? 'every'}
         words={COUNT_WORDS}
         commit={(intervalCounts) => commit({ ...dialect, intervalCounts })}
+      />
+      <Choice
+        label="Its programs are called by"
+        value={dialect.programLabels ?? 'letters'}
+        words={LABEL_WORDS}
+        commit={(programLabels) => commit({ ...dialect, programLabels })}
+      />
+      <Choice
+        label="Weekdays are set"
+        value={dialect.weekdayKeys ?? 'names'}
+        words={KEY_WORDS}
+        commit={(weekdayKeys) => commit({ ...dialect, weekdayKeys })}
+      />
+      <Choice
+        label="It shows hours in"
+        value={dialect.clockStyle ?? 'either'}
+        words={STYLE_WORDS}
+        commit={(clockStyle) => commit({ ...dialect, clockStyle })}
+      />
+      <Choice
+        label="With a percent set, its run page shows minutes"
+        value={dialect.runPage ?? 'entered'}
+        words={PAGE_WORDS}
+        commit={(runPage) => commit({ ...dialect, runPage })}
+      />
+      <Choice
+        label="Where an interval stands it shows"
+        value={dialect.intervalPhase ?? 'daysLeft'}
+        words={PHASE_WORDS}
+        commit={(intervalPhase) => commit({ ...dialect, intervalPhase })}
+      />
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={dialect.confirms ?? false}
+          onChange={(event) => commit({ ...dialect, confirms: event.target.checked })}
+        />
+        entries are lost unless confirmed
+      </label>
+      <OrderOfKeys
+        order={dialect.order ?? PANEL_SETTINGS}
+        commit={(order) => commit({ ...dialect, order })}
       />
       <div className="switches abilities-wide" role="group" aria-label="Total of a program">
         <label className="check">
