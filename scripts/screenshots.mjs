@@ -44,7 +44,7 @@ try {
   };
   const open = async (address) => {
     await page.goto(server.url + address);
-    await page.waitForSelector('.strip svg, .sites, .site-form');
+    await page.waitForSelector('.strip svg, .sites, .site-form, .survey-view, .walk, .library');
   };
   const press = async (name) => {
     const button = await page.$(`::-p-aria([name="${name}"][role="button"])`);
@@ -85,10 +85,17 @@ try {
   await open(`${TIMER(1)}/clock`);
   await press('12 h ahead');
   await take('clock');
-  await open(`${TIMER(1)}/stations`);
-  await take('stations');
-  await open(`${TIMER(3)}/timer`);
-  await take('timer-and-house');
+  for (const view of ['house', 'stations', 'minutes', 'brief']) {
+    await open(`${TIMER(2)}/${view}`);
+    await page.waitForSelector('.survey-view');
+    await take(view);
+  }
+  await open(`${TIMER(2)}/timer`);
+  await page.waitForSelector('.device');
+  await take('timer-facts');
+  await open('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
+  await page.waitForSelector('.edition');
+  await take('library');
   await open('/sites/new');
   await take('new-site');
 
@@ -116,13 +123,9 @@ try {
   await open(TIMER(2));
   await press('Show that night');
   await take('phone-timer');
-  await page.evaluate(() => document.querySelector('.program').scrollIntoView());
-  await take('phone-program');
-  await size(1280, 800);
-  await open(TIMER(2));
-  await press('Dark screen');
-  await press('Show that night');
-  await take('timer-dark');
+  await open(`${TIMER(2)}/walk/3`);
+  await page.waitForSelector('.walk');
+  await take('phone-walk');
 } finally {
   await browser?.close();
   await server?.stop();

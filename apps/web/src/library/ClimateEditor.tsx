@@ -8,6 +8,7 @@ import {
   readWeatherTable,
   weatherMonthRows,
   type ClimateDocument,
+  type WeatherFigures,
   type WeatherTable,
 } from '@water-clock/core';
 import { rowsOf, saveCsv } from '../platform/csv.ts';
@@ -19,14 +20,16 @@ const WAY_WORDS = {
   hargreaves: 'Hargreaves',
 } as const;
 
+/** Field, heading, and what is allowed; the first three are needed. */
 const COLUMNS = [
-  ['highestCelsius', 'Highest, °C'],
-  ['lowestCelsius', 'Lowest, °C'],
-  ['rainMm', 'Rain, mm'],
-  ['humidityPercent', 'Humidity, %'],
-  ['windMetresPerSecond', 'Wind, m/s'],
-  ['sunshineHours', 'Sun, h'],
+  ['highestCelsius', 'Highest, °C', -80, 70],
+  ['lowestCelsius', 'Lowest, °C', -80, 70],
+  ['rainMm', 'Rain, mm', 0, 5000],
+  ['humidityPercent', 'Humidity, %', 0, 100],
+  ['windMetresPerSecond', 'Wind, m/s', 0, 60],
+  ['sunshineHours', 'Sun, h', 0, 24],
 ] as const;
+const NEEDED: readonly string[] = ['highestCelsius', 'lowestCelsius', 'rainMm'];
 
 interface Props {
   readonly document: ClimateDocument;
@@ -150,8 +153,30 @@ export function ClimateEditor({ document, change }: Props) {
             {document.months.map((month, i) => (
               <tr key={i}>
                 <th scope="row">{monthName(i + 1)}</th>
-                {COLUMNS.map(([key]) => (
-                  <td key={key}>{month[key] === undefined ? '–' : month[key].toFixed(1)}</td>
+                {COLUMNS.map(([key, label, least, most]) => (
+                  <td key={key}>
+                    <NumberField
+                      className="needs"
+                      label={`${label}, ${monthName(i + 1)}`}
+                      decimal
+                      least={least}
+                      most={most}
+                      value={month[key] === undefined ? null : Math.round(month[key] * 100) / 100}
+                      {...(NEEDED.includes(key) ? {} : { empty: '–' })}
+                      commit={(value) => {
+                        const { [key]: _before, ...rest } = month;
+                        // The cast holds because only what is not needed is left out.
+                        const next = (
+                          value === null ? rest : { ...rest, [key]: value }
+                        ) as WeatherFigures;
+                        change({
+                          ...document,
+                          months: document.months.map((one, at) => (at === i ? next : one)),
+                        });
+                        return null;
+                      }}
+                    />
+                  </td>
                 ))}
                 <td>
                   <NumberField

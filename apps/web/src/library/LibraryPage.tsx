@@ -109,7 +109,7 @@ function Entry({
 }
 
 /** The towns of the simulated feed, as files. */
-function Feed() {
+function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
   const towns = useTowns();
   return (
     <section>
@@ -125,6 +125,16 @@ function Feed() {
               <strong>{name}</strong> <span className="soft">{region}</span>
             </span>
             <span className="library-buttons">
+              <Button
+                size="small"
+                onClick={() =>
+                  void request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`).then(
+                    (normals) => add({ ...normals, name: `${name}, our own` }),
+                  )
+                }
+              >
+                Copy to overrule
+              </Button>
               <Button
                 size="small"
                 onClick={() =>
@@ -272,7 +282,7 @@ function ShelfList<S extends Shelf>({ shelf }: { readonly shelf: S }) {
         ))}
       </ul>
       {items.data.length === 0 && <p>Nothing here yet.</p>}
-      {shelf === 'climates' && <Feed />}
+      {shelf === 'climates' && <Feed add={add} />}
     </>
   );
 }

@@ -1,6 +1,7 @@
 import {
   LACKING_WORDS,
   lengthWords,
+  monthName,
   parseDate,
   parseTimeEntry,
   quantityWords,
@@ -23,6 +24,7 @@ import {
   type UnitSystem,
 } from '@water-clock/core';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../timers/commitWords.ts';
 import type { TimerEditor } from '../timers/editor.ts';
@@ -215,6 +217,41 @@ export function StationSteps({ minutes, survey, editor }: Props) {
           <Answer key={school} answer={answers[school]} overrule={overrule} />
         ))}
       </div>
+      {minutes.year && (
+        <details className="site-more">
+          <summary>The balance, month by month</summary>
+          <div className="minutes-scroll">
+            <table className="year-table">
+              <thead>
+                <tr>
+                  <th>Month</th>
+                  <th>ETo, {unitWords(units, 'depth')} a day</th>
+                  <th>Plants use, a week</th>
+                  <th>Rain that counts, a week</th>
+                  <th>Net need, a week</th>
+                  <th>Minutes a week</th>
+                </tr>
+              </thead>
+              <tbody>
+                {minutes.year.map((one) => (
+                  <tr key={one.month}>
+                    <th scope="row">{monthName(one.month)}</th>
+                    <td>{shownIn(units, 'depth', one.etoMmPerDay)}</td>
+                    <td>{shownIn(units, 'depth', one.plantMmPerWeek)}</td>
+                    <td>{shownIn(units, 'depth', one.rainMmPerWeek)}</td>
+                    <td>{shownIn(units, 'depth', one.netMmPerWeek)}</td>
+                    <td>{Math.round(one.weeklySeconds / 60)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <p className="soft">
+            ETo and rain are the place’s;{' '}
+            <Link to="/library/climates">copy its weather to overrule them</Link>.
+          </p>
+        </details>
+      )}
       <div className="tool-fields">
         <NumberField
           label="Waterings a week"

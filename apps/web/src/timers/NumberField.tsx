@@ -26,9 +26,11 @@ export function NumberField(props: Props) {
   const [fault, setFault] = useState<string | null>(null);
   const refusal = (text: string): string | null => {
     if (text === '' && empty !== undefined) return value === null ? null : commit(null);
-    const number = (decimal ? /^\d{1,6}([.,]\d+)?$/ : /^\d{1,6}$/).test(text)
-      ? Number(text.replace(',', '.'))
+    const plain = least < 0 ? text.replace(/^[-−]/, '') : text;
+    const size = (decimal ? /^\d{1,6}([.,]\d+)?$/ : /^\d{1,6}$/).test(plain)
+      ? Number(plain.replace(',', '.'))
       : NaN;
+    const number = plain === text ? size : -size;
     const allowed = `${least} ${most === undefined ? 'or more' : `to ${most}`}`;
     if (Number.isNaN(number) || number < least || (most !== undefined && number > most))
       return `"${text}" is not possible here; allowed: ${allowed}${empty === undefined ? '' : ', or empty'}.`;
