@@ -249,6 +249,7 @@ export {
   type RulesCondition,
   type RulesEdition,
 } from './rules/rules.ts';
+export { houseRulesOn, isAllowedDate, ruledOut, type RuledOut } from './rules/houseRules.ts';
 export { allowedWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
 export {
   nextRuling,

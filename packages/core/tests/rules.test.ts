@@ -1,7 +1,9 @@
 /** Watering rules: who may water when, which edition holds, and the sentence that says so. */
 import { expect, test } from '@jest/globals';
 import {
+  houseRulesOn,
   nextRuling,
+  ruledOut,
   parseDate,
   pathText,
   readRules,
@@ -96,6 +98,34 @@ test('an edition holds from its date until the next one, and the next change is 
   expect(nextRuling(RULES, house, day('2026-08-31'))?.from).toBe(day('2026-09-01'));
   expect(nextRuling(RULES, house, day('2026-09-01'))?.from).toBe(day('2027-03-01'));
   expect(nextRuling(RULES, house, day('2027-03-01'))).toBeNull();
+});
+
+test('what is not allowed, second by second, is what dates and hours say', () => {
+  const house = { houseNumber: '8', supply: 'mains' } as const;
+  const rulesOn = (on: number) => houseRulesOn(undefined, RULES, house, on);
+  // Over the date on which the rules change from even dates with hours to Sundays.
+  const [from, to] = [day('2027-02-26') * 86_400 + 54_000, day('2027-03-09') * 86_400];
+  const spans = ruledOut(rulesOn, from, to);
+  spans.slice(1).forEach((span, i) => expect(span.from).toBeGreaterThan(spans[i]?.to ?? Infinity));
+  let out = 0;
+  for (let at = from; at < to; at += 600) {
+    const on = Math.floor(at / 86_400);
+    const hour = (at % 86_400) / 3600;
+    const date = new Date(on * 86_400_000);
+    const allowed =
+      on < day('2027-03-01')
+        ? date.getUTCDate() % 2 === 0 && !(hour >= 9 && hour < 18)
+        : date.getUTCDay() === 0;
+    expect(spans.some((span) => span.from <= at && at < span.to)).toBe(!allowed);
+    if (!allowed) out++;
+  }
+  expect(out).toBeGreaterThan(500);
+  // Rules noted by hand come first, a ban leaves no date.
+  expect(houseRulesOn({ parity: 'odd' }, RULES, house, day('2027-03-01'))).toEqual({
+    parity: 'odd',
+  });
+  expect(houseRulesOn(undefined, RULES, house, day('2026-08-01'))).toEqual({ weekdays: [] });
+  expect(houseRulesOn(undefined, null, house, day('2026-08-01'))).toBeNull();
 });
 
 test.each([

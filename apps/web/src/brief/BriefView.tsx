@@ -7,13 +7,13 @@ import {
   BYPASS_WORDS,
   dueVisits,
   faultLine,
+  houseRulesOn,
   FAULT_WORDS,
   lengthWords,
   quantityWords,
   RAIN_WORDS,
   readBriefText,
   rulesSentence,
-  rulingOn,
   SCHOOL_WORDS,
   SENSOR_WORDS,
   SEVERITY_WORDS,
@@ -27,7 +27,6 @@ import {
   wishOf,
   writeBrief,
   type Brief,
-  type BriefRules,
 } from '@water-clock/core';
 import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -35,15 +34,6 @@ import { commitWords } from '../timers/commitWords.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 import { WishEditor } from './WishEditor.tsx';
 import './brief.css';
-
-/** What binds the brief: rules noted by hand, else those of the library where they say something of this house. */
-function rulesOf({ survey, rules, site, today }: SurveyProps): BriefRules | null {
-  if (survey.rules) return survey.rules;
-  const ruling = rules && rulingOn(rules, site, today);
-  if (!ruling) return null;
-  if (ruling.kind === 'allowed') return ruling.rules;
-  return ruling.kind === 'forbidden' ? { weekdays: [] } : null;
-}
 
 function Stations({ brief, props }: { readonly brief: Brief; readonly props: SurveyProps }) {
   const { units, clock } = usePreferences();
@@ -115,7 +105,11 @@ export default function BriefView(props: SurveyProps) {
     { readonly brief: Brief } | { readonly faults: readonly string[] } | null
   >(null);
   const record = { plan, survey };
-  const brief = assembleBrief(record, { minutes, rules: rulesOf(props), mowing: site.mowing });
+  const brief = assembleBrief(record, {
+    minutes,
+    rules: houseRulesOn(survey.rules, rules, site, today),
+    mowing: site.mowing,
+  });
   const wish = wishOf(brief);
   const unknown = unknownNeeds(minutes);
   const { device = {} } = survey;

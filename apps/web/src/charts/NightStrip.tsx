@@ -12,6 +12,7 @@ import {
   type DryStretch,
   type Night,
   type Weekday,
+  type RuledOut,
 } from '@water-clock/core';
 import { blockedSpans, blocksOf, stripGeometry, type StripGeometry } from './stripGeometry.ts';
 import { colourOf, fillOf, BLOCKED_FILL, DRY_FILL, OVERLAP_FILL } from './patterns.tsx';
@@ -30,6 +31,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
   /** Hours without water. */
   readonly dry: readonly DryStretch[];
+  /** When the rules of the place allow no watering. */
+  readonly ruledOut: readonly RuledOut[];
   /** Weekdays on which the lawns are mown. */
   readonly mowing: readonly Weekday[];
   /** Of the house's clocks, in this night; null: none. */
@@ -43,6 +46,9 @@ const FOOT = 22;
 
 /** Pixels of a strip below which its hours stand too close for the long word. */
 const ROOM_FOR_MIDNIGHT = 560;
+
+/** Pixels that the words for what is not allowed take. */
+const ROOM_FOR_RULES = 170;
 
 /** A full hour under the strip; midnight by its name, which nobody takes for noon. */
 function hourWords(second: number, clock: ClockStyle, room: number): string {
@@ -169,6 +175,29 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
               />
             );
           })}
+          {props.ruledOut.map(({ from, to }) => (
+            <g key={from} className="strip-ruled">
+              <rect
+                x={geometry.scale(from)}
+                y={34}
+                width={geometry.scale(to) - geometry.scale(from)}
+                height={geometry.height - 34}
+                fill={DRY_FILL}
+              />
+              <rect
+                className="strip-ruled-edge"
+                x={geometry.scale(from)}
+                y={30}
+                width={geometry.scale(to) - geometry.scale(from)}
+                height={4}
+              />
+              {geometry.scale(to) - geometry.scale(from) > ROOM_FOR_RULES && (
+                <text x={geometry.scale(from) + 6} y={geometry.height - 11}>
+                  not allowed by the rules
+                </text>
+              )}
+            </g>
+          ))}
           {mowingSpans(night, props.mowing).map(({ from, to }) => (
             <g key={from} className="strip-mowing">
               <rect

@@ -2,13 +2,17 @@ import { useMemo } from 'react';
 import {
   dateWords,
   dryStretches,
+  houseRulesOn,
   nightOf,
+  ruledOut,
   SECONDS_PER_DAY,
   weekdayIndexOf,
   weekdayName,
+  type BriefRules,
   type ClockChange,
   type EpochDay,
   type Plan,
+  type Rules,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
 import { sunOf } from '../charts/sun.ts';
@@ -27,6 +31,9 @@ interface Props {
   readonly plan: Plan;
   readonly site: Site;
   readonly reckoning: Reckoning | null;
+  /** Rules noted for this house by hand, and those of its place. */
+  readonly ownRules: BriefRules | undefined;
+  readonly rules: Rules | null;
   readonly letters: readonly string[];
   readonly day: EpochDay;
   readonly tonight: EpochDay;
@@ -57,6 +64,11 @@ export function TimerNight(props: Props) {
       })),
     [plan, from, to, whatIf.ahead],
   );
+  const { ownRules, rules } = props;
+  const notAllowed = useMemo(
+    () => ruledOut((date) => houseRulesOn(ownRules, rules, site, date), from, to),
+    [ownRules, rules, site, from, to],
+  );
   return (
     <div className="timer-night">
       <div className="night-head">
@@ -81,6 +93,7 @@ export function TimerNight(props: Props) {
           now={now}
           blocked={props.blocked}
           dry={dry}
+          ruledOut={notAllowed}
           change={change}
           mowing={site.mowing}
           {...props.moves}

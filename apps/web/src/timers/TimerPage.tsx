@@ -287,6 +287,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             plan={plan}
             site={site}
             reckoning={reckoning}
+            ownRules={snapshot.survey.rules}
+            rules={visit.rules}
             letters={letters}
             day={day}
             tonight={tonight}
