@@ -6,7 +6,16 @@ import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
-import { choose, FENNIMORE, House, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
+import {
+  accessibilityFaults,
+  choose,
+  FENNIMORE,
+  House,
+  saved,
+  sees,
+  step,
+  TOLVERNE_GREEN,
+} from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -491,3 +500,24 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
   await sees(page, '.survey-view button', /100 % is set/);
   await page.close();
 });
+
+test.each([
+  'rules',
+  'rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01',
+  'kinds/5d1e0000-7a3c-4c1e-8e5a-000000000003',
+  'minutes/5d1e0000-7a3c-4c1e-8e5a-0000000000f1',
+  'climates',
+])(
+  'on a phone nothing of the library’s %s is cut off, and all of it can be read out',
+  async (entry) => {
+    const page = await house.at('/', 390, 844);
+    await page.goto(`${house.server.url}/library/${entry}`);
+    await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
+    await page.evaluate(() => document.querySelectorAll('summary').forEach((one) => one.click()));
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+      390,
+    );
+    expect(await accessibilityFaults(page)).toEqual([]);
+    await page.close();
+  },
+);

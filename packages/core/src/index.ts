@@ -60,7 +60,7 @@ export {
 export { cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
 export { daysLeft, EVERY_WEEKDAY, isIn, maskOfWeekdays, startsOf, type DaySet } from './days.ts';
 export { attempt, Effort, TooMuchWork } from './effort.ts';
-export { SUPPLIES, type Supply } from './house.ts';
+export { SUPPLIES, type Contact, type Supply } from './house.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
@@ -259,7 +259,8 @@ export {
   type RuledHouse,
   type Ruling,
 } from './rules/ruling.ts';
-export { MOST_CUPS, MOST_NOTE_LENGTH, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
+export { MOST_NOTE_LENGTH } from './reader.ts';
+export { MOST_CUPS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
 export {
   applyRecordChange,
   readRecordChange,
@@ -361,6 +362,7 @@ export {
   simulatedDays,
   simulatedNormals,
   type SimulatedTown,
+  type WeatherTown,
 } from './water/simulatedWeather.ts';
 export {
   MOST_WEATHER_ROWS,

@@ -242,3 +242,20 @@ export function variant<T extends object>(
 export function nullable<T>(read: Reader<T>): Reader<T | null> {
   return (value, path, faults) => (value === null ? null : read(value, path, faults));
 }
+
+/** Notes are read by people; more text than this is no note. */
+export const MOST_NOTE_LENGTH = 2000;
+
+export const readLine: Reader<string> = textLike(
+  (t) => t.trim() !== '' && t.length <= 200,
+  'text of 1 to 200 characters',
+);
+export const readNote: Reader<string> = textLike(
+  (t) => t.length <= MOST_NOTE_LENGTH,
+  `text of at most ${MOST_NOTE_LENGTH} characters`,
+);
+/** An id as clients make them. */
+export const readUuid: Reader<string> = textLike(
+  (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
+  'an id, a UUID in small letters',
+);

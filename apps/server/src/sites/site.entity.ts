@@ -1,13 +1,6 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
-import type { ClockStyle, Supply, UnitSystem, Weekday } from '@water-clock/core';
+import type { ClockStyle, Contact, Supply, UnitSystem, Weekday } from '@water-clock/core';
 import { Company } from '../people/company.entity.ts';
-
-/** Somebody at the house, and how to reach them. */
-export interface Contact {
-  readonly name: string;
-  readonly role: string;
-  readonly phone: string;
-}
 
 /** A house with its timers. */
 @Entity('sites')

@@ -9,6 +9,7 @@ import {
   verdictWords,
   WEEKDAYS,
   type ClockStyle,
+  type Contact,
   type Plan,
   type Survey,
   type Supply,
@@ -23,7 +24,7 @@ import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteFields } from './site-body.ts';
-import { Site, type Contact } from './site.entity.ts';
+import { Site } from './site.entity.ts';
 import { todayIn } from './today.ts';
 
 export interface SiteView {

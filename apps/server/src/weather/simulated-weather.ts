@@ -10,8 +10,9 @@ import {
   type ClimateDocument,
   type SimulatedTown,
   type WeatherDay,
+  type WeatherTown,
 } from '@water-clock/core';
-import { WeatherFeed, type WeatherTown } from './weather-feed.ts';
+import { WeatherFeed } from './weather-feed.ts';
 
 const LAST = SIMULATED_FROM + SIMULATED_COUNT - 1;
 

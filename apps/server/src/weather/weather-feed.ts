@@ -1,15 +1,4 @@
-import type { ClimateDocument, WeatherDay } from '@water-clock/core';
-
-/** A town of which there is weather. */
-export interface WeatherTown {
-  readonly id: string;
-  readonly name: string;
-  readonly region: string;
-  readonly timeZone: string;
-  readonly latitude: number;
-  readonly longitude: number;
-  readonly altitudeMetres: number;
-}
+import type { ClimateDocument, WeatherDay, WeatherTown } from '@water-clock/core';
 
 /** Where weather comes from. A real service takes the simulated one's place behind this. */
 export abstract class WeatherFeed {

@@ -1,7 +1,12 @@
 import { Controller, Get, Param, Query } from '@nestjs/common';
-import { parseDate, type ClimateDocument, type WeatherDay } from '@water-clock/core';
+import {
+  parseDate,
+  type ClimateDocument,
+  type WeatherDay,
+  type WeatherTown,
+} from '@water-clock/core';
 import { ApiError, notFound } from '../platform/api-error.ts';
-import { WeatherFeed, type WeatherTown } from './weather-feed.ts';
+import { WeatherFeed } from './weather-feed.ts';
 
 /** A date of the query; the usual one where it is not given. */
 function dateOf(name: string, text: string | undefined, usual: string): string {

@@ -28,6 +28,7 @@ import {
   writeBrief,
   type Brief,
 } from '@water-clock/core';
+import { FileButton } from '../platform/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../timers/commitWords.ts';
@@ -137,19 +138,11 @@ export default function BriefView(props: SurveyProps) {
         <Button size="large" onClick={() => print()}>
           Print
         </Button>
-        <label className="plain-button">
-          Take over a brief …
-          <input
-            type="file"
-            className="hidden-but-read"
-            accept=".json,application/json"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = '';
-              if (file) void take(file);
-            }}
-          />
-        </label>
+        <FileButton
+          label="Take over a brief …"
+          accept=".json,application/json"
+          take={(file) => void take(file)}
+        />
       </div>
       {read && 'faults' in read && (
         <div role="alert" className="fault no-print">

@@ -19,6 +19,7 @@ import {
   type Rules,
 } from '@water-clock/core';
 import { newId, request } from '../platform/api.ts';
+import { FileButton } from '../platform/FileButton.tsx';
 import { saveCsv } from '../platform/csv.ts';
 import { saveJson, textOf } from '../platform/files.ts';
 import { Failed, Loading, NotFound } from '../platform/states.tsx';
@@ -202,20 +203,14 @@ function ShelfList<S extends Shelf>({ shelf }: { readonly shelf: S }) {
         <Button type="primary" size="large" onClick={make}>
           {shelf === 'kinds' ? 'Make one from what is seen on the box' : 'New'}
         </Button>
-        <label className="plain-button">
-          Import …
-          <input
-            type="file"
-            className="hidden-but-read"
-            accept=".json,application/json"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = '';
-              setFaults([]);
-              if (file) void take(file);
-            }}
-          />
-        </label>
+        <FileButton
+          label="Import …"
+          accept=".json,application/json"
+          take={(file) => {
+            setFaults([]);
+            void take(file);
+          }}
+        />
       </div>
       {faults.length > 0 && (
         <div role="alert" className="fault">

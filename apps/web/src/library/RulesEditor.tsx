@@ -7,7 +7,6 @@ import {
   rulesSentence,
   SUPPLIES,
   SUPPLY_WORDS,
-  WEEKDAYS,
   type EpochDay,
   type Rules,
   type RulesClause,
@@ -16,10 +15,8 @@ import {
   type Supply,
 } from '@water-clock/core';
 import { Disclosure } from '../platform/Disclosure.tsx';
+import { AllowedFields } from '../sites/AllowedFields.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import { NumberField } from '../timers/NumberField.tsx';
-import { WeekdayButtons } from '../timers/WeekdayButtons.tsx';
-import { WindowsEditor } from '../timers/WindowsEditor.tsx';
 
 const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 
@@ -51,14 +48,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
     const { when: _before, ...rest } = clause;
     change(Object.keys(next).length > 0 ? { ...rest, when: next } : rest);
   };
-  const set = (more: { [K in keyof RulesClause]?: RulesClause[K] | undefined }) => {
-    const { weekdays, ...rest } = { ...clause, ...more };
-    // An empty list of weekdays says something; an absent one says that any is allowed.
-    change({
-      ...tidy<RulesClause>(rest),
-      ...(weekdays && weekdays.length < 7 ? { weekdays } : {}),
-    });
-  };
+  const { when: _when, noWatering: _none, ...allowed } = clause;
   return (
     <Disclosure
       className="clause-line"
@@ -123,66 +113,24 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
             <input
               type="checkbox"
               checked={clause.noWatering ?? false}
-              onChange={(event) => set({ noWatering: event.target.checked ? true : undefined })}
+              onChange={(event) =>
+                change({
+                  ...(clause.when ? { when: clause.when } : {}),
+                  ...(event.target.checked ? { noWatering: true } : {}),
+                })
+              }
             />
             no watering by a timer
           </label>
           {clause.noWatering !== true && (
-            <>
-              <div className="labelled">
-                Allowed on
-                <WeekdayButtons
-                  label={`${name}: allowed weekdays`}
-                  timer={{}}
-                  pressed={clause.weekdays ?? WEEKDAYS}
-                  commit={(weekdays) => set({ weekdays })}
-                />
-              </div>
-              <div className="tool-fields">
-                <label className="labelled">
-                  Dates
-                  <select
-                    className="field"
-                    value={clause.parity ?? ''}
-                    onChange={({ target: { value } }) =>
-                      set({ parity: value === 'odd' || value === 'even' ? value : undefined })
-                    }
-                  >
-                    <option value="">any</option>
-                    <option value="odd">odd dates only</option>
-                    <option value="even">even dates only</option>
-                  </select>
-                </label>
-                <NumberField
-                  label="Most days a week"
-                  least={1}
-                  most={7}
-                  value={clause.mostDaysPerWeek ?? null}
-                  empty="no limit"
-                  commit={(value) => {
-                    set({ mostDaysPerWeek: value ?? undefined });
-                    return null;
-                  }}
-                />
-              </div>
-              <WindowsEditor
-                label={`${name}: hours without water`}
-                timer={{}}
-                windows={clause.noWaterWindows ?? []}
-                commit={(windows) => {
-                  set({ noWaterWindows: windows ?? undefined });
-                  return null;
-                }}
-              />
-              <label className="check">
-                <input
-                  type="checkbox"
-                  checked={clause.dripExempt ?? false}
-                  onChange={(event) => set({ dripExempt: event.target.checked ? true : undefined })}
-                />
-                drip is free
-              </label>
-            </>
+            <AllowedFields
+              name={name}
+              rules={allowed}
+              change={(rules) => {
+                change(clause.when ? { when: clause.when, ...rules } : rules);
+                return null;
+              }}
+            />
           )}
           <button type="button" className="plain-button" onClick={() => change(null)}>
             Take this clause out

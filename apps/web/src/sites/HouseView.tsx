@@ -1,20 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import {
-  allowedWords,
-  dueVisits,
-  rulesSentence,
-  visitSentence,
-  WEEKDAYS,
-  type BriefRules,
-  type Weekday,
-} from '@water-clock/core';
+import { allowedWords, dueVisits, rulesSentence, visitSentence } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../timers/commitWords.ts';
-import { NumberField } from '../timers/NumberField.tsx';
 import { SiteDetails } from '../timers/SiteDetails.tsx';
-import { WeekdayButtons } from '../timers/WeekdayButtons.tsx';
-import { WindowsEditor } from '../timers/WindowsEditor.tsx';
+import { AllowedFields } from './AllowedFields.tsx';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 
 /** What the place allows this house today, and from when that changes. */
@@ -43,70 +33,16 @@ function RulesNow({ rules, site, survey, today }: SurveyProps) {
 
 /** Rules of this house alone, where no document of the library fits. */
 function OwnRules({ survey, editor }: SurveyProps) {
-  const rules = survey.rules ?? {};
-  const set = (more: Partial<BriefRules>) =>
-    commitWords(editor, { type: 'note', fields: { rules: { ...rules, ...more } } });
-  const parity = rules.parity ?? '';
   return (
     <div className="own-rules">
-      <div className="labelled">
-        Allowed on
-        <WeekdayButtons
-          label="Allowed weekdays"
-          timer={{}}
-          pressed={rules.weekdays ?? WEEKDAYS}
-          commit={(weekdays: readonly Weekday[]) => void set({ weekdays })}
-        />
-      </div>
-      <label className="labelled">
-        Dates
-        <select
-          className="field"
-          value={parity}
-          onChange={(event) => {
-            const { parity: _before, ...rest } = rules;
-            const chosen = event.target.value;
-            const fields =
-              chosen === 'odd' || chosen === 'even' ? ({ ...rest, parity: chosen } as const) : rest;
-            commitWords(editor, { type: 'note', fields: { rules: fields } });
-          }}
-        >
-          <option value="">any</option>
-          <option value="odd">odd dates only</option>
-          <option value="even">even dates only</option>
-        </select>
-      </label>
-      <NumberField
-        label="Most days a week"
-        least={1}
-        most={7}
-        value={rules.mostDaysPerWeek ?? null}
-        empty="no limit"
-        commit={(value) => {
-          const { mostDaysPerWeek: _before, ...rest } = rules;
-          return commitWords(editor, {
-            type: 'note',
-            fields: { rules: value === null ? rest : { ...rest, mostDaysPerWeek: value } },
-          });
-        }}
+      <AllowedFields
+        name="This house"
+        rules={survey.rules ?? {}}
+        change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />
-      <WindowsEditor
-        label="Hours in which watering is not allowed"
-        timer={{}}
-        windows={rules.noWaterWindows ?? []}
-        commit={(windows) => set({ noWaterWindows: windows ?? [] })}
-      />
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={rules.dripExempt ?? false}
-          onChange={(event) => void set({ dripExempt: event.target.checked })}
-        />
-        drip is free
-      </label>
       <button
         type="button"
-        className="plain-button"
+        className="plain-button survey-side"
         onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
       >
         Go by the library again

@@ -1,4 +1,4 @@
-import type { Contact } from './queries.ts';
+import type { Contact } from '@water-clock/core';
 import { MOST_PEOPLE, type SiteFaults, type SiteForm } from './siteForm.ts';
 
 interface Props {

@@ -1,9 +1,9 @@
 import { useId } from 'react';
-import { SUPPLIES, SUPPLY_WORDS } from '@water-clock/core';
+import { SUPPLIES, SUPPLY_WORDS, type WeatherTown } from '@water-clock/core';
 import { useLibrary } from '../library/queries.ts';
 import { knownZones } from '../platform/zone.ts';
 import { WeekdayButtons } from '../timers/WeekdayButtons.tsx';
-import { useTowns, type WeatherTown } from '../weather/queries.ts';
+import { useTowns } from '../weather/queries.ts';
 import { PeopleFields } from './PeopleFields.tsx';
 import { mowingOf, type SiteFaults, type SiteForm } from './siteForm.ts';
 

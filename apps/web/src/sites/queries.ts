@@ -1,12 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ClockStyle, Plan, Supply, UnitSystem, Verdict, Weekday } from '@water-clock/core';
+import type {
+  ClockStyle,
+  Contact,
+  Plan,
+  Supply,
+  UnitSystem,
+  Verdict,
+  Weekday,
+} from '@water-clock/core';
 import { request } from '../platform/api.ts';
-
-export interface Contact {
-  readonly name: string;
-  readonly role: string;
-  readonly phone: string;
-}
 
 export interface SiteFields {
   readonly name: string;

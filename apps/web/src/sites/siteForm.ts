@@ -1,6 +1,6 @@
 /** What is typed about a house, and what it means; faults stand at their fields. */
-import { SUPPLIES, WEEKDAYS, type Weekday } from '@water-clock/core';
-import type { Contact, SiteFields } from './queries.ts';
+import { SUPPLIES, WEEKDAYS, type Contact, type Weekday } from '@water-clock/core';
+import type { SiteFields } from './queries.ts';
 
 export interface SiteForm {
   readonly name: string;

@@ -5,19 +5,10 @@ import {
   type ClimateDocument,
   type EtoWay,
   type WeatherDay,
+  type WeatherTown,
 } from '@water-clock/core';
 import { useLibrary } from '../library/queries.ts';
 import { request } from '../platform/api.ts';
-
-export interface WeatherTown {
-  readonly id: string;
-  readonly name: string;
-  readonly region: string;
-  readonly timeZone: string;
-  readonly latitude: number;
-  readonly longitude: number;
-  readonly altitudeMetres: number;
-}
 
 export const weatherKeys = {
   towns: ['weather'] as const,

@@ -110,6 +110,33 @@ const shape: Reader<Brief> = object<Brief>({
   wish: optional(readWishShape),
 });
 
+/** What is wrong between the fields of what is wanted of a station. */
+export function wantedFaults(
+  {
+    days,
+    oftenADay,
+  }: { days?: BriefStation['days'] | undefined; oftenADay?: OftenADay | undefined },
+  path: Path,
+): Fault[] {
+  const faults: Fault[] = [];
+  if (days && days.most < days.least)
+    faults.push({
+      code: 'out-of-range',
+      path: [...path, 'days', 'most'],
+      least: days.least,
+      most: 7,
+      actual: days.most,
+    });
+  if (oftenADay && (parseTime(oftenADay.to) ?? 0) <= (parseTime(oftenADay.from) ?? 0))
+    faults.push({
+      code: 'malformed',
+      path: [...path, 'oftenADay', 'to'],
+      expected: `a time of day after ${oftenADay.from}`,
+      actual: `"${oftenADay.to}"`,
+    });
+  return faults;
+}
+
 /** The rules that hold between fields: what the planner could otherwise only fail at. */
 function crossFaults(brief: Brief): Fault[] {
   const faults: Fault[] = [];
@@ -127,21 +154,7 @@ function crossFaults(brief: Brief): Fault[] {
     if (numbers.has(number))
       faults.push({ code: 'repeated', path: [...path, 'number'], actual: String(number) });
     numbers.add(number);
-    if (days && days.most < days.least)
-      faults.push({
-        code: 'out-of-range',
-        path: [...path, 'days', 'most'],
-        least: days.least,
-        most: 7,
-        actual: days.most,
-      });
-    if (often && (parseTime(often.to) ?? 0) <= (parseTime(often.from) ?? 0))
-      faults.push({
-        code: 'malformed',
-        path: [...path, 'oftenADay', 'to'],
-        expected: `a time of day after ${often.from}`,
-        actual: `"${often.to}"`,
-      });
+    faults.push(...wantedFaults({ days, oftenADay: often }, path));
   });
   if (!leavesFreeTime(brief.rules?.noWaterWindows ?? []))
     faults.push({ code: 'no-free-second', path: ['rules', 'noWaterWindows'] });

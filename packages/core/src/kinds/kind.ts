@@ -5,8 +5,16 @@
 import type { Fault, Outcome } from '../fault.ts';
 import { DIALECT_ORDER, type Timer } from '../plan.ts';
 import { foreignDocument, readJson, readTimerShape } from '../readPlan.ts';
-import { list, object, oneOf, optional, required } from '../reader.ts';
-import { readLine, readNote, readPhotoId } from '../survey/readSurvey.ts';
+import {
+  list,
+  object,
+  oneOf,
+  optional,
+  required,
+  readLine,
+  readNote,
+  readUuid,
+} from '../reader.ts';
 
 export const KIND_FORMAT = 'water-clock-timer-kind';
 export const KIND_VERSION = 1;
@@ -73,7 +81,7 @@ const shape = object<TimerKind>({
       object<Reach>({
         setting,
         line: required(readLine, 'how to reach it'),
-        photo: optional(readPhotoId),
+        photo: optional(readUuid),
       }),
       { most: 50 },
     ),

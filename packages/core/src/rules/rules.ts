@@ -8,8 +8,17 @@ import { readRulesFields } from '../brief/readBrief.ts';
 import { SUPPLIES, type Supply } from '../house.ts';
 import type { Fault, Outcome } from '../fault.ts';
 import { foreignDocument, leavesFreeTime, readDate, readJson } from '../readPlan.ts';
-import { boolean, integer, list, object, oneOf, optional, required } from '../reader.ts';
-import { readLine, readNote } from '../survey/readSurvey.ts';
+import {
+  boolean,
+  integer,
+  list,
+  object,
+  oneOf,
+  optional,
+  required,
+  readLine,
+  readNote,
+} from '../reader.ts';
 import type { DateText } from '../plan.ts';
 
 export const RULES_FORMAT = 'water-clock-rules';

@@ -5,6 +5,7 @@ import {
   readRulesShape,
   readStationDays,
   readWishShape,
+  wantedFaults,
 } from '../brief/readBrief.ts';
 import type { Fault, Outcome } from '../fault.ts';
 import { readDate } from '../readPlan.ts';
@@ -17,6 +18,9 @@ import {
   object,
   oneOf,
   optional,
+  readLine,
+  readNote,
+  readUuid,
   required,
   textLike,
   variant,
@@ -47,23 +51,12 @@ import {
   type SurveyStationFields,
 } from './survey.ts';
 
-/** A record is read by people; more text than this is no note. */
-export const MOST_NOTE_LENGTH = 2000;
 export const MOST_CUPS = 200;
 export const MOST_PHOTOS = 12;
 const MOST_TRIES = 20;
 
 const keysOf = <T extends object>(table: T) => Object.keys(table) as (keyof T & string)[];
 
-const line = textLike((t) => t.trim() !== '' && t.length <= 200, 'text of 1 to 200 characters');
-const note = textLike(
-  (t) => t.length <= MOST_NOTE_LENGTH,
-  `text of at most ${MOST_NOTE_LENGTH} characters`,
-);
-const uuid = textLike(
-  (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
-  'the id of a photo, a UUID in small letters',
-);
 const moment = textLike(
   (t) => t.includes('T') && parseMoment(t) !== null,
   'a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
@@ -74,7 +67,7 @@ const positive = (most: number) => decimal(0, most, true);
 const fault = object<NotedFault>({
   fault: required(oneOf(FAULTS), FAULTS.join(', ')),
   severity: required(oneOf(SEVERITIES), SEVERITIES.join(', ')),
-  note: optional(note),
+  note: optional(readNote),
 });
 
 const runOff = object<RunOffTest>({
@@ -144,9 +137,9 @@ const stationFields: Fields<SurveyStationFields> = {
   areaSquareMetres: optional(positive(1_000_000)),
   headCount: optional(integer(1, 1000)),
   faults: optional(list(fault, { most: 50 })),
-  photos: optional(list(uuid, { most: MOST_PHOTOS, unique: true })),
-  note: optional(note),
-  group: optional(line),
+  photos: optional(list(readUuid, { most: MOST_PHOTOS, unique: true })),
+  note: optional(readNote),
+  group: optional(readLine),
   days: optional(readStationDays),
   runOff: optional(runOff),
   cups: optional(cups),
@@ -156,7 +149,7 @@ const stationFields: Fields<SurveyStationFields> = {
   school: optional(oneOf(SCHOOLS)),
   waterings: optional(integer(1, 14)),
   oftenADay: optional(readOftenADay),
-  decoder: optional(line),
+  decoder: optional(readLine),
 };
 const station = object<SurveyStation>({
   number: required(integer(1, 99), '1 to 99'),
@@ -167,29 +160,29 @@ export const readSurveyStationChange = fieldsToSet<SurveyStationFields>(stationF
 
 const device = object<Device>({
   power: optional(oneOf(POWERS)),
-  batteryKind: optional(line),
+  batteryKind: optional(readLine),
   batteryDate: optional(readDate),
-  transformer: optional(line),
-  modules: optional(line),
+  transformer: optional(readLine),
+  modules: optional(readLine),
   liveTerminals: optional(list(integer(1, 99), { unique: true })),
   sensors: optional(
     list(
       object<DeviceSensor>({
         kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
         bypass: required(oneOf(BYPASSES), BYPASSES.join(', ')),
-        note: optional(note),
+        note: optional(readNote),
       }),
       { most: 20 },
     ),
   ),
-  pump: optional(line),
+  pump: optional(readLine),
   masterValve: optional(boolean),
   tankRefillMinutes: optional(integer(1, 1440)),
   slowValveSeconds: optional(integer(1, 600)),
   changers: optional(list(oneOf(CHANGERS), { unique: true })),
   clockShown: optional(moment),
   clockReally: optional(moment),
-  note: optional(note),
+  note: optional(readNote),
 });
 
 const surveyFields: Fields<SurveyFields> = {
@@ -222,21 +215,7 @@ export function readSurvey(value: unknown): Outcome<Survey> {
     if (numbers.has(number))
       faults.push({ code: 'repeated', path: [...path, 'number'], actual: String(number) });
     numbers.add(number);
-    if (days && days.most < days.least)
-      faults.push({
-        code: 'out-of-range',
-        path: [...path, 'days', 'most'],
-        least: days.least,
-        most: 7,
-        actual: days.most,
-      });
-    if (oftenADay && oftenADay.to <= oftenADay.from)
-      faults.push({
-        code: 'malformed',
-        path: [...path, 'oftenADay', 'to'],
-        expected: `a time of day after ${oftenADay.from}`,
-        actual: `"${oftenADay.to}"`,
-      });
+    faults.push(...wantedFaults({ days, oftenADay }, path));
     if (test?.by === 'meter' && test.after <= test.before)
       faults.push({
         code: 'out-of-range',
@@ -249,6 +228,3 @@ export function readSurvey(value: unknown): Outcome<Survey> {
   });
   return faults.length > 0 ? { ok: false, faults } : { ok: true, value: survey };
 }
-
-/** Text that is no note is refused everywhere; exported for the documents of the office's library. */
-export { line as readLine, note as readNote, uuid as readPhotoId };

@@ -2,9 +2,8 @@
 import { faultsOfCell, nameCell, numberCell, yesNoCell, type CellFault } from '../cells.ts';
 import type { Fault } from '../fault.ts';
 import type { Plan, Station } from '../plan.ts';
-import type { FieldsToSet } from '../reader.ts';
+import { MOST_NOTE_LENGTH, type FieldsToSet } from '../reader.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
-import { MOST_NOTE_LENGTH } from './readSurvey.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import { surveyOf, type SurveyStation, type SurveyStationFields } from './survey.ts';
 

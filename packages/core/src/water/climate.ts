@@ -4,8 +4,7 @@
  */
 import type { Fault, Outcome } from '../fault.ts';
 import { foreignDocument, readJson } from '../readPlan.ts';
-import { decimal, list, object, oneOf, optional, required } from '../reader.ts';
-import { readLine, readNote } from '../survey/readSurvey.ts';
+import { decimal, list, object, oneOf, optional, required, readLine, readNote } from '../reader.ts';
 import {
   dayOfSun,
   hargreaves,

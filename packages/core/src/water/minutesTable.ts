@@ -14,8 +14,9 @@ import {
   required,
   type Fields,
   type Reader,
+  readLine,
+  readNote,
 } from '../reader.ts';
-import { readLine, readNote } from '../survey/readSurvey.ts';
 import {
   HEADS,
   PLANT_FACTORS,

@@ -12,8 +12,8 @@ import {
 } from './climate.ts';
 import { dayOfSun } from './evapotranspiration.ts';
 
-/** A town and the character of its weather. */
-export interface SimulatedTown {
+/** A town of which there is weather. */
+export interface WeatherTown {
   readonly id: string;
   readonly name: string;
   readonly region: string;
@@ -22,6 +22,10 @@ export interface SimulatedTown {
   readonly latitude: number;
   readonly longitude: number;
   readonly altitudeMetres: number;
+}
+
+/** A town and the character of its weather. */
+export interface SimulatedTown extends WeatherTown {
   readonly seed: number;
   /** Mean of the year, °C, and how far the warmest month is above it. */
   readonly meanCelsius: number;
