@@ -127,6 +127,12 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
     await tap(selector);
     await page.keyboard.type(text);
   };
+  /** From right to left over the card. */
+  const swipe = async () => {
+    await page.touchscreen.touchStart(330, 420);
+    for (let x = 300; x >= 90; x -= 30) await page.touchscreen.touchMove(x, 422);
+    await page.touchscreen.touchEnd();
+  };
   await tapNamed('New site');
   await page.waitForSelector('.site-form');
   await choose(page, '.site-form select', 'Six-station keypad timer');
@@ -150,7 +156,8 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
       await tap(`.chips:nth-of-type(${row + 1}) .chip:nth-child(${at})`);
     await enter('[data-field="Area"]', area);
     await enter('[data-field="Heads"]', heads);
-    await tap('.walk-next');
+    if (i === 2) await swipe();
+    else await tap('.walk-next');
   }
   await page.waitForSelector('.walked');
   await sees(page, '.step-line', /All 6 stations are walked/);
@@ -189,9 +196,13 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
         document.activeElement?.getAttribute('name') ?? document.activeElement?.textContent ?? '',
     );
   /** Goes on with the tab key to the field or button of this name. */
-  const tabTo = async (name: RegExp) => {
-    for (let i = 0; i < 60; i++) {
-      if (name.test(await focused())) return;
+  const tabTo = async (name: RegExp, back = false) => {
+    if (back) await page.keyboard.down('Shift');
+    for (let i = 0; i < 120; i++) {
+      if (name.test(await focused())) {
+        await page.keyboard.up('Shift');
+        return;
+      }
       await page.keyboard.press('Tab');
     }
     throw new Error(`the tab key does not reach ${String(name)}`);
@@ -260,6 +271,38 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
     areaSquareMetres: 140,
     headCount: 4,
   });
+  // The rest of the way to the brief.
+  const goTo = async (name: RegExp, selector: string, back = true) => {
+    await tabTo(name, back);
+    await page.keyboard.press('Enter');
+    await page.waitForSelector(selector);
+  };
+  await goTo(/^Timer$/, '.device', false);
+  await tabTo(/^not noted/);
+  await page.keyboard.type('a plug');
+  for (const name of [/^It has none$/, /^Nobody$/]) {
+    await tabTo(name);
+    await page.keyboard.press('Enter');
+  }
+  await goTo(/^Clock$/, '.clock-answer');
+  await tabTo(/^Note the clock as found$/);
+  await page.keyboard.press('Enter');
+  await goTo(/^Minutes/, '.minutes-of-stations');
+  for (const number of [4, 5, 10, 11]) {
+    for (let i = 0; i < 120; i++) {
+      const at = await page.evaluate(
+        () => document.activeElement?.getAttribute('aria-label') ?? '',
+      );
+      if (at.startsWith(`Station ${number} by Weekly minutes`)) break;
+      await page.keyboard.press('Tab');
+    }
+    await page.keyboard.press('Enter');
+  }
+  await goTo(/^Brief/, '.brief');
+  await sees(page, '.step-line', /The brief is complete/);
+  const brief = await exportedBrief(page);
+  expect(brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0)).toHaveLength(12);
+  expect(brief.rules).toMatchObject({ weekdays: ['wed', 'sun', 'fri'], mostDaysPerWeek: 3 });
   // What has to be typed itself is the same in any form; beside it: nine presses a station, where a plain form of drop-down lists
   // takes a tab and a letter or more for each of five lists, a tab for each of three fields, and a press to save.
   const text =
@@ -380,6 +423,32 @@ test('cups and flow: what was caught, what it means, and whether two stations co
   await flow('The supply gives (l/min)', '40');
   await choose(page, '.tool-fields select', '3 Back lawn near');
   await sees(page, '.tool-answer', /No: both take 42\.0 l\/min, more than the 40\.0/);
+  await page.close();
+});
+
+test('a house in feet and gallons: what is typed comes back as it was typed', async () => {
+  const page = await house.at(`${FENNIMORE}/house`);
+  await page.waitForSelector('.site-more summary');
+  await page.click('.site-more summary');
+  await choose(page, 'select[name=units]', 'inches, feet, US gallons');
+  await press(page, 'Save the house');
+  await sees(page, '.site-form [role=status]', /Saved/);
+  await page.goto(`${house.server.url}${FENNIMORE}/walk/6`);
+  for (const typed of ['377', '123']) {
+    const field = await page.waitForSelector('::-p-aria([name="Area (ft²)"])');
+    await field?.click({ count: 3 });
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Tab');
+    await saved(page);
+    await page.reload();
+    await page.waitForSelector('[data-field="Area"]');
+    expect(await page.$eval('[data-field="Area"]', (one) => (one as HTMLInputElement).value)).toBe(
+      typed,
+    );
+  }
+  const { survey } = await recordOf(page);
+  const area = survey.stations.find(({ number }) => number === 6)?.areaSquareMetres;
+  expect(area).toBeCloseTo(123 * 0.3048 ** 2, 9);
   await page.close();
 });
 

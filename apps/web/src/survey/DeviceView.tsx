@@ -6,7 +6,6 @@ import {
   CHANGERS,
   delayForSlowValve,
   parseDate,
-  PANEL_WORDS,
   POWER_WORDS,
   POWERS,
   SENSOR_KINDS,
@@ -14,14 +13,13 @@ import {
   surveyOf,
   type Device,
   type DeviceSensor,
-  type TimerKind,
 } from '@water-clock/core';
 import { useLibrary } from '../library/queries.ts';
 import { commitWords } from '../timers/commitWords.ts';
 import { NumberField } from '../timers/NumberField.tsx';
 import { TimerAbilities } from '../timers/TimerAbilities.tsx';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
-import { photoPath } from './photos.ts';
+import { KindNotes } from './KindNotes.tsx';
 
 interface TextProps {
   readonly label: string;
@@ -48,69 +46,6 @@ function TextField({ label, value, example, commit }: TextProps) {
         }}
       />
     </label>
-  );
-}
-
-/** What the office knows of this kind of timer. */
-function KindNotes({ kind }: { readonly kind: TimerKind }) {
-  const { signs = [], factory = [], reach = [], note, hides, manual, restore } = kind;
-  return (
-    <details className="site-more">
-      <summary>What the office knows of this kind</summary>
-      <div className="kind-notes">
-        {note && <p>{note}</p>}
-        {reach.length > 0 && (
-          <dl>
-            {reach.map(({ setting, line, photo }) => (
-              <div key={setting}>
-                <dt>{PANEL_WORDS[setting]}</dt>
-                <dd>
-                  {line}
-                  {photo && (
-                    <img
-                      className="photo"
-                      src={photoPath(photo)}
-                      alt={`${PANEL_WORDS[setting]} on the panel`}
-                    />
-                  )}
-                </dd>
-              </div>
-            ))}
-          </dl>
-        )}
-        {signs.length > 0 && (
-          <dl>
-            {signs.map(({ sign, means }) => (
-              <div key={sign}>
-                <dt>If {sign}</dt>
-                <dd>{means}</dd>
-              </div>
-            ))}
-          </dl>
-        )}
-        {factory.length > 0 && (
-          <p>
-            <strong>When new, or after it has lost its memory:</strong>{' '}
-            {factory.map(({ value }) => value).join('; ')}.
-          </p>
-        )}
-        {manual && (
-          <p>
-            <strong>By hand:</strong> {manual}
-          </p>
-        )}
-        {restore && (
-          <p>
-            <strong>Save and restore:</strong> {restore}
-          </p>
-        )}
-        {hides && (
-          <p>
-            <strong>Hidden:</strong> {hides}
-          </p>
-        )}
-      </div>
-    </details>
   );
 }
 
@@ -315,6 +250,9 @@ export default function DeviceView(props: SurveyProps) {
               </button>
             </div>
           ))}
+          <span className="soft">
+            Water on paths freezes: no watering below about 3 °C, with a sensor or without.
+          </span>
           <span className="chips-row">
             <button
               type="button"

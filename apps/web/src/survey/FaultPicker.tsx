@@ -8,6 +8,23 @@ import {
   type NotedFault,
 } from '@water-clock/core';
 
+/** Faults for which somebody may dig, or open the timer. */
+const IN_THE_GROUND: readonly FaultFound[] = [
+  'leak',
+  'pooling',
+  'valve-stuck-closed',
+  'valve-stuck-open',
+  'common-broken',
+  'open-circuit',
+];
+const IN_THE_WIRING: readonly FaultFound[] = [
+  'open-circuit',
+  'short-circuit',
+  'common-broken',
+  'solenoid',
+  'decoder',
+];
+
 interface Props {
   readonly faults: readonly NotedFault[];
   readonly set: (faults: readonly NotedFault[]) => void;
@@ -55,6 +72,17 @@ export function FaultPicker({ faults, set }: Props) {
           </button>
         </div>
       ))}
+      {faults.some(({ fault }) => IN_THE_GROUND.includes(fault)) && (
+        <p className="caution">Find buried services before you dig.</p>
+      )}
+      {faults.some(({ fault }) => IN_THE_WIRING.includes(fault)) && (
+        <p className="caution">
+          Mains voltage inside a wall timer: isolate it before you open the wiring compartment.
+        </p>
+      )}
+      {faults.some(({ fault }) => fault === 'overspray') && (
+        <p className="caution">Water on paths is slippery and freezes.</p>
+      )}
       <label className="labelled">
         <span className="hidden-but-read">Add a fault</span>
         <select

@@ -25,7 +25,8 @@ import { FlowTestForm } from './FlowTestForm.tsx';
 import { PhotoRow } from './PhotoRow.tsx';
 import { QuantityField } from './QuantityField.tsx';
 import { RunOffWatch } from './RunOffWatch.tsx';
-import { clockWords, useCountdown, type Countdown } from './useCountdown.ts';
+import { RunNow } from './RunNow.tsx';
+import { useCountdown, type Countdown } from './useCountdown.ts';
 
 const SLOPES = [
   [1, 'Flat'],
@@ -49,47 +50,6 @@ const factsOf = (from: SurveyStation, keys: readonly Alike[]): Partial<SurveySta
 /** The slope button that stands for a slope. */
 const slopeChoice = (percent: number | undefined) =>
   percent === undefined ? null : percent <= 3 ? 1 : percent <= 6 ? 5 : percent <= 12 ? 10 : 20;
-
-function RunNow({
-  number,
-  countdown,
-  seconds,
-  setSeconds,
-}: {
-  readonly number: number;
-  readonly countdown: Countdown;
-  readonly seconds: number;
-  readonly setSeconds: (seconds: number) => void;
-}) {
-  const left = countdown.left(number);
-  return (
-    <div className="run-now">
-      {left === null ? (
-        <button
-          type="button"
-          className="watch watch-set"
-          aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
-          onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
-        >
-          {clockWords(seconds)}
-        </button>
-      ) : (
-        <p className="watch" role="timer" aria-label="Time left">
-          {left === 0 ? 'Time' : clockWords(left)}
-        </p>
-      )}
-      {left === null || left === 0 ? (
-        <Button size="large" onClick={() => countdown.start(number, seconds)}>
-          {left === 0 ? 'Again' : 'Start the clock'}
-        </Button>
-      ) : (
-        <Button size="large" onClick={countdown.stop}>
-          Stop the clock
-        </Button>
-      )}
-    </div>
-  );
-}
 
 type Tool = 'run-off' | 'cups' | 'flow';
 const TOOLS: readonly (readonly [Tool, string])[] = [

@@ -1,6 +1,5 @@
 import {
   lazy,
-  memo,
   Suspense,
   useCallback,
   useDeferredValue,
@@ -14,7 +13,6 @@ import { Button } from 'antd';
 import { useParams } from 'react-router';
 import {
   findingSentence,
-  letterAt,
   monthOf,
   nightOf,
   programsByLetter,
@@ -38,10 +36,9 @@ import { useReckoning, type Work } from '../workers/useReckoning.ts';
 import { ClockPanel } from './ClockPanel.tsx';
 import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
-import type { Snapshot, TimerEditor } from './editor.ts';
 import { NIGHTS, NightsAside, type Distance } from './NightsAside.tsx';
 import { OverlapList } from './OverlapList.tsx';
-import { ProgramBlock } from './ProgramBlock.tsx';
+import { Programs } from './Programs.tsx';
 import { timerKeys, useTimer, type TimerView } from './queries.ts';
 import { SettingsPanel } from './SettingsPanel.tsx';
 import { ShownSnapshot } from './shownSnapshot.ts';
@@ -58,53 +55,6 @@ const SurveyViews = lazy(() => import('../visit/SurveyViews.tsx'));
 const MOST_ROWS_IN_SIGHT = 8;
 
 const AS_SET: WhatIf = { percent: null, ahead: 0 };
-
-const AddProgram = memo(function AddProgram({
-  letter,
-  editor,
-}: {
-  letter: string;
-  editor: TimerEditor;
-}) {
-  const program = { letter, starts: [], runs: [], days: null };
-  return (
-    <Button size="large" onClick={() => editor.commit({ type: 'add-program', program })}>
-      Add program {letter}
-    </Button>
-  );
-});
-
-function Programs({
-  snapshot,
-  editor,
-  today,
-}: {
-  snapshot: Snapshot;
-  editor: TimerEditor;
-  today: EpochDay;
-}) {
-  const { settled: plan, plan: shown } = snapshot;
-  const letters = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i));
-  const free = letters.find((letter) => !plan.programs.some((one) => one.letter === letter));
-  return (
-    <>
-      {programsByLetter(plan).map((program) => (
-        <ProgramBlock
-          key={program.letter}
-          program={program}
-          shownProgram={shown.programs.find(({ letter }) => letter === program.letter) ?? program}
-          plan={plan}
-          editor={editor}
-          today={today}
-        />
-      ))}
-      {free && <AddProgram letter={free} editor={editor} />}
-      {!free && (
-        <p className="soft">All {plan.timer.programCount} programs of this timer are in use.</p>
-      )}
-    </>
-  );
-}
 
 /** What is to be said while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {

@@ -1,0 +1,44 @@
+import { Button } from 'antd';
+import { clockWords, type Countdown } from './useCountdown.ts';
+
+/** The clock of a station that is run for a look: one minute or two, and how much of it is left. */
+export function RunNow({
+  number,
+  countdown,
+  seconds,
+  setSeconds,
+}: {
+  readonly number: number;
+  readonly countdown: Countdown;
+  readonly seconds: number;
+  readonly setSeconds: (seconds: number) => void;
+}) {
+  const left = countdown.left(number);
+  return (
+    <div className="run-now">
+      {left === null ? (
+        <button
+          type="button"
+          className="watch watch-set"
+          aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
+          onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
+        >
+          {clockWords(seconds)}
+        </button>
+      ) : (
+        <p className="watch" role="timer" aria-label="Time left">
+          {left === 0 ? 'Time' : clockWords(left)}
+        </p>
+      )}
+      {left === null || left === 0 ? (
+        <Button size="large" onClick={() => countdown.start(number, seconds)}>
+          {left === 0 ? 'Again' : 'Start the clock'}
+        </Button>
+      ) : (
+        <Button size="large" onClick={countdown.stop}>
+          Stop the clock
+        </Button>
+      )}
+    </div>
+  );
+}
