@@ -187,9 +187,9 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
 
 test('by keyboard only: a new house with a twelve-station timer, walked with all fields, in few presses', async () => {
   const page = await house.at('/sites/new');
-  await page.waitForFunction(
-    () => document.querySelectorAll('.site-form select option').length > 12,
-  );
+  await page.waitForSelector('.site-form option::-p-text(Twelve-station)');
+  await page.waitForSelector('select[name=rulesId] option::-p-text(Ostrelle)');
+  await page.waitForSelector('select[name=place] option::-p-text(Ostrelle)');
   const focused = () =>
     page.evaluate(
       () =>
@@ -312,6 +312,18 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
       0,
     );
   expect({ screens, beside: presses - text }).toEqual({ screens: 12, beside: 12 * 8 });
+  await page.close();
+});
+
+test('Enter after the name goes on to the head and chooses none', async () => {
+  const page = await house.at(`${TOLVERNE_GREEN}/walk/4`);
+  await page.waitForSelector('[data-field="Name"]');
+  await page.focus('[data-field="Name"]');
+  await page.keyboard.press('Enter');
+  expect(await page.evaluate(() => document.activeElement?.getAttribute('data-field'))).toBe(
+    'Head',
+  );
+  expect((await recordOf(page)).survey.stations.find(({ number }) => number === 4)).toBeUndefined();
   await page.close();
 });
 

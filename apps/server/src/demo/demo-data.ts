@@ -3,6 +3,7 @@ import {
   emptyPlan,
   TIMER_KINDS,
   type Days,
+  type EpochDay,
   type Plan,
   type Program,
   type Station,
@@ -11,7 +12,7 @@ import {
   type Weekday,
 } from '@water-clock/core';
 import type { Site } from '../sites/site.entity.ts';
-import { FENNIMORE_SURVEY, LARKHOLT_SURVEY, OSTRELLE_RULES_ID } from './demo-survey.ts';
+import { FENNIMORE_SURVEY, larkholtSurvey, OSTRELLE_RULES_ID } from './demo-survey.ts';
 
 export const DEMO_COMPANY = {
   id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1a01',
@@ -367,7 +368,8 @@ export interface DemoSite {
     };
   readonly timerId: string;
   readonly plan: Plan;
-  readonly survey?: Survey;
+  /** As of the date on which the demo is loaded. */
+  readonly survey?: (on: EpochDay) => Survey;
   /** Days from the one on which the demo is loaded for which a rain delay runs. */
   readonly rainDelayDays?: number;
 }
@@ -386,7 +388,7 @@ export const DEMO_SITES: readonly DemoSite[] = [
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01',
     plan: larkholt,
-    survey: LARKHOLT_SURVEY,
+    survey: larkholtSurvey,
   },
   {
     site: {
@@ -403,7 +405,7 @@ export const DEMO_SITES: readonly DemoSite[] = [
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02',
     plan: fennimore,
-    survey: FENNIMORE_SURVEY,
+    survey: () => FENNIMORE_SURVEY,
   },
   {
     site: {

@@ -1,5 +1,8 @@
 /** What the invented firm has found out at two of its gardens, and what it keeps in its library. Nothing here is real. */
 import {
+  civilOf,
+  epochDayOf,
+  formatDate,
   KIND_FORMAT,
   RULES_FORMAT,
   SHIPPED_KINDS,
@@ -14,27 +17,38 @@ import {
   type Surroundings,
   type SurveyStation,
   type TimerKind,
+  type EpochDay,
 } from '@water-clock/core';
 import type { Shelf } from '../library/library-entry.entity.ts';
 
 export const OSTRELLE_RULES_ID = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01';
 
-/** Days by the last digit of the street number, from spring on; a bore has one more; nothing in the heat of the day. */
-const ostrelleRules: Rules = {
+/** The first of the month so many months after that of a date. */
+function firstOfMonth(on: EpochDay, months: number): string {
+  const { year, month } = civilOf(on);
+  const count = year * 12 + month - 1 + months;
+  return formatDate(epochDayOf({ year: Math.floor(count / 12), month: (count % 12) + 1, day: 1 }));
+}
+
+/**
+ * Days by the last digit of the street number, in force since three months and for half a year from a date on; a bore has one more;
+ * nothing in the heat of the day. Before and after it a ban.
+ */
+const ostrelleRules = (on: EpochDay): Rules => ({
   format: RULES_FORMAT,
   version: 1,
   name: 'Ostrelle district',
   note: 'Local rules come first, and they change: look them up before the season.',
   editions: [
     {
-      from: '2026-06-01',
+      from: firstOfMonth(on, -6),
       source: 'district notice, winter',
       clauses: [{ when: { supplies: ['mains', 'bore', 'pump'] }, noWatering: true }],
     },
     {
-      from: '2026-09-01',
+      from: firstOfMonth(on, -3),
       source: 'district notice, spring and summer',
-      newPlantingUntil: '2027-01-31',
+      newPlantingUntil: firstOfMonth(on, 2),
       clauses: (
         [
           [[1, 2], ['wed', 'sat'], 'mon'],
@@ -61,12 +75,12 @@ const ostrelleRules: Rules = {
       ]),
     },
     {
-      from: '2027-06-01',
+      from: firstOfMonth(on, 6),
       source: 'district notice, winter',
       clauses: [{ when: { supplies: ['mains', 'bore', 'pump'] }, noWatering: true }],
     },
   ],
-};
+});
 
 /** Odd and even dates, in the next valley. */
 const quarrimeadRules: Rules = {
@@ -131,8 +145,11 @@ function wallTimer(): { id: string; document: TimerKind } {
   };
 }
 
-export const DEMO_LIBRARY: readonly { shelf: Shelf; id: string; document: object }[] = [
-  { shelf: 'rules', id: OSTRELLE_RULES_ID, document: ostrelleRules },
+/** What the firm keeps, as of a date. */
+export const demoLibrary = (
+  on: EpochDay,
+): readonly { shelf: Shelf; id: string; document: object }[] => [
+  { shelf: 'rules', id: OSTRELLE_RULES_ID, document: ostrelleRules(on) },
   { shelf: 'rules', id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d02', document: quarrimeadRules },
   { shelf: 'minutes', id: SHIPPED_MINUTES_ID, document: minutes },
   { shelf: 'kinds', ...wallTimer() },
@@ -225,7 +242,7 @@ export const FENNIMORE_SURVEY: Survey = {
 };
 
 /** A large garden, walked and measured in part: the new turf along the drive is watered several times a day. */
-export const LARKHOLT_SURVEY: Survey = {
+export const larkholtSurvey = (on: EpochDay): Survey => ({
   school: 'weekly',
   season: 'percent',
   hundredMonth: 1,
@@ -252,9 +269,9 @@ export const LARKHOLT_SURVEY: Survey = {
       ]),
     ),
     {
-      3: { oftenADay: { times: 3, from: '07:00', to: '16:00', until: '2026-12-11' } },
+      3: { oftenADay: { times: 3, from: '07:00', to: '16:00', until: formatDate(on + 16) } },
       6: { runOff: { seconds: [410, 400], taken: 'mean', safetyPercent: 10 } },
       9: { faults: [{ fault: 'sunken-head', severity: 'can-wait' }] },
     },
   ),
-};
+});

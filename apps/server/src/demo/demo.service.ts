@@ -10,7 +10,7 @@ import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { todayIn } from '../sites/today.ts';
 import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES, type DemoSite } from './demo-data.ts';
-import { DEMO_LIBRARY } from './demo-survey.ts';
+import { demoLibrary } from './demo-survey.ts';
 
 /** The plan of a demo site, its rain delay counted from today. */
 function planOf({ site, plan, rainDelayDays }: DemoSite): Plan {
@@ -51,10 +51,12 @@ export class DemoService implements OnApplicationBootstrap {
           siteId: site.id,
           version: 1,
           plan: planOf(demo),
-          survey: demo.survey ?? EMPTY_SURVEY,
+          survey: demo.survey?.(todayIn(site.timeZone, new Date())) ?? EMPTY_SURVEY,
         });
       }
-      for (const entry of DEMO_LIBRARY)
+      const [first] = DEMO_SITES;
+      const on = todayIn(first?.site.timeZone ?? 'UTC', new Date());
+      for (const entry of demoLibrary(on))
         await database.insert(LibraryEntry, { companyId, version: 1, ...entry });
     });
   }

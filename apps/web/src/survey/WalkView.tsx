@@ -168,6 +168,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             onBlur={commitName}
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return;
+              // Else the rest of this key would press what has the focus next.
+              event.preventDefault();
               commitName();
               focusNext(event.currentTarget);
             }}

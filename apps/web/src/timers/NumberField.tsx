@@ -61,7 +61,11 @@ export function NumberField(props: Props) {
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
         onKeyDown={(event) => {
-          if (event.key === 'Enter' && finish()) props.entered?.(event.currentTarget);
+          if (event.key === 'Enter' && finish() && props.entered) {
+            // Else the rest of this key would press what has the focus next.
+            event.preventDefault();
+            props.entered(event.currentTarget);
+          }
           if (event.key !== 'Escape') return;
           setTyped(null);
           setFault(null);
