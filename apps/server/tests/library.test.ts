@@ -209,3 +209,17 @@ describe('a survey', () => {
     expect(saved.body).toMatchObject({ people, units: 'us', place: 'sandorra' });
   });
 });
+
+test('a database from before the survey is brought up, and back, without harm to what is in it', async () => {
+  const before = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as { plan: object };
+  await server.database.undoLastMigration();
+  await server.database.runMigrations();
+  const after = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as {
+    plan: object;
+    survey: object;
+    site: object;
+  };
+  expect(after.plan).toEqual(before.plan);
+  expect(after.survey).toEqual({ stations: [] });
+  expect(after.site).toMatchObject({ people: [], units: null, place: null, rulesId: null });
+});

@@ -16,6 +16,7 @@ import {
   readRecordChange,
   readStationTable,
   readSurvey,
+  recordDifferences,
   SHIPPED_MINUTES,
   siteMinutes,
   stationRows,
@@ -198,6 +199,24 @@ test('a hundred thousand rows are one fault, not a hundred thousand', () => {
   expect(faults.map(({ fault }) => faultSentence(fault)).join()).toContain(
     String(MOST_STATION_ROWS),
   );
+});
+
+test('both sides of a conflict are told fact by fact', () => {
+  const theirs = applied(walked, {
+    type: 'together',
+    changes: [
+      { type: 'note-station', station: 1, fields: { soil: 'sand', headCount: null } },
+      { type: 'note', fields: { hundredMonth: 10 } },
+      { type: 'set-station', station: 2, fields: { name: 'Pots' } },
+    ],
+  }).record;
+  expect(recordDifferences(walked, theirs, '24')).toEqual([
+    { what: 'station 2 name', before: 'Pots, "north"', after: 'Pots' },
+    { what: 'survey hundredMonth', before: '—', after: '10' },
+    { what: 'station 1 soil', before: 'clay', after: 'sand' },
+    { what: 'station 1 headCount', before: '9', after: '—' },
+  ]);
+  expect(recordDifferences(walked, walked, '24')).toEqual([]);
 });
 
 const sourcesOf = (record: TimerRecord) => ({

@@ -39,7 +39,7 @@ function SiteRow({ site }: { readonly site: SiteSummary }) {
             <strong>{VERDICT_NAMES[timer.verdict]}</strong>
             <span className="site-headline">{timer.headline}</span>
             <span className="site-kind">
-              {timer.name}, {timer.stations} stations
+              {timer.name}, {timer.stations} {timer.stations === 1 ? 'station' : 'stations'}
               {timer.nextVisit !== null && `; next visit ${visitWords(timer.nextVisit)}`}
             </span>
           </span>

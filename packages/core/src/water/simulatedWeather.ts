@@ -65,7 +65,7 @@ export const SIMULATED_TOWNS: readonly SimulatedTown[] = [
     id: 'quarrimead',
     name: 'Quarrimead',
     region: 'dry inland plain',
-    timeZone: 'Australia/Perth',
+    timeZone: 'Australia/Adelaide',
     latitude: -31.6,
     longitude: 117.9,
     altitudeMetres: 280,

@@ -1,0 +1,110 @@
+/** Writes that wait on the device: a tab finds its own, takes over those of tabs that are gone, and leaves the living ones theirs. */
+import { beforeEach, expect, test } from '@jest/globals';
+import type { Write } from '../src/timers/editor.ts';
+import type * as PendingWrites from '../src/timers/pendingWrites.ts';
+
+/** A device: its storage, and the locks that living tabs hold. */
+class Device {
+  readonly values = new Map<string, string>();
+  readonly held = new Set<string>();
+}
+let device = new Device();
+
+const storage = (values: Map<string, string>) =>
+  new Proxy(
+    {
+      getItem: (key: string) => values.get(key) ?? null,
+      setItem: (key: string, value: string) => void values.set(key, value),
+      removeItem: (key: string) => void values.delete(key),
+    },
+    {
+      ownKeys: () => [...values.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+    },
+  );
+
+const write = (id: string): Write => ({
+  id,
+  baseVersion: 1,
+  way: 'do',
+  change: { type: 'note', fields: { hundredMonth: 1 } },
+});
+
+let loads = 0;
+/** The module as a tab loads it, with the memory that belongs to that tab. */
+async function openTab(memory = new Map<string, string>()) {
+  const define = (name: string, value: unknown) =>
+    Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
+  define('localStorage', storage(device.values));
+  define('sessionStorage', storage(memory));
+  const { held } = device;
+  let mine: string | null = null;
+  define('navigator', {
+    locks: {
+      request: (name: string, _options: object, work: (lock: object | null) => Promise<void>) => {
+        if (held.has(name)) return work(null);
+        held.add(name);
+        mine = name;
+        return work({});
+      },
+      query: () => Promise.resolve({ held: [...held].map((name) => ({ name })) }),
+    },
+  });
+  const module = (await import(
+    `../src/timers/pendingWrites.ts?tab=${++loads}`
+  )) as typeof PendingWrites;
+  return { ...module, memory, close: () => mine !== null && held.delete(mine) };
+}
+
+beforeEach(() => {
+  device = new Device();
+});
+
+test('a reload of the tab finds what it kept; what is saved is kept no longer', async () => {
+  const tab = await openTab();
+  tab.keepPending('larkholt', [write('a'), write('b')]);
+  tab.close();
+  const again = await openTab(tab.memory);
+  expect(again.pendingOf('larkholt')).toEqual([write('a'), write('b')]);
+  expect(again.pendingOf('fennimore')).toEqual([]);
+  again.keepPending('larkholt', []);
+  expect(device.values.size).toBe(0);
+});
+
+test('what a closed tab left is taken over once, and not what a living tab still keeps', async () => {
+  const closed = await openTab();
+  closed.keepPending('larkholt', [write('left')]);
+  const living = await openTab();
+  living.keepPending('larkholt', [write('mine')]);
+  closed.close();
+  const next = await openTab();
+  next.keepPending('fennimore', []);
+  expect(await next.leftBehind('larkholt')).toEqual([write('left')]);
+  expect(await next.leftBehind('larkholt')).toEqual([]);
+  expect([...device.values.values()].join()).toContain('mine');
+  expect([...device.values.values()].join()).not.toContain('left');
+});
+
+test('a tab that was made as a copy of another keeps its own under a name of its own', async () => {
+  const first = await openTab();
+  first.keepPending('larkholt', [write('first')]);
+  const copy = await openTab(new Map(first.memory));
+  copy.keepPending('larkholt', [write('copy')]);
+  expect([...device.values.values()].filter((value) => value.includes('first'))).toHaveLength(1);
+  expect([...device.values.values()].filter((value) => value.includes('copy'))).toHaveLength(1);
+});
+
+test('storage that holds rubbish, or none at all, harms nothing', async () => {
+  const tab = await openTab();
+  tab.keepPending('larkholt', [write('a')]);
+  for (const key of device.values.keys()) device.values.set(key, '{broken');
+  expect(tab.pendingOf('larkholt')).toEqual([]);
+  Object.defineProperty(globalThis, 'localStorage', {
+    get: () => {
+      throw new Error('forbidden');
+    },
+    configurable: true,
+  });
+  expect(() => tab.keepPending('larkholt', [write('b')])).not.toThrow();
+  expect(tab.pendingOf('larkholt')).toEqual([]);
+});
