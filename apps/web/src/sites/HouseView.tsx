@@ -20,7 +20,10 @@ function RulesNow({ rules, site, survey, today }: SurveyProps) {
   if (!rules)
     return (
       <p className="rules-now">
-        No rules are chosen yet. Choose those of the district below, or{' '}
+        {site.rulesId === null
+          ? 'No rules are chosen yet.'
+          : 'The rules that were chosen are not in the library (any more).'}{' '}
+        Choose those of the district below, or{' '}
         <Link to="/library/rules">enter them in the library</Link>.
       </p>
     );
