@@ -8,7 +8,7 @@ import { AllowedFields } from './AllowedFields.tsx';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 
 /** What the place allows this house today, and from when that changes. */
-function RulesNow({ rules, site, survey, today }: SurveyProps) {
+function RulesNow({ rules, rulesKnown, site, survey, today }: SurveyProps) {
   const { clock } = usePreferences();
   const speech = { on: today, clock };
   if (survey.rules)
@@ -17,6 +17,7 @@ function RulesNow({ rules, site, survey, today }: SurveyProps) {
         <strong>Noted for this house by hand:</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
+  if (!rulesKnown) return <p className="rules-now soft">Fetching the rules …</p>;
   if (!rules)
     return (
       <p className="rules-now">

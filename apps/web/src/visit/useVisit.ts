@@ -15,14 +15,18 @@ import { usePlaceWeather, type PlaceWeather } from '../weather/queries.ts';
 
 /** What a house goes by, and the minutes that follow from it. */
 export interface Visit {
+  /** Null: none chosen, or not there. */
   readonly rules: Rules | null;
+  /** False while the library is being fetched. */
+  readonly rulesKnown: boolean;
   readonly table: MinutesTable;
   readonly weather: PlaceWeather | null;
   readonly minutes: SiteMinutes;
 }
 
 export function useVisit(site: Site, plan: Plan, survey: Survey): Visit {
-  const rules = useLibrary('rules').data?.find(({ id }) => id === site.rulesId)?.document ?? null;
+  const library = useLibrary('rules').data;
+  const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
   const tables = useLibrary('minutes').data;
   const table =
     tables?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
@@ -33,5 +37,5 @@ export function useVisit(site: Site, plan: Plan, survey: Survey): Visit {
     () => siteMinutes(plan, survey, table, climate),
     [plan, survey, table, climate],
   );
-  return { rules, table, weather, minutes };
+  return { rules, rulesKnown: library !== undefined, table, weather, minutes };
 }
