@@ -6,7 +6,7 @@ export interface Draft<D> {
   readonly document: D;
   readonly change: (document: D) => void;
   readonly changed: boolean;
-  readonly save: (then?: () => void) => void;
+  readonly save: () => void;
   readonly saving: boolean;
   readonly saved: boolean;
   /** What is wrong, by place, in words; empty where nothing is. */
@@ -41,7 +41,7 @@ export function useDocument<S extends Shelf>(
       setChanged(true);
       setId(newId());
     },
-    save: (then) =>
+    save: () =>
       keep.mutate(
         { target: item.id, id, baseVersion: base, document },
         {
@@ -49,7 +49,6 @@ export function useDocument<S extends Shelf>(
             setBase(version);
             setChanged(false);
             setFaults([]);
-            then?.();
           },
           onError: (error) => {
             if (error instanceof RefusedError && error.code === 'stale-version') {

@@ -11,7 +11,6 @@ import {
   schedulingMultiplier,
   SCHOOL_WORDS,
   SCHOOLS,
-  SEASON_WAYS,
   SEASON_WORDS,
   shownIn,
   surveyOf,
@@ -163,9 +162,7 @@ export default function MinutesView(props: SurveyProps) {
           label="The season is followed"
           value={survey.season ?? 'percent'}
           words={SEASON_WORDS}
-          commit={(season: SeasonWay) => {
-            if (SEASON_WAYS.includes(season)) note({ season });
-          }}
+          commit={(season: SeasonWay) => note({ season })}
         />
         <label className="labelled">
           Rain is met by
