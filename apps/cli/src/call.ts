@@ -4,7 +4,19 @@ import { parseDate, type EpochDay } from '@water-clock/core';
 
 export type Call =
   | { readonly command: 'help' }
-  | { readonly command: 'check'; readonly files: readonly string[]; readonly on: EpochDay }
+  | {
+      readonly command: 'check';
+      readonly files: readonly string[];
+      readonly on: EpochDay;
+      /** File of the brief; null: none. */
+      readonly brief: string | null;
+    }
+  | {
+      readonly command: 'plan';
+      readonly files: readonly string[];
+      /** The first date of an interval is on or after it; null: the usual one. */
+      readonly on: EpochDay | null;
+    }
   | {
       readonly command: 'simulate';
       readonly files: readonly string[];
@@ -41,6 +53,7 @@ export function readCall(args: readonly string[]): Call {
         on: { type: 'string' },
         from: { type: 'string' },
         days: { type: 'string' },
+        brief: { type: 'string' },
       },
     });
   } catch (error) {
@@ -49,25 +62,31 @@ export function readCall(args: readonly string[]): Call {
   const { values, positionals } = parsed;
   const [command, ...files] = positionals;
   if (values.help || command === 'help') return { command: 'help' };
-  const unwanted = (names: readonly ('on' | 'from' | 'days')[]) => {
+  const unwanted = (names: readonly ('on' | 'from' | 'days' | 'brief')[]) => {
     for (const name of names)
       if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
   };
-  if (command !== 'check' && command !== 'simulate')
+  if (command !== 'check' && command !== 'simulate' && command !== 'plan')
     throw new CallError(
       command === undefined
-        ? 'a command is missing: check or simulate'
-        : `unknown command ${command}; allowed: check, simulate`,
+        ? 'a command is missing: check, plan or simulate'
+        : `unknown command ${command}; allowed: check, plan, simulate`,
     );
   if (files.length === 0)
-    throw new CallError(`${command} needs a PLAN: a file, or - for standard input`);
-  if (files.filter((file) => file === '-').length > 1)
+    throw new CallError(
+      `${command} needs a ${command === 'plan' ? 'BRIEF' : 'PLAN'}: a file, or - for standard input`,
+    );
+  if ([...files, values.brief].filter((file) => file === '-').length > 1)
     throw new CallError('- stands for standard input, which can be read once only');
   if (command === 'check') {
     unwanted(['from', 'days']);
-    return { command, files, on: dateOf('--on', values.on) };
+    return { command, files, on: dateOf('--on', values.on), brief: values.brief ?? null };
   }
-  unwanted(['on']);
+  if (command === 'plan') {
+    unwanted(['from', 'days', 'brief']);
+    return { command, files, on: values.on === undefined ? null : dateOf('--on', values.on) };
+  }
+  unwanted(['on', 'brief']);
   const fromDay = dateOf('--from', values.from);
   const days = Number(values.days);
   if (!/^\d+$/.test(values.days ?? '') || days < 1 || days > MOST_DAYS)

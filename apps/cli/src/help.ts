@@ -3,13 +3,17 @@ import { MOST_DAYS } from './call.ts';
 
 export const HELP = `water-clock: what a sprinkler timer does with its settings, and whether its cycles ever overlap
 
-  water-clock check PLAN [PLAN …] --on DATE
-      The verdict, exact for all dates from DATE on: does any program cycle ever run into another?
+  water-clock check PLAN [PLAN …] --on DATE [--brief BRIEF]
+      The verdict, exact for all dates from DATE on: does any program cycle ever run into another? With a brief, also
+      whether the plan keeps to the rules of the place, to mowing days and to the water that is needed.
+
+  water-clock plan BRIEF [BRIEF …] [--on DATE]
+      The best programs for what is wanted, and why: { plan, cost, report }. An interval begins on or after DATE.
 
   water-clock simulate PLAN [PLAN …] --from DATE --days N
       Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them.
 
-PLAN is a plan document (*.plan.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
+PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
 
 One PLAN prints one JSON object. Several print JSON Lines, one object for each file in the order given, with its name in
 "file"; a refused one is { "file", "refused": [ "PATH: what is wrong and what is allowed" ] }.
@@ -17,6 +21,7 @@ One PLAN prints one JSON object. Several print JSON Lines, one object for each f
 Exit code  0  done
            1  a document is refused; standard error has a line for each fault, "PATH: what is wrong and what is allowed"
            2  the call itself is wrong
+           3  a brief has no plan; report.conflicts says which demands cannot be had together, and what would help
 
 What a verdict means
   clear        no two cycles ever overlap; headroomPercent is how far the seasonal percent may rise

@@ -6,18 +6,25 @@ import {
   check,
   checkReport,
   faultLine,
+  planReport,
+  readBriefText,
   readPlanText,
   simulate,
   simulationReport,
-  type Plan,
+  workOut,
+  type Brief,
+  type Outcome,
 } from '@water-clock/core';
 import { CallError, readCall, type Call } from './call.ts';
 import { HELP } from './help.ts';
 
 type Work = Exclude<Call, { command: 'help' }>;
 
+/** Exit code where a brief has no plan (planning.md section 3). */
+const NO_PLAN = 3;
+
 type Answer =
-  | { readonly ok: true; readonly report: object }
+  | { readonly ok: true; readonly report: object; readonly code: 0 | typeof NO_PLAN }
   | { readonly ok: false; readonly lines: readonly string[] };
 
 function readText(file: string): string {
@@ -28,19 +35,28 @@ function readText(file: string): string {
   }
 }
 
-function report(call: Work, plan: Plan): object {
-  return call.command === 'check'
-    ? checkReport(check(plan, call.on))
-    : simulationReport(call.from, call.days, simulate(plan, call.fromDay, call.days));
+/** What is printed for one document. */
+function report(call: Work, text: string, brief: Brief | null): Outcome<object> {
+  if (call.command === 'plan') {
+    const read = readBriefText(text);
+    if (!read.ok) return read;
+    const worked = attempt(() => workOut(read.value, call.on === null ? {} : { on: call.on }));
+    return worked.ok ? { ok: true, value: planReport(read.value, worked.value) } : worked;
+  }
+  const read = readPlanText(text);
+  if (!read.ok) return read;
+  return attempt(() =>
+    call.command === 'check'
+      ? checkReport(check(read.value, call.on, undefined, undefined, brief))
+      : simulationReport(call.from, call.days, simulate(read.value, call.fromDay, call.days)),
+  );
 }
 
-function answer(call: Work, text: string): Answer {
-  const read = readPlanText(text);
-  if (!read.ok) return { ok: false, lines: read.faults.map(faultLine) };
-  const worked = attempt(() => report(call, read.value));
-  return worked.ok
-    ? { ok: true, report: worked.value }
-    : { ok: false, lines: worked.faults.map(faultLine) };
+function answer(call: Work, text: string, brief: Brief | null): Answer {
+  const given = report(call, text, brief);
+  if (!given.ok) return { ok: false, lines: given.faults.map(faultLine) };
+  const isWithout = 'plan' in given.value && given.value.plan === null;
+  return { ok: true, report: given.value, code: isWithout ? NO_PLAN : 0 };
 }
 
 /** Runs one call; the result is the exit code. */
@@ -52,17 +68,28 @@ function run(args: readonly string[]): number {
   }
   // All are read before anything is printed: a file that is not there is a wrong call, whatever the others say.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
+  let brief: Brief | null = null;
+  if (call.command === 'check' && call.brief !== null) {
+    const read = readBriefText(readText(call.brief));
+    if (!read.ok) {
+      process.stderr.write(`${read.faults.map(faultLine).join('\n')}\n`);
+      return 1;
+    }
+    brief = read.value;
+  }
   let refused = false;
+  let without = false;
   for (const { file, text } of texts) {
-    const given = answer(call, text);
+    const given = answer(call, text, brief);
     refused ||= !given.ok;
+    without ||= given.ok && given.code === NO_PLAN;
     if (texts.length > 1) {
       const line = given.ok ? { file, ...given.report } : { file, refused: given.lines };
       process.stdout.write(`${JSON.stringify(line)}\n`);
     } else if (given.ok) process.stdout.write(`${JSON.stringify(given.report, null, 2)}\n`);
     else process.stderr.write(`${given.lines.join('\n')}\n`);
   }
-  return refused ? 1 : 0;
+  return refused ? 1 : without ? NO_PLAN : 0;
 }
 
 try {

@@ -87,8 +87,8 @@ test('several documents give JSON Lines in their order, refused ones among them,
 
 const good = `${examples}/one-start.plan.json`;
 const wrong: [string, string[], RegExp][] = [
-  ['no command', [], /check or simulate/],
-  ['an unknown command', ['water', good], /allowed: check, simulate/],
+  ['no command', [], /check, plan or simulate/],
+  ['an unknown command', ['water', good], /allowed: check, plan, simulate/],
   ['no file', ['check', '--on', '2027-03-01'], /needs a PLAN/],
   [
     'a file that is not there',

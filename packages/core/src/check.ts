@@ -1,8 +1,9 @@
 /** The verdict on a plan, exact for all time (plan-format.md, `check`). */
+import type { Brief } from './brief/brief.ts';
 import { LAST_DAY, SECONDS_PER_DAY, type EpochDay } from './calendar.ts';
 import { firstDayNotDelayed, resumesAt, type StartDays } from './days.ts';
 import { Effort } from './effort.ts';
-import { findingsOf, type Finding } from './findings.ts';
+import { findingsOf, type Finding } from './judge/findings.ts';
 import { headroomOf, meetsFirstAt } from './headroom.ts';
 import { EVERY_MONTH, Meetings } from './meetings.ts';
 import { allYear, asSet, ProgramCycles, type CycleClass } from './nominal.ts';
@@ -165,6 +166,7 @@ export function blockedStarts(plan: Plan, letter: string, start: string, on: Epo
  * @param on the day of the check; only dates on or after it count.
  * @param progress is told the share of the longest part of the work that is done, 0 to 1.
  * @param effort what the answer may cost.
+ * @param brief what was wanted; null: the findings say nothing of that.
  * @throws TooMuchWork
  * Cost: see docs/benchmarks.md.
  */
@@ -173,6 +175,7 @@ export function check(
   on: EpochDay,
   progress?: (share: number) => void,
   effort = new Effort(),
+  brief: Brief | null = null,
 ): Check {
   const examination = new Examination(plan, on, effort);
   const { proof, programs, complete } = examination;
@@ -202,5 +205,5 @@ export function check(
     driven: examination.driven(plan),
     programs: examination.checked(),
   };
-  return { ...checked, findings: findingsOf(plan, checked) };
+  return { ...checked, findings: findingsOf(plan, checked, brief) };
 }

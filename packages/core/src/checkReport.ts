@@ -2,7 +2,7 @@
 import { formatDate } from './calendar.ts';
 import type { Check } from './check.ts';
 import type { Overlap } from './overlap.ts';
-import { findingSentence } from './words.ts';
+import { findingSentence } from './findingWords.ts';
 
 /** What `water-clock check` prints (plan-format.md). */
 export function checkReport({ on, verdict, overlaps, headroomPercent, programs, findings }: Check) {

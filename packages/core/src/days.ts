@@ -55,14 +55,14 @@ export function greatestCommonDivisor(a: number, b: number): number {
 export const maskOfWeekdays = (weekdays: readonly Weekday[]): WeekdayMask =>
   weekdays.reduce((mask, weekday) => mask | (1 << WEEKDAYS.indexOf(weekday)), 0);
 
-const maskOfMonthDays = (days: readonly number[]): MonthDayMask =>
+export const maskOfMonthDays = (days: readonly number[]): MonthDayMask =>
   days.reduce((mask, day) => mask | (1 << (day - 1)), 0);
 
 const ODD_DAYS = maskOfMonthDays(Array.from({ length: 16 }, (_, i) => 2 * i + 1));
 const THE_31ST = maskOfMonthDays([31]);
 
 /** What a rule and its blocked weekdays leave (section 2, 1 and 2), a start's place in an `hours` rule apart. */
-function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
+export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
   const blocked = days !== null && 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
   const open = {
     every: 1,

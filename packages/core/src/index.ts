@@ -79,7 +79,7 @@ export {
   type Severity,
   type TimerLimit,
   type Where,
-} from './findings.ts';
+} from './judge/findings.ts';
 export {
   atPercent,
   NIGHT_BEGINS_SECOND,
@@ -151,7 +151,6 @@ export {
   daysWords,
   faultLine,
   faultSentence,
-  findingSentence,
   lengthWords,
   everyDaysWords,
   missingSentence,
@@ -167,6 +166,7 @@ export {
   type Speech,
   type VerdictWords,
 } from './words.ts';
+export { findingSentence } from './findingWords.ts';
 export {
   dayOfSun,
   hargreaves,
@@ -393,3 +393,37 @@ export {
   SUPPLY_WORDS,
   visitSentence,
 } from './survey/surveyWords.ts';
+export { breachOf, hardPercents, type Breach } from './planner/verify.ts';
+export { compareCosts, costOf, type Cost } from './planner/cost.ts';
+export { barePlan } from './planner/needs.ts';
+export type { Pins, PlannerOptions } from './planner/options.ts';
+export {
+  ALTERNATIVE_KINDS,
+  alternativesOf,
+  workOut,
+  type Alternative,
+  type AlternativeKind,
+  type Simpler,
+  type Worked,
+} from './planner/workOut.ts';
+export { conflictsOf, type Conflict } from './planner/conflicts.ts';
+export { reasonsOf, type Reason } from './planner/reasons.ts';
+export { planReport } from './planner/planReport.ts';
+export {
+  ALTERNATIVE_WORDS,
+  changeSentence,
+  conflictSentences,
+  demandSentence,
+  proofSentence,
+  reasonSentence,
+  simplerSentence,
+  sourceWords,
+  stationWords,
+} from './plannerWords.ts';
+export {
+  searchPlan,
+  type Answer,
+  type Found,
+  type Listener,
+  type Proof,
+} from './planner/search.ts';

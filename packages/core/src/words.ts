@@ -13,7 +13,6 @@ import {
 } from './calendar.ts';
 import type { Check, DrivenPercent, Verdict } from './check.ts';
 import { pathText, type Fault } from './fault.ts';
-import type { Finding, TimerLimit } from './findings.ts';
 import type { Overlap } from './overlap.ts';
 import type { Days, OnOverlap, TimeText } from './plan.ts';
 import type { Missing } from './program.ts';
@@ -62,6 +61,9 @@ export function timeWords(secondOfDay: number, clock: ClockStyle): string {
   if (clock === '24') return `${hour}:${tail}`;
   return `${((hour + 11) % 12) + 1}:${tail} ${hour < 12 ? 'am' : 'pm'}`;
 }
+
+export const capitalized = (sentence: string) =>
+  sentence.replace(/^./, (first) => first.toUpperCase());
 
 export const startWords = (start: TimeText, clock: ClockStyle) =>
   timeWords(parseTime(start) ?? 0, clock);
@@ -259,7 +261,7 @@ function meetsSentence(percent: number, { first, second }: Overlap, { on, clock 
     : `At ${percent} % ${one} and ${other} would meet first, on ${date}.`;
 }
 
-const upTo = (percent: number | null) =>
+export const upTo = (percent: number | null) =>
   percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
 
 /** The verdict as people read it. */
@@ -325,83 +327,5 @@ export function verdictWords(check: Check, onOverlap: OnOverlap, speech: Speech)
           meets,
       };
     }
-  }
-}
-
-function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
-  switch (limit.what) {
-    case 'start-step':
-      return `the start ${startWords(limit.given, clock)} is off the timer's step of ${limit.stepMinutes} min`;
-    case 'start-count':
-      return `${limit.given} starts are set, but a program of this timer has ${limit.most}`;
-    case 'run-step':
-      return `a run of ${lengthWords(limit.given)} is off the timer's step of ${lengthWords(limit.stepSeconds)}`;
-    case 'run-longest':
-      return `a run of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
-    case 'day-rule':
-      return `this timer has no day rule ${limit.given}, only ${listed(limit.allowed)}`;
-    case 'percent':
-      return `${limit.given} % is not on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${(limit.steps[1] ?? 0) - (limit.steps[0] ?? 0)}` : ''}`;
-    case 'no-percent-here':
-      return `this timer cannot hold ${limit.given} % here, and runs as if it said 100 %`;
-    case 'no-months':
-      return 'this timer has no percent for each month';
-    case 'delay':
-      return `a delay of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
-    case 'interval':
-      return `${everyDaysWords(limit.given)} is more than this timer's longest interval, ${limit.mostDays} days`;
-    case 'no-soak':
-      return `this timer has no cycle-and-soak for a ${limit.where}`;
-    case 'no-windows':
-      return 'this timer has no no-water windows and waters on through them';
-    case 'at-once':
-      return `${limit.given} stations at once are set, but this timer opens ${limit.most} at the most`;
-  }
-}
-
-const capitalized = (sentence: string) => sentence.replace(/^./, (first) => first.toUpperCase());
-
-/** A finding as a sentence for the person at the timer. */
-export function findingSentence(finding: Finding, speech: Speech): string {
-  const { where } = finding;
-  switch (finding.code) {
-    case 'overlap':
-      return `${overlapSentence(finding.overlap, speech)} ${consequenceSentence(finding.overlap, finding.onOverlap, speech)}`;
-    case 'missing-starts':
-    case 'missing-runs':
-    case 'missing-days':
-      // The cast holds because these are the three codes of `Missing`.
-      return missingSentence(where.program ?? '', [finding.code.slice(8) as Missing]);
-    case 'same-start-twice':
-      return `${where.program} has the start ${startWords(where.start ?? '', speech.clock)} ${finding.times} times: it waters again each time. Take the others out.`;
-    case 'not-on-timer': {
-      const station = where.station === undefined ? '' : ` station ${where.station}`;
-      const place = where.program === undefined ? '' : `${where.program}${station}: `;
-      const sentence = `${limitSentence(finding.limit, speech.clock)}.`;
-      return place === '' ? capitalized(sentence) : `${place}${sentence}`;
-    }
-    case 'little-headroom':
-      return finding.headroom === null
-        ? 'Already at the lowest percent two cycles overlap. Move the starts apart.'
-        : `Free of overlaps ${upTo(finding.headroom)} only; ${finding.wanted} % is wanted for midsummer. Move the starts apart.`;
-    case 'station-in-two-programs':
-      return `Station ${where.station} is in ${listed(finding.programs)}: it gets water from each of them.`;
-    case 'percent-moves': {
-      const { driven, by } = finding;
-      const who = by === 'sensor' ? 'A sensor' : 'An online service';
-      const told = `${who} moves the percent, so what is set is not what will run, and settings may be overwritten.`;
-      if (!driven) return told;
-      const between = `between ${driven.lowest} and ${driven.highest} %`;
-      return driven.overlap
-        ? `${told} ${between.replace('b', 'B')} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
-        : `${told} Nothing overlaps ${between}.`;
-    }
-    case 'rain-delay': {
-      const day = parseDate(finding.until.slice(0, 10)) ?? speech.on;
-      const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
-      return `Rain delay: nothing waters before ${dateWords(day, speech.on)}, ${startWords(time, speech.clock)}.`;
-    }
-    case 'timer-off':
-      return 'The timer is switched off: nothing waters until it is on "run" again.';
   }
 }

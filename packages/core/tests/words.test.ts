@@ -132,10 +132,27 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
      "not-on-timer programs[1].runs[0].seconds: B station 1: a run of 1 min 30 s is off the timer's step of 1 min.",
      "station-in-two-programs : Station 1 is in A and B: it gets water from each of them.",
      "timer-off settings.mode: The timer is switched off: nothing waters until it is on "run" again.",
+     "afternoon-start : A starts at 12:00 pm: in the afternoon wind and sun take most of what is sprayed.",
+     "afternoon-start : A starts at 1:00 pm: in the afternoon wind and sun take most of what is sprayed.",
+     "afternoon-start : A starts at 2:00 pm: in the afternoon wind and sun take most of what is sprayed.",
+     "starts-taken-for-stations : A has 5 starts for 1 stations, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.",
+     "leftover-program : Every station of A is in another program too: A looks left over. Clear it, if so.",
+     "leftover-program : Every station of B is in another program too: B looks left over. Clear it, if so.",
+     "station-in-none : Station 2 is in no program: it never waters.",
+     "station-in-none : Station 3 is in no program: it never waters.",
+     "station-in-none : Station 4 is in no program: it never waters.",
+     "station-in-none : Station 5 is in no program: it never waters.",
+     "station-in-none : Station 6 is in no program: it never waters.",
+     "station-in-none : Station 7 is in no program: it never waters.",
+     "station-in-none : Station 8 is in no program: it never waters.",
      "rain-delay settings.wateringResumes: Rain delay: nothing waters before Tue 8 June, 5:00 am.",
+     "leftover-start : A waters 5 times on a date, and none of its stations needs that. Keep one start, if that is enough water.",
+     "percent-not-100 settings.seasonalPercent: The seasonal percent is 155 %: what runs is not what is entered.",
+     "past-midnight : A runs past midnight: it still waters on Thu 10 June, which is none of its days.",
    ]
   `);
-  const tight = plan([program('A', '04:00', 55), program('B', '05:00', 30)]);
+  const both = plan([program('A', '04:00', 55), program('B', '05:00', 30)]);
+  const tight = { ...both, stations: both.stations.slice(0, 2) };
   const report = checkReport(check(tight, ON));
   expect(report.findings).toEqual([
     {

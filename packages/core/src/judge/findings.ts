@@ -1,14 +1,16 @@
-/**
- * What the checks have to say about a plan (planning.md section 2). This version reports overlaps, what a half-set program
- * lacks, what cannot be set on the timer, little headroom, stations in two programs, a percent that others move, a rain delay and a timer that is off;
- * the findings that need measurements or a brief come with those.
- */
-import type { DrivenPercent } from './check.ts';
-import { parseDate, parseTime, type EpochDay } from './calendar.ts';
-import { pathText, type Path } from './fault.ts';
-import type { Overlap } from './overlap.ts';
-import type { OnOverlap, Plan, Program, Timer } from './plan.ts';
-import { effectivePercent, isUnused, percentSteps, type Missing } from './program.ts';
+/** What the checks have to say about a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
+import type { Brief, OftenADay } from '../brief/brief.ts';
+import type { DrivenPercent } from '../check.ts';
+import { parseDate, parseTime, type EpochDay } from '../calendar.ts';
+import { attempt, Effort } from '../effort.ts';
+import { pathText, type Path } from '../fault.ts';
+import type { Overlap } from '../overlap.ts';
+import type { OnOverlap, Plan, Program, Timer } from '../plan.ts';
+import { effectivePercent, isUnused, percentSteps, type Missing } from '../program.ts';
+import { briefFindings } from './briefFindings.ts';
+import { midnightFindings, soakFindings } from './runFindings.ts';
+import { settingFindings } from './settingFindings.ts';
+import { WetStarts } from './wet.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 
@@ -50,7 +52,42 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
       readonly by: 'sensor' | 'service';
     }
   | { readonly code: 'rain-delay'; readonly until: string }
-  | { readonly code: 'timer-off' }
+  | {
+      readonly code:
+        | 'timer-off'
+        | 'afternoon-start'
+        | 'leftover-program'
+        | 'station-in-none'
+        | 'odd-then-odd'
+        | 'pump-off'
+        | 'under-cover-obeys-sensor'
+        | 'open-ignores-sensor'
+        | 'sensor-bypassed'
+        | 'past-midnight'
+        | 'forbidden-day'
+        | 'mowing-day';
+    }
+  | {
+      readonly code: 'starts-taken-for-stations';
+      readonly starts: readonly string[];
+      readonly stations: number;
+    }
+  /** `times`: starts on a date. */
+  | { readonly code: 'leftover-start'; readonly times: number }
+  | { readonly code: 'disabled-station'; readonly programs: readonly string[] }
+  | { readonly code: 'percent-not-100'; readonly percent: number }
+  /** Seconds that a valve is open, and that it may be. */
+  | { readonly code: 'runs-off'; readonly seconds: number; readonly most: number }
+  /** Seconds between two runs, and that there should be. */
+  | { readonly code: 'soak-too-short'; readonly seconds: number; readonly least: number }
+  /** `at`: second of the day at which it is first wet. */
+  | { readonly code: 'forbidden-hour'; readonly at: number }
+  | { readonly code: 'too-many-days'; readonly days: number; readonly most: number }
+  /** Mean seconds a week at 100 percent. */
+  | { readonly code: 'too-much' | 'too-little'; readonly given: number; readonly wanted: number }
+  | { readonly code: 'not-often-enough'; readonly often: OftenADay; readonly times: number }
+  /** `ends`: seconds from 00:00 of the date of the start. */
+  | { readonly code: 'late-finish'; readonly ends: number; readonly by: string }
 );
 
 export type FindingCode = Finding['code'];
@@ -207,8 +244,39 @@ function inTwoPrograms(plan: Plan, complete: readonly Program[]): Finding[] {
     });
 }
 
-/** All findings of a plan: errors first, then warnings, then notes. */
-export function findingsOf(plan: Plan, checked: Checked): Finding[] {
+const SEVERITIES: readonly Severity[] = ['error', 'warning', 'note'];
+
+/** What findings that look at every run may cost; only a plan in thousands of pieces costs more. */
+const MOST_FINDING_STEPS = 6_000_000;
+
+/**
+ * All findings of a plan: errors first, then warnings, then notes. Of a plan in more pieces than can be looked at one by one
+ * (see `TooMuchWork`) those that need every run are left out.
+ *
+ * @param brief what was wanted; null: nothing is said of that.
+ */
+export function findingsOf(plan: Plan, checked: Checked, brief: Brief | null): Finding[] {
+  const complete = plan.programs.filter((program) =>
+    checked.programs.some(({ letter, missing }) => letter === program.letter && !missing.length),
+  );
+  const effort = new Effort(MOST_FINDING_STEPS);
+  const { on } = checked;
+  const findings = findingsAsSet(plan, checked, complete);
+  const looked = attempt(() => {
+    const wets = new WetStarts(plan, on, effort);
+    return [
+      ...soakFindings(plan, wets),
+      ...settingFindings(plan, complete, wets, on, brief),
+      ...(brief ? briefFindings(plan, brief, wets, on, effort) : []),
+      ...midnightFindings(wets),
+    ];
+  });
+  if (looked.ok) findings.push(...looked.value);
+  return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+}
+
+/** Findings that are told by the settings and the verdict alone. */
+function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[]): Finding[] {
   const findings: Finding[] = checked.overlaps.map((overlap) => ({
     code: 'overlap',
     severity: 'error',
@@ -237,9 +305,6 @@ export function findingsOf(plan: Plan, checked: Checked): Finding[] {
     }
   findings.push(...notOnTimer(plan));
 
-  const complete = plan.programs.filter((program) =>
-    checked.programs.some(({ letter, missing }) => letter === program.letter && !missing.length),
-  );
   const wanted = Math.max(WANTED_HEADROOM_PERCENT, highestPercentSet(plan, complete));
   const headroom = checked.headroomPercent;
   if (complete.length > 0 && checked.overlaps.length === 0 && (headroom ?? -1) < wanted)

@@ -1,0 +1,300 @@
+/** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
+import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
+import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../calendar.ts';
+import type { CycleRun } from '../cycle.ts';
+import {
+  EVERY_MONTH_DAY,
+  EVERY_WEEKDAY,
+  isIn,
+  maskOfWeekdays,
+  modulo,
+  ruleSet,
+  type WeekdayMask,
+} from '../days.ts';
+import type { Effort } from '../effort.ts';
+import { EVERY_MONTH, type DayClass } from '../meetings.ts';
+import type { Plan } from '../plan.ts';
+import { countsForTimes, isBound, mowingMask, TOLERANCE } from '../planner/needs.ts';
+import { laterWeekdays, bitsOf } from '../planner/patterns.ts';
+import { WeekWindows } from '../windows.ts';
+import type { Finding } from './findings.ts';
+import { meanWeeklySeconds } from './weekly.ts';
+import { daysOf, type WetStart, type WetStarts } from './wet.ts';
+
+/** Weeks that are looked through for one with too many dates: longer than two counts of days take to come round. */
+const WEEKS = 1000;
+/** Dates of a station that is to be watered often a day. */
+const DATES = 400;
+const MONDAY = -3;
+
+/** What of a brief the plan's stations can be asked by. */
+interface Asked {
+  readonly brief: Brief;
+  readonly on: EpochDay;
+  readonly stations: ReadonlyMap<number, BriefStation>;
+  readonly wets: WetStarts;
+  readonly effort: Effort;
+}
+
+/** @throws TooMuchWork */
+export function briefFindings(
+  plan: Plan,
+  brief: Brief,
+  wets: WetStarts,
+  on: EpochDay,
+  effort: Effort,
+): Finding[] {
+  const stations = new Map(brief.stations.map((station) => [station.number, station]));
+  const asked: Asked = { brief, on, stations, wets, effort };
+  return [
+    ...ruleFindings(asked),
+    ...weekFindings(asked),
+    ...waterFindings(plan, asked),
+    ...oftenFindings(asked),
+  ];
+}
+
+const isOverhead = ({ stations }: Asked, station: number) =>
+  stations.get(station)?.overhead !== false;
+
+/** Whether any bound station is ever wet on a date or at a time that the rules exclude. */
+export function isForbiddenAnywhere(
+  brief: Brief,
+  wets: WetStarts,
+  on: EpochDay,
+  effort: Effort,
+): boolean {
+  const stations = new Map(brief.stations.map((station) => [station.number, station]));
+  const asked: Asked = { brief, on, stations, wets, effort };
+  const windows = new WeekWindows(brief.rules?.noWaterWindows ?? []);
+  return wets.all.some((wet) =>
+    wet.runs.some(
+      (run) =>
+        stations.has(run.station) &&
+        isBound(brief, isOverhead(asked, run.station)) &&
+        (forbiddenDay(asked, wet, run) !== null ||
+          (!windows.isEmpty && forbiddenHour(wet, run, windows, wets) !== null)),
+    ),
+  );
+}
+
+/** The first of each kind for every start. */
+function ruleFindings(asked: Asked): Finding[] {
+  const { brief, wets } = asked;
+  const findings = new Map<string, Finding>();
+  const windows = new WeekWindows(brief.rules?.noWaterWindows ?? []);
+  const add = (finding: Finding) => {
+    const key = `${finding.code} ${finding.where.program} ${finding.where.start}`;
+    const known = findings.get(key);
+    if (!known || (known.where.date ?? 0) > (finding.where.date ?? 0)) findings.set(key, finding);
+  };
+  const { finishBy } = wishOf(brief);
+  const finish = parseTime(finishBy) ?? 0;
+  for (const wet of wets.all) {
+    const { secondOfDay, start } = wet.start;
+    const by = secondOfDay + (modulo(finish - secondOfDay, SECONDS_PER_DAY) || SECONDS_PER_DAY);
+    for (const run of wet.runs) {
+      const station = asked.stations.get(run.station);
+      if (!station) continue;
+      const where = { program: wet.program.letter, start, station: run.station };
+      if (isBound(brief, isOverhead(asked, run.station))) {
+        const day = forbiddenDay(asked, wet, run);
+        if (day !== null)
+          add({ code: 'forbidden-day', severity: 'error', where: { ...where, date: day } });
+        const hour = windows.isEmpty ? null : forbiddenHour(wet, run, windows, wets);
+        if (hour)
+          add({
+            code: 'forbidden-hour',
+            severity: 'error',
+            at: hour.second,
+            where: { ...where, date: hour.day },
+          });
+      }
+      if (isOverhead(asked, run.station)) {
+        const day = firstOnWeekdays(wet, run, mowingMask(brief), wets);
+        if (day !== null)
+          add({ code: 'mowing-day', severity: 'warning', where: { ...where, date: day } });
+      }
+      if (countsForTimes(brief, station) && run.off > by) {
+        const date = wets.meetings.firstOf(wet.dates, wet.least) ?? wet.least;
+        add({
+          code: 'late-finish',
+          severity: 'warning',
+          ends: Math.max(...wet.runs.map(({ off }) => off)),
+          by: finishBy,
+          where: { ...where, date },
+        });
+      }
+    }
+  }
+  return [...findings.values()];
+}
+
+/** The first date, on some weekdays, that a run touches; null: none. */
+function firstOnWeekdays(
+  wet: WetStart,
+  run: CycleRun,
+  weekdays: WeekdayMask,
+  wets: WetStarts,
+): EpochDay | null {
+  if (weekdays === 0) return null;
+  let first: EpochDay | null = null;
+  for (const later of daysOf(run)) {
+    const day = wets.firstOn(wet, laterWeekdays(weekdays, -later));
+    if (day !== null && day + later < (first ?? Infinity)) first = day + later;
+  }
+  return first;
+}
+
+function forbiddenDay({ brief, wets }: Asked, wet: WetStart, run: CycleRun): EpochDay | null {
+  const { weekdays, parity } = brief.rules ?? {};
+  const days: EpochDay[] = [];
+  if (weekdays) {
+    const day = firstOnWeekdays(wet, run, EVERY_WEEKDAY & ~maskOfWeekdays(weekdays), wets);
+    if (day !== null) days.push(day);
+  }
+  if (parity)
+    for (const later of daysOf(run)) {
+      const other = ruleSet({ rule: parity === 'odd' ? 'even' : 'odd' }, false);
+      const dates = wets.meetings.classOf(other, EVERY_WEEKDAY, EVERY_MONTH);
+      const day = wets.meetings.first(wet.dates, dates, later, wet.least);
+      if (day !== null) days.push(day + later);
+    }
+  return days.length > 0 ? Math.min(...days) : null;
+}
+
+/** The first date and second of the day at which a run is inside a window. */
+function forbiddenHour(
+  wet: WetStart,
+  { on, off }: CycleRun,
+  windows: WeekWindows,
+  wets: WetStarts,
+): { readonly day: EpochDay; readonly second: number } | null {
+  let first: { day: EpochDay; second: number } | null = null;
+  for (let weekday = 0; weekday < 7; weekday++) {
+    if (!(wet.dates.weekdays & (1 << weekday))) continue;
+    const midnight = (MONDAY + weekday) * SECONDS_PER_DAY;
+    const begin = windows.isFree(midnight + on) ? windows.nextWindow(midnight + on) : midnight + on;
+    if (begin >= midnight + off) continue;
+    const day = wets.firstOn(wet, 1 << weekday);
+    if (day === null) continue;
+    const later = Math.floor((begin - midnight) / SECONDS_PER_DAY);
+    if (!first || day + later < first.day)
+      first = { day: day + later, second: begin - midnight - later * SECONDS_PER_DAY };
+  }
+  return first;
+}
+
+/** When a bound station is wet on more dates of a week than are allowed. */
+function weekFindings(asked: Asked): Finding[] {
+  const { brief, wets, on, effort } = asked;
+  const most = brief.rules?.mostDaysPerWeek;
+  if (most === undefined) return [];
+  const findings: Finding[] = [];
+  for (const { number } of brief.stations) {
+    if (!isBound(brief, isOverhead(asked, number))) continue;
+    const parts = wets.all
+      .map((wet) => ({
+        wet,
+        days: new Set(
+          wet.runs.filter(({ station }) => station === number).flatMap((run) => [...daysOf(run)]),
+        ),
+      }))
+      .filter(({ days }) => days.size > 0);
+    if (dryEnough(parts, most)) continue;
+    for (let week = 0; week < WEEKS; week++) {
+      const monday = on + modulo(MONDAY - on, 7) - 7 + week * 7;
+      effort.spend(7 * parts.length);
+      let wetDays = 0;
+      for (let day = Math.max(on, monday); day < monday + 7; day++)
+        if (
+          parts.some(({ wet, days }) =>
+            [...days].some((later) => day - later >= wet.least && isOn(wet.dates, day - later)),
+          )
+        )
+          wetDays++;
+      if (wetDays <= most) continue;
+      findings.push({
+        code: 'too-many-days',
+        severity: 'error',
+        days: wetDays,
+        most,
+        where: { station: number, date: monday },
+      });
+      break;
+    }
+  }
+  return findings;
+}
+
+/** Whether weekdays alone already say that there are never too many dates. */
+function dryEnough(
+  parts: readonly { readonly wet: WetStart; readonly days: ReadonlySet<number> }[],
+  most: number,
+): boolean {
+  let mask = 0;
+  for (const { wet, days } of parts)
+    for (const later of days) mask |= laterWeekdays(wet.dates.weekdays, later);
+  return bitsOf(mask) <= most;
+}
+
+const isOn = (dates: DayClass, day: EpochDay): boolean =>
+  isIn({ ...dates, monthDays: EVERY_MONTH_DAY }, day) &&
+  (dates.places === null || isIn(dates, day));
+
+function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
+  const given = meanWeeklySeconds(plan, wets.meetings);
+  const findings: Finding[] = [];
+  for (const { number, weeklySeconds } of brief.stations) {
+    const seconds = given.get(number);
+    if (seconds === undefined) continue;
+    const off = seconds - weeklySeconds;
+    if (Math.abs(off) <= TOLERANCE * weeklySeconds + 1e-6) continue;
+    findings.push({
+      code: off > 0 ? 'too-much' : 'too-little',
+      severity: 'warning',
+      given: Math.round(seconds),
+      wanted: weeklySeconds,
+      where: { station: number },
+    });
+  }
+  return findings;
+}
+
+/** Seed and turf that is not watered as often a day as it is to be. */
+function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
+  const findings: Finding[] = [];
+  for (const { number, oftenADay } of brief.stations) {
+    if (!oftenADay) continue;
+    const until = oftenADay.until === undefined ? Infinity : (parseDate(oftenADay.until) ?? 0);
+    for (let day = on; day < on + DATES && day <= until; day++) {
+      effort.spend(wets.all.length + 1);
+      const due = wets.all.filter(({ dates, least }) => day >= least && isOn(dates, day));
+      const runs = due.flatMap((wet) => firstsOf(wet, number)).sort((a, b) => a.on - b.on);
+      if (runs.length === 0 || isOftenEnough(runs, oftenADay)) continue;
+      findings.push({
+        code: 'not-often-enough',
+        severity: 'warning',
+        often: oftenADay,
+        times: runs.length,
+        where: { station: number, date: day },
+      });
+      break;
+    }
+  }
+  return findings;
+}
+
+const firstsOf = ({ runs }: WetStart, station: number) =>
+  runs.filter((run) => run.station === station);
+
+function isOftenEnough(runs: readonly CycleRun[], { times, from, to }: OftenADay): boolean {
+  const begin = parseTime(from) ?? 0;
+  const end = parseTime(to) ?? 0;
+  const apart = (end - begin) / (2 * times);
+  return (
+    runs.length >= times &&
+    runs.every(({ on, off }) => on >= begin && off <= end) &&
+    runs.every(({ on }, i) => i === 0 || on - (runs[i - 1]?.on ?? 0) >= apart)
+  );
+}

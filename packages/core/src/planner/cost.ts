@@ -1,0 +1,85 @@
+/** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
+import { cycleModel, shapeAt } from '../cycle.ts';
+import { modulo, startsOf } from '../days.ts';
+import { Effort } from '../effort.ts';
+import { meanDatesOf, meanWeeklySeconds } from '../judge/weekly.ts';
+import { Meetings } from '../meetings.ts';
+import type { Plan } from '../plan.ts';
+import { enabledStations, missingOf } from '../program.ts';
+import { countsForTimes, spanOf, TOLERANCE } from './needs.ts';
+import { outsideSpan } from './shape.ts';
+
+/** The six parts in their order: stations off their need, minutes outside the span, programs, starts, thousandths, minutes to spare. */
+export type Cost = readonly [number, number, number, number, number, number];
+
+/** Which of two costs is smaller: below 0 for the first. */
+export function compareCosts(a: Cost, b: Cost): number {
+  for (const [i, part] of a.entries()) {
+    const other = b[i] ?? 0;
+    if (Math.abs(part - other) > 1e-6) return part - other;
+  }
+  return 0;
+}
+
+const toThousandth = (value: number) => Math.round(value * 1000) / 1000;
+
+/**
+ * The cost of a plan. The specification leaves open, and here it is: minutes are told to a thousandth; a cycle that ends after `finishBy` has
+ * nothing to spare; where no cycle counts the sixth part is 0; a start of an `hours` rule counts as one for each time of day.
+ *
+ * @throws TooMuchWork
+ */
+export function costOf(brief: Brief, plan: Plan): Cost {
+  const effort = new Effort();
+  const meetings = new Meetings(effort);
+  const wish = wishOf(brief);
+  const span = spanOf(wish.notBefore, wish.finishBy);
+  const finish = parseTime(wish.finishBy) ?? 0;
+  const given = meanWeeklySeconds(plan, meetings);
+  const counted = new Map(
+    brief.stations.map((station) => [station.number, countsForTimes(brief, station)]),
+  );
+  let offNeed = 0;
+  let share = 0;
+  for (const { number, weeklySeconds } of brief.stations) {
+    if (weeklySeconds === 0) continue;
+    const off = Math.abs((given.get(number) ?? 0) - weeklySeconds) / weeklySeconds;
+    if (off > TOLERANCE + 1e-9) offNeed++;
+    share += off;
+  }
+  const enabled = enabledStations(plan);
+  let outside = 0;
+  let programs = 0;
+  let starts = 0;
+  let spare = Infinity;
+  for (const program of plan.programs) {
+    if (missingOf(program, enabled).length > 0) continue;
+    programs++;
+    const { runs } = shapeAt(cycleModel(plan, program), 100, effort);
+    for (const { secondOfDay, times, days } of startsOf(plan, program)) {
+      starts += times;
+      const dates = meanDatesOf(days, meetings) * times;
+      let end: number | null = null;
+      for (const { station, on, off } of runs) {
+        if (!counted.get(station)) continue;
+        outside += outsideSpan(span, secondOfDay + on, secondOfDay + off) * dates;
+        end = Math.max(end ?? 0, secondOfDay + off);
+      }
+      if (end === null) continue;
+      // The first `finishBy` after the start.
+      const by = secondOfDay + (modulo(finish - secondOfDay, SECONDS_PER_DAY) || SECONDS_PER_DAY);
+      spare = Math.min(spare, Math.max(0, by - end));
+    }
+  }
+  return [
+    offNeed,
+    toThousandth(outside / 60),
+    programs,
+    starts,
+    Math.round(share * 1000 - 1e-9),
+    spare === Infinity ? 0 : toThousandth(spare / 60),
+  ];
+}

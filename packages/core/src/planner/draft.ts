@@ -1,0 +1,485 @@
+/** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { SECONDS_PER_DAY } from '../calendar.ts';
+import { EVERY_MONTH_DAY } from '../days.ts';
+import { adjustedSeconds } from '../program.ts';
+import {
+  leastRun,
+  longerRun,
+  shorterRun,
+  splitsByTimer,
+  USUAL_SOAK_SECONDS,
+  type Need,
+  type RunChoice,
+} from './needs.ts';
+import { bitsOf, type DayPattern } from './patterns.ts';
+import { place, type Placement } from './place.ts';
+import type { Draft, Shape, Workshop } from './shape.ts';
+import type { RunChoices, SlotKind } from './slots.ts';
+
+/** Kinds of program with their starts, that the stations are to be shared out to. */
+export interface Candidate {
+  readonly kinds: readonly SlotKind[];
+  readonly starts: readonly number[];
+  /** Thousandths that the runs cannot be less off than. */
+  readonly off: number;
+}
+
+/** Where in the day watering may be. */
+export interface Reach {
+  readonly span: { readonly from: number; readonly seconds: number };
+  /** All runs as short as they may be, before any is restored. */
+  readonly shortest: boolean;
+}
+
+export interface Drafted {
+  readonly drafts: readonly Draft[];
+  readonly placement: Placement;
+}
+
+/** A program's fixed starts and stations. */
+export interface Fixed {
+  readonly letter: string;
+  readonly starts: readonly number[];
+  readonly stations: readonly number[];
+}
+
+/** How many nights are tried with a choice of kinds. */
+const MOST_NIGHTS = 6;
+const MOST_NIGHTS_OF_ONE = 40;
+
+/** Stations with two runs that are equally near of which every choice is tried. */
+const MOST_TIES = 4;
+
+export class Drafting {
+  private readonly workshop: Workshop;
+  private readonly runs: RunChoices;
+  private readonly needs: readonly Need[];
+  private readonly fixed: readonly Fixed[];
+  /** Seconds of the day that no cycle starts in. */
+  private readonly avoid: readonly { readonly from: number; readonly to: number }[];
+  private starved: ReadonlySet<number> = new Set();
+  /** Places of the needs that no program can meet. */
+  readonly hopeless = new Set<number>();
+  private readonly columns = new Map<number, Float64Array>();
+  /** Seconds of a week that what counts cannot be watered in less than. */
+  private leastWater: number | null = null;
+  /** Times that programs were placed on the clock. */
+  tries = 0;
+  /** Whether what was not found does not exist. */
+  sure = true;
+
+  constructor(
+    workshop: Workshop,
+    runs: RunChoices,
+    needs: readonly Need[],
+    fixed: readonly Fixed[],
+    avoid: readonly { readonly from: number; readonly to: number }[],
+  ) {
+    this.workshop = workshop;
+    this.runs = runs;
+    this.needs = needs;
+    this.fixed = fixed;
+    this.avoid = avoid;
+  }
+
+  private get brief(): Brief {
+    return this.workshop.brief;
+  }
+
+  /** From now on these stations, by number, may get less than they need. */
+  starve(numbers: Iterable<number>): void {
+    this.starved = new Set(numbers);
+    this.columns.clear();
+    this.leastWater = null;
+  }
+
+  /** For each need, how far it is off in a program of a kind; endless where it cannot be in it. */
+  column(kind: SlotKind, starts: number): Float64Array {
+    const key = kind.id * 100 + starts;
+    let column = this.columns.get(key);
+    if (!column)
+      this.columns.set(
+        key,
+        (column = Float64Array.from(this.needs, (need, i) => {
+          const run = kind.eligible[i] ? this.runs.at(need, kind.mean, starts) : null;
+          const anyhow = this.hopeless.has(i) || this.starved.has(need.number);
+          return run && (run.fits || anyhow) ? run.off : Infinity;
+        })),
+      );
+    return column;
+  }
+
+  offOf(i: number, kind: SlotKind, starts: number): number {
+    return this.column(kind, starts)[i] ?? Infinity;
+  }
+
+  /** What is worth trying with a candidate, each fitted into the day; the caller takes the cheapest. */
+  *attempts(candidate: Candidate, reach: Reach): Generator<Drafted> {
+    const assignments = this.assignments(candidate);
+    const nights = this.nights(candidate.kinds);
+    if (candidate.kinds.length > 1) this.sure = false;
+    for (const patterns of nights)
+      for (const assignment of assignments) {
+        const drafted = this.fit(candidate, patterns, assignment, reach);
+        if (drafted) yield drafted;
+      }
+  }
+
+  /** Whether the least water there is to give has room in the nights there are; exact where it says no. */
+  hasRoom(kinds: readonly SlotKind[], starts: readonly number[], { span }: Reach): boolean {
+    const { timer, settings } = this.brief;
+    const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
+    const crosses = span.from + span.seconds > SECONDS_PER_DAY;
+    let nights = 0;
+    for (const [j, kind] of kinds.entries())
+      nights += kind.mean * (crosses ? Math.min(starts[j] ?? 1, 2) : 1);
+    this.leastWater ??= this.needs.reduce(
+      (sum, { counted, number, pinned, wanted }, i) =>
+        counted && pinned === null && !this.starved.has(number) && !this.hopeless.has(i)
+          ? sum + 0.9 * wanted - 1
+          : sum,
+      0,
+    );
+    const least = this.leastWater;
+    if (least > atOnce * span.seconds * Math.min(7, nights)) return false;
+    const [only] = kinds;
+    if (kinds.length > 1 || !only) return true;
+    // One program: all cycles of a date are alike, and each is after midnight or begins before it.
+    const count = starts[0] ?? 1;
+    const morning = Math.max(0, span.from + span.seconds - SECONDS_PER_DAY);
+    let longest = span.seconds / count;
+    for (let early = 1; early <= count && crosses; early++)
+      longest = Math.max(
+        longest,
+        Math.min(morning / early, early < count ? span.seconds / (count - early) : Infinity),
+      );
+    return least <= atOnce * longest * only.mean * count;
+  }
+
+  /** Ways to share the stations out: for each need the place of its program. */
+  private assignments({ kinds, starts }: Candidate): (readonly number[])[] {
+    const options = this.needs.map(({ number }, i) => {
+      const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
+      return kinds
+        .map((kind, j) => ({ j, off: this.offOf(i, kind, starts[j] ?? 1) }))
+        .filter(({ j, off }) => off < Infinity && (slot < 0 || slot === j));
+    });
+    if (kinds.length === 1) return [options.map(() => 0)];
+    const nearest = options.map((list) => {
+      const least = Math.min(...list.map(({ off }) => off));
+      return list.filter(({ off }) => off <= least + 1e-9).map(({ j }) => j);
+    });
+    const any = options.map((list) => list.map(({ j }) => j));
+    const ways = [
+      nearest.map(([first = 0]) => first),
+      this.inOrder(nearest, kinds.length),
+      this.evenly(nearest, kinds, starts),
+      this.inOrder(any, kinds.length),
+      this.evenly(any, kinds, starts),
+    ].map((way) => this.filled(way, any, kinds.length));
+    const seen = new Set<string>();
+    return ways.filter((way): way is number[] => {
+      if (!way || seen.has(way.join())) return false;
+      seen.add(way.join());
+      return true;
+    });
+  }
+
+  /** Stations in their order: the first program is filled, then the next. */
+  private inOrder(options: readonly (readonly number[])[], count: number): number[] {
+    const total = this.needs.reduce((sum, { wanted }) => sum + wanted, 0);
+    let before = 0;
+    return options.map((list, i) => {
+      const wanted = this.needs[i]?.wanted ?? 0;
+      const aim = Math.min(count - 1, Math.floor(((before + wanted / 2) * count) / total));
+      before += wanted;
+      return list.reduce(
+        (best, j) => (Math.abs(j - aim) < Math.abs(best - aim) ? j : best),
+        list[0] ?? 0,
+      );
+    });
+  }
+
+  /** The longest first, each into the program that then takes least time. */
+  private evenly(
+    options: readonly (readonly number[])[],
+    kinds: readonly SlotKind[],
+    starts: readonly number[],
+  ): number[] {
+    const load = kinds.map(() => 0);
+    const way = options.map(([first = 0]) => first);
+    const order = this.needs
+      .map(({ wanted }, i) => ({ i, wanted }))
+      .sort((a, b) => b.wanted - a.wanted || a.i - b.i);
+    for (const { i } of order) {
+      const need = this.needs[i];
+      if (!need) continue;
+      let best = way[i] ?? 0;
+      let least = Infinity;
+      for (const j of options[i] ?? []) {
+        const kind = kinds[j];
+        if (!kind) continue;
+        const run = this.runs.at(need, kind.mean, starts[j] ?? 1);
+        const then = (load[j] ?? 0) + (run?.seconds ?? 0) * (starts[j] ?? 1);
+        if (then < least) {
+          least = then;
+          best = j;
+        }
+      }
+      way[i] = best;
+      load[best] = least;
+    }
+    return way;
+  }
+
+  /** With no program left empty; null: one stays so. */
+  private filled(
+    way: readonly number[],
+    options: readonly (readonly number[])[],
+    count: number,
+  ): number[] | null {
+    const filled = [...way];
+    for (let j = 0; j < count; j++) {
+      if (filled.includes(j)) continue;
+      const i = filled.findIndex(
+        (from, at) => options[at]?.includes(j) && filled.filter((one) => one === from).length > 1,
+      );
+      if (i < 0) return null;
+      filled[i] = j;
+    }
+    return filled;
+  }
+
+  /** Choices of nights for the kinds: the best liked, and those that share few. */
+  private nights(kinds: readonly SlotKind[]): (readonly DayPattern[])[] {
+    const [one] = kinds;
+    if (kinds.length === 1 && one) {
+      const all = this.nightsDiffer() ? one.variants : one.variants.slice(0, 1);
+      if (all.length > MOST_NIGHTS_OF_ONE) this.sure = false;
+      return all.slice(0, MOST_NIGHTS_OF_ONE).map((pattern) => [pattern]);
+    }
+    const made: DayPattern[][] = [kinds.flatMap(({ variants }) => variants.slice(0, 1))];
+    for (let seed = 0; seed < MOST_NIGHTS - 1; seed++) {
+      const chosen: DayPattern[] = [];
+      for (const { variants } of kinds) {
+        const from = chosen.length === 0 ? variants.slice(seed, seed + 1) : variants;
+        let best: DayPattern | null = null;
+        let least = Infinity;
+        for (const pattern of from) {
+          const shared = chosen.reduce((sum, other) => sum + this.sharedNights(pattern, other), 0);
+          if (shared < least) {
+            least = shared;
+            best = pattern;
+          }
+        }
+        if (best) chosen.push(best);
+      }
+      if (chosen.length === kinds.length) made.push(chosen);
+    }
+    const seen = new Set<string>();
+    return made.filter((patterns) => {
+      const key = patterns.map(({ key: one }) => one).join();
+      return !seen.has(key) && seen.add(key);
+    });
+  }
+
+  /** Whether it matters to a program by itself on which nights it waters. */
+  private nightsDiffer(): boolean {
+    const { rules, mowing } = this.brief;
+    return (
+      mowing !== undefined ||
+      rules?.weekdays !== undefined ||
+      rules?.parity !== undefined ||
+      rules?.mostDaysPerWeek !== undefined ||
+      (rules?.noWaterWindows ?? []).some(({ weekdays }) => weekdays !== undefined)
+    );
+  }
+
+  private sharedNights({ set: a }: DayPattern, { set: b }: DayPattern): number {
+    if (
+      a.every === 1 &&
+      b.every === 1 &&
+      a.monthDays === b.monthDays &&
+      a.monthDays === EVERY_MONTH_DAY
+    )
+      return bitsOf(a.weekdays & b.weekdays);
+    return this.workshop.patterns.meet(a, b, 0) ? 1 : 0;
+  }
+
+  /** Drafts with the runs nearest to the needs, or with runs cut where those have no room. */
+  private fit(
+    { kinds, starts }: Candidate,
+    patterns: readonly DayPattern[],
+    assignment: readonly number[],
+    reach: Reach,
+  ): Drafted | null {
+    const full = this.needs.map((need, i) => {
+      const j = assignment[i] ?? 0;
+      return this.runs.at(need, kinds[j]?.mean ?? 1, starts[j] ?? 1);
+    });
+    if (full.some((run) => run === null)) return null;
+    const build = (runs: readonly (RunChoice | null)[]) =>
+      this.placed(this.draftsOf(patterns, starts, assignment, runs), reach);
+    const runsAWeek = assignment.map((j) => (kinds[j]?.mean ?? 1) * (starts[j] ?? 1));
+    if (!reach.shortest) {
+      const whole = build(full);
+      if (whole) return this.lengthened(whole, full, runsAWeek, build);
+    }
+    const least = this.needs.map((need, i) =>
+      this.shortestOf(need, full[i] ?? null, runsAWeek[i] ?? 1),
+    );
+    const cut = build(least);
+    if (!cut || reach.shortest) return cut;
+    return this.restored(full, least, runsAWeek, build) ?? cut;
+  }
+
+  /** The same with longer runs that are no further off the need, where that leaves less time to spare. */
+  private lengthened(
+    whole: Drafted,
+    full: readonly (RunChoice | null)[],
+    runsAWeek: readonly number[],
+    build: (runs: readonly (RunChoice | null)[]) => Drafted | null,
+  ): Drafted {
+    if (whole.placement.spare === null || whole.placement.spare === 0) return whole;
+    const { timer } = this.brief;
+    const longer = this.needs.flatMap((need, i) => {
+      const run = full[i];
+      const other =
+        run && need.pinned === null ? longerRun(timer, need.wanted, runsAWeek[i] ?? 1, run) : null;
+      const isLong = other && other.given > this.runs.longestOf(need) * (runsAWeek[i] ?? 1) + 1e-9;
+      return run && other && !isLong && other.off < run.off + 0.0005 ? [{ i, run: other }] : [];
+    });
+    let best = whole;
+    const sets = longer.length <= MOST_TIES ? 1 << longer.length : longer.length + 1;
+    for (let set = 1; set < sets; set++) {
+      const runs = [...full];
+      for (const [bit, { i, run }] of longer.entries())
+        if (longer.length <= MOST_TIES ? set & (1 << bit) : bit < set) runs[i] = run;
+      const sum = (list: readonly (RunChoice | null)[]) =>
+        Math.round(list.reduce((total, run) => total + (run?.off ?? 0), 0) * 1000 - 1e-9);
+      if (sum(runs) > sum(full)) continue;
+      const tried = build(runs);
+      if (tried && (tried.placement.spare ?? Infinity) < (best.placement.spare ?? Infinity))
+        best = tried;
+    }
+    return best;
+  }
+
+  private shortestOf(need: Need, full: RunChoice | null, runsAWeek: number): RunChoice | null {
+    const { timer } = this.brief;
+    if (!full || need.pinned !== null) return full;
+    if (this.starved.has(need.number)) {
+      let run = full;
+      // One step that is not nothing.
+      const seconds = timer.runStepSeconds;
+      const given = adjustedSeconds(seconds, 100, timer.seasonal) * runsAWeek;
+      run = { seconds, given, off: Math.abs(given - need.wanted) / need.wanted, fits: false };
+      return run.seconds < full.seconds ? run : full;
+    }
+    const run = full.fits ? leastRun(timer, need.wanted, runsAWeek) : null;
+    return run && run.seconds < full.seconds ? run : full;
+  }
+
+  /** With as little cut from the runs as still has room: those first that lose least by it. */
+  private restored(
+    full: readonly (RunChoice | null)[],
+    least: readonly (RunChoice | null)[],
+    runsAWeek: readonly number[],
+    build: (runs: readonly (RunChoice | null)[]) => Drafted | null,
+  ): Drafted | null {
+    const { timer } = this.brief;
+    const cuts: { readonly i: number; readonly run: RunChoice; readonly price: number }[] = [];
+    for (const [i, need] of this.needs.entries()) {
+      let run = full[i] ?? null;
+      const end = least[i];
+      while (run && end && run.seconds > end.seconds && cuts.length < 20_000) {
+        const next = shorterRun(timer, need.wanted, runsAWeek[i] ?? 1, run);
+        if (!next || next.seconds < end.seconds) break;
+        const price = ((next.off - run.off) * (runsAWeek[i] ?? 1)) / (run.given - next.given);
+        cuts.push({ i, run: next, price });
+        run = next;
+      }
+    }
+    // Each station's own cuts stay in order: what it loses by them never falls.
+    cuts.sort((a, b) => a.price - b.price);
+    let low = 1;
+    let high = cuts.length;
+    let best: Drafted | null = null;
+    while (low <= high) {
+      const middle = (low + high) >> 1;
+      const runs = [...full];
+      for (const { i, run } of cuts.slice(0, middle)) runs[i] = run;
+      const tried = build(runs);
+      if (tried) {
+        best = tried;
+        high = middle - 1;
+      } else low = middle + 1;
+    }
+    return best;
+  }
+
+  private draftsOf(
+    patterns: readonly DayPattern[],
+    starts: readonly number[],
+    assignment: readonly number[],
+    runs: readonly (RunChoice | null)[],
+  ): Draft[] {
+    return patterns.map((pattern, j) => {
+      const members = this.needs.flatMap((need, i) => {
+        const run = runs[i];
+        return assignment[i] === j && run ? [{ need, run }] : [];
+      });
+      return { pattern, starts: starts[j] ?? 1, members, soak: this.soakOf(members) };
+    });
+  }
+
+  /** The program's own cycle-and-soak, where one of its stations needs it. */
+  private soakOf(members: Draft['members']): Draft['soak'] {
+    const { timer } = this.brief;
+    if (timer.cycleSoak !== 'program' || wishOf(this.brief).starts === 'repeated') return null;
+    const cycled = members.filter(({ need }) => splitsByTimer(this.brief, need));
+    const isLong = cycled.some(
+      ({ need, run }) =>
+        adjustedSeconds(run.seconds, 100, timer.seasonal) > (need.cycle ?? Infinity),
+    );
+    if (!isLong) return null;
+    return {
+      cycleSeconds: Math.min(...cycled.map(({ need }) => need.cycle ?? Infinity)),
+      soakSeconds: Math.max(...cycled.map(({ need }) => need.soak ?? USUAL_SOAK_SECONDS)),
+    };
+  }
+
+  private placed(drafts: readonly Draft[], reach: Reach): Drafted | null {
+    this.tries++;
+    const { workshop } = this;
+    const { from, seconds } = reach.span;
+    const placeables = [];
+    for (const [j, draft] of drafts.entries()) {
+      if (draft.members.length === 0) return null;
+      const shape = workshop.shapeOf(draft);
+      const own = this.secondsOf(shape, reach);
+      if (own.length === 0) return null;
+      const pinned = this.fixed[j]?.starts ?? [];
+      if (!pinned.every((second) => own.includes(second))) return null;
+      placeables.push({ shape, seconds: own, pinned });
+    }
+    const placement = place(placeables, workshop.patterns, (from + seconds) % SECONDS_PER_DAY);
+    if (placement && !placement.complete) this.sure = false;
+    return placement && { drafts, placement };
+  }
+
+  /** Seconds of the day at which a program may start, ascending. */
+  private secondsOf(shape: Shape, { span }: Reach): number[] {
+    const { workshop } = this;
+    const step = this.brief.timer.startStepMinutes * 60;
+    const seconds: number[] = [];
+    for (let second = 0; second < SECONDS_PER_DAY; second += step) {
+      if (!workshop.isInside(shape, second, span)) continue;
+      if (this.avoid.some(({ from, to }) => second >= from && second < to)) continue;
+      if (workshop.mayStart(shape, second)) seconds.push(second);
+    }
+    return seconds;
+  }
+}

@@ -1,0 +1,23 @@
+/** What the planner is told beside the brief. */
+import type { EpochDay } from '../calendar.ts';
+import type { Days, TimeText } from '../plan.ts';
+
+/** What is to stay as it is, while the rest is worked out around it. */
+export interface Pins {
+  /** Letter of the program that a station is to be in. */
+  readonly stations?: readonly { readonly station: number; readonly program: string }[];
+  readonly starts?: readonly { readonly program: string; readonly start: TimeText }[];
+  readonly days?: readonly { readonly program: string; readonly days: Days }[];
+  /** Seconds of a run, as entered. */
+  readonly runs?: readonly { readonly station: number; readonly seconds: number }[];
+}
+
+export interface PlannerOptions {
+  /** The first date of an interval is on or after it. */
+  readonly on?: EpochDay;
+  readonly pins?: Pins;
+  /** Starts from a second of the day up to another are avoided: hours that a clock change skips or repeats. */
+  readonly avoid?: readonly { readonly from: number; readonly to: number }[];
+  /** How much is tried: 1 is what a technician waits for. */
+  readonly thoroughness?: number;
+}

@@ -1,0 +1,328 @@
+/**
+ * The days on which a program may water, as the planner chooses among them: every set of weekdays, every N days in each of its
+ * phases, odd and even dates, and counts of hours that come to whole days; the counted ones pass over excluded weekdays.
+ */
+import { formatDate, WEEKDAYS, weekdayIndexOf, type EpochDay, type Weekday } from '../calendar.ts';
+import {
+  EVERY_MONTH_DAY,
+  EVERY_WEEKDAY,
+  greatestCommonDivisor,
+  isIn,
+  maskOfMonthDays,
+  modulo,
+  ruleSet,
+  type DaySet,
+  type WeekdayMask,
+} from '../days.ts';
+import type { Effort } from '../effort.ts';
+import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../meetings.ts';
+import type { Days, TimeText } from '../plan.ts';
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+
+export interface DayPattern {
+  /** Equal ones have the same. */
+  readonly key: string;
+  readonly set: DaySet;
+  /** The day rule for a program whose only start is at a time of day; others do not ask for the time. */
+  readonly days: (start: TimeText) => Days;
+  /** It takes the place of starts. */
+  readonly isHours: boolean;
+  /** Watering dates of a week as a station's `days` counts them (planning.md section 3): 7 ÷ N for an interval, 3.5 for odd or even. */
+  readonly dates: number;
+  /** Watering dates of a mean week, passed-over and off dates taken out. */
+  readonly mean: number;
+  /** Smaller is more to a technician's liking, all costs being equal. */
+  readonly rank: number;
+}
+
+/** Weekdays by bits as the plan document lists them. */
+export const weekdaysOfMask = (mask: WeekdayMask): Weekday[] =>
+  WEEKDAYS.filter((_, i) => mask & (1 << i));
+
+export const bitsOf = (mask: number): number => {
+  let count = 0;
+  for (let rest = mask; rest; rest &= rest - 1) count++;
+  return count;
+};
+
+/** A mask of weekdays so many days later. */
+export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
+  const by = modulo(days, 7);
+  return ((mask << by) | (mask >> (7 - by))) & EVERY_WEEKDAY;
+};
+
+/** Weekdays on which a set can be: a count of whole weeks is always on the same one. */
+export const weekdaysOn = ({ every, phase, weekdays }: DaySet): WeekdayMask =>
+  every % 7 === 0 ? weekdays & (1 << weekdayIndexOf(phase)) : weekdays;
+
+/** Phases of an interval that are told apart: with more of them nothing is won. */
+const MOST_PHASES = 7;
+
+/** Days of a count and weekdays that repeat: the length of the repetition. */
+const periodOf = ({ every }: DaySet) => (every * 7) / greatestCommonDivisor(every, 7);
+
+function longestGap(set: DaySet): number {
+  const period = periodOf(set);
+  let last = -1;
+  let first = -1;
+  let gap = 0;
+  for (let day = set.phase; day < period; day += set.every) {
+    if (!isIn({ ...set, monthDays: EVERY_MONTH_DAY }, day)) continue;
+    if (last >= 0) gap = Math.max(gap, day - last);
+    else first = day;
+    last = day;
+  }
+  return last < 0 ? Infinity : Math.max(gap, first + period - last);
+}
+
+const KIND_RANKS = { daily: 0, weekdays: 0, interval: 1, odd: 2, even: 2, hours: 3 } as const;
+
+/**
+ * What people would rather have, all costs being equal: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people
+ * know when it comes on; nothing passed over; early in the week.
+ */
+function rankOf(rule: Days['rule'], set: DaySet, dates: number): number {
+  const calendar = set.monthDays === EVERY_MONTH_DAY ? longestGap(set) : 3;
+  const long = Math.max(0, calendar - 4);
+  const uneven = calendar - Math.ceil(7 / dates - 1e-9);
+  const first = modulo(set.every > 1 ? set.phase : Math.log2(set.weekdays & -set.weekdays), 64);
+  const parts = [
+    [long, 64],
+    [Math.round(dates * 4), 64],
+    [Math.max(0, uneven), 16],
+    [KIND_RANKS[rule], 4],
+    [bitsOf(EVERY_WEEKDAY & ~set.weekdays), 8],
+    [first, 64],
+    [127 - Math.min(127, set.weekdays), 128],
+  ] as const;
+  return parts.reduce((sum, [part, size]) => sum * size + Math.min(size - 1, part), 0);
+}
+
+/** Mean dates a week of sets that ask for days of the month, by their key: dear to count, and few. */
+const meansOnce = new Map<string, number>();
+const MOST_MEANS = 500;
+
+/** The day patterns of a brief, and what the planner asks about them. */
+export class Patterns {
+  readonly all: readonly DayPattern[];
+  private readonly meetings: Meetings;
+  private readonly effort: Effort;
+  private readonly met = new Map<string, boolean>();
+  private readonly weeks = new Map<string, number>();
+
+  /**
+   * @param allowed for each kind of station, the weekdays on which it may be wet.
+   * @param anchor the first date of an interval is on or after it.
+   * @param leastDates no pattern with fewer dates a week is asked for.
+   */
+  constructor(
+    brief: Brief,
+    allowed: readonly WeekdayMask[],
+    anchor: EpochDay,
+    leastDates: number,
+    effort: Effort,
+  ) {
+    this.effort = effort;
+    this.meetings = new Meetings(effort);
+    this.all = this.patternsOf(brief, allowed, anchor).filter(
+      ({ dates }) => dates >= leastDates - 1e-9,
+    );
+  }
+
+  private patternsOf(
+    { timer, settings, wish }: Brief,
+    allowed: readonly WeekdayMask[],
+    anchor: EpochDay,
+  ): DayPattern[] {
+    const off = maskOfMonthDays(settings?.offDaysOfMonth ?? []);
+    const wished = wishOf(wish ? { wish } : {}).days;
+    const has = (rule: Days['rule']) =>
+      timer.dayRules.includes(rule) && (wished === 'any' || wished === rule);
+    const made: DayPattern[] = [];
+    const sets = new Set<string>();
+    const add = (rule: Days, dates: number) => {
+      const { monthDays, ...rest } = ruleSet(rule, timer.oddDaysSkip31);
+      const set = { ...rest, monthDays: monthDays & ~off };
+      const key = keyOf(set);
+      const mean = sets.has(key) ? 0 : this.meanOf(set);
+      sets.add(key);
+      if (mean > 0)
+        made.push({
+          key: JSON.stringify(rule),
+          set,
+          days: () => rule,
+          isHours: false,
+          dates,
+          mean,
+          rank: rankOf(rule.rule, set, dates),
+        });
+    };
+    if (has('daily')) add({ rule: 'daily' }, 7);
+    if (has('weekdays'))
+      for (let mask = 1; mask <= EVERY_WEEKDAY; mask++)
+        if (mask !== EVERY_WEEKDAY || !has('daily'))
+          add({ rule: 'weekdays', weekdays: weekdaysOfMask(mask) }, bitsOf(mask));
+    const passedOver = [...intersections(allowed)].map((mask) => EVERY_WEEKDAY & ~mask);
+    for (const blocked of passedOver) {
+      if (blocked === EVERY_WEEKDAY) continue;
+      const rest = blocked ? { blockedWeekdays: weekdaysOfMask(blocked) } : {};
+      if (has('interval'))
+        for (let every = 1; every <= timer.longestIntervalDays; every++)
+          for (let phase = 0; phase < Math.min(every, MOST_PHASES); phase++)
+            add(
+              {
+                rule: 'interval',
+                everyDays: every,
+                firstDate: formatDate(anchor + phase),
+                ...rest,
+              },
+              7 / every,
+            );
+      if (has('odd')) add({ rule: 'odd', ...rest }, 3.5);
+      if (has('even')) add({ rule: 'even', ...rest }, 3.5);
+    }
+    const counted = ['daily', 'weekdays', 'interval'].some((rule) =>
+      timer.dayRules.includes(rule as Days['rule']),
+    );
+    if (has('hours') && !counted) made.push(...this.countsOfHours(anchor, off));
+    return made;
+  }
+
+  /** Counts of hours that come to whole days, for a timer that has no other way to them. */
+  private countsOfHours(anchor: EpochDay, off: number): DayPattern[] {
+    const made: DayPattern[] = [];
+    for (let every = 1; every <= 31; every++)
+      for (let phase = 0; phase < Math.min(every, MOST_PHASES); phase++) {
+        const first = formatDate(anchor + phase);
+        const set: DaySet = {
+          every,
+          phase: modulo(anchor + phase, every),
+          weekdays: EVERY_WEEKDAY,
+          monthDays: EVERY_MONTH_DAY & ~off,
+        };
+        made.push({
+          key: `hours ${every} ${phase}`,
+          set,
+          days: (start) => ({
+            rule: 'hours',
+            everyHours: every * 24,
+            first: `${first}T${start}`,
+          }),
+          isHours: true,
+          dates: 7 / every,
+          mean: this.meanOf(set),
+          rank: rankOf('hours', set, 7 / every),
+        });
+      }
+    return made;
+  }
+
+  /** A pattern for a day rule that is given; null: it waters by hours, or never. */
+  patternOf(rule: Days, set: DaySet): DayPattern | null {
+    if (rule.rule === 'hours') return null;
+    const mean = this.meanOf(set);
+    const dates =
+      rule.rule === 'interval'
+        ? 7 / rule.everyDays
+        : rule.rule === 'weekdays'
+          ? rule.weekdays.length
+          : rule.rule === 'daily'
+            ? 7
+            : 3.5;
+    if (mean === 0) return null;
+    const rank = rankOf(rule.rule, set, dates);
+    return { key: JSON.stringify(rule), set, days: () => rule, isHours: false, dates, mean, rank };
+  }
+
+  private meanOf(set: DaySet): number {
+    if (set.monthDays === EVERY_MONTH_DAY) {
+      const period = periodOf(set);
+      let dates = 0;
+      for (let day = set.phase; day < period; day += set.every) if (isIn(set, day)) dates++;
+      return (dates * 7) / period;
+    }
+    const key = keyOf(set);
+    let mean = meansOnce.get(key);
+    if (mean === undefined) {
+      const all = this.classOf(set);
+      mean = (this.meetings.inFourCenturies(all, all, 0) * 7) / DAYS_PER_400_YEARS;
+      if (meansOnce.size >= MOST_MEANS) meansOnce.clear();
+      meansOnce.set(key, mean);
+    }
+    return mean;
+  }
+
+  private classOf(set: DaySet) {
+    return this.meetings.classOf(set, EVERY_WEEKDAY, EVERY_MONTH);
+  }
+
+  /** Whether any date of a is followed, k days later, by a date of b. */
+  meet(a: DaySet, b: DaySet, k: number): boolean {
+    if (a.monthDays === EVERY_MONTH_DAY && b.monthDays === EVERY_MONTH_DAY) {
+      if (a.every === 1 && b.every === 1) return (laterWeekdays(a.weekdays, k) & b.weekdays) !== 0;
+    }
+    const key = `${keyOf(a)}|${keyOf(b)}|${k}`;
+    let known = this.met.get(key);
+    if (known === undefined) {
+      known = this.meetings.first(this.classOf(a), this.classOf(b), k, 0) !== null;
+      this.met.set(key, known);
+    }
+    return known;
+  }
+
+  /** Whether all dates of a set, so many days later, are among some weekdays and of a parity. */
+  keepsTo(
+    set: DaySet,
+    later: number,
+    allowed: WeekdayMask,
+    parity: 'odd' | 'even' | null,
+  ): boolean {
+    if (allowed !== EVERY_WEEKDAY) {
+      if (laterWeekdays(weekdaysOn(set), later) & ~allowed) return false;
+    }
+    return parity === null || !this.meet(set, parity === 'odd' ? EVEN_DATES : ODD_DATES, later);
+  }
+
+  /**
+   * The most dates of a Monday-to-Sunday week that are so many days after a date of a set.
+   *
+   * @param offsets bit n: the date n days after is meant. Off days of the month count for an interval as if they watered.
+   */
+  mostInWeek(set: DaySet, offsets: number): number {
+    const key = `${keyOf(set)}|${offsets}`;
+    let most = this.weeks.get(key);
+    if (most !== undefined) return most;
+    const calendar = set.monthDays !== EVERY_MONTH_DAY && set.every === 1;
+    const counted = calendar ? set : { ...set, monthDays: EVERY_MONTH_DAY };
+    const days = calendar ? DAYS_PER_400_YEARS : periodOf(set);
+    this.effort.spend(days);
+    most = 0;
+    for (let monday = 4; monday < days + 4; monday += 7) {
+      let wet = 0;
+      for (let day = monday; day < monday + 7; day++)
+        for (let rest = offsets, n = 0; rest; rest >>= 1, n++)
+          if (rest & 1 && isIn(counted, day - n)) {
+            wet++;
+            break;
+          }
+      most = Math.max(most, wet);
+    }
+    this.weeks.set(key, most);
+    return most;
+  }
+}
+
+const keyOf = ({ every, phase, weekdays, monthDays }: DaySet) =>
+  `${every},${phase},${weekdays},${monthDays}`;
+
+const ODD_DATES = ruleSet({ rule: 'odd' }, false);
+const EVEN_DATES = ruleSet({ rule: 'even' }, false);
+
+/** A list of masks and all that some of them have in common. */
+function intersections(masks: readonly WeekdayMask[]): Set<WeekdayMask> {
+  const all = new Set<WeekdayMask>();
+  for (const mask of masks) for (const one of [...all, EVERY_WEEKDAY]) all.add(one & mask);
+  if (all.size === 0) all.add(EVERY_WEEKDAY);
+  return all;
+}

@@ -1,0 +1,232 @@
+/**
+ * Finds starts for the programs of a plan to be, so that no two cycles ever meet.
+ *
+ * Time runs on an axis of 24 hours that ends when watering is to be finished. Cycles are placed from its end backwards, each as late as it can be; for
+ * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
+ * the orders is enough, and those that cannot meet at all are placed apart.
+ */
+import { SECONDS_PER_DAY } from '../calendar.ts';
+import { modulo } from '../days.ts';
+import type { Patterns } from './patterns.ts';
+import type { Shape } from './shape.ts';
+
+/** A program to be placed. */
+export interface Placeable {
+  readonly shape: Shape;
+  /** Seconds of the day at which it may start. */
+  readonly seconds: readonly number[];
+  /** Starts that are to be among its own, seconds of the day. */
+  readonly pinned: readonly number[];
+}
+
+export interface Placement {
+  /** For each program its starts, seconds of the day, ascending. */
+  readonly starts: readonly (readonly number[])[];
+  /** Seconds from the latest end that counts to the end of the axis; null: none counts. */
+  readonly spare: number | null;
+  /** All orders were tried. */
+  readonly complete: boolean;
+}
+
+interface Cycle {
+  readonly program: number;
+  readonly at: number;
+}
+
+/** Orders of cycles that are tried before the best so far is taken. */
+const MOST_TURNS = 4000;
+
+class Placing {
+  private readonly programs: readonly Placeable[];
+  private readonly patterns: Patterns;
+  private readonly origin: number;
+  /** Positions on the axis, ascending. */
+  private readonly positions: readonly (readonly number[])[];
+  private readonly days: number;
+  private best: { cycles: readonly Cycle[]; spare: number | null } | null = null;
+  turns = 0;
+
+  constructor(programs: readonly Placeable[], patterns: Patterns, origin: number) {
+    this.programs = programs;
+    this.patterns = patterns;
+    this.origin = origin;
+    this.positions = programs.map(({ seconds }) =>
+      seconds.map((second) => this.positionOf(second)).sort((a, b) => a - b),
+    );
+    const longest = Math.max(...programs.map(({ shape }) => Math.max(shape.reach, shape.apart)));
+    this.days = 1 + Math.floor(longest / SECONDS_PER_DAY);
+  }
+
+  private positionOf(second: number): number {
+    return modulo(second - this.origin, SECONDS_PER_DAY);
+  }
+
+  private secondOf(position: number): number {
+    return modulo(position + this.origin, SECONDS_PER_DAY);
+  }
+
+  private shift(position: number): number {
+    return position + this.origin >= SECONDS_PER_DAY ? 1 : 0;
+  }
+
+  /** Whether two cycles ever meet; those of one program also where they come too close for its soaks. */
+  private clash(x: Cycle, y: Cycle): boolean {
+    const a = this.programs[x.program]?.shape;
+    const b = this.programs[y.program]?.shape;
+    if (!a || !b) return false;
+    const own = x.program === y.program;
+    const [lengthA, lengthB] = own ? [a.apart, b.apart] : [a.reach, b.reach];
+    for (let days = -this.days; days <= this.days; days++) {
+      if (own && days === 0 && x === y) continue;
+      const at = y.at + days * SECONDS_PER_DAY;
+      if (x.at >= at + lengthB || at >= x.at + lengthA) continue;
+      const between = days + this.shift(y.at) - this.shift(x.at);
+      if (this.patterns.meet(a.draft.pattern.set, b.draft.pattern.set, between)) return true;
+    }
+    return false;
+  }
+
+  /** The latest position of a program's next cycle, not after a position, that clashes with nothing placed. */
+  private latest(program: number, limit: number, placed: readonly Cycle[]): Cycle | null {
+    const own = this.positions[program] ?? [];
+    for (let i = upTo(own, limit); i >= 0; i--) {
+      const at = own[i] ?? 0;
+      const cycle = { program, at };
+      if (this.clash(cycle, cycle)) return null;
+      this.turns++;
+      const hit = placed.find((one) => this.clash(cycle, one));
+      if (!hit) return cycle;
+      // It cannot be free of this one until it ends before it.
+      const shape = this.programs[program]?.shape;
+      const length = hit.program === program ? shape?.apart : shape?.reach;
+      if (hit.at >= at) i = Math.min(i, upTo(own, hit.at - (length ?? 0)) + 1);
+    }
+    return null;
+  }
+
+  place(): Placement | null {
+    const groups = this.groups();
+    const starts: number[][] = this.programs.map(() => []);
+    let spare: number | null = null;
+    let complete = true;
+    for (const group of groups) {
+      this.best = null;
+      this.turns = 0;
+      const left = this.programs.map(({ shape }, i) =>
+        group.includes(i) ? shape.draft.starts : 0,
+      );
+      const fixed: Cycle[] = [];
+      for (const program of group)
+        for (const second of this.programs[program]?.pinned ?? []) {
+          fixed.push({ program, at: this.positionOf(second) });
+          left[program] = (left[program] ?? 0) - 1;
+        }
+      if (left.some((n) => n < 0)) return null;
+      if (fixed.some((one, i) => fixed.slice(0, i + 1).some((other) => this.clash(one, other))))
+        return null;
+      this.go(fixed, left, SECONDS_PER_DAY, this.bound(group));
+      const best = this.bestOf();
+      if (!best) return null;
+      for (const { program, at } of best.cycles) starts[program]?.push(this.secondOf(at));
+      if (best.spare !== null) spare = Math.min(spare ?? Infinity, best.spare);
+      complete &&= this.turns < MOST_TURNS;
+    }
+    return { starts: starts.map((list) => list.sort((a, b) => a - b)), spare, complete };
+  }
+
+  private bestOf() {
+    return this.best;
+  }
+
+  /** Programs that can meet in any way, together. */
+  private groups(): number[][] {
+    const groups: number[][] = [];
+    this.programs.forEach(({ shape }, i) => {
+      const { set } = shape.draft.pattern;
+      const near = groups.filter((group) =>
+        group.some((j) => {
+          const other = this.programs[j]?.shape.draft.pattern.set;
+          for (let k = -this.days - 1; k <= this.days + 1; k++)
+            if (other && this.patterns.meet(set, other, k)) return true;
+          return false;
+        }),
+      );
+      const joined = [...near.flat(), i];
+      for (const group of near) groups.splice(groups.indexOf(group), 1);
+      groups.push(joined);
+    });
+    return groups;
+  }
+
+  private spareOf({ program, at }: Cycle): number | null {
+    const counted = this.programs[program]?.shape.counted ?? null;
+    return counted === null ? null : SECONDS_PER_DAY - at - counted.off;
+  }
+
+  /** What the spare seconds cannot be less than: a program by itself. */
+  private bound(group: readonly number[]): number {
+    let least = Infinity;
+    for (const program of group)
+      for (const at of this.positions[program] ?? []) {
+        const spare = this.spareOf({ program, at });
+        if (spare !== null && spare >= 0) least = Math.min(least, spare);
+      }
+    return least;
+  }
+
+  private go(
+    placed: readonly Cycle[],
+    left: readonly number[],
+    limit: number,
+    bound: number,
+  ): void {
+    if (left.every((n) => n === 0)) {
+      const spares = placed.map((one) => this.spareOf(one)).filter((one) => one !== null);
+      const spare = spares.length > 0 ? Math.min(...spares) : null;
+      const { best } = this;
+      if (!best || (spare !== null && spare < (best.spare ?? Infinity)))
+        this.best = { cycles: placed, spare };
+      return;
+    }
+    const next: Cycle[] = [];
+    for (const [program, n] of left.entries()) {
+      if (n === 0) continue;
+      const cycle = this.latest(program, limit, placed);
+      // What has no place now has none when there is less room.
+      if (!cycle) return;
+      next.push(cycle);
+    }
+    next.sort((x, y) => (this.spareOf(x) ?? Infinity) - (this.spareOf(y) ?? Infinity));
+    for (const cycle of next) {
+      if (this.turns >= MOST_TURNS) return;
+      if (this.best && (this.best.spare ?? 0) <= bound) return;
+      const rest = left.map((n, i) => (i === cycle.program ? n - 1 : n));
+      this.go([...placed, cycle], rest, cycle.at, bound);
+    }
+  }
+}
+
+/** Index of the last position not after a limit; −1: there is none. */
+function upTo(positions: readonly number[], limit: number): number {
+  let low = 0;
+  let high = positions.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((positions[middle] ?? 0) <= limit) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
+/**
+ * Starts for all programs; null: none were found.
+ *
+ * @param finish second of the day at which the axis ends.
+ */
+export function place(
+  programs: readonly Placeable[],
+  patterns: Patterns,
+  finish: number,
+): Placement | null {
+  return new Placing(programs, patterns, finish).place();
+}

@@ -1,0 +1,47 @@
+/** The answer of `water-clock plan` (planning.md section 3). */
+import type { Brief } from '../brief/brief.ts';
+import { pathText } from '../fault.ts';
+import {
+  conflictSentences,
+  proofSentence,
+  reasonSentence,
+  simplerSentence,
+  sourceWords,
+} from '../plannerWords.ts';
+import type { Worked } from './workOut.ts';
+
+export function planReport(
+  brief: Brief,
+  { plan, cost, proof, reasons, simpler, conflicts, isSure }: Worked,
+) {
+  const report = {
+    proof: cost
+      ? {
+          optimal: proof.optimal,
+          bound: proof.bound,
+          /** Part by part, how much the plan is above what is proved. */
+          gap: cost.map(
+            (part, i) => Math.round(Math.max(0, part - (proof.bound[i] ?? 0)) * 1000) / 1000,
+          ),
+          message: proofSentence(proof, cost),
+        }
+      : { optimal: isSure, message: isSure ? 'Proved: there is no plan.' : 'No plan was found.' },
+    reasons: reasons.map((reason) => ({
+      about: reason.kind,
+      ...(reason.program === undefined ? {} : { program: reason.program }),
+      ...(reason.station === undefined ? {} : { station: reason.station }),
+      message: reasonSentence(reason, brief, '24'),
+      from: { path: pathText(reason.path), words: sourceWords(reason.path, brief) },
+    })),
+    simpler: cost ? simpler.map((one) => ({ ...one, message: simplerSentence(one, cost) })) : [],
+    ...(plan
+      ? {}
+      : {
+          conflicts: conflicts.map((conflict) => {
+            const { demand, change } = conflictSentences(conflict, brief, '24');
+            return { path: pathText(conflict.demand.path), demand, change };
+          }),
+        }),
+  };
+  return { plan, cost, report };
+}

@@ -1,0 +1,283 @@
+/** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
+import type { Brief, BriefStation } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../calendar.ts';
+import { cycleModel, shapeAt } from '../cycle.ts';
+import { Effort } from '../effort.ts';
+import { EVERY_WEEKDAY, modulo } from '../days.ts';
+import type { Path } from '../fault.ts';
+import { joinedRuns } from '../judge/wet.ts';
+import { meanWeeklySeconds } from '../judge/weekly.ts';
+import type { Days, Plan, Program } from '../plan.ts';
+import { isBound, mowingMask, TOLERANCE } from './needs.ts';
+import { weekdaysOfMask } from './patterns.ts';
+import { breachOf, datesOf, type Breach } from './verify.ts';
+
+export type Reason = {
+  /** Where in the brief it comes from. */
+  readonly path: Path;
+  readonly program?: string;
+  readonly station?: number;
+} & (
+  | {
+      readonly kind: 'days';
+      readonly days: Days;
+      /** Dates in a week. */
+      readonly dates: number;
+      /** The station that wants the most dates at the least, and the one that may have the fewest at the most. */
+      readonly least: { readonly station: number; readonly days: number } | null;
+      readonly most: { readonly station: number; readonly days: number } | null;
+      readonly allowed: readonly Weekday[] | null;
+      readonly parity: 'odd' | 'even' | null;
+      readonly mown: readonly Weekday[];
+    }
+  | { readonly kind: 'one-program'; readonly stations: number }
+  | {
+      readonly kind: 'programs';
+      readonly count: number;
+      /** Stations whose days exclude each other; null: that is not why. */
+      readonly days: readonly [DaysWanted, DaysWanted] | null;
+      readonly apart: readonly [string, string] | null;
+    }
+  | { readonly kind: 'one-start' }
+  | {
+      readonly kind: 'starts';
+      readonly count: number;
+      /** The longest run at a stretch that it is for, seconds; null: it is watered often a day. */
+      readonly stretch: number | null;
+    }
+  | {
+      readonly kind: 'start';
+      readonly start: string;
+      readonly ends: number;
+      /** Why not a step later. */
+      readonly later: Breach['code'] | 'finish';
+      /** The program that it would run into. */
+      readonly into: string | null;
+    }
+  | {
+      readonly kind: 'run';
+      readonly seconds: number;
+      readonly weekly: number;
+      readonly runsAWeek: number;
+      readonly given: number;
+      /** It cannot be had: off by more than a tenth. */
+      readonly isOff: boolean;
+    }
+  | {
+      readonly kind: 'split';
+      readonly pieces: readonly number[];
+      readonly stretch: number;
+      readonly soak: number;
+    }
+  | { readonly kind: 'headroom'; readonly percent: number }
+  | { readonly kind: 'outside'; readonly minutes: number }
+);
+
+export interface DaysWanted {
+  readonly station: number;
+  readonly least: number;
+  readonly most: number;
+}
+
+/** All reasons, the programs' first, then each program's own. @throws TooMuchWork */
+export function reasonsOf(brief: Brief, plan: Plan, outsideMinutes: number): Reason[] {
+  const reasons: Reason[] = [programsReason(brief, plan)];
+  const given = meanWeeklySeconds(plan);
+  for (const program of plan.programs) {
+    reasons.push(daysReason(brief, program), ...startReasons(brief, plan, program));
+    for (const { station, seconds } of program.runs)
+      reasons.push(...runReasons(brief, plan, program, station, seconds, given.get(station) ?? 0));
+  }
+  if (outsideMinutes > 0)
+    reasons.push({ kind: 'outside', minutes: outsideMinutes, path: ['wish', 'finishBy'] });
+  if (plan.programs.length > 0)
+    reasons.push({
+      kind: 'headroom',
+      percent: wishOf(brief).headroomPercent,
+      path: ['wish', 'headroomPercent'],
+    });
+  return reasons;
+}
+
+const placeOf = ({ stations }: Brief, station: number) =>
+  stations.findIndex(({ number }) => number === station);
+
+const stationsOf = (brief: Brief, { runs }: Program): BriefStation[] =>
+  brief.stations.filter(({ number }) => runs.some(({ station }) => station === number));
+
+function programsReason(brief: Brief, plan: Plan): Reason {
+  const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
+  if (plan.programs.length <= 1)
+    return { kind: 'one-program', stations: watered.length, path: ['stations'] };
+  const wanted = watered.flatMap(({ number, days }) =>
+    days ? [{ station: number, ...days }] : [],
+  );
+  const pair = wanted
+    .flatMap((a) => wanted.map((b) => [a, b] as const))
+    .find(([a, b]) => a.most < b.least);
+  const groups = new Set(watered.map(({ group }) => group));
+  const apart = wishOf(brief).apart.find(([a, b]) => groups.has(a) && groups.has(b)) ?? null;
+  const days = pair ?? null;
+  return {
+    kind: 'programs',
+    count: plan.programs.length,
+    days,
+    apart: days ? null : apart,
+    path: days
+      ? ['stations', placeOf(brief, days[0].station), 'days']
+      : apart
+        ? ['wish', 'apart']
+        : ['wish', 'finishBy'],
+  };
+}
+
+function daysReason(brief: Brief, program: Program): Reason {
+  const members = stationsOf(brief, program);
+  const days = program.days ?? { rule: 'daily' };
+  let least: { station: number; days: number } | null = null;
+  let most: { station: number; days: number } | null = null;
+  for (const { number, days: own } of members) {
+    if (own && own.least > (least?.days ?? 1)) least = { station: number, days: own.least };
+    if (own && own.most < (most?.days ?? 7)) most = { station: number, days: own.most };
+  }
+  const bound = members.some(({ overhead = true }) => isBound(brief, overhead));
+  const mown = members.some(({ overhead = true }) => overhead) ? mowingMask(brief) : 0;
+  const { weekdays, parity } = brief.rules ?? {};
+  const allowed = bound ? (weekdays ?? null) : null;
+  const source = most ?? least;
+  return {
+    kind: 'days',
+    program: program.letter,
+    days,
+    dates: datesOf(days),
+    least,
+    most,
+    allowed,
+    parity: bound ? (parity ?? null) : null,
+    mown: weekdaysOfMask(mown & EVERY_WEEKDAY),
+    path: source
+      ? ['stations', placeOf(brief, source.station), 'days']
+      : allowed
+        ? ['rules', 'weekdays']
+        : ['wish', 'days'],
+  };
+}
+
+function startReasons(brief: Brief, plan: Plan, program: Program): Reason[] {
+  const { letter, starts } = program;
+  const count = starts.length;
+  const reasons: Reason[] = [];
+  if (count <= 1) reasons.push({ kind: 'one-start', program: letter, path: ['wish', 'starts'] });
+  else {
+    const long = stationsOf(brief, program)
+      .filter(
+        ({ cycleSeconds, oftenADay }) => cycleSeconds !== undefined || oftenADay !== undefined,
+      )
+      .sort(
+        (a, b) =>
+          Number(b.oftenADay !== undefined) - Number(a.oftenADay !== undefined) ||
+          b.weeklySeconds / (b.cycleSeconds ?? 1) - a.weeklySeconds / (a.cycleSeconds ?? 1),
+      )[0];
+    const place = long ? placeOf(brief, long.number) : 0;
+    reasons.push({
+      kind: 'starts',
+      program: letter,
+      count,
+      ...(long ? { station: long.number } : {}),
+      stretch: long?.oftenADay ? null : (long?.cycleSeconds ?? null),
+      path: ['stations', place, long?.oftenADay ? 'oftenADay' : 'cycleSeconds'],
+    });
+  }
+  const model = cycleModel(plan, program);
+  const { seconds: length } = shapeAt(model, 100, new Effort());
+  for (const start of starts) reasons.push(startReason(brief, plan, program, start, length));
+  return reasons;
+}
+
+/** Why a start is not a step later: what would then be wrong. */
+function startReason(
+  brief: Brief,
+  plan: Plan,
+  program: Program,
+  start: string,
+  length: number,
+): Reason {
+  const second = parseTime(start) ?? 0;
+  const step = brief.timer.startStepMinutes * 60;
+  const ends = second + length;
+  const finish = parseTime(wishOf(brief).finishBy) ?? 0;
+  const by = second + (modulo(finish - second, SECONDS_PER_DAY) || SECONDS_PER_DAY);
+  const base = { kind: 'start', program: program.letter, start, ends } as const;
+  if (ends + step > by) return { ...base, later: 'finish', into: null, path: ['wish', 'finishBy'] };
+  const moved = formatTime((second + step) % SECONDS_PER_DAY);
+  const later = {
+    ...plan,
+    programs: plan.programs.map((one) =>
+      one === program
+        ? { ...one, starts: one.starts.map((other) => (other === start ? moved : other)).sort() }
+        : one,
+    ),
+  };
+  const breach = breachOf(brief, later);
+  const next = plan.programs
+    .flatMap(({ letter, starts }) =>
+      starts.map((other) => ({
+        letter,
+        after: modulo((parseTime(other) ?? 0) - second, SECONDS_PER_DAY),
+      })),
+    )
+    .filter(({ after }) => after > 0)
+    .sort((a, b) => a.after - b.after)[0];
+  const path: Path =
+    breach?.code === 'forbidden-hour'
+      ? ['rules', 'noWaterWindows']
+      : breach?.code === 'mowing-day'
+        ? ['mowing']
+        : ['wish', 'headroomPercent'];
+  return {
+    ...base,
+    later: breach?.code ?? 'finish',
+    into: breach?.code === 'overlap' ? (next?.letter ?? null) : null,
+    path,
+  };
+}
+
+function runReasons(
+  brief: Brief,
+  plan: Plan,
+  program: Program,
+  station: number,
+  seconds: number,
+  given: number,
+): Reason[] {
+  const place = placeOf(brief, station);
+  const own = brief.stations[place];
+  if (!own) return [];
+  const base = { program: program.letter, station } as const;
+  const runSeconds = Math.max(1, seconds);
+  const reasons: Reason[] = [
+    {
+      ...base,
+      kind: 'run',
+      seconds,
+      weekly: own.weeklySeconds,
+      runsAWeek: given / runSeconds,
+      given,
+      isOff: Math.abs(given - own.weeklySeconds) > TOLERANCE * own.weeklySeconds + 1e-6,
+      path: ['stations', place, 'weeklySeconds'],
+    },
+  ];
+  const { runs } = shapeAt(cycleModel(plan, program), 100, new Effort());
+  const pieces = joinedRuns(runs, station).map(({ on, off }) => off - on);
+  if (own.cycleSeconds !== undefined && pieces.length > 1)
+    reasons.push({
+      ...base,
+      kind: 'split',
+      pieces,
+      stretch: own.cycleSeconds,
+      soak: own.soakSeconds ?? 0,
+      path: ['stations', place, 'cycleSeconds'],
+    });
+  return reasons;
+}

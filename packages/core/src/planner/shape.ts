@@ -1,0 +1,245 @@
+/**
+ * What one program of a plan to be does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
+ * times of day at which it may start.
+ */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
+import { cycleModel, cycleSecondsAt, shapeAt, type CycleRun } from '../cycle.ts';
+import { EVERY_WEEKDAY, maskOfWeekdays, modulo } from '../days.ts';
+import type { Effort } from '../effort.ts';
+import type { Plan, Program } from '../plan.ts';
+import { percentSteps } from '../program.ts';
+import { WeekWindows } from '../windows.ts';
+import { mowingMask, spanOf, type Need, type RunChoice } from './needs.ts';
+import { weekdaysOn, type DayPattern, type Patterns } from './patterns.ts';
+
+/** A program before its starts are known. */
+export interface Draft {
+  readonly pattern: DayPattern;
+  readonly starts: number;
+  /** The program's own cycle-and-soak; null: none. */
+  readonly soak: { readonly cycleSeconds: number; readonly soakSeconds: number } | null;
+  /** Ascending by number. */
+  readonly members: readonly { readonly need: Need; readonly run: RunChoice }[];
+}
+
+/** Half-open, seconds from the beginning of a cycle. */
+interface Stretch {
+  readonly on: number;
+  readonly off: number;
+}
+
+export interface Shape {
+  readonly draft: Draft;
+  /** Seconds that no cycle is longer than at any percent up to the wished headroom. */
+  readonly reach: number;
+  /** Runs at 100 percent. */
+  readonly runs: readonly CycleRun[];
+  /** Seconds from one start of the program to the next that no station's soak is cut short by. */
+  readonly apart: number;
+  /** When bound stations are wet, at any of the percents; gaps for soaks may be filled. */
+  readonly boundWet: readonly Stretch[];
+  /** From the first run to the last at 100 percent that counts for times of day; null: none does. */
+  readonly counted: Stretch | null;
+  /** The same of overhead stations, of those that the rules bind, and of each that waters often a day. */
+  readonly overhead: Stretch | null;
+  readonly bound: Stretch | null;
+  readonly often: readonly { readonly need: Need; readonly hull: Stretch }[];
+}
+
+/** What is the same for all shapes of a brief. */
+export class Workshop {
+  readonly brief: Brief;
+  readonly bare: Plan;
+  /** Percents at which nothing may meet or be wet where it must not; 100 is among them. */
+  readonly percents: readonly number[];
+  readonly patterns: Patterns;
+  readonly effort: Effort;
+  /** Looks at every percent, and not only at the lowest, 100 and the highest. A plan that is found is looked at in full anyway (`verify`). */
+  thorough = false;
+  /** Where of the day watering is wished: from `notBefore`, so many seconds. */
+  readonly span: { readonly from: number; readonly seconds: number };
+  private readonly windows: WeekWindows;
+  private readonly mown: number;
+
+  constructor(brief: Brief, bare: Plan, patterns: Patterns, effort: Effort) {
+    const wish = wishOf(brief);
+    this.brief = brief;
+    this.bare = bare;
+    this.patterns = patterns;
+    this.effort = effort;
+    const steps = percentSteps(brief.timer).filter((percent) => percent <= wish.headroomPercent);
+    this.percents = [...new Set([...steps, 100])].filter((percent) => percent > 0);
+    this.span = spanOf(wish.notBefore, wish.finishBy);
+    this.windows = new WeekWindows(brief.rules?.noWaterWindows ?? []);
+    this.mown = mowingMask(brief);
+  }
+
+  programOf(draft: Draft, letter: string, starts: readonly string[]): Program {
+    const { pattern, members, soak } = draft;
+    return {
+      letter,
+      starts: pattern.isHours ? [] : starts,
+      runs: members.map(({ need, run }) => ({ station: need.number, seconds: run.seconds })),
+      days: pattern.days(starts[0] ?? '00:00'),
+      ...(soak ?? {}),
+    };
+  }
+
+  shapeOf(draft: Draft): Shape {
+    const { members } = draft;
+    const model = cycleModel(this.bare, this.programOf(draft, 'A', []));
+    let reach = 0;
+    for (const percent of this.looked())
+      reach = Math.max(reach, cycleSecondsAt(model, percent, this.effort));
+    const { runs } = shapeAt(model, 100, this.effort);
+    const needOf = new Map(members.map(({ need }) => [need.number, need]));
+    return {
+      draft,
+      reach,
+      runs,
+      counted: hullOf(runs.filter(({ station }) => needOf.get(station)?.counted)),
+      overhead: hullOf(runs.filter(({ station }) => needOf.get(station)?.overhead)),
+      bound: hullOf(runs.filter(({ station }) => needOf.get(station)?.bound)),
+      often: members.flatMap(({ need }) => {
+        const hull = need.often && hullOf(runs.filter(({ station }) => station === need.number));
+        return hull ? [{ need, hull }] : [];
+      }),
+      apart: this.apartOf(draft, runs, reach),
+      boundWet: this.isRuled() ? this.wetOf(model, needOf) : [],
+    };
+  }
+
+  /** Percents that are looked at. */
+  private looked(): readonly number[] {
+    const { percents } = this;
+    return this.thorough || percents.length < 4
+      ? percents
+      : [percents[0] ?? 100, 100, percents.at(-1) ?? 100];
+  }
+
+  private apartOf(draft: Draft, runs: readonly CycleRun[], reach: number): number {
+    let apart = reach;
+    for (const { need } of draft.members) {
+      const own = runs.filter(({ station }) => station === need.number);
+      const [first, last] = [own[0], own.at(-1)];
+      if (!first || !last) continue;
+      if (need.cycle !== null && need.soak !== null)
+        apart = Math.max(apart, last.off + need.soak - first.on);
+      if (need.often) {
+        const { seconds } = spanOf(need.often.from, need.often.to);
+        apart = Math.max(apart, Math.ceil(seconds / (2 * need.often.times)));
+      }
+    }
+    return apart;
+  }
+
+  /** Whether any rule of the place can be broken by a time of day or a date. */
+  private isRuled(): boolean {
+    const { rules } = this.brief;
+    return !this.windows.isEmpty || rules?.weekdays !== undefined || rules?.parity !== undefined;
+  }
+
+  private wetOf(
+    model: Parameters<typeof shapeAt>[0],
+    needOf: ReadonlyMap<number, Need>,
+  ): Stretch[] {
+    const wet: Stretch[] = [];
+    for (const percent of this.looked())
+      for (const { station, on, off } of shapeAt(model, percent, this.effort).runs)
+        if (needOf.get(station)?.bound) wet.push({ on, off });
+    if (!this.thorough) {
+      const hull = hullOf(wet);
+      return hull ? [hull] : [];
+    }
+    wet.sort((a, b) => a.on - b.on);
+    const merged: { on: number; off: number }[] = [];
+    for (const { on, off } of wet) {
+      const last = merged.at(-1);
+      if (last && on <= last.off) last.off = Math.max(last.off, off);
+      else merged.push({ on, off });
+    }
+    return merged;
+  }
+
+  /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at 100 percent. */
+  isInside({ counted }: Shape, second: number, span = this.span): boolean {
+    if (!counted || span.seconds >= SECONDS_PER_DAY) return true;
+    const begin = modulo(second + counted.on - span.from, SECONDS_PER_DAY);
+    return begin + (counted.off - counted.on) <= span.seconds;
+  }
+
+  /** Whether a program may start at a second of the day, all other programs apart (planning.md section 3, hard rules). */
+  mayStart({ draft, boundWet, overhead, bound, often }: Shape, second: number): boolean {
+    const { set } = draft.pattern;
+    const { patterns, windows } = this;
+    const first = boundWet.length > 0 ? draft.members.find(({ need }) => need.bound)?.need : null;
+    for (const { on, off } of boundWet) {
+      if (!windows.isEmpty && !this.isClear(weekdaysOn(set), second + on, second + off))
+        return false;
+      for (let day = dayOf(second + on); day <= dayOf(second + off - 1); day++)
+        if (day > 0 && first && !patterns.keepsTo(set, day, this.ruledMask(), first.parity))
+          return false;
+    }
+    if (overhead && this.mown)
+      for (let day = dayOf(second + overhead.on); day <= dayOf(second + overhead.off - 1); day++)
+        if (day > 0 && !patterns.keepsTo(set, day, EVERY_WEEKDAY & ~this.mown, null)) return false;
+    for (const { need, hull } of often) {
+      if (second + hull.on < (parseTime(need.often?.from ?? '') ?? 0)) return false;
+      if (second + hull.off > (parseTime(need.often?.to ?? '') ?? 0)) return false;
+    }
+    const most = this.brief.rules?.mostDaysPerWeek;
+    if (most === undefined || !bound) return true;
+    let offsets = 0;
+    for (let day = dayOf(second + bound.on); day <= dayOf(second + bound.off - 1); day++)
+      offsets |= 1 << Math.min(30, day);
+    return offsets <= 1 || patterns.mostInWeek(set, offsets) <= most;
+  }
+
+  private ruledMask(): number {
+    const { weekdays } = this.brief.rules ?? {};
+    if (!weekdays) return EVERY_WEEKDAY;
+    return maskOfWeekdays(weekdays);
+  }
+
+  /** Whether no window holds any second of a stretch, on any weekday on which it can be. */
+  private isClear(weekdays: number, from: number, to: number): boolean {
+    const { windows } = this;
+    for (let weekday = 0; weekday < 7; weekday++) {
+      if (!(weekdays & (1 << weekday))) continue;
+      const monday = (weekday - 3) * SECONDS_PER_DAY;
+      const begin = monday + from;
+      if (!windows.isFree(begin) || windows.nextWindow(begin) < monday + to) return false;
+      if (windows.sameEveryDay) break;
+    }
+    return true;
+  }
+}
+
+function hullOf(stretches: readonly Stretch[]): Stretch | null {
+  let hull: { on: number; off: number } | null = null;
+  for (const { on, off } of stretches)
+    if (!hull) hull = { on, off };
+    else {
+      hull.on = Math.min(hull.on, on);
+      hull.off = Math.max(hull.off, off);
+    }
+  return hull;
+}
+
+const dayOf = (second: number) => Math.floor(second / SECONDS_PER_DAY);
+
+/** Seconds of a stretch that are outside a span of every day. */
+export function outsideSpan(
+  span: { readonly from: number; readonly seconds: number },
+  from: number,
+  to: number,
+): number {
+  let inside = 0;
+  for (let day = dayOf(from - span.from); day * SECONDS_PER_DAY + span.from < to; day++) {
+    const begin = day * SECONDS_PER_DAY + span.from;
+    inside += Math.max(0, Math.min(to, begin + span.seconds) - Math.max(from, begin));
+  }
+  return to - from - inside;
+}

@@ -1,0 +1,215 @@
+/**
+ * Kinds of program among which the planner chooses: day patterns that are alike in all but on which nights they fall, with the stations that may
+ * be in such a program; and the choices of several that leave no station without one.
+ */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { nearestRun, runChoice, splitsByTimer, type Need, type RunChoice } from './needs.ts';
+import type { DayPattern, Patterns } from './patterns.ts';
+
+/** Programs with as many dates a week for the same stations. */
+export interface SlotKind {
+  readonly id: number;
+  readonly mean: number;
+  /** For each need, in their order, 1 where it may be in such a program. */
+  readonly eligible: Uint8Array;
+  /** The better liked first. */
+  readonly variants: readonly DayPattern[];
+}
+
+/** The most groups that are told apart; with more of them the rest are taken as they come. */
+const MOST_PALETTES = 32;
+
+/** For groups that are to be apart: every largest set of groups that may be together, as what is left out. */
+function palettesOf(apart: readonly (readonly [string, string])[]): ReadonlySet<string>[] {
+  let left: Set<string>[] = [new Set()];
+  for (const [a, b] of apart) {
+    const next: Set<string>[] = [];
+    for (const out of left)
+      if (out.has(a) || out.has(b)) next.push(out);
+      else if (a === b) next.push(new Set([...out, a]));
+      else next.push(new Set([...out, a]), new Set([...out, b]));
+    // One that leaves out all that another does, and more, is not needed.
+    left = next
+      .filter(
+        (one, i) =>
+          !next.some(
+            (other, j) => i !== j && isWithin(other, one) && (j < i || !isWithin(one, other)),
+          ),
+      )
+      .slice(0, MOST_PALETTES);
+  }
+  return left;
+}
+
+const isWithin = (a: ReadonlySet<string>, b: ReadonlySet<string>) =>
+  [...a].every((one) => b.has(one));
+
+/** Stations that water often a day are apart from those that the program itself would split. */
+const OFTEN = ' often';
+const SELDOM = ' seldom';
+
+function groupsOf(need: Need): string[] {
+  return [...(need.group === null ? [] : [need.group]), need.often ? OFTEN : SELDOM];
+}
+
+/** Whether a station may be watered on the days of a pattern, times of day apart. */
+export function mayBeOn(
+  brief: Brief,
+  patterns: Patterns,
+  need: Need,
+  { set, dates }: DayPattern,
+): boolean {
+  if (dates < need.least - 1e-9 || dates > need.most + 1e-9) return false;
+  if (!patterns.keepsTo(set, 0, need.allowed, need.parity)) return false;
+  const most = brief.rules?.mostDaysPerWeek;
+  return !need.bound || most === undefined || patterns.mostInWeek(set, 1) <= most;
+}
+
+/** All kinds of program of a brief; those for many stations first, then the better liked. */
+export function slotKinds(
+  brief: Brief,
+  needs: readonly Need[],
+  patterns: Patterns,
+  among: readonly DayPattern[] = patterns.all,
+): SlotKind[] {
+  const apart = [...wishOf(brief).apart];
+  if (brief.timer.cycleSoak === 'program' && needs.some(({ often }) => often))
+    apart.push([OFTEN, SELDOM]);
+  const palettes = palettesOf(apart);
+  const kinds = new Map<string, { mean: number; eligible: Uint8Array; variants: DayPattern[] }>();
+  for (const pattern of among) {
+    const asked = new Map<string, boolean>();
+    const may = needs.map((need) => {
+      const key = `${need.allowed}|${need.parity}|${need.bound}|${need.least}|${need.most}`;
+      let known = asked.get(key);
+      if (known === undefined) asked.set(key, (known = mayBeOn(brief, patterns, need, pattern)));
+      return known;
+    });
+    for (const out of palettes) {
+      const eligible = Uint8Array.from(needs, (need, i) =>
+        may[i] && !groupsOf(need).some((group) => out.has(group)) ? 1 : 0,
+      );
+      if (!eligible.includes(1)) continue;
+      const key = `${pattern.mean.toFixed(9)}|${pattern.isHours}|${eligible.join('')}`;
+      const kind = kinds.get(key);
+      if (!kind) kinds.set(key, { mean: pattern.mean, eligible, variants: [pattern] });
+      else if (!kind.variants.includes(pattern)) kind.variants.push(pattern);
+    }
+  }
+  const count = (eligible: Uint8Array) => eligible.reduce((sum, one) => sum + one, 0);
+  return [...kinds.values()]
+    .map((kind) => ({ ...kind, variants: kind.variants.sort((a, b) => a.rank - b.rank) }))
+    .sort(
+      (a, b) =>
+        count(b.eligible) - count(a.eligible) ||
+        (a.variants[0]?.rank ?? 0) - (b.variants[0]?.rank ?? 0),
+    )
+    .map((kind, id) => ({ ...kind, id }));
+}
+
+/** A fixed place for a program: a pinned letter, with the kinds that it may be of. */
+export interface FixedSlot {
+  readonly letter: string;
+  readonly kinds: readonly SlotKind[];
+  /** Places of the needs that must be in it. */
+  readonly members: readonly number[];
+}
+
+export interface SlotChoices {
+  readonly choices: readonly (readonly SlotKind[])[];
+  /** False: there are more, not listed. */
+  readonly complete: boolean;
+}
+
+/** The most choices of kinds that are listed. */
+const MOST_CHOICES = 3000;
+
+/**
+ * Choices of so many kinds, the fixed ones first, that leave no need without a program. Kinds beyond those that cover all needs are first taken
+ * equal to the others: two programs of the same kind share the water of one.
+ */
+export function choicesOf(
+  count: number,
+  kinds: readonly SlotKind[],
+  fixed: readonly FixedSlot[],
+  needCount: number,
+): SlotChoices {
+  const choices: SlotKind[][] = [];
+  const seen = new Set<string>();
+  const pinned = new Map(fixed.flatMap(({ members }, slot) => members.map((i) => [i, slot])));
+  let complete = true;
+  let looked = 0;
+  const covered = (chosen: readonly SlotKind[], i: number) => {
+    const slot = pinned.get(i);
+    return slot === undefined
+      ? chosen.some(({ eligible }) => eligible[i])
+      : slot >= chosen.length || chosen[slot]?.eligible[i] === 1;
+  };
+  const most = Math.round((MOST_CHOICES * 24) / Math.max(24, needCount));
+  const go = (chosen: readonly SlotKind[]) => {
+    if (choices.length >= most || looked > 8 * most) {
+      complete = false;
+      return;
+    }
+    looked++;
+    const free = chosen.slice(fixed.length).map(({ id }) => id);
+    const key = [
+      ...chosen.slice(0, fixed.length).map(({ id }) => id),
+      '/',
+      ...free.sort((a, b) => a - b),
+    ].join();
+    if (seen.has(key)) return;
+    seen.add(key);
+    const place = fixed[chosen.length];
+    if (place) {
+      for (const kind of place.kinds)
+        if (place.members.every((i) => kind.eligible[i])) go([...chosen, kind]);
+      return;
+    }
+    let without = -1;
+    for (let i = 0; i < needCount && without < 0; i++) if (!covered(chosen, i)) without = i;
+    if (chosen.length === count) {
+      if (without < 0) choices.push([...chosen]);
+      return;
+    }
+    if (without >= 0) {
+      if (pinned.has(without)) return;
+      for (const kind of kinds) if (kind.eligible[without]) go([...chosen, kind]);
+    } else for (const kind of new Set([...chosen, ...kinds])) go([...chosen, kind]);
+  };
+  if (fixed.length <= count) go([]);
+  return { choices, complete };
+}
+
+/** The runs that a station can have in a program of a kind, remembered. */
+export class RunChoices {
+  private readonly known = new Map<string, RunChoice | null>();
+  private readonly brief: Brief;
+
+  constructor(brief: Brief) {
+    this.brief = brief;
+  }
+
+  /** The run nearest to the need with so many starts; null: none that is short enough at a stretch. */
+  at(need: Need, mean: number, starts: number): RunChoice | null {
+    if (need.often && starts < need.often.times) return null;
+    const key = `${need.place}|${mean}|${starts}`;
+    let known = this.known.get(key);
+    if (known === undefined) this.known.set(key, (known = this.work(need, mean * starts)));
+    return known;
+  }
+
+  private work(need: Need, runsAWeek: number): RunChoice | null {
+    const { timer } = this.brief;
+    const longest = this.longestOf(need);
+    if (need.pinned === null) return nearestRun(timer, need.wanted, runsAWeek, longest);
+    const run = runChoice(timer, need.wanted, need.pinned, runsAWeek);
+    return run.given <= longest * runsAWeek + 1e-9 ? run : null;
+  }
+
+  /** Seconds at 100 percent that a run may not exceed: endless where the timer splits it. */
+  longestOf(need: Need): number {
+    return need.cycle === null || splitsByTimer(this.brief, need) ? Infinity : need.cycle;
+  }
+}

@@ -1,0 +1,132 @@
+/** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; nothing of the search is believed. */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { parseDate, type EpochDay } from '../calendar.ts';
+import { Effort } from '../effort.ts';
+import { headroomOf } from '../headroom.ts';
+import { briefFindings, isForbiddenAnywhere } from '../judge/briefFindings.ts';
+import { notFitting, type FindingCode } from '../judge/findings.ts';
+import { soakFindings } from '../judge/runFindings.ts';
+import { WetStarts } from '../judge/wet.ts';
+import { Meetings } from '../meetings.ts';
+import { atPercent } from '../night.ts';
+import { allYear, ProgramCycles } from '../nominal.ts';
+import { OverlapProof } from '../overlap.ts';
+import type { Days, Plan } from '../plan.ts';
+import { adjustedSeconds, percentSteps } from '../program.ts';
+
+/** A hard rule that is broken, by the finding's code or a word for what has none. */
+export interface Breach {
+  readonly code: FindingCode | 'program-of-station' | 'days' | 'apart' | 'wish';
+  readonly percent: number;
+}
+
+/** Every date counts. */
+const FROM: EpochDay = parseDate('2027-01-01') ?? 0;
+
+const HARD: ReadonlySet<FindingCode> = new Set<FindingCode>([
+  'runs-off',
+  'soak-too-short',
+  'too-many-days',
+  'mowing-day',
+  'not-often-enough',
+]);
+
+/** Percents at which nothing may overlap or be wet where it must not: the timer's steps up to the wished headroom, and 100. */
+export function hardPercents(brief: Brief): number[] {
+  const { headroomPercent } = wishOf(brief);
+  const steps = percentSteps(brief.timer).filter((percent) => percent <= headroomPercent);
+  return [...new Set([...steps, 100])].filter((percent) => percent > 0).sort((a, b) => a - b);
+}
+
+/**
+ * The first hard rule that a plan of a brief breaks; null: it keeps them all.
+ *
+ * @throws TooMuchWork
+ */
+export function breachOf(brief: Brief, plan: Plan): Breach | null {
+  const structure = structureBreach(brief, plan);
+  if (structure) return { code: structure, percent: 100 };
+  const effort = new Effort();
+  if (notFitting(plan, plan.timer).length > 0) return { code: 'not-on-timer', percent: 100 };
+  const meetings = new Meetings(effort);
+  const programs = plan.programs.map((program) => new ProgramCycles(plan, program, effort));
+  const span = { from: FROM, resumes: -Infinity };
+  const proof = new OverlapProof(programs, span, meetings, effort);
+  const percents = hardPercents(brief);
+  const headroom = headroomOf(plan.timer, programs, proof);
+  const steps = percents.filter((percent) => percentSteps(plan.timer).includes(percent));
+  const most = steps.at(-1) ?? 0;
+  if ((headroom.percent ?? 0) < most)
+    return { code: 'overlap', percent: headroom.nextStep ?? most };
+  const atHundred = allYear([100]);
+  if (proof.find(() => atHundred).length > 0) return { code: 'overlap', percent: 100 };
+  const { weekdays, parity, noWaterWindows } = brief.rules ?? {};
+  if (weekdays ?? parity ?? noWaterWindows)
+    for (const percent of percents) {
+      const wets = new WetStarts(atPercent(plan, percent), FROM, effort);
+      if (isForbiddenAnywhere(brief, wets, FROM, effort))
+        return { code: 'forbidden-hour', percent };
+    }
+  const wets = new WetStarts(plan, FROM, effort);
+  const findings = [...soakFindings(plan, wets), ...briefFindings(plan, brief, wets, FROM, effort)];
+  const broken = findings.find(({ code }) => HARD.has(code));
+  return broken ? { code: broken.code, percent: 100 } : null;
+}
+
+/** Watering dates of a week as a station's `days` counts them. */
+export function datesOf(days: Days, hoursADate = 1): number {
+  switch (days.rule) {
+    case 'daily':
+      return 7;
+    case 'weekdays':
+      return days.weekdays.length;
+    case 'interval':
+      return 7 / days.everyDays;
+    case 'odd':
+    case 'even':
+      return 3.5;
+    case 'hours':
+      return 168 / days.everyHours / hoursADate;
+  }
+}
+
+/** What is wrong with how stations, groups and wishes are shared out. */
+function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
+  const wish = wishOf(brief);
+  if (wish.programs === 'one' && plan.programs.length > 1) return 'wish';
+  if (plan.programs.length > brief.timer.programCount) return 'not-on-timer';
+  for (const { number, weeklySeconds, days } of brief.stations) {
+    const own = plan.programs.filter(({ runs }) =>
+      runs.some(({ station, seconds }) => station === number && seconds > 0),
+    );
+    if (own.length !== (weeklySeconds > 0 ? 1 : 0)) return 'program-of-station';
+    const rule = own[0]?.days;
+    if (!rule || !days) continue;
+    const dates = datesOf(rule);
+    if (dates < days.least - 1e-9 || dates > days.most + 1e-9) return 'days';
+  }
+  for (const { starts, days, runs, cycleSeconds } of plan.programs) {
+    if (wish.starts === 'one' && starts.length > 1) return 'wish';
+    const stations = brief.stations.filter(({ number }) =>
+      runs.some(({ station, seconds }) => station === number && seconds > 0),
+    );
+    // The timer is to do the soaking: more starts only for what waters often a day.
+    if (wish.starts === 'timer-soak' && starts.length > 1)
+      if (!stations.some(({ oftenADay }) => oftenADay)) return 'wish';
+    // Soaking is to be done by the starts: the timer splits no run.
+    if (wish.starts === 'repeated' && cycleSeconds !== undefined) return 'wish';
+    if (wish.starts === 'repeated' && brief.timer.cycleSoak === 'station')
+      for (const { number, cycleSeconds: most = Infinity } of stations) {
+        const run = runs.find(({ station }) => station === number)?.seconds ?? 0;
+        if (adjustedSeconds(run, 100, brief.timer.seasonal) > most) return 'wish';
+      }
+    if (wish.days !== 'any' && days?.rule !== wish.days) return 'wish';
+    const groups = new Set(
+      runs.map(({ station }) => brief.stations.find(({ number }) => number === station)?.group),
+    );
+    if (wish.apart.some(([a, b]) => groups.has(a) && groups.has(b) && (a !== b || groups.size > 0)))
+      return 'apart';
+  }
+  return null;
+}

@@ -1,0 +1,143 @@
+/** The planner as people ask for it: the cheapest plan of a brief, why it is so, and what stands in the way where there is none. */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import type { Plan } from '../plan.ts';
+import { conflictsOf, type Conflict } from './conflicts.ts';
+import { type Cost } from './cost.ts';
+import type { PlannerOptions } from './options.ts';
+import { reasonsOf, type Reason } from './reasons.ts';
+import { searchPlan, type Answer, type Listener, type Proof } from './search.ts';
+
+/** What a plan with one program or one start fewer would have given up; the cost is null where there is none. */
+export interface Simpler {
+  readonly what: 'programs' | 'starts';
+  readonly count: number;
+  readonly cost: Cost | null;
+}
+
+export interface Worked {
+  readonly plan: Plan | null;
+  readonly cost: Cost | null;
+  readonly proof: Proof;
+  readonly reasons: readonly Reason[];
+  readonly simpler: readonly Simpler[];
+  /** Where there is no plan. */
+  readonly conflicts: readonly Conflict[];
+  /** Null: there is none that keeps the hard rules, and that is proved. */
+  readonly isSure: boolean;
+}
+
+/** How much is tried for what is only told beside the plan. */
+const BESIDE = 0.25;
+
+/** One program or one start fewer. */
+function simplerOf(brief: Brief, plan: Plan, cost: Cost, options: PlannerOptions): Simpler[] {
+  const simpler: Simpler[] = [];
+  const ask = (what: Simpler['what'], count: number, timer: Partial<Brief['timer']>) => {
+    const less = { ...brief, timer: { ...brief.timer, ...timer } };
+    const { on, avoid } = options;
+    const beside = {
+      thoroughness: BESIDE,
+      ...(on === undefined ? {} : { on }),
+      ...(avoid ? { avoid } : {}),
+    };
+    simpler.push({ what, count, cost: searchPlan(less, beside).found?.cost ?? null });
+  };
+  if (cost[2] > 1) ask('programs', cost[2] - 1, { programCount: cost[2] - 1 });
+  const most = Math.max(0, ...plan.programs.map(({ starts }) => starts.length));
+  if (most > 1) ask('starts', most - 1, { startsPerProgram: most - 1 });
+  return simpler;
+}
+
+/**
+ * Works a brief out. The same brief gives the same answer on any day and any machine: work is counted, not time.
+ *
+ * @throws TooMuchWork
+ */
+export function workOut(
+  brief: Brief,
+  options: PlannerOptions = {},
+  listener: Listener = {},
+): Worked {
+  const answer: Answer = searchPlan(brief, options, listener);
+  const { found, proof } = answer;
+  if (!found)
+    return {
+      plan: null,
+      cost: null,
+      proof,
+      reasons: [],
+      simpler: [],
+      conflicts: conflictsOf(brief, options),
+      isSure: answer.complete,
+    };
+  return {
+    plan: found.plan,
+    cost: found.cost,
+    proof,
+    reasons: reasonsOf(brief, found.plan, found.cost[1]),
+    simpler: simplerOf(brief, found.plan, found.cost, options),
+    conflicts: [],
+    isSure: true,
+  };
+}
+
+/** A brief for a plan of another kind. */
+export interface Alternative {
+  readonly kind: AlternativeKind;
+  readonly brief: Brief;
+}
+
+export const ALTERNATIVE_KINDS = [
+  'as-wished',
+  'by-sunrise',
+  'fewest-days',
+  'timer-soak',
+  'repeated-starts',
+  'one-program',
+] as const;
+export type AlternativeKind = (typeof ALTERNATIVE_KINDS)[number];
+
+/**
+ * Briefs that lead to plans that differ in kind; the first is the brief itself.
+ *
+ * @param sunrise the time of day at which watering would be done by sunrise; null: not known.
+ */
+export function alternativesOf(brief: Brief, sunrise: string | null): Alternative[] {
+  const wish = wishOf(brief);
+  const wished = (fields: Partial<Brief['wish']>): Brief => ({
+    ...brief,
+    wish: { ...brief.wish, ...fields },
+  });
+  const alternatives: Alternative[] = [{ kind: 'as-wished', brief }];
+  const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
+  if (sunrise !== null && sunrise !== wish.finishBy)
+    alternatives.push({ kind: 'by-sunrise', brief: wished({ finishBy: sunrise }) });
+  if (watered.some(({ cycleSeconds }) => cycleSeconds !== undefined)) {
+    if (wish.starts !== 'timer-soak' && brief.timer.cycleSoak !== 'none')
+      alternatives.push({ kind: 'timer-soak', brief: wished({ starts: 'timer-soak' }) });
+    if (wish.starts !== 'repeated' && brief.timer.startsPerProgram > 1)
+      alternatives.push({ kind: 'repeated-starts', brief: wished({ starts: 'repeated' }) });
+  }
+  if (wish.programs !== 'one' && watered.length > 1 && brief.timer.programCount > 1)
+    alternatives.push({
+      kind: 'one-program',
+      brief: {
+        ...wished({ programs: 'one', apart: [] }),
+        stations: brief.stations.map(withoutDays),
+      },
+    });
+  if (watered.some(({ days }) => !days || days.most > days.least))
+    alternatives.push({
+      kind: 'fewest-days',
+      brief: { ...brief, stations: brief.stations.map(fewestDays) },
+    });
+  return alternatives;
+}
+
+const withoutDays = ({ days: _days, ...station }: Brief['stations'][number]) => station;
+
+const fewestDays = (station: Brief['stations'][number]) => ({
+  ...station,
+  days: { least: station.days?.least ?? 1, most: station.days?.least ?? 2 },
+});
