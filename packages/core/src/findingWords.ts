@@ -1,6 +1,7 @@
 /** Findings as English. */
 import { parseDate, SECONDS_PER_DAY } from './calendar.ts';
 import type { Finding, TimerLimit } from './judge/findings.ts';
+import type { Fix } from './judge/fixes.ts';
 import type { Missing } from './program.ts';
 import {
   capitalized,
@@ -14,6 +15,7 @@ import {
   startWords,
   timeWords,
   upTo,
+  weekdaysWords,
   type ClockStyle,
   type Speech,
 } from './words.ts';
@@ -146,4 +148,38 @@ function offWords(given: number, wanted: number): string {
   if (wanted === 0) return 'it needs none';
   const percent = Math.round((Math.abs(given - wanted) * 100) / wanted);
   return `${percent} % too ${given > wanted ? 'much' : 'little'}`;
+}
+
+/** What a fix does, as the words on its button. */
+export function fixWords({ does }: Fix, clock: ClockStyle): string {
+  switch (does.what) {
+    case 'keep-one-start':
+      return `Keep ${startWords(does.start, clock)} only`;
+    case 'move-start':
+      return `Move it to ${startWords(does.to, clock)}`;
+    case 'clear-program':
+      return `Clear ${does.program}`;
+    case 'take-out-run':
+      return `Take its run out of ${listed(does.programs)}`;
+    case 'set-run':
+      return `Set ${lengthWords(does.seconds)}`;
+    case 'pump-on':
+      return 'Switch its pump on';
+    case 'ignore-sensor':
+      return 'Let it ignore the sensor';
+    case 'obey-sensor':
+      return 'Let it obey the sensor';
+    case 'sensor-active':
+      return 'Make the sensor active';
+    case 'percent-100':
+      return 'Set 100 %';
+    case 'end-rain-delay':
+      return 'End the rain delay';
+    case 'switch-on':
+      return 'Switch the timer on';
+    case 'without-weekday':
+      return `Leave ${weekdaysWords([does.weekday])} out`;
+    case 'even-dates':
+      return 'Water on even dates';
+  }
 }

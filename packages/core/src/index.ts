@@ -166,7 +166,9 @@ export {
   type Speech,
   type VerdictWords,
 } from './words.ts';
-export { findingSentence } from './findingWords.ts';
+export { findingSentence, fixWords } from './findingWords.ts';
+export { fixOf, type Fix } from './judge/fixes.ts';
+export { aboutOf, canBeAccepted, judged, type Accepted, type Judged } from './judge/accepted.ts';
 export {
   dayOfSun,
   hargreaves,
@@ -412,8 +414,11 @@ export { planReport } from './planner/planReport.ts';
 export {
   ALTERNATIVE_WORDS,
   changeSentence,
+  comparedSentence,
   conflictSentences,
   demandSentence,
+  monthSentence,
+  notKept,
   proofSentence,
   reasonSentence,
   simplerSentence,
@@ -427,3 +432,6 @@ export {
   type Listener,
   type Proof,
 } from './planner/search.ts';
+export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
+export { datesOf } from './planner/verify.ts';
+export { takePlanChange } from './planner/take.ts';

@@ -3,18 +3,21 @@ import type { Brief } from './brief/brief.ts';
 import { wishOf } from './brief/brief.ts';
 import { SECONDS_PER_DAY } from './calendar.ts';
 import type { Path } from './fault.ts';
-import type { Days } from './plan.ts';
+import type { Days, Plan } from './plan.ts';
 import type { Conflict } from './planner/conflicts.ts';
 import type { Cost } from './planner/cost.ts';
 import type { Demand, MilderWhat } from './planner/demands.ts';
 import type { Reason } from './planner/reasons.ts';
 import type { Proof } from './planner/search.ts';
+import type { SeasonMonth } from './planner/season.ts';
+import { datesOf } from './planner/verify.ts';
 import type { AlternativeKind, Simpler } from './planner/workOut.ts';
 import {
   capitalized,
   daysWords,
   lengthWords,
   listed,
+  monthName,
   startWords,
   timeWords,
   weekdaysWords,
@@ -100,6 +103,8 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         case 'forbidden-hour':
         case 'forbidden-day':
           return `${told}: a step later it would water when that is not allowed here.`;
+        case 'free':
+          return `${told}, before the others.`;
         default:
           return `${told}: a step later it would break what is asked for.`;
       }
@@ -323,4 +328,66 @@ export function conflictSentences(
       ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ' That is not all that is in the way.'}`
       : 'No change of this by itself is enough.',
   };
+}
+
+/** What a plan of another kind costs more, or less, than the first one, in a line. */
+export function comparedSentence(cost: Cost, first: Cost): string {
+  const parts: string[] = [];
+  const tell = (i: number, words: (by: number) => string) => {
+    const by = (cost[i] ?? 0) - (first[i] ?? 0);
+    if (Math.abs(by) > 1e-6) parts.push(`${words(Math.abs(by))} ${by > 0 ? 'more' : 'fewer'}`);
+  };
+  tell(0, (by) => `${counted(by, 'station')} off the need`);
+  tell(1, (by) => `${lengthWords(Math.round(by * 60))} a week outside the wished hours`);
+  tell(2, (by) => counted(by, 'program'));
+  tell(3, (by) => counted(by, 'start'));
+  if (parts.length === 0) {
+    const by = cost[4] - first[4];
+    if (by === 0) return 'the same';
+    return `runs ${by > 0 ? 'further off' : 'nearer'} the need`;
+  }
+  return listed(parts);
+}
+
+/** What of a brief a plan of another kind does not keep: days of stations, groups to be apart. */
+export function notKept(brief: Brief, plan: Plan): string[] {
+  const told: string[] = [];
+  for (const { letter, days, runs } of plan.programs) {
+    if (!days) continue;
+    const dates = datesOf(days);
+    const against = brief.stations.filter(
+      (one) =>
+        one.days !== undefined &&
+        runs.some(({ station }) => station === one.number) &&
+        (dates < one.days.least - 1e-9 || dates > one.days.most + 1e-9),
+    );
+    if (against.length > 0)
+      told.push(
+        `${listed(against.map(({ number }) => stationWords(brief, number)))} in ${letter}, ${datesWords(dates)}`,
+      );
+    const groups = new Set(
+      runs.map(({ station }) => brief.stations.find(({ number }) => number === station)?.group),
+    );
+    for (const [a, b] of wishOf(brief).apart)
+      if (groups.has(a) && groups.has(b)) told.push(`${a} and ${b} together in ${letter}`);
+  }
+  return told;
+}
+
+/** Why the programs of the year do not serve in a month. */
+export function monthSentence(
+  { month, percent, off, late, tight, serves }: SeasonMonth,
+  brief: Brief,
+): string {
+  const name = monthName(month);
+  if (percent === null) return `${name}: no water is needed; switch the timer off.`;
+  if (serves) return `${name}: ${percent} %.`;
+  const because: string[] = [];
+  if (off.length > 0)
+    because.push(
+      `${listed(off.slice(0, 3).map((number) => stationWords(brief, number)))}${off.length > 3 ? ` and ${off.length - 3} more` : ''} would be more than a tenth off the need`,
+    );
+  if (late > 0) because.push(`watering would end ${lengthWords(late)} late`);
+  if (tight) because.push('cycles could overlap');
+  return `${name}: at ${percent} %, ${listed(because)}.`;
 }

@@ -3,11 +3,9 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   allowedWords,
-  assembleBrief,
   BYPASS_WORDS,
   dueVisits,
   faultLine,
-  houseRulesOn,
   FAULT_WORDS,
   lengthWords,
   quantityWords,
@@ -33,6 +31,7 @@ import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../timers/commitWords.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { useBrief } from '../visit/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 import './brief.css';
 
@@ -106,11 +105,7 @@ export default function BriefView(props: SurveyProps) {
     { readonly brief: Brief } | { readonly faults: readonly string[] } | null
   >(null);
   const record = { plan, survey };
-  const brief = assembleBrief(record, {
-    minutes,
-    rules: houseRulesOn(survey.rules, rules, site, today),
-    mowing: site.mowing,
-  });
+  const brief = useBrief(props);
   const wish = wishOf(brief);
   const unknown = unknownNeeds(minutes);
   const { device = {} } = survey;

@@ -12,13 +12,14 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import { useParams } from 'react-router';
 import {
-  findingSentence,
   monthOf,
   nightOf,
   programsByLetter,
   SECONDS_PER_DAY,
   tonightOf,
+  unknownNeeds,
   verdictWords,
+  type Brief,
   type EpochDay,
   type Survey,
 } from '@water-clock/core';
@@ -30,12 +31,14 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../sites/queries.ts';
 import { StepNav } from '../visit/StepNav.tsx';
 import { STRIP_STEPS, stepStates } from '../visit/steps.ts';
+import { useBrief } from '../visit/useBrief.ts';
 import { useVisit } from '../visit/useVisit.ts';
 import { nightAt, type WhatIf } from '../workers/messages.ts';
 import { useReckoning, type Work } from '../workers/useReckoning.ts';
 import { ClockPanel } from './ClockPanel.tsx';
 import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog, newsWords } from './ConflictDialog.tsx';
+import { FindingList } from './FindingList.tsx';
 import { NIGHTS, NightsAside, type Distance } from './NightsAside.tsx';
 import { OverlapList } from './OverlapList.tsx';
 import { Programs } from './Programs.tsx';
@@ -111,6 +114,19 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
     [today, site.timeZone],
   );
+  const visit = useVisit(site, snapshot.settled, snapshot.survey);
+  const assembled = useBrief({
+    ...visit,
+    site,
+    plan: snapshot.settled,
+    survey: snapshot.survey,
+    today,
+  });
+  // Most edits leave the brief as it is; then nothing is asked again for its sake.
+  const briefText = JSON.stringify(assembled);
+  const brief = useMemo(() => JSON.parse(briefText) as Brief, [briefText]);
+  const unknownText = unknownNeeds(visit.minutes).join();
+  const unknown = useMemo(() => unknownText.split(',').map(Number), [unknownText]);
   const { reckoning, work, stop, blocked, askBlocked } = useReckoning(
     editor,
     {
@@ -121,6 +137,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       yearFrom: distance === 'year' ? today : null,
       whatIf,
       changes,
+      brief,
+      unknown,
     },
     state.catchUp,
   );
@@ -163,16 +181,17 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const findings =
     reckoning?.check.findings.filter(({ code }) => !code.startsWith('missing-')) ?? [];
   const tone = verdict?.tone ?? 'empty';
-  const visit = useVisit(site, snapshot.settled, snapshot.survey);
   const withStrip = STRIP_STEPS.includes(shown);
-  const told = findings.length > 0 && (
-    <ul className="findings">
-      {findings.map((finding, i) => (
-        <li key={i} className={`finding finding-${finding.severity}`}>
-          {findingSentence(finding, speech)}
-        </li>
-      ))}
-    </ul>
+  const told = reckoning && (
+    <FindingList
+      findings={findings}
+      plan={reckoning.plan}
+      brief={brief}
+      survey={snapshot.survey}
+      editor={editor}
+      today={today}
+      speech={speech}
+    />
   );
   const states = stepStates({
     site,

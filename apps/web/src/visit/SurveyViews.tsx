@@ -11,6 +11,7 @@ const DeviceView = lazy(() => import('../survey/DeviceView.tsx'));
 const StationsView = lazy(() => import('../survey/StationsView.tsx'));
 const WalkView = lazy(() => import('../survey/WalkView.tsx'));
 const MinutesView = lazy(() => import('../minutes/MinutesView.tsx'));
+const PlannerView = lazy(() => import('../planner/PlannerView.tsx'));
 const BriefView = lazy(() => import('../brief/BriefView.tsx'));
 
 /** What every view of a survey works on. */
@@ -40,6 +41,8 @@ export default function SurveyViews({ shown, ...props }: SurveyProps & { readonl
       return <MinutesView {...props} />;
     case 'brief':
       return <BriefView {...props} />;
+    case 'plan':
+      return <PlannerView {...props} />;
     default:
       return <NotFound />;
   }

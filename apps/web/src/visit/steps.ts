@@ -19,6 +19,7 @@ export const STEPS = [
   ['stations', 'Stations'],
   ['minutes', 'Minutes'],
   ['brief', 'Brief'],
+  ['plan', 'Planner'],
   ['', 'Programs'],
   ['settings', 'Percent and hours'],
 ] as const;

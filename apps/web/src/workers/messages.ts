@@ -1,5 +1,14 @@
 /** What the page asks of the worker and what it answers. Plain data both ways. */
-import type { Check, ClockChange, EpochDay, Fault, Night, Plan, YearDay } from '@water-clock/core';
+import type {
+  Brief,
+  Check,
+  ClockChange,
+  EpochDay,
+  Fault,
+  Night,
+  Plan,
+  YearDay,
+} from '@water-clock/core';
 
 /** How the nights are looked at: as set, or as they would be. */
 export interface WhatIf {
@@ -23,6 +32,10 @@ export interface ReckonRequest {
   readonly whatIf: WhatIf;
   /** Of the house's clocks, to come. */
   readonly changes: readonly ClockChange[];
+  /** What was wanted, for the findings. */
+  readonly brief: Brief;
+  /** Stations of which nobody knows what they need. */
+  readonly unknown: readonly number[];
 }
 
 export interface Reckoning {

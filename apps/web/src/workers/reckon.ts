@@ -26,7 +26,8 @@ export function reckon(
   effort = new Effort(),
 ): Reckoning {
   const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = request;
-  const checked = check(plan, on, progress, effort);
+  const { brief, unknown } = request;
+  const checked = check(plan, on, progress, effort, brief);
   const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>
     nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort });
@@ -35,7 +36,11 @@ export function reckon(
     check: {
       ...checked,
       overlaps: checked.overlaps.slice(0, MOST_OVERLAPS),
-      findings: checked.findings.filter(({ code }) => code !== 'overlap'),
+      findings: checked.findings.filter(
+        ({ code, where }) =>
+          code !== 'overlap' &&
+          !((code === 'too-much' || code === 'too-little') && unknown.includes(where.station ?? 0)),
+      ),
     },
     nights: nightsOf(firstNight, nights),
     farNight: farNight === null ? null : (nightsOf(farNight, 1)[0] ?? null),

@@ -4,6 +4,7 @@ import {
   attempt,
   Effort,
   faultSentence,
+  type Brief,
   type ClockChange,
   type EpochDay,
   type Night,
@@ -145,6 +146,8 @@ export interface Wanted {
   readonly yearFrom: EpochDay | null;
   readonly whatIf: WhatIf;
   readonly changes: readonly ClockChange[];
+  readonly brief: Brief;
+  readonly unknown: readonly number[];
 }
 
 /** Where plans come from, faster than the page draws them. */
@@ -168,9 +171,10 @@ export function useReckoning(source: PlanSource, wanted: Wanted, answered: () =>
   /** Whether a start is held, about which it was asked where it may not go. */
   const holding = useRef(false);
   const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
+  const { brief, unknown } = wanted;
   const question = useMemo(
-    () => ({ on, firstNight, nights, farNight, yearFrom, whatIf, changes }),
-    [on, firstNight, nights, farNight, yearFrom, whatIf, changes],
+    () => ({ on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown }),
+    [on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown],
   );
   const asked = useRef<{ id: number; plan: Plan | null; question: Wanted }>({
     id: 0,

@@ -92,6 +92,44 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
 
 export type FindingCode = Finding['code'];
 
+/** Every code, as documents name them. */
+export const FINDING_CODES = [
+  'overlap',
+  'missing-starts',
+  'missing-runs',
+  'missing-days',
+  'same-start-twice',
+  'not-on-timer',
+  'little-headroom',
+  'starts-taken-for-stations',
+  'leftover-start',
+  'leftover-program',
+  'station-in-two-programs',
+  'station-in-none',
+  'runs-off',
+  'soak-too-short',
+  'afternoon-start',
+  'odd-then-odd',
+  'pump-off',
+  'under-cover-obeys-sensor',
+  'past-midnight',
+  'percent-not-100',
+  'percent-moves',
+  'rain-delay',
+  'timer-off',
+  'sensor-bypassed',
+  'open-ignores-sensor',
+  'disabled-station',
+  'forbidden-day',
+  'forbidden-hour',
+  'too-many-days',
+  'mowing-day',
+  'too-much',
+  'too-little',
+  'not-often-enough',
+  'late-finish',
+] as const satisfies readonly FindingCode[];
+
 /** What the checks know by then. */
 export interface Checked {
   readonly on: EpochDay;

@@ -111,6 +111,27 @@ export class Drafting {
     return column;
   }
 
+  /** Whether a station could be watered at all if it were the only one, with its shortest run, at any hour. */
+  isPossibleAlone(need: Need, kinds: readonly SlotKind[]): boolean {
+    const i = this.needs.indexOf(need);
+    const { timer } = this.brief;
+    const starts = need.often?.times ?? 1;
+    const day = {
+      span: { from: this.workshop.span.from, seconds: SECONDS_PER_DAY },
+      shortest: true,
+    };
+    const run = { seconds: timer.runStepSeconds, given: 0, off: 1, fits: false };
+    return kinds.some(
+      (kind) =>
+        kind.eligible[i] === 1 &&
+        (starts === 1 || !kind.variants[0]?.isHours) &&
+        kind.variants.some((pattern) => {
+          const draft = { pattern, starts, members: [{ need, run }], soak: null };
+          return this.placed([draft], day) !== null;
+        }),
+    );
+  }
+
   offOf(i: number, kind: SlotKind, starts: number): number {
     return this.column(kind, starts)[i] ?? Infinity;
   }

@@ -96,10 +96,14 @@ class Placing {
       this.turns++;
       const hit = placed.find((one) => this.clash(cycle, one));
       if (!hit) return cycle;
-      // It cannot be free of this one until it ends before it.
+      // It cannot be free of this one until it ends before it, or is due on the date before.
       const shape = this.programs[program]?.shape;
       const length = hit.program === program ? shape?.apart : shape?.reach;
-      if (hit.at >= at) i = Math.min(i, upTo(own, hit.at - (length ?? 0)) + 1);
+      if (hit.at >= at) {
+        const before = hit.at - (length ?? 0);
+        const midnight = SECONDS_PER_DAY - this.origin;
+        i = Math.min(i, upTo(own, at >= midnight ? Math.max(before, midnight - 1) : before) + 1);
+      }
     }
     return null;
   }

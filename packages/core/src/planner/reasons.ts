@@ -51,7 +51,7 @@ export type Reason = {
       readonly start: string;
       readonly ends: number;
       /** Why not a step later. */
-      readonly later: Breach['code'] | 'finish';
+      readonly later: Breach['code'] | 'finish' | 'free';
       /** The program that it would run into. */
       readonly into: string | null;
     }
@@ -237,7 +237,7 @@ function startReason(
         : ['wish', 'headroomPercent'];
   return {
     ...base,
-    later: breach?.code ?? 'finish',
+    later: breach?.code ?? 'free',
     into: breach?.code === 'overlap' ? (next?.letter ?? null) : null,
     path,
   };

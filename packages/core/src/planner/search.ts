@@ -165,7 +165,7 @@ export class Search {
     this.mostStarts = this.startsAllowed();
     this.mostTries = Math.max(
       Math.ceil(30 * Math.min(1, options.thoroughness ?? 1)),
-      Math.round(((options.thoroughness ?? 1) * MOST_TRIES * 12) / Math.max(12, this.needs.length)),
+      Math.round(((options.thoroughness ?? 1) * MOST_TRIES * 24) / Math.max(24, this.needs.length)),
     );
     this.lastTry = MOST_ROUNDS * this.mostTries;
   }
@@ -207,6 +207,10 @@ export class Search {
 
   private search(): Answer {
     if (this.needs.length === 0) return this.nothingToDo();
+    if (!this.eachIsPossible()) {
+      const proof = { optimal: false, bound: NO_COST };
+      return { found: null, proof, tries: this.drafting.tries, complete: true };
+    }
     this.findHopeless();
     const strict: Reach = { span: this.workshop.span, shortest: false };
     this.goThrough(strict, true);
@@ -264,12 +268,31 @@ export class Search {
    * @throws TooMuchWork
    */
   isPossible(): boolean {
+    if (!this.eachIsPossible()) return false;
     this.drafting.starve(this.needs.map(({ number }) => number));
     this.goThrough(
       { span: { from: this.workshop.span.from, seconds: SECONDS_PER_DAY }, shortest: true },
       true,
     );
     return this.best !== null || this.needs.length === 0;
+  }
+
+  /** Whether each station could be watered if it were the only one: a quick no for many a brief that has no plan. */
+  private eachIsPossible(): boolean {
+    if (this.fixed.length > 0) return true;
+    if (this.needs.some(({ often }) => often && often.times > this.mostStarts)) return false;
+    const { tries } = this.drafting;
+    const known = new Set<string>();
+    return this.needs.every((need) => {
+      // What is alike is asked for once.
+      const { allowed, parity, bound, overhead, least, most, often, group } = need;
+      const key = JSON.stringify([allowed, parity, bound, overhead, least, most, often, group]);
+      if (known.has(key)) return true;
+      known.add(key);
+      const possible = this.drafting.isPossibleAlone(need, this.kinds);
+      this.drafting.tries = tries;
+      return possible;
+    });
   }
 
   private nothingToDo(): Answer {

@@ -1,4 +1,6 @@
 /** The reader of a survey and of changes to it: as strict as those of the plan. */
+import type { Accepted } from '../judge/accepted.ts';
+import { FINDING_CODES } from '../judge/findings.ts';
 import { parseMoment } from '../calendar.ts';
 import {
   readOftenADay,
@@ -185,6 +187,9 @@ const device = object<Device>({
   note: optional(readNote),
 });
 
+/** More would be nobody's judgement. Ours. */
+const MOST_ACCEPTED = 200;
+
 const surveyFields: Fields<SurveyFields> = {
   device: optional(device),
   school: optional(oneOf(SCHOOLS)),
@@ -195,6 +200,18 @@ const surveyFields: Fields<SurveyFields> = {
   rules: optional(readRulesShape),
   dryBeforeMowing: optional(boolean),
   wish: optional(readWishShape),
+  finishBeforeSunrise: optional(integer(-180, 180)),
+  accepted: optional(
+    list(
+      object<Accepted>({
+        code: required(oneOf(FINDING_CODES), 'the code of a finding'),
+        about: required(readLine, 'what it is about'),
+        reason: required(readNote, 'a reason'),
+        until: optional(readDate),
+      }),
+      { most: MOST_ACCEPTED },
+    ),
+  ),
 };
 /** What is noted of the whole timer, to set, and with null to leave unknown. */
 export const readSurveyChange = fieldsToSet<SurveyFields>(surveyFields);

@@ -2,6 +2,7 @@
  * What was found out at a house about one timer, beside what is set on it: its stations as they were walked and measured, the
  * device itself, and what is wanted of it. Kept together with the plan, as one record under one version (`record.ts`).
  */
+import type { Accepted } from '../judge/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
 import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
@@ -196,6 +197,10 @@ export interface Survey {
   readonly rules?: BriefRules;
   readonly dryBeforeMowing?: boolean;
   readonly wish?: Wish;
+  /** Watering is to be done so many minutes before sunrise, below 0 after it; none: at the time of day that is wished. */
+  readonly finishBeforeSunrise?: number;
+  /** Findings that were accepted. */
+  readonly accepted?: readonly Accepted[];
 }
 
 export type SurveyFields = Omit<Survey, 'stations'>;

@@ -1,0 +1,84 @@
+import { memo, useMemo } from 'react';
+import {
+  attempt,
+  nightsFrom,
+  programsByLetter,
+  weekdayIndexOf,
+  weekdayName,
+  type EpochDay,
+  type Night,
+  type Plan,
+} from '@water-clock/core';
+import { fillOf } from '../charts/patterns.tsx';
+import { blocksOf, stripGeometry } from '../charts/stripGeometry.ts';
+import { sunOf, type Place } from '../charts/sun.ts';
+import { useWidth } from '../charts/useWidth.ts';
+import { nightWords } from '../charts/SmallNight.tsx';
+
+const NIGHTS = 7;
+
+interface Props {
+  readonly plan: Plan;
+  readonly from: EpochDay;
+  readonly place: Place;
+}
+
+function Row({
+  night,
+  letters,
+  place,
+}: {
+  night: Night;
+  letters: readonly string[];
+  place: Place;
+}) {
+  const [ref, width] = useWidth<HTMLSpanElement>();
+  const sun = sunOf(night, place);
+  const rowHeight = Math.max(4, Math.min(8, 16 / Math.max(1, letters.length)));
+  const geometry = stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 2 });
+  const height = 4 + letters.length * rowHeight;
+  return (
+    <span className="plan-week-row">
+      <span className="plan-week-day">{weekdayName(weekdayIndexOf(night.day))}</span>
+      <span ref={ref} className="plan-week-strip">
+        {width > 0 && (
+          <svg width={width} height={height} aria-hidden>
+            <rect width={width} height={height} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
+            {geometry.dark && (
+              <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
+            )}
+            {geometry.cycles.map((cycle) =>
+              blocksOf(cycle).map((run) => (
+                <rect
+                  key={`${cycle.letter}${run.station}${run.x}`}
+                  x={run.x}
+                  y={run.y}
+                  width={Math.max(1, run.width)}
+                  height={run.height}
+                  fill={fillOf(cycle.letter)}
+                />
+              )),
+            )}
+          </svg>
+        )}
+      </span>
+      <span className="hidden-but-read">{nightWords(night)}</span>
+    </span>
+  );
+}
+
+/** A week of a plan on small strips, from afternoon to afternoon. */
+export const PlanWeek = memo(function PlanWeek({ plan, from, place }: Props) {
+  const nights = useMemo(() => {
+    const worked = attempt(() => nightsFrom(plan, from, NIGHTS));
+    return worked.ok ? worked.value : [];
+  }, [plan, from]);
+  const letters = programsByLetter(plan).map(({ letter }) => letter);
+  return (
+    <div className="plan-week">
+      {nights.map((night) => (
+        <Row key={night.day} night={night} letters={letters} place={place} />
+      ))}
+    </div>
+  );
+});

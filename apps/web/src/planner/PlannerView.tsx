@@ -1,0 +1,415 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { Link } from 'react-router';
+import {
+  ALTERNATIVE_WORDS,
+  applyChange,
+  comparedSentence,
+  lengthWords,
+  monthName,
+  monthSentence,
+  notKept,
+  planDifferences,
+  proofSentence,
+  reasonSentence,
+  simplerSentence,
+  sourceWords,
+  takePlanChange,
+  unknownNeeds,
+  type Brief,
+  type MonthNeed,
+  type Path,
+  type Pins,
+  type Plan,
+  type Reason,
+  type SiteMinutes,
+} from '@water-clock/core';
+import { Patterns } from '../charts/patterns.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../timers/commitWords.ts';
+import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { planningMonth, sunriseOf, useBrief } from '../visit/useBrief.ts';
+import type { PlanResult } from '../workers/planning.ts';
+import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
+import { PlanPrograms } from './PlanPrograms.tsx';
+import { PlanWeek } from './PlanWeek.tsx';
+import { usePlanner } from './usePlanner.ts';
+import './planner.css';
+
+const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
+
+/** Where on the screens a part of the brief is entered. */
+function stepOf([first, , third]: Path): string {
+  if (first === 'rules' || first === 'mowing') return 'house';
+  if (first === 'timer' || first === 'settings') return 'timer';
+  if (first === 'stations') return third === 'weeklySeconds' ? 'minutes' : 'stations';
+  return 'brief';
+}
+
+/** What each month asks for, station by station, from the year of its school. */
+function monthNeeds(props: SurveyProps): MonthNeed[] {
+  const { site, minutes, table, survey, today } = props;
+  if (survey.season === 'never') return [];
+  const hundred = planningMonth(minutes, today);
+  const full = table.months[hundred - 1] ?? 100;
+  const { finishBeforeSunrise } = survey;
+  return MONTHS.map((month) => ({
+    month,
+    shares: new Map(
+      minutes.stations.map(({ number, year, school }) => {
+        const base = year?.[hundred - 1]?.weeklySeconds ?? 0;
+        const own = year?.[month - 1]?.weeklySeconds ?? 0;
+        const byBalance = school === 'balance' && base > 0;
+        return [
+          number,
+          byBalance ? own / base : (table.months[month - 1] ?? 100) / Math.max(1, full),
+        ];
+      }),
+    ),
+    finishBy:
+      finishBeforeSunrise === undefined ? null : sunriseOf(site, today, month, finishBeforeSunrise),
+  }));
+}
+
+function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
+  const { clock } = usePreferences();
+  const { brief } = result;
+  const line = (reason: Reason, i: number) => (
+    <li key={i}>
+      {reasonSentence(reason, brief, clock)}{' '}
+      <Link className="reason-source" to={`/timers/${timerId}/${stepOf(reason.path)}`}>
+        {sourceWords(reason.path, brief)}
+      </Link>
+    </li>
+  );
+  const { cost } = result;
+  return (
+    <section className="plan-reasons">
+      <h2>Why</h2>
+      <ul>
+        {result.reasons.map(line)}
+        {cost && result.simpler.map((one) => <li key={one.what}>{simplerSentence(one, cost)}</li>)}
+        {cost && <li>{proofSentence(result.proof, cost)}</li>}
+      </ul>
+    </section>
+  );
+}
+
+function Table({ results, brief }: { results: readonly PlanResult[]; brief: Brief }) {
+  const { clock } = usePreferences();
+  const [first] = results;
+  const rows: [string, (result: PlanResult & { plan: Plan }) => string][] = [
+    ['Programs', ({ plan }) => String(plan.programs.length)],
+    [
+      'Starts in all',
+      ({ plan }) => String(plan.programs.reduce((sum, { starts }) => sum + starts.length, 0)),
+    ],
+    ['Days a week', ({ plan }) => datesText(plan)],
+    [
+      'Runs',
+      ({ plan }) =>
+        plan.programs
+          .map((one) => `${one.letter} ${spansWords(plan, one, clock).join(', ')}`)
+          .join('; '),
+    ],
+    ['Water a week', ({ plan }) => weekWords(plan)],
+    [
+      'Off the need',
+      ({ cost }) => `${cost?.[0] ?? 0} stations, ${((cost?.[4] ?? 0) / 10).toFixed(1)} % in all`,
+    ],
+    [
+      'Outside the hours',
+      ({ cost }) => (cost?.[1] ? `${lengthWords(Math.round(cost[1] * 60))} a week` : 'nothing'),
+    ],
+    [
+      'Gives up',
+      ({ plan, cost, kind }) => {
+        const lost = notKept(brief, plan);
+        const told =
+          first?.cost && cost && kind !== 'as-wished' ? comparedSentence(cost, first.cost) : '';
+        return [told, ...lost].filter(Boolean).join('; ') || '—';
+      },
+    ],
+    ['Proved', ({ proof }) => (proof.optimal ? 'nothing is better' : 'best that was found')],
+  ];
+  return (
+    <div className="plan-table-scroll">
+      <table className="plan-table">
+        <thead>
+          <tr>
+            <td />
+            {results.map(({ kind }) => (
+              <th key={kind} scope="col">
+                {ALTERNATIVE_WORDS[kind]}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, cell]) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              {results.map((result) => (
+                <td key={result.kind}>
+                  {result.plan ? cell({ ...result, plan: result.plan }) : '—'}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Changes({ props, plan }: { props: SurveyProps; plan: Plan }) {
+  const { clock } = usePreferences();
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const change = takePlanChange(props.plan, plan);
+  const applied = applyChange(props.plan, change);
+  const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
+  return (
+    <section className="plan-changes">
+      <h2>What changes on the timer</h2>
+      {differences.length === 0 ? (
+        <p>Nothing: these programs are on the timer already.</p>
+      ) : (
+        <>
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">Setting</th>
+                <th scope="col">Now</th>
+                <th scope="col">Then</th>
+              </tr>
+            </thead>
+            <tbody>
+              {differences.map(({ what, before, after }) => (
+                <tr key={what}>
+                  <th scope="row">{what}</th>
+                  <td>{before}</td>
+                  <td>
+                    <strong>{after}</strong>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Button
+            type="primary"
+            size="large"
+            onClick={() => setRefusal(commitWords(props.editor, change))}
+          >
+            Take these programs
+          </Button>
+          <p className="soft">One step; “Undo” brings the present programs back.</p>
+        </>
+      )}
+      {refusal && <p className="fault">{refusal}</p>}
+    </section>
+  );
+}
+
+function Season({
+  months,
+  brief,
+  minutes,
+  clockPlan,
+}: {
+  months: NonNullable<ReturnType<typeof usePlanner>['planning']['season']>;
+  brief: Brief;
+  minutes: SiteMinutes;
+  clockPlan: Plan;
+}) {
+  const { clock } = usePreferences();
+  const others = months.filter(({ serves }) => !serves);
+  return (
+    <section>
+      <h2>Through the year</h2>
+      <p>
+        {others.length === 0
+          ? 'One set of programs serves the whole year, with these percents:'
+          : `These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
+        {minutes.hundredMonth ? ` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
+      </p>
+      <ol className="season">
+        {months.map(({ month, percent, serves }) => (
+          <li key={month} className={serves ? undefined : 'season-other'}>
+            <span>{monthName(month).slice(0, 3)}</span>
+            <strong>{percent === null ? 'off' : serves ? percent : '*'}</strong>
+          </li>
+        ))}
+      </ol>
+      {others.length > 0 && (
+        <ul>
+          {others.map((one) => {
+            const differences = one.plan ? planDifferences(clockPlan, one.plan, clock) : [];
+            return (
+              <li key={one.month}>
+                {monthSentence(one, brief)}{' '}
+                {one.plan
+                  ? `Set: ${one.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock)}, ${spansWords(one.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
+                  : 'Nothing better was found.'}
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** The planner: from the brief to the best programs, with reasons. */
+export default function PlannerView(props: SurveyProps) {
+  const { site, survey, minutes, today, timerId, plan } = props;
+  const { clock } = usePreferences();
+  const brief = useBrief(props);
+  const { planning, start, stop } = usePlanner();
+  const [chosen, setChosen] = useState(0);
+  const [pins, setPins] = useState<Pins>({});
+  const kept = [pins.days, pins.starts, pins.runs, pins.stations].reduce(
+    (sum, list) => sum + (list?.length ?? 0),
+    0,
+  );
+  const unknown = unknownNeeds(minutes);
+  const sunrise = sunriseOf(site, today, planningMonth(minutes, today));
+  const work = (about: Brief, alone: boolean) => {
+    setChosen(0);
+    start({
+      brief: about,
+      options: { on: today, pins },
+      sunrise,
+      months: monthNeeds(props),
+      season: survey.season === 'days' ? 'days' : 'percent',
+      alone,
+      clock,
+    });
+  };
+  const { results, state, request, best } = planning;
+  const shown = results[chosen] ?? results[0];
+  const tried = request !== null && request.brief !== brief;
+  const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
+  return (
+    <div className="survey-view planner">
+      <Patterns />
+      <div className="planner-head">
+        {state === 'working' ? (
+          <Button size="large" onClick={stop}>
+            Stop
+          </Button>
+        ) : (
+          <Button size="large" type="primary" onClick={() => work(brief, kept > 0)}>
+            {kept > 0 ? 'Work out the rest' : 'Work it out'}
+          </Button>
+        )}
+        {kept > 0 && state !== 'working' && (
+          <Button size="large" onClick={() => setPins({})}>
+            Keep nothing
+          </Button>
+        )}
+        <p role="status">
+          {state === 'idle' &&
+            'From the brief to the best programs: days, programs, starts and minutes, with the reasons.'}
+          {state === 'working' &&
+            (results.length > 0
+              ? 'Looking at plans of other kinds …'
+              : `Working it out: ${planning.tries} ways tried${best ? ', the best so far is below' : ''}.`)}
+          {state === 'stopped' && 'Stopped: the best that was found until then stays.'}
+          {state === 'done' && kept > 0 && `${kept} kept; the rest can be worked out around it.`}
+        </p>
+      </div>
+      {unknown.length > 0 && (
+        <p className="caution">
+          Not known yet what {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}{' '}
+          {unknown.length === 1 ? 'needs' : 'need'}: left out of the programs.{' '}
+          <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
+        </p>
+      )}
+      {planning.why && <p className="fault">Not worked out: {planning.why}</p>}
+      {tried && state === 'done' && (
+        <p className="caution">
+          The brief has been changed for this, as a try, or since. What was tried is not noted in
+          the brief. <Button onClick={() => work(brief, false)}>Back to the brief</Button>
+        </p>
+      )}
+      {results.length === 0 && best && (
+        <div className="plan-best">
+          <PlanWeek plan={best.plan} from={today} place={site} />
+          {state === 'stopped' && <Changes props={props} plan={best.plan} />}
+        </div>
+      )}
+      {conflicts.length > 0 && (
+        <section role="alert" className="plan-conflicts">
+          <h2>No programs can do all of this</h2>
+          <p>These cannot be had together. One change is enough:</p>
+          <ul>
+            {conflicts.map(({ path, demand, change, brief: changed }) => (
+              <li key={path}>
+                <p>
+                  <strong>{demand}</strong>
+                </p>
+                <p>
+                  {change} {changed && <Button onClick={() => work(changed, false)}>Try it</Button>}
+                </p>
+              </li>
+            ))}
+          </ul>
+          <p className="soft">
+            What is allowed is for the local rules and those who set them to say.
+          </p>
+        </section>
+      )}
+      {results[0]?.plan && (
+        <div className="plan-alternatives" role="group" aria-label="Plans that differ in kind">
+          {results.map(({ kind, plan: other, cost }, i) =>
+            other ? (
+              <button
+                key={kind}
+                type="button"
+                className="plan-alternative"
+                aria-pressed={i === chosen}
+                onClick={() => setChosen(i)}
+              >
+                <strong>{ALTERNATIVE_WORDS[kind]}</strong>
+                <PlanWeek plan={other} from={today} place={site} />
+                <span>
+                  {other.programs.length} {other.programs.length === 1 ? 'program' : 'programs'},{' '}
+                  {cost?.[3]} {cost?.[3] === 1 ? 'start' : 'starts'}
+                  {cost?.[1] ? `, ${lengthWords(Math.round(cost[1] * 60))} outside the hours` : ''}
+                </span>
+              </button>
+            ) : null,
+          )}
+        </div>
+      )}
+      {shown?.plan && (
+        <>
+          {results.length > 1 && <Table results={results} brief={brief} />}
+          <h2 className="plan-shown">{ALTERNATIVE_WORDS[shown.kind]}</h2>
+          <div className="plan-columns">
+            <PlanPrograms
+              plan={shown.plan}
+              brief={shown.brief}
+              clock={clock}
+              pins={pins}
+              setPins={setPins}
+            />
+            <Reasons result={shown} timerId={timerId} />
+          </div>
+          <Changes key={chosen} props={props} plan={shown.plan} />
+          {planning.season && chosen === 0 && (
+            <Season
+              months={planning.season}
+              brief={brief}
+              minutes={minutes}
+              clockPlan={shown.plan}
+            />
+          )}
+        </>
+      )}
+      {plan.programs.length === 0 && state === 'idle' && (
+        <p className="soft">There are no programs on this timer yet.</p>
+      )}
+    </div>
+  );
+}

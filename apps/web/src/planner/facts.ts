@@ -1,0 +1,50 @@
+/** What a plan comes to, in the words of the planner's table. No interface code. */
+import {
+  cycleShape,
+  datesOf,
+  daysWords,
+  lengthWords,
+  parseTime,
+  programsByLetter,
+  SECONDS_PER_DAY,
+  timeWords,
+  type ClockStyle,
+  type Days,
+  type Plan,
+  type Program,
+} from '@water-clock/core';
+
+/** A day rule without the date from which it counts. */
+export const ruleWords = (days: Days | null, clock: ClockStyle): string =>
+  days?.rule === 'interval'
+    ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}${days.blockedWeekdays ? ', not ' + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock) : ''}`
+    : daysWords(days, clock);
+
+/** When each start of a program is done, seconds of the day. */
+export function endsOf(plan: Plan, program: Program): number[] {
+  const { seconds } = cycleShape(plan, program, 100);
+  return program.starts.map((start) => ((parseTime(start) ?? 0) + seconds) % SECONDS_PER_DAY);
+}
+
+/** `5:40 – 7:00`, for each start. */
+export const spansWords = (plan: Plan, program: Program, clock: ClockStyle): string[] =>
+  endsOf(plan, program).map(
+    (end, i) =>
+      `${timeWords(parseTime(program.starts[i] ?? '') ?? 0, clock)} – ${timeWords(end, clock)}`,
+  );
+
+/** Water of a week, all stations, at 100 percent. */
+export function weekWords(plan: Plan): string {
+  const seconds = plan.programs.reduce(
+    (sum, { runs, starts, days }) =>
+      sum +
+      runs.reduce((all, run) => all + run.seconds, 0) * starts.length * (days ? datesOf(days) : 0),
+    0,
+  );
+  return lengthWords(Math.round(seconds / 60) * 60);
+}
+
+export const datesText = (plan: Plan): string =>
+  programsByLetter(plan)
+    .map(({ letter, days }) => `${letter} ${days ? Math.round(datesOf(days) * 10) / 10 : 0}`)
+    .join(', ');

@@ -1,0 +1,71 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { faultSentence, type Cost, type Plan, type SeasonMonth } from '@water-clock/core';
+import type { PlanNews, PlanRequest, PlanResult } from '../workers/planning.ts';
+
+export interface Planning {
+  readonly state: 'idle' | 'working' | 'done' | 'stopped' | 'refused';
+  readonly request: PlanRequest | null;
+  readonly tries: number;
+  readonly best: { readonly plan: Plan; readonly cost: Cost } | null;
+  readonly results: readonly PlanResult[];
+  readonly season: readonly SeasonMonth[] | null;
+  readonly why: string | null;
+}
+
+const IDLE: Planning = {
+  state: 'idle',
+  request: null,
+  tries: 0,
+  best: null,
+  results: [],
+  season: null,
+  why: null,
+};
+
+function after(planning: Planning, news: PlanNews): Planning {
+  switch (news.kind) {
+    case 'best':
+      return { ...planning, best: news };
+    case 'tried':
+      return { ...planning, tries: news.tries };
+    case 'result':
+      return { ...planning, results: [...planning.results, news.result] };
+    case 'season':
+      return { ...planning, season: news.months };
+    case 'refused':
+      return { ...planning, state: 'refused', why: news.faults.map(faultSentence).join(' ') };
+    case 'end':
+      return { ...planning, state: 'done' };
+  }
+}
+
+/** The planner's worker: one question at a time; a new one, or stop, ends the one under way. What was found until then stays. */
+export function usePlanner() {
+  const [planning, setPlanning] = useState(IDLE);
+  const worker = useRef<Worker | null>(null);
+  const end = useCallback(() => {
+    worker.current?.terminate();
+    worker.current = null;
+  }, []);
+  const start = useCallback(
+    (request: PlanRequest) => {
+      end();
+      const made = new Worker(new URL('../workers/planning.worker.ts', import.meta.url), {
+        type: 'module',
+      });
+      worker.current = made;
+      made.addEventListener('message', ({ data }: MessageEvent<PlanNews>) => {
+        if (worker.current === made) setPlanning((last) => after(last, data));
+      });
+      setPlanning({ ...IDLE, state: 'working', request });
+      made.postMessage(request);
+    },
+    [end],
+  );
+  const stop = useCallback(() => {
+    end();
+    setPlanning((last) => (last.state === 'working' ? { ...last, state: 'stopped' } : last));
+  }, [end]);
+  useEffect(() => end, [end]);
+  return { planning, start, stop };
+}

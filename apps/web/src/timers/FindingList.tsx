@@ -1,0 +1,173 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  aboutOf,
+  canBeAccepted,
+  dateWords,
+  findingSentence,
+  fixOf,
+  fixWords,
+  formatDate,
+  judged,
+  parseDate,
+  type Accepted,
+  type Brief,
+  type EpochDay,
+  type Finding,
+  type Plan,
+  type Speech,
+  type Survey,
+} from '@water-clock/core';
+import { Disclosure } from '../platform/Disclosure.tsx';
+import { commitWords } from './commitWords.ts';
+import type { TimerEditor } from './editor.ts';
+
+interface Props {
+  readonly findings: readonly Finding[];
+  /** What they were found in. */
+  readonly plan: Plan;
+  readonly brief: Brief;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+  readonly today: EpochDay;
+  readonly speech: Speech;
+}
+
+const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
+
+function AcceptForm({
+  about,
+  accept,
+  leave,
+}: {
+  readonly about: string;
+  readonly accept: (reason: string, until: string | null) => void;
+  readonly leave: () => void;
+}) {
+  const [reason, setReason] = useState('');
+  const [until, setUntil] = useState('');
+  const soundDate = until === '' || parseDate(until) !== null;
+  return (
+    <form
+      className="accept-form"
+      aria-label={`Accept: ${about}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (reason.trim() && soundDate) accept(reason.trim(), until || null);
+      }}
+    >
+      <label className="labelled">
+        Why is this as it should be?
+        <input
+          className="field"
+          value={reason}
+          maxLength={200}
+          autoFocus
+          onChange={({ target }) => setReason(target.value)}
+        />
+      </label>
+      <label className="labelled">
+        Last day (empty: until it changes)
+        <input
+          className="field"
+          type="date"
+          value={until}
+          onChange={({ target }) => setUntil(target.value)}
+        />
+      </label>
+      <Button htmlType="submit" type="primary" disabled={!reason.trim() || !soundDate}>
+        Accept
+      </Button>
+      <Button onClick={leave}>Leave it open</Button>
+    </form>
+  );
+}
+
+/** What the checks have to say: each with what puts it right, and a way to say that it is meant so. */
+export function FindingList(props: Props) {
+  const { findings, plan, brief, survey, editor, today, speech } = props;
+  const [asking, setAsking] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const accepted = survey.accepted ?? [];
+  const { open, accepted: apart } = judged(findings, accepted, plan, brief, today);
+  if (open.length === 0 && apart.length === 0) return null;
+  const note = (next: readonly Accepted[]) =>
+    setRefusal(
+      commitWords(editor, { type: 'note', fields: { accepted: next.length > 0 ? next : null } }),
+    );
+  return (
+    <section aria-label="Findings">
+      {open.length > 0 && (
+        <ul className="findings">
+          {open.map((finding, i) => {
+            const fix = fixOf(plan, finding, today, brief);
+            const key = `${finding.code} ${i}`;
+            const sentence = findingSentence(finding, speech);
+            return (
+              <li key={key} className={`finding finding-${finding.severity}`}>
+                <span>
+                  <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b> {sentence}
+                </span>
+                <span className="finding-acts">
+                  {fix && (
+                    <Button onClick={() => setRefusal(commitWords(editor, fix.change))}>
+                      {fixWords(fix, speech.clock)}
+                    </Button>
+                  )}
+                  {canBeAccepted(finding) && asking !== key && (
+                    <Button type="text" onClick={() => setAsking(key)}>
+                      Accept …
+                    </Button>
+                  )}
+                </span>
+                {asking === key && (
+                  <AcceptForm
+                    about={sentence}
+                    leave={() => setAsking(null)}
+                    accept={(reason, until) => {
+                      setAsking(null);
+                      note([
+                        // What is over is not kept for ever.
+                        ...accepted.filter(
+                          (one) => one.until === undefined || one.until >= formatDate(today),
+                        ),
+                        {
+                          code: finding.code,
+                          about: aboutOf(finding, plan, brief),
+                          reason,
+                          ...(until === null ? {} : { until }),
+                        },
+                      ]);
+                    }}
+                  />
+                )}
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {refusal && <p className="fault">{refusal}</p>}
+      {apart.length > 0 && (
+        <Disclosure className="findings-accepted" summary={`Accepted: ${apart.length}`}>
+          {() => (
+            <ul className="findings">
+              {apart.map(({ finding, as }, i) => (
+                <li key={i} className="finding">
+                  <span>
+                    {findingSentence(finding, speech)} <em>{as.reason}</em>
+                    {as.until ? ` (until ${dateWords(parseDate(as.until) ?? today, today)})` : ''}
+                  </span>
+                  <span className="finding-acts">
+                    <Button onClick={() => note(accepted.filter((one) => one !== as))}>
+                      No longer
+                    </Button>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+        </Disclosure>
+      )}
+    </section>
+  );
+}

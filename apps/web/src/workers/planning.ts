@@ -1,0 +1,58 @@
+/** What the planner's page asks of its worker and what it answers. Plain data both ways. */
+import type {
+  AlternativeKind,
+  Brief,
+  ClockStyle,
+  Cost,
+  Fault,
+  MonthNeed,
+  Plan,
+  PlannerOptions,
+  Proof,
+  Reason,
+  SeasonMonth,
+  Simpler,
+} from '@water-clock/core';
+
+export interface PlanRequest {
+  readonly brief: Brief;
+  readonly options: PlannerOptions;
+  /** The hour by which watering would be done by sunrise; null: not known. */
+  readonly sunrise: string | null;
+  /** What each month asks for; empty: the season is not followed. */
+  readonly months: readonly MonthNeed[];
+  readonly season: 'percent' | 'days';
+  /** Only the brief itself, no other kinds of plan: where something is kept, or tried. */
+  readonly alone: boolean;
+  readonly clock: ClockStyle;
+}
+
+/** A demand that stands in the way, and what would help. */
+export interface ConflictShown {
+  readonly path: string;
+  readonly demand: string;
+  readonly change: string;
+  /** The brief with that change; null: there is none. */
+  readonly brief: Brief | null;
+}
+
+export interface PlanResult {
+  readonly kind: AlternativeKind;
+  readonly brief: Brief;
+  readonly plan: Plan | null;
+  readonly cost: Cost | null;
+  readonly proof: Proof;
+  readonly reasons: readonly Reason[];
+  readonly simpler: readonly Simpler[];
+  readonly conflicts: readonly ConflictShown[];
+  readonly isSure: boolean;
+}
+
+export type PlanNews =
+  /** The best so far of the brief itself. */
+  | { readonly kind: 'best'; readonly plan: Plan; readonly cost: Cost }
+  | { readonly kind: 'tried'; readonly tries: number }
+  | { readonly kind: 'result'; readonly result: PlanResult }
+  | { readonly kind: 'season'; readonly months: readonly SeasonMonth[] }
+  | { readonly kind: 'refused'; readonly faults: readonly Fault[] }
+  | { readonly kind: 'end' };

@@ -1,0 +1,72 @@
+/** The planner, off the page's own thread. A shell over core. */
+import {
+  alternativesOf,
+  attempt,
+  conflictSentences,
+  pathText,
+  seasonOf,
+  workOut,
+  type Worked,
+} from '@water-clock/core';
+import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
+
+const MILLISECONDS_BETWEEN_NEWS = 100;
+/** With the brief's own, so many kinds of plan side by side. */
+const MOST_ALTERNATIVES = 4;
+
+const tell = (news: PlanNews) => self.postMessage(news);
+
+const programsText = ({ plan }: Pick<Worked, 'plan'>) => JSON.stringify(plan?.programs ?? null);
+
+function work(request: PlanRequest): void {
+  const { brief, options, clock } = request;
+  let last = performance.now();
+  const listener = {
+    found: ({
+      plan,
+      cost,
+    }: {
+      plan: NonNullable<Worked['plan']>;
+      cost: NonNullable<Worked['cost']>;
+    }) => tell({ kind: 'best', plan, cost }),
+    tried: (tries: number) => {
+      const now = performance.now();
+      if (now - last < MILLISECONDS_BETWEEN_NEWS) return;
+      last = now;
+      tell({ kind: 'tried', tries });
+    },
+  };
+  const seen = new Set<string>();
+  let own: PlanResult | null = null;
+  const kinds = request.alone
+    ? [{ kind: 'as-wished' as const, brief }]
+    : alternativesOf(brief, request.sunrise);
+  for (const { kind, brief: asked } of kinds) {
+    if (seen.size >= MOST_ALTERNATIVES) break;
+    const worked = workOut(asked, options, own ? {} : listener);
+    const text = programsText(worked);
+    if (own && (worked.plan === null || seen.has(text))) continue;
+    seen.add(text);
+    const conflicts = worked.conflicts.map((conflict) => ({
+      path: pathText(conflict.demand.path),
+      ...conflictSentences(conflict, asked, clock),
+      brief: conflict.change?.brief ?? null,
+    }));
+    const result = { ...worked, kind, brief: asked, conflicts };
+    own ??= result;
+    tell({ kind: 'result', result });
+    if (!worked.plan && kind === 'as-wished') break;
+  }
+  if (own?.plan && request.months.length > 0)
+    tell({
+      kind: 'season',
+      months: seasonOf(own.brief, own.plan, request.months, request.season, {
+        ...(options.on === undefined ? {} : { on: options.on }),
+      }),
+    });
+}
+
+self.addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
+  const worked = attempt(() => work(data));
+  tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
+});

@@ -1,0 +1,98 @@
+/**
+ * Findings that a person accepts: with a reason and, where they like, a last day. One stands apart until that day is over, or until something that it
+ * is about changes; an overlap cannot be accepted away (planning.md section 2).
+ */
+import type { Brief } from '../brief/brief.ts';
+import { parseDate, type EpochDay } from '../calendar.ts';
+import type { DateText, Plan } from '../plan.ts';
+import type { Finding, FindingCode } from './findings.ts';
+
+export interface Accepted {
+  readonly code: FindingCode;
+  /** What the finding was about when it was accepted, as `aboutOf` tells it. */
+  readonly about: string;
+  readonly reason: string;
+  /** The last day on which it stands. */
+  readonly until?: DateText;
+}
+
+/** Whether a finding can be accepted at all: an overlap, and a program that cannot water, cannot. */
+export const canBeAccepted = ({ code }: Pick<Finding, 'code'>): boolean =>
+  code !== 'overlap' && !code.startsWith('missing-');
+
+/** A document with the fields of its records in order. */
+function ordered(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(ordered);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, one]) => one !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, one]) => [key, ordered(one)]),
+  );
+}
+
+/** Sixteen hexadecimal digits for a text: two runs of the FNV-1a hash, from two beginnings. */
+function digest(text: string): string {
+  return [0x811c9dc5, 0x01000193]
+    .map((from) => {
+      let hash = from;
+      for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+      return (hash >>> 0).toString(16).padStart(8, '0');
+    })
+    .join('');
+}
+
+/** All that a finding is about, as a short text; it changes when any of that does. The date on which it shows does not count. */
+export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): string {
+  const { code, where } = finding;
+  const { date: _date, ...place } = where;
+  const letters = new Set([
+    ...(where.program === undefined ? [] : [where.program]),
+    ...('programs' in finding ? finding.programs : []),
+  ]);
+  const programs =
+    where.station !== undefined && letters.size === 0
+      ? plan.programs.filter(({ runs }) => runs.some(({ station }) => station === where.station))
+      : plan.programs.filter(({ letter }) => letters.has(letter));
+  const about = {
+    code,
+    place,
+    programs,
+    station: plan.stations.find(({ number }) => number === where.station),
+    settings: programs.length > 0 && where.field === undefined ? undefined : plan.settings,
+    wanted: brief?.stations.find(({ number }) => number === where.station),
+    rules: code.startsWith('forbidden') || code === 'too-many-days' ? brief?.rules : undefined,
+    mowing: code === 'mowing-day' ? brief?.mowing : undefined,
+    finishBy: code === 'late-finish' ? brief?.wish?.finishBy : undefined,
+  };
+  return digest(JSON.stringify(ordered(about)));
+}
+
+export interface Judged {
+  readonly open: readonly Finding[];
+  readonly accepted: readonly { readonly finding: Finding; readonly as: Accepted }[];
+}
+
+/** Findings with the accepted ones apart. */
+export function judged(
+  findings: readonly Finding[],
+  accepted: readonly Accepted[],
+  plan: Plan,
+  brief: Brief | null,
+  on: EpochDay,
+): Judged {
+  const open: Finding[] = [];
+  const apart: { finding: Finding; as: Accepted }[] = [];
+  for (const finding of findings) {
+    const candidates = accepted.filter(
+      ({ code, until }) =>
+        code === finding.code && (until === undefined || (parseDate(until) ?? on) >= on),
+    );
+    const about = candidates.length > 0 ? aboutOf(finding, plan, brief) : '';
+    const as = canBeAccepted(finding) && candidates.find((one) => one.about === about);
+    if (as) apart.push({ finding, as });
+    else open.push(finding);
+  }
+  return { open, accepted: apart };
+}

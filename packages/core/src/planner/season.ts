@@ -1,0 +1,201 @@
+/**
+ * A plan through the year: whether one set of programs with a percent a month gives every station what it needs, and where it does not, what is
+ * to be changed in that month.
+ */
+import type { Brief } from '../brief/brief.ts';
+import { wishOf } from '../brief/brief.ts';
+import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
+import { cycleModel, shapeAt } from '../cycle.ts';
+import { modulo, startsOf } from '../days.ts';
+import { Effort } from '../effort.ts';
+import { meanWeeklySeconds } from '../judge/weekly.ts';
+import { Meetings } from '../meetings.ts';
+import { atPercent } from '../night.ts';
+import type { Plan } from '../plan.ts';
+import { adjustedSeconds, percentSteps } from '../program.ts';
+import { countsForTimes, TOLERANCE } from './needs.ts';
+import type { PlannerOptions } from './options.ts';
+import { searchPlan } from './search.ts';
+import { datesOf } from './verify.ts';
+
+/** What one month asks for. */
+export interface MonthNeed {
+  /** 1 to 12. */
+  readonly month: number;
+  /** Share of what each station needs at 100 percent, by its number; 1 is all of it. */
+  readonly shares: ReadonlyMap<number, number>;
+  /** The hour by which watering is to be done; null: as wished. */
+  readonly finishBy: string | null;
+}
+
+export interface SeasonMonth {
+  readonly month: number;
+  /** The timer's step nearest to the need; null: nothing is needed. */
+  readonly percent: number | null;
+  /** Stations that are then more than a tenth off their need of the month. */
+  readonly off: readonly number[];
+  /** Seconds by which the last cycle would be late. */
+  readonly late: number;
+  /** The percent is above what the programs are clear up to. */
+  readonly tight: boolean;
+  /** The programs of the year serve with that percent. */
+  readonly serves: boolean;
+  /** What to set in this month instead; null where the programs serve, nothing is needed, or nothing was found. */
+  readonly plan: Plan | null;
+}
+
+/** Less than this share of a week at 100 percent is nothing worth watering for. */
+const NOTHING = 0.02;
+const BESIDE = 0.25;
+
+const meanShare = ({ shares }: MonthNeed, { stations }: Brief): number => {
+  let wanted = 0;
+  let needed = 0;
+  for (const { number, weeklySeconds } of stations) {
+    wanted += weeklySeconds;
+    needed += weeklySeconds * (shares.get(number) ?? 1);
+  }
+  return wanted === 0 ? 0 : needed / wanted;
+};
+
+/** A brief with the needs and the finishing hour of a month. */
+function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
+  return {
+    ...brief,
+    ...(finishBy === null ? {} : { wish: { ...brief.wish, finishBy } }),
+    stations: brief.stations.map((one) => ({
+      ...one,
+      weeklySeconds: Math.round(one.weeklySeconds * (shares.get(one.number) ?? 1)),
+    })),
+  };
+}
+
+/** Seconds by which the last cycle that counts ends after the hour by which all is to be done, at a percent. */
+function lateAt(brief: Brief, plan: Plan, percent: number): number {
+  const finish = parseTime(wishOf(brief).finishBy) ?? 0;
+  const counted = new Set(
+    brief.stations.filter((one) => countsForTimes(brief, one)).map(({ number }) => number),
+  );
+  const then = atPercent(plan, percent);
+  let late = 0;
+  for (const program of then.programs) {
+    const { runs } = shapeAt(cycleModel(then, program), percent, new Effort());
+    const end = Math.max(
+      0,
+      ...runs.filter(({ station }) => counted.has(station)).map(({ off }) => off),
+    );
+    for (const { secondOfDay } of startsOf(then, program)) {
+      // Nearest `finishBy`: a cycle that begins shortly before it has passed it, not missed it by a day.
+      const since = modulo(secondOfDay + end - finish + SECONDS_PER_DAY / 2, SECONDS_PER_DAY);
+      if (end > 0) late = Math.max(late, since - SECONDS_PER_DAY / 2);
+    }
+  }
+  return late;
+}
+
+/**
+ * How a plan is brought through the year.
+ *
+ * @param way `percent`: the minutes follow the season; `days`: the minutes stay, and the days do.
+ * @throws TooMuchWork
+ */
+export function seasonOf(
+  brief: Brief,
+  plan: Plan,
+  months: readonly MonthNeed[],
+  way: 'percent' | 'days',
+  options: PlannerOptions = {},
+): SeasonMonth[] {
+  const { timer } = plan;
+  const steps =
+    timer.seasonal.scope === 'none' ? [100] : percentSteps(timer).filter((step) => step > 0);
+  const whole = meanWeeklySeconds(plan, new Meetings(new Effort()));
+  return months.map((need): SeasonMonth => {
+    const share = meanShare(need, brief);
+    const { month } = need;
+    if (share < NOTHING)
+      return { month, percent: null, off: [], late: 0, tight: false, serves: true, plan: null };
+    const wanted = briefOf(brief, need);
+    const percent =
+      way === 'days'
+        ? 100
+        : steps.reduce((best, step) =>
+            Math.abs(step - share * 100) < Math.abs(best - share * 100) ? step : best,
+          );
+    const given = givenAt(plan, percent);
+    const off = wanted.stations
+      .filter(({ number, weeklySeconds }) => {
+        const full = brief.stations.find((one) => one.number === number)?.weeklySeconds ?? 0;
+        const isOff = (seconds: number, of: number) => Math.abs(seconds - of) > TOLERANCE * of + 30;
+        // What is off its need at 100 percent is told there.
+        return (
+          full > 0 &&
+          !isOff(whole.get(number) ?? 0, full) &&
+          isOff(given.get(number) ?? 0, weeklySeconds)
+        );
+      })
+      .map(({ number }) => number);
+    const late = lateAt(wanted, plan, percent);
+    const tight = percent > Math.max(100, wishOf(brief).headroomPercent);
+    const serves = off.length === 0 && late === 0 && !tight;
+    return {
+      month,
+      percent,
+      off,
+      late,
+      tight,
+      serves,
+      plan: serves ? null : otherPlan(brief, wanted, plan, share, way, options),
+    };
+  });
+}
+
+function givenAt(plan: Plan, percent: number): Map<number, number> {
+  // Mean water at a percent: that of runs which are already as long as the percent makes them.
+  const { seasonal } = plan.timer;
+  return meanWeeklySeconds({
+    ...plan,
+    programs: plan.programs.map((program) => ({
+      ...program,
+      runs: program.runs.map(({ station, seconds }) => ({
+        station,
+        seconds: adjustedSeconds(seconds, percent, seasonal),
+      })),
+    })),
+  });
+}
+
+/** What to set in a month in place of the programs of the year. */
+function otherPlan(
+  brief: Brief,
+  wanted: Brief,
+  plan: Plan,
+  share: number,
+  way: 'percent' | 'days',
+  options: PlannerOptions,
+): Plan | null {
+  const beside = { ...options, thoroughness: BESIDE };
+  if (way === 'percent') return searchPlan(wanted, beside).found?.plan ?? null;
+  const runs = plan.programs.flatMap(({ runs: own }) => own);
+  const byDays: Brief = {
+    ...wanted,
+    stations: wanted.stations.map((station) => {
+      const own = plan.programs.find((program) =>
+        program.runs.some((run) => run.station === station.number),
+      );
+      if (!own?.days) return station;
+      const dates = Math.max(1, Math.min(7, Math.round(datesOf(own.days) * share)));
+      return { ...station, days: { least: dates, most: dates } };
+    }),
+  };
+  const found = searchPlan(byDays, { ...beside, pins: { runs } }).found;
+  return (
+    (
+      found ??
+      searchPlan(
+        { ...byDays, stations: wanted.stations.map(({ days: _days, ...one }) => one) },
+        { ...beside, pins: { runs } },
+      ).found
+    )?.plan ?? null
+  );
+}
