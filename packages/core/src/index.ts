@@ -166,6 +166,7 @@ export {
   type Speech,
   type VerdictWords,
 } from './words.ts';
+export { listed } from './words.ts';
 export { findingSentence, fixWords } from './findingWords.ts';
 export { fixOf, type Fix } from './judge/fixes.ts';
 export { aboutOf, canBeAccepted, judged, type Accepted, type Judged } from './judge/accepted.ts';
@@ -435,3 +436,4 @@ export {
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { datesOf } from './planner/verify.ts';
 export { takePlanChange } from './planner/take.ts';
+export { meanWeeklySeconds } from './judge/weekly.ts';

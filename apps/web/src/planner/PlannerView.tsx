@@ -1,11 +1,14 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   ALTERNATIVE_WORDS,
   applyChange,
+  attempt,
   comparedSentence,
   lengthWords,
+  listed,
+  meanWeeklySeconds,
   monthName,
   monthSentence,
   notKept,
@@ -34,6 +37,7 @@ import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import { PlanPrograms } from './PlanPrograms.tsx';
 import { PlanWeek } from './PlanWeek.tsx';
 import { usePlanner } from './usePlanner.ts';
+import '../minutes/minutes.css';
 import './planner.css';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
@@ -70,6 +74,31 @@ function monthNeeds(props: SurveyProps): MonthNeed[] {
       finishBeforeSunrise === undefined ? null : sunriseOf(site, today, month, finishBeforeSunrise),
   }));
 }
+
+const stationsText = (numbers: readonly number[]) =>
+  `${numbers.length === 1 ? 'station' : 'stations'} ${listed(numbers)}`;
+
+/** Seconds a week that the present programs give each station. */
+function presentWater(plan: Plan): ReadonlyMap<number, number> {
+  const worked = attempt(() => meanWeeklySeconds(plan));
+  return worked.ok ? worked.value : new Map<number, number>();
+}
+
+const withPresent = (
+  brief: Brief,
+  unknown: readonly number[],
+  present: ReadonlyMap<number, number>,
+): Brief => ({
+  ...brief,
+  stations: brief.stations.map((station) =>
+    unknown.includes(station.number)
+      ? {
+          ...station,
+          weeklySeconds: Math.min(604_800, Math.round(present.get(station.number) ?? 0)),
+        }
+      : station,
+  ),
+});
 
 function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
   const { clock } = usePreferences();
@@ -263,7 +292,17 @@ function Season({
 export default function PlannerView(props: SurveyProps) {
   const { site, survey, minutes, today, timerId, plan } = props;
   const { clock } = usePreferences();
-  const brief = useBrief(props);
+  const noted = useBrief(props);
+  const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
+  const present = useMemo(() => presentWater(plan), [plan]);
+  const goByPresent = unknown.filter((number) => (present.get(number) ?? 0) > 0);
+  const [byPresent, setByPresent] = useState(true);
+  // Where nobody knows the need, what the present programs give is the best there is to go by.
+  const brief = useMemo(
+    () => (byPresent ? withPresent(noted, unknown, present) : noted),
+    [byPresent, noted, unknown, present],
+  );
+  const watered = brief.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
   const { planning, start, stop } = usePlanner();
   const [chosen, setChosen] = useState(0);
   const [pins, setPins] = useState<Pins>({});
@@ -271,7 +310,6 @@ export default function PlannerView(props: SurveyProps) {
     (sum, list) => sum + (list?.length ?? 0),
     0,
   );
-  const unknown = unknownNeeds(minutes);
   const sunrise = sunriseOf(site, today, planningMonth(minutes, today));
   const work = (about: Brief, alone: boolean) => {
     setChosen(0);
@@ -298,7 +336,12 @@ export default function PlannerView(props: SurveyProps) {
             Stop
           </Button>
         ) : (
-          <Button size="large" type="primary" onClick={() => work(brief, kept > 0)}>
+          <Button
+            size="large"
+            type="primary"
+            disabled={!watered}
+            onClick={() => work(brief, kept > 0)}
+          >
             {kept > 0 ? 'Work out the rest' : 'Work it out'}
           </Button>
         )}
@@ -319,12 +362,26 @@ export default function PlannerView(props: SurveyProps) {
         </p>
       </div>
       {unknown.length > 0 && (
-        <p className="caution">
-          Not known yet what {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}{' '}
-          {unknown.length === 1 ? 'needs' : 'need'}: left out of the programs.{' '}
-          <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
-        </p>
+        <div className="caution">
+          <p>
+            Not known yet what {stationsText(unknown)} {unknown.length === 1 ? 'needs' : 'need'}.{' '}
+            <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
+          </p>
+          {goByPresent.length > 0 ? (
+            <label className="check">
+              <input
+                type="checkbox"
+                checked={byPresent}
+                onChange={({ target }) => setByPresent(target.checked)}
+              />
+              go by what the present programs give {stationsText(goByPresent)}
+            </label>
+          ) : (
+            <p>Left out of the programs.</p>
+          )}
+        </div>
       )}
+      {!watered && <p>There is nothing to work out before some station’s need is known.</p>}
       {planning.why && <p className="fault">Not worked out: {planning.why}</p>}
       {tried && state === 'done' && (
         <p className="caution">
@@ -406,9 +463,6 @@ export default function PlannerView(props: SurveyProps) {
             />
           )}
         </>
-      )}
-      {plan.programs.length === 0 && state === 'idle' && (
-        <p className="soft">There are no programs on this timer yet.</p>
       )}
     </div>
   );

@@ -48,6 +48,14 @@ export interface Fixed {
 /** How many nights are tried with a choice of kinds. */
 const MOST_NIGHTS = 6;
 const MOST_NIGHTS_OF_ONE = 40;
+/** Ways to share the stations out that are tried on all but the first of them. */
+const MOST_WAYS_ON_OTHER_NIGHTS = 4;
+
+/** Shares of the water that programs are given, and how many choices of them are tried. */
+const WEIGHTS = [0, 1, 2, 3];
+const MOST_WEIGHTS = 16;
+
+const sumOf = (list: readonly number[]) => list.reduce((sum, one) => sum + one, 0);
 
 /** Stations with two runs that are equally near of which every choice is tried. */
 const MOST_TIES = 4;
@@ -60,13 +68,17 @@ export class Drafting {
   /** Seconds of the day that no cycle starts in. */
   private readonly avoid: readonly { readonly from: number; readonly to: number }[];
   private starved: ReadonlySet<number> = new Set();
+  starvedText = '';
   /** Places of the needs that no program can meet. */
   readonly hopeless = new Set<number>();
   private readonly columns = new Map<number, Float64Array>();
   /** Seconds of a week that what counts cannot be watered in less than. */
   private leastWater: number | null = null;
+  private readonly weightsOf = new Map<string, readonly (readonly number[])[]>();
+  private ordersOnce: readonly (readonly number[])[] | null = null;
   /** Times that programs were placed on the clock. */
   tries = 0;
+  private readonly tried: ((tries: number) => void) | undefined;
   /** Whether what was not found does not exist. */
   sure = true;
 
@@ -76,7 +88,9 @@ export class Drafting {
     needs: readonly Need[],
     fixed: readonly Fixed[],
     avoid: readonly { readonly from: number; readonly to: number }[],
+    tried?: (tries: number) => void,
   ) {
+    this.tried = tried;
     this.workshop = workshop;
     this.runs = runs;
     this.needs = needs;
@@ -91,6 +105,7 @@ export class Drafting {
   /** From now on these stations, by number, may get less than they need. */
   starve(numbers: Iterable<number>): void {
     this.starved = new Set(numbers);
+    this.starvedText = [...this.starved].join();
     this.columns.clear();
     this.leastWater = null;
   }
@@ -111,25 +126,43 @@ export class Drafting {
     return column;
   }
 
-  /** Whether a station could be watered at all if it were the only one, with its shortest run, at any hour. */
-  isPossibleAlone(need: Need, kinds: readonly SlotKind[]): boolean {
+  /**
+   * Whether a station could be watered if it were the only one, at any hour.
+   *
+   * @param enough with what it needs; else with its shortest run.
+   */
+  isPossibleAlone(
+    need: Need,
+    kinds: readonly SlotKind[],
+    mostStarts: number,
+    enough: boolean,
+  ): boolean {
     const i = this.needs.indexOf(need);
     const { timer } = this.brief;
-    const starts = need.often?.times ?? 1;
+    const least = need.often?.times ?? 1;
     const day = {
       span: { from: this.workshop.span.from, seconds: SECONDS_PER_DAY },
       shortest: true,
     };
-    const run = { seconds: timer.runStepSeconds, given: 0, off: 1, fits: false };
-    return kinds.some(
-      (kind) =>
-        kind.eligible[i] === 1 &&
-        (starts === 1 || !kind.variants[0]?.isHours) &&
-        kind.variants.some((pattern) => {
-          const draft = { pattern, starts, members: [{ need, run }], soak: null };
-          return this.placed([draft], day) !== null;
-        }),
-    );
+    const shortest = { seconds: timer.runStepSeconds, given: 0, off: 1, fits: false };
+    return kinds.some((kind) => {
+      if (!kind.eligible[i]) return false;
+      const most = kind.variants[0]?.isHours ? 1 : enough ? mostStarts : least;
+      for (let starts = least; starts <= most; starts++) {
+        const run = enough ? this.runs.at(need, kind.mean, starts) : shortest;
+        if (!run || (enough && !run.fits)) continue;
+        const members = [
+          { need, run: (enough && this.shortestOf(need, run, kind.mean * starts)) || run },
+        ];
+        const placed = kind.variants
+          .slice(0, enough ? MOST_NIGHTS : Infinity)
+          .some((pattern) =>
+            this.placed([{ pattern, starts, members, soak: this.soakOf(members) }], day),
+          );
+        if (placed) return true;
+      }
+      return false;
+    });
   }
 
   offOf(i: number, kind: SlotKind, starts: number): number {
@@ -137,15 +170,31 @@ export class Drafting {
   }
 
   /** What is worth trying with a candidate, each fitted into the day; the caller takes the cheapest. */
-  *attempts(candidate: Candidate, reach: Reach): Generator<Drafted> {
+  *attempts(candidate: Candidate, reach: Reach, until: number): Generator<Drafted> {
+    this.tries++;
     const assignments = this.assignments(candidate);
+    if (assignments.length === 0) return;
     const nights = this.nights(candidate.kinds);
     if (candidate.kinds.length > 1) this.sure = false;
-    for (const patterns of nights)
-      for (const assignment of assignments) {
+    for (const [n, patterns] of nights.entries())
+      for (const assignment of n === 0
+        ? assignments
+        : assignments.slice(0, MOST_WAYS_ON_OTHER_NIGHTS)) {
+        if (this.tries >= until) {
+          this.sure = false;
+          return;
+        }
+        this.tries++;
         const drafted = this.fit(candidate, patterns, assignment, reach);
         if (drafted) yield drafted;
       }
+  }
+
+  /** Tenths of the wished hours of its nights that the least water takes, where that is half of them or more; else 0. */
+  tightness(kinds: readonly SlotKind[], { span }: Reach): number {
+    const nights = Math.min(7, sumOf(kinds.map(({ mean }) => mean)));
+    const share = (this.leastWater ?? 0) / (nights * span.seconds);
+    return share < 0.5 ? 0 : Math.ceil(share * 10);
   }
 
   /** Whether the least water there is to give has room in the nights there are; exact where it says no. */
@@ -195,10 +244,15 @@ export class Drafting {
     const any = options.map((list) => list.map(({ j }) => j));
     const ways = [
       nearest.map(([first = 0]) => first),
-      this.inOrder(nearest, kinds.length),
+      this.inOrder(
+        nearest,
+        kinds.map(() => 1),
+      ),
       this.evenly(nearest, kinds, starts),
-      this.inOrder(any, kinds.length),
       this.evenly(any, kinds, starts),
+      ...this.weights(any, kinds.length).flatMap((weights) =>
+        this.orders().map((order) => this.inOrder(any, weights, order)),
+      ),
     ].map((way) => this.filled(way, any, kinds.length));
     const seen = new Set<string>();
     return ways.filter((way): way is number[] => {
@@ -208,19 +262,69 @@ export class Drafting {
     });
   }
 
-  /** Stations in their order: the first program is filled, then the next. */
-  private inOrder(options: readonly (readonly number[])[], count: number): number[] {
-    const total = this.needs.reduce((sum, { wanted }) => sum + wanted, 0);
+  /** Shares of the water for each program; one that some station must be in, and few can, may have no more than that. */
+  private weights(
+    options: readonly (readonly number[])[],
+    count: number,
+  ): readonly (readonly number[])[] {
+    const own = Array.from({ length: count }, (_, j) =>
+      options.some((list, i) => list.length === 1 && list[0] === j && this.needs[i]?.often),
+    );
+    const key = own.join();
+    let known = this.weightsOf.get(key);
+    if (known) return known;
+    let made: number[][] = [[]];
+    for (const isOwn of own)
+      made = made
+        .flatMap((left) => (isOwn ? [0] : WEIGHTS).map((one) => [...left, one]))
+        .slice(0, 4096);
+    known = made
+      .filter((weights) => Math.max(...weights) > 0 && !weights.every((one) => one % 2 === 0))
+      .sort((a, b) => sumOf(a) - sumOf(b))
+      .slice(0, MOST_WEIGHTS);
+    this.weightsOf.set(key, known);
+    return known;
+  }
+
+  /** Stations in their order, by how much water they need: the first program is filled with its share, then the next. */
+  private inOrder(
+    options: readonly (readonly number[])[],
+    weights: readonly number[],
+    order: readonly number[] = options.map((_, i) => i),
+  ): number[] {
+    const all = sumOf(weights);
+    const shared = this.needs.filter((_, i) => (options[i]?.length ?? 0) > 1);
+    const total = sumOf(shared.map(({ wanted }) => wanted));
     let before = 0;
-    return options.map((list, i) => {
+    const way = options.map(([first = 0]) => first);
+    for (const i of order) {
+      const list = options[i] ?? [];
+      if (list.length < 2) continue;
       const wanted = this.needs[i]?.wanted ?? 0;
-      const aim = Math.min(count - 1, Math.floor(((before + wanted / 2) * count) / total));
+      const at = ((before + wanted / 2) * all) / total;
       before += wanted;
-      return list.reduce(
-        (best, j) => (Math.abs(j - aim) < Math.abs(best - aim) ? j : best),
-        list[0] ?? 0,
-      );
+      let aim = 0;
+      let until = weights[0] ?? 0;
+      while (until <= at && aim < weights.length - 1) until += weights[++aim] ?? 0;
+      const near = (j: number) => Math.abs(j - aim) + ((weights[j] ?? 0) > 0 ? 0 : weights.length);
+      way[i] = list.reduce((best, j) => (near(j) < near(best) ? j : best), list[0] ?? 0);
+    }
+    return way;
+  }
+
+  /** Orders in which the stations are shared out: by number, and those first that are split into the most pieces. */
+  private orders(): readonly (readonly number[])[] {
+    return (this.ordersOnce ??= this.workedOrders());
+  }
+
+  private workedOrders(): (readonly number[])[] {
+    const numbers = this.needs.map((_, i) => i);
+    const pieces = ({ cycle, wanted }: Need) => (cycle === null ? 0 : wanted / cycle);
+    const byPieces = [...numbers].sort((a, b) => {
+      const [one, other] = [this.needs[a], this.needs[b]];
+      return one && other ? pieces(other) - pieces(one) || a - b : 0;
     });
+    return byPieces.join() === numbers.join() ? [numbers] : [numbers, byPieces];
   }
 
   /** The longest first, each into the program that then takes least time. */
@@ -344,15 +448,13 @@ export class Drafting {
     const build = (runs: readonly (RunChoice | null)[]) =>
       this.placed(this.draftsOf(patterns, starts, assignment, runs), reach);
     const runsAWeek = assignment.map((j) => (kinds[j]?.mean ?? 1) * (starts[j] ?? 1));
-    if (!reach.shortest) {
-      const whole = build(full);
-      if (whole) return this.lengthened(whole, full, runsAWeek, build);
-    }
     const least = this.needs.map((need, i) =>
       this.shortestOf(need, full[i] ?? null, runsAWeek[i] ?? 1),
     );
     const cut = build(least);
     if (!cut || reach.shortest) return cut;
+    const whole = build(full);
+    if (whole) return this.lengthened(whole, full, runsAWeek, build);
     return this.restored(full, least, runsAWeek, build) ?? cut;
   }
 
@@ -474,6 +576,7 @@ export class Drafting {
 
   private placed(drafts: readonly Draft[], reach: Reach): Drafted | null {
     this.tries++;
+    this.tried?.(this.tries);
     const { workshop } = this;
     const { from, seconds } = reach.span;
     const placeables = [];

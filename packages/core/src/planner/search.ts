@@ -57,11 +57,13 @@ export interface Listener {
 const NO_COST: Cost = [0, 0, 0, 0, 0, 0];
 
 /** Placements for one number of programs, at a thoroughness of 1; fewer where there are many stations. */
-const MOST_TRIES = 240;
+const MOST_TRIES = 400;
 /** Small steps of the engine. */
 const MOST_PLANNING_STEPS = 400_000_000;
-/** So often all of that, over everything that is tried in turn. */
-const MOST_ROUNDS = 16;
+/** So often that inside the wished hours, with more of the day, and with less water. */
+const STRICT_ROUNDS = 3;
+const STRETCH_ROUNDS = 2;
+const STARVE_ROUNDS = 3;
 /** Totals of starts beyond the least. */
 const MOST_MORE_STARTS = 12;
 /** Compositions of starts looked at for a choice of kinds. */
@@ -72,6 +74,13 @@ const MOST_STARVED_ALONE = 6;
 const STARVED = [2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64];
 /** Seconds by which the wished span is stretched where all has no room in it. */
 const STRETCHES = [1800, 3600, 7200, 10_800, 14_400, 21_600, 28_800, 43_200];
+
+/** Choices of kinds and starts that are looked at in all. */
+const MOST_LOOKS = 400_000;
+
+interface Ranked extends Candidate {
+  readonly rank: number;
+}
 
 interface Level {
   readonly choices: readonly (readonly SlotKind[])[];
@@ -108,7 +117,9 @@ export class Search {
   private readonly fixed: readonly Fixed[];
   private readonly slots: readonly FixedSlot[];
   private readonly levels = new Map<number, Level>();
-  private readonly mostPrograms: number;
+  private readonly lists = new Map<string, readonly Ranked[]>();
+  private looks = 0;
+  private mostPrograms: number;
   private readonly mostStarts: number;
   private readonly mostTries: number;
   /** Where the search ends, whatever it has. */
@@ -149,7 +160,14 @@ export class Search {
     this.workshop = new Workshop(brief, bare, this.patterns, effort);
     const runs = new RunChoices(brief);
     this.fixed = fixedOf(pins);
-    this.drafting = new Drafting(this.workshop, runs, this.needs, this.fixed, options.avoid ?? []);
+    this.drafting = new Drafting(
+      this.workshop,
+      runs,
+      this.needs,
+      this.fixed,
+      options.avoid ?? [],
+      listener.tried,
+    );
     this.kinds = slotKinds(brief, this.needs, this.patterns);
     this.slots = this.fixed.map(({ letter, stations }) => ({
       letter,
@@ -162,12 +180,16 @@ export class Search {
       wish.programs === 'one' ? 1 : timer.programCount,
       this.needs.length,
     );
+    // Where every station is kept in its program there is nothing for others to water.
+    const pinned = this.fixed.reduce((sum, { stations }) => sum + stations.length, 0);
+    if (pinned >= this.needs.length && pinned > 0)
+      this.mostPrograms = Math.min(this.mostPrograms, this.fixed.length);
     this.mostStarts = this.startsAllowed();
     this.mostTries = Math.max(
       Math.ceil(30 * Math.min(1, options.thoroughness ?? 1)),
       Math.round(((options.thoroughness ?? 1) * MOST_TRIES * 24) / Math.max(24, this.needs.length)),
     );
-    this.lastTry = MOST_ROUNDS * this.mostTries;
+    this.lastTry = STRICT_ROUNDS * this.mostTries;
   }
 
   /** The most starts of a program that the timer has, or the wish allows. */
@@ -213,15 +235,18 @@ export class Search {
     }
     this.findHopeless();
     const strict: Reach = { span: this.workshop.span, shortest: false };
+    this.allow(STRICT_ROUNDS);
     this.goThrough(strict, true);
     const strictProof = this.best && this.proofOf(this.best);
     if (strictProof) return this.answer(strictProof);
     const noneInside = this.complete;
+    this.allow(STRETCH_ROUNDS);
     this.stretch();
     const noneAnywhere = noneInside && this.complete;
     let offNeed = this.drafting.hopeless.size;
     if (!this.best) {
       if (noneAnywhere) offNeed++;
+      this.allow(STARVE_ROUNDS);
       this.starve(strict);
     }
     const { best } = this;
@@ -233,6 +258,11 @@ export class Search {
       tries: this.drafting.tries,
       complete: best !== null || noneAnywhere,
     };
+  }
+
+  /** So many rounds from now on. */
+  private allow(rounds: number): void {
+    this.lastTry = this.drafting.tries + rounds * this.mostTries;
   }
 
   /** More of the day, where all has room in it at all: as little more as is enough. */
@@ -289,7 +319,7 @@ export class Search {
       const key = JSON.stringify([allowed, parity, bound, overhead, least, most, often, group]);
       if (known.has(key)) return true;
       known.add(key);
-      const possible = this.drafting.isPossibleAlone(need, this.kinds);
+      const possible = this.drafting.isPossibleAlone(need, this.kinds, this.mostStarts, false);
       this.drafting.tries = tries;
       return possible;
     });
@@ -317,7 +347,7 @@ export class Search {
     for (const set of sets) {
       this.drafting.starve(set.map(({ number }) => number));
       if (this.drafting.tries >= this.lastTry && set.length < order.length) continue;
-      if (set.length === order.length) this.lastTry = this.drafting.tries + 4 * this.mostTries;
+      if (set.length === order.length) this.allow(STRETCH_ROUNDS);
       this.goThrough(strict, true);
       if (!this.best) this.stretch();
       if (this.best) return;
@@ -326,14 +356,21 @@ export class Search {
 
   private findHopeless(): void {
     const none: number[] = [];
+    const { tries } = this.drafting;
     this.needs.forEach((need, i) => {
       const fits = this.allKinds().some((kind) => {
         for (let starts = 1; starts <= this.mostStartsOf(kind); starts++)
           if (this.drafting.offOf(i, kind, starts) < Infinity) return true;
         return false;
       });
-      if (!fits) none.push(i);
+      // What waters often has few hours; there it is worth while to look whether they are enough.
+      const isPlaced =
+        !need.often ||
+        this.fixed.length > 0 ||
+        this.drafting.isPossibleAlone(need, this.kinds, this.mostStarts, true);
+      if (!fits || !isPlaced) none.push(i);
     });
+    this.drafting.tries = tries;
     for (const i of none) this.drafting.hopeless.add(i);
     this.drafting.starve([]);
   }
@@ -365,8 +402,9 @@ export class Search {
         this.isOpen(count, count);
         return;
       }
-      const { choices, complete } = this.level(count);
-      if (!complete) this.isOpen(count, count);
+      const level = this.level(count);
+      if (!level.complete) this.isOpen(count, count);
+      const choices = level.choices.filter((kinds) => this.servesAll(kinds));
       if (choices.length === 0) continue;
       const until = Math.min(this.lastTry, this.drafting.tries + tries);
       let most = count * this.mostStarts;
@@ -384,6 +422,20 @@ export class Search {
       }
       if (this.best && !first && this.best.cost[1] === 0) return;
     }
+  }
+
+  /** Whether every station has a program among some kinds with which it can come to its need, with however many starts. */
+  private servesAll(kinds: readonly SlotKind[]): boolean {
+    const columns = kinds.map((kind) =>
+      Array.from({ length: this.mostStartsOf(kind) }, (_, k) => this.drafting.column(kind, k + 1)),
+    );
+    return this.needs.every(({ number }, i) => {
+      const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
+      return columns.some(
+        (column, j) =>
+          (slot < 0 || slot === j) && column.some((one) => (one[i] ?? Infinity) < Infinity),
+      );
+    });
   }
 
   /** What was left open from here on is not proved. */
@@ -431,6 +483,29 @@ export class Search {
     return Math.round(sum * 1000 - 1e-9);
   }
 
+  /** All choices with so many starts, and what they cannot be less off than. */
+  private listed(choices: readonly (readonly SlotKind[])[], total: number): readonly Ranked[] {
+    const count = choices[0]?.length ?? 0;
+    const key = `${count} ${total} ${this.drafting.starvedText}`;
+    let list = this.lists.get(key);
+    if (list) return list;
+    const made: Ranked[] = [];
+    for (const kinds of choices)
+      for (const starts of this.compositions(kinds, total)) {
+        if (this.looks >= MOST_LOOKS) {
+          this.isOpen(count, total);
+          break;
+        }
+        this.looks++;
+        const off = this.relaxed(kinds, starts);
+        if (off === Infinity) continue;
+        const rank = kinds.reduce((sum, { variants }) => sum + (variants[0]?.rank ?? 0), 0);
+        made.push({ kinds, starts, off, rank });
+      }
+    this.lists.set(key, (list = made));
+    return list;
+  }
+
   /** @returns whether any choice was worth trying. */
   private try(
     choices: readonly (readonly SlotKind[])[],
@@ -438,16 +513,10 @@ export class Search {
     reach: Reach,
     until: number,
   ): boolean {
-    const candidates: (Candidate & { readonly rank: number })[] = [];
-    for (const kinds of choices)
-      for (const starts of this.compositions(kinds, total)) {
-        if (!this.drafting.hasRoom(kinds, starts, reach)) continue;
-        const off = this.relaxed(kinds, starts);
-        if (off === Infinity) continue;
-        const rank = kinds.reduce((sum, { variants }) => sum + (variants[0]?.rank ?? 0), 0);
-        candidates.push({ kinds, starts, off, rank });
-      }
-    candidates.sort((a, b) => a.off - b.off || a.rank - b.rank);
+    const candidates = this.listed(choices, total)
+      .filter(({ kinds, starts }) => this.drafting.hasRoom(kinds, starts, reach))
+      .map((one) => ({ ...one, tight: this.drafting.tightness(one.kinds, reach) }));
+    candidates.sort((a, b) => a.off - b.off || a.tight - b.tight || a.rank - b.rank);
     const count = choices[0]?.length ?? 1;
     for (const candidate of candidates) {
       if (this.best && !this.couldBeat(candidate, this.best)) break;
@@ -456,9 +525,8 @@ export class Search {
         break;
       }
       this.drafting.sure = true;
-      for (const drafted of this.drafting.attempts(candidate, reach)) {
+      for (const drafted of this.drafting.attempts(candidate, reach, until)) {
         this.take(drafted);
-        this.listener.tried?.(this.drafting.tries);
         if (this.best && !this.couldBeat(candidate, this.best)) break;
         if (this.drafting.tries >= until) break;
       }

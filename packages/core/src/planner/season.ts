@@ -32,7 +32,7 @@ export interface SeasonMonth {
   readonly month: number;
   /** The timer's step nearest to the need; null: nothing is needed. */
   readonly percent: number | null;
-  /** Stations that are then more than a tenth off their need of the month. */
+  /** Stations that are then further off their need of the month than a tenth of their need at 100 percent. */
   readonly off: readonly number[];
   /** Seconds by which the last cycle would be late. */
   readonly late: number;
@@ -126,13 +126,10 @@ export function seasonOf(
     const off = wanted.stations
       .filter(({ number, weeklySeconds }) => {
         const full = brief.stations.find((one) => one.number === number)?.weeklySeconds ?? 0;
-        const isOff = (seconds: number, of: number) => Math.abs(seconds - of) > TOLERANCE * of + 30;
-        // What is off its need at 100 percent is told there.
-        return (
-          full > 0 &&
-          !isOff(whole.get(number) ?? 0, full) &&
-          isOff(given.get(number) ?? 0, weeklySeconds)
-        );
+        // Roots count the water, not the percent. What is off its need at 100 percent anyhow is told there.
+        const wasOff = Math.abs((whole.get(number) ?? 0) - full);
+        const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);
+        return full > 0 && off > Math.max(TOLERANCE * full, wasOff) + 30;
       })
       .map(({ number }) => number);
     const late = lateAt(wanted, plan, percent);
