@@ -269,7 +269,10 @@ export const larkholtSurvey = (on: EpochDay): Survey => ({
       ]),
     ),
     {
-      3: { oftenADay: { times: 3, from: '05:00', to: '21:00', until: formatDate(on + 16) } },
+      3: {
+        oftenADay: { times: 3, from: '05:00', to: '21:00', until: formatDate(on + 16) },
+        runOff: { seconds: [1280, 1275], taken: 'mean', safetyPercent: 10 },
+      },
       6: { runOff: { seconds: [410, 400], taken: 'mean', safetyPercent: 10 } },
       9: { faults: [{ fault: 'sunken-head', severity: 'can-wait' }] },
     },

@@ -13,6 +13,7 @@ import {
   type Need,
   type RunChoice,
 } from './needs.ts';
+import { packed, type Packing } from './pack.ts';
 import { bitsOf, type DayPattern } from './patterns.ts';
 import { place, type Placement } from './place.ts';
 import type { Draft, Shape, Workshop } from './shape.ts';
@@ -169,6 +170,15 @@ export class Drafting {
     return this.column(kind, starts)[i] ?? Infinity;
   }
 
+  /** The most promising that can be made of a candidate of several programs, by how full the nights get; null: no way was found. */
+  proposal(candidate: Candidate, reach: Reach): Drafted | null {
+    if (candidate.kinds.length < 2) return null;
+    const packing = this.packed(candidate, reach);
+    if (!packing) return null;
+    this.tries++;
+    return this.fit(candidate, packing.patterns, packing.assignment, reach);
+  }
+
   /** What is worth trying with a candidate, each fitted into the day; the caller takes the cheapest. */
   *attempts(candidate: Candidate, reach: Reach, until: number): Generator<Drafted> {
     this.tries++;
@@ -228,14 +238,37 @@ export class Drafting {
     return least <= atOnce * longest * only.mean * count;
   }
 
-  /** Ways to share the stations out: for each need the place of its program. */
-  private assignments({ kinds, starts }: Candidate): (readonly number[])[] {
-    const options = this.needs.map(({ number }, i) => {
+  /** Stations and nights by how full the nights get; null: no way was found. */
+  private packed({ kinds, starts }: Candidate, { span }: Reach): Packing | null {
+    const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
+    const { timer, settings } = this.brief;
+    const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
+    const options = this.optionsOf(kinds, starts).map((list) => list.map(({ j }) => j));
+    const seconds = this.needs.map((need) =>
+      kinds.map((kind, j) => {
+        const runsAWeek = kind.mean * (starts[j] ?? 1);
+        const run = this.runs.at(need, kind.mean, starts[j] ?? 1);
+        const least = run && this.shortestOf(need, run, runsAWeek);
+        return least
+          ? (least.given / kind.mean + stationDelaySeconds * (starts[j] ?? 1)) / atOnce
+          : Infinity;
+      }),
+    );
+    return packed(kinds, seconds, options, span.seconds, wishOf(this.brief).headroomPercent / 100);
+  }
+
+  private optionsOf(kinds: readonly SlotKind[], starts: readonly number[]) {
+    return this.needs.map(({ number }, i) => {
       const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
       return kinds
         .map((kind, j) => ({ j, off: this.offOf(i, kind, starts[j] ?? 1) }))
         .filter(({ j, off }) => off < Infinity && (slot < 0 || slot === j));
     });
+  }
+
+  /** Ways to share the stations out: for each need the place of its program. */
+  private assignments({ kinds, starts }: Candidate): (readonly number[])[] {
+    const options = this.optionsOf(kinds, starts);
     if (kinds.length === 1) return [options.map(() => 0)];
     const nearest = options.map((list) => {
       const least = Math.min(...list.map(({ off }) => off));

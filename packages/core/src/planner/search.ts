@@ -75,6 +75,8 @@ const STARVED = [2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64];
 /** Seconds by which the wished span is stretched where all has no room in it. */
 const STRETCHES = [1800, 3600, 7200, 10_800, 14_400, 21_600, 28_800, 43_200];
 
+/** Choices of which only the most promising plan is tried at first. */
+const MOST_PROPOSALS = 300;
 /** Choices of kinds and starts that are looked at in all. */
 const MOST_LOOKS = 400_000;
 
@@ -518,6 +520,13 @@ export class Search {
       .map((one) => ({ ...one, tight: this.drafting.tightness(one.kinds, reach) }));
     candidates.sort((a, b) => a.off - b.off || a.tight - b.tight || a.rank - b.rank);
     const count = choices[0]?.length ?? 1;
+    // A quick look at many first: where there is little room few of them have any.
+    const quick = this.drafting.tries + Math.floor(this.mostTries / 3);
+    for (const candidate of candidates.slice(0, MOST_PROPOSALS)) {
+      if (this.best || this.drafting.tries >= Math.min(quick, until)) break;
+      const drafted = this.drafting.proposal(candidate, reach);
+      if (drafted) this.take(drafted);
+    }
     for (const candidate of candidates) {
       if (this.best && !this.couldBeat(candidate, this.best)) break;
       if (this.drafting.tries >= until) {
