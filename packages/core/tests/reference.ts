@@ -172,13 +172,13 @@ class TickingCycle {
   }
 }
 
-/** A cycle by itself: what it occupies, for a start due at a moment; null where a window takes it or nothing runs. */
+/** A cycle by itself: what it occupies, and its runs, for a start due at a moment; null where a window takes it or nothing runs. */
 export function referenceNominal(
   plan: Plan,
   program: Program,
   percent: number,
   due: number,
-): { begins: number; ends: number } | null {
+): { begins: number; ends: number; runs: TickingCycle['runs'] } | null {
   let begins = due;
   while (heldBack(plan, program, begins)) {
     if (plan.timer.inWindow === 'cut') return null;
@@ -193,7 +193,7 @@ export function referenceNominal(
     if (held && plan.timer.inWindow === 'cut' && !cycle.finished) cycle.stop(now);
     cycle.open(now, held);
   }
-  return { begins, ends: cycle.ended };
+  return { begins, ends: cycle.ended, runs: cycle.runs };
 }
 
 export function percentIn(plan: Plan, program: Program, month: number): number {

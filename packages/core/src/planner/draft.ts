@@ -39,6 +39,13 @@ export interface Drafted {
   readonly placement: Placement;
 }
 
+/** How a plan to be was made, so that others near it can be. */
+export interface Recipe {
+  readonly candidate: Candidate;
+  readonly patterns: readonly DayPattern[];
+  readonly assignment: readonly number[];
+}
+
 /** A program's fixed starts and stations. */
 export interface Fixed {
   readonly letter: string;
@@ -75,6 +82,7 @@ export class Drafting {
   private readonly columns = new Map<number, Float64Array>();
   /** Seconds of a week that what counts cannot be watered in less than. */
   private leastWater: number | null = null;
+  private readonly recipes = new WeakMap<Drafted, Recipe>();
   private readonly weightsOf = new Map<string, readonly (readonly number[])[]>();
   private ordersOnce: readonly (readonly number[])[] | null = null;
   /** Times that programs were placed on the clock. */
@@ -170,13 +178,44 @@ export class Drafting {
     return this.column(kind, starts)[i] ?? Infinity;
   }
 
-  /** The most promising that can be made of a candidate of several programs, by how full the nights get; null: no way was found. */
-  proposal(candidate: Candidate, reach: Reach): Drafted | null {
-    if (candidate.kinds.length < 2) return null;
-    const packing = this.packed(candidate, reach);
-    if (!packing) return null;
-    this.tries++;
-    return this.fit(candidate, packing.patterns, packing.assignment, reach);
+  /** The most promising that can be made of a candidate of several programs, by how full the nights get: with all the water, or with the least. */
+  *proposals(candidate: Candidate, reach: Reach): Generator<Drafted> {
+    if (candidate.kinds.length < 2) return;
+    for (const least of [false, true]) {
+      const packing = this.packed(candidate, reach, least);
+      if (!packing) continue;
+      this.tries++;
+      const drafted = this.fit(candidate, packing.patterns, packing.assignment, reach);
+      if (drafted) yield drafted;
+      if (drafted) return;
+    }
+  }
+
+  /** Plans that differ from one in the program of one station, or of two that change places. */
+  *near({ candidate, patterns, assignment }: Recipe, reach: Reach): Generator<Drafted> {
+    const options = this.optionsOf(candidate.kinds, candidate.starts).map((list) =>
+      list.map(({ j }) => j),
+    );
+    const ways: number[][] = [];
+    for (const [i, list] of options.entries())
+      for (const to of list)
+        if (to !== assignment[i]) ways.push(assignment.map((j, at) => (at === i ? to : j)));
+    for (let a = 0; a < options.length; a++)
+      for (let b = a + 1; b < options.length; b++) {
+        const [p, q] = [assignment[a] ?? 0, assignment[b] ?? 0];
+        if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
+        ways.push(assignment.map((j, at) => (at === a ? q : at === b ? p : j)));
+      }
+    for (const way of ways) {
+      if (candidate.kinds.some((_, j) => !way.includes(j))) continue;
+      this.tries++;
+      const drafted = this.fit(candidate, patterns, way, reach);
+      if (drafted) yield drafted;
+    }
+  }
+
+  recipeOf(drafted: Drafted): Recipe | null {
+    return this.recipes.get(drafted) ?? null;
   }
 
   /** What is worth trying with a candidate, each fitted into the day; the caller takes the cheapest. */
@@ -239,7 +278,7 @@ export class Drafting {
   }
 
   /** Stations and nights by how full the nights get; null: no way was found. */
-  private packed({ kinds, starts }: Candidate, { span }: Reach): Packing | null {
+  private packed({ kinds, starts }: Candidate, { span }: Reach, atLeast: boolean): Packing | null {
     const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
@@ -248,7 +287,7 @@ export class Drafting {
       kinds.map((kind, j) => {
         const runsAWeek = kind.mean * (starts[j] ?? 1);
         const run = this.runs.at(need, kind.mean, starts[j] ?? 1);
-        const least = run && this.shortestOf(need, run, runsAWeek);
+        const least = run && atLeast ? this.shortestOf(need, run, runsAWeek) : run;
         return least
           ? (least.given / kind.mean + stationDelaySeconds * (starts[j] ?? 1)) / atOnce
           : Infinity;
@@ -468,6 +507,17 @@ export class Drafting {
 
   /** Drafts with the runs nearest to the needs, or with runs cut where those have no room. */
   private fit(
+    candidate: Candidate,
+    patterns: readonly DayPattern[],
+    assignment: readonly number[],
+    reach: Reach,
+  ): Drafted | null {
+    const drafted = this.fitted(candidate, patterns, assignment, reach);
+    if (drafted) this.recipes.set(drafted, { candidate, patterns, assignment });
+    return drafted;
+  }
+
+  private fitted(
     { kinds, starts }: Candidate,
     patterns: readonly DayPattern[],
     assignment: readonly number[],
@@ -488,7 +538,7 @@ export class Drafting {
     if (!cut || reach.shortest) return cut;
     const whole = build(full);
     if (whole) return this.lengthened(whole, full, runsAWeek, build);
-    return this.restored(full, least, runsAWeek, build) ?? cut;
+    return this.restored(full, least, runsAWeek, assignment, build) ?? cut;
   }
 
   /** The same with longer runs that are no further off the need, where that leaves less time to spare. */
@@ -543,6 +593,7 @@ export class Drafting {
     full: readonly (RunChoice | null)[],
     least: readonly (RunChoice | null)[],
     runsAWeek: readonly number[],
+    assignment: readonly number[],
     build: (runs: readonly (RunChoice | null)[]) => Drafted | null,
   ): Drafted | null {
     const { timer } = this.brief;
@@ -559,20 +610,40 @@ export class Drafting {
       }
     }
     // Each station's own cuts stay in order: what it loses by them never falls.
-    cuts.sort((a, b) => a.price - b.price);
-    let low = 1;
-    let high = cuts.length;
+    const price = ({ price: one }: { readonly price: number }) => Math.round(one * 1e12);
+    cuts.sort((a, b) => price(a) - price(b));
     let best: Drafted | null = null;
-    while (low <= high) {
-      const middle = (low + high) >> 1;
-      const runs = [...full];
-      for (const { i, run } of cuts.slice(0, middle)) runs[i] = run;
-      const tried = build(runs);
-      if (tried) {
-        best = tried;
-        high = middle - 1;
-      } else low = middle + 1;
-    }
+    /** The fewest of the first cuts, beside others, with which all has room; null: even all are too few. */
+    const fewest = (own: typeof cuts, others: typeof cuts, known: number): number | null => {
+      let low = 0;
+      let high = known;
+      let found: number | null = null;
+      while (low <= high) {
+        const middle = (low + high) >> 1;
+        const runs = [...full];
+        for (const { i, run } of [...others, ...own.slice(0, middle)])
+          if (run.seconds < (runs[i]?.seconds ?? 0)) runs[i] = run;
+        const tried = build(runs);
+        if (tried) {
+          best = tried;
+          found = middle;
+          high = middle - 1;
+        } else low = middle + 1;
+      }
+      return found;
+    };
+    const count = fewest(cuts, [], cuts.length);
+    if (count === null) return null;
+    // What has to be cut in one program need not be cut in another.
+    let kept = cuts.slice(0, count);
+    const programs = new Set(assignment);
+    if (programs.size > 1)
+      for (const j of programs) {
+        const own = kept.filter(({ i }) => assignment[i] === j);
+        const others = kept.filter(({ i }) => assignment[i] !== j);
+        const enough = own.length > 0 ? fewest(own, others, own.length - 1) : null;
+        if (enough !== null) kept = [...others, ...own.slice(0, enough)];
+      }
     return best;
   }
 

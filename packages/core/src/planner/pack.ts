@@ -20,6 +20,8 @@ function nightsOf({ set, mean }: DayPattern): readonly number[] {
 }
 
 const MOST_MOVES = 200;
+/** Beginnings from which it is tried. */
+const BEGINNINGS = 6;
 /** Sets of days looked at for one program. */
 const MOST_VARIANTS = 24;
 
@@ -37,10 +39,25 @@ export function packed(
   room: number,
   headroom: number,
 ): Packing | null {
+  for (let from = 0; from < BEGINNINGS; from++) {
+    const packing = packedFrom(from, kinds, seconds, options, room, headroom);
+    if (packing) return packing;
+  }
+  return null;
+}
+
+function packedFrom(
+  from: number,
+  kinds: readonly SlotKind[],
+  seconds: readonly (readonly number[])[],
+  options: readonly (readonly number[])[],
+  room: number,
+  headroom: number,
+): Packing | null {
   const variants = kinds.map((kind) => kind.variants.slice(0, MOST_VARIANTS));
   const masks = variants.map((list) => list.map(nightsOf));
-  const chosen = variants.map(() => 0);
-  const assignment = options.map(([first = 0]) => first);
+  const chosen = variants.map((list, j) => (from * (j + 1)) % list.length);
+  const assignment = options.map((list, i) => list[(from * (1 + (i % 3))) % list.length] ?? 0);
   const loads = kinds.map(() => 0);
   assignment.forEach((j, i) => (loads[j] = (loads[j] ?? 0) + (seconds[i]?.[j] ?? 0)));
   // All cycles of a night at the headroom, but the last one, that only has to be done in time at 100 percent.

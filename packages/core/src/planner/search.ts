@@ -14,7 +14,14 @@ import { EVERY_WEEKDAY, maskOfMonthDays, ruleSet } from '../days.ts';
 import { Effort, TooMuchWork } from '../effort.ts';
 import { letterAt, type Plan } from '../plan.ts';
 import { compareCosts, costOf, type Cost } from './cost.ts';
-import { Drafting, type Candidate, type Drafted, type Fixed, type Reach } from './draft.ts';
+import {
+  Drafting,
+  type Candidate,
+  type Drafted,
+  type Fixed,
+  type Reach,
+  type Recipe,
+} from './draft.ts';
 import { barePlan, mowingMask, needsOf, type Need } from './needs.ts';
 import type { Pins, PlannerOptions } from './options.ts';
 import { Patterns } from './patterns.ts';
@@ -127,6 +134,7 @@ export class Search {
   /** Where the search ends, whatever it has. */
   private lastTry: number;
   private best: Found | null = null;
+  private recipe: Recipe | null = null;
   private complete = true;
   /** The fewest programs, and starts with them, that are not proved to be too few. */
   private leastPrograms: number | null = null;
@@ -524,8 +532,7 @@ export class Search {
     const quick = this.drafting.tries + Math.floor(this.mostTries / 3);
     for (const candidate of candidates.slice(0, MOST_PROPOSALS)) {
       if (this.best || this.drafting.tries >= Math.min(quick, until)) break;
-      const drafted = this.drafting.proposal(candidate, reach);
-      if (drafted) this.take(drafted);
+      for (const drafted of this.drafting.proposals(candidate, reach)) this.take(drafted);
     }
     for (const candidate of candidates) {
       if (this.best && !this.couldBeat(candidate, this.best)) break;
@@ -542,7 +549,23 @@ export class Search {
       if (!this.drafting.sure && (!this.best || this.couldBeat(candidate, this.best)))
         this.isOpen(count, total, candidate.off);
     }
+    if (this.best && count > 1) this.polish(reach);
     return candidates.length > 0;
+  }
+
+  /** Looks near the best plan of several programs for one that is less off, as long as there is one. */
+  private polish(reach: Reach): void {
+    const until = this.drafting.tries + Math.floor(this.mostTries / 2);
+    for (;;) {
+      const { recipe, best } = this;
+      const floor = recipe && this.best ? recipe.candidate.off : 0;
+      if (!recipe || !best || best.cost[4] <= floor) return;
+      for (const drafted of this.drafting.near(recipe, reach)) {
+        this.take(drafted);
+        if (this.best !== best || this.drafting.tries >= until) break;
+      }
+      if (this.best === best || this.drafting.tries >= until) return;
+    }
   }
 
   /** Whether a candidate may come to a cheaper plan than one with as many programs and starts, or fewer. */
@@ -552,7 +575,8 @@ export class Search {
   }
 
   /** Keeps a plan that is cheaper than the best, once the engine has found nothing wrong with it. */
-  private take({ drafts, placement }: Drafted): void {
+  private take(drafted: Drafted): void {
+    const { drafts, placement } = drafted;
     const plan = this.planOf(drafts, placement.starts);
     const cost = costOf(this.brief, plan);
     if (this.best && compareCosts(cost, this.best.cost) >= 0) return;
@@ -561,6 +585,7 @@ export class Search {
       return;
     }
     this.best = { plan, cost };
+    this.recipe = this.drafting.recipeOf(drafted);
     this.listener.found?.(this.best);
   }
 

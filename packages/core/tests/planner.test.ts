@@ -1,0 +1,291 @@
+/** The planner: against plain enumeration, against the slow model of the timer, and on briefs that ask for too much. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  alternativesOf,
+  barePlan,
+  breachOf,
+  compareCosts,
+  conflictsOf,
+  hardPercents,
+  parseDate,
+  parseTime,
+  planReport,
+  readBrief,
+  SECONDS_PER_DAY,
+  seasonOf,
+  searchPlan,
+  takePlanChange,
+  applyChange,
+  WEEKDAYS,
+  weekdayIndexOf,
+  workOut,
+  type Brief,
+  type Plan,
+} from '@water-clock/core';
+import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
+import { realisticBrief } from './plannerBriefs.ts';
+import { referenceCycles, referenceNominal, referenceOverlaps } from './reference.ts';
+
+const ON = parseDate('2027-01-01') ?? 0;
+
+function sound(brief: Brief): Brief {
+  const read = readBrief(brief);
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.value;
+}
+
+const BASE = sound(realisticBrief(1, 6));
+const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
+  sound({
+    format: 'water-clock-brief',
+    version: 1,
+    timer: { ...BASE.timer, dayRules: ['weekdays', 'interval'], cycleSoak: 'none' },
+    stations,
+    ...more,
+  });
+
+// Seeds whose every plan can be listed in a moment; the benchmark goes through some hundreds.
+test.each([1, 3, 4, 8, 14, 16, 31, 42, 81, 91, 112])(
+  'no plan of a small brief is cheaper than the one found, seed %i',
+  (seed) => {
+    const brief = sound(smallBrief(seed));
+    const { found, proof } = searchPlan(brief);
+    const best = plainPlan(brief, barePlan(brief), 4000);
+    if (best === 'unfinished') throw new Error('choose another seed');
+    expect(found === null).toBe(best === null);
+    if (!found || !best) return;
+    expect(breachOf(brief, found.plan)).toBeNull();
+    expect(compareCosts(found.cost, best.cost)).toBeLessThanOrEqual(0);
+    expect(compareCosts(proof.bound, best.cost)).toBeLessThanOrEqual(0);
+  },
+);
+
+/** Seconds at which a bound station is wet although the rules forbid it; the rules are read anew here. */
+function forbiddenSeconds(brief: Brief, plan: Plan, percent: number): number {
+  const { weekdays, parity, noWaterWindows = [], dripExempt } = brief.rules ?? {};
+  const bound = new Set(
+    brief.stations.filter((one) => one.overhead !== false || !dripExempt).map((one) => one.number),
+  );
+  let seconds = 0;
+  for (const cycle of referenceCycles(plan, ON, 35, percent)) {
+    const program = plan.programs.find(({ letter }) => letter === cycle.letter);
+    const nominal = program && referenceNominal(plan, program, percent, cycle.begins);
+    for (const run of nominal?.runs ?? []) {
+      if (!bound.has(run.station)) continue;
+      for (let now = run.on; now < run.off; now += 30) {
+        const day = Math.floor(now / SECONDS_PER_DAY);
+        const second = now - day * SECONDS_PER_DAY;
+        const date = new Date(now * 1000).getUTCDate();
+        const isOut =
+          (weekdays && !weekdays.includes(WEEKDAYS[weekdayIndexOf(day)] ?? 'mon')) ??
+          (parity && (date % 2 === 1) !== (parity === 'odd'));
+        const isHeld = noWaterWindows.some(
+          ({ from, to }) => second >= (parseTime(from) ?? 0) && second < (parseTime(to) ?? 0),
+        );
+        if (isOut || isHeld) seconds += 30;
+      }
+    }
+  }
+  return seconds;
+}
+
+test.each(Array.from({ length: 16 }, (_, i) => [i, [6, 12, 24][i % 3] ?? 6] as const))(
+  'by the slow model nothing overlaps and nothing is wet when it must not be, at any percent, seed %i, %i stations',
+  (seed, count) => {
+    const brief = sound(realisticBrief(seed, count));
+    const { found } = searchPlan(brief);
+    if (!found) {
+      // Then it says what stands in the way, and each change helps.
+      for (const { change, isEnough } of conflictsOf(brief))
+        if (change && isEnough) expect(searchPlan(change.brief).found).not.toBeNull();
+      return;
+    }
+    for (const percent of hardPercents(brief)) {
+      expect(referenceOverlaps(found.plan, ON, 35, percent)).toEqual([]);
+      expect(forbiddenSeconds(brief, found.plan, percent)).toBe(0);
+    }
+    // The same brief, the same plan.
+    expect(searchPlan(brief).found?.plan).toEqual(found.plan);
+  },
+);
+
+describe('where there is no plan', () => {
+  test('the demands that cannot be had together, each with the least change that helps', () => {
+    const brief = plain(
+      [
+        { number: 1, name: 'Lawn', weeklySeconds: 3600, days: { least: 3, most: 3 } },
+        { number: 2, weeklySeconds: 1800 },
+      ],
+      { rules: { mostDaysPerWeek: 2 } },
+    );
+    const { plan, report } = planReport(brief, workOut(brief));
+    expect(plan).toBeNull();
+    expect(report.conflicts).toEqual([
+      {
+        path: 'rules.mostDaysPerWeek',
+        demand: 'At most 2 days a week are allowed here.',
+        change: 'Ask whether 3 days a week may be allowed.',
+      },
+      {
+        path: 'stations[0].days',
+        demand: 'Lawn (1) is to have 3 days a week.',
+        change: 'Let Lawn (1) have 2 to 3 days a week.',
+      },
+    ]);
+    for (const { change } of conflictsOf(brief))
+      expect(change && searchPlan(change.brief).found).toBeTruthy();
+  });
+
+  test('one more program is offered where that is the least', () => {
+    const brief = plain(
+      [
+        { number: 1, weeklySeconds: 1800, days: { least: 1, most: 1 } },
+        { number: 2, weeklySeconds: 1800, days: { least: 4, most: 5 } },
+      ],
+      { timer: { ...BASE.timer, dayRules: ['weekdays'], programCount: 1 } },
+    );
+    const changes = planReport(brief, workOut(brief)).report.conflicts ?? [];
+    expect(changes.map(({ path }) => path)).toContain('timer.programCount');
+    expect(changes.map(({ change }) => change)).toContain('A timer with 2 programs would do.');
+  });
+
+  test.each<readonly [string, Brief, boolean]>([
+    ['nothing to water', plain([]), true],
+    [
+      'a week of water in a week',
+      plain([
+        { number: 1, weeklySeconds: 604_800 },
+        { number: 2, weeklySeconds: 600 },
+      ]),
+      true,
+    ],
+    [
+      'one minute a day',
+      plain(realisticBrief(2, 6).stations, {
+        rules: { noWaterWindows: [{ from: '00:00', to: '23:59' }] },
+      }),
+      false,
+    ],
+    [
+      'ninety-nine stations, one program, one start, one day',
+      plain(realisticBrief(3, 99).stations, {
+        timer: { ...BASE.timer, stationCount: 99, programCount: 1, startsPerProgram: 1 },
+        rules: { weekdays: ['mon'] },
+      }),
+      false,
+    ],
+  ])('%s gets an answer', (_, brief, isPossible) => {
+    const worked = workOut(brief);
+    expect(worked.plan !== null).toBe(isPossible);
+    if (worked.plan) expect(breachOf(brief, worked.plan)).toBeNull();
+    else expect(worked.conflicts.length).toBeGreaterThan(0);
+  });
+});
+
+test('what is kept stays, and the rest is worked out around it', () => {
+  const brief = plain(
+    realisticBrief(5, 6).stations.map((one) => ({ ...one, weeklySeconds: 2400 })),
+  );
+  const pins = {
+    stations: [{ station: 2, program: 'C' }],
+    starts: [{ program: 'C', start: '04:00' }],
+    days: [{ program: 'C', days: { rule: 'weekdays', weekdays: ['tue', 'sat'] } as const }],
+    runs: [{ station: 3, seconds: 660 }],
+  };
+  const plan = searchPlan(brief, { pins }).found?.plan;
+  const kept = plan?.programs.find(({ letter }) => letter === 'C');
+  expect(kept?.starts).toContain('04:00');
+  expect(kept?.days).toEqual({ rule: 'weekdays', weekdays: ['tue', 'sat'] });
+  expect(kept?.runs.map(({ station }) => station)).toContain(2);
+  expect(plan?.programs.flatMap(({ runs }) => runs)).toContainEqual({ station: 3, seconds: 660 });
+});
+
+test('each reason names where it comes from, and each number of the plan has one', () => {
+  const brief = plain([
+    {
+      number: 1,
+      weeklySeconds: 3600,
+      cycleSeconds: 600,
+      soakSeconds: 1200,
+      days: { least: 2, most: 3 },
+    },
+    { number: 2, weeklySeconds: 1800 },
+  ]);
+  const { plan, report } = planReport(brief, workOut(brief));
+  const about = (kind: string) => report.reasons.filter((one) => one.about === kind);
+  expect(about('run').map(({ from }) => from.path)).toEqual([
+    'stations[0].weeklySeconds',
+    'stations[1].weeklySeconds',
+  ]);
+  expect(about('start')).toHaveLength(plan?.programs[0]?.starts.length ?? 0);
+  expect(about('starts')[0]?.from.path).toBe('stations[0].cycleSeconds');
+  expect(about('days')[0]?.message).toMatch(/station 1 is to have at least 2 days a week/);
+});
+
+test('plans of other kinds are what they say', () => {
+  const stations = [
+    {
+      number: 1,
+      weeklySeconds: 3600,
+      cycleSeconds: 600,
+      soakSeconds: 1200,
+      days: { least: 2, most: 2 },
+    },
+    { number: 2, weeklySeconds: 1800, days: { least: 4, most: 4 } },
+  ];
+  const brief = plain(stations, {
+    timer: { ...BASE.timer, cycleSoak: 'station', dayRules: ['weekdays'], programCount: 3 },
+  });
+  const plans = new Map(
+    alternativesOf(brief, '06:00').map(({ kind, brief: other }) => [
+      kind,
+      searchPlan(other).found?.plan,
+    ]),
+  );
+  expect(plans.get('as-wished')?.programs).toHaveLength(2);
+  expect(plans.get('one-program')?.programs).toHaveLength(1);
+  expect(plans.get('timer-soak')?.programs.every(({ starts }) => starts.length === 1)).toBe(true);
+  expect(plans.get('repeated-starts')?.programs[0]?.starts.length).toBeGreaterThan(1);
+});
+
+test('a plan is taken as one step', () => {
+  const plan = searchPlan(BASE).found?.plan;
+  if (!plan) throw new Error('no plan');
+  const present = { ...barePlan(BASE), programs: plan.programs.slice(0, 1) };
+  const applied = applyChange(present, takePlanChange(present, plan));
+  expect(applied.ok && applied.value.plan.programs).toEqual(plan.programs);
+  expect(applied.ok && applyChange(applied.value.plan, applied.value.inverse)).toMatchObject({
+    value: { plan: { programs: present.programs } },
+  });
+});
+
+test('the season: one set of programs where a percent serves, other programs where one station goes its own way', () => {
+  const brief = plain([
+    { number: 1, weeklySeconds: 7200 },
+    { number: 2, weeklySeconds: 7200 },
+  ]);
+  const plan = searchPlan(brief).found?.plan;
+  if (!plan) throw new Error('no plan');
+  const month = (at: number, one: number, two: number) => ({
+    month: at,
+    shares: new Map([
+      [1, one],
+      [2, two],
+    ]),
+    finishBy: null,
+  });
+  const months = seasonOf(
+    brief,
+    plan,
+    [month(1, 1, 1), month(4, 0.5, 0.5), month(6, 1, 0.4), month(7, 0, 0)],
+    'percent',
+  );
+  expect(months.map(({ percent, serves }) => [percent, serves])).toEqual([
+    [100, true],
+    [50, true],
+    [70, false],
+    [null, true],
+  ]);
+  expect(months[2]?.off).toEqual([1, 2]);
+  expect(months[2]?.plan).not.toBeNull();
+});

@@ -1,0 +1,83 @@
+/** Briefs for the planner's tests and benchmarks: of real size, with all kinds of demands, from a seed. */
+import { WEEKDAYS, type Brief, type BriefStation, type Timer } from '@water-clock/core';
+
+/** A row of numbers that looks like chance and is the same each time. */
+function seeded(seed: number): (below: number) => number {
+  let state = (seed * 2_654_435_761 + 12_345) >>> 0;
+  return (below) => {
+    state = (Math.imul(state ^ (state >>> 15), 0x2c1b3c6d) + 0x9e3779b9) >>> 0;
+    const mixed = Math.imul(state ^ (state >>> 12), 0x297a2d39) >>> 0;
+    return Math.floor((((mixed ^ (mixed >>> 15)) >>> 0) / 4_294_967_296) * below);
+  };
+}
+
+/** A brief of so many stations. */
+export function realisticBrief(seed: number, count: number): Brief {
+  const chance = seeded(seed * 101 + count);
+  const among = <T>(...list: readonly [T, ...T[]]): T => list[chance(list.length)] ?? list[0];
+  const groups = ['lawn', 'beds', 'shrubs', 'pots'] as const;
+  const timer: Timer = {
+    name: 'Bench timer',
+    stationCount: count,
+    programCount: 2 + chance(3),
+    startsPerProgram: 2 + chance(3),
+    startStepMinutes: among(1, 5, 15),
+    runStepSeconds: 60,
+    longestRunSeconds: 14_400,
+    dayRules: among<Timer['dayRules']>(
+      ['weekdays'],
+      ['weekdays', 'interval'],
+      ['daily', 'weekdays', 'interval', 'odd', 'even'],
+    ),
+    longestIntervalDays: 14,
+    oddDaysSkip31: true,
+    seasonal: {
+      scope: among('timer', 'program', 'none'),
+      lowestPercent: 10,
+      highestPercent: 150,
+      stepPercent: 10,
+      byMonth: false,
+      roundToSeconds: among(1, 60),
+      rounding: among('nearest', 'down', 'up'),
+    },
+    cycleSoak: among('none', 'station', 'program'),
+    longestStationDelaySeconds: 600,
+    onOverlap: 'queue',
+    inWindow: 'pause',
+    stationsAtOnce: 1,
+    followsDaylightSaving: false,
+  };
+  const stations = Array.from({ length: count }, (_, i): BriefStation => {
+    const group = among(...groups);
+    const least = 1 + chance(3);
+    // So much that a night has room for most of it.
+    const weekly = Math.round((among(1200, 1800, 2700, 3600) * 12) / Math.max(12, count) / 60) * 60;
+    return {
+      number: i + 1,
+      weeklySeconds: chance(12) === 0 ? 0 : weekly,
+      group,
+      ...(group === 'beds' ? { overhead: false } : {}),
+      ...(chance(3) === 0 ? { days: { least, most: Math.min(7, least + 1 + chance(3)) } } : {}),
+      ...(chance(4) === 0 ? { cycleSeconds: 300 + 60 * chance(8), soakSeconds: 1200 } : {}),
+    };
+  });
+  const weekdays = WEEKDAYS.filter(() => chance(3) > 0);
+  return {
+    format: 'water-clock-brief',
+    version: 1,
+    timer,
+    settings: { stationDelaySeconds: among(0, 0, 10) },
+    stations,
+    rules: {
+      ...(chance(2) === 0 && weekdays.length > 2 ? { weekdays } : {}),
+      ...(chance(2) === 0 ? { noWaterWindows: [{ from: '09:00', to: '18:00' }] } : {}),
+      ...(chance(6) === 0 ? { mostDaysPerWeek: 3 } : {}),
+      ...(chance(2) === 0 ? { dripExempt: true } : {}),
+    },
+    ...(chance(3) === 0 ? { mowing: { weekdays: ['fri'] } } : {}),
+    wish: {
+      headroomPercent: among(120, 130),
+      ...(chance(4) === 0 ? { apart: [['lawn', 'pots']] } : {}),
+    },
+  };
+}
