@@ -111,12 +111,53 @@ test.each(wrong)('a wrong call, %s, gives 2 and a sentence', (_name, args, messa
   expect(stderr).toMatch(message);
 });
 
-test('--help teaches both commands', () => {
+test('plan prints a plan that check finds nothing wrong with, and gives 3 where there is none', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'plan-'));
+  const write = (name: string, document: unknown) => {
+    const file = path.join(folder, name);
+    writeFileSync(file, JSON.stringify(document));
+    return file;
+  };
+  const { timer } = JSON.parse(readFileSync(good, 'utf8')) as { timer: object };
+  const brief = {
+    format: 'water-clock-brief',
+    version: 1,
+    timer,
+    stations: [{ number: 1, weeklySeconds: 3600, days: { least: 2, most: 3 } }],
+    rules: { mostDaysPerWeek: 3 },
+  };
+  const wanted = write('wanted.brief.json', brief);
+  const planned = call(['plan', wanted]);
+  expect(planned.status).toBe(0);
+  const { plan, cost } = JSON.parse(planned.stdout) as { plan: object; cost: number[] };
+  expect(cost.slice(0, 4)).toEqual([0, 0, 1, 1]);
+  const checked = call([
+    'check',
+    write('planned.plan.json', plan),
+    '--on',
+    '2027-03-01',
+    '--brief',
+    wanted,
+  ]);
+  expect(JSON.parse(checked.stdout)).toMatchObject({ verdict: 'clear', findings: [] });
+
+  const tooMuch = write('none.brief.json', { ...brief, rules: { mostDaysPerWeek: 1 } });
+  const none = call(['plan', tooMuch]);
+  expect(none.status).toBe(3);
+  expect(JSON.parse(none.stdout)).toMatchObject({
+    plan: null,
+    report: { conflicts: [{ path: 'rules.mostDaysPerWeek' }, { path: 'stations[0].days' }] },
+  });
+  expect(call(['plan', good]).stderr).toMatch(/format: /);
+});
+
+test('--help teaches the commands', () => {
   const { status, stdout } = call(['--help']);
   expect(status).toBe(0);
   for (const word of [
     'water-clock check',
     'water-clock simulate',
+    'water-clock plan',
     '--days N',
     'Exit code',
     '1 to 3660',
