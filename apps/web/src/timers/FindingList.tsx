@@ -33,6 +33,9 @@ interface Props {
   readonly speech: Speech;
 }
 
+/** So many are in sight; the rest are a press away. */
+const FIRST = 3;
+
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
 
 function AcceptForm({
@@ -91,60 +94,66 @@ export function FindingList(props: Props) {
   const accepted = survey.accepted ?? [];
   const { open, accepted: apart } = judged(findings, accepted, plan, brief, today);
   if (open.length === 0 && apart.length === 0) return null;
+  const item = (finding: Finding, i: number) => {
+    const fix = fixOf(plan, finding, today, brief);
+    const key = `${finding.code} ${i}`;
+    const sentence = findingSentence(finding, speech);
+    return (
+      <li key={key} className={`finding finding-${finding.severity}`}>
+        <span>
+          <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b> {sentence}
+        </span>
+        <span className="finding-acts">
+          {fix && (
+            <Button onClick={() => setRefusal(commitWords(editor, fix.change))}>
+              {fixWords(fix, speech.clock)}
+            </Button>
+          )}
+          {canBeAccepted(finding) && asking !== key && (
+            <Button type="text" onClick={() => setAsking(key)}>
+              Accept …
+            </Button>
+          )}
+        </span>
+        {asking === key && (
+          <AcceptForm
+            about={sentence}
+            leave={() => setAsking(null)}
+            accept={(reason, until) => {
+              setAsking(null);
+              note([
+                // What is over is not kept for ever.
+                ...accepted.filter(
+                  (one) => one.until === undefined || one.until >= formatDate(today),
+                ),
+                {
+                  code: finding.code,
+                  about: aboutOf(finding, plan, brief),
+                  reason,
+                  ...(until === null ? {} : { until }),
+                },
+              ]);
+            }}
+          />
+        )}
+      </li>
+    );
+  };
   const note = (next: readonly Accepted[]) =>
     setRefusal(
       commitWords(editor, { type: 'note', fields: { accepted: next.length > 0 ? next : null } }),
     );
   return (
     <section aria-label="Findings">
-      {open.length > 0 && (
-        <ul className="findings">
-          {open.map((finding, i) => {
-            const fix = fixOf(plan, finding, today, brief);
-            const key = `${finding.code} ${i}`;
-            const sentence = findingSentence(finding, speech);
-            return (
-              <li key={key} className={`finding finding-${finding.severity}`}>
-                <span>
-                  <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b> {sentence}
-                </span>
-                <span className="finding-acts">
-                  {fix && (
-                    <Button onClick={() => setRefusal(commitWords(editor, fix.change))}>
-                      {fixWords(fix, speech.clock)}
-                    </Button>
-                  )}
-                  {canBeAccepted(finding) && asking !== key && (
-                    <Button type="text" onClick={() => setAsking(key)}>
-                      Accept …
-                    </Button>
-                  )}
-                </span>
-                {asking === key && (
-                  <AcceptForm
-                    about={sentence}
-                    leave={() => setAsking(null)}
-                    accept={(reason, until) => {
-                      setAsking(null);
-                      note([
-                        // What is over is not kept for ever.
-                        ...accepted.filter(
-                          (one) => one.until === undefined || one.until >= formatDate(today),
-                        ),
-                        {
-                          code: finding.code,
-                          about: aboutOf(finding, plan, brief),
-                          reason,
-                          ...(until === null ? {} : { until }),
-                        },
-                      ]);
-                    }}
-                  />
-                )}
-              </li>
-            );
-          })}
-        </ul>
+      {open.length > 0 && <ul className="findings">{open.slice(0, FIRST).map(item)}</ul>}
+      {open.length > FIRST && (
+        <Disclosure className="findings-more" summary={`${open.length - FIRST} more`}>
+          {() => (
+            <ul className="findings">
+              {open.slice(FIRST).map((finding, i) => item(finding, FIRST + i))}
+            </ul>
+          )}
+        </Disclosure>
       )}
       {refusal && <p className="fault">{refusal}</p>}
       {apart.length > 0 && (

@@ -42,6 +42,26 @@ function stretchOf(
   return soak ? { cycleSeconds, soakSeconds: soak.value } : { cycleSeconds };
 }
 
+const DAYS_OF_A_WEEK = 7;
+
+/**
+ * Watering dates of a week where nobody has said any: as many as the roots need in the month of the highest need (water-need.md section 9), where that
+ * is known and the place allows so many; at least one.
+ */
+function usualDays(
+  { longestIntervalDays }: Pick<SiteMinutes['stations'][number], 'longestIntervalDays'>,
+  rules: BriefRules | null,
+): NonNullable<BriefStation['days']> {
+  const needed =
+    longestIntervalDays === null ? 1 : Math.ceil(DAYS_OF_A_WEEK / Math.max(1, longestIntervalDays));
+  const allowed = Math.min(
+    rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
+    rules?.mostDaysPerWeek ?? DAYS_OF_A_WEEK,
+    rules?.parity ? 3 : DAYS_OF_A_WEEK,
+  );
+  return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
+}
+
 /** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
 export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
   const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
@@ -64,7 +84,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
         weeklySeconds: minutes?.weeklySeconds ?? 0,
         ...stretchOf(longestRun, soakSeconds),
         group,
-        days,
+        days: days ?? (minutes?.weeklySeconds ? usualDays(minutes, sources.rules) : undefined),
         oftenADay,
       });
     });

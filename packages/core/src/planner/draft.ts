@@ -186,12 +186,12 @@ export class Drafting {
     }
   }
 
-  /** Plans that differ from one in the program of one station, or of two that change places. */
+  /** A plan made again, and plans that differ from it in the program of one station, or of two that change places. */
   *near({ candidate, patterns, assignment }: Recipe, reach: Reach): Generator<Drafted> {
     const options = this.optionsOf(candidate.kinds, candidate.starts).map((list) =>
       list.map(({ j }) => j),
     );
-    const ways: number[][] = [];
+    const ways: (readonly number[])[] = [assignment];
     for (const [i, list] of options.entries())
       for (const to of list)
         if (to !== assignment[i]) ways.push(assignment.map((j, at) => (at === i ? to : j)));
@@ -278,7 +278,15 @@ export class Drafting {
     const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
-    const options = this.optionsOf(kinds, starts).map((list) => list.map(({ j }) => j));
+    const all = this.optionsOf(kinds, starts).map((list) => list.map(({ j }) => j));
+    // What waters often a day has hours of its own; others stay out of its program where they can.
+    const own = new Set(
+      all.flatMap((list, i) => (this.needs[i]?.often && list.length === 1 ? list : [])),
+    );
+    const options = all.map((list) => {
+      const rest = list.filter((j) => !own.has(j));
+      return rest.length > 0 ? rest : list;
+    });
     const seconds = this.needs.map((need) =>
       kinds.map((kind, j) => {
         const runsAWeek = kind.mean * (starts[j] ?? 1);
@@ -289,7 +297,22 @@ export class Drafting {
           : Infinity;
       }),
     );
-    return packed(kinds, seconds, options, span.seconds, wishOf(this.brief).headroomPercent / 100);
+    return packed({
+      kinds,
+      seconds,
+      options,
+      room: span.seconds,
+      longest: starts.map((count) => count * this.longestCycle(span)),
+      headroom: wishOf(this.brief).headroomPercent / 100,
+    });
+  }
+
+  /** Seconds of the wished hours that one cycle can take: where only some dates are allowed it cannot go on past midnight. */
+  private longestCycle({ from, seconds }: Reach['span']): number {
+    const { weekdays, parity } = this.brief.rules ?? {};
+    const crosses = from + seconds > SECONDS_PER_DAY;
+    if (!crosses || (weekdays === undefined && parity === undefined)) return seconds;
+    return Math.max(SECONDS_PER_DAY - from, from + seconds - SECONDS_PER_DAY);
   }
 
   private optionsOf(kinds: readonly SlotKind[], starts: readonly number[]): Option[][] {

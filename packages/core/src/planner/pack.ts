@@ -25,22 +25,24 @@ const BEGINNINGS = 6;
 /** Sets of days looked at for one program. */
 const MOST_VARIANTS = 24;
 
-/**
- * @param seconds for each station and program, the seconds of a night that its least runs take; endless where it cannot be in it.
- * @param options for each station the programs that it may be in.
- * @param room seconds of a night.
- * @param headroom 1.3 for 130 percent.
- * @returns null: no way was found by which every night has room.
- */
-export function packed(
-  kinds: readonly SlotKind[],
-  seconds: readonly (readonly number[])[],
-  options: readonly (readonly number[])[],
-  room: number,
-  headroom: number,
-): Packing | null {
+export interface Load {
+  readonly kinds: readonly SlotKind[];
+  /** For each station and program, the seconds of a night that its runs take; endless where it cannot be in it. */
+  readonly seconds: readonly (readonly number[])[];
+  /** For each station the programs that it may be in. */
+  readonly options: readonly (readonly number[])[];
+  /** Seconds of a night. */
+  readonly room: number;
+  /** Seconds of a night that a program by itself can take. */
+  readonly longest: readonly number[];
+  /** 1.3 for 130 percent. */
+  readonly headroom: number;
+}
+
+/** Null: no way was found by which every night has room. */
+export function packed(load: Load): Packing | null {
   for (let from = 0; from < BEGINNINGS; from++) {
-    const packing = packedFrom(from, kinds, seconds, options, room, headroom);
+    const packing = packedFrom(from, load);
     if (packing) return packing;
   }
   return null;
@@ -48,11 +50,7 @@ export function packed(
 
 function packedFrom(
   from: number,
-  kinds: readonly SlotKind[],
-  seconds: readonly (readonly number[])[],
-  options: readonly (readonly number[])[],
-  room: number,
-  headroom: number,
+  { kinds, seconds, options, room, longest: most, headroom }: Load,
 ): Packing | null {
   const variants = kinds.map((kind) => kind.variants.slice(0, MOST_VARIANTS));
   const masks = variants.map((list) => list.map(nightsOf));
@@ -63,6 +61,10 @@ function packedFrom(
   // All cycles of a night at the headroom, but the last one, that only has to be done in time at 100 percent.
   const excess = (): number => {
     let sum = 0;
+    for (let j = 0; j < loads.length; j++) {
+      const over = (loads[j] ?? 0) - (most[j] ?? Infinity);
+      if (over > 0) sum += over + 1;
+    }
     for (let night = 0; night < 7; night++) {
       let load = 0;
       let longest = 0;

@@ -359,9 +359,23 @@ export class Search {
       if (this.drafting.tries >= this.lastTry && set.length < order.length) continue;
       if (set.length === order.length) this.allow(STRETCH_ROUNDS);
       this.goThrough(strict, true);
+      const { recipe } = this;
+      if (this.best && recipe) this.feed(recipe, strict);
       if (!this.best) this.stretch();
       if (this.best) return;
     }
+  }
+
+  /** Looks near a plan in which some go short for one in which none does. */
+  private feed(recipe: Recipe, reach: Reach): void {
+    this.drafting.starve([]);
+    const { best } = this;
+    const until = this.drafting.tries + this.mostTries;
+    for (const drafted of this.drafting.near(recipe, reach)) {
+      this.take(drafted);
+      if (this.best !== best || this.drafting.tries >= until) break;
+    }
+    if (this.best !== best) this.polish(reach);
   }
 
   private findHopeless(): void {
@@ -530,7 +544,10 @@ export class Search {
     const count = choices[0]?.length ?? 1;
     // A quick look at many first: where there is little room few of them have any.
     const quick = this.drafting.tries + Math.floor(this.mostTries / 3);
-    for (const candidate of candidates.slice(0, MOST_PROPOSALS)) {
+    const roomiest = [...candidates].sort(
+      (a, b) => a.tight - b.tight || a.rank - b.rank || a.off - b.off,
+    );
+    for (const candidate of roomiest.slice(0, MOST_PROPOSALS)) {
       if (this.best || this.drafting.tries >= Math.min(quick, until)) break;
       for (const drafted of this.drafting.proposals(candidate, reach)) this.take(drafted);
     }

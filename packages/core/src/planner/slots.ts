@@ -135,51 +135,114 @@ export function choicesOf(
   fixed: readonly FixedSlot[],
   needCount: number,
 ): SlotChoices {
-  const choices: SlotKind[][] = [];
-  const seen = new Set<string>();
-  const pinned = new Map(fixed.flatMap(({ members }, slot) => members.map((i) => [i, slot])));
-  let complete = true;
-  let looked = 0;
-  const covered = (chosen: readonly SlotKind[], i: number) => {
-    const slot = pinned.get(i);
+  const most = Math.round((MOST_CHOICES * 24) / Math.max(24, needCount));
+  const all = new Choosing(count, kinds, kinds, fixed, needCount, most).run();
+  if (all.complete) return all;
+  // Too many: of what is not asked for by any station only some of each sort, and for each first kind as many as for the next.
+  const { choices } = new Choosing(count, kinds, someOf(kinds), fixed, needCount, most).run();
+  return { choices, complete: false };
+}
+
+/** Kinds for the same stations that are told apart where not all are gone through. */
+const MOST_ALIKE = 6;
+
+/** The better liked of those for the same stations, with different numbers of dates. */
+function someOf(kinds: readonly SlotKind[]): SlotKind[] {
+  const bySet = new Map<string, SlotKind[]>();
+  for (const kind of kinds) {
+    const key = kind.eligible.join('');
+    const list = bySet.get(key) ?? [];
+    if (list.every(({ mean }) => Math.abs(mean - kind.mean) > 0.9)) list.push(kind);
+    bySet.set(key, list);
+  }
+  return [...bySet.values()].flatMap((list) => list.slice(0, MOST_ALIKE));
+}
+
+class Choosing {
+  private readonly choices: SlotKind[][] = [];
+  private readonly seen = new Set<string>();
+  private readonly pinned: ReadonlyMap<number, number>;
+  private readonly count: number;
+  private readonly kinds: readonly SlotKind[];
+  private readonly extras: readonly SlotKind[];
+  private readonly fixed: readonly FixedSlot[];
+  private readonly needCount: number;
+  private readonly most: number;
+  private complete = true;
+  private looked = 0;
+
+  /** @param extras kinds for programs that no station asks for. */
+  constructor(
+    count: number,
+    kinds: readonly SlotKind[],
+    extras: readonly SlotKind[],
+    fixed: readonly FixedSlot[],
+    needCount: number,
+    most: number,
+  ) {
+    this.count = count;
+    this.kinds = kinds;
+    this.extras = extras;
+    this.fixed = fixed;
+    this.needCount = needCount;
+    this.most = most;
+    this.pinned = new Map(fixed.flatMap(({ members }, slot) => members.map((i) => [i, slot])));
+  }
+
+  run(): SlotChoices {
+    if (this.fixed.length <= this.count) this.go([], this.most);
+    return { choices: this.choices, complete: this.complete };
+  }
+
+  private isCovered(chosen: readonly SlotKind[], i: number): boolean {
+    const slot = this.pinned.get(i);
     return slot === undefined
       ? chosen.some(({ eligible }) => eligible[i])
       : slot >= chosen.length || chosen[slot]?.eligible[i] === 1;
-  };
-  const most = Math.round((MOST_CHOICES * 24) / Math.max(24, needCount));
-  const go = (chosen: readonly SlotKind[]) => {
-    if (choices.length >= most || looked > 8 * most) {
-      complete = false;
+  }
+
+  /** What the next program may be of; null: the choice is whole. */
+  private next(chosen: readonly SlotKind[]): readonly SlotKind[] | null {
+    const place = this.fixed[chosen.length];
+    if (place) return place.kinds.filter((kind) => place.members.every((i) => kind.eligible[i]));
+    let without = -1;
+    for (let i = 0; i < this.needCount && without < 0; i++)
+      if (!this.isCovered(chosen, i)) without = i;
+    if (chosen.length === this.count) return without < 0 ? null : [];
+    if (without < 0) return [...new Set([...chosen, ...this.extras])];
+    if (this.pinned.has(without)) return [];
+    return this.kinds.filter((kind) => kind.eligible[without]);
+  }
+
+  /** @param limit the number of choices at which this branch ends. */
+  private go(chosen: readonly SlotKind[], limit: number): void {
+    if (this.choices.length >= limit || this.looked > 8 * this.most) {
+      this.complete = false;
       return;
     }
-    looked++;
-    const free = chosen.slice(fixed.length).map(({ id }) => id);
+    this.looked++;
+    const fixed = this.fixed.length;
+    const free = chosen.slice(fixed).map(({ id }) => id);
     const key = [
-      ...chosen.slice(0, fixed.length).map(({ id }) => id),
+      ...chosen.slice(0, fixed).map(({ id }) => id),
       '/',
       ...free.sort((a, b) => a - b),
     ].join();
-    if (seen.has(key)) return;
-    seen.add(key);
-    const place = fixed[chosen.length];
-    if (place) {
-      for (const kind of place.kinds)
-        if (place.members.every((i) => kind.eligible[i])) go([...chosen, kind]);
+    if (this.seen.has(key)) return;
+    this.seen.add(key);
+    const next = this.next(chosen);
+    if (next === null) {
+      this.choices.push([...chosen]);
       return;
     }
-    let without = -1;
-    for (let i = 0; i < needCount && without < 0; i++) if (!covered(chosen, i)) without = i;
-    if (chosen.length === count) {
-      if (without < 0) choices.push([...chosen]);
-      return;
-    }
-    if (without >= 0) {
-      if (pinned.has(without)) return;
-      for (const kind of kinds) if (kind.eligible[without]) go([...chosen, kind]);
-    } else for (const kind of new Set([...chosen, ...kinds])) go([...chosen, kind]);
-  };
-  if (fixed.length <= count) go([]);
-  return { choices, complete };
+    next.forEach((kind, i) => {
+      const share = (limit - this.choices.length) / (next.length - i);
+      this.go(
+        [...chosen, kind],
+        Math.min(limit, this.choices.length + Math.max(1, Math.ceil(share))),
+      );
+    });
+  }
 }
 
 /** The runs that a station can have in a program of a kind, remembered. */

@@ -1,0 +1,206 @@
+/**
+ * `npm run bench:planner -w packages/core`: the planner against plain enumeration and against a general-purpose solver, on seeded random briefs; its
+ * plans looked at again by the slow reference model; how long it takes and how that grows. Prints tables in Markdown for
+ * docs/benchmarks.md. Build first; half an hour.
+ */
+import fs from 'node:fs';
+import path from 'node:path';
+import { performance } from 'node:perf_hooks';
+import loadHighs from 'highs';
+import ts from 'typescript';
+import {
+  barePlan,
+  compareCosts,
+  conflictsOf,
+  hardPercents,
+  parseDate,
+  readBrief,
+  searchPlan,
+} from '@water-clock/core';
+import { exactCost, nightBrief } from './exactPlanner.mjs';
+import { plainPlan, smallBrief } from './plainPlanner.mjs';
+
+/** What is TypeScript beside the tests is stripped of its types into the build folder. */
+async function loadFromTests(name) {
+  const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
+  const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
+  const file = path.join(import.meta.dirname, `../dist/bench-${name}.mjs`);
+  fs.writeFileSync(file, ts.transpileModule(source, { compilerOptions: options }).outputText);
+  return import(file);
+}
+
+const print = (text) => process.stdout.write(`${text}\n`);
+const row = (cells) => print(`| ${cells.join(' | ')} |`);
+const table = (head) => {
+  row(head);
+  row(head.map((_, i) => (i === 0 ? '---' : '--:')));
+};
+const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+const milliseconds = (value) => (value < 10 ? value.toFixed(1) : value.toFixed(0));
+
+function sound(brief) {
+  const read = readBrief(brief);
+  if (!read.ok) throw new Error(`the bench brief is not sound: ${JSON.stringify(read.faults[0])}`);
+  return read.value;
+}
+
+function timed(work) {
+  const began = performance.now();
+  const value = work();
+  return { value, took: performance.now() - began };
+}
+
+function againstEnumeration(count) {
+  const tally = { finished: 0, worse: 0, cheaper: 0, none: 0, optimal: 0, untrue: 0 };
+  let ours = 0;
+  let theirs = 0;
+  for (let seed = 0; seed < count; seed++) {
+    const brief = sound(smallBrief(seed));
+    const { value: answer, took } = timed(() => searchPlan(brief));
+    const { value: best, took: tookPlain } = timed(() => plainPlan(brief, barePlan(brief)));
+    if (best === 'unfinished') continue;
+    tally.finished++;
+    ours += took;
+    theirs += tookPlain;
+    if (!answer.found || !best) {
+      if (!answer.found && !best) tally.none++;
+      else tally.worse += answer.found ? 0 : 1;
+      continue;
+    }
+    const difference = compareCosts(answer.found.cost, best.cost);
+    if (difference > 0) tally.worse++;
+    if (difference < 0) tally.cheaper++;
+    if (answer.proof.optimal) tally.optimal++;
+    if (compareCosts(answer.proof.bound, best.cost) > 0) tally.untrue++;
+  }
+  table([
+    'briefs',
+    'enumeration finished',
+    'ours worse',
+    'ours cheaper',
+    'no plan, both',
+    'proved optimal',
+    'untrue bounds',
+    'time, theirs ÷ ours',
+  ]);
+  row([
+    count,
+    tally.finished,
+    tally.worse,
+    tally.cheaper,
+    tally.none,
+    tally.optimal,
+    tally.untrue,
+    (theirs / ours).toFixed(0),
+  ]);
+}
+
+async function againstSolver(count) {
+  const tally = { finished: 0, worse: 0, cheaper: 0, none: 0, optimal: 0 };
+  let ours = 0;
+  let theirs = 0;
+  for (let seed = 0; seed < count; seed++) {
+    const raw = nightBrief(seed, 3 + (seed % 6));
+    const brief = sound(raw);
+    const { value: answer, took } = timed(() => searchPlan(brief));
+    // A new one each time: what has once run out of memory stays so.
+    const highs = await loadHighs();
+    let exact;
+    const began = performance.now();
+    try {
+      exact = exactCost(highs, raw);
+    } catch {
+      continue;
+    }
+    if (exact === 'unfinished') continue;
+    theirs += performance.now() - began;
+    ours += took;
+    tally.finished++;
+    const cost = answer.found?.cost;
+    const isWhole = cost !== undefined && cost[0] === 0 && cost[1] === 0;
+    if (answer.proof.optimal) tally.optimal++;
+    if (!exact) {
+      tally.none += isWhole ? 0 : 1;
+      continue;
+    }
+    if (!isWhole || cost[2] > exact[0] || (cost[2] === exact[0] && cost[4] > exact[2] + 1))
+      tally.worse++;
+    else if (cost[2] < exact[0] || cost[4] < exact[2] - 1) tally.cheaper++;
+  }
+  table([
+    'briefs',
+    'solver finished',
+    'ours worse',
+    'ours cheaper',
+    'not all has room, both',
+    'proved optimal',
+    'time, theirs ÷ ours',
+  ]);
+  row([
+    count,
+    tally.finished,
+    tally.worse,
+    tally.cheaper,
+    tally.none,
+    tally.optimal,
+    (theirs / ours).toFixed(0),
+  ]);
+}
+
+async function growth(perSize) {
+  const { realisticBrief } = await loadFromTests('plannerBriefs');
+  const { referenceOverlaps } = await loadFromTests('reference');
+  const on = parseDate('2027-01-01');
+  table([
+    'stations',
+    'briefs',
+    'with a plan',
+    'first plan, ms',
+    'longest',
+    'proof or gap, ms',
+    'longest',
+    'proved optimal',
+    'overlaps by the reference',
+  ]);
+  for (const count of [6, 12, 24, 48]) {
+    const first = [];
+    const whole = [];
+    let optimal = 0;
+    let overlaps = 0;
+    let slowestConflict = 0;
+    for (let seed = 0; seed < perSize; seed++) {
+      const brief = sound(realisticBrief(seed, count));
+      const began = performance.now();
+      let found = null;
+      const answer = searchPlan(brief, {}, { found: () => (found ??= performance.now() - began) });
+      whole.push(performance.now() - began);
+      if (found === null) {
+        slowestConflict = Math.max(slowestConflict, timed(() => conflictsOf(brief)).took);
+        continue;
+      }
+      first.push(found);
+      if (answer.proof.optimal) optimal++;
+      for (const percent of hardPercents(brief))
+        overlaps += referenceOverlaps(answer.found.plan, on, 28, percent).length;
+    }
+    row([
+      count,
+      perSize,
+      first.length,
+      milliseconds(median(first)),
+      milliseconds(Math.max(...first)),
+      milliseconds(median(whole)),
+      milliseconds(Math.max(...whole)),
+      optimal,
+      overlaps,
+    ]);
+  }
+}
+
+const scale = Number(process.argv[2] ?? 1);
+print('### Against plain enumeration\n');
+againstEnumeration(Math.round(240 * scale));
+print('\n### Against a general-purpose solver\n');
+await againstSolver(Math.round(240 * scale));
+print('\n### How long, and how it grows\n');
+await growth(Math.round(60 * scale));
