@@ -1,0 +1,105 @@
+/** The planner on the real interface: worked out, compared, kept in part, taken and taken back; and a finding that is accepted. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import type { Plan } from '@water-clock/core';
+import {
+  accessibilityFaults,
+  FENNIMORE,
+  headline,
+  House,
+  LARKHOLT,
+  press,
+  saved,
+  sees,
+} from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+beforeAll(async () => {
+  house = await House.open();
+});
+afterAll(() => house.close());
+
+const planOf = async (page: Page): Promise<Plan> => {
+  await saved(page);
+  return page.evaluate(async () => {
+    const [, , id = ''] = location.pathname.split('/');
+    const timer = (await (await fetch(`/api/timers/${id}`)).json()) as { plan: Plan };
+    return timer.plan;
+  });
+};
+
+test('from the brief to programs with reasons, around what is kept, as one step that can be undone', async () => {
+  const page = await house.at(`${FENNIMORE}/plan`);
+  await page.waitForSelector('.planner');
+  const before = await planOf(page);
+  await press(page, 'Work it out');
+  await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 2);
+  await sees(page, '.plan-table', /Gives up/);
+  await sees(page, '.plan-reasons', /it needs .* a week/);
+  await sees(page, '.planner', /Through the year/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+
+  // One start is kept; the rest is worked out around it.
+  const kept = await page.$eval(
+    '.plan-program tr:nth-child(2) strong',
+    (one) => one.textContent ?? '',
+  );
+  await page.click('.plan-program tr:nth-child(2) .keep');
+  await press(page, 'Work out the rest');
+  await page.waitForFunction(
+    (start) =>
+      [...document.querySelectorAll('.plan-program strong')].some(
+        (one) => one.textContent === start,
+      ) &&
+      [...document.querySelectorAll('.planner-head button')].some(
+        (one) => one.textContent === 'Work out the rest',
+      ),
+    {},
+    kept,
+  );
+  await sees(page, '.plan-changes', /A days.*Tue Sat/s);
+  await press(page, 'Take these programs');
+  await sees(page, '.verdict-headline', /^Clear for good, up to 1[3-9]0 %$/);
+  const after = await planOf(page);
+  expect(after.programs).not.toEqual(before.programs);
+  await press(page, 'Undo');
+  await sees(page, '.verdict-headline', /is still running/);
+  expect((await planOf(page)).programs).toEqual(before.programs);
+  await page.close();
+});
+
+test('the large garden has programs, too, though nobody knows what half of it needs', async () => {
+  const page = await house.at(`${LARKHOLT}/plan`);
+  await page.waitForSelector('.planner .check');
+  await press(page, 'Work it out');
+  await page.waitForSelector('.plan-alternative', { timeout: 60_000 });
+  await press(page, 'Take these programs');
+  await sees(page, '.verdict-headline', /^Clear for good, up to 1[3-9]\d %$/);
+  await page.close();
+});
+
+test('a finding is accepted with a reason, stands apart, and comes back', async () => {
+  const page = await house.at(FENNIMORE);
+  await page.waitForSelector('.finding');
+  const sentence = await page.$eval(
+    '.finding',
+    (one) => one.querySelector('span')?.textContent ?? '',
+  );
+  await page.click('.finding .finding-acts button:last-child');
+  await page.waitForSelector('.accept-form input');
+  await page.type('.accept-form input', 'until the new valve is in');
+  await press(page, 'Accept');
+  await sees(page, '.findings-accepted', /Accepted: 1/);
+  const open = await page.$$eval('.findings:first-child .finding', (all) =>
+    all.map((one) => one.textContent ?? ''),
+  );
+  expect(open.some((one) => one.startsWith(sentence))).toBe(false);
+  await page.click('.findings-accepted summary');
+  await sees(page, '.findings-accepted', /until the new valve is in/);
+  await press(page, 'No longer');
+  await sees(page, '.finding', new RegExp(sentence.slice(0, 30).replace(/[^\w ]/g, '.')));
+  // An overlap has no such way out.
+  expect(await headline(page)).toMatch(/is still running/);
+  await page.close();
+});
