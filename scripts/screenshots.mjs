@@ -55,7 +55,6 @@ try {
   await size(1280, 800);
   await page.goto(server.url);
   const demo = await page.waitForSelector('.sign-in-demo button');
-  await take('sign-in');
   await demo.click();
   await page.waitForSelector('.sites');
   await take('sites');
@@ -90,6 +89,16 @@ try {
     await page.waitForSelector('.survey-view');
     await take(view);
   }
+  await open(`${TIMER(1)}/plan`);
+  await page.waitForSelector('.planner .check');
+  await press('Work it out');
+  await page.waitForFunction(
+    () =>
+      document.querySelectorAll('.plan-alternative').length > 1 &&
+      !document.querySelector('.planner-head button:not(.ant-btn-primary)'),
+    { timeout: 120_000 },
+  );
+  await take('planner');
   await open(`${TIMER(2)}/timer`);
   await page.waitForSelector('.device');
   await take('timer-facts');

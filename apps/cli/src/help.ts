@@ -31,6 +31,7 @@ What a verdict means
 
 Try it
   water-clock check docs/spec/examples/one-start.plan.json --on 2027-03-01
+  water-clock plan docs/examples/eight-stations.brief.json
   water-clock simulate docs/spec/examples/stretched-into-the-next.plan.json --from 2027-07-05 --days 7
   cat garden.plan.json | water-clock check - --on 2027-03-01
 `;

@@ -67,6 +67,17 @@ export function WishEditor({ survey, editor }: Props) {
       <div className="tool-fields">
         {time('notBefore', 'Not before')}
         {time('finishBy', 'Finished by')}
+        <NumberField
+          label="Or before sunrise, below 0 after it"
+          unit="min"
+          least={-180}
+          most={180}
+          empty="by the clock"
+          value={survey.finishBeforeSunrise ?? null}
+          commit={(minutes) =>
+            commitWords(editor, { type: 'note', fields: { finishBeforeSunrise: minutes } })
+          }
+        />
         <Choice
           label="Starts"
           value={wish.starts}
