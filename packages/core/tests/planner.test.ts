@@ -45,7 +45,7 @@ const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
   });
 
 // Seeds whose every plan can be listed in a moment; the benchmark goes through some hundreds.
-test.each([1, 3, 4, 8, 14, 16, 31, 42, 81, 91, 112])(
+test.each([1, 3, 4, 14, 16, 31, 42, 91, 112])(
   'no plan of a small brief is cheaper than the one found, seed %i',
   (seed) => {
     const brief = sound(smallBrief(seed));
