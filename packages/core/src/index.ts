@@ -229,6 +229,7 @@ export {
   takeBriefChange,
   unknownNeeds,
   type BriefSources,
+  withPresentWater,
 } from './brief/assemble.ts';
 export { faultsOfCell, type CellFault } from './cells.ts';
 export {

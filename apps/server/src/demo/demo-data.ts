@@ -97,7 +97,9 @@ const larkholt = plan(
     ...station,
     ...(station.number === 6 || station.number === 7
       ? { cycleSeconds: 360, soakSeconds: 1200 }
-      : {}),
+      : station.number === 3
+        ? { cycleSeconds: 1140, soakSeconds: 1200 }
+        : {}),
     ...(station.number >= 13 ? { overhead: false } : {}),
   })),
   [

@@ -19,6 +19,7 @@ import {
   sourceWords,
   takePlanChange,
   unknownNeeds,
+  withPresentWater,
   type Brief,
   type MonthNeed,
   type Path,
@@ -84,21 +85,11 @@ function presentWater(plan: Plan): ReadonlyMap<number, number> {
   return worked.ok ? worked.value : new Map<number, number>();
 }
 
-const withPresent = (
-  brief: Brief,
-  unknown: readonly number[],
-  present: ReadonlyMap<number, number>,
-): Brief => ({
-  ...brief,
-  stations: brief.stations.map((station) =>
-    unknown.includes(station.number)
-      ? {
-          ...station,
-          weeklySeconds: Math.min(604_800, Math.round(present.get(station.number) ?? 0)),
-        }
-      : station,
-  ),
-});
+/** The brief with what the present programs give where the need is not known. */
+function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brief {
+  const worked = attempt(() => withPresentWater(brief, plan, unknown));
+  return worked.ok ? worked.value : brief;
+}
 
 function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
   const { clock } = usePreferences();
@@ -299,8 +290,8 @@ export default function PlannerView(props: SurveyProps) {
   const [byPresent, setByPresent] = useState(true);
   // Where nobody knows the need, what the present programs give is the best there is to go by.
   const brief = useMemo(
-    () => (byPresent ? withPresent(noted, unknown, present) : noted),
-    [byPresent, noted, unknown, present],
+    () => (byPresent ? withPresent(noted, plan, unknown) : noted),
+    [byPresent, noted, unknown, plan],
   );
   const watered = brief.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
   const { planning, start, stop } = usePlanner();

@@ -1,7 +1,9 @@
 /** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
 import { SECONDS_PER_DAY, type Weekday } from '../calendar.ts';
 import type { FieldsToSet } from '../reader.ts';
-import type { Station } from '../plan.ts';
+import { meanWeeklySeconds } from '../judge/weekly.ts';
+import type { Plan, Station } from '../plan.ts';
+import { datesOf } from '../planner/verify.ts';
 import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
 import type { RecordChange, TimerRecord } from '../survey/record.ts';
 import type { Figure } from '../water/figures.ts';
@@ -43,6 +45,15 @@ function stretchOf(
 }
 
 const DAYS_OF_A_WEEK = 7;
+const SECONDS_PER_WEEK = DAYS_OF_A_WEEK * SECONDS_PER_DAY;
+
+/** Watering dates of a week that the place allows; three of odd or even ones. */
+const allowedDates = (rules: BriefRules | undefined): number =>
+  Math.min(
+    rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
+    rules?.mostDaysPerWeek ?? DAYS_OF_A_WEEK,
+    rules?.parity ? 3 : DAYS_OF_A_WEEK,
+  );
 
 /**
  * Watering dates of a week where nobody has said any: as many as the roots need in the month of the highest need (water-need.md section 9), where that
@@ -54,11 +65,7 @@ function usualDays(
 ): NonNullable<BriefStation['days']> {
   const needed =
     longestIntervalDays === null ? 1 : Math.ceil(DAYS_OF_A_WEEK / Math.max(1, longestIntervalDays));
-  const allowed = Math.min(
-    rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
-    rules?.mostDaysPerWeek ?? DAYS_OF_A_WEEK,
-    rules?.parity ? 3 : DAYS_OF_A_WEEK,
-  );
+  const allowed = allowedDates(rules ?? undefined);
   return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
 }
 
@@ -100,6 +107,35 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
       ? { mowing: { weekdays: mowing, ...(survey.dryBeforeMowing ? { dayBefore: true } : {}) } }
       : {}),
     ...(survey.wish ? { wish: survey.wish } : {}),
+  };
+}
+
+/**
+ * A brief in which stations of which nobody knows the need are to get what the programs of a plan give them, no more often and at least half
+ * as often: the best there is to go by.
+ *
+ * @throws TooMuchWork
+ */
+export function withPresentWater(brief: Brief, plan: Plan, numbers: readonly number[]): Brief {
+  const given = meanWeeklySeconds(plan);
+  return {
+    ...brief,
+    stations: brief.stations.map((station): BriefStation => {
+      const seconds = Math.min(SECONDS_PER_WEEK, Math.round(given.get(station.number) ?? 0));
+      if (!numbers.includes(station.number) || seconds === 0) return station;
+      const dates = plan.programs
+        .filter(({ runs }) => runs.some((run) => run.station === station.number && run.seconds > 0))
+        .reduce((sum, { days }) => sum + (days ? datesOf(days) : 0), 0);
+      const allowed = allowedDates(
+        station.overhead !== false || !brief.rules?.dripExempt ? brief.rules : undefined,
+      );
+      const most = Math.max(1, Math.min(allowed, Math.ceil(dates)));
+      return {
+        ...station,
+        weeklySeconds: seconds,
+        days: station.days ?? { least: Math.max(1, Math.min(most, Math.floor(dates / 2))), most },
+      };
+    }),
   };
 }
 
