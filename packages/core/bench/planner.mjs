@@ -23,9 +23,10 @@ import { plainPlan, smallBrief } from './plainPlanner.mjs';
 /** What is TypeScript beside the tests is stripped of its types into the build folder. */
 async function loadFromTests(name) {
   const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
+  const here = source.replaceAll(/'\.\/(\w+)\.ts'/g, "'./bench-$1.mjs'");
   const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
   const file = path.join(import.meta.dirname, `../dist/bench-${name}.mjs`);
-  fs.writeFileSync(file, ts.transpileModule(source, { compilerOptions: options }).outputText);
+  fs.writeFileSync(file, ts.transpileModule(here, { compilerOptions: options }).outputText);
   return import(file);
 }
 
@@ -50,6 +51,22 @@ function timed(work) {
   return { value, took: performance.now() - began };
 }
 
+const { realisticBrief } = await loadFromTests('plannerBriefs');
+const { referenceOverlaps } = await loadFromTests('reference');
+const { forbiddenSeconds } = await loadFromTests('forbidden');
+const ON = parseDate('2027-01-01');
+const looked = { plans: 0, overlaps: 0, forbidden: 0 };
+
+/** What the slow model has against a plan, at every percent up to the wished headroom. */
+function lookAgain(brief, found) {
+  if (!found) return;
+  looked.plans++;
+  for (const percent of hardPercents(brief)) {
+    looked.overlaps += referenceOverlaps(found.plan, ON, 28, percent).length;
+    looked.forbidden += forbiddenSeconds(brief, found.plan, percent, ON);
+  }
+}
+
 function againstEnumeration(count) {
   const tally = { finished: 0, worse: 0, cheaper: 0, none: 0, optimal: 0, untrue: 0 };
   let ours = 0;
@@ -57,6 +74,7 @@ function againstEnumeration(count) {
   for (let seed = 0; seed < count; seed++) {
     const brief = sound(smallBrief(seed));
     const { value: answer, took } = timed(() => searchPlan(brief));
+    lookAgain(brief, answer.found);
     const { value: best, took: tookPlain } = timed(() => plainPlan(brief, barePlan(brief)));
     if (best === 'unfinished') continue;
     tally.finished++;
@@ -103,6 +121,7 @@ async function againstSolver(count) {
     const raw = nightBrief(seed, 3 + (seed % 6));
     const brief = sound(raw);
     const { value: answer, took } = timed(() => searchPlan(brief));
+    lookAgain(brief, answer.found);
     // A new one each time: what has once run out of memory stays so.
     const highs = await loadHighs();
     let exact;
@@ -147,10 +166,7 @@ async function againstSolver(count) {
   ]);
 }
 
-async function growth(perSize) {
-  const { realisticBrief } = await loadFromTests('plannerBriefs');
-  const { referenceOverlaps } = await loadFromTests('reference');
-  const on = parseDate('2027-01-01');
+function growth(perSize) {
   table([
     'stations',
     'briefs',
@@ -160,13 +176,11 @@ async function growth(perSize) {
     'proof or gap, ms',
     'longest',
     'proved optimal',
-    'overlaps by the reference',
   ]);
   for (const count of [6, 12, 24, 48]) {
     const first = [];
     const whole = [];
     let optimal = 0;
-    let overlaps = 0;
     let slowestConflict = 0;
     for (let seed = 0; seed < perSize; seed++) {
       const brief = sound(realisticBrief(seed, count));
@@ -180,8 +194,7 @@ async function growth(perSize) {
       }
       first.push(found);
       if (answer.proof.optimal) optimal++;
-      for (const percent of hardPercents(brief))
-        overlaps += referenceOverlaps(answer.found.plan, on, 28, percent).length;
+      lookAgain(brief, answer.found);
     }
     row([
       count,
@@ -192,7 +205,6 @@ async function growth(perSize) {
       milliseconds(median(whole)),
       milliseconds(Math.max(...whole)),
       optimal,
-      overlaps,
     ]);
   }
 }
@@ -203,4 +215,7 @@ againstEnumeration(Math.round(240 * scale));
 print('\n### Against a general-purpose solver\n');
 await againstSolver(Math.round(240 * scale));
 print('\n### How long, and how it grows\n');
-await growth(Math.round(60 * scale));
+growth(Math.round(60 * scale));
+print('\n### Looked at again by the reference model\n');
+table(['plans', 'overlaps', 'forbidden seconds']);
+row([looked.plans, looked.overlaps, looked.forbidden]);

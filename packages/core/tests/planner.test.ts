@@ -8,23 +8,20 @@ import {
   conflictsOf,
   hardPercents,
   parseDate,
-  parseTime,
   planReport,
   readBrief,
-  SECONDS_PER_DAY,
   seasonOf,
   searchPlan,
   takePlanChange,
   applyChange,
-  WEEKDAYS,
-  weekdayIndexOf,
+  withPresentWater,
   workOut,
   type Brief,
-  type Plan,
 } from '@water-clock/core';
 import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
 import { realisticBrief } from './plannerBriefs.ts';
-import { referenceCycles, referenceNominal, referenceOverlaps } from './reference.ts';
+import { forbiddenSeconds } from './forbidden.ts';
+import { referenceOverlaps } from './reference.ts';
 
 const ON = parseDate('2027-01-01') ?? 0;
 
@@ -60,35 +57,6 @@ test.each([1, 3, 4, 14, 16, 31, 42, 91, 112])(
   },
 );
 
-/** Seconds at which a bound station is wet although the rules forbid it; the rules are read anew here. */
-function forbiddenSeconds(brief: Brief, plan: Plan, percent: number): number {
-  const { weekdays, parity, noWaterWindows = [], dripExempt } = brief.rules ?? {};
-  const bound = new Set(
-    brief.stations.filter((one) => one.overhead !== false || !dripExempt).map((one) => one.number),
-  );
-  let seconds = 0;
-  for (const cycle of referenceCycles(plan, ON, 35, percent)) {
-    const program = plan.programs.find(({ letter }) => letter === cycle.letter);
-    const nominal = program && referenceNominal(plan, program, percent, cycle.begins);
-    for (const run of nominal?.runs ?? []) {
-      if (!bound.has(run.station)) continue;
-      for (let now = run.on; now < run.off; now += 30) {
-        const day = Math.floor(now / SECONDS_PER_DAY);
-        const second = now - day * SECONDS_PER_DAY;
-        const date = new Date(now * 1000).getUTCDate();
-        const isOut =
-          (weekdays && !weekdays.includes(WEEKDAYS[weekdayIndexOf(day)] ?? 'mon')) ??
-          (parity && (date % 2 === 1) !== (parity === 'odd'));
-        const isHeld = noWaterWindows.some(
-          ({ from, to }) => second >= (parseTime(from) ?? 0) && second < (parseTime(to) ?? 0),
-        );
-        if (isOut || isHeld) seconds += 30;
-      }
-    }
-  }
-  return seconds;
-}
-
 test.each(Array.from({ length: 16 }, (_, i) => [i, [6, 12, 24][i % 3] ?? 6] as const))(
   'by the slow model nothing overlaps and nothing is wet when it must not be, at any percent, seed %i, %i stations',
   (seed, count) => {
@@ -102,7 +70,7 @@ test.each(Array.from({ length: 16 }, (_, i) => [i, [6, 12, 24][i % 3] ?? 6] as c
     }
     for (const percent of hardPercents(brief)) {
       expect(referenceOverlaps(found.plan, ON, 35, percent)).toEqual([]);
-      expect(forbiddenSeconds(brief, found.plan, percent)).toBe(0);
+      expect(forbiddenSeconds(brief, found.plan, percent, ON)).toBe(0);
     }
     // The same brief, the same plan.
     expect(searchPlan(brief).found?.plan).toEqual(found.plan);
@@ -246,6 +214,25 @@ test('plans of other kinds are what they say', () => {
   expect(plans.get('one-program')?.programs).toHaveLength(1);
   expect(plans.get('timer-soak')?.programs.every(({ starts }) => starts.length === 1)).toBe(true);
   expect(plans.get('repeated-starts')?.programs[0]?.starts.length).toBeGreaterThan(1);
+});
+
+test('where the need is not known, the present programs are gone by', () => {
+  const present = {
+    ...barePlan(BASE),
+    programs: [
+      {
+        letter: 'A',
+        starts: ['04:00'],
+        runs: [{ station: 1, seconds: 600 }],
+        days: { rule: 'interval' as const, everyDays: 2, firstDate: '2027-01-01' },
+      },
+    ],
+  };
+  const stations = BASE.stations.map(({ days: _days, ...one }) => one);
+  const ruled = { ...BASE, stations, rules: { mostDaysPerWeek: 3 } };
+  const [one, two] = withPresentWater(ruled, present, [1]).stations;
+  expect(one).toMatchObject({ weeklySeconds: 2100, days: { least: 1, most: 3 } });
+  expect(two).toBe(stations[1]);
 });
 
 test('a plan is taken as one step', () => {

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button } from 'antd';
 import {
   aboutOf,
@@ -12,6 +12,7 @@ import {
   parseDate,
   type Accepted,
   type Brief,
+  type Check,
   type EpochDay,
   type Finding,
   type Plan,
@@ -23,8 +24,8 @@ import { commitWords } from './commitWords.ts';
 import type { TimerEditor } from './editor.ts';
 
 interface Props {
-  readonly findings: readonly Finding[];
-  /** What they were found in. */
+  readonly check: Check;
+  /** What was checked. */
   readonly plan: Plan;
   readonly brief: Brief;
   readonly survey: Survey;
@@ -86,16 +87,34 @@ function AcceptForm({
   );
 }
 
+/** The verdict and the list of overlaps tell of half-set programs and of all overlaps; the first of these is here for what puts it right. */
+function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
+  const [overlap] = overlaps;
+  const rest = findings.filter(({ code }) => code !== 'overlap' && !code.startsWith('missing-'));
+  if (!overlap) return rest;
+  const { letter, start, day } = overlap.second;
+  const where = { program: letter, start, date: day };
+  return [
+    { code: 'overlap', severity: 'error', overlap, onOverlap: timer.onOverlap, where },
+    ...rest,
+  ];
+}
+
 /** What the checks have to say: each with what puts it right, and a way to say that it is meant so. */
 export function FindingList(props: Props) {
-  const { findings, plan, brief, survey, editor, today, speech } = props;
+  const { check, plan, brief, survey, editor, today, speech } = props;
+  const findings = useMemo(() => shownOf(check, plan), [check, plan]);
   const [asking, setAsking] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const accepted = survey.accepted ?? [];
   const { open, accepted: apart } = judged(findings, accepted, plan, brief, today);
-  if (open.length === 0 && apart.length === 0) return null;
+  // Dear where a start is to be moved: every time of day is tried.
+  const fixes = useMemo(
+    () => new Map(findings.map((one) => [one, fixOf(plan, one, today, brief)])),
+    [findings, plan, today, brief],
+  );
   const item = (finding: Finding, i: number) => {
-    const fix = fixOf(plan, finding, today, brief);
+    const fix = fixes.get(finding) ?? null;
     const key = `${finding.code} ${i}`;
     const sentence = findingSentence(finding, speech);
     return (
@@ -143,6 +162,7 @@ export function FindingList(props: Props) {
     setRefusal(
       commitWords(editor, { type: 'note', fields: { accepted: next.length > 0 ? next : null } }),
     );
+  if (open.length === 0 && apart.length === 0) return null;
   return (
     <section aria-label="Findings">
       {open.length > 0 && <ul className="findings">{open.slice(0, FIRST).map(item)}</ul>}

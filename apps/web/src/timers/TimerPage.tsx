@@ -178,14 +178,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
   const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
-  const findings =
-    reckoning?.check.findings.filter(({ code }) => !code.startsWith('missing-')) ?? [];
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
-  const told = reckoning && (
+  const told = later && (
     <FindingList
-      findings={findings}
-      plan={reckoning.plan}
+      check={later.check}
+      plan={later.plan}
       brief={brief}
       survey={snapshot.survey}
       editor={editor}

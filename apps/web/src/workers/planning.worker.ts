@@ -14,6 +14,9 @@ const MILLISECONDS_BETWEEN_NEWS = 100;
 /** With the brief's own, so many kinds of plan side by side. */
 const MOST_ALTERNATIVES = 4;
 
+/** Stations that a plan of another kind may leave off their need beyond those of the first. */
+const MOST_MORE_SHORT = 1;
+
 const tell = (news: PlanNews) => self.postMessage(news);
 
 const programsText = ({ plan }: Pick<Worked, 'plan'>) => JSON.stringify(plan?.programs ?? null);
@@ -46,6 +49,8 @@ function work(request: PlanRequest): void {
     const worked = workOut(asked, options, own ? {} : listener);
     const text = programsText(worked);
     if (own && (worked.plan === null || seen.has(text))) continue;
+    // One that leaves more of the garden short is no choice.
+    if (own?.cost && worked.cost && worked.cost[0] > own.cost[0] + MOST_MORE_SHORT) continue;
     seen.add(text);
     const conflicts = worked.conflicts.map((conflict) => ({
       path: pathText(conflict.demand.path),
