@@ -1,7 +1,8 @@
 import { memo, useMemo } from 'react';
 import { lengthWords, type EpochDay, type Night } from '@water-clock/core';
-import { fillOf, OVERLAP_FILL } from './patterns.tsx';
-import { blocksOf, stripGeometry } from './stripGeometry.ts';
+import { NightBlocks } from './NightBlocks.tsx';
+import { OVERLAP_FILL } from './patterns.tsx';
+import { stripGeometry } from './stripGeometry.ts';
 import type { NightSun } from './sun.ts';
 import { useWidth } from './useWidth.ts';
 
@@ -43,23 +44,7 @@ export const SmallNight = memo(function SmallNight(props: Props) {
       <span className="small-night-label">{label}</span>
       <span ref={ref} className="small-night-strip">
         {width > 0 && (
-          <svg width={width} height={height} aria-hidden>
-            <rect width={width} height={height} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
-            {geometry.dark && (
-              <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
-            )}
-            {geometry.cycles.map((cycle) =>
-              blocksOf(cycle).map((run) => (
-                <rect
-                  key={`${cycle.letter}${run.station}${run.x}`}
-                  x={run.x}
-                  y={run.y}
-                  width={Math.max(1, run.width)}
-                  height={run.height}
-                  fill={fillOf(cycle.letter)}
-                />
-              )),
-            )}
+          <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null}>
             {geometry.overlaps.map((overlap) => (
               <g key={`${overlap.letters}${overlap.x}`}>
                 <rect
@@ -72,7 +57,7 @@ export const SmallNight = memo(function SmallNight(props: Props) {
                 />
               </g>
             ))}
-          </svg>
+          </NightBlocks>
         )}
       </span>
       <span className="small-night-words">{nightWords(night)}</span>

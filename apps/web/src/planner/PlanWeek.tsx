@@ -9,8 +9,8 @@ import {
   type Night,
   type Plan,
 } from '@water-clock/core';
-import { fillOf } from '../charts/patterns.tsx';
-import { blocksOf, stripGeometry } from '../charts/stripGeometry.ts';
+import { NightBlocks } from '../charts/NightBlocks.tsx';
+import { stripGeometry } from '../charts/stripGeometry.ts';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { useWidth } from '../charts/useWidth.ts';
 import { nightWords } from '../charts/SmallNight.tsx';
@@ -42,24 +42,7 @@ function Row({
       <span className="plan-week-day">{weekdayName(weekdayIndexOf(night.day))}</span>
       <span ref={ref} className="plan-week-strip">
         {width > 0 && (
-          <svg width={width} height={height} aria-hidden>
-            <rect width={width} height={height} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
-            {geometry.dark && (
-              <rect {...geometry.dark} y={0} height={height} fill="var(--strip-night)" />
-            )}
-            {geometry.cycles.map((cycle) =>
-              blocksOf(cycle).map((run) => (
-                <rect
-                  key={`${cycle.letter}${run.station}${run.x}`}
-                  x={run.x}
-                  y={run.y}
-                  width={Math.max(1, run.width)}
-                  height={run.height}
-                  fill={fillOf(cycle.letter)}
-                />
-              )),
-            )}
-          </svg>
+          <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null} />
         )}
       </span>
       <span className="hidden-but-read">{nightWords(night)}</span>
