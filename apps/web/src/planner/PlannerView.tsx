@@ -15,6 +15,7 @@ import {
   planDifferences,
   proofSentence,
   reasonSentence,
+  SECONDS_PER_DAY,
   simplerSentence,
   sourceWords,
   takePlanChange,
@@ -25,10 +26,12 @@ import {
   type Path,
   type Pins,
   type Plan,
+  type PlannerOptions,
   type Reason,
   type SiteMinutes,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
+import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../timers/commitWords.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
@@ -83,6 +86,18 @@ const stationsText = (numbers: readonly number[]) =>
 function presentWater(plan: Plan): ReadonlyMap<number, number> {
   const worked = attempt(() => meanWeeklySeconds(plan));
   return worked.ok ? worked.value : new Map<number, number>();
+}
+
+/** Hours that a change of the clocks skips or repeats, on a timer that follows it: a start there comes late, or twice. */
+function hoursOfClockChanges({
+  site,
+  plan,
+  today,
+}: SurveyProps): NonNullable<PlannerOptions['avoid']> {
+  if (!plan.timer.followsDaylightSaving) return [];
+  return clockChangesAfter(new Date(today * SECONDS_PER_DAY * 1000), site.timeZone).map(
+    ({ from, to }) => ({ from: Math.min(from, to), to: Math.max(from, to) }),
+  );
 }
 
 /** The brief with what the present programs give where the need is not known. */
@@ -306,7 +321,7 @@ export default function PlannerView(props: SurveyProps) {
     setChosen(0);
     start({
       brief: about,
-      options: { on: today, pins },
+      options: { on: today, pins, avoid: hoursOfClockChanges(props) },
       sunrise,
       months: monthNeeds(props),
       season: survey.season === 'days' ? 'days' : 'percent',
