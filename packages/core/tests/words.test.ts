@@ -135,7 +135,7 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
      "afternoon-start : A starts at 12:00 pm: in the afternoon wind and sun take most of what is sprayed.",
      "afternoon-start : A starts at 1:00 pm: in the afternoon wind and sun take most of what is sprayed.",
      "afternoon-start : A starts at 2:00 pm: in the afternoon wind and sun take most of what is sprayed.",
-     "starts-taken-for-stations : A has 5 starts for 1 stations, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.",
+     "starts-taken-for-stations : A has 5 starts for one station, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.",
      "leftover-program : Every station of A is in another program too: A looks left over. Clear it, if so.",
      "leftover-program : Every station of B is in another program too: B looks left over. Clear it, if so.",
      "station-in-none : Station 2 is in no program: it never waters.",
