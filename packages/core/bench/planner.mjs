@@ -1,7 +1,7 @@
 /**
  * `npm run bench:planner -w packages/core`: the planner against plain enumeration and against a general-purpose solver, on seeded random briefs; its
  * plans looked at again by the slow reference model; how long it takes and how that grows. Prints tables in Markdown for
- * docs/benchmarks.md. Build first; half an hour.
+ * docs/benchmarks.md. Build first; half an hour. `node bench/planner.mjs 1 again` only has the slow model look at the plans; some minutes.
  */
 import fs from 'node:fs';
 import path from 'node:path';
@@ -210,12 +210,25 @@ function growth(perSize) {
 }
 
 const scale = Number(process.argv[2] ?? 1);
-print('### Against plain enumeration\n');
-againstEnumeration(Math.round(240 * scale));
-print('\n### Against a general-purpose solver\n');
-await againstSolver(Math.round(240 * scale));
-print('\n### How long, and how it grows\n');
-growth(Math.round(60 * scale));
+const count = Math.round(240 * scale);
+if (process.argv[3] === 'again') {
+  for (let seed = 0; seed < count; seed++)
+    for (const raw of [
+      smallBrief(seed),
+      nightBrief(seed, 3 + (seed % 6)),
+      realisticBrief(Math.floor(seed / 4), [6, 12, 24, 48][seed % 4]),
+    ]) {
+      const brief = sound(raw);
+      lookAgain(brief, searchPlan(brief).found);
+    }
+} else {
+  print('### Against plain enumeration\n');
+  againstEnumeration(count);
+  print('\n### Against a general-purpose solver\n');
+  await againstSolver(count);
+  print('\n### How long, and how it grows\n');
+  growth(Math.round(60 * scale));
+}
 print('\n### Looked at again by the reference model\n');
 table(['plans', 'overlaps', 'forbidden seconds']);
 row([looked.plans, looked.overlaps, looked.forbidden]);

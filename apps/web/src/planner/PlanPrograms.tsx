@@ -74,7 +74,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                   <th scope="row">{starts.length > 1 ? `Start ${i + 1}` : 'Start'}</th>
                   <td>
                     <strong>{startWords(start, clock)}</strong>{' '}
-                    <span className="soft">{spans[i]}</span>
+                    <span className="soft">{spans[i]?.slice(spans[i].indexOf('–'))}</span>
                   </td>
                   <td>
                     <Keep
