@@ -3,41 +3,25 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   ALTERNATIVE_WORDS,
-  applyChange,
   attempt,
-  comparedSentence,
   lengthWords,
   listed,
   meanWeeklySeconds,
-  monthName,
-  monthSentence,
-  notKept,
-  planDifferences,
-  proofSentence,
-  reasonSentence,
   SECONDS_PER_DAY,
-  simplerSentence,
-  sourceWords,
-  takePlanChange,
   unknownNeeds,
   withPresentWater,
   type Brief,
   type MonthNeed,
-  type Path,
   type Pins,
   type Plan,
   type PlannerOptions,
-  type Reason,
-  type SiteMinutes,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
-import { commitWords } from '../timers/commitWords.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 import { planningMonth, sunriseOf, useBrief } from '../visit/useBrief.ts';
-import type { PlanResult } from '../workers/planning.ts';
-import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
+import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
 import { PlanWeek } from './PlanWeek.tsx';
 import { usePlanner } from './usePlanner.ts';
@@ -45,14 +29,6 @@ import '../minutes/minutes.css';
 import './planner.css';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
-
-/** Where on the screens a part of the brief is entered. */
-function stepOf([first, , third]: Path): string {
-  if (first === 'rules' || first === 'mowing') return 'house';
-  if (first === 'timer' || first === 'settings') return 'timer';
-  if (first === 'stations') return third === 'weeklySeconds' ? 'minutes' : 'stations';
-  return 'brief';
-}
 
 /** What each month asks for, station by station, from the year of its school. */
 function monthNeeds(props: SurveyProps): MonthNeed[] {
@@ -104,194 +80,6 @@ function hoursOfClockChanges({
 function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brief {
   const worked = attempt(() => withPresentWater(brief, plan, unknown));
   return worked.ok ? worked.value : brief;
-}
-
-function Reasons({ result, timerId }: { result: PlanResult; timerId: string }) {
-  const { clock } = usePreferences();
-  const { brief } = result;
-  const line = (reason: Reason, i: number) => (
-    <li key={i}>
-      {reasonSentence(reason, brief, clock)}{' '}
-      <Link className="reason-source" to={`/timers/${timerId}/${stepOf(reason.path)}`}>
-        {sourceWords(reason.path, brief)}
-      </Link>
-    </li>
-  );
-  const { cost } = result;
-  return (
-    <section className="plan-reasons">
-      <h2>Why</h2>
-      <ul>
-        {result.reasons.map(line)}
-        {cost && result.simpler.map((one) => <li key={one.what}>{simplerSentence(one, cost)}</li>)}
-        {cost && <li>{proofSentence(result.proof, cost)}</li>}
-      </ul>
-    </section>
-  );
-}
-
-function Table({ results, brief }: { results: readonly PlanResult[]; brief: Brief }) {
-  const { clock } = usePreferences();
-  const [first] = results;
-  const rows: [string, (result: PlanResult & { plan: Plan }) => string][] = [
-    ['Programs', ({ plan }) => String(plan.programs.length)],
-    [
-      'Starts in all',
-      ({ plan }) => String(plan.programs.reduce((sum, { starts }) => sum + starts.length, 0)),
-    ],
-    ['Days a week', ({ plan }) => datesText(plan)],
-    [
-      'Runs',
-      ({ plan }) =>
-        plan.programs
-          .map((one) => `${one.letter} ${spansWords(plan, one, clock).join(', ')}`)
-          .join('; '),
-    ],
-    ['Water a week', ({ plan }) => weekWords(plan)],
-    [
-      'Off the need',
-      ({ cost }) => `${cost?.[0] ?? 0} stations, ${((cost?.[4] ?? 0) / 10).toFixed(1)} % in all`,
-    ],
-    [
-      'Outside the hours',
-      ({ cost }) => (cost?.[1] ? `${lengthWords(Math.round(cost[1] * 60))} a week` : 'nothing'),
-    ],
-    [
-      'Gives up',
-      ({ plan, cost, kind }) => {
-        const lost = notKept(brief, plan);
-        const told =
-          first?.cost && cost && kind !== 'as-wished' ? comparedSentence(cost, first.cost) : '';
-        return [told, ...lost].filter(Boolean).join('; ') || '—';
-      },
-    ],
-    ['Proved', ({ proof }) => (proof.optimal ? 'nothing is better' : 'best that was found')],
-  ];
-  return (
-    <div className="plan-table-scroll">
-      <table className="plan-table">
-        <thead>
-          <tr>
-            <td />
-            {results.map(({ kind }) => (
-              <th key={kind} scope="col">
-                {ALTERNATIVE_WORDS[kind]}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, cell]) => (
-            <tr key={name}>
-              <th scope="row">{name}</th>
-              {results.map((result) => (
-                <td key={result.kind}>
-                  {result.plan ? cell({ ...result, plan: result.plan }) : '—'}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-function Changes({ props, plan }: { props: SurveyProps; plan: Plan }) {
-  const { clock } = usePreferences();
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const change = takePlanChange(props.plan, plan);
-  const applied = applyChange(props.plan, change);
-  const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
-  return (
-    <section className="plan-changes">
-      <h2>What changes on the timer</h2>
-      {differences.length === 0 ? (
-        <p>Nothing: these programs are on the timer already.</p>
-      ) : (
-        <>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Setting</th>
-                <th scope="col">Now</th>
-                <th scope="col">Then</th>
-              </tr>
-            </thead>
-            <tbody>
-              {differences.map(({ what, before, after }) => (
-                <tr key={what}>
-                  <th scope="row">{what}</th>
-                  <td>{before}</td>
-                  <td>
-                    <strong>{after}</strong>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <Button
-            type="primary"
-            size="large"
-            onClick={() => setRefusal(commitWords(props.editor, change))}
-          >
-            Take these programs
-          </Button>
-          <p className="soft">One step; “Undo” brings the present programs back.</p>
-        </>
-      )}
-      {refusal && <p className="fault">{refusal}</p>}
-    </section>
-  );
-}
-
-function Season({
-  months,
-  brief,
-  minutes,
-  clockPlan,
-}: {
-  months: NonNullable<ReturnType<typeof usePlanner>['planning']['season']>;
-  brief: Brief;
-  minutes: SiteMinutes;
-  clockPlan: Plan;
-}) {
-  const { clock } = usePreferences();
-  const others = months.filter(({ serves }) => !serves);
-  return (
-    <section>
-      <h2>Through the year</h2>
-      <p>
-        {others.length === 0
-          ? 'One set of programs serves the whole year, with these percents:'
-          : `These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
-        {minutes.hundredMonth ? ` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
-      </p>
-      <ol className="season">
-        {months.map(({ month, percent, serves }) => (
-          <li key={month} className={serves ? undefined : 'season-other'}>
-            <span>{monthName(month).slice(0, 3)}</span>
-            <strong>{percent === null ? 'off' : serves ? percent : '*'}</strong>
-          </li>
-        ))}
-      </ol>
-      {others.length > 0 && (
-        <ul>
-          {others.map((one) => {
-            const differences = one.plan ? planDifferences(clockPlan, one.plan, clock) : [];
-            return (
-              <li key={one.month}>
-                {monthSentence(one, brief)}{' '}
-                {one.plan
-                  ? `Set: ${one.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock)}, ${spansWords(one.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
-                  : 'Nothing better was found.'}
-              </li>
-            );
-          })}
-        </ul>
-      )}
-    </section>
-  );
 }
 
 /** The planner: from the brief to the best programs, with reasons. */
