@@ -93,7 +93,7 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   // An overlap has no such way out, but one press puts it right.
   const overlap = await page.$('.finding');
   expect(await overlap?.evaluate((one) => one.textContent)).toMatch(
-    /is still running.*Move it to/s,
+    /is still running.*Move it to a free time/s,
   );
   expect(await overlap?.$('::-p-text(Accept …)')).toBeNull();
   await (await overlap?.$('.finding-acts button'))?.click();

@@ -34,6 +34,9 @@ interface Props {
   readonly speech: Speech;
 }
 
+/** Put right by another start: every time of day is tried for that, so only when it is asked for. */
+const MOVES: readonly Finding['code'][] = ['overlap', 'afternoon-start'];
+
 /** So many are in sight; the rest are a press away. */
 const FIRST = 3;
 
@@ -108,13 +111,9 @@ export function FindingList(props: Props) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const accepted = survey.accepted ?? [];
   const { open, accepted: apart } = judged(findings, accepted, plan, brief, today);
-  // Dear where a start is to be moved: every time of day is tried.
-  const fixes = useMemo(
-    () => new Map(findings.map((one) => [one, fixOf(plan, one, today, brief)])),
-    [findings, plan, today, brief],
-  );
   const item = (finding: Finding, i: number) => {
-    const fix = fixes.get(finding) ?? null;
+    const isMove = MOVES.includes(finding.code);
+    const fix = isMove ? null : fixOf(plan, finding, today, brief);
     const key = `${finding.code} ${i}`;
     const sentence = findingSentence(finding, speech);
     return (
@@ -126,6 +125,18 @@ export function FindingList(props: Props) {
           {fix && (
             <Button onClick={() => setRefusal(commitWords(editor, fix.change))}>
               {fixWords(fix, speech.clock)}
+            </Button>
+          )}
+          {isMove && (
+            <Button
+              onClick={() => {
+                const move = fixOf(plan, finding, today, brief);
+                setRefusal(
+                  move ? commitWords(editor, move.change) : 'No other time of day is free for it.',
+                );
+              }}
+            >
+              Move it to a free time
             </Button>
           )}
           {canBeAccepted(finding) && asking !== key && (

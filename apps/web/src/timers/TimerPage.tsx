@@ -180,10 +180,10 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
-  const told = later && (
+  const told = reckoning && (
     <FindingList
-      check={later.check}
-      plan={later.plan}
+      check={reckoning.check}
+      plan={reckoning.plan}
       brief={brief}
       survey={snapshot.survey}
       editor={editor}
