@@ -284,7 +284,6 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 choose={choose}
               />
             )}
-            {told}
             {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
             {shown === 'settings' && (
               <SettingsPanel
@@ -311,6 +310,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 }
               />
             )}
+            {told}
           </div>
           <NightsAside
             reckoning={later}
