@@ -184,7 +184,6 @@ test('mowing days of the house stand on the strip', async () => {
 test('each pair that overlaps is told, with its night', async () => {
   const page = await house.at(QUINCE_COTTAGE);
   await fill(page, 'Add a start to A', '10:45 pm');
-  // The findings come a moment after the verdict; what is pressed must not move under the pointer.
   await sees(page, '.finding', /10:45 pm/);
   const summary = await page.waitForSelector('::-p-text(pairs of starts that overlap)');
   await summary?.click();
