@@ -3,8 +3,17 @@
  * device can do it holds what somebody has to know who stands before it.
  */
 import type { Fault, Outcome } from '../fault.ts';
-import { DIALECT_ORDER, type Timer } from '../plan.ts';
-import { foreignDocument, readJson, readTimerShape } from '../readPlan.ts';
+import { DIALECT_ORDER, type Days, type Settings, type Timer } from '../plan.ts';
+import {
+  foreignDocument,
+  readDaysShape,
+  readJson,
+  readLetter,
+  readRunSeconds,
+  readSettingsFields,
+  readStarts,
+  readTimerShape,
+} from '../readPlan.ts';
 import {
   list,
   object,
@@ -30,6 +39,15 @@ export interface Reach {
   readonly photo?: string;
 }
 
+/** A program that a timer has by itself when it is new, on all of its stations alike. */
+export interface PresetProgram {
+  readonly letter: string;
+  readonly starts: readonly string[];
+  readonly days: Days | null;
+  /** Of every station; 0: none. */
+  readonly runSeconds: number;
+}
+
 export interface TimerKind {
   readonly format: typeof KIND_FORMAT;
   readonly version: typeof KIND_VERSION;
@@ -38,6 +56,8 @@ export interface TimerKind {
   readonly note?: string;
   /** What it is set to when new, and after it has lost its memory. */
   readonly factory?: readonly { readonly setting: PanelSetting; readonly value: string }[];
+  /** The same as a state, where it is known in full: what a reset brings back. */
+  readonly preset?: { readonly settings: Settings; readonly programs: readonly PresetProgram[] };
   /** What its lights, signs and errors mean. */
   readonly signs?: readonly { readonly sign: string; readonly means: string }[];
   /** Programs or starts that its panel can hide. */
@@ -63,6 +83,23 @@ const shape = object<TimerKind>({
       }),
       { most: 50 },
     ),
+  ),
+  preset: optional(
+    object<NonNullable<TimerKind['preset']>>({
+      settings: required(object<Settings>(readSettingsFields), 'its settings'),
+      programs: required(
+        list(
+          object<PresetProgram>({
+            letter: required(readLetter, 'A to Z'),
+            starts: required(readStarts, 'its starts'),
+            days: required(readDaysShape, 'its days, or null'),
+            runSeconds: required(readRunSeconds, 'seconds of every station'),
+          }),
+          { most: 26 },
+        ),
+        'its programs',
+      ),
+    }),
   ),
   signs: optional(
     list(

@@ -38,6 +38,7 @@ const battery: Extras = {
     BLINKING,
   ],
   factory: [{ setting: 'starts', value: 'none: nothing waters until it is set' }],
+  preset: { settings: {}, programs: [] },
   manual: 'A hand press runs the outlet for the length last used, then goes back to the programs.',
   restore: 'None. The settings are lost about a minute after the battery is taken out.',
 };
@@ -50,6 +51,10 @@ const wall: Extras = {
     { setting: 'runs', value: '10 minutes on every station' },
     { setting: 'days', value: 'every day' },
   ],
+  preset: {
+    settings: {},
+    programs: [{ letter: 'A', starts: ['06:00'], days: { rule: 'daily' }, runSeconds: 600 }],
+  },
   manual: 'Watering by hand ends by itself after its run, and leaves the programs alone.',
   restore: 'None: what is set stays through a power cut, the clock by a small battery.',
 };

@@ -1,7 +1,6 @@
 /** The reader of a survey and of changes to it: as strict as those of the plan. */
 import type { Accepted } from '../judge/accepted.ts';
 import { FINDING_CODES } from '../judge/findings.ts';
-import { parseMoment } from '../calendar.ts';
 import {
   readOftenADay,
   readRulesShape,
@@ -24,10 +23,16 @@ import {
   readNote,
   readUuid,
   required,
-  textLike,
   variant,
   type Fields,
 } from '../reader.ts';
+import {
+  readFollowUp,
+  readMoment,
+  readNextVisits,
+  readTariff,
+  readVisitShape,
+} from '../visit/readVisit.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import {
   BYPASSES,
@@ -59,10 +64,6 @@ const MOST_TRIES = 20;
 
 const keysOf = <T extends object>(table: T) => Object.keys(table) as (keyof T & string)[];
 
-const moment = textLike(
-  (t) => t.includes('T') && parseMoment(t) !== null,
-  'a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
-);
 const share = decimal(0, 1);
 const positive = (most: number) => decimal(0, most, true);
 
@@ -182,8 +183,8 @@ const device = object<Device>({
   tankRefillMinutes: optional(integer(1, 1440)),
   slowValveSeconds: optional(integer(1, 600)),
   changers: optional(list(oneOf(CHANGERS), { unique: true })),
-  clockShown: optional(moment),
-  clockReally: optional(moment),
+  clockShown: optional(readMoment),
+  clockReally: optional(readMoment),
   note: optional(readNote),
 });
 
@@ -212,6 +213,10 @@ const surveyFields: Fields<SurveyFields> = {
       { most: MOST_ACCEPTED },
     ),
   ),
+  visit: optional(readVisitShape),
+  next: optional(readNextVisits),
+  followUp: optional(readFollowUp),
+  tariff: optional(readTariff),
 };
 /** What is noted of the whole timer, to set, and with null to leave unknown. */
 export const readSurveyChange = fieldsToSet<SurveyFields>(surveyFields);

@@ -16,6 +16,8 @@ import {
   type Reader,
 } from '../reader.ts';
 import { readSurvey, readSurveyChange, readSurveyStationChange } from './readSurvey.ts';
+import { readVisitChange } from '../visit/readVisit.ts';
+import type { VisitFields } from '../visit/visit.ts';
 import type { Survey, SurveyFields, SurveyStation, SurveyStationFields } from './survey.ts';
 
 export interface TimerRecord {
@@ -30,7 +32,9 @@ type SingleChange =
       readonly station: number;
       readonly fields: FieldsToSet<SurveyStationFields>;
     }
-  | { readonly type: 'note'; readonly fields: FieldsToSet<SurveyFields> };
+  | { readonly type: 'note'; readonly fields: FieldsToSet<SurveyFields> }
+  /** Facts of the visit that is under way. */
+  | { readonly type: 'note-visit'; readonly fields: FieldsToSet<VisitFields> };
 
 export type RecordChange =
   | SingleChange
@@ -55,6 +59,10 @@ const surveyChanges = {
   note: object<Of<'note'>>({
     type: required(oneOf(['note'])),
     fields: required(readSurveyChange, 'the facts to set'),
+  }),
+  'note-visit': object<Of<'note-visit'>>({
+    type: required(oneOf(['note-visit'])),
+    fields: required(readVisitChange, 'the facts to set'),
   }),
 };
 
@@ -109,6 +117,15 @@ export function applyRecordChange(
     case 'note': {
       const { changed, before } = withFields(survey, change.fields);
       return checked(record, changed, { type: 'note', fields: before });
+    }
+    case 'note-visit': {
+      if (!survey.visit)
+        return {
+          ok: false,
+          faults: [{ code: 'missing-field', path: ['visit'], expected: 'a visit under way' }],
+        };
+      const { changed, before } = withFields(survey.visit, change.fields);
+      return checked(record, { ...survey, visit: changed }, { ...change, fields: before });
     }
     case 'note-station': {
       const number = change.station;

@@ -4,6 +4,7 @@
  */
 import type { Accepted } from '../judge/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
+import type { FollowUp, NextVisit, Tariff, Visit } from '../visit/visit.ts';
 import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 
@@ -201,6 +202,14 @@ export interface Survey {
   readonly finishBeforeSunrise?: number;
   /** Findings that were accepted. */
   readonly accepted?: readonly Accepted[];
+  /** The visit that is under way. */
+  readonly visit?: Visit;
+  /** Visits to come, with why. */
+  readonly next?: readonly NextVisit[];
+  /** Somebody is to see the first real watering. */
+  readonly followUp?: FollowUp;
+  /** What water costs here. */
+  readonly tariff?: Tariff;
 }
 
 export type SurveyFields = Omit<Survey, 'stations'>;

@@ -1,0 +1,235 @@
+/** The key-in card: what has to be keyed into a timer to bring it from one state to another, line by line in its own order. */
+import type { PanelSetting, TimerKind } from '../kinds/kind.ts';
+import type { Plan } from '../plan.ts';
+import { totalOnDisplay } from '../total.ts';
+import { listed } from '../words.ts';
+import {
+  orderOf,
+  panelLines,
+  stationsListed,
+  type PanelLine,
+  type PanelNow,
+  type Place,
+} from './lines.ts';
+import { panelText, programLabel, sameValue, type PanelValue } from './value.ts';
+
+export interface KeyLine extends PanelLine {
+  /** What stood there before; null where that is not known, or is not asked. */
+  readonly was: PanelValue | null;
+  /** The lines that it stands for, more than one where neighbours are alike and empty. */
+  readonly stands: readonly Place[];
+}
+
+/** What a line is ticked by: another value is another line. The clock goes on, so its value is not part of it. */
+export function tickOf(line: KeyLine, now: PanelNow): string {
+  const value = line.setting === 'clock' ? '' : `=${panelText(line.value, now.hand)}`;
+  return `${line.id}${value}`;
+}
+
+const isEmpty = ({ value }: PanelLine) =>
+  (value.kind === 'time' && value.second === null) || (value.kind === 'run' && value.seconds === 0);
+
+/** Whether two neighbouring lines are said as one: unused starts, and stations without a run, of one program. */
+function belongTogether(a: KeyLine, b: KeyLine): boolean {
+  const [x, y] = [a.place, b.place];
+  return (
+    isEmpty(a) &&
+    isEmpty(b) &&
+    x.of === y.of &&
+    (x.of === 'start' || x.of === 'run') &&
+    'program' in y &&
+    x.program === y.program
+  );
+}
+
+function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
+  const result: KeyLine[] = [];
+  for (const line of lines) {
+    const last = result.at(-1);
+    if (!last || !belongTogether(last, line)) {
+      result.push(line);
+      continue;
+    }
+    const stands = [...last.stands, ...line.stands];
+    const label = programLabel(
+      'program' in line.place ? (line.place.program ?? '') : '',
+      hand.dialect,
+    );
+    const numbers = stands.map((place) =>
+      place.of === 'start' ? place.slot : place.of === 'run' ? place.station : 0,
+    );
+    result[result.length - 1] = {
+      ...last,
+      id: `${last.id}+${numbers.slice(1).join('+')}`,
+      name:
+        line.place.of === 'start'
+          ? `${label} starts ${listed(numbers)}`
+          : `${label} ${stationsListed(numbers).toLowerCase()}`,
+      was: null,
+      stands,
+    };
+  }
+  return result;
+}
+
+/** Run times are keyed in at 100 percent, so that the pages show what is meant. */
+function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
+  const seen = new Set<string>();
+  return percents.flatMap((line) => {
+    if (line.place.of !== 'percent') return [];
+    const { program } = line.place;
+    const place: Place = {
+      of: 'percent',
+      ...(program === undefined ? {} : { program }),
+      hundred: true,
+    };
+    const id = `percent.${program ?? 'timer'}.100`;
+    if (seen.has(id)) return [];
+    seen.add(id);
+    const name = `${line.place.month === undefined ? line.name : 'Seasonal percent'}, while runs are keyed in`;
+    return [
+      { ...line, id, place, stands: [place], name, value: { kind: 'percent', percent: 100 } },
+    ];
+  });
+}
+
+const isHundred = (value: PanelValue | null) => value?.kind === 'percent' && value.percent === 100;
+
+/** The display's own total of each program that has lines on the card: the checksum of what was keyed in. */
+function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
+  const program = plan.programs.find((one) => one.letter === letter);
+  const seconds = program ? totalOnDisplay(plan, program, 100) : null;
+  if (seconds === null) return [];
+  const place: Place = { of: 'total', program: letter };
+  return [
+    {
+      id: `total.${letter}`,
+      setting: 'runs',
+      place,
+      stands: [place],
+      name: `${programLabel(letter, now.hand.dialect)} total must say`,
+      value: { kind: 'run', seconds },
+      was: null,
+    },
+  ];
+}
+
+const programOf = ({ place }: PanelLine) =>
+  place.of === 'start' ||
+  place.of === 'run' ||
+  place.of === 'days' ||
+  place.of === 'count' ||
+  place.of === 'phase'
+    ? place.program
+    : null;
+
+/**
+ * The lines to key in, in this timer's order: the clock, then as its kind wants them, the percent at 100 before any run and where it
+ * belongs afterwards, watering switched on last.
+ *
+ * @param target the plan that is to stand in the timer.
+ * @param base what stands in it now; null: everything is keyed in.
+ * @param clockIsRight leaves out the clock.
+ * @throws TooMuchWork where a total cannot be worked out.
+ */
+export function keyInLines(
+  target: Plan,
+  base: Plan | null,
+  now: PanelNow,
+  clockIsRight: boolean,
+): KeyLine[] {
+  const before = new Map((base ? panelLines(base, now) : []).map((line) => [line.id, line.value]));
+  const all = panelLines(target, now).map((line): KeyLine => ({
+    ...line,
+    stands: [line.place],
+    was: before.get(line.id) ?? null,
+  }));
+  const gone = base
+    ? panelLines(base, now).filter(
+        ({ id, setting }) => setting !== 'clock' && !all.some((one) => one.id === id),
+      )
+    : [];
+  // Windows and parts of a day rule that are no longer there: taken out on the panel, too.
+  const takenOut = gone.flatMap((line): KeyLine[] =>
+    line.place.of === 'windows' || line.place.of === 'off-days'
+      ? [{ ...line, stands: [line.place], was: line.value, value: { kind: 'switch', on: false } }]
+      : [],
+  );
+  const differs = (line: KeyLine) =>
+    line.setting === 'clock'
+      ? !clockIsRight || base === null
+      : line.was === null || !sameValue(line.was, line.value);
+  const unused = (letter: string) => !target.programs.some((one) => one.letter === letter);
+  const wanted = all.filter((line) => {
+    if (!differs(line)) return false;
+    // Of a program that is not used its starts are off: then nothing of it matters.
+    const letter = programOf(line);
+    if (letter !== null && unused(letter) && line.place.of !== 'start') return false;
+    // What is usual goes without saying where everything is keyed in.
+    if (base === null && line.value.kind === 'switch' && line.place.of !== 'mode')
+      return line.value.on === (line.place.of === 'rain-delay');
+    return !(base === null && line.value.kind === 'length' && line.value.seconds === 0);
+  });
+  const percents = all.filter(({ place }) => place.of === 'percent');
+  const hasRuns = wanted.some(({ place }) => place.of === 'run');
+  const toHundred =
+    hasRuns && percents.some(({ was }) => !isHundred(was)) ? hundredLines(percents) : [];
+  const finally_ = percents.filter((line) =>
+    toHundred.length > 0 ? !isHundred(line.value) : differs(line),
+  );
+  const groups = new Map<PanelSetting, KeyLine[]>();
+  for (const setting of orderOf(target)) groups.set(setting, []);
+  for (const line of [...wanted, ...takenOut])
+    if (line.place.of !== 'percent') groups.get(line.setting)?.push(line);
+  const programLines = ['starts', 'runs', 'days'] as const;
+  const ofPrograms = wanted.filter((line) => programOf(line) !== null);
+  const letters = [...new Set(ofPrograms.map((line) => programOf(line) ?? ''))];
+  const order = orderOf(target);
+  const firstOfPrograms = order.find((one) => programLines.some((each) => each === one));
+  const percentIsLate =
+    order.indexOf('percent') > Math.max(...programLines.map((one) => order.indexOf(one)));
+  const lines: KeyLine[] = order.flatMap((setting) => {
+    if (setting === firstOfPrograms) {
+      const shown = letters.flatMap((letter) => [
+        ...ofPrograms.filter((line) => programOf(line) === letter),
+        ...(ofPrograms.some(({ place }) => place.of === 'run' && place.program === letter)
+          ? totalLine(target, letter, now)
+          : []),
+      ]);
+      return percentIsLate ? [...toHundred, ...shown] : shown;
+    }
+    if (programLines.some((one) => one === setting)) return [];
+    if (setting === 'percent') return percentIsLate ? finally_ : toHundred;
+    if (setting === 'mode')
+      return [...(percentIsLate ? [] : finally_), ...(groups.get('mode') ?? [])];
+    return groups.get(setting) ?? [];
+  });
+  return merged(lines, now);
+}
+
+/** The plan of a timer that has lost its memory: what its kind is set to when new; null where nobody has noted that. */
+export function factoryPlan(plan: Plan, kind: Pick<TimerKind, 'preset'> | null): Plan | null {
+  const preset = kind?.preset;
+  if (!preset) return null;
+  return {
+    ...plan,
+    settings: preset.settings,
+    // What a station waters, and whether it sprays, is no setting of the timer.
+    stations: plan.stations.map(({ number, name, overhead, needsPump, underCover }) => ({
+      number,
+      ...(name === undefined ? {} : { name }),
+      ...(overhead === undefined ? {} : { overhead }),
+      ...(needsPump === undefined ? {} : { needsPump }),
+      ...(underCover === undefined ? {} : { underCover }),
+    })),
+    programs: preset.programs.map(({ letter, starts, days, runSeconds }) => ({
+      letter,
+      starts,
+      days,
+      runs:
+        runSeconds === 0
+          ? []
+          : plan.stations.map(({ number }) => ({ station: number, seconds: runSeconds })),
+    })),
+  };
+}

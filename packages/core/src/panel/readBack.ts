@@ -1,0 +1,94 @@
+/** Reading back: what the display shows, as an apprentice types it, against what it must show. */
+import type { EpochDay } from '../calendar.ts';
+import type { KeyLine } from './keyIn.ts';
+import { parsePanel, sameValue, type Hand, type PanelValue } from './value.ts';
+
+/** How an entry went wrong, as far as it can be told. */
+export type Slip =
+  | 'not-understood'
+  /** Morning and afternoon. */
+  | 'half-a-day'
+  | 'left-on'
+  | 'left-off'
+  /** Hours where minutes are meant, or the other way round. */
+  | 'hours-for-minutes'
+  | 'ten-fold'
+  /** What belongs on another line of the card. */
+  | 'other-line'
+  | 'days-too-many'
+  | 'days-too-few'
+  | 'count-or-between'
+  | 'other';
+
+export type ReadBack =
+  | { readonly ok: true }
+  | {
+      readonly ok: false;
+      readonly slip: Slip;
+      readonly shown: PanelValue | null;
+      readonly of?: string;
+    };
+
+/** A clock is read and pressed within so many seconds. */
+const CLOCK_SECONDS = 120;
+
+const isClose = (a: number, b: number) => {
+  const apart = Math.abs(a - b) % 86_400;
+  return Math.min(apart, 86_400 - apart) <= CLOCK_SECONDS;
+};
+
+function slipOf(
+  line: KeyLine,
+  shown: PanelValue,
+  card: readonly KeyLine[],
+): { slip: Slip; of?: string } {
+  const { value } = line;
+  if (value.kind === 'time' && shown.kind === 'time') {
+    if (value.second === null) return { slip: 'left-on' };
+    if (shown.second === null) return { slip: 'left-off' };
+    if (Math.abs(value.second - shown.second) === 43_200) return { slip: 'half-a-day' };
+  }
+  if (value.kind === 'switch') return { slip: value.on ? 'left-off' : 'left-on' };
+  if (value.kind === 'run' && shown.kind === 'run') {
+    if (value.seconds === 0) return { slip: 'left-on' };
+    if (shown.seconds === 0) return { slip: 'left-off' };
+    if (shown.seconds === value.seconds * 60 || shown.seconds * 60 === value.seconds)
+      return { slip: 'hours-for-minutes' };
+    if (shown.seconds === value.seconds * 10 || shown.seconds * 10 === value.seconds)
+      return { slip: 'ten-fold' };
+  }
+  if (value.kind === 'days' && shown.kind === 'days' && value.rule === shown.rule) {
+    if (value.weekdays.every((one) => shown.weekdays.includes(one)))
+      return { slip: 'days-too-many' };
+    if (shown.weekdays.every((one) => value.weekdays.includes(one)))
+      return { slip: 'days-too-few' };
+  }
+  if (value.kind === 'count' && shown.kind === 'count' && Math.abs(value.every - shown.every) === 1)
+    return { slip: 'count-or-between' };
+  const other = card.find(
+    (one) => one.id !== line.id && one.place.of === line.place.of && sameValue(one.value, shown),
+  );
+  return other ? { slip: 'other-line', of: other.name } : { slip: 'other' };
+}
+
+/** Compares what was read on the display with a line of the card. */
+export function readBack(
+  line: KeyLine,
+  typed: string,
+  card: readonly KeyLine[],
+  hand: Hand,
+  today: EpochDay,
+): ReadBack {
+  const shown = parsePanel(line.value.kind, typed, hand, today);
+  if (!shown) return { ok: false, slip: 'not-understood', shown: null };
+  if (sameValue(shown, line.value)) return { ok: true };
+  if (
+    line.place.of === 'time' &&
+    shown.kind === 'time' &&
+    line.value.kind === 'time' &&
+    shown.second !== null &&
+    isClose(shown.second, line.value.second ?? 0)
+  )
+    return { ok: true };
+  return { ok: false, shown, ...slipOf(line, shown, card) };
+}
