@@ -438,3 +438,91 @@ export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts'
 export { datesOf } from './planner/verify.ts';
 export { takePlanChange } from './planner/take.ts';
 export { meanWeeklySeconds } from './judge/weekly.ts';
+export {
+  HIDDEN_ANSWERS,
+  KEY_IN_SCOPES,
+  NEXT_REASONS,
+  RUNGS,
+  SIGNS,
+  SWITCHED,
+  TEST_RESULTS,
+  WIRINGS,
+  type AsFound,
+  type ClosedVisit,
+  type FollowUp,
+  type Frozen,
+  type HiddenAnswer,
+  type KeyIn,
+  type KeyInScope,
+  type NextReason,
+  type NextVisit,
+  type Rung,
+  type RungTried,
+  type SavedInside,
+  type Sighting,
+  type Sign,
+  type StationTest,
+  type Switched,
+  type SwitchedForTest,
+  type Tariff,
+  type TestResult,
+  type Visit,
+  type VisitFields,
+  type Wiring,
+} from './visit/visit.ts';
+export { readClosedVisit } from './visit/readVisit.ts';
+export { orderOf, panelLines, type PanelLine, type PanelNow, type Place } from './panel/lines.ts';
+export {
+  panelText,
+  parsePanel,
+  programLabel,
+  sameValue,
+  type Hand,
+  type PanelKind,
+  type PanelValue,
+} from './panel/value.ts';
+export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
+export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
+export { readBack, type ReadBack } from './panel/readBack.ts';
+export { explain, fitsAll, type Explanation, type Question } from './diagnose/explain.ts';
+export { askNext, type Ask } from './diagnose/ask.ts';
+export type { Slip } from './diagnose/slips.ts';
+export {
+  askSentence,
+  explanationSentence,
+  HIDDEN_WORDS,
+  lookSentence,
+  mendSentence,
+  momentWords,
+  NEXT_WORDS,
+  placeWords,
+  readBackSentence,
+  RUNG_WORDS,
+  SIGN_WORDS,
+  sightingSentence,
+  SWITCHED_WORDS,
+  TEST_WORDS,
+  WIRING_WORDS,
+  type TimerSpeech,
+} from './visitWords.ts';
+export {
+  closeVisit,
+  openPoints,
+  openSwitches,
+  switchedIn,
+  type OpenPoint,
+} from './visit/closing.ts';
+export { costOfYear, priceOf, waterUsage, type StationUsage, type Usage } from './water/usage.ts';
+export {
+  homeownerPage,
+  type HomeownerPage,
+  type PageProgram,
+  type PageSources,
+  type WeekRun,
+} from './homeowner/page.ts';
+export {
+  calendarWeekday,
+  wateringEvents,
+  type DailyRule,
+  type WateringEvent,
+} from './calendarEvents.ts';

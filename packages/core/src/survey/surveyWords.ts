@@ -4,7 +4,8 @@ import type { PanelSetting } from '../kinds/kind.ts';
 import type { Source } from '../water/figures.ts';
 import type { Lacking, Step } from '../water/schools.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
-import { dateWords, type Speech } from '../words.ts';
+import { NEXT_WORDS } from '../visitWords.ts';
+import { dateWords, listed, startWords, type Speech } from '../words.ts';
 import type {
   Device,
   DeviceSensor,
@@ -14,7 +15,7 @@ import type {
   School,
   SeasonWay,
 } from './survey.ts';
-import type { DueVisit } from './visits.ts';
+import type { DueVisit, VisitReason } from './visits.ts';
 
 export const SUPPLY_WORDS: Record<Supply, string> = {
   mains: 'the mains',
@@ -180,11 +181,24 @@ export const STEP_WORDS: Record<Step['what'], string> = {
   multiplier: 'Longer for the dry places',
 };
 
+function reasonWords(reason: VisitReason, speech: Speech): string {
+  switch (reason.kind) {
+    case 'battery':
+      return 'change the battery, a year old';
+    case 'often-a-day-ends':
+      return `station ${reason.station} goes back from several waterings a day`;
+    case 'planned':
+      return `${NEXT_WORDS[reason.visit.reason].toLowerCase()}${reason.visit.note ? `: ${reason.visit.note}` : ''}`;
+    case 'follow-up': {
+      const { program, due, stations } = reason.followUp;
+      const at = startWords(due.slice(11), speech.clock);
+      return `see the first watering: program ${program} at ${at}, stations ${listed(stations)}`;
+    }
+  }
+}
+
 /** Why somebody has to come back, and when. */
 export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
-  const when = dateWords(date, speech.on);
   const overdue = date < speech.on ? ' (overdue)' : '';
-  return reason.kind === 'battery'
-    ? `${when}${overdue}: change the battery, a year old`
-    : `${when}${overdue}: station ${reason.station} goes back from several waterings a day`;
+  return `${dateWords(date, speech.on)}${overdue}: ${reasonWords(reason, speech)}`;
 }

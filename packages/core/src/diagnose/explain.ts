@@ -1,0 +1,284 @@
+/**
+ * Reasoning backwards from what was seen: settings, clock, switches, wiring, and combinations of two, each run by the engine
+ * itself and held against the sightings. Nothing is looked up in a list of answers.
+ */
+import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../calendar.ts';
+import { attempt } from '../effort.ts';
+import type { Plan } from '../plan.ts';
+import type { Sighting, Sign } from '../visit/visit.ts';
+import { candidates, clockErrors, FARTHEST_AHEAD } from './candidates.ts';
+import { asNoted, rarityOf, withSlip, type Slip, type SlipType, type World } from './slips.ts';
+import { costOf, MISS, seenOf, Timeline, type Seen } from './timeline.ts';
+
+export interface Question {
+  /** What is known of the timer's settings. */
+  readonly plan: Plan;
+  readonly sightings: readonly Sighting[];
+  readonly signs: readonly Sign[];
+  /** Seconds by which the timer's clock was found ahead; null: nobody has looked. */
+  readonly ahead: number | null;
+  /** The plan after a loss of memory (`factoryPlan`); null: not known. */
+  readonly factory: Plan | null;
+}
+
+export interface Explanation {
+  /** Empty: the timer does what it is set to. */
+  readonly slips: readonly Slip[];
+  readonly world: World;
+  /** How seldom it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
+  readonly cost: number;
+  /** Of each sighting, in their order: 0 fits, `MISS` contradicts. */
+  readonly fits: readonly number[];
+}
+
+/** Two things wrong at once are seldomer than each by itself. */
+const TWO_AT_ONCE = 1;
+/** A loss of memory whose clock was looked at: nothing of it is left to guess. */
+const POWER_SEEN = 2.4;
+/** A sign on the box that speaks for something. */
+const SIGN_SPEAKS = 2;
+
+const SIGN_POINTS: Readonly<Record<Sign, readonly SlipType[]>> = {
+  'blinking-program': ['half-set'],
+  'steady-light': ['dead-station'],
+  'station-error': ['dead-station'],
+  'pump-error': ['dead-station'],
+  'says-off': ['off'],
+  'water-sign': ['manual', 'dead-station'],
+  'blank-screen': ['power-failure'],
+  'flashing-clock': ['power-failure', 'clock'],
+  'buttons-dead': ['percent'],
+  'sensor-off': ['sensor'],
+};
+
+/** What is wrong of itself, whatever the clock says; the rest is sought at the clock's error. */
+const MOVED_BY_CLOCK: readonly SlipType[] = [
+  'percent',
+  'phase',
+  'days',
+  'half-set',
+  'other-start',
+  'extra-program',
+  'dead-station',
+  'rain-delay',
+  'sensor',
+];
+
+const CLOCKS_GONE_INTO = 12;
+const SINGLES_GONE_INTO = 14;
+const PAIRS_TRIED = 150;
+/** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is told. */
+const SAME_CLOCK = 900;
+
+const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
+
+/** What two explanations must share to be one, the better of which is told: kind and place, not the very value. */
+function kindOf(slip: Slip): string {
+  switch (slip.type) {
+    case 'clock':
+      return `clock ${Math.round((((slip.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
+    case 'power-failure':
+    case 'off':
+    case 'rain-delay':
+    case 'sensor':
+      return slip.type;
+    case 'extra-program':
+      return `${slip.type} ${slip.program.letter}`;
+    case 'manual':
+    case 'dead-station':
+      return `${slip.type} ${slip.station ?? ''}`;
+    case 'run':
+      return `${slip.type} ${slip.program} ${slip.station}`;
+    case 'other-start':
+      return `${slip.type} ${slip.program} ${slip.start}`;
+    default:
+      return `${slip.type} ${slip.program ?? ''}`;
+  }
+}
+
+interface Tried {
+  readonly slips: readonly Slip[];
+  readonly world: World;
+  readonly fits: readonly number[];
+  readonly cost: number;
+}
+
+class Search {
+  readonly seen: readonly Seen[];
+  private readonly question: Question;
+  private readonly from: ClockSecond;
+  private readonly to: ClockSecond;
+  private readonly found = new Map<string, Tried>();
+
+  constructor(question: Question) {
+    this.question = question;
+    this.seen = question.sightings.map(seenOf);
+    this.from = Math.min(...this.seen.map(({ from }) => from)) - 12 * 3600;
+    this.to = Math.max(...this.seen.map(({ from, to }) => to ?? from)) + 12 * 3600;
+  }
+
+  /** The runs of a world around the sightings; null where they are too many to work out. */
+  timelineOf(world: World, margin = 0): Timeline | null {
+    const made = attempt(
+      () => new Timeline(world, this.from + world.ahead - margin, this.to + world.ahead + margin),
+    );
+    return made.ok ? made.value : null;
+  }
+
+  fitsIn(timeline: Timeline, world: World): number[] {
+    return this.seen.map((one) => costOf(one, timeline, world));
+  }
+
+  rarity(slips: readonly Slip[]): number {
+    const spoken = new Set(this.question.signs.flatMap((sign) => SIGN_POINTS[sign]));
+    const each = slips.map((slip) => {
+      // A clock that was looked at is no guess.
+      if (slip.type === 'clock' && this.question.ahead !== null) return 0;
+      if (slip.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
+      return rarityOf(slip, this.question.plan) - (spoken.has(slip.type) ? SIGN_SPEAKS : 0);
+    });
+    const guessed = slips.filter(({ type }) => type !== 'clock' || this.question.ahead === null);
+    return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
+  }
+
+  consider(slips: readonly Slip[], world: World, fits: readonly number[]): Tried {
+    const tried = { slips, world, fits, cost: this.rarity(slips) + sum(fits) };
+    const key = slips.map(kindOf).sort().join(' + ');
+    const before = this.found.get(key);
+    if (!before || tried.cost < before.cost) this.found.set(key, tried);
+    return tried;
+  }
+
+  /** Runs the engine in a world and considers what it tells. */
+  trySlips(slips: readonly Slip[], world: World): Tried | null {
+    const timeline = this.timelineOf(world);
+    return timeline && this.consider(slips, world, this.fitsIn(timeline, world));
+  }
+
+  best(count: number): Tried[] {
+    return [...this.found.values()].sort((a, b) => a.cost - b.cost).slice(0, count);
+  }
+}
+
+/** The clock errors that fit at least something better, the best first, no two of them the same. */
+function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tried[] {
+  const chosen: Tried[] = [];
+  const helps = (one: Tried) => one.fits.some((cost, i) => cost < (base.fits[i] ?? 0) - 1);
+  for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
+    if (chosen.length === count) break;
+    const close = chosen.some(({ world }) => Math.abs(world.ahead - one.world.ahead) < SAME_CLOCK);
+    if (!close && helps(one)) chosen.push(one);
+  }
+  return chosen;
+}
+
+/** The best of each kind, the best first. */
+function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
+  const best = new Map<string, Tried>();
+  for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
+    const key = one.slips.map(kindOf).join(' + ');
+    if (!best.has(key)) best.set(key, one);
+  }
+  return [...best.values()].slice(0, count);
+}
+
+/**
+ * Explanations of what was seen, the best first: those that fit and are common before those that are seldom or fit badly.
+ *
+ * Cost: some thousand short simulations; tell it from a worker.
+ *
+ * @param most how many are wanted.
+ */
+export function explain(question: Question, most = 8): Explanation[] {
+  if (question.sightings.length === 0) return [];
+  const { plan, factory, ahead } = question;
+  const search = new Search(question);
+  const base = asNoted(plan, ahead ?? 0);
+  const known: Slip[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
+  const wide = search.timelineOf(base, ahead === null ? FARTHEST_AHEAD : 0);
+  if (!wide) return [];
+  const asSet = search.consider(known, base, search.fitsIn(wide, base));
+
+  // The clock, on the timeline of what is noted; and the factory's settings on a clock that began anew.
+  const clocks: Tried[] = [];
+  if (ahead === null)
+    for (const error of clockErrors(search.seen, wide)) {
+      const world = { ...base, ahead: error };
+      const fits = search.seen.map((one) => costOf(one, wide, world));
+      clocks.push(search.consider([{ type: 'clock', ahead: error }], world, fits));
+    }
+  if (factory) {
+    const lost = asNoted(factory, ahead ?? 0);
+    const timeline = search.timelineOf(lost, FARTHEST_AHEAD);
+    if (timeline)
+      for (const error of ahead === null ? [0, ...clockErrors(search.seen, timeline)] : [ahead]) {
+        const world = { ...lost, ahead: error };
+        const fits = search.seen.map((one) => costOf(one, timeline, world));
+        search.consider([{ type: 'power-failure', ahead: error }], world, fits);
+      }
+  }
+
+  const worst = () => search.best(most).at(most - 1)?.cost ?? Infinity;
+
+  // Each setting by itself.
+  const singles = candidates(base, search.seen, wide, factory).flatMap(
+    (slip) => search.trySlips([...known, slip], withSlip(base, slip, factory)) ?? [],
+  );
+
+  // A setting and the clock: the clock's error shows on the timeline of that setting only.
+  if (ahead === null)
+    for (const { slips, world } of singles) {
+      const [slip] = slips;
+      if (!slip || !MOVED_BY_CLOCK.includes(slip.type)) continue;
+      if (search.rarity([...slips, { type: 'clock', ahead: DAY / 2 }]) > worst()) continue;
+      const timeline = search.timelineOf(world, FARTHEST_AHEAD);
+      if (!timeline) continue;
+      for (const error of clockErrors(search.seen, timeline)) {
+        const both = { ...world, ahead: error };
+        const fits = search.seen.map((one) => costOf(one, timeline, both));
+        search.consider([{ type: 'clock', ahead: error }, slip], both, fits);
+      }
+    }
+
+  // Two settings: the pairs that between them seem to explain most, then whatever follows from the best single ones.
+  const pairs: { slips: Slip[]; guess: number }[] = [];
+  const helpful = singles.filter(({ fits }) =>
+    fits.some((cost, i) => cost < (asSet.fits[i] ?? 0) - 1),
+  );
+  helpful.forEach((a, i) => {
+    for (const b of helpful.slice(i + 1)) {
+      const fits = asSet.fits.map((before, k) => {
+        const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
+        return before < 1 ? Math.max(x, y) : Math.min(x, y);
+      });
+      const own = b.slips.slice(known.length);
+      pairs.push({
+        slips: [...a.slips, ...own],
+        guess: sum(fits) + search.rarity([...a.slips, ...own]),
+      });
+    }
+  });
+  const applied = (slips: readonly Slip[]) =>
+    slips.reduce((world, slip) => withSlip(world, slip, factory), base);
+  for (const { slips, guess } of pairs.sort((a, b) => a.guess - b.guess).slice(0, PAIRS_TRIED))
+    if (guess < worst()) search.trySlips(slips, applied(slips));
+
+  const roots = [
+    ...distinctClocks(clocks, asSet, CLOCKS_GONE_INTO),
+    ...distinctKinds(singles, SINGLES_GONE_INTO),
+  ];
+  for (const root of roots) {
+    if (Math.max(...root.fits) < 1) continue;
+    const timeline = search.timelineOf(root.world);
+    if (!timeline) continue;
+    const limit = worst();
+    for (const slip of candidates(root.world, search.seen, timeline, factory)) {
+      const slips = [...root.slips, slip];
+      if (search.rarity(slips) < limit) search.trySlips(slips, withSlip(root.world, slip, factory));
+    }
+  }
+  return search.best(most);
+}
+
+/** Whether an explanation agrees with everything that was seen. */
+export const fitsAll = ({ fits }: Explanation): boolean => fits.every((cost) => cost < 1.5);

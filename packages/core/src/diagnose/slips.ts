@@ -1,0 +1,235 @@
+/** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
+import { formatDate, parseDate, SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
+import type { Days, Plan, Program, Run } from '../plan.ts';
+
+export type Slip =
+  /** Seconds by which the timer's clock is ahead of the true hour; below 0 behind. */
+  | { readonly type: 'clock'; readonly ahead: number }
+  /** A start that nobody has noted. */
+  | { readonly type: 'extra-start'; readonly program: string; readonly start: string }
+  /** A start at another time of day than noted. */
+  | {
+      readonly type: 'other-start';
+      readonly program: string;
+      readonly start: string;
+      readonly to: string;
+    }
+  /** A whole program that nobody has noted, such as the one that the timer has from the factory. */
+  | { readonly type: 'extra-program'; readonly program: Program }
+  /** Of the whole timer where no program is named. */
+  | { readonly type: 'percent'; readonly program?: string; readonly percent: number }
+  /** An interval that began so many days later. */
+  | { readonly type: 'phase'; readonly program: string; readonly days: number }
+  | { readonly type: 'days'; readonly program: string; readonly days: Days }
+  | {
+      readonly type: 'run';
+      readonly program: string;
+      readonly station: number;
+      readonly seconds: number;
+    }
+  /** A program that lacks a start, its runs or its days. */
+  | { readonly type: 'half-set'; readonly program: string }
+  | { readonly type: 'rain-delay'; readonly until: string }
+  | { readonly type: 'off' }
+  /** Kept dry by its sensor in this span. */
+  | { readonly type: 'sensor'; readonly from: ClockSecond; readonly to: ClockSecond }
+  /** Started by hand; null: a station that nobody saw. */
+  | {
+      readonly type: 'manual';
+      readonly station: number | null;
+      readonly at: ClockSecond;
+      readonly seconds: number;
+    }
+  /** Its wire, its valve or its output. */
+  | { readonly type: 'dead-station'; readonly station: number }
+  /** It lost its memory, and runs what it has from the factory on a clock that began anew. */
+  | { readonly type: 'power-failure'; readonly ahead: number };
+
+export type SlipType = Slip['type'];
+
+/** A run by hand that nobody measured. */
+export const MANUAL_SECONDS = 600;
+
+/** What the engine runs, and what keeps water away or adds to it besides. */
+export interface World {
+  readonly plan: Plan;
+  readonly ahead: number;
+  readonly dead: readonly number[];
+  /** Spans by the true clock in which a sensor keeps the timer from watering. */
+  readonly wet: readonly { readonly from: ClockSecond; readonly to: ClockSecond }[];
+  readonly manual: readonly {
+    readonly station: number | null;
+    readonly on: ClockSecond;
+    readonly off: ClockSecond;
+  }[];
+}
+
+export const asNoted = (plan: Plan, ahead: number): World => ({
+  plan,
+  ahead,
+  dead: [],
+  wet: [],
+  manual: [],
+});
+
+const withProgram = (plan: Plan, letter: string, change: (program: Program) => Program): Plan => ({
+  ...plan,
+  programs: plan.programs.map((one) => (one.letter === letter ? change(one) : one)),
+});
+
+const withRun = (runs: readonly Run[], station: number, seconds: number): Run[] =>
+  runs.map((run) => (run.station === station ? { station, seconds } : run));
+
+/** One percent all the year round, as somebody set it who did not look at the months. */
+function withPercent(plan: Plan, percent: number): Plan {
+  const { monthlyPercent: _months, ...settings } = plan.settings;
+  return { ...plan, settings: { ...settings, seasonalPercent: percent } };
+}
+
+/**
+ * The world with one thing gone wrong.
+ *
+ * @param factory the plan of this timer after it has lost its memory; needed for a power failure.
+ */
+export function withSlip(world: World, slip: Slip, factory: Plan | null): World {
+  const { plan } = world;
+  const inPlan = (changed: Plan): World => ({ ...world, plan: changed });
+  switch (slip.type) {
+    case 'clock':
+      return { ...world, ahead: slip.ahead };
+    case 'extra-start':
+      return inPlan(
+        withProgram(plan, slip.program, (one) => ({ ...one, starts: [...one.starts, slip.start] })),
+      );
+    case 'other-start':
+      return inPlan(
+        withProgram(plan, slip.program, (one) => ({
+          ...one,
+          starts: one.starts.map((start) => (start === slip.start ? slip.to : start)),
+        })),
+      );
+    case 'extra-program':
+      return inPlan({ ...plan, programs: [...plan.programs, slip.program] });
+    case 'percent':
+      return inPlan(
+        slip.program === undefined
+          ? withPercent(plan, slip.percent)
+          : withProgram(plan, slip.program, (one) => ({ ...one, seasonalPercent: slip.percent })),
+      );
+    case 'phase':
+      return inPlan(
+        withProgram(plan, slip.program, (one) =>
+          one.days?.rule === 'interval'
+            ? {
+                ...one,
+                days: {
+                  ...one.days,
+                  firstDate: formatDate((parseDate(one.days.firstDate) ?? 0) + slip.days),
+                },
+              }
+            : one,
+        ),
+      );
+    case 'days':
+      return inPlan(withProgram(plan, slip.program, (one) => ({ ...one, days: slip.days })));
+    case 'run':
+      return inPlan(
+        withProgram(plan, slip.program, (one) => ({
+          ...one,
+          runs: withRun(one.runs, slip.station, slip.seconds),
+        })),
+      );
+    case 'half-set':
+      return inPlan(withProgram(plan, slip.program, (one) => ({ ...one, days: null })));
+    case 'rain-delay':
+      return inPlan({ ...plan, settings: { ...plan.settings, wateringResumes: slip.until } });
+    case 'off':
+      return inPlan({ ...plan, settings: { ...plan.settings, mode: 'off' } });
+    case 'sensor':
+      return { ...world, wet: [...world.wet, slip] };
+    case 'manual':
+      return {
+        ...world,
+        manual: [
+          ...world.manual,
+          { station: slip.station, on: slip.at, off: slip.at + slip.seconds },
+        ],
+      };
+    case 'dead-station':
+      return { ...world, dead: [...world.dead, slip.station] };
+    case 'power-failure':
+      return { ...world, plan: factory ?? plan, ahead: slip.ahead };
+  }
+}
+
+/** Ways in which a time of day can be wrong that nobody can foresee: steps of five minutes. */
+const TIMES_OF_DAY = 288;
+/** Days that somebody looks back on. */
+const DAYS_LOOKED_BACK = 10;
+/** Lengths that a run can be set to by mistake, told apart. */
+const LENGTHS = 12;
+
+/**
+ * How seldom a thing is, in nats (less is commoner): how seldom its kind is, and in how many ways it can happen, since what has
+ * many ways explains anything. The kinds are our reading of the field guide, which calls a clock twelve hours out the commonest
+ * fault of all; then what is left over, then what was switched and forgotten, then wiring.
+ *
+ * @param plan what is noted of the timer.
+ */
+export function rarityOf(slip: Slip, plan: Plan): number {
+  const ways = (count: number) => Math.log(Math.max(1, count));
+  const programs = plan.programs.length;
+  const starts = plan.programs.flatMap((one) => one.starts).length;
+  switch (slip.type) {
+    case 'clock':
+      return clockRarity(slip.ahead);
+    case 'extra-start':
+      return 1.6 + ways(programs * TIMES_OF_DAY) - ways(3);
+    case 'other-start':
+      return isHalfADay(slip.start, slip.to)
+        ? 2.2 + ways(starts)
+        : 3.4 + ways(starts * TIMES_OF_DAY);
+    case 'phase': {
+      const days = plan.programs.find(({ letter }) => letter === slip.program)?.days;
+      return 2 + ways(days?.rule === 'interval' ? days.everyDays - 1 : 1);
+    }
+    case 'half-set':
+      return 2.2 + ways(programs);
+    case 'off':
+      return 2.2;
+    case 'extra-program':
+      return 2.6;
+    case 'percent':
+      return 1.6 + ways(LENGTHS) + (slip.program === undefined ? 0 : ways(programs));
+    case 'rain-delay':
+      return 2 + ways(DAYS_LOOKED_BACK / 2);
+    case 'sensor':
+      return 2 + ways(DAYS_LOOKED_BACK);
+    case 'dead-station':
+      return 2.4 + ways(plan.stations.length);
+    case 'days':
+      return 1.8 + ways(7 * programs);
+    case 'run':
+      return 2.4 + ways(plan.stations.length * LENGTHS);
+    case 'manual':
+      return 1 + ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
+    case 'power-failure':
+      return 2.4 + ways(TIMES_OF_DAY);
+  }
+}
+
+function isHalfADay(a: string, b: string): boolean {
+  const minutes = (text: string) => Number(text.slice(0, 2)) * 60 + Number(text.slice(3));
+  return Math.abs(minutes(a) - minutes(b)) === 720;
+}
+
+function clockRarity(ahead: number): number {
+  const day = SECONDS_PER_DAY;
+  const size = Math.abs(ahead);
+  const rest = size % day;
+  if (size === day / 2) return 1.2;
+  if (size === 3600) return 1.8;
+  if (rest === 0) return size === day ? 2.6 : 3.6;
+  if (rest === day / 2) return 3.8;
+  return 1.6 + Math.log(2 * 7 * TIMES_OF_DAY);
+}

@@ -1,0 +1,180 @@
+/** What would have been seen, had something gone wrong, and how well what was seen fits it. */
+import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
+import { simulate } from '../simulate.ts';
+import type { Sighting } from '../visit/visit.ts';
+import type { World } from './slips.ts';
+
+/** A sighting with its moments as numbers, by the true clock. */
+export interface Seen {
+  readonly saw: Sighting['saw'];
+  readonly from: ClockSecond;
+  /** Null: at that moment. */
+  readonly to: ClockSecond | null;
+  readonly station: number | null;
+  readonly seconds: number | null;
+  readonly times: number | null;
+}
+
+/** @throws (assertion) nothing: a sighting that was read has sound moments. */
+export const seenOf = ({ saw, from, to, station, minutes, times }: Sighting): Seen => ({
+  saw,
+  from: parseMoment(from) ?? 0,
+  to: to === undefined ? null : (parseMoment(to) ?? 0),
+  station: station ?? null,
+  seconds: minutes === undefined ? null : minutes * 60,
+  times: times ?? null,
+});
+
+export interface SeenRun {
+  readonly station: number | null;
+  readonly on: ClockSecond;
+  readonly off: ClockSecond;
+}
+
+/** What a sighting costs that does not fit at all, in nats. */
+export const MISS = 12;
+/** People name times to five minutes. */
+const MOMENT_TOLERANCE = 180;
+/** A nat for every three minutes further off. */
+const MOMENT_SCALE = 180;
+/** Waterings of one station this close together are one to an onlooker: pieces between soaks. */
+const ONE_WATERING = 2700;
+
+/** Runs of a world over a span, by the timer's own clock, to be looked at under any error of that clock. */
+export class Timeline {
+  readonly runs: readonly SeenRun[];
+  private readonly byStation = new Map<number, SeenRun[]>();
+
+  /**
+   * @param from first second of the span by the timer's clock; `to`: the last. A day before it is served, too, for what is
+   * still running.
+   * @throws TooMuchWork
+   */
+  constructor(world: World, from: ClockSecond, to: ClockSecond) {
+    const first = Math.floor(from / SECONDS_PER_DAY) - 1;
+    const days = Math.ceil(to / SECONDS_PER_DAY) - first + 1;
+    this.runs = simulate(world.plan, first, days).runs.filter(
+      ({ station }) => !world.dead.includes(station),
+    );
+    for (const run of this.runs) {
+      const station = run.station ?? 0;
+      const list = this.byStation.get(station);
+      if (list) list.push(run);
+      else this.byStation.set(station, [run]);
+    }
+  }
+
+  /** Runs of a station, or all of them, in the order in which they begin. */
+  of(station: number | null): readonly SeenRun[] {
+    return station === null ? this.runs : (this.byStation.get(station) ?? []);
+  }
+
+  /** Runs that touch a span by the timer's clock. */
+  within(station: number | null, from: ClockSecond, to: ClockSecond): SeenRun[] {
+    const runs = this.of(station);
+    const found: SeenRun[] = [];
+    // A run lasts a day at most.
+    for (let i = firstFrom(runs, from - SECONDS_PER_DAY); i < runs.length; i++) {
+      const run = runs[i];
+      if (!run || run.on >= to) break;
+      if (run.off > from) found.push(run);
+    }
+    return found;
+  }
+}
+
+/** Index of the first run that begins at a moment or later. */
+export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number {
+  let [low, high] = [0, runs.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((runs[middle]?.on ?? Infinity) < moment) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+const beyond = (value: number, tolerance: number, scale: number) =>
+  Math.max(0, value - tolerance) / scale;
+
+/** How far a length is from what somebody took it for. */
+const lengthCost = (seconds: number, told: number) =>
+  beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 30 + told * 0.05);
+
+/** Waterings as an onlooker counts them. */
+function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
+  const joined: SeenRun[] = [];
+  for (const run of runs) {
+    const last = joined.at(-1);
+    if (last && run.on - last.off <= ONE_WATERING)
+      joined[joined.length - 1] = { ...last, off: Math.max(last.off, run.off) };
+    else joined.push(run);
+  }
+  return joined;
+}
+
+function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
+  let least = MISS;
+  for (const { on, off } of runs) {
+    const told = seen.seconds;
+    const apart =
+      told !== null
+        ? Math.abs(on - seen.from)
+        : seen.from < on
+          ? on - seen.from
+          : Math.max(0, seen.from - off);
+    // Who names a time without a length most likely means when it began.
+    const into = told === null && seen.from > on ? Math.min(0.3, (seen.from - on) / 9000) : 0;
+    const cost =
+      beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) +
+      into +
+      (told === null ? 0 : lengthCost(off - on, told));
+    least = Math.min(least, cost);
+  }
+  return least;
+}
+
+/**
+ * What it costs to believe a sighting in a world, in nats: 0 where it fits, `MISS` where it contradicts it.
+ *
+ * @param ahead seconds by which the timer's clock is ahead of the true one.
+ */
+export function costOf(seen: Seen, timeline: Timeline, world: World, ahead = world.ahead): number {
+  const to = seen.to ?? seen.from;
+  const isDry = (run: SeenRun) =>
+    world.wet.some(
+      ({ from, to: end }) => run.on - ahead < end && run.off - ahead > from && obeys(world, run),
+    );
+  const around = seen.to === null && seen.saw === 'ran' ? 10_800 : MOMENT_TOLERANCE;
+  const [first, last] = seen.to === null ? [seen.from - around, to + around] : [seen.from, to];
+  const timed = timeline.within(seen.station, first + ahead, last + ahead);
+  const byHand = world.manual.filter(
+    ({ station, on, off }) =>
+      (seen.station === null || station === null || station === seen.station) &&
+      on < last &&
+      off > first,
+  );
+  const runs: SeenRun[] = timed
+    .filter((run) => world.wet.length === 0 || !isDry(run))
+    .map((run) => (ahead === 0 ? run : { ...run, on: run.on - ahead, off: run.off - ahead }));
+  if (byHand.length > 0) {
+    runs.push(...byHand);
+    runs.sort((a, b) => a.on - b.on);
+  }
+  if (seen.saw === 'dry') return runs.length === 0 ? 0 : MISS;
+  if (seen.times !== null && seen.to !== null) {
+    const times = wateringsOf(runs).length;
+    // Who counts may be one off, but does not see what is not there.
+    return times === 0 ? MISS : Math.min(MISS, 6 * Math.abs(times - seen.times));
+  }
+  if (seen.to === null) return Math.min(MISS, momentCost(seen, runs));
+  if (runs.length === 0) return MISS;
+  const told = seen.seconds;
+  if (told === null) return 0;
+  const all = [...runs, ...wateringsOf(runs)];
+  return Math.min(MISS, ...all.map(({ on, off }) => lengthCost(off - on, told)));
+}
+
+function obeys({ plan }: World, { station }: SeenRun): boolean {
+  return plan.stations.find(({ number }) => number === station)?.obeysRainSensor ?? true;
+}

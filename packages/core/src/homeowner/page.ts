@@ -1,0 +1,240 @@
+/** The one page that stays at the house: what waters when and why, in plain words, as data for paper and for screens. */
+import { civilOf, SECONDS_PER_DAY, weekdayIndexOf, type EpochDay } from '../calendar.ts';
+import { attempt } from '../effort.ts';
+import type { TimerKind } from '../kinds/kind.ts';
+import { programLabel } from '../panel/value.ts';
+import { programsByLetter, type Plan, type Program } from '../plan.ts';
+import { effectivePercent, enabledStations, missingOf } from '../program.ts';
+import { simulate } from '../simulate.ts';
+import type { Survey } from '../survey/survey.ts';
+import { RAIN_WAYS_TOLD } from './told.ts';
+import {
+  daysWords,
+  lengthWords,
+  monthName,
+  startWords,
+  timeWords,
+  type ClockStyle,
+} from '../words.ts';
+
+/** A stretch of watering in the picture of the week. */
+export interface WeekRun {
+  /** 0: the first day of the picture. */
+  readonly day: number;
+  /** Seconds of that day; may be over a day where it runs past midnight. */
+  readonly from: number;
+  readonly to: number;
+  readonly program: string;
+}
+
+export interface PageProgram {
+  readonly label: string;
+  /** `4:15 am on Mon, Wed and Fri`. */
+  readonly when: string;
+  readonly starts: readonly string[];
+  readonly days: string;
+  /** In the order in which they run. */
+  readonly stations: readonly {
+    readonly number: number;
+    readonly name: string;
+    readonly length: string;
+  }[];
+  /** When it is over, where that is the same on all its days. */
+  readonly until: string | null;
+  readonly total: string;
+}
+
+export interface HomeownerPage {
+  readonly house: string;
+  readonly timer: string;
+  readonly company: string;
+  readonly date: string;
+  readonly programs: readonly PageProgram[];
+  readonly percent: string | null;
+  /** Names of the days of the picture, and what waters in them. */
+  readonly week: { readonly days: readonly string[]; readonly runs: readonly WeekRun[] };
+  readonly sections: readonly { readonly heading: string; readonly lines: readonly string[] }[];
+}
+
+export interface PageSources {
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly kind: TimerKind | null;
+  readonly house: string;
+  readonly company: string;
+  readonly phone: string | null;
+  readonly today: EpochDay;
+  readonly clock: ClockStyle;
+}
+
+const nameOf = (plan: Plan, number: number) =>
+  plan.stations.find((one) => one.number === number)?.name ?? `Station ${number}`;
+
+/** A program as the homeowner is to know it, at the percent that is in force. */
+function programOf(plan: Plan, program: Program, { today, clock }: PageSources): PageProgram {
+  const percent = effectivePercent(plan, program, civilOf(today).month);
+  const enabled = enabledStations(plan);
+  const { dialect = {} } = plan.timer;
+  const days = daysWords(program.days, clock);
+  const starts = [...program.starts].sort().map((start) => startWords(start, clock));
+  const simulated = attempt(() => simulate({ ...plan, settings: withoutPause(plan) }, today, 62));
+  const cycles = simulated.ok
+    ? simulated.value.cycles.filter(({ due }) => due.letter === program.letter)
+    : [];
+  const lengths = new Set(cycles.map(({ began, ended }) => (ended ?? 0) - (began ?? 0)));
+  const ends = new Set(
+    cycles.flatMap(({ due, ended }) =>
+      ended === null
+        ? []
+        : [`${due.start} ${ended - Math.floor(due.due / SECONDS_PER_DAY) * SECONDS_PER_DAY}`],
+    ),
+  );
+  const [end] = ends;
+  const [length] = lengths;
+  return {
+    label: programLabel(program.letter, dialect),
+    when: program.days?.rule === 'hours' ? days : `${starts.join(', ')}, ${days}`,
+    starts,
+    days,
+    stations: program.runs
+      .filter(({ seconds, station }) => seconds > 0 && enabled.has(station))
+      .map(({ station, seconds }) => ({
+        number: station,
+        name: nameOf(plan, station),
+        length: lengthWords(Math.round((seconds * percent) / 6000) * 60 || seconds),
+      })),
+    until:
+      program.starts.length === 1 && ends.size === 1 && end !== undefined
+        ? timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)
+        : null,
+    total: lengths.size === 1 && length !== undefined ? lengthWords(length) : '',
+  };
+}
+
+/** A page tells how it waters, also while a rain delay or the winter holds it back. */
+const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
+  settings;
+
+/** The week from a date on, as the timer really runs it. */
+function weekOf(plan: Plan, today: EpochDay): HomeownerPage['week'] {
+  const simulated = attempt(() =>
+    simulate({ ...plan, settings: withoutPause(plan) }, today - 8, 16),
+  );
+  const first = today * SECONDS_PER_DAY;
+  const cycles = simulated.ok ? simulated.value.cycles : [];
+  const runs = cycles.flatMap(({ due, began, ended }): WeekRun[] => {
+    if (began === null || ended === null || began < first || began >= first + 7 * SECONDS_PER_DAY)
+      return [];
+    const day = Math.floor((began - first) / SECONDS_PER_DAY);
+    const midnight = first + day * SECONDS_PER_DAY;
+    return [{ day, from: began - midnight, to: ended - midnight, program: due.letter }];
+  });
+  const names = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+  return {
+    days: Array.from({ length: 7 }, (_, i) => {
+      const { day } = civilOf(today + i);
+      return `${names[weekdayIndexOf(today + i)] ?? ''} ${day}`;
+    }),
+    runs,
+  };
+}
+
+function whySection({ plan, survey, clock }: PageSources): string[] {
+  const lines = [
+    'It waters at night or early in the morning: little evaporates, and the leaves dry as the sun comes up.',
+  ];
+  const splits = plan.stations.some(({ cycleSeconds }) => cycleSeconds !== undefined);
+  const repeats = plan.programs.some(({ starts }) => starts.length > 1);
+  if (splits || repeats)
+    lines.push(
+      'It waters in several short turns with a rest between, so that the water sinks in and does not run off.',
+    );
+  const drip = plan.stations.filter(({ overhead }) => overhead === false);
+  if (drip.length > 0)
+    lines.push('Drip lines run longer than sprinklers, because they give little water at a time.');
+  const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
+  for (const { number, oftenADay } of often)
+    lines.push(
+      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${oftenADay.until}`}.`,
+    );
+  const windows = plan.settings.noWaterWindows ?? [];
+  for (const { from, to } of windows)
+    lines.push(
+      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: the local rules, or yours.`,
+    );
+  return lines;
+}
+
+/**
+ * The page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; the notes of the timer's kind.
+ *
+ * Cost: two simulations of some weeks.
+ */
+export function homeownerPage(sources: PageSources): HomeownerPage {
+  const { plan, survey, kind, house, company, phone, today, clock } = sources;
+  const enabled = enabledStations(plan);
+  const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
+  const { year, month, day } = civilOf(today);
+  const month100 = effectivePercentNow(plan, today);
+  const call = phone === null ? company : `${company}, ${phone}`;
+  const rain =
+    RAIN_WAYS_TOLD[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
+  return {
+    house,
+    timer: plan.timer.name,
+    company,
+    date: `${day} ${monthName(month)} ${year}`,
+    programs: complete.map((program) => programOf(plan, program, sources)),
+    percent: month100 === null ? null : `The seasonal percent stands at ${month100} %.`,
+    week: weekOf(plan, today),
+    sections: [
+      { heading: 'Why it waters so', lines: whySection(sources) },
+      {
+        heading: 'What is normal to see on this box',
+        lines: [
+          'The time of day, and nothing else, most of the day.',
+          ...(kind?.signs ?? []).map(
+            ({ sign, means }) => `Not normal: ${sign}. It means: ${means}.`,
+          ),
+        ],
+      },
+      { heading: 'When it rains', lines: rain },
+      {
+        heading: 'To water once by hand',
+        lines: [
+          kind?.manual ??
+            'Start the station at the box; it ends by itself and leaves the programs alone.',
+          'Not by changing a start or a run time: they stay changed.',
+        ],
+      },
+      {
+        heading: 'What to leave alone',
+        lines: [
+          'Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.',
+          'The wiring behind the cover: mains voltage. That is for licensed people.',
+        ],
+      },
+      {
+        heading: `When to call ${call}`,
+        lines: [
+          'When it waters at an hour that is not on this page, or two areas run at once.',
+          'When the clock flashes or is wrong, after a power cut.',
+          'When a patch dries out, water runs off, or a head is broken or leaks.',
+          ...(kind?.restore === undefined || kind.restore.startsWith('None')
+            ? []
+            : [
+                `The settings are kept inside the timer. ${kind.restore} We talk you through it by phone.`,
+              ]),
+        ],
+      },
+    ],
+  };
+}
+
+/** The one percent in force; null where none can be set or programs have their own. */
+function effectivePercentNow(plan: Plan, today: EpochDay): number | null {
+  const { scope } = plan.timer.seasonal;
+  const [program] = plan.programs;
+  if (scope !== 'timer' || !program) return null;
+  return effectivePercent(plan, program, civilOf(today).month);
+}

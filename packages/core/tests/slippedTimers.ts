@@ -1,0 +1,497 @@
+/** Gardens as they are found, with something gone wrong at random, and what a homeowner would have seen of it. */
+import {
+  emptyPlan,
+  factoryPlan,
+  formatDate,
+  formatMoment,
+  formatTime,
+  letterAt,
+  SHIPPED_KINDS,
+  simulate,
+  WEEKDAYS,
+  type Ask,
+  type Days,
+  type Plan,
+  type Program,
+  type Sighting,
+  type Slip,
+} from '@water-clock/core';
+
+export type Random = () => number;
+
+/** Mulberry32: small, even, and the same everywhere. */
+export function randomFrom(seed: number): Random {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+const whole = (random: Random, least: number, most: number) =>
+  least + Math.floor(random() * (most - least + 1));
+const pick = <T>(random: Random, all: readonly T[]): T => {
+  const one = all[Math.floor(random() * all.length)];
+  if (one === undefined) throw new Error('nothing to pick from');
+  return one;
+};
+function some<T>(random: Random, all: readonly T[], count: number): T[] {
+  const left = [...all];
+  return Array.from({ length: Math.min(count, left.length) }, () =>
+    left.splice(Math.floor(random() * left.length), 1),
+  ).flat();
+}
+
+/** 2027-06-15, the day on which somebody asks. */
+export const TODAY = 20_984;
+const DAY = 86_400;
+/** What was seen is of the ten days before. */
+const WATCHED_DAYS = 10;
+
+const KINDS = SHIPPED_KINDS.filter(
+  ({ kind: { timer } }) => timer.stationCount >= 4 && timer.stationCount <= 12,
+);
+
+export interface Garden {
+  readonly plan: Plan;
+  readonly factory: Plan | null;
+}
+
+function daysFor(random: Random, { timer }: Plan): Days {
+  const rule = pick(
+    random,
+    (['weekdays', 'weekdays', 'weekdays', 'interval', 'daily', 'odd', 'even'] as const).filter(
+      (one) => timer.dayRules.includes(one),
+    ),
+  );
+  if (rule === 'weekdays') {
+    const chosen = some(random, WEEKDAYS, whole(random, 2, 4));
+    return { rule, weekdays: WEEKDAYS.filter((one) => chosen.includes(one)) };
+  }
+  if (rule === 'interval') {
+    const everyDays = whole(random, 2, 5);
+    return { rule, everyDays, firstDate: formatDate(TODAY - whole(random, 0, everyDays - 1)) };
+  }
+  return { rule };
+}
+
+/** A garden as technicians leave them: one to three programs in the night, each station in one of them. */
+export function gardenFrom(random: Random): Garden {
+  const { kind } = pick(random, KINDS);
+  const { timer } = kind;
+  const empty = emptyPlan(timer);
+  const stations = some(random, empty.stations, whole(random, 3, timer.stationCount)).map(
+    ({ number }) => number,
+  );
+  const count = Math.min(whole(random, 1, 3), timer.programCount, stations.length);
+  const step = timer.startStepMinutes;
+  const programs = Array.from({ length: count }, (_, i): Program => {
+    const own = stations.filter((_station, k) => k % count === i).sort((a, b) => a - b);
+    const first = whole(random, Math.ceil((20 * 60) / step), Math.floor((30 * 60) / step)) * step;
+    return {
+      letter: letterAt(i),
+      starts: [formatTime((first * 60) % DAY)],
+      runs: own.map((station) => ({ station, seconds: whole(random, 4, 30) * 60 })),
+      days: daysFor(random, empty),
+    };
+  });
+  const plan = { ...empty, programs };
+  return { plan, factory: factoryPlan(plan, kind) };
+}
+
+const CLOCKS: readonly ((random: Random) => number)[] = [
+  () => DAY / 2,
+  () => -DAY / 2,
+  (random) => pick(random, [3600, -3600]),
+  (random) => pick(random, [1, -1, 2, -2, 3, -3]) * DAY,
+  (random) => whole(random, 15, 7200) * 60 * pick(random, [1, -1]),
+];
+
+/** One thing gone wrong; null where the one that was picked is not possible in this garden. */
+function slipFrom(random: Random, { plan, factory }: Garden): Slip | null {
+  const program = pick(random, plan.programs);
+  const { letter, starts, runs, days } = program;
+  const step = plan.timer.startStepMinutes * 60;
+  const moment = (TODAY - whole(random, 2, WATCHED_DAYS - 1)) * DAY;
+  const kind = pick(random, [
+    'clock',
+    'clock',
+    'clock',
+    'extra-start',
+    'extra-start',
+    'other-start',
+    'extra-program',
+    'percent',
+    'phase',
+    'days',
+    'run',
+    'half-set',
+    'rain-delay',
+    'off',
+    'sensor',
+    'manual',
+    'dead-station',
+    'power-failure',
+  ] as const);
+  switch (kind) {
+    case 'clock':
+      return { type: kind, ahead: pick(random, CLOCKS)(random) };
+    case 'extra-start': {
+      const start = formatTime(whole(random, 0, DAY / step - 1) * step);
+      return starts.includes(start) ? null : { type: kind, program: letter, start };
+    }
+    case 'other-start': {
+      const [start = '00:00'] = starts;
+      const hour = (Number(start.slice(0, 2)) + 12) % 24;
+      const to = `${String(hour).padStart(2, '0')}${start.slice(2)}`;
+      return { type: kind, program: letter, start, to };
+    }
+    case 'extra-program': {
+      const [preset] = factory?.programs ?? [];
+      if (!preset || plan.programs.length === plan.timer.programCount) return null;
+      return { type: kind, program: { ...preset, letter: letterAt(plan.programs.length) } };
+    }
+    case 'percent': {
+      const { scope, lowestPercent, highestPercent, stepPercent } = plan.timer.seasonal;
+      if (scope === 'none') return null;
+      const steps = Math.floor((highestPercent - Math.max(lowestPercent, 10)) / stepPercent);
+      const percent = Math.max(lowestPercent, 10) + whole(random, 0, steps) * stepPercent;
+      if (Math.abs(percent - 100) < 25) return null;
+      return scope === 'timer' ? { type: kind, percent } : { type: kind, program: letter, percent };
+    }
+    case 'phase':
+      if (days?.rule !== 'interval') return null;
+      return { type: kind, program: letter, days: whole(random, 1, days.everyDays - 1) };
+    case 'days': {
+      if (days?.rule === 'odd' || days?.rule === 'even')
+        return {
+          type: kind,
+          program: letter,
+          days: { rule: days.rule === 'odd' ? 'even' : 'odd' },
+        };
+      if (days?.rule !== 'weekdays') return null;
+      const wrong = pick(random, WEEKDAYS);
+      const weekdays = WEEKDAYS.filter((one) => days.weekdays.includes(one) !== (one === wrong));
+      return { type: kind, program: letter, days: { rule: 'weekdays', weekdays } };
+    }
+    case 'run': {
+      const run = pick(random, runs);
+      const seconds = whole(random, 1, 60) * 60;
+      if (Math.abs(seconds - run.seconds) < 300) return null;
+      return { type: kind, program: letter, station: run.station, seconds };
+    }
+    case 'half-set':
+      return { type: kind, program: letter };
+    case 'rain-delay':
+      return { type: kind, until: formatDate(TODAY - whole(random, 0, 5)) };
+    case 'off':
+      return { type: kind };
+    case 'sensor':
+      return { type: kind, from: moment - 6 * 3600, to: moment + whole(random, 12, 60) * 3600 };
+    case 'manual':
+      return {
+        type: kind,
+        station: pick(random, runs).station,
+        at: moment + whole(random, 8 * 12, 20 * 12) * 300,
+        seconds: whole(random, 3, 20) * 60,
+      };
+    case 'dead-station':
+      return { type: kind, station: pick(random, runs).station };
+    case 'power-failure':
+      return factory && factory.programs.length > 0
+        ? { type: kind, ahead: whole(random, -1400, 1400) * 60 }
+        : null;
+  }
+}
+
+/** Things that hide each other or cannot both be. */
+function goTogether(a: Slip, b: Slip): boolean {
+  const whole: readonly Slip['type'][] = ['off', 'power-failure'];
+  return a.type !== b.type && !whole.includes(a.type) && !whole.includes(b.type);
+}
+
+export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Slip[] | null {
+  const slips: Slip[] = [];
+  for (let tries = 0; tries < 20 && slips.length < count; tries++) {
+    const slip = slipFrom(random, garden);
+    if (slip && slips.every((one) => goTogether(one, slip))) slips.push(slip);
+  }
+  return slips.length === count ? slips : null;
+}
+
+export interface Event {
+  readonly station: number;
+  readonly on: number;
+  readonly off: number;
+}
+
+/** What really happens with these slips, by the true clock, in the days that are watched. Written apart from the search. */
+export function happens({ plan, factory }: Garden, slips: readonly Slip[]): Event[] {
+  let set = plan;
+  let ahead = 0;
+  const program = (letter: string, change: (one: Program) => Program) => {
+    set = {
+      ...set,
+      programs: set.programs.map((one) => (one.letter === letter ? change(one) : one)),
+    };
+  };
+  for (const slip of slips) {
+    if (slip.type === 'power-failure' && factory) set = factory;
+    if (slip.type === 'clock' || slip.type === 'power-failure') ahead = slip.ahead;
+    if (slip.type === 'extra-start')
+      program(slip.program, (one) => ({ ...one, starts: [...one.starts, slip.start] }));
+    if (slip.type === 'other-start')
+      program(slip.program, (one) => ({
+        ...one,
+        starts: one.starts.map((start) => (start === slip.start ? slip.to : start)),
+      }));
+    if (slip.type === 'extra-program') set = { ...set, programs: [...set.programs, slip.program] };
+    if (slip.type === 'percent' && slip.program === undefined)
+      set = { ...set, settings: { ...set.settings, seasonalPercent: slip.percent } };
+    if (slip.type === 'percent' && slip.program !== undefined)
+      program(slip.program, (one) => ({ ...one, seasonalPercent: slip.percent }));
+    if (slip.type === 'phase')
+      program(slip.program, (one) => {
+        if (one.days?.rule !== 'interval') return one;
+        const first = Date.parse(one.days.firstDate) / 86_400_000 + slip.days;
+        return { ...one, days: { ...one.days, firstDate: formatDate(first) } };
+      });
+    if (slip.type === 'days') program(slip.program, (one) => ({ ...one, days: slip.days }));
+    if (slip.type === 'run')
+      program(slip.program, (one) => ({
+        ...one,
+        runs: one.runs.map((run) =>
+          run.station === slip.station ? { ...run, seconds: slip.seconds } : run,
+        ),
+      }));
+    if (slip.type === 'half-set') program(slip.program, (one) => ({ ...one, days: null }));
+    if (slip.type === 'rain-delay')
+      set = { ...set, settings: { ...set.settings, wateringResumes: slip.until } };
+    if (slip.type === 'off') set = { ...set, settings: { ...set.settings, mode: 'off' } };
+  }
+  const from = (TODAY - WATCHED_DAYS) * DAY;
+  const first = Math.floor((from + ahead) / DAY) - 3;
+  const events: Event[] = simulate(set, first, WATCHED_DAYS + 6)
+    .runs.map(({ station, on, off }) => ({ station, on: on - ahead, off: off - ahead }))
+    .filter((event) =>
+      slips.every(
+        (slip) =>
+          !(slip.type === 'sensor' && event.on < slip.to && event.off > slip.from) &&
+          !(slip.type === 'dead-station' && slip.station === event.station),
+      ),
+    );
+  for (const slip of slips)
+    if (slip.type === 'manual')
+      events.push({ station: slip.station ?? 0, on: slip.at, off: slip.at + slip.seconds });
+  return events
+    .filter(({ on, off }) => off > from && on < TODAY * DAY)
+    .sort((a, b) => a.on - b.on || a.station - b.station);
+}
+
+const moment = (second: number) => formatMoment(second).slice(0, 16);
+const secondsOf = (text: string) => Date.parse(`${text}Z`) / 1000;
+
+/** A run as it is told: to five minutes, often with the station, sometimes with how long. */
+function told(random: Random, { station, on, off }: Event): Sighting {
+  const minutes = Math.max(1, Math.round((off - on) / 60));
+  return {
+    saw: 'ran',
+    from: moment(Math.round(on / 300) * 300),
+    ...(random() < 0.9 ? { station } : {}),
+    ...(random() < 0.7 ? { minutes: minutes > 20 ? Math.round(minutes / 5) * 5 : minutes } : {}),
+  };
+}
+
+/** A station that should have run on a night, and did not: told of all the days on end on which it did not. */
+function missed({ station, on }: Event, events: readonly Event[]): Sighting {
+  const own = events.filter((one) => one.station === station);
+  const before = Math.max(
+    (TODAY - WATCHED_DAYS) * DAY,
+    ...own.map(({ off }) => off).filter((off) => off <= on),
+  );
+  const after = Math.min(TODAY * DAY, ...own.map((one) => one.on).filter((begin) => begin >= on));
+  const from = Math.ceil(before / 3600) * 3600;
+  const to = Math.floor(after / 3600) * 3600;
+  // Where nothing else ran either, that is what people say.
+  const nothing = !events.some((one) => one.on < to && one.off > from);
+  return { saw: 'dry', from: moment(from), to: moment(to), ...(nothing ? {} : { station }) };
+}
+
+/** How often a station ran in the night in which it did. */
+function counted({ station, on }: Event, events: readonly Event[]): Sighting {
+  const noon = Math.floor((on - DAY / 2) / DAY) * DAY + DAY / 2;
+  const own = events.filter(
+    (one) => one.station === station && one.on < noon + DAY && one.off > noon,
+  );
+  const times = own.filter((one, i) => i === 0 || one.on - (own[i - 1]?.off ?? 0) > 2700).length;
+  return { saw: 'ran', from: moment(noon), to: moment(noon + DAY), station, times };
+}
+
+/** Whether these events contradict a sighting, by a plain rule of its own. */
+export function contradicts(sighting: Sighting, events: readonly Event[]): boolean {
+  const from = secondsOf(sighting.from);
+  const own = events.filter(
+    ({ station }) => sighting.station === undefined || station === sighting.station,
+  );
+  if (sighting.saw === 'dry') {
+    const to = secondsOf(sighting.to ?? sighting.from);
+    return own.some(({ on, off }) => on < to && off > from);
+  }
+  if (sighting.to !== undefined) {
+    const to = secondsOf(sighting.to);
+    const within = own.filter(({ on, off }) => on < to && off > from);
+    const times = within.filter((one, i) => i === 0 || one.on - (within[i - 1]?.off ?? 0) > 2700);
+    return times.length !== sighting.times;
+  }
+  return !own.some(({ on, off }) => {
+    const seconds = (sighting.minutes ?? 0) * 60;
+    const long =
+      sighting.minutes === undefined || Math.abs(off - on - seconds) <= 0.3 * seconds + 60;
+    const isOn = sighting.minutes === undefined && on <= from && off > from;
+    return (isOn || Math.abs(on - from) <= 900) && long;
+  });
+}
+
+/** Every single thing of the plainest kinds: what explains sightings by itself leaves nothing to a second one. */
+function* plainSlips({ plan, factory }: Garden): Generator<Slip> {
+  yield { type: 'off' };
+  for (const ahead of [DAY / 2, -DAY / 2, 3600, -3600]) yield { type: 'clock', ahead };
+  for (let days = 1; days <= 3; days++)
+    for (const ahead of [days * DAY, -days * DAY]) yield { type: 'clock', ahead };
+  for (const { letter, starts, days } of plan.programs) {
+    yield { type: 'half-set', program: letter };
+    if (days?.rule === 'odd' || days?.rule === 'even')
+      yield { type: 'days', program: letter, days: { rule: days.rule === 'odd' ? 'even' : 'odd' } };
+    for (const start of starts) {
+      const hour = (Number(start.slice(0, 2)) + 12) % 24;
+      const to = `${String(hour).padStart(2, '0')}${start.slice(2)}`;
+      yield { type: 'other-start', program: letter, start, to };
+    }
+    if (days?.rule === 'weekdays')
+      for (const wrong of WEEKDAYS) {
+        const weekdays = WEEKDAYS.filter((one) => days.weekdays.includes(one) !== (one === wrong));
+        yield { type: 'days', program: letter, days: { rule: 'weekdays', weekdays } };
+      }
+    if (days?.rule === 'interval')
+      for (let by = 1; by < days.everyDays; by++)
+        yield { type: 'phase', program: letter, days: by };
+  }
+  for (const { number } of plan.stations) yield { type: 'dead-station', station: number };
+  for (let back = 0; back <= WATCHED_DAYS; back++) {
+    yield { type: 'rain-delay', until: formatDate(TODAY - back) };
+    for (let long = 1; long <= WATCHED_DAYS; long++)
+      yield { type: 'sensor', from: (TODAY - back - 1) * DAY, to: (TODAY - back - 1 + long) * DAY };
+  }
+  const [preset] = factory?.programs ?? [];
+  if (preset && plan.programs.length < plan.timer.programCount)
+    yield { type: 'extra-program', program: { ...preset, letter: letterAt(plan.programs.length) } };
+}
+
+/** Whether one thing alone, or nothing at all, explains all of it. */
+export function oneIsEnough(
+  garden: Garden,
+  sightings: readonly Sighting[],
+  known: readonly Slip[],
+): boolean {
+  const explains = (slips: readonly Slip[]) => {
+    const events = happens(garden, slips);
+    return sightings.every((one) => !contradicts(one, events));
+  };
+  if (explains(known)) return true;
+  for (const slip of plainSlips(garden)) if (explains([...known, slip])) return true;
+  return false;
+}
+
+/**
+ * Three sightings of what happened, one at least of each thing gone wrong: one that could not be, had that gone well. Null
+ * where something shows in nothing at all.
+ */
+export function sightingsFrom(
+  random: Random,
+  garden: Garden,
+  slips: readonly Slip[],
+): Sighting[] | null {
+  const events = happens(garden, slips);
+  const expected = happens(garden, []);
+  const all: Sighting[] = [
+    ...events.map((event) => told(random, event)),
+    ...events.filter(() => random() < 0.15).map((event) => counted(event, events)),
+    ...expected
+      .map((event) => missed(event, events))
+      .filter(({ from, to = from }) => secondsOf(to) - secondsOf(from) >= 6 * 3600),
+  ].filter((one) => !contradicts(one, events));
+  const seen = new Set<string>();
+  const distinct = all.filter((one) => {
+    const text = JSON.stringify(one);
+    const isNew = !seen.has(text);
+    seen.add(text);
+    return isNew;
+  });
+  const chosen: Sighting[] = [];
+  for (const slip of slips) {
+    const without = happens(
+      garden,
+      slips.filter((one) => one !== slip),
+    );
+    const telling = distinct.filter((one) => !chosen.includes(one) && contradicts(one, without));
+    if (telling.length === 0) return null;
+    chosen.push(pick(random, telling));
+  }
+  const rest = some(
+    random,
+    distinct.filter((one) => !chosen.includes(one)),
+    3 - chosen.length,
+  );
+  return chosen.length + rest.length === 3 ? [...chosen, ...rest] : null;
+}
+
+/** What a homeowner answers who is asked whether a station ran in a night. */
+export function answerTo({ station, from, to }: Ask, events: readonly Event[]): Sighting {
+  const own = events.filter((one) => one.station === station && one.on < to && one.off > from);
+  const [first] = own;
+  const span = { from: moment(from), to: moment(to), station };
+  if (!first) return { saw: 'dry', ...span };
+  const minutes = Math.max(1, Math.round((first.off - first.on) / 60));
+  return { saw: 'ran', from: moment(Math.round(first.on / 300) * 300), station, minutes };
+}
+
+/** Whether two courses of events look alike to whoever watches them. */
+export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
+  return (
+    a.length === b.length &&
+    a.every(
+      ({ station, on, off }, i) =>
+        station === b[i]?.station &&
+        Math.abs(on - (b[i]?.on ?? 0)) <= 600 &&
+        Math.abs(off - (b[i]?.off ?? 0)) <= 600,
+    )
+  );
+}
+
+/** How far two times of day are apart, minutes. */
+const apartOnClock = (a: number, b: number) => {
+  const minutes = Math.abs(Math.round((a - b) / 60)) % 1440;
+  return Math.min(minutes, 1440 - minutes);
+};
+
+/**
+ * Whether an explanation names the same cause: the same setting at the same place, in the same direction, so that one looks at the
+ * right thing and finds it wrong. A clock by its time of day: whether the date is wrong as well is seen then.
+ */
+export function namesSame(a: Slip, b: Slip): boolean {
+  if (a.type === 'clock' || a.type === 'power-failure')
+    return a.type === b.type && 'ahead' in b && apartOnClock(a.ahead, b.ahead) <= 10;
+  if (a.type === 'percent' && b.type === 'percent')
+    return a.program === b.program && a.percent > 100 === b.percent > 100;
+  if (a.type === 'run' && b.type === 'run')
+    return a.program === b.program && a.station === b.station;
+  if ((a.type === 'days' && b.type === 'days') || (a.type === 'phase' && b.type === 'phase'))
+    return a.program === b.program;
+  if (a.type === 'extra-start' && b.type === 'extra-start') return a.program === b.program;
+  if (a.type === 'manual' && b.type === 'manual')
+    return a.station === null || b.station === null || a.station === b.station;
+  if (a.type === 'sensor' || a.type === 'rain-delay') return a.type === b.type;
+  return JSON.stringify(a) === JSON.stringify(b);
+}
