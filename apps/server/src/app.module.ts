@@ -23,6 +23,15 @@ import { SitesService } from './sites/sites.service.ts';
 import { TimersController } from './timers/timers.controller.ts';
 import { TimersService } from './timers/timers.service.ts';
 import { SimulatedWeather } from './weather/simulated-weather.ts';
+import { DueController } from './due/due.controller.ts';
+import { DueService } from './due/due.service.ts';
+import { ArchiveController } from './archive/archive.controller.ts';
+import { ArchiveService } from './archive/archive.service.ts';
+import { LinksController } from './pages/links.controller.ts';
+import { PagesController } from './pages/pages.controller.ts';
+import { PagesService } from './pages/pages.service.ts';
+import { VisitsController } from './visits/visits.controller.ts';
+import { VisitsService } from './visits/visits.service.ts';
 import { WeatherController } from './weather/weather.controller.ts';
 import { WeatherFeed } from './weather/weather-feed.ts';
 
@@ -43,12 +52,17 @@ export class AppModule {
       module: AppModule,
       imports: [
         LoggerModule.forRoot({
-          pinoHttp: { level: config.logLevel, redact: ['req.headers.cookie', 'res.headers'] },
+          pinoHttp: {
+            level: config.logLevel,
+            redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers'],
+          },
         }),
         TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)),
         ThrottlerModule.forRoot([
           { name: 'address', ttl: MINUTE_MS, limit },
           { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },
+          // A page is opened and printed now and then; who guesses at links wants many.
+          { name: 'page', ttl: MINUTE_MS, limit: config.pageTriesPerMinute },
         ]),
         ...(config.webRoot === null
           ? []
@@ -73,6 +87,11 @@ export class AppModule {
         LibraryController,
         PhotosController,
         WeatherController,
+        VisitsController,
+        DueController,
+        LinksController,
+        PagesController,
+        ArchiveController,
       ],
       providers: [
         { provide: CONFIG, useValue: config },
@@ -84,6 +103,10 @@ export class AppModule {
         TimersService,
         LibraryService,
         PhotosService,
+        VisitsService,
+        DueService,
+        PagesService,
+        ArchiveService,
         { provide: WeatherFeed, useClass: SimulatedWeather },
         DemoService,
       ],

@@ -5,7 +5,7 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.ts';
-import { jsonBody, photoBody, sameOrigin, soundBody } from './platform/body.ts';
+import { jsonBody, rawBody, sameOrigin, soundBody } from './platform/body.ts';
 import type { Config } from './platform/config.ts';
 
 /** The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there. */
@@ -35,7 +35,7 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
     compression(),
     cookieParser(),
     sameOrigin,
-    photoBody(),
+    rawBody(),
     jsonBody(),
     soundBody,
   );

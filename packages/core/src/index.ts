@@ -495,6 +495,7 @@ export {
   mendSentence,
   momentWords,
   NEXT_WORDS,
+  openPointSentence,
   placeWords,
   readBackSentence,
   RUNG_WORDS,

@@ -6,6 +6,7 @@ import type { Slip as EntrySlip, ReadBack } from './panel/readBack.ts';
 import { panelText, programLabel, type Hand } from './panel/value.ts';
 import type { KeyLine } from './panel/keyIn.ts';
 import type { Plan } from './plan.ts';
+import type { OpenPoint } from './visit/closing.ts';
 import type {
   HiddenAnswer,
   NextReason,
@@ -278,3 +279,19 @@ export const NEXT_WORDS: Record<NextReason, string> = {
   'rules-change': 'The watering rules change',
   other: 'Come back',
 };
+
+/** What is still to be done before a visit can be closed. */
+export function openPointSentence(point: OpenPoint): string {
+  switch (point.what) {
+    case 'no-visit':
+      return 'No visit is under way.';
+    case 'no-as-found':
+      return 'The settings as found are not frozen.';
+    case 'no-as-left':
+      return 'The settings as left are not frozen.';
+    case 'as-left-is-older':
+      return 'Settings were changed after they were frozen as left: freeze them again.';
+    case 'switched':
+      return `${SWITCHED_WORDS[point.switched]}: put it back, or say why it stays.`;
+  }
+}

@@ -15,10 +15,8 @@ import {
   type Garden,
 } from './slippedTimers.ts';
 
-/** Questions that the homeowner is asked besides. */
-const ASKED = Number(process.env['ASKED'] ?? 0);
-/** More with DIAGNOSES=1000: docs/benchmarks.md has what that told. */
-const CASES = Number(process.env['DIAGNOSES'] ?? 60);
+/** More with DIAGNOSES=400: docs/diagnosis.md has what that told. */
+const CASES = Number(process.env['DIAGNOSES'] ?? 40);
 
 function isTrue({ slips }: Explanation, truth: readonly Slip[], garden: Garden): boolean {
   const named =
@@ -27,55 +25,85 @@ function isTrue({ slips }: Explanation, truth: readonly Slip[], garden: Garden):
   return named || lookAlike(happens(garden, slips), happens(garden, truth));
 }
 
-const aheadOf = (slips: readonly Slip[]): number =>
+interface Kind {
+  /** Things gone wrong at once. */
+  readonly count: 1 | 2;
+  /** Whether the clock was looked at first. */
+  readonly looked: boolean;
+  /** Questions that the homeowner answers besides. */
+  readonly asked: number;
+  /** Of a hundred, so many must be told among the first three. */
+  readonly least: number;
+}
+
+const KINDS: readonly Kind[] = [
+  { count: 1, looked: false, asked: 0, least: 95 },
+  { count: 1, looked: true, asked: 0, least: 95 },
+  // Three sightings of two things often leave room for other pairs: docs/diagnosis.md.
+  { count: 2, looked: false, asked: 0, least: 80 },
+  { count: 2, looked: true, asked: 1, least: 80 },
+];
+
+const clockOf = (slips: readonly Slip[]): number =>
   slips.reduce((ahead, slip) => ('ahead' in slip ? slip.ahead : ahead), 0);
 
-describe.each([
-  [1, false],
-  [1, true],
-  [2, false],
-  [2, true],
-] as const)('%i thing wrong, the clock looked at: %s', (count, looked) => {
-  test('is among the first three explanations in at least 95 of 100 cases', () => {
+test.each(KINDS)(
+  '$count wrong, clock looked at: $looked, asked: $asked; $least of 100 are told among three',
+  ({ count, looked, asked, least }) => {
     const missed: string[] = [];
-    let cases = 0;
     let first = 0;
+    let cases = 0;
     for (let seed = 1; cases < CASES; seed++) {
       const random = randomFrom(seed * 7919 + count);
       const garden = gardenFrom(random);
       const truth = slipsFrom(random, garden, count);
-      const told3 = truth && sightingsFrom(random, garden, truth);
-      if (!told3) continue;
+      const sightings = truth && sightingsFrom(random, garden, truth);
+      if (!sightings) continue;
       const known = looked ? truth.filter(({ type }) => type === 'clock') : [];
-      if (count === 2 && oneIsEnough(garden, told3, known)) continue;
+      if (count === 2 && oneIsEnough(garden, sightings, known)) continue;
       cases += 1;
       const { plan, factory } = garden;
-      const ahead = looked ? aheadOf(truth) : null;
-      const sightings = [...told3];
-      for (let n = 0; n < ASKED; n++) {
-        const first = explain({ plan, sightings, signs: [], ahead, factory });
-        const numbers = plan.stations.map(({ number }) => number);
-        const ask = askNext(first, numbers, TODAY * 86_400);
+      const ahead = looked ? clockOf(truth) : null;
+      const question = { plan, signs: [], ahead, factory };
+      for (let n = 0; n < asked; n++) {
+        const ask = askNext(
+          explain({ ...question, sightings }),
+          plan.stations.map(({ number }) => number),
+          TODAY * 86_400,
+        );
         if (ask) sightings.push(answerTo(ask, happens(garden, truth)));
       }
-      const answers = explain({ plan, sightings, signs: [], ahead, factory });
+      const answers = explain({ ...question, sightings });
       const at = answers.findIndex((one) => isTrue(one, truth, garden));
       if (at === 0) first += 1;
-      if (at < 0 || at > 2)
-        missed.push(
-          JSON.stringify({
-            seed,
-            at,
-            truth,
-            sightings,
-            told: answers.slice(0, 3).map(({ slips, cost }) => ({ slips, cost })),
-          }),
-        );
+      if (at < 0 || at > 2) missed.push(JSON.stringify({ seed, at, truth, sightings }));
     }
+    const within = ((cases - missed.length) * 100) / cases;
     if (process.env['DIAGNOSES'])
-      console.log(
-        `${count}: ${cases} cases, ${first} first, ${cases - missed.length} in three\n${missed.join('\n')}`,
-      );
-    expect(missed.slice(Math.floor(CASES / 20))).toEqual([]);
+      console.log(`${count} ${looked} ${asked}: first ${first}, in three ${within} %`);
+    expect({ within: Math.max(least, within), missed: within < least ? missed : [] }).toEqual({
+      within,
+      missed: [],
+    });
+  },
+);
+
+describe('what is asked and told', () => {
+  test('nothing seen, nothing told', () => {
+    const { plan, factory } = gardenFrom(randomFrom(1));
+    expect(explain({ plan, sightings: [], signs: [], ahead: null, factory })).toEqual([]);
+  });
+
+  test('a sign on the box speaks for what it stands for', () => {
+    const random = randomFrom(5);
+    const garden = gardenFrom(random);
+    const { plan, factory } = garden;
+    const [run] = plan.programs[0]?.runs ?? [];
+    const span = { from: '2027-06-05T12:00', to: '2027-06-14T12:00' };
+    const sightings = [{ saw: 'dry' as const, ...span, station: run?.station ?? 1 }];
+    const told = (signs: readonly 'station-error'[]) =>
+      explain({ plan, sightings, signs, ahead: 0, factory }).map(({ slips }) => slips[0]?.type);
+    expect(told([])[0]).not.toBe('dead-station');
+    expect(told(['station-error'])[0]).toBe('dead-station');
   });
 });

@@ -10,7 +10,7 @@ import {
   Res,
   UseGuards,
 } from '@nestjs/common';
-import { ThrottlerGuard } from '@nestjs/throttler';
+import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
 import { DEMO_PERSON } from '../demo/demo-data.ts';
@@ -63,6 +63,7 @@ export class SessionController {
 
   @Public()
   @UseGuards(ThrottlerGuard)
+  @SkipThrottle({ page: true })
   @Post()
   @HttpCode(204)
   async signIn(

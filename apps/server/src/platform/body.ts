@@ -66,17 +66,32 @@ export function jsonBody(): RequestHandler {
 
 /** A photo as a device sends it, scaled down: 1,600 pixels of an ordinary garden are well below this. */
 export const MOST_PHOTO_BYTES = 3_000_000;
-const PHOTO_PATH = /^\/api\/photos\/[^/]+$/;
+/** A site with its photos, packed. */
+export const MOST_ARCHIVE_BYTES = 60_000_000;
 
-/** Reads the bytes of a photo; what they are is looked at later, by content. */
-export function photoBody(): RequestHandler {
-  const read = express.raw({ limit: MOST_PHOTO_BYTES, type: () => true });
+interface RawPath {
+  readonly path: RegExp;
+  readonly what: string;
+  readonly limit: number;
+}
+const RAW_PATHS: readonly RawPath[] = [
+  { path: /^\/api\/photos\/[^/]+$/, what: 'photo', limit: MOST_PHOTO_BYTES },
+  { path: /^\/api\/sites\/[^/]+\/archive$/, what: 'archive', limit: MOST_ARCHIVE_BYTES },
+];
+
+/** Reads the bytes of what is no JSON; what they are is looked at later, by content. */
+export function rawBody(): RequestHandler {
+  const readers = RAW_PATHS.map((one) => ({
+    ...one,
+    read: express.raw({ limit: one.limit, type: () => true }),
+  }));
   return (request, response, next) => {
-    if (request.method !== 'PUT' || !PHOTO_PATH.test(request.path)) {
+    const raw = readers.find(({ path }) => request.method === 'PUT' && path.test(request.path));
+    if (!raw) {
       next();
       return;
     }
-    read(request, response, (error?: unknown) => {
+    raw.read(request, response, (error?: unknown) => {
       if (error === undefined) {
         next();
         return;
@@ -84,7 +99,7 @@ export function photoBody(): RequestHandler {
       request.resume();
       refuse(response, 413, {
         code: 'too-large',
-        message: `the photo is too large; allowed: ${MOST_PHOTO_BYTES} bytes`,
+        message: `the ${raw.what} is too large; allowed: ${raw.limit} bytes`,
       });
     });
   };

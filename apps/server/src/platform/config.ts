@@ -11,6 +11,8 @@ export interface Config {
   readonly secureCookies: boolean;
   /** Sign-in tries a minute, for one address and for one account. */
   readonly signInTriesPerMinute: number;
+  /** Openings of homeowners' pages a minute, for one address. */
+  readonly pageTriesPerMinute: number;
   /** Folder of the built web application; null: the API alone. */
   readonly webRoot: string | null;
   readonly logLevel: string;
@@ -36,6 +38,7 @@ export function readConfig(): Config {
     demo: process.env['WATER_CLOCK_DEMO'] === '1',
     secureCookies: process.env['WATER_CLOCK_SECURE_COOKIES'] === '1',
     signInTriesPerMinute: wholeNumber('WATER_CLOCK_SIGN_IN_TRIES', 10),
+    pageTriesPerMinute: wholeNumber('WATER_CLOCK_PAGE_TRIES', 60),
     webRoot: process.env['WATER_CLOCK_WEB_ROOT'] ?? null,
     logLevel: process.env['LOG_LEVEL'] ?? 'info',
   };

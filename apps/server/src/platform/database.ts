@@ -10,9 +10,28 @@ import { Photo } from '../photos/photo.entity.ts';
 import { FirstTables1795000000000 } from '../migrations/1795000000000-first-tables.ts';
 import { HouseFacts1796000000000 } from '../migrations/1796000000000-house-facts.ts';
 import { Survey1797000000000 } from '../migrations/1797000000000-survey.ts';
+import { Visits1798000000000 } from '../migrations/1798000000000-visits.ts';
+import { PageLink } from '../pages/page-link.entity.ts';
+import { VisitRow } from '../visits/visit.entity.ts';
 
-export const ENTITIES = [Company, Person, Session, Site, Timer, Change, LibraryEntry, Photo];
-export const MIGRATIONS = [FirstTables1795000000000, HouseFacts1796000000000, Survey1797000000000];
+export const ENTITIES = [
+  Company,
+  Person,
+  Session,
+  Site,
+  Timer,
+  Change,
+  LibraryEntry,
+  Photo,
+  VisitRow,
+  PageLink,
+];
+export const MIGRATIONS = [
+  FirstTables1795000000000,
+  HouseFacts1796000000000,
+  Survey1797000000000,
+  Visits1798000000000,
+];
 
 /** Migrations make the tables, in order, at every start; nothing is ever synchronised. */
 export function databaseOptions(url: string): DataSourceOptions {

@@ -2,7 +2,7 @@ import { ValidationPipe, type ValidationError } from '@nestjs/common';
 import { isUUID } from 'class-validator';
 import { ApiError, notFound, type ApiFault } from './api-error.ts';
 
-function faultsOf(errors: readonly ValidationError[], parent: string): ApiFault[] {
+export function faultsOf(errors: readonly ValidationError[], parent: string): ApiFault[] {
   return errors.flatMap((error) => {
     const path = parent === '' ? error.property : `${parent}.${error.property}`;
     const own = Object.entries(error.constraints ?? {}).map(([code, message]) => ({

@@ -78,7 +78,7 @@ export const siteView = (site: SiteView): SiteView => ({
   minutesId: site.minutesId,
 });
 
-const fieldsOf = (site: SiteFields) => ({
+export const fieldsOf = (site: SiteFields) => ({
   name: site.name.trim(),
   houseNumber: site.houseNumber ?? null,
   timeZone: site.timeZone,

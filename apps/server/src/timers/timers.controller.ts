@@ -1,10 +1,12 @@
-import { Body, Controller, Get, Header, HttpCode, Param, Post, Res } from '@nestjs/common';
-import { PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
+import { Body, Controller, Get, Header, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
+import { attempt, PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
 import type { Response } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
+import { apiFaults, notAccepted } from '../platform/api-error.ts';
 import { parseId } from '../platform/validation.ts';
 import { ChangePlanBody } from './change-body.ts';
+import { runsTable, wateringCalendar } from './timer-formats.ts';
 import { TimersService, type LastChange, type TimerView } from './timers.service.ts';
 
 @Controller('timers')
@@ -45,4 +47,50 @@ export class TimersController {
     response.attachment(name);
     response.type(PLAN_MEDIA_TYPE).send(writePlan(plan));
   }
+
+  /** What waters when, for a calendar: from today on at the house. */
+  @Get(':id/watering.ics')
+  async watering(
+    @CurrentActor() actor: Actor,
+    @Param('id') id: string,
+    @Res() response: Response,
+  ): Promise<void> {
+    const { plan, name, today } = await this.timers.today(actor, parseId(id, 'timer'));
+    const text = answered(() => wateringCalendar(plan, name, today));
+    response.attachment('watering.ics');
+    response.type('text/calendar').send(text);
+  }
+
+  /** Every run of the coming year, or of so many days. */
+  @Get(':id/runs.csv')
+  async runs(
+    @CurrentActor() actor: Actor,
+    @Param('id') id: string,
+    @Res() response: Response,
+    @Query('days') asked?: string,
+  ): Promise<void> {
+    const days = asked === undefined ? 365 : Number(asked);
+    if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)
+      throw notAccepted([
+        {
+          code: 'out-of-range',
+          path: 'days',
+          message: `days is a whole number, 1 to ${MOST_DAYS}`,
+        },
+      ]);
+    const { plan, today } = await this.timers.today(actor, parseId(id, 'timer'));
+    const text = answered(() => runsTable(plan, today, days));
+    response.attachment('runs.csv');
+    response.type('text/csv').send(text);
+  }
+}
+
+/** As many days as the command line takes. */
+const MOST_DAYS = 3660;
+
+/** An answer of the engine; a plan that asks too much of it is refused by path. */
+function answered<T>(question: () => T): T {
+  const answer = attempt(question);
+  if (!answer.ok) throw notAccepted(apiFaults(answer.faults, ['plan']));
+  return answer.value;
 }

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   applyRecordChange,
   readRecordChange,
+  type EpochDay,
   type Plan,
   type PlanSite,
   type RecordChange,
@@ -14,6 +15,7 @@ import { Person } from '../people/person.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import type { Site } from '../sites/site.entity.ts';
+import { todayIn } from '../sites/today.ts';
 import { siteView, type SiteView } from '../sites/sites.service.ts';
 import type { ChangePlanBody } from './change-body.ts';
 import { Timer } from './timer.entity.ts';
@@ -54,6 +56,52 @@ function documentSite(site: Site): PlanSite {
   };
 }
 
+async function authorOf(
+  database: EntityManager,
+  companyId: string,
+  id: string,
+  version: number,
+): Promise<{ by: string | null; at: string | null }> {
+  const change = await database.findOneBy(Change, {
+    companyId,
+    subject: 'timer',
+    subjectId: id,
+    version,
+  });
+  if (!change) return { by: null, at: null };
+  const person = await database.findOneBy(Person, { companyId, id: change.personId });
+  return { by: person?.name ?? null, at: change.at.toISOString() };
+}
+
+/** A timer's row, locked for the rest of the transaction: of two writes at once the second waits, and then sees the first. */
+export async function lockedTimer(
+  database: EntityManager,
+  { companyId }: Actor,
+  id: string,
+): Promise<Timer> {
+  const timer = await database.findOne(Timer, {
+    where: { companyId, id },
+    lock: { mode: 'pessimistic_write' },
+  });
+  if (!timer) throw notFound('timer');
+  return timer;
+}
+
+/** @throws ApiError 409 `stale-version` with what is saved now, where a write was based on another version. */
+export async function refuseStale(
+  database: EntityManager,
+  { id, companyId, version, plan, survey }: Timer,
+  baseVersion: number,
+): Promise<void> {
+  if (version === baseVersion) return;
+  const author = await authorOf(database, companyId, id, version);
+  throw new ApiError(409, {
+    code: 'stale-version',
+    message: `this timer was changed meanwhile: it is at version ${version}, and the change was based on ${baseVersion}`,
+    current: { version, plan, survey, ...author },
+  });
+}
+
 @Injectable()
 export class TimersService {
   constructor(private readonly database: DataSource) {}
@@ -75,13 +123,19 @@ export class TimersService {
     return { ...plan, site: documentSite(site) };
   }
 
+  /** What is set, the house's name, and the date there. */
+  async today(actor: Actor, id: string): Promise<{ plan: Plan; name: string; today: EpochDay }> {
+    const { plan, site } = await this.withSite(actor, id);
+    return { plan, name: site.name, today: todayIn(site.timeZone, new Date()) };
+  }
+
   async lastChange({ companyId }: Actor, id: string): Promise<LastChange> {
     const timer = await this.database.manager.findOne(Timer, {
       where: { companyId, id },
       select: { version: true, companyId: true, id: true },
     });
     if (!timer) throw notFound('timer');
-    const by = await this.authorOf(this.database.manager, companyId, id, timer.version);
+    const by = await authorOf(this.database.manager, companyId, id, timer.version);
     return { version: timer.version, ...by };
   }
 
@@ -97,24 +151,10 @@ export class TimersService {
     const change = read.value;
     const fingerprint = fingerprintOf(['timer', id, body.baseVersion, body.way, change]);
     return this.database.transaction(async (database) => {
-      const timer = await database.findOne(Timer, {
-        where: { companyId, id },
-        lock: { mode: 'pessimistic_write' },
-      });
-      if (!timer) throw notFound('timer');
+      const timer = await lockedTimer(database, actor, id);
       const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
       if (earlier) return { version: earlier.version };
-      if (timer.version !== body.baseVersion)
-        throw new ApiError(409, {
-          code: 'stale-version',
-          message: `this timer was changed meanwhile: it is at version ${timer.version}, and the change was based on ${body.baseVersion}`,
-          current: {
-            version: timer.version,
-            plan: timer.plan,
-            survey: timer.survey,
-            ...(await this.authorOf(database, companyId, id, timer.version)),
-          },
-        });
+      await refuseStale(database, timer, body.baseVersion);
       const applied = applyRecordChange({ plan: timer.plan, survey: timer.survey }, change);
       if (!applied.ok) throw notAccepted(apiFaults(applied.faults, ['change']));
       const version = timer.version + 1;
@@ -143,30 +183,14 @@ export class TimersService {
     return timer;
   }
 
-  private async authorOf(
-    database: EntityManager,
-    companyId: string,
-    id: string,
-    version: number,
-  ): Promise<{ by: string | null; at: string | null }> {
-    const change = await database.findOneBy(Change, {
-      companyId,
-      subject: 'timer',
-      subjectId: id,
-      version,
-    });
-    if (!change) return { by: null, at: null };
-    const person = await database.findOneBy(Person, { companyId, id: change.personId });
-    return { by: person?.name ?? null, at: change.at.toISOString() };
-  }
-
   private async history({ companyId, personId }: Actor, id: string): Promise<PastChange[]> {
     const latest = await this.database.manager.find(Change, {
       where: { companyId, subject: 'timer', subjectId: id },
       order: { version: 'desc' },
       take: HISTORY_LENGTH,
     });
-    const foreign = latest.findIndex((one) => one.personId !== personId);
+    // A closed visit ends what can be undone, as somebody else's change does.
+    const foreign = latest.findIndex((one) => one.personId !== personId || one.change === null);
     return (foreign < 0 ? latest : latest.slice(0, foreign)).reverse().flatMap((one) => {
       const { way, change, inverse } = one;
       return change && inverse ? [{ way, change, inverse }] : [];

@@ -172,6 +172,9 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
   return chosen;
 }
 
+const isSameKind = (a: Tried, b: Tried) =>
+  a.slips.map(kindOf).join() === b.slips.map(kindOf).join();
+
 /** The best of each kind, the best first. */
 function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   const best = new Map<string, Tried>();
@@ -247,6 +250,7 @@ export function explain(question: Question, most = 8): Explanation[] {
   );
   helpful.forEach((a, i) => {
     for (const b of helpful.slice(i + 1)) {
+      if (isSameKind(a, b)) continue;
       const fits = asSet.fits.map((before, k) => {
         const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
         return before < 1 ? Math.max(x, y) : Math.min(x, y);
@@ -273,6 +277,7 @@ export function explain(question: Question, most = 8): Explanation[] {
     if (!timeline) continue;
     const limit = worst();
     for (const slip of candidates(root.world, search.seen, timeline, factory)) {
+      if (root.slips.some((one) => kindOf(one) === kindOf(slip))) continue;
       const slips = [...root.slips, slip];
       if (search.rarity(slips) < limit) search.trySlips(slips, withSlip(root.world, slip, factory));
     }

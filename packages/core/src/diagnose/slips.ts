@@ -210,7 +210,7 @@ export function rarityOf(slip: Slip, plan: Plan): number {
     case 'days':
       return 1.8 + ways(7 * programs);
     case 'run':
-      return 2.4 + ways(plan.stations.length * LENGTHS);
+      return 1.2 + ways(plan.stations.length * LENGTHS);
     case 'manual':
       return 1 + ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
     case 'power-failure':

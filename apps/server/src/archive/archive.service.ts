@@ -1,0 +1,291 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import {
+  readClosedVisit,
+  readPlan,
+  readSurvey,
+  type ClosedVisit,
+  type Fault,
+  type Outcome,
+  type Plan,
+  type Survey,
+} from '@water-clock/core';
+import { plainToInstance } from 'class-transformer';
+import { validate } from 'class-validator';
+import { DataSource, In } from 'typeorm';
+import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { apiFaults, notAccepted, notFound, type ApiFault } from '../platform/api-error.ts';
+import { bodyFault } from '../platform/body.ts';
+import { faultsOf } from '../platform/validation.ts';
+import { photoContent } from '../photos/photo-content.ts';
+import { Photo } from '../photos/photo.entity.ts';
+import { SiteFields } from '../sites/site-body.ts';
+import { Site } from '../sites/site.entity.ts';
+import { fieldsOf, siteView } from '../sites/sites.service.ts';
+import { Timer } from '../timers/timer.entity.ts';
+import { VisitRow } from '../visits/visit.entity.ts';
+import { BadZip, unzip, zipped } from './zip.ts';
+
+export const ARCHIVE_FORMAT = 'water-clock-site';
+export const ARCHIVE_VERSION = 1;
+const INDEX = 'site.json';
+
+/** The list of contents, at the root of the archive. */
+interface Index {
+  readonly format: typeof ARCHIVE_FORMAT;
+  readonly version: typeof ARCHIVE_VERSION;
+  readonly site: object;
+  /** So many visits of each timer, in its folder `timers/N/`. */
+  readonly timers: readonly { readonly visits: number }[];
+  readonly photos: readonly string[];
+}
+
+interface Contents {
+  readonly site: SiteFields;
+  readonly timers: readonly {
+    readonly plan: Plan;
+    readonly survey: Survey;
+    readonly visits: readonly ClosedVisit[];
+  }[];
+  readonly photos: readonly { readonly id: string; readonly bytes: Buffer }[];
+}
+
+const json = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 2)}\n`);
+const folderOf = (index: number) => `timers/${index + 1}`;
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+/** Ids of photos anywhere in a record: lists under the name `photos`. */
+function photosIn(value: unknown): string[] {
+  if (Array.isArray(value)) return value.flatMap(photosIn);
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, child]) =>
+    key === 'photos' && Array.isArray(child)
+      ? child.filter((one): one is string => typeof one === 'string')
+      : photosIn(child),
+  );
+}
+
+/** An id that follows from another one: the same archive under the same id makes the same rows. */
+function idFrom(id: string, name: string): string {
+  const hash = createHash('sha256').update(`${id} ${name}`).digest('hex');
+  return [8, 12, 16, 20, 32].map((end, i) => hash.slice([0, 8, 12, 16, 20][i], end)).join('-');
+}
+
+/** What an archive holds, or everything that is wrong with it, by file. */
+class ArchiveReader {
+  readonly faults: ApiFault[] = [];
+  private readonly files: ReadonlyMap<string, Buffer>;
+  private readonly used = new Set<string>();
+
+  constructor(files: ReadonlyMap<string, Buffer>) {
+    this.files = files;
+  }
+
+  private fault(code: string, path: string, message: string): null {
+    this.faults.push({ code, path, message });
+    return null;
+  }
+
+  private json(name: string): unknown {
+    this.used.add(name);
+    const bytes = this.files.get(name);
+    if (!bytes) return this.fault('missing-part', name, 'this part is missing from the archive');
+    try {
+      const value: unknown = JSON.parse(bytes.toString('utf8'));
+      const unsafe = bodyFault(value);
+      return unsafe ? this.fault(unsafe.code, `${name}: ${unsafe.path}`, unsafe.message) : value;
+    } catch (error) {
+      return this.fault('not-json', name, `this is not JSON: ${String(error)}`);
+    }
+  }
+
+  private read<T>(name: string, reader: (value: unknown) => Outcome<T>): T | null {
+    const value = this.json(name);
+    if (value === null) return null;
+    const read = reader(value);
+    if (read.ok) return read.value;
+    const told = apiFaults(read.faults as readonly Fault[], []);
+    this.faults.push(...told.map((one) => ({ ...one, path: `${name}: ${one.path}` })));
+    return null;
+  }
+
+  private index(): Index | null {
+    const value = this.json(INDEX) as Partial<Index> | null;
+    if (value === null) return null;
+    if (value.format !== ARCHIVE_FORMAT)
+      return this.fault('not-one-of', `${INDEX}: format`, `only "${ARCHIVE_FORMAT}" is read here`);
+    if (value.version !== ARCHIVE_VERSION)
+      return this.fault(
+        'wrong-version',
+        `${INDEX}: version`,
+        `version ${JSON.stringify(value.version)} is not known here; version ${ARCHIVE_VERSION} is`,
+      );
+    const { timers, photos, site } = value;
+    const sound =
+      typeof site === 'object' &&
+      Array.isArray(timers) &&
+      timers.length <= 100 &&
+      timers.every(({ visits }) => Number.isInteger(visits) && visits >= 0 && visits <= 1000) &&
+      Array.isArray(photos) &&
+      photos.every((id) => typeof id === 'string' && UUID.test(id));
+    if (!sound)
+      return this.fault(
+        'malformed',
+        INDEX,
+        'site, timers with their numbers of visits, and ids of photos belong here',
+      );
+    return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
+  }
+
+  async contents(): Promise<Contents | null> {
+    const index = this.index();
+    if (!index) return null;
+    const site = plainToInstance(SiteFields, index.site);
+    const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
+    for (const one of faultsOf(errors, 'site'))
+      this.fault(one.code, `${INDEX}: ${one.path}`, one.message);
+    const timers = index.timers.map(({ visits }, i) => {
+      const folder = folderOf(i);
+      return {
+        plan: this.read(`${folder}/timer.plan.json`, readPlan),
+        survey: this.read(`${folder}/survey.json`, readSurvey),
+        visits: Array.from({ length: visits }, (_, k) =>
+          this.read(`${folder}/visits/${k + 1}.json`, readClosedVisit),
+        ),
+      };
+    });
+    const photos = index.photos.flatMap((id) => {
+      const name = `photos/${id}`;
+      this.used.add(name);
+      const bytes = this.files.get(name);
+      const content = bytes ? photoContent(bytes) : null;
+      if (!bytes) this.fault('missing-part', name, 'this photo is missing from the archive');
+      else if (content && !content.ok) this.fault('not-a-photo', name, content.reason);
+      return bytes ? [{ id, bytes }] : [];
+    });
+    for (const name of this.files.keys())
+      if (!this.used.has(name))
+        this.fault('unknown-field', name, 'this does not belong into an archive of a site');
+    if (this.faults.length > 0) return null;
+    // The casts hold because whatever is missing is a fault.
+    return { site, timers: timers as Contents['timers'], photos };
+  }
+}
+
+@Injectable()
+export class ArchiveService {
+  constructor(private readonly database: DataSource) {}
+
+  async write({ companyId }: Actor, id: string): Promise<{ name: string; bytes: Buffer }> {
+    const { manager } = this.database;
+    const site = await manager.findOneBy(Site, { companyId, id });
+    if (!site) throw notFound('site');
+    const timers = await manager.find(Timer, {
+      where: { companyId, siteId: id },
+      order: { id: 'asc' },
+    });
+    const visits = await manager.find(VisitRow, {
+      where: { companyId, timerId: In(timers.map((timer) => timer.id)) },
+      order: { began: 'asc', at: 'asc' },
+    });
+    const files = new Map<string, Buffer>();
+    const named = new Set<string>();
+    const index: { visits: number }[] = [];
+    timers.forEach(({ id: timerId, plan, survey }, i) => {
+      const folder = folderOf(i);
+      const own = visits.filter((visit) => visit.timerId === timerId);
+      index.push({ visits: own.length });
+      files.set(`${folder}/timer.plan.json`, json(plan));
+      files.set(`${folder}/survey.json`, json(survey));
+      own.forEach(({ document }, k) => files.set(`${folder}/visits/${k + 1}.json`, json(document)));
+      for (const photo of photosIn([survey, own.map(({ document }) => document)])) named.add(photo);
+    });
+    const photos = await manager.find(Photo, {
+      where: { companyId, id: In([...named]) },
+      order: { id: 'asc' },
+    });
+    for (const photo of photos) files.set(`photos/${photo.id}`, photo.bytes);
+    const { id: _id, version: _version, ...fields } = siteView(site);
+    const contents: Index = {
+      format: ARCHIVE_FORMAT,
+      version: ARCHIVE_VERSION,
+      site: fields,
+      timers: index,
+      photos: photos.map((photo) => photo.id),
+    };
+    return { name: site.name, bytes: await zipped(new Map([[INDEX, json(contents)], ...files])) };
+  }
+
+  async read(
+    actor: Actor,
+    siteId: string,
+    body: unknown,
+  ): Promise<{ siteId: string; timerIds: string[] }> {
+    if (!Buffer.isBuffer(body) || body.length === 0)
+      throw notAccepted([{ code: 'malformed', path: 'document', message: 'no ZIP file was sent' }]);
+    const contents = await this.contentsOf(body);
+    const { companyId, personId } = actor;
+    const timerIds = contents.timers.map((_, i) => idFrom(siteId, folderOf(i)));
+    const digest = createHash('sha256').update(body).digest('hex');
+    const fingerprint = fingerprintOf(['archive', siteId, digest]);
+    await this.database.transaction(async (database) => {
+      if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
+      await database.insert(Site, {
+        companyId,
+        id: siteId,
+        version: 1,
+        ...fieldsOf(contents.site),
+      });
+      for (const { id, bytes } of contents.photos) {
+        const content = photoContent(bytes);
+        if (!content.ok) continue;
+        const { mediaType, width, height } = content;
+        await database
+          .createQueryBuilder()
+          .insert()
+          .into(Photo)
+          .values({ companyId, id, mediaType, bytes, width, height, personId })
+          .orIgnore()
+          .execute();
+      }
+      for (const [i, { plan, survey, visits }] of contents.timers.entries()) {
+        const { site: _site, ...bare } = plan;
+        const id = timerIds[i] ?? siteId;
+        await database.insert(Timer, { companyId, id, siteId, version: 1, plan: bare, survey });
+        for (const [k, document] of visits.entries())
+          await database.insert(VisitRow, {
+            companyId,
+            id: idFrom(id, `visit ${k + 1}`),
+            timerId: id,
+            personId,
+            began: document.began,
+            document,
+          });
+      }
+      await record(database, actor, {
+        id: siteId,
+        subject: 'site',
+        subjectId: siteId,
+        version: 1,
+        fingerprint,
+      });
+    });
+    return { siteId, timerIds };
+  }
+
+  private async contentsOf(body: Buffer): Promise<Contents> {
+    let reader: ArchiveReader;
+    try {
+      reader = new ArchiveReader(await unzip(body));
+    } catch (error) {
+      if (!(error instanceof BadZip)) throw error;
+      throw notAccepted([
+        { code: 'malformed', path: error.file ?? 'document', message: error.message },
+      ]);
+    }
+    const contents = await reader.contents();
+    if (!contents) throw notAccepted(reader.faults);
+    return contents;
+  }
+}

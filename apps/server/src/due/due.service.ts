@@ -1,0 +1,74 @@
+import { Injectable } from '@nestjs/common';
+import {
+  dueVisits,
+  formatDate,
+  visitSentence,
+  type ClockStyle,
+  type DueVisit,
+} from '@water-clock/core';
+import { ICalCalendar } from 'ical-generator';
+import { DataSource } from 'typeorm';
+import type { Actor } from '../people/actor.ts';
+import { todayIn } from '../sites/today.ts';
+import { Timer } from '../timers/timer.entity.ts';
+
+export interface DueEntry {
+  readonly timerId: string;
+  readonly site: string;
+  readonly timer: string;
+  /** `YYYY-MM-DD`. */
+  readonly date: string;
+  readonly kind: DueVisit['reason']['kind'];
+  readonly overdue: boolean;
+  readonly sentence: string;
+}
+
+const DAY_MS = 86_400_000;
+
+@Injectable()
+export class DueService {
+  constructor(private readonly database: DataSource) {}
+
+  /** Everything of a company that is due, the earliest first. */
+  async list({ companyId }: Actor, clock: ClockStyle): Promise<DueEntry[]> {
+    const timers = await this.database.manager.find(Timer, {
+      where: { companyId },
+      relations: { site: true },
+    });
+    const now = new Date();
+    return timers
+      .flatMap(({ id, site, plan, survey }) => {
+        const on = todayIn(site.timeZone, now);
+        return dueVisits(survey).map((due): DueEntry => ({
+          timerId: id,
+          site: site.name,
+          timer: plan.timer.name,
+          date: formatDate(due.date),
+          kind: due.reason.kind,
+          overdue: due.date < on,
+          sentence: visitSentence(due, { on, clock }),
+        }));
+      })
+      .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : a.site < b.site ? -1 : 1));
+  }
+
+  /** The same as an iCalendar of whole days. */
+  async calendar(actor: Actor): Promise<string> {
+    const calendar = new ICalCalendar({
+      name: 'Visits due',
+      prodId: '//Water Clock//visits due//EN',
+    });
+    const entries = await this.list(actor, '24');
+    entries.forEach(({ timerId, date, kind, site, sentence }, i) => {
+      const start = new Date(`${date}T00:00:00Z`);
+      calendar.createEvent({
+        id: `${timerId}-${kind}-${date}-${i}`,
+        start,
+        end: new Date(start.getTime() + DAY_MS),
+        allDay: true,
+        summary: `${site}: ${sentence.replace(/^[^:]*: /, '')}`,
+      });
+    });
+    return calendar.toString();
+  }
+}

@@ -1,0 +1,164 @@
+/** The homeowner's page on paper. Made here, with the application's own font inside, so that it prints alike everywhere. */
+import { createRequire } from 'node:module';
+import type { HomeownerPage, WeekRun } from '@water-clock/core';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+
+const require = createRequire(import.meta.url);
+
+export const PAPERS = ['a4', 'letter'] as const;
+export type Paper = (typeof PAPERS)[number];
+/** Anything else is A4. */
+export const paperOf = (text: string | undefined): Paper => (text === 'letter' ? 'letter' : 'a4');
+
+const font = (subset: string, weight: number) =>
+  require.resolve(
+    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
+  );
+const family = (subset: string) => ({
+  normal: font(subset, 400),
+  bold: font(subset, 600),
+  italics: font(subset, 400),
+  bolditalics: font(subset, 800),
+});
+
+interface PdfMaker {
+  addFonts(fonts: Record<string, object>): void;
+  setLocalAccessPolicy(allow: (path: string) => boolean): void;
+  setUrlAccessPolicy(allow: (url: string) => boolean): void;
+  createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
+}
+
+// The cast is for a library that is no ES module; its fonts are files of ours and nothing is fetched.
+const pdfmake = require('pdfmake') as PdfMaker;
+pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
+pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
+pdfmake.setUrlAccessPolicy(() => false);
+
+/** What the first file of the font has: of the rest of Latin the second has it, all else has neither. */
+const PLAIN =
+  /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
+const EXTRA =
+  /[\u0100-\u02ba\u1e00-\u1e9f\u1ef2-\u1eff\u20a0-\u20ab\u20ad-\u20c0\u2113\u2c60-\u2c7f\ua720-\ua7ff]/;
+
+/** Text in pieces by the file of the font that has it, since one that lacks a letter drops it without a word. */
+function spans(text: string): { text: string; font?: string }[] {
+  const pieces: { text: string; font?: string }[] = [];
+  for (const letter of text) {
+    const extra = !PLAIN.test(letter) && EXTRA.test(letter);
+    const shown = PLAIN.test(letter) || extra ? letter : '?';
+    const last = pieces.at(-1);
+    if (last && (last.font !== undefined) === extra) last.text += shown;
+    else pieces.push(extra ? { text: shown, font: 'PageExtra' } : { text: shown });
+  }
+  return pieces;
+}
+
+const say = (text: string, more: object = {}): Content =>
+  ({ text: spans(text), ...more }) as Content;
+
+const INK = '#16211c';
+const SOFT = '#4d5a53';
+/** Programs are told apart by pattern as well: whole, hatched, dotted. */
+const FILLS = ['#1d5c45', '#8a5a12', '#3b4f86', '#7a2f4f', '#3f3f3f', '#0f6d7a'];
+
+const DAY_SECONDS = 86_400;
+const DAY_WIDTH = 66;
+const PICTURE_HEIGHT = 116;
+const PICTURE_TOP = 16;
+
+/** The picture of the week: a column a day, midnight at the top. */
+function weekPicture({ days, runs }: HomeownerPage['week'], labels: readonly string[]): string {
+  const width = days.length * DAY_WIDTH + 34;
+  const at = (seconds: number) => PICTURE_TOP + (seconds / DAY_SECONDS) * PICTURE_HEIGHT;
+  const columns = days
+    .map((day, i) => {
+      const x = 34 + i * DAY_WIDTH;
+      return `<rect x="${x}" y="${PICTURE_TOP}" width="${DAY_WIDTH - 4}" height="${PICTURE_HEIGHT}" fill="#f2f4f1"/>
+        <text x="${x + 2}" y="11" font-size="9" font-family="Page" fill="${INK}">${day}</text>`;
+    })
+    .join('');
+  const hours = [0, 6, 12, 18, 24]
+    .map(
+      (hour) =>
+        `<line x1="30" x2="${width}" y1="${at(hour * 3600)}" y2="${at(hour * 3600)}" stroke="#c3cac5" stroke-width="0.5"/>
+         <text x="0" y="${at(hour * 3600) + 3}" font-size="7" font-family="Page" fill="${SOFT}">${hour}:00</text>`,
+    )
+    .join('');
+  const block = (run: WeekRun, day: number, from: number, to: number) => {
+    const x = 34 + day * DAY_WIDTH;
+    const number = labels.indexOf(run.program);
+    const height = Math.max(1.5, at(to) - at(from));
+    const letter =
+      height >= 7
+        ? `<text x="${x + 4}" y="${at(from) + 7}" font-size="7" font-family="Page" fill="#ffffff">${run.program}</text>`
+        : '';
+    return `<rect x="${x}" y="${at(from)}" width="${DAY_WIDTH - 4}" height="${height}" fill="${FILLS[number % FILLS.length] ?? INK}"/>${letter}`;
+  };
+  const blocks = runs
+    .map((run) =>
+      run.to <= DAY_SECONDS
+        ? block(run, run.day, run.from, run.to)
+        : block(run, run.day, run.from, DAY_SECONDS) +
+          (run.day + 1 < days.length ? block(run, run.day + 1, 0, run.to - DAY_SECONDS) : ''),
+    )
+    .join('');
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${PICTURE_TOP + PICTURE_HEIGHT + 6}">${columns}${blocks}${hours}</svg>`;
+}
+
+/** The page as a PDF, on one sheet for every ordinary garden. */
+export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
+  const labels = [...new Set(page.week.runs.map(({ program }) => program))].sort();
+  const stations = page.programs.reduce((sum, one) => sum + one.stations.length, 0);
+  const isLong = stations > 14;
+  const programs = page.programs.map((program): Content[] => [
+    say(program.label, { bold: true, fontSize: 13, alignment: 'center' }),
+    {
+      stack: [
+        say(program.when, { bold: true }),
+        ...(program.until === null ? [] : [say(`over at ${program.until}`, { color: SOFT })]),
+      ],
+    },
+    say(
+      program.stations.map(({ number, name, length }) => `${number} ${name} ${length}`).join(' · '),
+    ),
+  ]);
+  const definition: TDocumentDefinitions = {
+    pageSize: paper === 'letter' ? 'LETTER' : 'A4',
+    pageMargins: [36, 30, 36, 30],
+    info: { title: `Watering at ${page.house}`, author: page.company },
+    defaultStyle: { font: 'Page', fontSize: isLong ? 8 : 9, color: INK, lineHeight: 1.1 },
+    content: [
+      say(`Your watering: ${page.house}`, { fontSize: 17, bold: true }),
+      say(`${page.timer}. Left by ${page.company}, ${page.date}.`, {
+        color: SOFT,
+        margin: [0, 0, 0, 6],
+      }),
+      {
+        table: {
+          widths: [22, 150, '*'],
+          body: programs.length > 0 ? programs : [['', say('Nothing is set to water.'), '']],
+        },
+        layout: 'lightHorizontalLines',
+      },
+      ...(page.percent === null ? [] : [say(page.percent, { margin: [0, 4, 0, 0] })]),
+      {
+        svg: weekPicture(page.week, labels),
+        width: paper === 'letter' ? 540 : 523,
+        margin: [0, 8, 0, 4],
+      },
+      {
+        columns: [0, 1].map((column) => ({
+          width: '*',
+          stack: page.sections
+            .filter((_, i) => i % 2 === column)
+            .flatMap(({ heading, lines }): Content[] => [
+              say(heading, { bold: true, fontSize: 10.5, margin: [0, 5, 0, 1] }),
+              ...lines.map((line) => say(line, { margin: [0, 0, 0, 2] })),
+            ]),
+        })),
+        columnGap: 16,
+      },
+    ],
+  };
+  return pdfmake.createPdf(definition).getBuffer();
+}

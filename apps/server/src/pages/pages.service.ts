@@ -1,0 +1,165 @@
+import { createHash } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import {
+  homeownerPage,
+  SHIPPED_KINDS,
+  type HomeownerPage,
+  type Plan,
+  type TimerKind,
+} from '@water-clock/core';
+import { DataSource, IsNull } from 'typeorm';
+import { LibraryEntry } from '../library/library-entry.entity.ts';
+import type { Actor } from '../people/actor.ts';
+import { Company } from '../people/company.entity.ts';
+import { ApiError, notFound } from '../platform/api-error.ts';
+import { todayIn } from '../sites/today.ts';
+import { Timer } from '../timers/timer.entity.ts';
+import { VisitRow } from '../visits/visit.entity.ts';
+import type { MakeLinkBody } from './make-link-body.ts';
+import { PageLink } from './page-link.entity.ts';
+import { pagePdf, type Paper } from './page-pdf.ts';
+
+export interface LinkView {
+  readonly id: string;
+  readonly madeAt: string;
+  readonly expiresAt: string;
+  readonly withdrawnAt: string | null;
+}
+
+const DAY_MS = 86_400_000;
+
+const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
+
+const linkView = ({ id, at, expiresAt, withdrawnAt }: PageLink): LinkView => ({
+  id,
+  madeAt: at.toISOString(),
+  expiresAt: expiresAt.toISOString(),
+  withdrawnAt: withdrawnAt?.toISOString() ?? null,
+});
+
+@Injectable()
+export class PagesService {
+  constructor(private readonly database: DataSource) {}
+
+  /**
+   * The page of a timer, of what was left in it: of the visit under way where that is frozen, else of the last one that was
+   * closed; where there was none, of what is set.
+   */
+  async pageOf(companyId: string, timerId: string): Promise<HomeownerPage> {
+    const { manager } = this.database;
+    const timer = await manager.findOne(Timer, {
+      where: { companyId, id: timerId },
+      relations: { site: true },
+    });
+    if (!timer) throw notFound('timer');
+    const { site, survey } = timer;
+    const company = await manager.findOneByOrFail(Company, { id: companyId });
+    const plan =
+      survey.visit?.asLeft?.plan ?? (await this.lastLeft(companyId, timerId)) ?? timer.plan;
+    return homeownerPage({
+      plan,
+      survey,
+      kind: await this.kindOf(companyId, plan),
+      house: site.houseNumber ? `${site.name}, No. ${site.houseNumber}` : site.name,
+      company: company.name,
+      phone: null,
+      today: todayIn(site.timeZone, new Date()),
+      clock: site.clockStyle ?? '12',
+    });
+  }
+
+  async pdfOf(companyId: string, timerId: string, paper: Paper): Promise<Buffer> {
+    return pagePdf(await this.pageOf(companyId, timerId), paper);
+  }
+
+  async links({ companyId }: Actor, timerId: string): Promise<LinkView[]> {
+    const found = await this.database.manager.find(PageLink, {
+      where: { companyId, timerId },
+      order: { at: 'desc' },
+    });
+    return found.map(linkView);
+  }
+
+  async make(
+    { companyId, personId }: Actor,
+    timerId: string,
+    body: MakeLinkBody,
+  ): Promise<LinkView> {
+    const { manager } = this.database;
+    if (!(await manager.existsBy(Timer, { companyId, id: timerId }))) throw notFound('timer');
+    const id = body.id.toLowerCase();
+    const tokenHash = hashOf(body.token);
+    const expiresAt = new Date(Date.now() + body.days * DAY_MS);
+    await manager
+      .createQueryBuilder()
+      .insert()
+      .into(PageLink)
+      .values({ companyId, id, timerId, personId, tokenHash, expiresAt, withdrawnAt: null })
+      .orIgnore()
+      .execute();
+    const link = await manager.findOneBy(PageLink, { companyId, id });
+    if (link?.tokenHash !== tokenHash || link.timerId !== timerId)
+      throw new ApiError(409, {
+        code: 'id-reused',
+        message: 'another link has this id or this token; every link needs its own',
+      });
+    return linkView(link);
+  }
+
+  async withdraw({ companyId }: Actor, timerId: string, id: string): Promise<LinkView> {
+    const { manager } = this.database;
+    await manager.update(
+      PageLink,
+      { companyId, timerId, id, withdrawnAt: IsNull() },
+      { withdrawnAt: new Date() },
+    );
+    const link = await manager.findOneBy(PageLink, { companyId, timerId, id });
+    if (!link) throw notFound('link');
+    return linkView(link);
+  }
+
+  opened(token: string): Promise<HomeownerPage> {
+    return this.linked(token).then(({ companyId, timerId }) => this.pageOf(companyId, timerId));
+  }
+
+  openedPdf(token: string, paper: Paper): Promise<Buffer> {
+    return this.linked(token).then(({ companyId, timerId }) =>
+      this.pdfOf(companyId, timerId, paper),
+    );
+  }
+
+  /** The link of a token; the same answer for one that never was, has expired, or was withdrawn. */
+  private async linked(token: string): Promise<PageLink> {
+    const link = await this.database.manager.findOneBy(PageLink, {
+      tokenHash: hashOf(token),
+      withdrawnAt: IsNull(),
+    });
+    if (!link || link.expiresAt.getTime() <= Date.now())
+      throw new ApiError(404, {
+        code: 'not-found',
+        message: 'this link is not good, or no longer: ask your technician for a new one',
+      });
+    return link;
+  }
+
+  private async lastLeft(companyId: string, timerId: string): Promise<Plan | null> {
+    const [last] = await this.database.manager.find(VisitRow, {
+      where: { companyId, timerId },
+      order: { began: 'desc', at: 'desc' },
+      take: 1,
+    });
+    return last?.document.asLeft.plan ?? null;
+  }
+
+  /** The kind of a timer by its name: the office's own before the one that ships. */
+  private async kindOf(companyId: string, { timer }: Plan): Promise<TimerKind | null> {
+    const entries = await this.database.manager.find(LibraryEntry, {
+      where: { companyId, shelf: 'kinds' },
+    });
+    // The cast holds because a shelf of kinds is written with `readTimerKind` alone.
+    const own = entries
+      .map(({ document }) => document as TimerKind | null)
+      .find((kind) => kind?.timer.name === timer.name);
+    return own ?? SHIPPED_KINDS.find(({ kind }) => kind.timer.name === timer.name)?.kind ?? null;
+  }
+}

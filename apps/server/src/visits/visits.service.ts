@@ -1,0 +1,103 @@
+import { Injectable } from '@nestjs/common';
+import {
+  closeVisit,
+  openPoints,
+  openPointSentence,
+  readClosedVisit,
+  type ClosedVisit,
+} from '@water-clock/core';
+import { DataSource } from 'typeorm';
+import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { Person } from '../people/person.entity.ts';
+import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import { Timer } from '../timers/timer.entity.ts';
+import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
+import type { CloseVisitBody } from './close-visit-body.ts';
+import { VisitRow } from './visit.entity.ts';
+
+/** A visit without the plans that it froze. */
+export interface VisitSummary {
+  readonly id: string;
+  readonly by: string;
+  readonly visit: Omit<ClosedVisit, 'asFound' | 'asLeft'>;
+}
+
+export interface VisitView {
+  readonly id: string;
+  readonly timerId: string;
+  readonly by: string;
+  readonly visit: ClosedVisit;
+}
+
+@Injectable()
+export class VisitsService {
+  constructor(private readonly database: DataSource) {}
+
+  async list({ companyId }: Actor, timerId: string): Promise<VisitSummary[]> {
+    const { manager } = this.database;
+    if (!(await manager.existsBy(Timer, { companyId, id: timerId }))) throw notFound('timer');
+    const rows = await manager.find(VisitRow, {
+      where: { companyId, timerId },
+      relations: { person: true },
+      order: { began: 'desc', at: 'desc' },
+    });
+    return rows.map(({ id, person, document }) => {
+      const { asFound: _found, asLeft: _left, ...visit } = document;
+      return { id, by: person.name, visit };
+    });
+  }
+
+  async one({ companyId }: Actor, id: string): Promise<VisitView> {
+    const row = await this.database.manager.findOne(VisitRow, {
+      where: { companyId, id },
+      relations: { person: true },
+    });
+    if (!row) throw notFound('visit');
+    return { id, timerId: row.timerId, by: row.person.name, visit: row.document };
+  }
+
+  /** Moves the visit that is under way into the logbook, in one transaction; its settings and facts stay as they are. */
+  async close(actor: Actor, timerId: string, body: CloseVisitBody): Promise<{ version: number }> {
+    const { companyId, personId } = actor;
+    const id = body.id.toLowerCase();
+    const fingerprint = fingerprintOf(['close-visit', timerId, body.baseVersion, body.closed]);
+    return this.database.transaction(async (database) => {
+      const timer = await lockedTimer(database, actor, timerId);
+      const earlier = await repeatedWrite(database, actor, id, fingerprint);
+      if (earlier) return { version: earlier.version };
+      await refuseStale(database, timer, body.baseVersion);
+      const { plan, survey } = timer;
+      const closed = closeVisit(plan, survey, body.closed);
+      if (!closed)
+        throw notAccepted(
+          openPoints(plan, survey).map((point) => ({
+            code: point.what,
+            path: point.what === 'switched' ? `visit.switched.${point.switched}` : 'visit',
+            message: openPointSentence(point),
+          })),
+        );
+      const sound = readClosedVisit(closed.visit);
+      if (!sound.ok) throw notAccepted(apiFaults(sound.faults, ['visit']));
+      const version = timer.version + 1;
+      await database.update(Timer, { companyId, id: timerId }, { survey: closed.survey, version });
+      await database.insert(VisitRow, {
+        companyId,
+        id,
+        timerId,
+        personId,
+        began: sound.value.began,
+        document: sound.value,
+      });
+      // What came before the visit was closed is not undone any more: the entry stands on it.
+      await record(database, actor, {
+        id,
+        subject: 'timer',
+        subjectId: timerId,
+        version,
+        fingerprint,
+      });
+      return { version };
+    });
+  }
+}

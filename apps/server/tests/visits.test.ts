@@ -1,0 +1,372 @@
+/** A visit from its beginning to the logbook, the homeowner's page, and the formats by which all of it leaves and comes back. */
+import { execFileSync } from 'node:child_process';
+import { randomBytes, randomUUID } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { deflateRawSync } from 'node:zlib';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import {
+  formatMoment,
+  parseDate,
+  simulate,
+  startWords,
+  type Plan,
+  type RecordChange,
+  type Survey,
+} from '@water-clock/core';
+import ICAL from 'ical.js';
+import type request from 'supertest';
+import { unzip, zipped } from '../src/archive/zip.ts';
+import { wateringCalendar } from '../src/timers/timer-formats.ts';
+import {
+  FENNIMORE,
+  FENNIMORE_SITE,
+  LARKHOLT,
+  SORREL_ROW,
+  startTestServer,
+  type TestServer,
+} from './testServer.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+
+interface View {
+  version: number;
+  plan: Plan;
+  survey: Survey;
+  history: unknown[];
+}
+const view = async (timer: string) =>
+  (await server.tamsin.get(`/api/timers/${timer}`).expect(200)).body as View;
+
+async function change(timer: string, made: RecordChange): Promise<void> {
+  const { version } = await view(timer);
+  await server.tamsin
+    .post(`/api/timers/${timer}/changes`)
+    .send({ id: randomUUID(), baseVersion: version, way: 'do', change: made })
+    .expect(200);
+}
+
+const close = (timer: string, baseVersion: number, id = randomUUID()): request.Test =>
+  server.tamsin
+    .post(`/api/timers/${timer}/visits`)
+    .send({ id, baseVersion, closed: '2027-06-01T11:20' });
+
+const bytesOf = (test: request.Test): request.Test =>
+  test.buffer(true).parse((response, done) => {
+    const chunks: Buffer[] = [];
+    response.on('data', (chunk: Buffer) => chunks.push(chunk));
+    response.on('end', () => done(null, Buffer.concat(chunks)));
+  });
+
+describe('a visit', () => {
+  test('is closed when nothing stands in its way, once, and stands in the logbook of its company', async () => {
+    const found = (await view(FENNIMORE)).plan;
+    await change(FENNIMORE, { type: 'note', fields: { visit: { began: '2027-06-01T10:00' } } });
+    const asFound = { at: '2027-06-01T10:05', plan: found, hidden: 'none-found' as const };
+    await change(FENNIMORE, { type: 'note-visit', fields: { asFound } });
+    await change(FENNIMORE, { type: 'set-starts', program: 'B', starts: ['07:30'] });
+    const left = (await view(FENNIMORE)).plan;
+    const switched = [{ what: 'bypass' as const, putBack: false }];
+    await change(FENNIMORE, {
+      type: 'note-visit',
+      fields: { asLeft: { at: '2027-06-01T11:00', plan: found }, switched },
+    });
+    const refused = await close(FENNIMORE, (await view(FENNIMORE)).version).expect(422);
+    const { faults } = refused.body as { faults: { code: string }[] };
+    expect(faults.map(({ code }) => code)).toEqual(['as-left-is-older', 'switched']);
+
+    await change(FENNIMORE, {
+      type: 'note-visit',
+      fields: { asLeft: { at: '2027-06-01T11:10', plan: left }, switched: null },
+    });
+    const { version } = await view(FENNIMORE);
+    const id = randomUUID();
+    const first = await close(FENNIMORE, version, id).expect(200);
+    const again = await close(FENNIMORE, version, id).expect(200);
+    expect(again.body).toEqual(first.body);
+    await close(FENNIMORE, version).expect(409);
+    const after = await view(FENNIMORE);
+    expect(after.survey.visit).toBeUndefined();
+    expect(after.plan).toEqual(left);
+    // What the logbook stands on is not undone.
+    expect(after.history).toEqual([]);
+
+    const list = (await server.jory.get(`/api/timers/${FENNIMORE}/visits`).expect(200)).body as {
+      by: string;
+      visit: object;
+    }[];
+    expect(list).toMatchObject([{ by: 'Tamsin Orrowby', visit: { closed: '2027-06-01T11:20' } }]);
+    expect(list[0]?.visit).not.toHaveProperty('asLeft');
+    const whole = await server.jory.get(`/api/visits/${id}`).expect(200);
+    expect(whole.body).toMatchObject({
+      visit: { asFound: { plan: found }, asLeft: { plan: left } },
+    });
+    await server.stranger.get(`/api/visits/${id}`).expect(404);
+    await server.stranger.get(`/api/timers/${FENNIMORE}/visits`).expect(404);
+    await server.nobody.get(`/api/visits/${id}`).expect(401);
+  });
+
+  test('what is due is listed for its company, and can be read by a calendar', async () => {
+    const next = [{ date: '2027-09-01', reason: 'percent' as const, note: 'down to 60' }];
+    await change(SORREL_ROW, { type: 'note', fields: { next } });
+    const due = (await server.tamsin.get('/api/due').expect(200)).body as { sentence: string }[];
+    expect(due.map(({ sentence }) => sentence).join('\n')).toMatch(
+      /change the percent: down to 60/,
+    );
+    const text = (await server.tamsin.get('/api/due.ics').expect(200)).text;
+    const events = new ICAL.Component(ICAL.parse(text) as unknown[]).getAllSubcomponents('vevent');
+    expect(events).toHaveLength(due.length);
+    expect(text).toMatch(/DTSTART;VALUE=DATE:20270901/);
+    expect((await server.stranger.get('/api/due').expect(200)).body).toEqual([]);
+  });
+});
+
+describe('the homeowner’s page', () => {
+  const token = () => randomBytes(32).toString('base64url');
+  const make = (body: object): request.Test =>
+    server.tamsin.post(`/api/timers/${LARKHOLT}/links`).send(body);
+  const open = (secret: string): request.Test =>
+    server.nobody.get('/api/page').set('Authorization', `Bearer ${secret}`);
+
+  test('opens with its link alone, until that expires or is withdrawn', async () => {
+    const [secret, id] = [token(), randomUUID()];
+    const body = { id, token: secret, days: 30 };
+    const made = await make(body).expect(200);
+    expect((await make(body).expect(200)).body).toEqual(made.body);
+    expect(JSON.stringify(made.body)).not.toContain(secret);
+    const page = await open(secret).expect(200);
+    expect(page.body).toMatchObject({ house: expect.stringMatching(/Larkholt/) as string });
+    // Nothing else: not the timer, not its links, not another's.
+    expect(JSON.stringify(page.body)).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
+    await server.nobody
+      .get(`/api/timers/${LARKHOLT}`)
+      .set('Authorization', `Bearer ${secret}`)
+      .expect(401);
+    for (const guess of ['', token(), secret.slice(0, -1), `${secret}A`, id])
+      await open(guess).expect(404);
+
+    const withdraw = (agent: request.Agent) =>
+      agent.post(`/api/timers/${LARKHOLT}/links/${id}/withdraw`).send({});
+    await withdraw(server.stranger).expect(404);
+    await open(secret).expect(200);
+    await withdraw(server.tamsin).expect(200);
+    await withdraw(server.tamsin).expect(200);
+    const gone = await open(secret).expect(404);
+    expect((await open(token()).expect(404)).body).toEqual(gone.body);
+
+    const [old, oldId] = [token(), randomUUID()];
+    await make({ id: oldId, token: old, days: 1 }).expect(200);
+    await server.database.query(`update page_links set expires_at = now() where id = $1`, [oldId]);
+    await open(old).expect(404);
+    await make({ id: oldId, token: token(), days: 1 }).expect(409);
+    await make({ id: randomUUID(), token: 'short', days: 0 }).expect(400);
+    await server.stranger
+      .post(`/api/timers/${LARKHOLT}/links`)
+      .send({ id: randomUUID(), token: token(), days: 5 })
+      .expect(404);
+  });
+
+  test('as a PDF holds every start and every run, read by another program', async () => {
+    const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-pdf-'));
+    for (const timer of [LARKHOLT, FENNIMORE, SORREL_ROW])
+      for (const paper of ['a4', 'letter']) {
+        const answer = await bytesOf(
+          server.tamsin.get(`/api/timers/${timer}/page.pdf?paper=${paper}`),
+        ).expect(200);
+        const file = path.join(folder, `${timer}.pdf`);
+        writeFileSync(file, answer.body as Buffer);
+        const text = execFileSync('pdftotext', ['-raw', file, '-'], {
+          encoding: 'utf8',
+        }).replaceAll(/\s+/g, ' ');
+        const { plan } = await view(timer);
+        for (const { starts, runs, days } of plan.programs) {
+          if (starts.length === 0 || days === null) continue;
+          for (const start of starts) expect(text).toContain(startWords(start, '12'));
+          for (const { station, seconds } of runs) {
+            if (seconds === 0) continue;
+            const name = plan.stations.find(({ number }) => number === station)?.name ?? '';
+            expect(text).toContain(`${station} ${name} `);
+          }
+        }
+        const info = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
+        expect(info).toMatch(paper === 'a4' ? /Page size: +595/ : /Page size: +612/);
+        expect(info).toMatch(/Pages: +1\n/);
+        const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).split('\n').slice(2);
+        for (const font of fonts.filter(Boolean)) expect(font).toMatch(/Atkinson.* yes +yes/);
+      }
+  });
+});
+
+describe('watering as iCalendar', () => {
+  /** Every run that an independent library reads out of a calendar, within two years. */
+  function expanded(text: string, from: string, days: number): string[] {
+    const until = (parseDate(from) ?? 0) + days;
+    const found: string[] = [];
+    for (const component of new ICAL.Component(ICAL.parse(text) as unknown[]).getAllSubcomponents(
+      'vevent',
+    )) {
+      const event = new ICAL.Event(component);
+      const occurrences = event.iterator();
+      const station = /station (\d+), program (\w)/.exec(event.summary);
+      for (
+        let at = occurrences.next() as ICAL.Time | undefined;
+        at;
+        at = occurrences.next() as ICAL.Time | undefined
+      ) {
+        if ((parseDate(at.toString().slice(0, 10)) ?? 0) >= until) break;
+        const end = at.clone();
+        end.addDuration(event.duration);
+        found.push(`${at.toString()} ${end.toString()} ${station?.[1]} ${station?.[2]}`);
+        if (!event.isRecurring()) break;
+      }
+    }
+    return found.sort();
+  }
+
+  test.each([
+    ['as it is', {}, true],
+    ['a queue in July', { programs: 'queue' }, false],
+    ['odd dates past midnight', { days: { rule: 'odd' }, start: '23:30' }, true],
+    [
+      'every third day, not on Saturday',
+      {
+        days: { rule: 'interval', everyDays: 3, firstDate: '2027-01-02', blockedWeekdays: ['sat'] },
+      },
+      true,
+    ],
+    [
+      'weekdays past midnight',
+      { days: { rule: 'weekdays', weekdays: ['sun', 'wed'] }, start: '23:45' },
+      true,
+    ],
+  ] as const)('%s: every run of two years is that of simulate', async (_name, how, hasRules) => {
+    const { plan: demo } = await view(LARKHOLT);
+    const [a, ...rest] = demo.programs;
+    if (!a) throw new Error('no program');
+    const alone =
+      'days' in how
+        ? [{ ...a, days: how.days, starts: 'start' in how ? [how.start] : a.starts }]
+        : [a, ...rest];
+    const plan = {
+      ...demo,
+      timer: { ...demo.timer, onOverlap: 'queue' },
+      programs: 'programs' in how ? alone.map((one) => ({ ...one, starts: ['02:00'] })) : alone,
+    } as unknown as Plan;
+    const from = '2027-06-01';
+    const day = parseDate(from) ?? 0;
+    const text = wateringCalendar(plan, 'Larkholt', day);
+    expect(text.includes('RRULE')).toBe(hasRules);
+    const read = expanded(text, from, 730);
+    const runs = simulate(plan, day, 731)
+      .runs.filter(({ on }) => on < (day + 730) * 86_400)
+      .map(
+        ({ station, letter, on, off }) =>
+          `${formatMoment(on)} ${formatMoment(off)} ${station} ${letter}`,
+      )
+      .sort();
+    expect(read.length).toBeGreaterThan(500);
+    expect(read).toEqual(runs);
+  });
+
+  test('runs as CSV, and what is wrong with a question', async () => {
+    const { text } = await server.tamsin.get(`/api/timers/${LARKHOLT}/runs.csv?days=7`).expect(200);
+    const [head, ...lines] = text.trim().split('\r\n');
+    expect(head).toBe('date,begins,ends,seconds,station,name,program');
+    expect(lines.length).toBeGreaterThan(20);
+    await server.tamsin.get(`/api/timers/${LARKHOLT}/runs.csv?days=0`).expect(422);
+    await server.stranger.get(`/api/timers/${LARKHOLT}/watering.ics`).expect(404);
+  });
+});
+
+describe('a site as one ZIP', () => {
+  const put = (bytes: Buffer, id = randomUUID(), agent = server.tamsin): request.Test =>
+    agent.put(`/api/sites/${id}/archive`).set('Content-Type', 'application/zip').send(bytes);
+  const exported = async (id: string, agent = server.tamsin) =>
+    (await bytesOf(agent.get(`/api/sites/${id}/archive`)).expect(200)).body as Buffer;
+
+  test('goes out and comes in without loss, for another company too', async () => {
+    const bytes = await exported(FENNIMORE_SITE);
+    const files = await unzip(bytes);
+    expect([...files.keys()]).toContain('timers/1/visits/1.json');
+    await server.stranger.get(`/api/sites/${FENNIMORE_SITE}/archive`).expect(404);
+    const id = randomUUID();
+    const made = await put(bytes, id, server.stranger).expect(200);
+    expect((await put(bytes, id, server.stranger).expect(200)).body).toEqual(made.body);
+    const back = await unzip(await exported(id, server.stranger));
+    expect([...back.keys()]).toEqual([...files.keys()]);
+    for (const [name, content] of files)
+      expect({ name, text: back.get(name)?.toString() }).toEqual({
+        name,
+        text: content.toString(),
+      });
+    await put(
+      await zipped(new Map([...files, ['extra.txt', Buffer.from('x')]])),
+      id,
+      server.stranger,
+    ).expect(422);
+  });
+
+  test('that is wrong is refused by part and changes nothing', async () => {
+    const before = (await server.tamsin.get('/api/sites').expect(200)).body as unknown[];
+    const files = await unzip(await exported(FENNIMORE_SITE));
+    const refusal = async (bytes: Buffer) => {
+      const answer = await put(bytes).expect(422);
+      return (answer.body as { message: string }).message;
+    };
+    const changed = (change: (all: Map<string, Buffer>) => void) => {
+      const all = new Map(files);
+      change(all);
+      return zipped(all);
+    };
+    expect(await refusal(Buffer.from('no zip at all'))).toMatch(/no ZIP file/);
+    expect(await refusal(await changed((all) => all.delete('timers/1/survey.json')))).toMatch(
+      /timers\/1\/survey\.json: this part is missing/,
+    );
+    const index = files.get('site.json')?.toString() ?? '';
+    const second = index.replace('"version": 1', '"version": 2');
+    expect(
+      await refusal(await changed((all) => all.set('site.json', Buffer.from(second)))),
+    ).toMatch(/version 2 is not known here/);
+    const plan = files.get('timers/1/timer.plan.json')?.toString() ?? '';
+    const wrong = plan.replace('"stationCount": 8', '"stationCount": 800');
+    expect(
+      await refusal(
+        await changed((all) => all.set('timers/1/timer.plan.json', Buffer.from(wrong))),
+      ),
+    ).toMatch(/timers\/1\/timer\.plan\.json: timer\.stationCount/);
+    // A name that leads out of the archive; the writer does not make one, so the bytes are changed.
+    const outside = await changed((all) => all.set('aa/aa/x.txt', Buffer.from('x')));
+    expect(
+      await refusal(
+        Buffer.from(outside.toString('latin1').replaceAll('aa/aa/x.txt', '../../x.txt'), 'latin1'),
+      ),
+    ).toMatch(/invalid relative path|\.\.\//);
+    // A bomb: twenty thousand million bytes promised, or far more in it than it says.
+    const zeros = Buffer.alloc(20_000_000);
+    expect(deflateRawSync(zeros).length).toBeLessThan(30_000);
+    expect(await refusal(await changed((all) => all.set('photos/bomb', zeros)))).toMatch(
+      /more than 3000000 bytes/,
+    );
+    const liar = await changed((all) => all.set('photos/bomb', zeros));
+    const size = Buffer.alloc(4);
+    size.writeUInt32LE(zeros.length);
+    const small = Buffer.alloc(4);
+    small.writeUInt32LE(1000);
+    expect(
+      await refusal(
+        Buffer.from(
+          liar.toString('latin1').replaceAll(size.toString('latin1'), small.toString('latin1')),
+          'latin1',
+        ),
+      ),
+    ).toMatch(/photos\/bomb/);
+    expect(
+      await server.tamsin.get('/api/sites').then(({ body }) => (body as unknown[]).length),
+    ).toBe(before.length);
+  });
+});
