@@ -140,9 +140,9 @@ const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json'];
 const TYPESCRIPT = ['packages/core', 'apps/cli', 'apps/server'];
 
 /**
- * @param {{ database?: boolean, browser?: boolean, web?: boolean }} needs
+ * @param {{ database?: boolean, browser?: boolean, web?: boolean, paper?: boolean }} needs `paper`: what reads PDF files back.
  */
-export function setUp({ database = false, browser = false, web = false }) {
+export function setUp({ database = false, browser = false, web = false, paper = false }) {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1]))
     throw new Error(`Node.js ${process.version} is too old; ${LEAST_NODE.join('.')} is needed`);
@@ -150,6 +150,7 @@ export function setUp({ database = false, browser = false, web = false }) {
     const missing = [];
     if (database && !postgresPrograms()) missing.push('postgresql');
     if (browser && !chromiumProgram()) missing.push('chromium');
+    if (paper && !findProgram('pdftotext')) missing.push('poppler-utils');
     if (missing.length > 0) installDebianPackages(missing);
     whereStale(
       path.join(ROOT, 'node_modules/.water-clock-stamp'),

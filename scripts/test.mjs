@@ -9,7 +9,7 @@ import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
 
 const jestArguments = process.argv.slice(2);
-setUp({ database: true, browser: true, web: true });
+setUp({ database: true, browser: true, web: true, paper: true });
 
 const CHECKS = [
   ['Format', ['run', '-s', 'format:check']],

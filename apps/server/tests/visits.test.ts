@@ -245,7 +245,8 @@ describe('watering as iCalendar', () => {
       true,
     ],
   ] as const)('%s: every run of two years is that of simulate', async (_name, how, hasRules) => {
-    const { plan: demo } = await view(LARKHOLT);
+    // Date by date it takes long to read back, so the smaller garden does.
+    const { plan: demo } = await view('programs' in how ? FENNIMORE : LARKHOLT);
     const [a, ...rest] = demo.programs;
     if (!a) throw new Error('no program');
     const alone =

@@ -14,6 +14,8 @@ import './platform/controls.css';
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
+const DuePage = lazy(() => import('./due/DuePage.tsx'));
+const PublicPage = lazy(() => import('./pages/PublicPage.tsx'));
 const TimerPage = lazy(() => import('./timers/TimerPage.tsx'));
 
 const client = new QueryClient({
@@ -33,11 +35,13 @@ function Application() {
       <BrowserRouter>
         <Suspense fallback={<Loading what="the page" />}>
           <Routes>
+            <Route path="page" element={<PublicPage />} />
             <Route element={<Shell />}>
               <Route index element={<SitesPage />} />
               <Route path="sites" element={<Navigate to="/" replace />} />
               <Route path="sites/new" element={<NewSitePage />} />
               <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
+              <Route path="due" element={<DuePage />} />
               <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
               <Route path="*" element={<NotFound />} />
             </Route>

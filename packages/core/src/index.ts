@@ -471,7 +471,14 @@ export {
   type Wiring,
 } from './visit/visit.ts';
 export { readClosedVisit } from './visit/readVisit.ts';
-export { orderOf, panelLines, type PanelLine, type PanelNow, type Place } from './panel/lines.ts';
+export {
+  orderOf,
+  panelLines,
+  programName,
+  type PanelLine,
+  type PanelNow,
+  type Place,
+} from './panel/lines.ts';
 export {
   panelText,
   parsePanel,
@@ -527,3 +534,4 @@ export {
   type DailyRule,
   type WateringEvent,
 } from './calendarEvents.ts';
+export { safeFixes, type SafeFixes } from './judge/safeFixes.ts';

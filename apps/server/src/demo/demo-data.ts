@@ -1,7 +1,8 @@
-/** An invented firm in an invented town, with nine gardens. Nothing here is real. */
+/** An invented firm in an invented town, with ten gardens. Nothing here is real. */
 import {
   emptyPlan,
   TIMER_KINDS,
+  type ClosedVisit,
   type Days,
   type EpochDay,
   type Plan,
@@ -12,6 +13,7 @@ import {
   type Weekday,
 } from '@water-clock/core';
 import type { Site } from '../sites/site.entity.ts';
+import { THISTLE_PLAN, thistleSurvey, thistleVisits } from './demo-visit.ts';
 import { FENNIMORE_SURVEY, larkholtSurvey, OSTRELLE_RULES_ID } from './demo-survey.ts';
 
 export const DEMO_COMPANY = {
@@ -372,6 +374,8 @@ export interface DemoSite {
   readonly plan: Plan;
   /** As of the date on which the demo is loaded. */
   readonly survey?: (on: EpochDay) => Survey;
+  /** Its logbook, as of that date. */
+  readonly visits?: (on: EpochDay) => readonly ClosedVisit[];
   /** Days from the one on which the demo is loaded for which a rain delay runs. */
   readonly rainDelayDays?: number;
 }
@@ -484,5 +488,22 @@ export const DEMO_SITES: readonly DemoSite[] = [
     },
     timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c09',
     plan: saltbush,
+  },
+  {
+    site: {
+      id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b0a',
+      name: 'Thistle Corner',
+      houseNumber: '14',
+      ...OSTRELLE,
+      rulesId: null,
+      supply: 'mains',
+      mowing: ['sun'],
+      notes: 'Called on Monday: “The back lawn comes on in the afternoon.”',
+      people: [{ name: 'Odile Marchbank', role: 'owner', phone: '555 0171' }],
+    },
+    timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0a',
+    plan: THISTLE_PLAN,
+    survey: thistleSurvey,
+    visits: thistleVisits,
   },
 ];

@@ -19,6 +19,7 @@ import {
   type TimerKind,
   type EpochDay,
 } from '@water-clock/core';
+import { KEYPAD_KIND } from './demo-visit.ts';
 import type { Shelf } from '../library/library-entry.entity.ts';
 
 export const OSTRELLE_RULES_ID = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01';
@@ -153,6 +154,7 @@ export const demoLibrary = (
   { shelf: 'rules', id: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d02', document: quarrimeadRules },
   { shelf: 'minutes', id: SHIPPED_MINUTES_ID, document: minutes },
   { shelf: 'kinds', ...wallTimer() },
+  { shelf: 'kinds', ...KEYPAD_KIND },
 ];
 
 type Walked = readonly [

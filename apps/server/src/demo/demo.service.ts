@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Inject, Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { EMPTY_SURVEY, formatDate, type Plan } from '@water-clock/core';
 import { DataSource } from 'typeorm';
@@ -9,6 +10,7 @@ import { CONFIG, type Config } from '../platform/config.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { todayIn } from '../sites/today.ts';
+import { VisitRow } from '../visits/visit.entity.ts';
 import { DEMO_COMPANY, DEMO_PEOPLE, DEMO_SITES, type DemoSite } from './demo-data.ts';
 import { demoLibrary } from './demo-survey.ts';
 
@@ -53,6 +55,17 @@ export class DemoService implements OnApplicationBootstrap {
           plan: planOf(demo),
           survey: demo.survey?.(todayIn(site.timeZone, new Date())) ?? EMPTY_SURVEY,
         });
+        const [, second] = DEMO_PEOPLE;
+        const visits = demo.visits?.(todayIn(site.timeZone, new Date())) ?? [];
+        for (const document of visits)
+          await database.insert(VisitRow, {
+            companyId,
+            id: randomUUID(),
+            timerId,
+            personId: second?.id ?? '',
+            began: document.began,
+            document,
+          });
       }
       const [first] = DEMO_SITES;
       const on = todayIn(first?.site.timeZone ?? 'UTC', new Date());

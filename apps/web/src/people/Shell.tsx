@@ -25,6 +25,11 @@ export function Shell() {
         </Link>
         {person && <span className="shell-company soft">{person.company}</span>}
         {person && (
+          <Link to="/due" className="shell-link">
+            Due
+          </Link>
+        )}
+        {person && (
           <Link to="/library" className="shell-link">
             Library
           </Link>

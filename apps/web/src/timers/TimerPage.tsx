@@ -330,6 +330,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           {shown === 'timer' && told}
           <SurveyViews
             shown={shown}
+            version={snapshot.version}
             timerId={view.id}
             site={site}
             plan={snapshot.settled}
@@ -339,6 +340,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             now={now}
             {...visit}
           />
+          {shown === 'found' && snapshot.survey.visit?.asFound && told}
         </Suspense>
       )}
       {snapshot.conflict && (

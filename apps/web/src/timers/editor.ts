@@ -56,6 +56,8 @@ export interface Snapshot {
   readonly settled: Plan;
   /** What was found out, as on the screen. */
   readonly survey: Survey;
+  /** Of what is saved. */
+  readonly version: number;
   readonly status: Status;
   /** Changes that are not known to be saved. */
   readonly unsaved: number;
@@ -206,6 +208,12 @@ export class TimerEditor {
     this.adopt(loaded);
   }
 
+  /** Takes over what this very page has saved by another way, such as closing a visit. */
+  async noticeOwn(): Promise<void> {
+    const loaded = await this.surroundings.transport.load();
+    if (this.pending.length === 0) this.adopt(loaded);
+  }
+
   /** Ends a conflict: drops what was typed here, or makes it again on top of what the other side saved. */
   resolve(choice: 'theirs' | 'mine'): void {
     const { conflict, pending } = this;
@@ -351,6 +359,7 @@ export class TimerEditor {
       plan,
       survey,
       settled: this.withPending().plan,
+      version: this.saved.version,
       status: this.status,
       unsaved: this.pending.length,
       canUndo: this.undoSteps.length > 0,

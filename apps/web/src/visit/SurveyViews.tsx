@@ -3,7 +3,7 @@ import type { EpochDay, Plan, Survey } from '@water-clock/core';
 import { NotFound } from '../platform/states.tsx';
 import type { Site } from '../sites/queries.ts';
 import type { TimerEditor } from '../timers/editor.ts';
-import type { Visit } from './useVisit.ts';
+import type { VisitBasis } from './useVisit.ts';
 import '../survey/survey.css';
 
 const HouseView = lazy(() => import('../sites/HouseView.tsx'));
@@ -13,9 +13,15 @@ const WalkView = lazy(() => import('../survey/WalkView.tsx'));
 const MinutesView = lazy(() => import('../minutes/MinutesView.tsx'));
 const PlannerView = lazy(() => import('../planner/PlannerView.tsx'));
 const BriefView = lazy(() => import('../brief/BriefView.tsx'));
+const AsFoundView = lazy(() => import('../visits/AsFoundView.tsx'));
+const SeenView = lazy(() => import('../visits/SeenView.tsx'));
+const KeyInView = lazy(() => import('../visits/KeyInView.tsx'));
+const LeaveView = lazy(() => import('../visits/LeaveView.tsx'));
+const LogbookView = lazy(() => import('../visits/LogbookView.tsx'));
+const PageView = lazy(() => import('../pages/PageView.tsx'));
 
 /** What every view of a survey works on. */
-export interface SurveyProps extends Visit {
+export interface SurveyProps extends VisitBasis {
   readonly timerId: string;
   readonly site: Site;
   readonly plan: Plan;
@@ -26,8 +32,16 @@ export interface SurveyProps extends Visit {
   readonly now: number;
 }
 
-/** The steps of a visit before the programs. */
-export default function SurveyViews({ shown, ...props }: SurveyProps & { readonly shown: string }) {
+/** The steps of a visit that need more room than stands beside the strip. */
+export default function SurveyViews({
+  shown,
+  version,
+  ...props
+}: SurveyProps & {
+  readonly shown: string;
+  /** Of what is saved. */
+  readonly version: number;
+}) {
   switch (shown) {
     case 'house':
       return <HouseView {...props} />;
@@ -43,6 +57,18 @@ export default function SurveyViews({ shown, ...props }: SurveyProps & { readonl
       return <BriefView {...props} />;
     case 'plan':
       return <PlannerView {...props} />;
+    case 'found':
+      return <AsFoundView {...props} />;
+    case 'seen':
+      return <SeenView {...props} />;
+    case 'keyin':
+      return <KeyInView {...props} />;
+    case 'leave':
+      return <LeaveView {...props} />;
+    case 'page':
+      return <PageView {...props} version={version} />;
+    case 'log':
+      return <LogbookView {...props} />;
     default:
       return <NotFound />;
   }

@@ -1,5 +1,7 @@
 /** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
 import {
+  openPoints,
+  openPointSentence,
   rulingOn,
   surveyOf,
   unknownNeeds,
@@ -15,13 +17,19 @@ import type { Site } from '../sites/queries.ts';
 export const STEPS = [
   ['house', 'House and rules'],
   ['timer', 'Timer'],
+  ['found', 'As found'],
   ['clock', 'Clock'],
+  ['seen', 'What was seen'],
   ['stations', 'Stations'],
   ['minutes', 'Minutes'],
   ['brief', 'Brief'],
   ['plan', 'Planner'],
   ['', 'Programs'],
   ['settings', 'Percent and hours'],
+  ['keyin', 'Key in'],
+  ['leave', 'Test and leave'],
+  ['page', 'Homeowner’s page'],
+  ['log', 'Logbook'],
 ] as const;
 export type StepPath = (typeof STEPS)[number][0];
 
@@ -106,6 +114,24 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
       };
 }
 
+/** The steps that belong to the visit itself, where one is under way. */
+function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
+  const { visit } = survey;
+  if (!visit) return {};
+  const points = openPoints(plan, survey);
+  const later = points.filter(({ what }) => what !== 'no-as-found');
+  return {
+    found: visit.asFound
+      ? { done: true, line: 'Frozen as found.' }
+      : { done: false, line: 'Not frozen yet what is in the box.' },
+    ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
+    leave: {
+      done: points.length === 0,
+      line: later.length === 0 ? 'Nothing is left to do.' : later.map(openPointSentence).join(' '),
+    },
+  };
+}
+
 /** Each step's state; those that are never finished have none. */
 export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
   const { device = {} } = facts.survey;
@@ -126,6 +152,7 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
   const { verdict } = facts;
   return {
     ...parts,
+    ...underWay(facts),
     brief: {
       done: open === 0,
       line: open === 0 ? 'The brief is complete.' : `${open} steps before it are not finished.`,

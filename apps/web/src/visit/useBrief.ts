@@ -14,7 +14,7 @@ import {
 } from '@water-clock/core';
 import { sunOf } from '../charts/sun.ts';
 import type { Site } from '../sites/queries.ts';
-import type { Visit } from './useVisit.ts';
+import type { VisitBasis } from './useVisit.ts';
 
 const MIDDLE_OF_A_MONTH = 15;
 
@@ -35,7 +35,7 @@ export function sunriseOf(site: Site, today: EpochDay, month: number, before = 0
 export const planningMonth = (minutes: SiteMinutes, today: EpochDay): number =>
   minutes.hundredMonth ?? civilOf(today).month;
 
-interface Sources extends Pick<Visit, 'rules' | 'minutes'> {
+interface Sources extends Pick<VisitBasis, 'rules' | 'minutes'> {
   readonly site: Site;
   readonly plan: Plan;
   readonly survey: Survey;

@@ -14,7 +14,7 @@ import type { Site } from '../sites/queries.ts';
 import { usePlaceWeather, type PlaceWeather } from '../weather/queries.ts';
 
 /** What a house goes by, and the minutes that follow from it. */
-export interface Visit {
+export interface VisitBasis {
   /** Null: none chosen, or not there. */
   readonly rules: Rules | null;
   /** False while the library is being fetched. */
@@ -24,7 +24,7 @@ export interface Visit {
   readonly minutes: SiteMinutes;
 }
 
-export function useVisit(site: Site, plan: Plan, survey: Survey): Visit {
+export function useVisit(site: Site, plan: Plan, survey: Survey): VisitBasis {
   const library = useLibrary('rules').data;
   const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
   const tables = useLibrary('minutes').data;

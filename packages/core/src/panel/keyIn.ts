@@ -6,12 +6,13 @@ import { listed } from '../words.ts';
 import {
   orderOf,
   panelLines,
+  programName,
   stationsListed,
   type PanelLine,
   type PanelNow,
   type Place,
 } from './lines.ts';
-import { panelText, programLabel, sameValue, type PanelValue } from './value.ts';
+import { panelText, sameValue, type PanelValue } from './value.ts';
 
 export interface KeyLine extends PanelLine {
   /** What stood there before; null where that is not known, or is not asked. */
@@ -51,7 +52,7 @@ function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
       continue;
     }
     const stands = [...last.stands, ...line.stands];
-    const label = programLabel(
+    const label = programName(
       'program' in line.place ? (line.place.program ?? '') : '',
       hand.dialect,
     );
@@ -107,7 +108,7 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
       setting: 'runs',
       place,
       stands: [place],
-      name: `${programLabel(letter, now.hand.dialect)} total must say`,
+      name: `${programName(letter, now.hand.dialect)} total must say`,
       value: { kind: 'run', seconds },
       was: null,
     },

@@ -18,6 +18,7 @@ import {
   DIALECT_ORDER,
   letterAt,
   type Days,
+  type Dialect,
   type NoWaterWindow,
   type Plan,
   type Program,
@@ -73,6 +74,12 @@ const idOf = (place: Place): string =>
   Object.values(place)
     .map((part) => (part === true ? '100' : String(part)))
     .join('.');
+
+/** A program in the name of a line: `B`, or `Program 2`, since `2 start 1` says nothing. */
+export const programName = (letter: string, dialect: Dialect): string =>
+  dialect.programLabels === 'numbers'
+    ? `Program ${programLabel(letter, dialect)}`
+    : programLabel(letter, dialect);
 
 function clockLines(plan: Plan, { hand, today, secondOfDay }: PanelNow): PanelLine[] {
   const line = (of: 'year' | 'date' | 'weekday' | 'time', name: string, value: PanelValue) => ({
@@ -210,7 +217,7 @@ function soakLines(plan: Plan): PanelLine[] {
     );
   if (cycleSoak === 'program')
     return plan.programs.flatMap((one) =>
-      of({ program: one.letter }, programLabel(one.letter, dialect), one),
+      of({ program: one.letter }, programName(one.letter, dialect), one),
     );
   return [];
 }
@@ -246,7 +253,7 @@ function windowLines(plan: Plan): PanelLine[] {
   return [
     ...(timer.inWindow === 'ignore' ? [] : lines(settings.noWaterWindows, 'Hours without water')),
     ...programs.flatMap(({ letter, noWaterWindows }) =>
-      lines(noWaterWindows, `${programLabel(letter, dialect)} hours without water`, letter),
+      lines(noWaterWindows, `${programName(letter, dialect)} hours without water`, letter),
     ),
     ...(settings.offDaysOfMonth === undefined ? [] : [offDays]),
   ];
@@ -270,7 +277,7 @@ function percentLines(plan: Plan): PanelLine[] {
     return plan.programs.map(({ letter, seasonalPercent = 100 }) =>
       line(
         { of: 'percent', program: letter },
-        `${programLabel(letter, dialect)} percent`,
+        `${programName(letter, dialect)} percent`,
         seasonalPercent,
       ),
     );
@@ -383,7 +390,7 @@ export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
   const whole = { ...plan, programs: allPrograms(plan) };
   const programs = () =>
     whole.programs.flatMap((program) => {
-      const label = programLabel(program.letter, dialect);
+      const label = programName(program.letter, dialect);
       return inProgram.flatMap((setting) =>
         setting === 'starts'
           ? startLines(plan, program, label)

@@ -1,0 +1,41 @@
+import { Button } from 'antd';
+import { Link } from 'react-router';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { useDue } from '../visits/queries.ts';
+import '../visits/visits.css';
+
+/** Everything that is due at all houses, the earliest first. */
+export default function DuePage() {
+  const { clock } = usePreferences();
+  const due = useDue(clock);
+  if (due.isPending) return <Loading what="what is due" />;
+  if (due.isError)
+    return <Failed what="What is due" error={due.error} retry={() => void due.refetch()} />;
+  return (
+    <div className="page">
+      <div className="sites-head">
+        <h1>Due</h1>
+        <Button href="/api/due.ics" disabled={due.data.length === 0}>
+          As a calendar (.ics)
+        </Button>
+      </div>
+      {due.data.length === 0 ? (
+        <p>
+          Nothing is due. When you leave a house, note who comes back and why; it stands here then.
+        </p>
+      ) : (
+        <ul className="due">
+          {due.data.map(({ timerId, site, date, kind, overdue, sentence }, i) => (
+            <li key={`${timerId}${date}${kind}${i}`} className={overdue ? 'due-over' : undefined}>
+              <Link to={`/timers/${timerId}/${kind === 'follow-up' ? 'leave' : 'log'}`}>
+                <strong>{site}</strong>
+                <span>{sentence}</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

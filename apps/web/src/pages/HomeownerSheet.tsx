@@ -1,0 +1,102 @@
+import type { HomeownerPage, WeekRun } from '@water-clock/core';
+import { fillOf } from '../charts/patterns.tsx';
+import './pages.css';
+
+const DAY_SECONDS = 86_400;
+const WIDTH = 70;
+const HEIGHT = 150;
+const LEFT = 40;
+const TOP = 18;
+
+/** The week as columns of a day, midnight at the top; a table of the starts stands above it. */
+function WeekPicture({ days, runs }: HomeownerPage['week']) {
+  const at = (seconds: number) => TOP + (seconds / DAY_SECONDS) * HEIGHT;
+  const block = (run: WeekRun, day: number, from: number, to: number) => (
+    <rect
+      key={`${day} ${from} ${run.program}`}
+      x={LEFT + day * WIDTH}
+      y={at(from)}
+      width={WIDTH - 6}
+      height={Math.max(2, at(to) - at(from))}
+      fill={fillOf(run.program)}
+    />
+  );
+  return (
+    <svg
+      className="week-picture"
+      viewBox={`0 0 ${LEFT + days.length * WIDTH} ${TOP + HEIGHT + 6}`}
+      role="img"
+      aria-label="The week: when each program waters"
+    >
+      {days.map((day, i) => (
+        <g key={day}>
+          <rect
+            x={LEFT + i * WIDTH}
+            y={TOP}
+            width={WIDTH - 6}
+            height={HEIGHT}
+            className="week-day"
+          />
+          <text x={LEFT + i * WIDTH + 2} y={13} fontSize={12}>
+            {day}
+          </text>
+        </g>
+      ))}
+      {runs.flatMap((run) =>
+        run.to <= DAY_SECONDS
+          ? [block(run, run.day, run.from, run.to)]
+          : [
+              block(run, run.day, run.from, DAY_SECONDS),
+              ...(run.day + 1 < days.length
+                ? [block(run, run.day + 1, 0, run.to - DAY_SECONDS)]
+                : []),
+            ],
+      )}
+      {[0, 6, 12, 18, 24].map((hour) => (
+        <text key={hour} x={0} y={at(hour * 3600) + 4} fontSize={10}>
+          {hour}:00
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+/** The homeowner's page on a screen: the same words as on paper. */
+export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
+  return (
+    <article className="sheet">
+      <h1>Your watering: {page.house}</h1>
+      <p className="soft">
+        {page.timer}. Left by {page.company}, {page.date}.
+      </p>
+      {page.programs.length === 0 && <p>Nothing is set to water.</p>}
+      {page.programs.map((program) => (
+        <section key={program.label} className="sheet-program">
+          <h2>
+            <span className="sheet-letter">{program.label}</span> {program.when}
+          </h2>
+          {program.until !== null && <p className="soft">Over at {program.until}.</p>}
+          <ol>
+            {program.stations.map(({ number, name, length }) => (
+              <li key={number}>
+                {number} {name} <strong>{length}</strong>
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
+      {page.percent !== null && <p>{page.percent}</p>}
+      <WeekPicture {...page.week} />
+      <div className="sheet-sections">
+        {page.sections.map(({ heading, lines }) => (
+          <section key={heading}>
+            <h2>{heading}</h2>
+            {lines.map((line) => (
+              <p key={line}>{line}</p>
+            ))}
+          </section>
+        ))}
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,26 @@
+/** What the panel's lines are seen with: the timer's dialect, the person's clock, the present date and hour at the house. */
+import {
+  formatMoment,
+  SECONDS_PER_DAY,
+  type ClockStyle,
+  type PanelNow,
+  type Plan,
+} from '@water-clock/core';
+
+export function panelNow({ timer }: Plan, now: number, clock: ClockStyle): PanelNow {
+  const today = Math.floor(now / SECONDS_PER_DAY);
+  return {
+    hand: { dialect: timer.dialect ?? {}, clock },
+    today,
+    secondOfDay: now - today * SECONDS_PER_DAY,
+  };
+}
+
+/** The present moment as it is noted, `YYYY-MM-DDTHH:MM`. */
+export const momentText = (now: number): string => formatMoment(now).slice(0, 16);
+
+/** A plan as it is frozen: without its site, which has a row of its own. */
+export function frozenAt(plan: Plan, now: number): { at: string; plan: Plan } {
+  const { site: _site, ...bare } = plan;
+  return { at: momentText(now), plan: bare };
+}

@@ -1,0 +1,22 @@
+/** What the page of what was seen asks of its worker, and what that answers. Plain data both ways. */
+import type { Ask, EpochDay, Explanation, Night, Question } from '@water-clock/core';
+
+export interface DiagnosisRequest {
+  readonly id: number;
+  readonly question: Question;
+  /** 00:00 of the present date at the house, by the true clock. */
+  readonly today: number;
+  /** The night of which each explanation's strip is shown. */
+  readonly night: EpochDay;
+}
+
+export interface Explained extends Explanation {
+  /** What it would have been like; null where it cannot be worked out. */
+  readonly shown: Night | null;
+}
+
+export interface Diagnosis {
+  readonly id: number;
+  readonly explanations: readonly Explained[];
+  readonly ask: Ask | null;
+}

@@ -1,0 +1,26 @@
+/** Reasoning backwards, off the page's own thread. A shell over core. */
+import { askNext, attempt, explain, nightsFrom, type Explanation } from '@water-clock/core';
+import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
+
+const MOST_SHOWN = 5;
+
+function shownIn({ world }: Explanation, night: number): Explained['shown'] {
+  const worked = attempt(() => nightsFrom(world.plan, night, 1, { ahead: world.ahead }));
+  return (worked.ok && worked.value[0]) || null;
+}
+
+self.addEventListener('message', ({ data }: MessageEvent<DiagnosisRequest>) => {
+  const { id, question, today, night } = data;
+  const all = explain(question);
+  const ask = askNext(
+    all,
+    question.plan.stations.map(({ number }) => number),
+    today,
+  );
+  const answer: Diagnosis = {
+    id,
+    explanations: all.slice(0, MOST_SHOWN).map((one) => ({ ...one, shown: shownIn(one, night) })),
+    ask,
+  };
+  self.postMessage(answer);
+});

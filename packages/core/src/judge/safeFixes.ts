@@ -1,0 +1,74 @@
+/** Every fix that nobody has to think about: it changes when or how something runs, never how much, and brings nothing new. */
+import type { Brief } from '../brief/brief.ts';
+import type { EpochDay } from '../calendar.ts';
+import { applyChange, type PlanChange } from '../change.ts';
+import { check } from '../check.ts';
+import { Effort } from '../effort.ts';
+import type { Plan } from '../plan.ts';
+import type { Finding } from './findings.ts';
+import { fixOf, type Fix, type FixWhat } from './fixes.ts';
+
+const SAFE: readonly FixWhat['what'][] = [
+  'move-start',
+  'pump-on',
+  'ignore-sensor',
+  'sensor-active',
+];
+
+export interface SafeFixes {
+  /** Null: there is none. */
+  readonly change: PlanChange | null;
+  readonly fixed: readonly { readonly finding: Finding; readonly fix: Fix }[];
+}
+
+/** What a finding is about, whatever its date: to see whether one is new. */
+const keyOf = ({ code, where: { date: _date, ...place } }: Finding) =>
+  `${code} ${JSON.stringify(place)}`;
+
+const seriousOf = (plan: Plan, on: EpochDay, brief: Brief | null): Finding[] =>
+  check(plan, on, undefined, new Effort(), brief).findings.filter(
+    ({ severity }) => severity !== 'note',
+  );
+
+/** More than this is no list that anybody put right by pressing once. Ours. */
+const MOST_ROUNDS = 40;
+
+/**
+ * The safe fixes of a plan's findings, one after another, each looked at again by the checks.
+ *
+ * Cost: a check for each fix that is tried.
+ * @throws TooMuchWork
+ */
+export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFixes {
+  const fixed: { finding: Finding; fix: Fix }[] = [];
+  const tried = new Set<string>();
+  let current = plan;
+  let findings = seriousOf(current, on, brief);
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const leftOver = new Set(
+      findings.filter(({ code }) => code === 'leftover-start').map(({ where }) => where.program),
+    );
+    const next = findings.find(
+      (one) =>
+        !tried.has(keyOf(one)) &&
+        // A start that should not be there is not moved to where it does no harm.
+        !(one.code === 'afternoon-start' && leftOver.has(one.where.program)),
+    );
+    if (!next) break;
+    tried.add(keyOf(next));
+    const fix = fixOf(current, next, on, brief);
+    if (!fix || !(SAFE.includes(fix.does.what) || next.code === 'same-start-twice')) continue;
+    const applied = applyChange(current, fix.change);
+    if (!applied.ok) continue;
+    const after = seriousOf(applied.value.plan, on, brief);
+    const before = new Set(findings.map(keyOf));
+    if (after.length >= findings.length || after.some((one) => !before.has(keyOf(one)))) continue;
+    fixed.push({ finding: next, fix });
+    current = applied.value.plan;
+    findings = after;
+  }
+  const changes = fixed.flatMap(({ fix: { change } }) =>
+    change.type === 'several' ? change.changes : [change],
+  );
+  return { change: changes.length > 0 ? { type: 'several', changes } : null, fixed };
+}
