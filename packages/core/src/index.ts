@@ -492,10 +492,12 @@ export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts'
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { readBack, type ReadBack } from './panel/readBack.ts';
 export { explain, fitsAll, type Explanation, type Question } from './diagnose/explain.ts';
+export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { askNext, type Ask } from './diagnose/ask.ts';
 export type { Slip } from './diagnose/slips.ts';
 export {
   askSentence,
+  behindSentence,
   explanationSentence,
   HIDDEN_WORDS,
   lookSentence,

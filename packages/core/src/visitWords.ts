@@ -2,6 +2,7 @@
 import { parseDate, parseMoment, SECONDS_PER_DAY, type ClockSecond } from './calendar.ts';
 import type { Slip } from './diagnose/slips.ts';
 import type { Ask } from './diagnose/ask.ts';
+import type { Behind } from './diagnose/evidence.ts';
 import type { Slip as EntrySlip, ReadBack } from './panel/readBack.ts';
 import { panelText, programLabel, type Hand } from './panel/value.ts';
 import type { KeyLine } from './panel/keyIn.ts';
@@ -193,6 +194,17 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
 export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
   return `Ask next: did ${placeWords(station, plan)} run between noon of ${dateWords(day, on)} and noon of the day after?`;
+}
+
+/** Which start was behind something that was seen. */
+export function behindSentence(behind: Behind, sighting: Sighting, speech: TimerSpeech): string {
+  const moment = momentWords(parseMoment(sighting.from) ?? 0, speech);
+  const label = labelOf(behind.program, speech);
+  const waited =
+    behind.waited > 0
+      ? `, which had waited ${lengthWords(behind.waited)}${behind.after === null ? '' : ` for program ${labelOf(behind.after, speech)}`}`
+      : '';
+  return `What ran ${moment} was program ${label}, its start at ${startWords(behind.start, speech.clock)}${waited}.`;
 }
 
 const ENTRY_SLIPS: Readonly<Record<EntrySlip, string>> = {

@@ -76,11 +76,22 @@ test.each(KINDS)(
       const answers = explain({ ...question, sightings });
       const at = answers.findIndex((one) => isTrue(one, truth, garden));
       if (at === 0) first += 1;
-      if (at < 0 || at > 2) missed.push(JSON.stringify({ seed, at, truth, sightings }));
+      if (at < 0 || at > 2)
+        missed.push(
+          JSON.stringify({
+            seed,
+            at,
+            truth,
+            sightings,
+            told: answers.slice(0, 3).map((one) => one.slips),
+          }),
+        );
     }
     const within = ((cases - missed.length) * 100) / cases;
     if (process.env['DIAGNOSES'])
-      console.log(`${count} ${looked} ${asked}: first ${first}, in three ${within} %`);
+      console.log(
+        `${count} ${looked} ${asked}: first ${first}, in three ${within} %\n${missed.join('\n')}`,
+      );
     expect({ within: Math.max(least, within), missed: within < least ? missed : [] }).toEqual({
       within,
       missed: [],

@@ -419,6 +419,10 @@ export function sightingsFrom(
     ...events.map((event) => told(random, event)),
     ...events.filter(() => random() < 0.15).map((event) => counted(event, events)),
     ...expected
+      .filter(
+        ({ station, on, off }) =>
+          !events.some((one) => one.station === station && one.on < off && one.off > on),
+      )
       .map((event) => missed(event, events))
       .filter(({ from, to = from }) => secondsOf(to) - secondsOf(from) >= 6 * 3600),
   ].filter((one) => !contradicts(one, events));

@@ -3,10 +3,10 @@ import { fillOf } from '../charts/patterns.tsx';
 import './pages.css';
 
 const DAY_SECONDS = 86_400;
-const WIDTH = 70;
-const HEIGHT = 150;
-const LEFT = 40;
-const TOP = 18;
+const WIDTH = 58;
+const HEIGHT = 170;
+const LEFT = 44;
+const TOP = 22;
 
 /** The week as columns of a day, midnight at the top; a table of the starts stands above it. */
 function WeekPicture({ days, runs }: HomeownerPage['week']) {
@@ -37,7 +37,7 @@ function WeekPicture({ days, runs }: HomeownerPage['week']) {
             height={HEIGHT}
             className="week-day"
           />
-          <text x={LEFT + i * WIDTH + 2} y={13} fontSize={12}>
+          <text x={LEFT + i * WIDTH + 2} y={15} fontSize={15}>
             {day}
           </text>
         </g>
@@ -53,7 +53,7 @@ function WeekPicture({ days, runs }: HomeownerPage['week']) {
             ],
       )}
       {[0, 6, 12, 18, 24].map((hour) => (
-        <text key={hour} x={0} y={at(hour * 3600) + 4} fontSize={10}>
+        <text key={hour} x={0} y={at(hour * 3600) + 4} fontSize={13}>
           {hour}:00
         </text>
       ))}

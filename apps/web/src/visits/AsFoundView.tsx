@@ -262,7 +262,12 @@ function Entry(props: SurveyProps & { readonly visit: Visit }) {
       {letters.map((letter) =>
         isUsed(letter) || opened.includes(letter) ? (
           <section key={letter} className="panel-program" aria-label={`Program ${letter}`}>
-            <h2>Program {programLabel(letter, dialect)}</h2>
+            <h2>
+              Program {programLabel(letter, dialect)}
+              {programLabel(letter, dialect) !== letter && (
+                <span className="soft"> ({letter} on the strip)</span>
+              )}
+            </h2>
             <div className="panel-lines">
               {inProgram(letter).map((line) => field(line, letter))}
             </div>

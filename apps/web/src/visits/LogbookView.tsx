@@ -7,6 +7,7 @@ import {
   NEXT_WORDS,
   parseDate,
   planDifferences,
+  startWords,
   type FaultFound,
   type Plan,
 } from '@water-clock/core';
@@ -32,14 +33,15 @@ const dayOf = (moment: string, today: number) =>
   dateWords(parseDate(moment.slice(0, 10)) ?? today, today);
 
 function Entry({ entry, today }: { readonly entry: VisitSummary; readonly today: number }) {
+  const { clock } = usePreferences();
   const { visit, by } = entry;
   const faults = visit.faults.filter(({ open }) => open);
   const weak = (visit.tests ?? []).filter(({ result }) => result && result !== 'waters');
   return (
     <li className="log-entry">
       <h3>
-        {dayOf(visit.began, today)}, {visit.began.slice(11)} to {visit.closed.slice(11)}{' '}
-        <span className="soft">{by}</span>
+        {dayOf(visit.began, today)}, {startWords(visit.began.slice(11), clock)} to{' '}
+        {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
       </h3>
       <ul className="visit-list">
         {visit.complaint && <li>Complaint: {visit.complaint}</li>}

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   askSentence,
+  behindSentence,
   clockAhead,
   explanationSentence,
   factoryPlan,
@@ -18,6 +19,7 @@ import {
   SIGN_WORDS,
   SIGNS,
   sightingSentence,
+  type Plan,
   type Question,
   type Rung,
   type RungTried,
@@ -29,6 +31,7 @@ import {
 } from '@water-clock/core';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf } from '../charts/sun.ts';
+import { Disclosure } from '../platform/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../survey/Chips.tsx';
 import type { TimerEditor } from '../timers/editor.ts';
@@ -57,16 +60,26 @@ interface ExplanationProps {
   readonly site: SurveyProps['site'];
   readonly editor: TimerEditor;
   readonly timerId: string;
+  /** As it is planned now. */
+  readonly plan: Plan;
 }
 
 /** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
 function ExplanationItem(props: ExplanationProps) {
-  const { explained, rank, speech, visit, site, editor, timerId } = props;
-  const { slips, fits, shown, world } = explained;
+  const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
+  const { slips, fits, shown, world, behind } = explained;
   const sentence = explanationSentence(slips, speech);
   const agreeing = fits.filter((cost) => cost < 1.5).length;
   const letters = programsByLetter(world.plan).map(({ letter }) => letter);
   const dead = slips.find((slip) => slip.type === 'dead-station');
+  const takeOut = (letter: string, start: string) => {
+    const starts = plan.programs.find((one) => one.letter === letter)?.starts ?? [];
+    editor.commit({
+      type: 'set-starts',
+      program: letter,
+      starts: starts.filter((one) => one !== start),
+    });
+  };
   return (
     <li className="explanation">
       <p className="explanation-head">
@@ -76,6 +89,14 @@ function ExplanationItem(props: ExplanationProps) {
       <p className="soft">
         Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
       </p>
+      {behind.length > 0 && (
+        <ul className="visit-list">
+          {behind.map((one) => {
+            const sighting = visit.sightings?.[one.sighting];
+            return sighting && <li key={one.sighting}>{behindSentence(one, sighting, speech)}</li>;
+          })}
+        </ul>
+      )}
       {shown && (
         <SmallNight
           night={shown}
@@ -251,27 +272,33 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
           ))}
         </ul>
       )}
-      <fieldset className="signs">
-        <legend>What the box shows</legend>
-        {SIGNS.map((sign: Sign) => (
-          <label key={sign} className="check">
-            <input
-              type="checkbox"
-              checked={signs.includes(sign)}
-              onChange={({ target }) => {
-                const next = target.checked
-                  ? [...signs, sign]
-                  : signs.filter((one) => one !== sign);
-                editor.commit({
-                  type: 'note-visit',
-                  fields: { signs: next.length > 0 ? next : null },
-                });
-              }}
-            />
-            {SIGN_WORDS[sign]}
-          </label>
-        ))}
-      </fieldset>
+      <Disclosure
+        className="signs-shown"
+        summary={`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
+      >
+        {() => (
+          <div className="signs">
+            {SIGNS.map((sign: Sign) => (
+              <label key={sign} className="check">
+                <input
+                  type="checkbox"
+                  checked={signs.includes(sign)}
+                  onChange={({ target }) => {
+                    const next = target.checked
+                      ? [...signs, sign]
+                      : signs.filter((one) => one !== sign);
+                    editor.commit({
+                      type: 'note-visit',
+                      fields: { signs: next.length > 0 ? next : null },
+                    });
+                  }}
+                />
+                {SIGN_WORDS[sign]}
+              </label>
+            ))}
+          </div>
+        )}
+      </Disclosure>
       <p className="soft">
         {ahead === null
           ? 'The clock as found is not noted: any error of it is thought of as well.'
@@ -307,6 +334,7 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
                 site={site}
                 editor={editor}
                 timerId={timerId}
+                plan={plan}
               />
             ))}
           </ol>

@@ -1,5 +1,5 @@
 /** What the page of what was seen asks of its worker, and what that answers. Plain data both ways. */
-import type { Ask, EpochDay, Explanation, Night, Question } from '@water-clock/core';
+import type { Ask, Behind, EpochDay, Explanation, Night, Question } from '@water-clock/core';
 
 export interface DiagnosisRequest {
   readonly id: number;
@@ -13,6 +13,7 @@ export interface DiagnosisRequest {
 export interface Explained extends Explanation {
   /** What it would have been like; null where it cannot be worked out. */
   readonly shown: Night | null;
+  readonly behind: readonly Behind[];
 }
 
 export interface Diagnosis {

@@ -1,5 +1,12 @@
 /** Reasoning backwards, off the page's own thread. A shell over core. */
-import { askNext, attempt, explain, nightsFrom, type Explanation } from '@water-clock/core';
+import {
+  askNext,
+  attempt,
+  evidenceOf,
+  explain,
+  nightsFrom,
+  type Explanation,
+} from '@water-clock/core';
 import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
 
 const MOST_SHOWN = 5;
@@ -19,7 +26,11 @@ self.addEventListener('message', ({ data }: MessageEvent<DiagnosisRequest>) => {
   );
   const answer: Diagnosis = {
     id,
-    explanations: all.slice(0, MOST_SHOWN).map((one) => ({ ...one, shown: shownIn(one, night) })),
+    explanations: all.slice(0, MOST_SHOWN).map((one) => ({
+      ...one,
+      shown: shownIn(one, night),
+      behind: evidenceOf(one, question.sightings),
+    })),
     ask,
   };
   self.postMessage(answer);

@@ -64,6 +64,9 @@ const MOVED_BY_CLOCK: readonly SlipType[] = [
   'sensor',
 ];
 
+/** A fit is not really better by less than this, in nats. */
+const NO_BETTER = 0.5;
+
 const CLOCKS_GONE_INTO = 12;
 const SINGLES_GONE_INTO = 14;
 const PAIRS_TRIED = 150;
@@ -155,8 +158,14 @@ class Search {
     return timeline && this.consider(slips, world, this.fitsIn(timeline, world));
   }
 
+  /** The best ones, those left out that add something wrong without explaining any more. */
   best(count: number): Tried[] {
-    return [...this.found.values()].sort((a, b) => a.cost - b.cost).slice(0, count);
+    const chosen: Tried[] = [];
+    for (const one of [...this.found.values()].sort((a, b) => a.cost - b.cost)) {
+      if (chosen.length === count) break;
+      if (!chosen.some((other) => isEnough(other, one))) chosen.push(one);
+    }
+    return chosen;
   }
 }
 
@@ -170,6 +179,16 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
     if (!close && helps(one)) chosen.push(one);
   }
   return chosen;
+}
+
+/** Whether a part of what another one says explains as much. */
+function isEnough(part: Tried, whole: Tried): boolean {
+  if (part.slips.length >= whole.slips.length) return false;
+  const kinds = whole.slips.map(kindOf);
+  return (
+    part.slips.every((slip) => kinds.includes(kindOf(slip))) &&
+    sum(part.fits) <= sum(whole.fits) + NO_BETTER
+  );
 }
 
 const isSameKind = (a: Tried, b: Tried) =>

@@ -10,7 +10,9 @@ import {
   parseTime,
   SECONDS_PER_DAY,
   WEEKDAYS,
+  weekdayIndexOf,
   type EpochDay,
+  type Weekday,
 } from '../calendar.ts';
 import { daysLeft } from '../days.ts';
 import type { PanelSetting } from '../kinds/kind.ts';
@@ -24,7 +26,7 @@ import {
   type Program,
   type Station,
 } from '../plan.ts';
-import { listed, monthName } from '../words.ts';
+import { listed, monthName, weekdaysWords } from '../words.ts';
 import { programLabel, weekdayOf, type Hand, type PanelValue } from './value.ts';
 
 /** Which setting a line is of. */
@@ -81,6 +83,10 @@ export const programName = (letter: string, dialect: Dialect): string =>
     ? `Program ${programLabel(letter, dialect)}`
     : programLabel(letter, dialect);
 
+/** Days in words beside the digits by which some panels have them: ` (Tue Thu)`. */
+const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>
+  weekdayKeys === 'digits' && weekdays.length > 0 ? ` (${weekdaysWords(weekdays)})` : '';
+
 function clockLines(plan: Plan, { hand, today, secondOfDay }: PanelNow): PanelLine[] {
   const line = (of: 'year' | 'date' | 'weekday' | 'time', name: string, value: PanelValue) => ({
     id: of,
@@ -98,7 +104,11 @@ function clockLines(plan: Plan, { hand, today, secondOfDay }: PanelNow): PanelLi
           line('date', 'Date', { kind: 'date', day: today }),
         ]
       : []),
-    line('weekday', byDate ? 'It must now say' : 'Day of the week', weekdayOf(today)),
+    line(
+      'weekday',
+      `${byDate ? 'It must now say' : 'Day of the week'}${named([WEEKDAYS[weekdayIndexOf(today)] ?? 'mon'], hand.dialect)}`,
+      weekdayOf(today),
+    ),
     line('time', 'Time', { kind: 'time', second: minute }),
   ];
 }
@@ -121,7 +131,7 @@ function daysLines(program: Program, label: string, { hand, today }: PanelNow): 
   const lines = [
     line(
       'days',
-      `${label} days`,
+      `${label} days${all ? '' : named(inOrder, hand.dialect)}`,
       all
         ? { kind: 'days', rule: 'daily', weekdays: [] }
         : { kind: 'days', rule: days.rule, weekdays: inOrder },
