@@ -15,6 +15,7 @@ export const MARRAM_LODGE = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c05';
 export const TOLVERNE_GREEN = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c06';
 export const HOLLIN_YARD = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
+export const THISTLE_CORNER = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0a';
 
 /** Stable pictures and no calls home; see Chromium's own list of switches. */
 export const CHROMIUM_SWITCHES = [

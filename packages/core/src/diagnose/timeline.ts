@@ -32,7 +32,7 @@ export interface SeenRun {
 }
 
 /** What a sighting costs that does not fit at all, in nats. */
-export const MISS = 12;
+export const MISS = 16;
 /** People name times to five minutes. */
 const MOMENT_TOLERANCE = 180;
 /** A nat for every three minutes further off. */
@@ -165,7 +165,7 @@ export function costOf(seen: Seen, timeline: Timeline, world: World, ahead = wor
   if (seen.times !== null && seen.to !== null) {
     const times = wateringsOf(runs).length;
     // Who counts may be one off, but does not see what is not there.
-    return times === 0 ? MISS : Math.min(MISS, 6 * Math.abs(times - seen.times));
+    return times === 0 ? MISS : Math.min(MISS, 10 * Math.abs(times - seen.times));
   }
   if (seen.to === null) return Math.min(MISS, momentCost(seen, runs));
   if (runs.length === 0) return MISS;

@@ -163,9 +163,10 @@ export function keyInLines(
   const unused = (letter: string) => !target.programs.some((one) => one.letter === letter);
   const wanted = all.filter((line) => {
     if (!differs(line)) return false;
-    // Of a program that is not used its starts are off: then nothing of it matters.
+    // A program that is not used has no start and no run; its days then matter to nobody, and many panels hold always some.
     const letter = programOf(line);
-    if (letter !== null && unused(letter) && line.place.of !== 'start') return false;
+    const { of } = line.place;
+    if (letter !== null && unused(letter) && of !== 'start' && of !== 'run') return false;
     // What is usual goes without saying where everything is keyed in.
     if (base === null && line.value.kind === 'switch' && line.place.of !== 'mode')
       return line.value.on === (line.place.of === 'rain-delay');
@@ -191,18 +192,17 @@ export function keyInLines(
     order.indexOf('percent') > Math.max(...programLines.map((one) => order.indexOf(one)));
   const lines: KeyLine[] = order.flatMap((setting) => {
     if (setting === firstOfPrograms) {
-      const shown = letters.flatMap((letter) => [
-        ...ofPrograms.filter((line) => programOf(line) === letter),
-        ...(ofPrograms.some(({ place }) => place.of === 'run' && place.program === letter)
-          ? totalLine(target, letter, now)
-          : []),
-      ]);
-      return percentIsLate ? [...toHundred, ...shown] : shown;
+      const shown = letters.flatMap((letter) => {
+        const own = ofPrograms.filter((line) => programOf(line) === letter);
+        const last = own.findLastIndex(({ place }) => place.of === 'run');
+        return last < 0
+          ? own
+          : [...own.slice(0, last + 1), ...totalLine(target, letter, now), ...own.slice(last + 1)];
+      });
+      return percentIsLate ? [...toHundred, ...shown] : [...shown, ...finally_];
     }
     if (programLines.some((one) => one === setting)) return [];
     if (setting === 'percent') return percentIsLate ? finally_ : toHundred;
-    if (setting === 'mode')
-      return [...(percentIsLate ? [] : finally_), ...(groups.get('mode') ?? [])];
     return groups.get(setting) ?? [];
   });
   return merged(lines, now);

@@ -46,7 +46,9 @@ function slipOf(
   if (value.kind === 'time' && shown.kind === 'time') {
     if (value.second === null) return { slip: 'left-on' };
     if (shown.second === null) return { slip: 'left-off' };
-    if (Math.abs(value.second - shown.second) === 43_200) return { slip: 'half-a-day' };
+    const close = line.place.of === 'time' ? CLOCK_SECONDS : 0;
+    if (Math.abs(Math.abs(value.second - shown.second) - 43_200) <= close)
+      return { slip: 'half-a-day' };
   }
   if (value.kind === 'switch') return { slip: value.on ? 'left-off' : 'left-on' };
   if (value.kind === 'run' && shown.kind === 'run') {

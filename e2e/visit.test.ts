@@ -1,0 +1,172 @@
+/** A visit on a phone, as somebody does it who has never seen the program: found, fixed, keyed in, left with a page, closed. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import type { Plan, Survey } from '@water-clock/core';
+import { accessibilityFaults, House, press, saved, sees, step, THISTLE_CORNER } from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+beforeAll(async () => {
+  house = await House.open();
+});
+afterAll(() => house.close());
+
+const recordOf = async (page: Page): Promise<{ plan: Plan; survey: Survey }> => {
+  await saved(page);
+  return page.evaluate(async () => {
+    const [, , id = ''] = location.pathname.split('/');
+    return (await (await fetch(`/api/timers/${id}`)).json()) as { plan: Plan; survey: Survey };
+  });
+};
+
+const radio = async (page: Page, name: string) => {
+  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="radio"])`);
+  await button?.click();
+};
+
+/** Types what the display shows into the line that is next, and goes on. */
+const readBack = async (page: Page, shows: string) => {
+  const field = await page.waitForSelector('.key-line-next input');
+  const name = await field?.evaluate((one) => one.getAttribute('aria-label') ?? '');
+  await field?.click({ count: 3 });
+  await page.keyboard.type(shows);
+  await page.keyboard.press('Enter');
+  return name ?? '';
+};
+
+test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-back, left with a page, closed', async () => {
+  const page = await house.at(`${THISTLE_CORNER}/found`, 390, 844);
+
+  // As found: begun, looked through, a value typed as the display shows it, frozen.
+  await press(page, 'Begin a visit');
+  const second = '[data-line="start.B.2"]';
+  await page.waitForSelector(second);
+  expect(await page.$eval(second, (one) => (one as HTMLInputElement).value)).toBe('3:10 PM');
+  await page.click('[data-line="run.A.1"]', { count: 3 });
+  await page.keyboard.type('0:13');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => document.activeElement?.getAttribute('data-line') === 'run.A.2');
+  await page.click('[aria-label="Program A total on the display"]');
+  await page.keyboard.type('0:40');
+  await page.keyboard.press('Tab');
+  // The checksum tells of the slip.
+  await sees(page, '.panel-total', /adds up to 0:41/);
+  await page.click('[data-line="run.A.1"]', { count: 3 });
+  await page.keyboard.type('12');
+  await page.keyboard.press('Enter');
+  await sees(page, '.panel-total', /as taken down/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await radio(page, 'Looked for: none hidden');
+  await press(page, 'Freeze as found');
+  await sees(page, '.visit-frozen', /Frozen as found/);
+
+  // What was seen: a quarter past three in the afternoon, on the last day on which program B waters.
+  await step(page, 'What was seen');
+  const chosen = await page.$$eval('.sighting-fields select:first-of-type option', (all) => {
+    const day = all.find(
+      (one) => /^(Tue|Thu|Sat)/.test(one.textContent ?? '') && all.indexOf(one) > 0,
+    );
+    return (day as HTMLOptionElement | undefined)?.value ?? '';
+  });
+  await page.select('.sighting-fields .labelled:nth-child(1) select', chosen);
+  await page.type('input[placeholder="3:15p"]', '3:15p');
+  await page.select('.sighting-fields .labelled:nth-child(3) select', '2');
+  await press(page, 'Add what was seen');
+  await sees(page, '.explanation-head', /does just what it is set to/);
+  await sees(page, '.explanation', /was program 2, its start at 3:10 pm/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'This was it');
+  await press(page, 'Take this start out');
+  const fixed = await recordOf(page);
+  expect(fixed.plan.programs[1]?.starts).toEqual(['04:40']);
+  expect(fixed.survey.visit?.asFound?.plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
+
+  // Keyed in with read-back, in the box's own words; the clock first, a slip caught on the way.
+  await step(page, 'Key in');
+  await page.waitForSelector('.key-card');
+  const lines = () =>
+    page.$$eval('.key-line', (all) =>
+      all.map((one) => [
+        one.querySelector('.key-name')?.textContent,
+        one.querySelector('.key-value')?.textContent,
+      ]),
+    );
+  expect((await lines()).at(-1)).toEqual(['Program 2 start 2', 'OFF']);
+  const [weekday, time] = (await lines()).map(([, value]) => value ?? '');
+  await page.click('.key-acts input[type=checkbox]');
+  await readBack(page, weekday ?? '');
+  await sees(page, '.key-progress', /^1 of 3 done/);
+  await readBack(
+    page,
+    (time ?? '').replace(/[AP]M/, (half) => (half === 'AM' ? 'PM' : 'AM')),
+  );
+  await sees(page, '.key-line .fault', /Morning and afternoon are exchanged/);
+  await readBack(page, time ?? '');
+  await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
+  // The phone was put away: the place is kept.
+  await saved(page);
+  await page.reload();
+  await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
+  await page.click('.key-acts input[type=checkbox]');
+  await readBack(page, '3:10p');
+  await sees(page, '.key-line .fault', /still set, and must be off/);
+  await readBack(page, 'off');
+  await sees(page, '.key-progress', /^All 3 done; 2 slips caught/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+
+  // Tested, put back, frozen as left, the first watering foretold, closed.
+  await step(page, 'Test and leave');
+  await press(page, 'All of them water');
+  await press(page, 'Freeze as left');
+  await page.waitForSelector('.switched');
+  await press(page, 'Somebody is to see the first real watering');
+  await sees(page, '[aria-label="Next"] .notice', /First real watering: program/);
+  await page.type('.leave-done textarea', 'Start in the afternoon taken out.');
+  await page.keyboard.press('Tab');
+  expect(await accessibilityFaults(page)).toEqual([]);
+
+  // The page is left, as a private link that opens without an account.
+  await step(page, 'Homeowner’s page');
+  await sees(page, '.sheet', /2 Back lawn.*20 min/s);
+  expect(await page.$eval('.sheet', (one) => one.textContent)).not.toMatch(/3:10/);
+  await press(page, 'Make a private link');
+  const address = await page
+    .waitForSelector('.page-link')
+    .then((link) => link?.evaluate((one) => (one as HTMLAnchorElement).href));
+  expect(await accessibilityFaults(page)).toEqual([]);
+  const context = await house.browser.createBrowserContext();
+  const stranger = await context.newPage();
+  await stranger.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await stranger.goto(address ?? '');
+  await sees(stranger, '.sheet', /Your watering: Thistle Corner/);
+  expect(await stranger.$('.shell')).toBeNull();
+  expect(await accessibilityFaults(stranger)).toEqual([]);
+  await press(page, 'Withdraw');
+  await sees(page, '[aria-label="Links"]', /withdrawn/);
+  await stranger.reload();
+  await sees(stranger, '.sheet-closed', /not open/);
+  await context.close();
+
+  await step(page, 'Test and leave');
+  await page.waitForSelector('.leave-part');
+  await saved(page);
+  await press(page, 'Close the visit');
+  await sees(page, '.visit-begin', /No visit is under way/);
+  await step(page, 'Logbook');
+  await sees(
+    page,
+    '.log-entry',
+    /Found: The timer does just what it is set to.*Done: Start in the/s,
+  );
+  await sees(page, '.log-entry', /Slips caught in reading back: 2/);
+  const rows = await page.$$eval('[aria-label="Compare"] option', (all) =>
+    all.map((one) => one.textContent ?? ''),
+  );
+  expect(rows.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(4);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  // It is due until somebody has seen the first watering.
+  await page.goto(`${house.server.url}/due`);
+  await sees(page, '.due', /Thistle Corner.*see the first watering/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await page.close();
+});

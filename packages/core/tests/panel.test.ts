@@ -1,0 +1,213 @@
+/** A timer's panel: what is keyed in brings any state to any other, what is read back is compared, what a page shows is worked back. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  adjustedSeconds,
+  applyChange,
+  emptyPlan,
+  enteredFromShown,
+  entryChange,
+  factoryPlan,
+  keyInLines,
+  panelLines,
+  panelText,
+  parsePanel,
+  planDifferences,
+  readBack,
+  SHIPPED_KINDS,
+  TIMER_KINDS,
+  type KeyLine,
+  type PanelNow,
+  type Plan,
+  type Timer,
+} from '@water-clock/core';
+import { gardenFrom, randomFrom } from './slippedTimers.ts';
+
+const TODAY = 20_984;
+const nowFor = ({ timer }: Plan, clock: '12' | '24' = '12'): PanelNow => ({
+  hand: { dialect: timer.dialect ?? {}, clock },
+  today: TODAY,
+  secondOfDay: 37_800,
+});
+
+const kind = (name: string): Timer => {
+  const found = TIMER_KINDS.find((one) => one.name === name);
+  if (!found) throw new Error(name);
+  return found;
+};
+
+/** Presses the lines of a card on a plan, as a person would: each place takes its value. */
+function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
+  let plan = base;
+  for (const { stands, value, place } of lines)
+    // An emptied slot moves the later ones up, so they are emptied from the last one on.
+    for (const one of [...stands].reverse()) {
+      if (place.of === 'total' || value.kind === 'weekday' || value.kind === 'year') continue;
+      const change = entryChange(plan, one, value, TODAY);
+      if (!change) continue;
+      const applied = applyChange(plan, change);
+      if (!applied.ok) throw new Error(JSON.stringify(applied.faults));
+      plan = applied.value.plan;
+    }
+  return plan;
+}
+
+/** What a panel shows of programs that have a start; of the others nobody asks for their days. */
+const shows = (plan: Plan) =>
+  panelLines(plan, nowFor(plan))
+    .filter(({ setting, place }) => {
+      if (setting === 'clock') return false;
+      const isDays = place.of === 'days' || place.of === 'count' || place.of === 'phase';
+      const program = isDays && plan.programs.find(({ letter }) => letter === place.program);
+      return !isDays || (program ? program.starts.length > 0 : false);
+    })
+    .map(({ id, value }) => `${id} ${JSON.stringify(value)}`)
+    .filter((line) => !/"second":null|"seconds":0|"rule":"none"|percent.*100}/.test(line));
+
+test('what differs, keyed in line by line, brings the panel from any state to any other of its kind', () => {
+  let pairs = 0;
+  for (let seed = 1; pairs < 150; seed++) {
+    const random = randomFrom(seed * 31);
+    const { plan: target, factory } = gardenFrom(random);
+    const other = gardenFrom(randomFrom(seed * 37)).plan;
+    const base =
+      seed % 3 === 0
+        ? factory
+        : other.timer.name === target.timer.name
+          ? other
+          : emptyPlan(target.timer);
+    if (!base) continue;
+    pairs += 1;
+    const lines = keyInLines(target, base, nowFor(target), true);
+    expect(lines.every(({ setting }) => setting !== 'clock')).toBe(true);
+    expect(shows(keyed(base, lines))).toEqual(shows(target));
+    // And then there is nothing left to do.
+    const left = keyInLines(target, keyed(base, lines), nowFor(target), true);
+    expect(left.filter(({ place }) => place.of !== 'total')).toEqual([]);
+  }
+});
+
+describe('the card', () => {
+  const keypad = SHIPPED_KINDS.find(
+    ({ kind: one }) => one.timer.name === 'Six-station keypad timer',
+  );
+  const plan: Plan = {
+    ...emptyPlan(kind('Six-station keypad timer')),
+    settings: { seasonalPercent: 140 },
+    programs: [
+      {
+        letter: 'B',
+        starts: ['04:40'],
+        runs: [{ station: 2, seconds: 1200 }],
+        days: { rule: 'interval', everyDays: 3, firstDate: '2027-06-17' },
+      },
+    ],
+  };
+
+  test('speaks the dialect of the box, in its order', () => {
+    const now = nowFor(plan);
+    const card = keyInLines(plan, null, now, false).map(
+      ({ name, value }) => `${name}: ${panelText(value, now.hand)}`,
+    );
+    expect(card).toEqual([
+      'Day of the week (Tue): 3',
+      'Time: 10:30 AM',
+      'Seasonal percent, while runs are keyed in: 100 %',
+      'Program 1 starts 1, 2 and 3: OFF',
+      'Program 1 stations 1, 2, 3, 4, 5 and 6: 0:00',
+      'Program 2 start 1: 4:40 AM',
+      'Program 2 starts 2 and 3: OFF',
+      'Program 2 station 1: 0:00',
+      'Program 2 station 2: 0:20',
+      'Program 2 stations 3, 4, 5 and 6: 0:00',
+      'Program 2 total must say: 0:20',
+      'Program 2 days: INTERVAL',
+      'Program 2 days between: 2',
+      'Program 2 days left: 2',
+      'Seasonal percent: 140 %',
+      'Rain sensor: ACTIVE',
+      'Watering: ON',
+    ]);
+  });
+
+  test('after a reset it takes out what the timer has from the factory', () => {
+    const factory = factoryPlan(plan, keypad?.kind ?? null);
+    expect(factory?.programs[0]?.starts).toEqual(['06:00']);
+    const card = keyInLines(plan, factory, nowFor(plan), false);
+    expect(card.find(({ id }) => id === 'start.A.1')).toMatchObject({
+      value: { kind: 'time', second: null },
+      was: { kind: 'time', second: 21_600 },
+    });
+  });
+
+  test.each([
+    ['start.B.1', '4:40p', 'half-a-day'],
+    ['start.B.1', 'off', 'left-off'],
+    ['start.B.1', '4:40', null],
+    ['start.B.2+3', '3:10p', 'left-on'],
+    ['run.B.2', '20:00', 'hours-for-minutes'],
+    ['run.B.2', '0:02', 'ten-fold'],
+    ['run.B.2', '0:20', null],
+    ['run.B.2', 'twenty', 'not-understood'],
+    ['count.B', '3', 'count-or-between'],
+    ['count.B', '2', null],
+    ['time', '10:31', null],
+    ['time', '10:31p', 'half-a-day'],
+    ['weekday', '4', 'other'],
+  ])('read back %s as %s: %s', (id, typed, slip) => {
+    const now = nowFor(plan);
+    const card = keyInLines(plan, null, now, false);
+    const line = card.find((one) => one.id === id);
+    if (!line) throw new Error(`${id}: ${card.map((one) => one.id).join()}`);
+    const answer = readBack(line, typed, card, now.hand, TODAY);
+    expect(answer.ok ? null : answer.slip).toBe(slip);
+  });
+});
+
+test('every value that a panel shows is read again as itself', () => {
+  for (let seed = 1; seed <= 120; seed++) {
+    const { plan } = gardenFrom(randomFrom(seed));
+    for (const clock of ['12', '24'] as const) {
+      const now = nowFor(plan, clock);
+      for (const { id, value } of panelLines(plan, now)) {
+        const text = panelText(value, now.hand);
+        expect({ id, read: parsePanel(value.kind, text, now.hand, TODAY) }).toEqual({
+          id,
+          read: value,
+        });
+      }
+    }
+  }
+});
+
+test('what was entered is worked back from an adjusted run page: all that is shown so, and nothing else', () => {
+  const timers = TIMER_KINDS.filter(({ seasonal }) => seasonal.scope !== 'none');
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...timers),
+      fc.integer({ min: 1, max: 30 }),
+      fc.integer({ min: 1, max: 90 }),
+      (timer, tenths, steps) => {
+        const percent = tenths * 10;
+        const seconds = Math.min(timer.longestRunSeconds, steps * timer.runStepSeconds);
+        const shown = adjustedSeconds(seconds, percent, timer.seasonal);
+        // Slow and obvious: every entry of the timer, looked at one by one.
+        const all: number[] = [];
+        const most = Math.min(timer.longestRunSeconds, 120 * timer.runStepSeconds);
+        for (let one = timer.runStepSeconds; one <= most; one += timer.runStepSeconds)
+          if (adjustedSeconds(one, percent, timer.seasonal) === shown) all.push(one);
+        const found = enteredFromShown(shown, percent, timer);
+        expect(found?.least).toBe(all[0]);
+        if (all.at(-1) !== most) expect(found?.most).toBe(all.at(-1));
+      },
+    ),
+    { numRuns: 400, seed: 6 },
+  );
+});
+
+test('a state that is brought back leaves no difference', () => {
+  const { plan } = gardenFrom(randomFrom(3));
+  const { plan: other } = gardenFrom(randomFrom(4));
+  const applied = applyChange(other, { type: 'replace-plan', plan });
+  expect(applied.ok && planDifferences(applied.value.plan, plan, '24')).toEqual([]);
+});
