@@ -62,6 +62,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
 
   // What was seen: a quarter past three in the afternoon, on the last day on which program B waters.
   await step(page, 'What was seen');
+  await page.waitForSelector('.sighting');
   const chosen = await page.$$eval('.sighting-fields select:first-of-type option', (all) => {
     const day = all.find(
       (one) => /^(Tue|Thu|Sat)/.test(one.textContent ?? '') && all.indexOf(one) > 0,

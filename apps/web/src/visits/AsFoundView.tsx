@@ -181,7 +181,7 @@ function Total({
         }}
       />
       {noted !== undefined &&
-        (Math.abs(noted - expected) <= 60 ? (
+        (Math.abs(noted - expected) < 60 ? (
           <span className="agrees">✓ as taken down</span>
         ) : (
           <span className="fault">

@@ -41,11 +41,13 @@ interface LineProps {
   readonly tick: (done: boolean) => void;
   readonly slipped: () => void;
   readonly confirms: boolean;
+  /** How one reaches the setting, before the first line of it. */
+  readonly help: string | undefined;
 }
 
 /** One setting, as large as the hand needs it. */
 function Line(props: LineProps) {
-  const { line, card, now, done, isNext, reading, tick, slipped, confirms } = props;
+  const { line, card, now, done, isNext, reading, tick, slipped, confirms, help } = props;
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const item = useRef<HTMLLIElement>(null);
@@ -77,44 +79,49 @@ function Line(props: LineProps) {
     </>
   );
   return (
-    <li
-      ref={item}
-      className={`key-line${done ? ' key-line-done' : ''}${isNext ? ' key-line-next' : ''}`}
-    >
-      {reading && !done ? (
-        <label className="key-read">
-          {words}
-          <input
-            className="field"
-            aria-label={`${line.name}: what the display shows`}
-            aria-invalid={fault !== null}
-            autoComplete="off"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter') return;
-              event.preventDefault();
-              check();
-            }}
-            onBlur={check}
-          />
-        </label>
-      ) : (
-        <button type="button" className="key-tick" aria-pressed={done} onClick={() => tick(!done)}>
-          <span className="key-box" aria-hidden>
-            {done ? '✓' : ''}
-          </span>
-          {words}
-        </button>
-      )}
-      {confirms && isNext && line.place.of !== 'total' && !reading && (
-        <span className="key-confirm">then confirm, or it is lost</span>
-      )}
-      {fault && (
-        <p className="fault" role="alert">
-          {fault}
-        </p>
-      )}
+    <li ref={item} className="key-group">
+      {help && <span className="key-help soft">{help}</span>}
+      <div className={`key-line${done ? ' key-line-done' : ''}${isNext ? ' key-line-next' : ''}`}>
+        {reading && !done ? (
+          <label className="key-read">
+            {words}
+            <input
+              className="field"
+              aria-label={`${line.name}: what the display shows`}
+              aria-invalid={fault !== null}
+              autoComplete="off"
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter') return;
+                event.preventDefault();
+                check();
+              }}
+              onBlur={check}
+            />
+          </label>
+        ) : (
+          <button
+            type="button"
+            className="key-tick"
+            aria-pressed={done}
+            onClick={() => tick(!done)}
+          >
+            <span className="key-box" aria-hidden>
+              {done ? '✓' : ''}
+            </span>
+            {words}
+          </button>
+        )}
+        {confirms && isNext && line.place.of !== 'total' && !reading && (
+          <span className="key-confirm">then confirm, or it is lost</span>
+        )}
+        {fault && (
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+        )}
+      </div>
     </li>
   );
 }
@@ -163,24 +170,23 @@ function Card({
           const help = group === last ? undefined : reach.get(group);
           last = group;
           return (
-            <span key={line.id} className="key-group">
-              {help && <span className="key-help soft">{help}</span>}
-              <Line
-                line={line}
-                card={card}
-                now={now}
-                done={isDone(line)}
-                isNext={line === next}
-                reading={reading}
-                confirms={confirms}
-                tick={(yes) => {
-                  const id = tickOf(line, now);
-                  const others = keyIn.ticked.filter((one) => one !== id);
-                  set({ ...keyIn, ticked: yes ? [...others, id] : others });
-                }}
-                slipped={() => set({ ...keyIn, slips: (keyIn.slips ?? 0) + 1 })}
-              />
-            </span>
+            <Line
+              key={line.id}
+              help={help}
+              line={line}
+              card={card}
+              now={now}
+              done={isDone(line)}
+              isNext={line === next}
+              reading={reading}
+              confirms={confirms}
+              tick={(yes) => {
+                const id = tickOf(line, now);
+                const others = keyIn.ticked.filter((one) => one !== id);
+                set({ ...keyIn, ticked: yes ? [...others, id] : others });
+              }}
+              slipped={() => set({ ...keyIn, slips: (keyIn.slips ?? 0) + 1 })}
+            />
           );
         })}
       </ol>

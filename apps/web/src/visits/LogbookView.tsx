@@ -39,10 +39,10 @@ function Entry({ entry, today }: { readonly entry: VisitSummary; readonly today:
   const weak = (visit.tests ?? []).filter(({ result }) => result && result !== 'waters');
   return (
     <li className="log-entry">
-      <h3>
+      <h2>
         {dayOf(visit.began, today)}, {startWords(visit.began.slice(11), clock)} to{' '}
         {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
-      </h3>
+      </h2>
       <ul className="visit-list">
         {visit.complaint && <li>Complaint: {visit.complaint}</li>}
         {visit.cause && <li>Found: {visit.cause}</li>}

@@ -93,7 +93,21 @@ function ExplanationItem(props: ExplanationProps) {
         <ul className="visit-list">
           {behind.map((one) => {
             const sighting = visit.sightings?.[one.sighting];
-            return sighting && <li key={one.sighting}>{behindSentence(one, sighting, speech)}</li>;
+            const isSet = plan.programs.some(
+              ({ letter, starts }) => letter === one.program && starts.includes(one.start),
+            );
+            return (
+              sighting && (
+                <li key={one.sighting}>
+                  {behindSentence(one, sighting, speech)}{' '}
+                  {isSet && (
+                    <Button onClick={() => takeOut(one.program, one.start)}>
+                      Take this start out
+                    </Button>
+                  )}
+                </li>
+              )
+            );
           })}
         </ul>
       )}

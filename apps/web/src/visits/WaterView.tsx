@@ -157,7 +157,7 @@ export function WaterView({
         <table className="conflict-table">
           <thead>
             <tr>
-              <th />
+              <th>State</th>
               <th>A week at the peak</th>
               <th>A year</th>
               <th>Sure to</th>
