@@ -67,7 +67,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
     const day = all.find(
       (one) => /^(Tue|Thu|Sat)/.test(one.textContent ?? '') && all.indexOf(one) > 0,
     );
-    return (day as HTMLOptionElement | undefined)?.value ?? '';
+    return day?.value ?? '';
   });
   await page.select('.sighting-fields .labelled:nth-child(1) select', chosen);
   await page.type('input[placeholder="3:15p"]', '3:15p');

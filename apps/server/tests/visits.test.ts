@@ -140,7 +140,7 @@ describe('the homeowner’s page', () => {
     expect((await make(body).expect(200)).body).toEqual(made.body);
     expect(JSON.stringify(made.body)).not.toContain(secret);
     const page = await open(secret).expect(200);
-    expect(page.body).toMatchObject({ house: expect.stringMatching(/Larkholt/) as string });
+    expect((page.body as { house: string }).house).toMatch(/Larkholt/);
     // Nothing else: not the timer, not its links, not another's.
     expect(JSON.stringify(page.body)).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     await server.nobody

@@ -1,6 +1,7 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
 import type { Plan, Program } from './plan.ts';
 import type { TimerRecord } from './survey/record.ts';
+import type { Visit } from './visit/visit.ts';
 import { daysWords, lengthWords, startWords, type ClockStyle } from './words.ts';
 
 export interface Difference {
@@ -110,6 +111,18 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
   return differences;
 }
 
+/** What of a visit was noted otherwise; whole states of the timer stand there, which nobody reads as text. */
+function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {
+  if (!before || !after)
+    return before === after
+      ? []
+      : [{ what: 'visit', before: before ? 'under way' : NONE, after: after ? 'under way' : NONE }];
+  return fieldDifferences('visit', before, after).map(({ what, ...sides }) => {
+    const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
+    return { what, before: short(sides.before), after: short(sides.after) };
+  });
+}
+
 /** Every fact and setting in which two records of a timer differ. */
 export function recordDifferences(
   before: TimerRecord,
@@ -121,7 +134,8 @@ export function recordDifferences(
   const numbers = [...a, ...b].map(({ number }) => number);
   return [
     ...planDifferences(before.plan, after.plan, clock),
-    ...fieldDifferences('survey', timerBefore, timerAfter),
+    ...fieldDifferences('survey', timerBefore, timerAfter, ['visit']),
+    ...visitDifferences(timerBefore.visit, timerAfter.visit),
     ...[...new Set(numbers)]
       .sort((x, y) => x - y)
       .flatMap((number) =>

@@ -491,7 +491,13 @@ export {
 export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { readBack, type ReadBack } from './panel/readBack.ts';
-export { explain, fitsAll, type Explanation, type Question } from './diagnose/explain.ts';
+export {
+  explain,
+  fitsAll,
+  type Explanation,
+  type Question,
+  type Variant,
+} from './diagnose/explain.ts';
 export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { askNext, type Ask } from './diagnose/ask.ts';
 export type { Slip } from './diagnose/slips.ts';
@@ -512,6 +518,8 @@ export {
   sightingSentence,
   SWITCHED_WORDS,
   TEST_WORDS,
+  variantSentence,
+  visitFindingSentence,
   WIRING_WORDS,
   type TimerSpeech,
 } from './visitWords.ts';
@@ -537,3 +545,9 @@ export {
   type WateringEvent,
 } from './calendarEvents.ts';
 export { safeFixes, type SafeFixes } from './judge/safeFixes.ts';
+export {
+  expectedTotal,
+  foundAhead,
+  visitFindings,
+  type VisitFinding,
+} from './visit/visitFindings.ts';

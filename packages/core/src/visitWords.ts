@@ -8,6 +8,7 @@ import { panelText, programLabel, type Hand } from './panel/value.ts';
 import type { KeyLine } from './panel/keyIn.ts';
 import type { Plan } from './plan.ts';
 import type { OpenPoint } from './visit/closing.ts';
+import type { VisitFinding } from './visit/visitFindings.ts';
 import type {
   HiddenAnswer,
   NextReason,
@@ -106,6 +107,10 @@ export function explanationSentence(slips: readonly Slip[], speech: TimerSpeech)
   if (slips.length === 0) return 'The timer does just what it is set to.';
   return `${capitalized(slips.map((slip) => slipClause(slip, speech)).join('; and '))}.`;
 }
+
+/** Other things that the same look settles: `Or: …`. */
+export const variantSentence = (slips: readonly Slip[], speech: TimerSpeech): string =>
+  `Or: ${slips.map((slip) => slipClause(slip, speech)).join('; and ')}.`;
 
 /** The one look at the box that tells this from the rest. */
 export function lookSentence(slip: Slip, speech: TimerSpeech): string {
@@ -305,5 +310,23 @@ export function openPointSentence(point: OpenPoint): string {
       return 'Settings were changed after they were frozen as left: freeze them again.';
     case 'switched':
       return `${SWITCHED_WORDS[point.switched]}: put it back, or say why it stays.`;
+  }
+}
+
+/** What the visit itself has shown to be wrong, and what to do. */
+export function visitFindingSentence(finding: VisitFinding, speech: TimerSpeech): string {
+  switch (finding.code) {
+    case 'clock-wrong':
+      return `${capitalized(clockWords(finding.ahead))}. All that it does is out by as much: set the clock first.`;
+    case 'total-differs':
+      return `The display shows ${lengthWords(finding.shown)} as the total of program ${labelOf(finding.program, speech)}; what is taken down adds up to ${lengthWords(finding.expected)}. Look through its runs once more.`;
+    case 'read-at-percent':
+      return `The run times of program ${labelOf(finding.program, speech)} were read at ${finding.percent} %. Whoever corrects minutes that are shown so corrects them twice.`;
+    case 'manual-left-on':
+      return 'A run by hand is still on: end it.';
+    case 'hidden-not-looked':
+      return 'Nobody has looked for hidden programs and starts.';
+    case 'saved-inside-older':
+      return 'What the timer keeps inside is not what is left: save it again, or a restore brings back something else.';
   }
 }

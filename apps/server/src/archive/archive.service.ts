@@ -5,7 +5,6 @@ import {
   readPlan,
   readSurvey,
   type ClosedVisit,
-  type Fault,
   type Outcome,
   type Plan,
   type Survey,
@@ -105,7 +104,7 @@ class ArchiveReader {
     if (value === null) return null;
     const read = reader(value);
     if (read.ok) return read.value;
-    const told = apiFaults(read.faults as readonly Fault[], []);
+    const told = apiFaults(read.faults, []);
     this.faults.push(...told.map((one) => ({ ...one, path: `${name}: ${one.path}` })));
     return null;
   }

@@ -53,8 +53,7 @@ function spans(text: string): { text: string; font?: string }[] {
   return pieces;
 }
 
-const say = (text: string, more: object = {}): Content =>
-  ({ text: spans(text), ...more }) as Content;
+const say = (text: string, more: object = {}): Content => ({ text: spans(text), ...more });
 
 const INK = '#16211c';
 const SOFT = '#4d5a53';

@@ -9,7 +9,6 @@ import {
 import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
-import { Person } from '../people/person.entity.ts';
 import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../timers/timer.entity.ts';
 import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
@@ -68,7 +67,12 @@ export class VisitsService {
       if (earlier) return { version: earlier.version };
       await refuseStale(database, timer, body.baseVersion);
       const { plan, survey } = timer;
-      const closed = closeVisit(plan, survey, body.closed);
+      const [last] = await database.find(VisitRow, {
+        where: { companyId, timerId },
+        order: { began: 'desc', at: 'desc' },
+        take: 1,
+      });
+      const closed = closeVisit(plan, survey, body.closed, last?.document.faults);
       if (!closed)
         throw notAccepted(
           openPoints(plan, survey).map((point) => ({

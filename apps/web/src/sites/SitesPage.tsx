@@ -2,10 +2,12 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import { dateWords, parseDate } from '@water-clock/core';
+import { newId, RefusedError } from '../platform/api.ts';
+import { FileButton } from '../platform/FileButton.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { VerdictMark } from '../timers/VerdictMark.tsx';
-import { useSites, type SiteSummary } from './queries.ts';
+import { bringSite, useSites, type SiteSummary } from './queries.ts';
 import './sites.css';
 
 const VERDICT_NAMES = {
@@ -54,6 +56,22 @@ export default function SitesPage() {
   const sites = useSites(clock);
   const navigate = useNavigate();
   const [sought, setSought] = useState('');
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const bring = async (file: File) => {
+    try {
+      const { timerIds } = await bringSite(newId(), file);
+      await sites.refetch();
+      setRefusal(null);
+      const [timer] = timerIds;
+      if (timer) void navigate(`/timers/${timer}/log`);
+    } catch (error) {
+      setRefusal(
+        error instanceof RefusedError
+          ? `Not taken: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
+          : 'Not taken: the server cannot be reached.',
+      );
+    }
+  };
   if (sites.isPending) return <Loading what="your sites" />;
   if (sites.isError)
     return <Failed what="Your sites" error={sites.error} retry={() => void sites.refetch()} />;
@@ -76,7 +94,17 @@ export default function SitesPage() {
         <Button type="primary" onClick={() => void navigate('/sites/new')}>
           New site
         </Button>
+        <FileButton
+          label="Bring a site (.zip)"
+          accept=".zip,application/zip"
+          take={(file) => void bring(file)}
+        />
       </div>
+      {refusal && (
+        <p className="fault" role="alert">
+          {refusal}
+        </p>
+      )}
       {found.length > 0 && (
         <ul className="sites">
           {found.map((site) => (

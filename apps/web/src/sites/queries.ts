@@ -8,7 +8,7 @@ import type {
   Verdict,
   Weekday,
 } from '@water-clock/core';
-import { request } from '../platform/api.ts';
+import { RefusedError, request } from '../platform/api.ts';
 
 export interface SiteFields {
   readonly name: string;
@@ -76,4 +76,16 @@ export function useChangeSite(siteId: string) {
       request<Site>('POST', `/api/sites/${siteId}/changes`, write),
     onSuccess: () => client.invalidateQueries({ queryKey: siteKeys.all }),
   });
+}
+
+/** Makes a site of an archive; the id is that of the new site, so that sending it again is harmless. */
+export async function bringSite(id: string, archive: Blob): Promise<{ timerIds: string[] }> {
+  const response = await fetch(`/api/sites/${encodeURIComponent(id)}/archive`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/zip' },
+    body: archive,
+  });
+  const answer = (await response.json()) as { timerIds: string[] } & Record<string, unknown>;
+  if (!response.ok) throw new RefusedError(response.status, answer);
+  return answer;
 }

@@ -10,9 +10,12 @@ import {
   formatDate,
   judged,
   parseDate,
+  parseTime,
+  SECONDS_PER_DAY,
   type Accepted,
   type Brief,
   type Check,
+  type ClockSecond,
   type EpochDay,
   type Finding,
   type Plan,
@@ -32,6 +35,8 @@ interface Props {
   readonly editor: TimerEditor;
   readonly today: EpochDay;
   readonly speech: Speech;
+  /** Brings the night of a moment to the strip. */
+  readonly show: (moment: ClockSecond) => void;
 }
 
 /** Put right by another start: every time of day is tried for that, so only when it is asked for. */
@@ -103,9 +108,16 @@ function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
   ];
 }
 
+/** Where no start is named, the small hours of the date. */
+const SMALL_HOURS = 4 * 3600;
+
+/** The moment at which a finding shows. */
+const momentOf = ({ where: { date, start } }: Finding, today: EpochDay): ClockSecond =>
+  (date ?? today) * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
+
 /** What the checks have to say: each with what puts it right, and a way to say that it is meant so. */
 export function FindingList(props: Props) {
-  const { check, plan, brief, survey, editor, today, speech } = props;
+  const { check, plan, brief, survey, editor, today, speech, show } = props;
   const findings = useMemo(() => shownOf(check, plan), [check, plan]);
   const [asking, setAsking] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -137,6 +149,11 @@ export function FindingList(props: Props) {
               }}
             >
               Move it to a free time
+            </Button>
+          )}
+          {finding.where.date !== undefined && (
+            <Button type="text" onClick={() => show(momentOf(finding, today))}>
+              Show it on the strip
             </Button>
           )}
           {canBeAccepted(finding) && asking !== key && (

@@ -10,7 +10,7 @@ import {
 } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import {
   monthOf,
   nightOf,
@@ -89,6 +89,7 @@ function clockAsFound({ device }: Survey) {
 
 function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const { view: shown = '' } = useParams();
+  const navigate = useNavigate();
   const { clock } = usePreferences();
   const client = useQueryClient();
   const editor = useEditor(view);
@@ -189,6 +190,11 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       editor={editor}
       today={today}
       speech={speech}
+      show={(moment) => {
+        choose(nightOf(moment));
+        if (!withStrip) void navigate(`/timers/${view.id}`);
+        scrollTo({ top: 0 });
+      }}
     />
   );
   const states = stepStates({

@@ -5,6 +5,7 @@ import {
   effectivePercent,
   enteredFromShown,
   entryChange,
+  expectedTotal,
   findingSentence,
   fixWords,
   HIDDEN_ANSWERS,
@@ -22,7 +23,6 @@ import {
   programName,
   safeFixes,
   sameValue,
-  totalOnDisplay,
   type Brief,
   type Entered,
   type Frozen,
@@ -40,6 +40,7 @@ import type { TimerEditor } from '../timers/editor.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 import { useBrief } from '../visit/useBrief.ts';
 import { Differences } from './Differences.tsx';
+import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import { frozenAt, panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
@@ -140,24 +141,20 @@ function Total({
   letter,
   plan,
   visit,
-  percent,
   editor,
   now,
 }: {
   readonly letter: string;
   readonly plan: Plan;
   readonly visit: Visit;
-  readonly percent: number;
   readonly editor: TimerEditor;
   readonly now: PanelNow;
 }) {
   const [typed, setTyped] = useState('');
-  const program = plan.programs.find((one) => one.letter === letter);
-  const worked = attempt(() => (program ? totalOnDisplay(plan, program, percent) : null));
-  const expected = worked.ok ? worked.value : null;
+  const expected = expectedTotal(plan, letter, now.today);
   const totals = visit.totals ?? [];
   const noted = totals.find((one) => one.program === letter)?.seconds;
-  if (expected === null || !program) return null;
+  if (expected === null) return null;
   const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.hand);
   return (
     <label className="panel-line panel-total">
@@ -271,14 +268,7 @@ function Entry(props: SurveyProps & { readonly visit: Visit }) {
             <div className="panel-lines">
               {inProgram(letter).map((line) => field(line, letter))}
             </div>
-            <Total
-              letter={letter}
-              plan={plan}
-              visit={visit}
-              percent={percentOf(letter)}
-              editor={editor}
-              now={panel}
-            />
+            <Total letter={letter} plan={plan} visit={visit} editor={editor} now={panel} />
           </section>
         ) : (
           <p key={letter} className="panel-unused">
@@ -378,6 +368,7 @@ function Found(props: SurveyProps & { readonly found: Frozen & { hidden: HiddenA
         <strong>Frozen as found</strong> {momentWords(at, { on: today, clock })}.{' '}
         {HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.
       </p>
+      <VisitFindings {...props} />
       <SafeFixes plan={plan} brief={brief} editor={editor} today={today} />
       <div className="before-after">
         <section aria-label="As found">

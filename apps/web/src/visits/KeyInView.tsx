@@ -156,7 +156,6 @@ function Card({
   const done = card.filter(isDone).length;
   if (card.length === 0)
     return <p className="key-all">Nothing differs: there is nothing to key in.</p>;
-  let last: string | null = null;
   return (
     <>
       <p className="key-progress" role="status">
@@ -165,10 +164,9 @@ function Card({
           `; ${keyIn.slips} ${keyIn.slips === 1 ? 'slip' : 'slips'} caught`}
       </p>
       <ol className="key-card">
-        {card.map((line) => {
-          const group = line.setting;
-          const help = group === last ? undefined : reach.get(group);
-          last = group;
+        {card.map((line, i) => {
+          const isFirst = card[i - 1]?.setting !== line.setting;
+          const help = isFirst ? reach.get(line.setting) : undefined;
           return (
             <Line
               key={line.id}

@@ -39,6 +39,7 @@ import { NumberField } from '../timers/NumberField.tsx';
 import { loadTimer } from '../timers/queries.ts';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
 import { frozenAt, momentText } from './panel.ts';
+import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import { closeVisit, visitKeys } from './queries.ts';
 import { useKind } from './useKind.ts';
@@ -197,9 +198,6 @@ function AsLeft(props: PartProps) {
   const kind = useKind(plan);
   const { asLeft, savedInside } = visit;
   const isOlder = asLeft !== undefined && !samePlan(asLeft.plan, plan);
-  const insideIsOlder =
-    savedInside !== undefined &&
-    (savedInside.state !== 'as-left' || (asLeft !== undefined && savedInside.at < asLeft.at));
   return (
     <section aria-label="As left" className="leave-part">
       <h2>As left</h2>
@@ -235,12 +233,6 @@ function AsLeft(props: PartProps) {
           })
         }
       />
-      {insideIsOlder && (
-        <p className="notice">
-          What the timer keeps inside is not what is left: a restore would bring back something
-          else.
-        </p>
-      )}
       {kind?.restore && (
         <>
           <p className="soft">{kind.restore}</p>
@@ -513,6 +505,7 @@ export default function LeaveView(props: SurveyProps) {
   const part = { ...props, visit };
   return (
     <div className="survey-view">
+      <VisitFindings {...props} />
       <Tests {...part} />
       <PutBack {...part} />
       <AsLeft {...part} />

@@ -35,7 +35,16 @@ const dayOf = (moment: string, today: number) =>
 function Entry({ entry, today }: { readonly entry: VisitSummary; readonly today: number }) {
   const { clock } = usePreferences();
   const { visit, by } = entry;
-  const faults = visit.faults.filter(({ open }) => open);
+  const faultsText = (isOpen: boolean) =>
+    visit.faults
+      .filter(({ open }) => open === isOpen)
+      .map(
+        ({ station, fault }) =>
+          // The cast holds for what was noted here; what another program wrote is told as it stands.
+          `station ${station}, ${(FAULT_WORDS[fault as FaultFound] ?? fault).toLowerCase()}`,
+      )
+      .join('; ');
+  const [open, mended] = [faultsText(true), faultsText(false)];
   const weak = (visit.tests ?? []).filter(({ result }) => result && result !== 'waters');
   return (
     <li className="log-entry">
@@ -53,17 +62,8 @@ function Entry({ entry, today }: { readonly entry: VisitSummary; readonly today:
         {weak.length > 0 && (
           <li>Tested and not right: stations {weak.map(({ station }) => station).join(', ')}</li>
         )}
-        {faults.length > 0 && (
-          <li>
-            Faults open:{' '}
-            {faults
-              .map(
-                ({ station, fault }) =>
-                  `station ${station} ${FAULT_WORDS[fault as FaultFound] ?? fault}`,
-              )
-              .join('; ')}
-          </li>
-        )}
+        {open && <li>Faults open: {open}</li>}
+        {mended && <li>Mended: {mended}</li>}
         {visit.minutesSpent !== undefined && <li>{visit.minutesSpent} minutes spent</li>}
         {visit.next.map((one) => (
           <li key={`${one.date}${one.reason}`}>

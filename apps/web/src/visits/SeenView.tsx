@@ -4,10 +4,10 @@ import { Link } from 'react-router';
 import {
   askSentence,
   behindSentence,
-  clockAhead,
   explanationSentence,
   factoryPlan,
   fitsAll,
+  foundAhead,
   lookSentence,
   mendSentence,
   nightOf,
@@ -25,8 +25,9 @@ import {
   type RungTried,
   type Sighting,
   type Sign,
-  type Survey,
+  type Slip,
   type TimerSpeech,
+  variantSentence,
   type Visit,
 } from '@water-clock/core';
 import { SmallNight } from '../charts/SmallNight.tsx';
@@ -43,15 +44,6 @@ import { useDiagnosis } from './useDiagnosis.ts';
 import { useKind } from './useKind.ts';
 import './visits.css';
 
-/** Seconds by which the clock was found ahead; null: nobody has noted it. */
-function aheadOf({ device }: Survey): number | null {
-  const shown = parseMoment(device?.clockShown ?? '');
-  const really = parseMoment(device?.clockReally ?? '');
-  if (shown === null || really === null) return null;
-  const day = Math.floor(shown / SECONDS_PER_DAY);
-  return clockAhead({ day, secondOfDay: shown - day * SECONDS_PER_DAY }, really);
-}
-
 interface ExplanationProps {
   readonly explained: Explained;
   readonly rank: number;
@@ -62,6 +54,17 @@ interface ExplanationProps {
   readonly timerId: string;
   /** As it is planned now. */
   readonly plan: Plan;
+}
+
+/** Each slip, and of its variants those that want another look. */
+function looksOf({ slips, or }: Explained): readonly Slip[] {
+  const types = new Set(slips.map(({ type }) => type));
+  const more = or.flatMap((one) =>
+    one.slips.filter(
+      ({ type }) => (type === 'sensor' || type === 'rain-delay') && !types.has(type),
+    ),
+  );
+  return [...slips, ...more.slice(0, 1)];
 }
 
 /** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
@@ -89,6 +92,11 @@ function ExplanationItem(props: ExplanationProps) {
       <p className="soft">
         Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
       </p>
+      {explained.or.map((one, i) => (
+        <p key={i} className="explanation-or">
+          {variantSentence(one.slips, speech)}
+        </p>
+      ))}
       {behind.length > 0 && (
         <ul className="visit-list">
           {behind.map((one) => {
@@ -128,7 +136,7 @@ function ExplanationItem(props: ExplanationProps) {
         </p>
       ) : (
         <dl className="explanation-how">
-          {slips.map((slip, i) => (
+          {looksOf(explained).map((slip, i) => (
             <div key={i}>
               <dt>Look</dt>
               <dd>{lookSentence(slip, speech)}</dd>
@@ -237,7 +245,7 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
   const [ladder, setLadder] = useState<number | null>(null);
   const sightings = useMemo(() => visit.sightings ?? [], [visit.sightings]);
   const signs = visit.signs ?? [];
-  const ahead = aheadOf(survey);
+  const ahead = foundAhead(survey);
   const known = visit.asFound?.plan ?? plan;
   const question: Question = useMemo(
     () => ({

@@ -29,7 +29,11 @@ export interface Explanation {
   readonly cost: number;
   /** Of each sighting, in their order: 0 fits, `MISS` contradicts. */
   readonly fits: readonly number[];
+  /** Others that the same look at the box settles, the best first: a start left over, or the one that is there moved. */
+  readonly or: readonly Variant[];
 }
+
+export type Variant = Omit<Explanation, 'or'>;
 
 /** Two things wrong at once are seldomer than each by itself. */
 const TWO_AT_ONCE = 1;
@@ -64,6 +68,10 @@ const MOVED_BY_CLOCK: readonly SlipType[] = [
   'sensor',
 ];
 
+/** A variant is told as well where it is less likely by no more than this, in nats. */
+const STILL_LIKELY = 8;
+const MOST_VARIANTS = 3;
+
 /** A fit is not really better by less than this, in nats. */
 const NO_BETTER = 0.5;
 
@@ -75,7 +83,7 @@ const SAME_CLOCK = 900;
 
 const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
 
-/** What two explanations must share to be one, the better of which is told: kind and place, not the very value. */
+/** What two explanations must share to be variants of one, of each of which the best is told: kind and place, not the very value. */
 function kindOf(slip: Slip): string {
   switch (slip.type) {
     case 'clock':
@@ -99,19 +107,34 @@ function kindOf(slip: Slip): string {
   }
 }
 
-interface Tried {
-  readonly slips: readonly Slip[];
-  readonly world: World;
-  readonly fits: readonly number[];
-  readonly cost: number;
+/** The one look at the box that settles it: what shares it is one explanation with variants. */
+function lookOf(slip: Slip): string {
+  switch (slip.type) {
+    case 'extra-start':
+    case 'other-start':
+      return `starts ${slip.program}`;
+    case 'rain-delay':
+    case 'sensor':
+      return 'kept dry';
+    case 'run':
+      return slip.seconds === 0 ? `dead-station ${slip.station}` : kindOf(slip);
+    default:
+      return kindOf(slip);
+  }
 }
+
+const keyOf = (slips: readonly Slip[], of: (slip: Slip) => string) =>
+  slips.map(of).sort().join(' + ');
+
+type Tried = Variant;
 
 class Search {
   readonly seen: readonly Seen[];
   private readonly question: Question;
   private readonly from: ClockSecond;
   private readonly to: ClockSecond;
-  private readonly found = new Map<string, Tried>();
+  /** By the look that settles it, then by kind. */
+  private readonly found = new Map<string, Map<string, Tried>>();
 
   constructor(question: Question) {
     this.question = question;
@@ -146,9 +169,12 @@ class Search {
 
   consider(slips: readonly Slip[], world: World, fits: readonly number[]): Tried {
     const tried = { slips, world, fits, cost: this.rarity(slips) + sum(fits) };
-    const key = slips.map(kindOf).sort().join(' + ');
-    const before = this.found.get(key);
-    if (!before || tried.cost < before.cost) this.found.set(key, tried);
+    const look = keyOf(slips, lookOf);
+    const variants = this.found.get(look) ?? new Map<string, Tried>();
+    this.found.set(look, variants);
+    const key = keyOf(slips, kindOf);
+    const before = variants.get(key);
+    if (!before || tried.cost < before.cost) variants.set(key, tried);
     return tried;
   }
 
@@ -159,9 +185,14 @@ class Search {
   }
 
   /** The best ones, those left out that add something wrong without explaining any more. */
-  best(count: number): Tried[] {
-    const chosen: Tried[] = [];
-    for (const one of [...this.found.values()].sort((a, b) => a.cost - b.cost)) {
+  best(count: number): Explanation[] {
+    const all = [...this.found.values()].flatMap((variants): Explanation[] => {
+      const [first, ...others] = [...variants.values()].sort((a, b) => a.cost - b.cost);
+      const or = first ? others.filter(({ cost }) => cost <= first.cost + STILL_LIKELY) : [];
+      return first ? [{ ...first, or: or.slice(0, MOST_VARIANTS) }] : [];
+    });
+    const chosen: Explanation[] = [];
+    for (const one of all.sort((a, b) => a.cost - b.cost)) {
       if (chosen.length === count) break;
       if (!chosen.some((other) => isEnough(other, one))) chosen.push(one);
     }
@@ -184,21 +215,20 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
 /** Whether a part of what another one says explains as much. */
 function isEnough(part: Tried, whole: Tried): boolean {
   if (part.slips.length >= whole.slips.length) return false;
-  const kinds = whole.slips.map(kindOf);
+  const looks = whole.slips.map(lookOf);
   return (
-    part.slips.every((slip) => kinds.includes(kindOf(slip))) &&
+    part.slips.every((slip) => looks.includes(lookOf(slip))) &&
     sum(part.fits) <= sum(whole.fits) + NO_BETTER
   );
 }
 
-const isSameKind = (a: Tried, b: Tried) =>
-  a.slips.map(kindOf).join() === b.slips.map(kindOf).join();
+const isSameKind = (a: Tried, b: Tried) => keyOf(a.slips, kindOf) === keyOf(b.slips, kindOf);
 
 /** The best of each kind, the best first. */
 function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   const best = new Map<string, Tried>();
   for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
-    const key = one.slips.map(kindOf).join(' + ');
+    const key = keyOf(one.slips, kindOf);
     if (!best.has(key)) best.set(key, one);
   }
   return [...best.values()].slice(0, count);
@@ -305,4 +335,4 @@ export function explain(question: Question, most = 8): Explanation[] {
 }
 
 /** Whether an explanation agrees with everything that was seen. */
-export const fitsAll = ({ fits }: Explanation): boolean => fits.every((cost) => cost < 1.5);
+export const fitsAll = ({ fits }: Variant): boolean => fits.every((cost) => cost < 1.5);

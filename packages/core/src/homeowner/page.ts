@@ -171,7 +171,7 @@ function whySection({ plan, survey, clock }: PageSources): string[] {
  * Cost: two simulations of some weeks.
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
-  const { plan, survey, kind, house, company, phone, today, clock } = sources;
+  const { plan, survey, kind, house, company, phone, today } = sources;
   const enabled = enabledStations(plan);
   const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
   const { year, month, day } = civilOf(today);

@@ -47,17 +47,27 @@ export function openPoints(plan: Plan, { visit }: Survey): OpenPoint[] {
  * A visit as the logbook keeps it, and what is left of the survey; null where something stands in its way (`openPoints`).
  *
  * @param closed moment by the house's clocks, `YYYY-MM-DDTHH:MM`.
+ * @param before faults as the last visit left them: those that are no longer noted were mended.
  */
 export function closeVisit(
   plan: Plan,
   survey: Survey,
   closed: string,
+  before: ClosedVisit['faults'] = [],
 ): { readonly visit: ClosedVisit; readonly survey: Survey } | null {
   const { visit, ...left } = survey;
   if (!visit?.asLeft || openPoints(plan, survey).length > 0) return null;
-  const faults = survey.stations.flatMap(({ number, faults: noted = [] }) =>
-    noted.map(({ fault }) => ({ station: number, fault, open: true })),
+  const open = survey.stations.flatMap(({ number, faults: noted = [] }) =>
+    noted.map(({ fault }) => ({ station: number, fault: fault, open: true })),
   );
+  const mended = before
+    .filter((one) => one.open)
+    .filter(
+      ({ station, fault }) =>
+        !open.some((each) => each.station === station && each.fault === fault),
+    )
+    .map((one) => ({ ...one, open: false }));
+  const faults = [...open, ...mended];
   const { followUp, next = [] } = survey;
   return {
     visit: {
