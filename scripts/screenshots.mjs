@@ -66,15 +66,6 @@ try {
   await nights[1].click();
   await take('timer-clear');
   await open(TIMER(5));
-  await page.evaluate(() => document.querySelector('.day-rule').scrollIntoView());
-  await page.evaluate(() => scrollBy(0, -330));
-  await take('timer-interval');
-  await open(TIMER(1));
-  const box = await (await page.$('.strip-cycle')).boundingBox();
-  await page.mouse.click(box.x + 4, box.y + box.height / 2);
-  await page.waitForSelector('.cycle-details');
-  await take('timer-seconds');
-  await open(TIMER(5));
   await press('A year');
   await page.waitForSelector('.year-chart');
   await page.evaluate(() => scrollTo(0, 0));
@@ -99,42 +90,52 @@ try {
     { timeout: 120_000 },
   );
   await take('planner');
-  await open(`${TIMER(2)}/timer`);
-  await page.waitForSelector('.device');
-  await take('timer-facts');
   await open('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
   await page.waitForSelector('.edition');
   await take('library');
-  await open('/sites/new');
-  await take('new-site');
-
-  // Two tabs on one timer; mine does not hear of the other one before it saves.
-  await open(TIMER(3));
-  const network = await page.createCDPSession();
-  await network.send('Network.enable');
-  await network.send('Network.setBlockedURLs', { urls: ['*/version'] });
-  await page.evaluate(async (address) => {
-    const { version } = await (await fetch(`/api${address}`)).json();
-    const change = { type: 'set-starts', program: 'B', starts: ['02:00'] };
-    const body = { id: crypto.randomUUID(), baseVersion: version, way: 'do', change };
-    const headers = { 'content-type': 'application/json' };
-    await fetch(`/api${address}/changes`, { method: 'POST', headers, body: JSON.stringify(body) });
-  }, TIMER(3));
-  await page.focus('[aria-label="Start 1 of B"]');
-  await page.keyboard.type('1:15a');
-  await page.keyboard.press('Enter');
-  await page.waitForSelector('.conflict-table');
-  await take('conflict');
-  await press('Keep what is saved');
-  await network.detach();
+  // A visit at the house that somebody called about.
+  const radio = async (words) => {
+    await page.evaluate(
+      (text) =>
+        [...document.querySelectorAll('[role=radio]')]
+          .find((one) => one.textContent.includes(text))
+          .click(),
+      words,
+    );
+    await pause(400);
+  };
+  await open(`${TIMER('a')}/found`);
+  await press('Begin a visit');
+  await page.waitForSelector('.panel-line');
+  await take('as-found');
+  await radio('none hidden');
+  await press('Freeze as found');
+  await page.waitForSelector('.visit-frozen');
+  await open(`${TIMER('a')}/seen`);
+  await page.waitForSelector('.sighting');
+  await page.type('input[placeholder="3:15p"]', '4:45p');
+  await page.select('.sighting-fields .labelled:nth-child(3) select', '2');
+  await press('Add what was seen');
+  await page.waitForSelector('.explanation');
+  await take('what-was-seen');
+  await open(`${TIMER('a')}/leave`);
+  await press('Freeze as left');
+  await take('test-and-leave');
+  await open(`${TIMER('a')}/page`);
+  await page.waitForSelector('.sheet');
+  await take('homeowners-page');
+  await open(`${TIMER('a')}/log`);
+  await page.waitForSelector('.log-entry');
+  await take('logbook');
 
   await size(390, 844);
   await open(TIMER(2));
   await press('Show that night');
   await take('phone-timer');
-  await open(`${TIMER(2)}/walk/3`);
-  await page.waitForSelector('.walk');
-  await take('phone-walk');
+  await open(`${TIMER('a')}/keyin`);
+  await page.waitForSelector('.key-card');
+  await radio('Everything');
+  await take('phone-key-in');
 } finally {
   await browser?.close();
   await server?.stop();

@@ -65,6 +65,7 @@ export class ProgramCycles {
   readonly cutsInWindow: boolean;
   /** Percent in each month, January first. */
   readonly percents: readonly number[];
+  private readonly isSameAllYear: boolean;
   private readonly effort: Effort;
   private readonly lengths = new Map<number, number>();
   private readonly shapes = new Map<number, CycleShape>();
@@ -88,10 +89,12 @@ export class ProgramCycles {
     this.percents = variesByMonth(plan)
       ? Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1))
       : new Array<number>(12).fill(effectivePercent(plan, program, 1));
+    this.isSameAllYear = this.percents.every((percent) => percent === this.percents[0]);
   }
 
   percentOn(day: EpochDay): number {
-    return this.percents[monthOf(day) - 1] ?? 100;
+    // Asked for every day of every simulation, and mostly the same all the year round.
+    return this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1] ?? 100;
   }
 
   /** Length in seconds with no window in the way; 0: nothing to run. */

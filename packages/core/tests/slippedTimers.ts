@@ -355,8 +355,20 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
 }
 
 /** Every single thing of the plainest kinds: what explains sightings by itself leaves nothing to a second one. */
-function* plainSlips({ plan, factory }: Garden): Generator<Slip> {
+function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]): Generator<Slip> {
   yield { type: 'off' };
+  const { scope, lowestPercent, highestPercent } = plan.timer.seasonal;
+  if (scope !== 'none')
+    for (let percent = Math.max(10, lowestPercent); percent <= highestPercent; percent += 10)
+      for (const { letter } of scope === 'program' ? plan.programs : plan.programs.slice(0, 1))
+        yield scope === 'program'
+          ? { type: 'percent', program: letter, percent }
+          : { type: 'percent', percent };
+  for (const { minutes } of sightings)
+    if (minutes !== undefined)
+      for (const { letter, runs } of plan.programs)
+        for (const { station } of runs)
+          yield { type: 'run', program: letter, station, seconds: minutes * 60 };
   for (const ahead of [DAY / 2, -DAY / 2, 3600, -3600]) yield { type: 'clock', ahead };
   for (let days = 1; days <= 3; days++)
     for (const ahead of [days * DAY, -days * DAY]) yield { type: 'clock', ahead };
@@ -400,7 +412,7 @@ export function oneIsEnough(
     return sightings.every((one) => !contradicts(one, events));
   };
   if (explains(known)) return true;
-  for (const slip of plainSlips(garden)) if (explains([...known, slip])) return true;
+  for (const slip of plainSlips(garden, sightings)) if (explains([...known, slip])) return true;
   return false;
 }
 
