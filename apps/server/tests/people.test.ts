@@ -104,3 +104,11 @@ test('sign-in tells nothing about accounts, and only so many tries are allowed',
   const locked = await tryIt(DEMO_PERSON.email, DEMO_PERSON.password).expect(429);
   expect(locked.body).toMatchObject({ code: 'too-many-tries' });
 });
+
+test('only so many guesses at links of homeowners’ pages are allowed', async () => {
+  const guess = () => server.nobody.get('/api/page').set('Authorization', 'Bearer nothing');
+  const answers: number[] = [];
+  for (let i = 0; i < 10; i++) answers.push((await guess()).status);
+  expect(answers.slice(0, 8)).toEqual(new Array(8).fill(404));
+  expect(answers.slice(8)).toEqual([429, 429]);
+});

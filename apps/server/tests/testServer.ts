@@ -33,7 +33,7 @@ export async function startTestServer(signInTriesPerMinute = 1000): Promise<Test
     demo: true,
     secureCookies: false,
     signInTriesPerMinute,
-    pageTriesPerMinute: 1000,
+    pageTriesPerMinute: signInTriesPerMinute,
     webRoot: null,
     logLevel: 'silent',
   });

@@ -260,7 +260,7 @@ describe('watering as iCalendar', () => {
     } as unknown as Plan;
     const from = '2027-06-01';
     const day = parseDate(from) ?? 0;
-    const text = wateringCalendar(plan, 'Larkholt', day);
+    const text = wateringCalendar(plan, 'Larkholt', day, LARKHOLT);
     expect(text.includes('RRULE')).toBe(hasRules);
     const read = expanded(text, from, 730);
     const runs = simulate(plan, day, 731)

@@ -500,7 +500,7 @@ export {
 } from './diagnose/explain.ts';
 export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { askNext, type Ask } from './diagnose/ask.ts';
-export type { Slip } from './diagnose/slips.ts';
+export { settingsWith, type Slip } from './diagnose/slips.ts';
 export {
   askSentence,
   behindSentence,

@@ -14,6 +14,7 @@ import {
   parsePanel,
   planDifferences,
   readBack,
+  settingsWith,
   SHIPPED_KINDS,
   TIMER_KINDS,
   type KeyLine,
@@ -203,6 +204,20 @@ test('what was entered is worked back from an adjusted run page: all that is sho
     ),
     { numRuns: 400, seed: 6 },
   );
+});
+
+test('what turns out to be set otherwise is noted as found, and then keyed in as planned', () => {
+  const { plan } = gardenFrom(randomFrom(9));
+  const [program] = plan.programs;
+  if (!program) throw new Error('no program');
+  const slip = { type: 'extra-start', program: program.letter, start: '15:15' } as const;
+  const found = settingsWith(plan, [{ type: 'clock', ahead: 43_200 }, slip]);
+  expect(found?.programs[0]?.starts).toEqual([...program.starts, '15:15']);
+  const lines = keyInLines(plan, found, nowFor(plan), true);
+  expect(lines.map(({ id, value }) => [id, value])).toEqual([
+    [`start.${program.letter}.${program.starts.length + 1}`, { kind: 'time', second: null }],
+  ]);
+  expect(settingsWith(plan, [{ type: 'clock', ahead: 43_200 }])).toBeNull();
 });
 
 test('a state that is brought back leaves no difference', () => {

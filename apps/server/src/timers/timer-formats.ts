@@ -33,9 +33,15 @@ function ruleOf({ rule }: WateringEvent) {
  * Every run as an event of iCalendar (RFC 5545), at the hours of the timer's own clock (floating times): by a rule where one is
  * exact, else date by date for two years.
  *
+ * @param timerId makes the ids of its events its own.
  * @throws TooMuchWork
  */
-export function wateringCalendar(plan: Plan, name: string, from: EpochDay): string {
+export function wateringCalendar(
+  plan: Plan,
+  name: string,
+  from: EpochDay,
+  timerId: string,
+): string {
   const calendar = new ICalCalendar({
     name: `Watering: ${name}`,
     prodId: '//Water Clock//watering//EN',
@@ -43,7 +49,7 @@ export function wateringCalendar(plan: Plan, name: string, from: EpochDay): stri
   wateringEvents(plan, from).forEach((event, i) => {
     const { station, program, on, seconds } = event;
     calendar.createEvent({
-      id: `${i + 1}-${formatDate(from)}@water-clock`,
+      id: `${timerId}-${formatDate(from)}-${i + 1}@water-clock`,
       floating: true,
       start: new Date(on * 1000),
       end: new Date((on + seconds) * 1000),

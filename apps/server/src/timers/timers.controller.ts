@@ -55,8 +55,9 @@ export class TimersController {
     @Param('id') id: string,
     @Res() response: Response,
   ): Promise<void> {
-    const { plan, name, today } = await this.timers.today(actor, parseId(id, 'timer'));
-    const text = answered(() => wateringCalendar(plan, name, today));
+    const timerId = parseId(id, 'timer');
+    const { plan, name, today } = await this.timers.today(actor, timerId);
+    const text = answered(() => wateringCalendar(plan, name, today, timerId));
     response.attachment('watering.ics');
     response.type('text/calendar').send(text);
   }

@@ -162,6 +162,26 @@ export function withSlip(world: World, slip: Slip, factory: Plan | null): World 
   }
 }
 
+const IN_SETTINGS: readonly SlipType[] = [
+  'extra-start',
+  'other-start',
+  'extra-program',
+  'percent',
+  'phase',
+  'days',
+  'run',
+  'half-set',
+  'rain-delay',
+  'off',
+];
+
+/** The settings as they are in the box where slips turn out to be true; null where none of them is a setting. */
+export function settingsWith(plan: Plan, slips: readonly Slip[]): Plan | null {
+  const own = slips.filter(({ type }) => IN_SETTINGS.includes(type));
+  if (own.length === 0) return null;
+  return own.reduce((world, slip) => withSlip(world, slip, null), asNoted(plan, 0)).plan;
+}
+
 /** Ways in which a time of day can be wrong that nobody can foresee: steps of five minutes. */
 const TIMES_OF_DAY = 288;
 /** Days that somebody looks back on. */

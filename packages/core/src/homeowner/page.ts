@@ -4,7 +4,7 @@ import { attempt } from '../effort.ts';
 import type { TimerKind } from '../kinds/kind.ts';
 import { programLabel } from '../panel/value.ts';
 import { programsByLetter, type Plan, type Program } from '../plan.ts';
-import { effectivePercent, enabledStations, missingOf } from '../program.ts';
+import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../program.ts';
 import { simulate } from '../simulate.ts';
 import type { Survey } from '../survey/survey.ts';
 import { RAIN_WAYS_TOLD } from './told.ts';
@@ -31,8 +31,6 @@ export interface PageProgram {
   readonly label: string;
   /** `4:15 am on Mon, Wed and Fri`. */
   readonly when: string;
-  readonly starts: readonly string[];
-  readonly days: string;
   /** In the order in which they run. */
   readonly stations: readonly {
     readonly number: number;
@@ -41,7 +39,6 @@ export interface PageProgram {
   }[];
   /** When it is over, where that is the same on all its days. */
   readonly until: string | null;
-  readonly total: string;
 }
 
 export interface HomeownerPage {
@@ -81,7 +78,6 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
   const cycles = simulated.ok
     ? simulated.value.cycles.filter(({ due }) => due.letter === program.letter)
     : [];
-  const lengths = new Set(cycles.map(({ began, ended }) => (ended ?? 0) - (began ?? 0)));
   const ends = new Set(
     cycles.flatMap(({ due, ended }) =>
       ended === null
@@ -90,24 +86,20 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
     ),
   );
   const [end] = ends;
-  const [length] = lengths;
   return {
     label: programLabel(program.letter, dialect),
     when: program.days?.rule === 'hours' ? days : `${starts.join(', ')}, ${days}`,
-    starts,
-    days,
     stations: program.runs
       .filter(({ seconds, station }) => seconds > 0 && enabled.has(station))
       .map(({ station, seconds }) => ({
         number: station,
         name: nameOf(plan, station),
-        length: lengthWords(Math.round((seconds * percent) / 6000) * 60 || seconds),
+        length: lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal)),
       })),
     until:
       program.starts.length === 1 && ends.size === 1 && end !== undefined
         ? timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)
         : null,
-    total: lengths.size === 1 && length !== undefined ? lengthWords(length) : '',
   };
 }
 
@@ -198,7 +190,13 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
           ),
         ],
       },
-      { heading: 'When it rains', lines: rain },
+      {
+        heading: 'When it rains or freezes',
+        lines: [
+          ...rain,
+          'Switch it off when it is near freezing, below about 3 °C: wet paths become ice.',
+        ],
+      },
       {
         heading: 'To water once by hand',
         lines: [
@@ -211,7 +209,11 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
         heading: 'What to leave alone',
         lines: [
           'Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.',
-          'The wiring behind the cover: mains voltage. That is for licensed people.',
+          ...(survey.device?.power === 'battery'
+            ? []
+            : [
+                'The wiring behind the cover: there may be mains voltage. That is for licensed people.',
+              ]),
         ],
       },
       {
