@@ -249,9 +249,11 @@ describe('watering as iCalendar', () => {
     const { plan: demo } = await view('programs' in how ? FENNIMORE : LARKHOLT);
     const [a, ...rest] = demo.programs;
     if (!a) throw new Error('no program');
+    // A few runs tell as much as many.
+    const few = a.runs.slice(0, 4);
     const alone =
       'days' in how
-        ? [{ ...a, days: how.days, starts: 'start' in how ? [how.start] : a.starts }]
+        ? [{ ...a, runs: few, days: how.days, starts: 'start' in how ? [how.start] : a.starts }]
         : [a, ...rest];
     const plan = {
       ...demo,
