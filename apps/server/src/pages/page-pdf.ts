@@ -57,8 +57,10 @@ const say = (text: string, more: object = {}): Content => ({ text: spans(text), 
 
 const INK = '#16211c';
 const SOFT = '#4d5a53';
-/** Programs are told apart by pattern as well: whole, hatched, dotted. */
+/** Programs by colour, each with its letter beside it and, where there is room, in the picture. */
 const FILLS = ['#1d5c45', '#8a5a12', '#3b4f86', '#7a2f4f', '#3f3f3f', '#0f6d7a'];
+
+const fillOf = (index: number) => FILLS[Math.max(0, index) % FILLS.length] ?? INK;
 
 const DAY_SECONDS = 86_400;
 const DAY_WIDTH = 66;
@@ -66,7 +68,7 @@ const PICTURE_HEIGHT = 116;
 const PICTURE_TOP = 16;
 
 /** The picture of the week: a column a day, midnight at the top. */
-function weekPicture({ days, runs }: HomeownerPage['week'], labels: readonly string[]): string {
+function weekPicture({ programs, week: { days, hours: names, runs } }: HomeownerPage): string {
   const width = days.length * DAY_WIDTH + 34;
   const at = (seconds: number) => PICTURE_TOP + (seconds / DAY_SECONDS) * PICTURE_HEIGHT;
   const columns = days
@@ -76,22 +78,23 @@ function weekPicture({ days, runs }: HomeownerPage['week'], labels: readonly str
         <text x="${x + 2}" y="11" font-size="9" font-family="Page" fill="${INK}">${day}</text>`;
     })
     .join('');
-  const hours = [0, 6, 12, 18, 24]
+  const hours = names
+    .map((name, i) => [i * 6, name] as const)
     .map(
-      (hour) =>
+      ([hour, name]) =>
         `<line x1="30" x2="${width}" y1="${at(hour * 3600)}" y2="${at(hour * 3600)}" stroke="#c3cac5" stroke-width="0.5"/>
-         <text x="0" y="${at(hour * 3600) + 3}" font-size="7" font-family="Page" fill="${SOFT}">${hour}:00</text>`,
+         <text x="0" y="${at(hour * 3600) + 3}" font-size="7" font-family="Page" fill="${SOFT}">${name}</text>`,
     )
     .join('');
   const block = (run: WeekRun, day: number, from: number, to: number) => {
     const x = 34 + day * DAY_WIDTH;
-    const number = labels.indexOf(run.program);
+    const number = programs.findIndex(({ letter }) => letter === run.program);
     const height = Math.max(1.5, at(to) - at(from));
     const letter =
       height >= 7
-        ? `<text x="${x + 4}" y="${at(from) + 7}" font-size="7" font-family="Page" fill="#ffffff">${run.program}</text>`
+        ? `<text x="${x + 4}" y="${at(from) + 7}" font-size="7" font-family="Page" fill="#ffffff">${programs[number]?.label ?? run.program}</text>`
         : '';
-    return `<rect x="${x}" y="${at(from)}" width="${DAY_WIDTH - 4}" height="${height}" fill="${FILLS[number % FILLS.length] ?? INK}"/>${letter}`;
+    return `<rect x="${x}" y="${at(from)}" width="${DAY_WIDTH - 4}" height="${height}" fill="${fillOf(number)}"/>${letter}`;
   };
   const blocks = runs
     .map((run) =>
@@ -106,11 +109,16 @@ function weekPicture({ days, runs }: HomeownerPage['week'], labels: readonly str
 
 /** The page as a PDF, on one sheet for every ordinary garden. */
 export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
-  const labels = [...new Set(page.week.runs.map(({ program }) => program))].sort();
   const stations = page.programs.reduce((sum, one) => sum + one.stations.length, 0);
   const isLong = stations > 14;
-  const programs = page.programs.map((program): Content[] => [
-    say(program.label, { bold: true, fontSize: 13, alignment: 'center' }),
+  const programs = page.programs.map((program, i): Content[] => [
+    say(program.label, {
+      bold: true,
+      fontSize: 13,
+      alignment: 'center',
+      color: '#ffffff',
+      fillColor: fillOf(i),
+    }),
     {
       stack: [
         say(program.when, { bold: true }),
@@ -141,7 +149,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       },
       ...(page.percent === null ? [] : [say(page.percent, { margin: [0, 4, 0, 0] })]),
       {
-        svg: weekPicture(page.week, labels),
+        svg: weekPicture(page),
         width: paper === 'letter' ? 540 : 523,
         margin: [0, 8, 0, 4],
       },

@@ -9,7 +9,7 @@ const LEFT = 44;
 const TOP = 22;
 
 /** The week as columns of a day, midnight at the top; a table of the starts stands above it. */
-function WeekPicture({ days, runs }: HomeownerPage['week']) {
+function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
   const at = (seconds: number) => TOP + (seconds / DAY_SECONDS) * HEIGHT;
   const block = (run: WeekRun, day: number, from: number, to: number) => (
     <rect
@@ -52,9 +52,9 @@ function WeekPicture({ days, runs }: HomeownerPage['week']) {
                 : []),
             ],
       )}
-      {[0, 6, 12, 18, 24].map((hour) => (
-        <text key={hour} x={0} y={at(hour * 3600) + 4} fontSize={13}>
-          {hour}:00
+      {hours.map((name, i) => (
+        <text key={i} x={0} y={at(i * 6 * 3600) + 4} fontSize={13}>
+          {name}
         </text>
       ))}
     </svg>
@@ -73,7 +73,11 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
       {page.programs.map((program) => (
         <section key={program.label} className="sheet-program">
           <h2>
-            <span className="sheet-letter">{program.label}</span> {program.when}
+            <span className="sheet-letter">{program.label}</span>
+            <svg className="sheet-swatch" width={28} height={14} aria-hidden>
+              <rect width={28} height={14} fill={fillOf(program.letter)} />
+            </svg>{' '}
+            {program.when}
           </h2>
           {program.until !== null && <p className="soft">Over at {program.until}.</p>}
           <ol>

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Button } from 'antd';
 import {
   attempt,
+  dateWords,
   factoryPlan,
   faultSentence,
   keyInLines,
@@ -199,7 +200,7 @@ function Card({
 
 /** The plan as it is keyed in: one setting a line, in this timer's order and dialect. */
 export default function KeyInView(props: SurveyProps) {
-  const { plan, survey, editor, now } = props;
+  const { plan, survey, editor, now, site } = props;
   const { clock } = usePreferences();
   const kind = useKind(plan);
   const [reading, setReading] = useState(false);
@@ -225,6 +226,10 @@ export default function KeyInView(props: SurveyProps) {
   const confirms = plan.timer.dialect?.confirms === true;
   return (
     <div className="survey-view key-in">
+      <h2 className="key-title">
+        Key in: {site.name}, {plan.timer.name}, {SCOPE_WORDS[scope].toLowerCase()};{' '}
+        {dateWords(panel.today, null)}
+      </h2>
       <div className="key-head">
         <Chips
           label="Key in"

@@ -1,5 +1,5 @@
 /** The one page that stays at the house: what waters when and why, in plain words, as data for paper and for screens. */
-import { civilOf, SECONDS_PER_DAY, weekdayIndexOf, type EpochDay } from '../calendar.ts';
+import { civilOf, parseDate, SECONDS_PER_DAY, weekdayIndexOf, type EpochDay } from '../calendar.ts';
 import { attempt } from '../effort.ts';
 import type { TimerKind } from '../kinds/kind.ts';
 import { programLabel } from '../panel/value.ts';
@@ -9,6 +9,7 @@ import { simulate } from '../simulate.ts';
 import type { Survey } from '../survey/survey.ts';
 import { RAIN_WAYS_TOLD } from './told.ts';
 import {
+  dateWords,
   daysWords,
   lengthWords,
   monthName,
@@ -28,6 +29,9 @@ export interface WeekRun {
 }
 
 export interface PageProgram {
+  /** As in the picture of the week. */
+  readonly letter: string;
+  /** As the timer names it. */
   readonly label: string;
   /** `4:15 am on Mon, Wed and Fri`. */
   readonly when: string;
@@ -48,8 +52,13 @@ export interface HomeownerPage {
   readonly date: string;
   readonly programs: readonly PageProgram[];
   readonly percent: string | null;
-  /** Names of the days of the picture, and what waters in them. */
-  readonly week: { readonly days: readonly string[]; readonly runs: readonly WeekRun[] };
+  readonly week: {
+    /** Names of the days of the picture. */
+    readonly days: readonly string[];
+    /** Names of midnight, 6, noon, 18 and midnight again. */
+    readonly hours: readonly string[];
+    readonly runs: readonly WeekRun[];
+  };
   readonly sections: readonly { readonly heading: string; readonly lines: readonly string[] }[];
 }
 
@@ -87,6 +96,7 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
   );
   const [end] = ends;
   return {
+    letter: program.letter,
     label: programLabel(program.letter, dialect),
     when: program.days?.rule === 'hours' ? days : `${starts.join(', ')}, ${days}`,
     stations: program.runs
@@ -108,7 +118,7 @@ const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...set
   settings;
 
 /** The week from a date on, as the timer really runs it. */
-function weekOf(plan: Plan, today: EpochDay): HomeownerPage['week'] {
+function weekOf({ plan, today, clock }: PageSources): HomeownerPage['week'] {
   const simulated = attempt(() =>
     simulate({ ...plan, settings: withoutPause(plan) }, today - 8, 16),
   );
@@ -127,11 +137,12 @@ function weekOf(plan: Plan, today: EpochDay): HomeownerPage['week'] {
       const { day } = civilOf(today + i);
       return `${names[weekdayIndexOf(today + i)] ?? ''} ${day}`;
     }),
+    hours: [0, 6, 12, 18, 0].map((hour) => timeWords(hour * 3600, clock).replace(':00', '')),
     runs,
   };
 }
 
-function whySection({ plan, survey, clock }: PageSources): string[] {
+function whySection({ plan, survey, today, clock }: PageSources): string[] {
   const lines = [
     'It waters at night or early in the morning: little evaporates, and the leaves dry as the sun comes up.',
   ];
@@ -147,7 +158,7 @@ function whySection({ plan, survey, clock }: PageSources): string[] {
   const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
   for (const { number, oftenADay } of often)
     lines.push(
-      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${oftenADay.until}`}.`,
+      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(parseDate(oftenADay.until) ?? today, today)}`}.`,
     );
   const windows = plan.settings.noWaterWindows ?? [];
   for (const { from, to } of windows)
@@ -178,7 +189,7 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
     date: `${day} ${monthName(month)} ${year}`,
     programs: complete.map((program) => programOf(plan, program, sources)),
     percent: month100 === null ? null : `The seasonal percent stands at ${month100} %.`,
-    week: weekOf(plan, today),
+    week: weekOf(sources),
     sections: [
       { heading: 'Why it waters so', lines: whySection(sources) },
       {

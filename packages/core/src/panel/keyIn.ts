@@ -7,7 +7,6 @@ import {
   orderOf,
   panelLines,
   programName,
-  stationsListed,
   type PanelLine,
   type PanelNow,
   type Place,
@@ -43,6 +42,21 @@ function belongTogether(a: KeyLine, b: KeyLine): boolean {
   );
 }
 
+/** Numbers with three or more on end as a range: `1, 4 to 9 and 12`. */
+function ranges(numbers: readonly number[]): string {
+  const spans: [number, number][] = [];
+  for (const number of numbers) {
+    const last = spans.at(-1);
+    if (last && last[1] + 1 === number) last[1] = number;
+    else spans.push([number, number]);
+  }
+  return listed(
+    spans.flatMap(([from, to]): (string | number)[] =>
+      to - from >= 2 ? [`${from} to ${to}`] : to > from ? [from, to] : [from],
+    ),
+  );
+}
+
 function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
   const result: KeyLine[] = [];
   for (const line of lines) {
@@ -64,8 +78,8 @@ function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
       id: `${last.id}+${numbers.slice(1).join('+')}`,
       name:
         line.place.of === 'start'
-          ? `${label} starts ${listed(numbers)}`
-          : `${label} ${stationsListed(numbers).toLowerCase()}`,
+          ? `${label} starts ${ranges(numbers)}`
+          : `${label} stations ${ranges(numbers)}`,
       was: null,
       stands,
     };

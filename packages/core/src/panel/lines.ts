@@ -26,7 +26,7 @@ import {
   type Program,
   type Station,
 } from '../plan.ts';
-import { listed, monthName, weekdaysWords } from '../words.ts';
+import { monthName, weekdaysWords } from '../words.ts';
 import { programLabel, weekdayOf, type Hand, type PanelValue } from './value.ts';
 
 /** Which setting a line is of. */
@@ -430,7 +430,3 @@ export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
     }
   });
 }
-
-/** Names of stations, for a line that stands for several of them. */
-export const stationsListed = (numbers: readonly number[]) =>
-  numbers.length === 1 ? `Station ${numbers[0]}` : `Stations ${listed(numbers)}`;
