@@ -120,6 +120,7 @@ try {
   await take('what-was-seen');
   await open(`${TIMER('a')}/leave`);
   await press('Freeze as left');
+  await page.evaluate(() => scrollTo(0, 0));
   await take('test-and-leave');
   await open(`${TIMER('a')}/page`);
   await page.waitForSelector('.sheet');

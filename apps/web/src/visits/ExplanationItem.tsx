@@ -86,9 +86,12 @@ export function ExplanationItem(props: ExplanationProps) {
         <ul className="visit-list">
           {behind.map((one) => {
             const sighting = visit.sightings?.[one.sighting];
-            const isSet = plan.programs.some(
-              ({ letter, starts }) => letter === one.program && starts.includes(one.start),
-            );
+            // Where something else is wrong, the start itself may be right.
+            const isSet =
+              slips.length === 0 &&
+              plan.programs.some(
+                ({ letter, starts }) => letter === one.program && starts.includes(one.start),
+              );
             return (
               sighting && (
                 <li key={one.sighting}>
