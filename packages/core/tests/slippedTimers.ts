@@ -364,6 +364,12 @@ function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]):
         yield scope === 'program'
           ? { type: 'percent', program: letter, percent }
           : { type: 'percent', percent };
+  // A clock so far out that some run comes to where one was seen.
+  for (const { saw, from, to, station } of sightings)
+    if (saw === 'ran' && to === undefined)
+      for (const event of happens({ plan, factory }, []))
+        if (station === undefined || event.station === station)
+          yield { type: 'clock', ahead: Math.round((event.on - secondsOf(from)) / 60) * 60 };
   for (const { minutes } of sightings)
     if (minutes !== undefined)
       for (const { letter, runs } of plan.programs)

@@ -252,7 +252,7 @@ function switchSlips(plan: Plan, seen: readonly Seen[], ahead: number): Slip[] {
       slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
       // Or a part of it only, the rest being dry by itself.
       for (let at = from; at < to && at < from + MOST_DRY_DAYS * DAY; at += DAY)
-        for (const days of [1, 2]) slips.push({ type: 'sensor', from: at, to: at + days * DAY });
+        for (const days of [1, 2, 3]) slips.push({ type: 'sensor', from: at, to: at + days * DAY });
     }
   const numbers = new Set(dry.flatMap(({ station }) => (station === null ? [] : [station])));
   for (const station of numbers) slips.push({ type: 'dead-station', station });

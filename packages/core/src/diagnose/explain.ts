@@ -76,7 +76,7 @@ const MOST_VARIANTS = 3;
 const NO_BETTER = 0.5;
 
 const CLOCKS_GONE_INTO = 12;
-const SINGLES_GONE_INTO = 14;
+const SINGLES_GONE_INTO = 18;
 const PAIRS_TRIED = 150;
 /** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is told. */
 const SAME_CLOCK = 900;
@@ -224,14 +224,22 @@ function isEnough(part: Tried, whole: Tried): boolean {
 
 const isSameKind = (a: Tried, b: Tried) => keyOf(a.slips, kindOf) === keyOf(b.slips, kindOf);
 
-/** The best of each kind, the best first. */
+/** Of a kind whose value shows only together with something else, so many values are gone into. */
+const VALUES_GONE_INTO = 3;
+
+/** The best of each kind, the best first; of percents and run times more than one value. */
 function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
-  const best = new Map<string, Tried>();
-  for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
-    const key = keyOf(one.slips, kindOf);
-    if (!best.has(key)) best.set(key, one);
-  }
-  return [...best.values()].slice(0, count);
+  const taken = new Map<string, number>();
+  const chosen = [...tried]
+    .sort((a, b) => a.cost - b.cost)
+    .filter(({ slips }) => {
+      const key = keyOf(slips, kindOf);
+      const before = taken.get(key) ?? 0;
+      taken.set(key, before + 1);
+      const hasValue = slips.some(({ type }) => type === 'percent' || type === 'run');
+      return before < (hasValue ? VALUES_GONE_INTO : 1);
+    });
+  return chosen.slice(0, count);
 }
 
 /**

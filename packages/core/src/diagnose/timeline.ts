@@ -35,8 +35,8 @@ export interface SeenRun {
 export const MISS = 16;
 /** People name times to five minutes. */
 const MOMENT_TOLERANCE = 180;
-/** A nat for every three minutes further off. */
-const MOMENT_SCALE = 180;
+/** A nat for every two minutes further off. */
+const MOMENT_SCALE = 120;
 /** Waterings of one station this close together are one to an onlooker: pieces between soaks. */
 const ONE_WATERING = 2700;
 
@@ -99,7 +99,7 @@ const beyond = (value: number, tolerance: number, scale: number) =>
 
 /** How far a length is from what somebody took it for. */
 const lengthCost = (seconds: number, told: number) =>
-  beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 30 + told * 0.05);
+  beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 30 + told * 0.03);
 
 /** Waterings as an onlooker counts them. */
 function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
