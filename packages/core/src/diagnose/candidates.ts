@@ -9,6 +9,7 @@ import {
   type Weekday,
 } from '../calendar.ts';
 import { cycleShape } from '../cycle.ts';
+import { modulo } from '../days.ts';
 import { letterAt, type Days, type Plan, type Program } from '../plan.ts';
 import { effectivePercent, enabledStations, missingOf, percentSteps } from '../program.ts';
 import { MANUAL_SECONDS, type Slip, type World } from './slips.ts';
@@ -26,7 +27,6 @@ const USUAL_ERRORS = [
   ...[1, 2, 3, 4, 5, 6].flatMap((days) => [days * DAY, -days * DAY]),
 ];
 
-const modulo = (n: number, by: number) => ((n % by) + by) % by;
 const roundTo = (n: number, step: number) => Math.round(n / step) * step;
 
 /** Errors of the clock that would bring a run of the timeline to where one was seen, in whole minutes; and the usual ones. */

@@ -184,6 +184,20 @@ class Search {
     return timeline && this.consider(slips, world, this.fitsIn(timeline, world));
   }
 
+  /** The world with one thing more gone wrong. */
+  with(world: World, slip: Slip): World {
+    return withSlip(world, slip, this.question.factory);
+  }
+
+  candidatesIn(world: World, timeline: Timeline): Slip[] {
+    return candidates(world, this.seen, timeline, this.question.factory);
+  }
+
+  /** What the last of those costs that would be told: a dearer one is not worth its simulation. */
+  worst(): number {
+    return this.best(MOST_TOLD).at(MOST_TOLD - 1)?.cost ?? Infinity;
+  }
+
   /** The best ones, those left out that add something wrong without explaining any more. */
   best(count: number): Explanation[] {
     const all = [...this.found.values()].flatMap((variants): Explanation[] => {
@@ -242,104 +256,135 @@ function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   return chosen.slice(0, count);
 }
 
-/**
- * Explanations of what was seen, the best first: those that fit and are common before those that are seldom or fit badly.
- *
- * Cost: some thousand short simulations; tell it from a worker.
- *
- * @param most how many are wanted.
- */
-export function explain(question: Question, most = 8): Explanation[] {
-  if (question.sightings.length === 0) return [];
-  const { plan, factory, ahead } = question;
-  const search = new Search(question);
-  const base = asNoted(plan, ahead ?? 0);
-  const known: Slip[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
-  const wide = search.timelineOf(base, ahead === null ? FARTHEST_AHEAD : 0);
-  if (!wide) return [];
-  const asSet = search.consider(known, base, search.fitsIn(wide, base));
+/** Told what share of the work is done, 0 to 1. */
+type Progress = (share: number) => void;
 
-  // The clock, on the timeline of what is noted; and the factory's settings on a clock that began anew.
-  const clocks: Tried[] = [];
-  if (ahead === null)
-    for (const error of clockErrors(search.seen, wide)) {
-      const world = { ...base, ahead: error };
-      const fits = search.seen.map((one) => costOf(one, wide, world));
-      clocks.push(search.consider([{ type: 'clock', ahead: error }], world, fits));
-    }
-  if (factory) {
-    const lost = asNoted(factory, ahead ?? 0);
-    const timeline = search.timelineOf(lost, FARTHEST_AHEAD);
-    if (timeline)
-      for (const error of ahead === null ? [0, ...clockErrors(search.seen, timeline)] : [ahead]) {
-        const world = { ...lost, ahead: error };
-        const fits = search.seen.map((one) => costOf(one, timeline, world));
-        search.consider([{ type: 'power-failure', ahead: error }], world, fits);
-      }
-  }
+/** Errors of the clock on a timeline of its own clock, each considered; the timeline is that of `world` without them. */
+function tryClocks(
+  search: Search,
+  timeline: Timeline,
+  world: World,
+  errors: readonly number[],
+  slipsOf: (ahead: number) => readonly Slip[],
+): Tried[] {
+  return errors.map((ahead) => {
+    const wrong = { ...world, ahead };
+    const fits = search.seen.map((one) => costOf(one, timeline, wrong));
+    return search.consider(slipsOf(ahead), wrong, fits);
+  });
+}
 
-  const worst = () => search.best(most).at(most - 1)?.cost ?? Infinity;
+/** The factory's settings, on a clock that began anew, or that was looked at. */
+function tryFactory(search: Search, { factory, ahead }: Question): void {
+  if (!factory) return;
+  const lost = asNoted(factory, ahead ?? 0);
+  const timeline = search.timelineOf(lost, FARTHEST_AHEAD);
+  if (!timeline) return;
+  const errors = ahead === null ? [0, ...clockErrors(search.seen, timeline)] : [ahead];
+  tryClocks(search, timeline, lost, errors, (error) => [{ type: 'power-failure', ahead: error }]);
+}
 
-  // Each setting by itself.
-  const singles = candidates(base, search.seen, wide, factory).flatMap(
-    (slip) => search.trySlips([...known, slip], withSlip(base, slip, factory)) ?? [],
-  );
+/** Each setting together with the clock, whose error shows on the timeline of that setting only. */
+function trySettingsWithClock(search: Search, singles: readonly Tried[], progress: Progress): void {
+  const commonest = { type: 'clock', ahead: DAY / 2 } as const;
+  singles.forEach(({ slips: [slip], world }, i) => {
+    progress(i / singles.length);
+    if (!slip || !MOVED_BY_CLOCK.includes(slip.type)) return;
+    if (search.rarity([slip, commonest]) > search.worst()) return;
+    const timeline = search.timelineOf(world, FARTHEST_AHEAD);
+    if (!timeline) return;
+    tryClocks(search, timeline, world, clockErrors(search.seen, timeline), (ahead) => [
+      { type: 'clock', ahead },
+      slip,
+    ]);
+  });
+}
 
-  // A setting and the clock: the clock's error shows on the timeline of that setting only.
-  if (ahead === null)
-    for (const { slips, world } of singles) {
-      const [slip] = slips;
-      if (!slip || !MOVED_BY_CLOCK.includes(slip.type)) continue;
-      if (search.rarity([...slips, { type: 'clock', ahead: DAY / 2 }]) > worst()) continue;
-      const timeline = search.timelineOf(world, FARTHEST_AHEAD);
-      if (!timeline) continue;
-      for (const error of clockErrors(search.seen, timeline)) {
-        const both = { ...world, ahead: error };
-        const fits = search.seen.map((one) => costOf(one, timeline, both));
-        search.consider([{ type: 'clock', ahead: error }, slip], both, fits);
-      }
-    }
-
-  // Two settings: the pairs that between them seem to explain most, then whatever follows from the best single ones.
-  const pairs: { slips: Slip[]; guess: number }[] = [];
+/** Two settings: those pairs that between them seem to explain most. */
+function tryPairs(search: Search, singles: readonly Tried[], asSet: Tried): void {
+  const known = asSet.slips.length;
   const helpful = singles.filter(({ fits }) =>
     fits.some((cost, i) => cost < (asSet.fits[i] ?? 0) - 1),
   );
-  helpful.forEach((a, i) => {
-    for (const b of helpful.slice(i + 1)) {
-      if (isSameKind(a, b)) continue;
-      const fits = asSet.fits.map((before, k) => {
-        const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
-        return before < 1 ? Math.max(x, y) : Math.min(x, y);
-      });
-      const own = b.slips.slice(known.length);
-      pairs.push({
-        slips: [...a.slips, ...own],
-        guess: sum(fits) + search.rarity([...a.slips, ...own]),
-      });
+  const pairs = helpful.flatMap((a, i) =>
+    helpful
+      .slice(i + 1)
+      .filter((b) => !isSameKind(a, b))
+      .map((b) => {
+        const fits = asSet.fits.map((before, k) => {
+          const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
+          // What mends a sighting may do so in either; what breaks one that fitted breaks it in both.
+          return before < 1 ? Math.max(x, y) : Math.min(x, y);
+        });
+        const own = b.slips.slice(known);
+        const slips = [...a.slips, ...own];
+        return { slips, from: a.world, own, guess: sum(fits) + search.rarity(slips) };
+      }),
+  );
+  for (const { slips, from, own, guess } of pairs
+    .sort((a, b) => a.guess - b.guess)
+    .slice(0, PAIRS_TRIED))
+    if (guess < search.worst())
+      search.trySlips(
+        slips,
+        own.reduce((world, slip) => search.with(world, slip), from),
+      );
+}
+
+/** Whatever follows from the best single ones: their own worlds point to other values. */
+function tryOnTop(search: Search, roots: readonly Tried[], progress: Progress): void {
+  roots.forEach((root, i) => {
+    progress(i / roots.length);
+    if (Math.max(...root.fits) < 1) return;
+    const timeline = search.timelineOf(root.world);
+    if (!timeline) return;
+    const limit = search.worst();
+    for (const slip of search.candidatesIn(root.world, timeline)) {
+      if (root.slips.some((one) => kindOf(one) === kindOf(slip))) continue;
+      const slips = [...root.slips, slip];
+      if (search.rarity(slips) < limit) search.trySlips(slips, search.with(root.world, slip));
     }
   });
-  const applied = (slips: readonly Slip[]) =>
-    slips.reduce((world, slip) => withSlip(world, slip, factory), base);
-  for (const { slips, guess } of pairs.sort((a, b) => a.guess - b.guess).slice(0, PAIRS_TRIED))
-    if (guess < worst()) search.trySlips(slips, applied(slips));
+}
 
+/** How many explanations are told. */
+const MOST_TOLD = 8;
+
+/**
+ * Explanations of what was seen, the best first: those that fit and are common before those that are seldom or fit badly; at
+ * most eight. Empty where nothing was seen, or the runs are too many to work out.
+ *
+ * Cost: some thousand short simulations, a second for an ordinary garden and ten for the largest; ask it from a worker.
+ *
+ * @param progress is told now and then how far it is.
+ */
+export function explain(question: Question, progress: Progress = () => undefined): Explanation[] {
+  if (question.sightings.length === 0) return [];
+  const { plan, ahead } = question;
+  const search = new Search(question);
+  const base = asNoted(plan, ahead ?? 0);
+  const known: Slip[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
+  const timeline = search.timelineOf(base, ahead === null ? FARTHEST_AHEAD : 0);
+  if (!timeline) return [];
+  const asSet = search.consider(known, base, search.fitsIn(timeline, base));
+  const clocks =
+    ahead === null
+      ? tryClocks(search, timeline, base, clockErrors(search.seen, timeline), (error) => [
+          { type: 'clock', ahead: error },
+        ])
+      : [];
+  tryFactory(search, question);
+  const singles = search
+    .candidatesIn(base, timeline)
+    .flatMap((slip) => search.trySlips([...known, slip], search.with(base, slip)) ?? []);
+  if (ahead === null) trySettingsWithClock(search, singles, (share) => progress(share * 0.4));
+  tryPairs(search, singles, asSet);
   const roots = [
     ...distinctClocks(clocks, asSet, CLOCKS_GONE_INTO),
     ...distinctKinds(singles, SINGLES_GONE_INTO),
   ];
-  for (const root of roots) {
-    if (Math.max(...root.fits) < 1) continue;
-    const timeline = search.timelineOf(root.world);
-    if (!timeline) continue;
-    const limit = worst();
-    for (const slip of candidates(root.world, search.seen, timeline, factory)) {
-      if (root.slips.some((one) => kindOf(one) === kindOf(slip))) continue;
-      const slips = [...root.slips, slip];
-      if (search.rarity(slips) < limit) search.trySlips(slips, withSlip(root.world, slip, factory));
-    }
-  }
-  return search.best(most);
+  tryOnTop(search, roots, (share) => progress(0.4 + share * 0.6));
+  return search.best(MOST_TOLD);
 }
 
 /** Whether an explanation agrees with everything that was seen. */
