@@ -480,6 +480,7 @@ export {
   type Place,
 } from './panel/lines.ts';
 export {
+  panelHelp,
   panelText,
   parsePanel,
   programLabel,
@@ -551,3 +552,11 @@ export {
   visitFindings,
   type VisitFinding,
 } from './visit/visitFindings.ts';
+export {
+  NO_OFFICE,
+  OFFICE_FORMAT,
+  OFFICE_ID,
+  OFFICE_VERSION,
+  readOffice,
+  type Office,
+} from './homeowner/office.ts';

@@ -4,7 +4,7 @@ import type { Slip } from './diagnose/slips.ts';
 import type { Ask } from './diagnose/ask.ts';
 import type { Behind } from './diagnose/evidence.ts';
 import type { Slip as EntrySlip, ReadBack } from './panel/readBack.ts';
-import { panelText, programLabel, type Hand } from './panel/value.ts';
+import { panelHelp, panelText, programLabel, type Hand } from './panel/value.ts';
 import type { KeyLine } from './panel/keyIn.ts';
 import type { Plan } from './plan.ts';
 import type { OpenPoint } from './visit/closing.ts';
@@ -37,7 +37,7 @@ export interface TimerSpeech extends Speech {
 const labelOf = (letter: string, { plan }: TimerSpeech) =>
   programLabel(letter, plan.timer.dialect ?? {});
 
-/** `the back lawn`, `station 5`. */
+/** `Back lawn (station 2)`, `station 5`; null: `something`. */
 export function placeWords(station: number | null, plan: Plan): string {
   if (station === null) return 'something';
   const name = plan.stations.find(({ number }) => number === station)?.name;
@@ -184,16 +184,14 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
   const from = momentWords(parseMoment(sighting.from) ?? 0, speech);
   const to = sighting.to === undefined ? null : momentWords(parseMoment(sighting.to) ?? 0, speech);
   const span = to === null ? from : `from ${from} to ${to}`;
-  const { station, plan } = { station: sighting.station ?? null, plan: speech.plan };
+  const station = sighting.station ?? null;
+  const place = capitalized(placeWords(station, speech.plan));
   if (sighting.saw === 'dry')
-    return `${station === null ? 'Nothing' : capitalized(placeWords(station, plan))} ran ${station === null ? '' : 'not '}${span}.`.replace(
-      'ran not',
-      'did not run',
-    );
+    return station === null ? `Nothing ran ${span}.` : `${place} did not run ${span}.`;
   const long = sighting.minutes === undefined ? '' : `, for about ${sighting.minutes} min`;
   const often =
     sighting.times === undefined ? '' : sighting.times === 1 ? ' once' : ` ${sighting.times} times`;
-  return `${capitalized(placeWords(station, plan))} ran${often} ${span}${long}.`;
+  return `${place} ran${often} ${span}${long}.`;
 }
 
 export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): string {
@@ -212,8 +210,7 @@ export function behindSentence(behind: Behind, sighting: Sighting, speech: Timer
   return `What ran ${moment} was program ${label}, its start at ${startWords(behind.start, speech.clock)}${waited}.`;
 }
 
-const ENTRY_SLIPS: Readonly<Record<EntrySlip, string>> = {
-  'not-understood': 'This is not what stands on a display here.',
+const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = {
   'half-a-day': 'Morning and afternoon are exchanged.',
   'left-on': 'It is still set, and must be off.',
   'left-off': 'It is off, and must be set.',
@@ -232,6 +229,8 @@ export function readBackSentence(
   line: KeyLine,
   hand: Hand,
 ): string {
+  if (answer.slip === 'not-understood')
+    return `This is not what stands on a display here: type ${panelHelp(line.value.kind, hand)}.`;
   const of = answer.of === undefined ? '' : ` It is what ${answer.of} must say.`;
   return `${ENTRY_SLIPS[answer.slip]}${of} It must say ${panelText(line.value, hand)}.`;
 }

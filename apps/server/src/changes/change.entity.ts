@@ -10,6 +10,7 @@ import {
 } from 'typeorm';
 import type { RecordChange } from '@water-clock/core';
 import { Person } from '../people/person.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 export const SUBJECTS = ['site', 'timer', 'library'] as const;
 export type Subject = (typeof SUBJECTS)[number];
@@ -43,14 +44,7 @@ export class Change {
   personId: string;
 
   @ManyToOne(() => Person)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'changes_person',
-    },
-    { name: 'person_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('person_id', 'changes_person'))
   person: Relation<Person>;
 
   @Column('text')

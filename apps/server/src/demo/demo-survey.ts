@@ -1,5 +1,7 @@
 /** What the invented firm has found out at two of its gardens, and what it keeps in its library. Nothing here is real. */
 import {
+  NO_OFFICE,
+  OFFICE_ID,
   civilOf,
   epochDayOf,
   formatDate,
@@ -155,6 +157,11 @@ export const demoLibrary = (
   { shelf: 'minutes', id: SHIPPED_MINUTES_ID, document: minutes },
   { shelf: 'kinds', ...wallTimer() },
   { shelf: 'kinds', ...KEYPAD_KIND },
+  {
+    shelf: 'office',
+    id: OFFICE_ID,
+    document: { ...NO_OFFICE, phone: '555 0100', hours: 'Mon to Fri, 8 to 5' },
+  },
 ];
 
 type Walked = readonly [

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   readClimate,
   readMinutesTable,
+  readOffice,
   readRules,
   readTimerKind,
   type Outcome,
@@ -18,6 +19,7 @@ const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
   kinds: readTimerKind,
   minutes: readMinutesTable,
   climates: readClimate,
+  office: readOffice,
 };
 
 /** More is no library that anybody finds their way in. */

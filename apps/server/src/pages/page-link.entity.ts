@@ -10,6 +10,7 @@ import {
 } from 'typeorm';
 import { Person } from '../people/person.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 /** A private link to the homeowner's page of one timer: good until it expires or is withdrawn. */
 @Entity('page_links')
@@ -26,14 +27,7 @@ export class PageLink {
   timerId: string;
 
   @ManyToOne(() => Timer)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'page_links_of_timer',
-    },
-    { name: 'timer_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('timer_id', 'page_links_of_timer'))
   timer: Relation<Timer>;
 
   /** Who made it. */
@@ -41,14 +35,7 @@ export class PageLink {
   personId: string;
 
   @ManyToOne(() => Person)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'page_links_person',
-    },
-    { name: 'person_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('person_id', 'page_links_person'))
   person: Relation<Person>;
 
   /** SHA-256 of the token: what is in the database opens no page. */

@@ -2,8 +2,11 @@ import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   homeownerPage,
+  NO_OFFICE,
+  OFFICE_ID,
   SHIPPED_KINDS,
   type HomeownerPage,
+  type Office,
   type Plan,
   type TimerKind,
 } from '@water-clock/core';
@@ -62,7 +65,7 @@ export class PagesService {
       kind: await this.kindOf(companyId, plan),
       house: site.houseNumber ? `${site.name}, No. ${site.houseNumber}` : site.name,
       company: company.name,
-      phone: null,
+      office: await this.officeOf(companyId),
       today: todayIn(site.timeZone, new Date()),
       clock: site.clockStyle ?? '12',
     });
@@ -149,6 +152,12 @@ export class PagesService {
       take: 1,
     });
     return last?.document.asLeft.plan ?? null;
+  }
+
+  private async officeOf(companyId: string): Promise<Office> {
+    const entry = await this.database.manager.findOneBy(LibraryEntry, { companyId, id: OFFICE_ID });
+    // The cast holds because the shelf is written with `readOffice` alone.
+    return (entry?.document as Office | null | undefined) ?? NO_OFFICE;
   }
 
   /** The kind of a timer by its name: the office's own before the one that ships. */

@@ -1,5 +1,6 @@
 import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
 import { Person } from './person.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 /** A signed-in browser. The cookie holds a random token; only its SHA-256 is kept here. */
 @Entity('sessions')
@@ -14,14 +15,7 @@ export class Session {
   personId: string;
 
   @ManyToOne(() => Person)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'sessions_person',
-    },
-    { name: 'person_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('person_id', 'sessions_person'))
   person: Relation<Person>;
 
   @Column('timestamptz', { name: 'expires_at' })

@@ -8,6 +8,7 @@ import {
   type Relation,
 } from 'typeorm';
 import { Person } from '../people/person.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 /** A photo of a station or of a panel. Never altered: another picture is another photo. */
 @Entity('photos')
@@ -37,14 +38,7 @@ export class Photo {
   personId: string;
 
   @ManyToOne(() => Person)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'photos_person',
-    },
-    { name: 'person_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('person_id', 'photos_person'))
   person: Relation<Person>;
 
   @CreateDateColumn({ type: 'timestamptz' })

@@ -9,6 +9,7 @@ import {
 } from 'typeorm';
 import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
 import { Site } from '../sites/site.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 /** One timer at a site, with all that is set on it. */
 @Entity('timers')
@@ -24,14 +25,7 @@ export class Timer {
   siteId: string;
 
   @ManyToOne(() => Site)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'timers_of_site',
-    },
-    { name: 'site_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('site_id', 'timers_of_site'))
   site: Relation<Site>;
 
   /** Counts the changes; a write names the one that it was based on. */

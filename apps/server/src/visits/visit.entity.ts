@@ -11,6 +11,7 @@ import {
 import type { ClosedVisit } from '@water-clock/core';
 import { Person } from '../people/person.entity.ts';
 import { Timer } from '../timers/timer.entity.ts';
+import { inCompany } from '../platform/in-company.ts';
 
 /** A visit that was closed. Never altered, never deleted. */
 @Entity('visits')
@@ -27,14 +28,7 @@ export class VisitRow {
   timerId: string;
 
   @ManyToOne(() => Timer)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'visits_of_timer',
-    },
-    { name: 'timer_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('timer_id', 'visits_of_timer'))
   timer: Relation<Timer>;
 
   /** Who closed it. */
@@ -42,14 +36,7 @@ export class VisitRow {
   personId: string;
 
   @ManyToOne(() => Person)
-  @JoinColumn([
-    {
-      name: 'company_id',
-      referencedColumnName: 'companyId',
-      foreignKeyConstraintName: 'visits_person',
-    },
-    { name: 'person_id', referencedColumnName: 'id' },
-  ])
+  @JoinColumn(inCompany('person_id', 'visits_person'))
   person: Relation<Person>;
 
   /** By the house's clocks, `YYYY-MM-DDTHH:MM`: the order of the logbook. */

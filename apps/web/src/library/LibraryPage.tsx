@@ -34,7 +34,7 @@ import {
   useKeepDocument,
   useLibrary,
   type LibraryItem,
-  type Shelf,
+  type PagedShelf,
   type Shelves,
 } from './queries.ts';
 import { RulesEditor } from './RulesEditor.tsx';
@@ -45,26 +45,26 @@ import '../minutes/minutes.css';
 import '../sites/sites.css';
 import '../survey/survey.css';
 
-const SHELVES: readonly (readonly [Shelf, string])[] = [
+const SHELVES: readonly (readonly [PagedShelf, string])[] = [
   ['rules', 'Watering rules'],
   ['kinds', 'Timer kinds'],
   ['minutes', 'Minutes'],
   ['climates', 'Weather'],
 ];
-const ENDINGS: Record<Shelf, string> = {
+const ENDINGS: Record<PagedShelf, string> = {
   rules: 'rules',
   kinds: 'kind',
   minutes: 'minutes',
   climates: 'climate',
 };
-const READERS: { readonly [S in Shelf]: (text: string) => Outcome<Shelves[S]> } = {
+const READERS: { readonly [S in PagedShelf]: (text: string) => Outcome<Shelves[S]> } = {
   rules: readRulesText,
   kinds: readTimerKindText,
   minutes: readMinutesTableText,
   climates: readClimateText,
 };
 
-const nameOf = (document: Shelves[Shelf]): string =>
+const nameOf = (document: Shelves[PagedShelf]): string =>
   'timer' in document ? document.timer.name : document.name;
 
 const newRules = (): Rules => ({
@@ -89,12 +89,12 @@ function Entry({
   item,
   done,
 }: {
-  readonly shelf: Shelf;
-  readonly item: LibraryItem<Shelves[Shelf]>;
+  readonly shelf: PagedShelf;
+  readonly item: LibraryItem<Shelves[PagedShelf]>;
   readonly done: () => void;
 }) {
   const now = useCivilNow(deviceZone());
-  const draft = useDocument<Shelf>(shelf, item);
+  const draft = useDocument<PagedShelf>(shelf, item);
   const common = { change: draft.change, today: Math.floor(now / 86_400) };
   const { document } = draft;
   return (
@@ -164,7 +164,7 @@ function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
   );
 }
 
-function ShelfList<S extends Shelf>({ shelf }: { readonly shelf: S }) {
+function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const items = useLibrary(shelf);
   const keep = useKeepDocument(shelf);
   const navigate = useNavigate();
@@ -282,7 +282,13 @@ function ShelfList<S extends Shelf>({ shelf }: { readonly shelf: S }) {
   );
 }
 
-function OpenEntry<S extends Shelf>({ shelf, id }: { readonly shelf: S; readonly id: string }) {
+function OpenEntry<S extends PagedShelf>({
+  shelf,
+  id,
+}: {
+  readonly shelf: S;
+  readonly id: string;
+}) {
   const items = useLibrary(shelf);
   const navigate = useNavigate();
   if (items.isPending) return <Loading what="the library" />;

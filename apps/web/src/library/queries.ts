@@ -1,10 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import {
+  NO_OFFICE,
+  OFFICE_ID,
   SHIPPED_KINDS,
   SHIPPED_MINUTES,
   SHIPPED_MINUTES_ID,
   type ClimateDocument,
   type MinutesTable,
+  type Office,
   type Rules,
   type TimerKind,
 } from '@water-clock/core';
@@ -16,8 +19,12 @@ export interface Shelves {
   readonly kinds: TimerKind;
   readonly minutes: MinutesTable;
   readonly climates: ClimateDocument;
+  /** One document: what the office says of itself. */
+  readonly office: Office;
 }
 export type Shelf = keyof Shelves;
+/** Those that have a page of the library. */
+export type PagedShelf = Exclude<Shelf, 'office'>;
 
 export interface LibraryItem<D> {
   readonly id: string;
@@ -38,6 +45,7 @@ const SHIPPED: { readonly [S in Shelf]: readonly { id: string; document: Shelves
   kinds: SHIPPED_KINDS.map(({ id, kind }) => ({ id, document: kind })),
   minutes: [{ id: SHIPPED_MINUTES_ID, document: SHIPPED_MINUTES }],
   climates: [],
+  office: [{ id: OFFICE_ID, document: NO_OFFICE }],
 };
 
 export const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };

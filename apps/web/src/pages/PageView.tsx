@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
+import { useLibrary } from '../library/queries.ts';
 import { newId } from '../platform/api.ts';
 import { Failed, Loading } from '../platform/states.tsx';
 import type { SurveyProps } from '../visit/SurveyViews.tsx';
@@ -13,6 +14,7 @@ import {
   visitKeys,
   withdrawLink,
 } from '../visits/queries.ts';
+import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
 import '../visits/visits.css';
 
@@ -34,7 +36,9 @@ const DAYS = [
 /** The homeowner's page: as it is, on paper, and as a private link. */
 export default function PageView(props: SurveyProps & { readonly version: number }) {
   const { timerId, version, today } = props;
-  const page = usePage(timerId, version);
+  // The page tells the office's telephone, too.
+  const [office] = useLibrary('office').data ?? [];
+  const page = usePage(timerId, version, office?.version ?? 0);
   const links = useLinks(timerId);
   const client = useQueryClient();
   const [days, setDays] = useState(365);
@@ -117,6 +121,7 @@ export default function PageView(props: SurveyProps & { readonly version: number
           ))}
         </ul>
       )}
+      <OfficeFields />
       <HomeownerSheet page={page.data} />
     </div>
   );

@@ -29,7 +29,8 @@ function Picture({
 
 interface Props {
   readonly photos: readonly string[];
-  readonly set: (photos: readonly string[]) => void;
+  /** Absent: they are only looked at. */
+  readonly set?: (photos: readonly string[]) => void;
   readonly label: string;
   readonly most?: number;
 }
@@ -60,7 +61,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
     }
     if (files.length > room) setFault(`At most ${most} photos are kept; the others were left out.`);
     if (made.length === 0) return;
-    set([...photos, ...made]);
+    set?.([...photos, ...made]);
     setLeft((before) => before + made.length);
     bring();
   };
@@ -69,17 +70,19 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       {photos.map((id, i) => (
         <span key={id} className="photo-frame">
           <Picture id={id} number={i + 1} left={left} />
-          <button
-            type="button"
-            className="plain-button photo-out"
-            aria-label={`Take out photo ${i + 1}`}
-            onClick={() => set(photos.filter((one) => one !== id))}
-          >
-            ×
-          </button>
+          {set && (
+            <button
+              type="button"
+              className="plain-button photo-out"
+              aria-label={`Take out photo ${i + 1}`}
+              onClick={() => set(photos.filter((one) => one !== id))}
+            >
+              ×
+            </button>
+          )}
         </span>
       ))}
-      {photos.length < most && (
+      {set && photos.length < most && (
         <label className="plain-button photo-add">
           Add a photo
           <input

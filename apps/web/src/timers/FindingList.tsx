@@ -111,9 +111,16 @@ function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
 /** Where no start is named, the small hours of the date. */
 const SMALL_HOURS = 4 * 3600;
 
-/** The moment at which a finding shows. */
-const momentOf = ({ where: { date, start } }: Finding, today: EpochDay): ClockSecond =>
-  (date ?? today) * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
+/** The moment at which a finding shows: its own date, or the next one on which its program waters; null where it is of no hour. */
+function momentOf(
+  { where: { date, program, start } }: Finding,
+  { programs }: Check,
+): ClockSecond | null {
+  const [next] = programs.find(({ letter }) => letter === program)?.nextWateringDays ?? [];
+  const day = date ?? next;
+  if (day === undefined) return null;
+  return day * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
+}
 
 /** What the checks have to say: each with what puts it right, and a way to say that it is meant so. */
 export function FindingList(props: Props) {
@@ -126,6 +133,7 @@ export function FindingList(props: Props) {
   const item = (finding: Finding, i: number) => {
     const isMove = MOVES.includes(finding.code);
     const fix = isMove ? null : fixOf(plan, finding, today, brief);
+    const moment = momentOf(finding, check);
     const key = `${finding.code} ${i}`;
     const sentence = findingSentence(finding, speech);
     return (
@@ -151,8 +159,8 @@ export function FindingList(props: Props) {
               Move it to a free time
             </Button>
           )}
-          {finding.where.date !== undefined && (
-            <Button type="text" onClick={() => show(momentOf(finding, today))}>
+          {moment !== null && (
+            <Button type="text" onClick={() => show(moment)}>
               Show it on the strip
             </Button>
           )}

@@ -14,6 +14,7 @@ import {
   type NextVisit,
   type Plan,
 } from '@water-clock/core';
+import { useSession } from '../people/queries.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { momentText } from './panel.ts';
 import type { VisitPartProps } from './visitPart.ts';
@@ -42,6 +43,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const [reason, setReason] = useState<NextReason>('percent');
   const [date, setDate] = useState('');
   const [note, setNote] = useState('');
+  const me = useSession().data?.person?.name;
   const next = survey.next ?? [];
   const { followUp } = survey;
   const set = (all: readonly NextVisit[]) =>
@@ -121,7 +123,10 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
           {startWords(followUp.due.slice(11), clock)}, stations {followUp.stations.join(', ')} in
           this order.{' '}
           {followUp.seenOn ? (
-            <>Seen {dateWords(parseDate(followUp.seenOn) ?? today, today)}.</>
+            <>
+              Seen {dateWords(parseDate(followUp.seenOn) ?? today, today)}
+              {followUp.seenBy ? ` by ${followUp.seenBy}` : ''}.
+            </>
           ) : (
             <>
               Open until somebody has seen it.{' '}
@@ -129,7 +134,13 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
                 onClick={() =>
                   editor.commit({
                     type: 'note',
-                    fields: { followUp: { ...followUp, seenOn: momentText(now).slice(0, 10) } },
+                    fields: {
+                      followUp: {
+                        ...followUp,
+                        seenOn: momentText(now).slice(0, 10),
+                        ...(me ? { seenBy: me } : {}),
+                      },
+                    },
                   })
                 }
               >

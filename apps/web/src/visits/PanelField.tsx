@@ -4,6 +4,7 @@ import {
   entryChange,
   expectedTotal,
   lengthWords,
+  panelHelp,
   panelText,
   parsePanel,
   programName,
@@ -58,7 +59,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
     if (typed === null) return true;
     const read = parsePanel(value.kind, typed, now.hand, now.today);
     if (!read) {
-      setFault(`"${typed}" cannot stand here.`);
+      setFault(`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.hand)}.`);
       return false;
     }
     let meant = read;
@@ -94,7 +95,10 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
         onKeyDown={(event) => {
-          if (event.key === 'Escape') setTyped(null);
+          if (event.key === 'Escape') {
+            setTyped(null);
+            setFault(null);
+          }
           if (event.key !== 'Enter' || !finish()) return;
           event.preventDefault();
           focusNextLine(event.currentTarget);

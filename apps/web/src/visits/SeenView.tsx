@@ -49,7 +49,8 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
   );
   const [last] = sightings.slice(-1);
   const night = nightOf(parseMoment(last?.from ?? '') ?? today * SECONDS_PER_DAY);
-  const { answer, working } = useDiagnosis(question, today * SECONDS_PER_DAY, night);
+  const { shown, stop } = useDiagnosis(question, today * SECONDS_PER_DAY, night);
+  const answer = shown?.answer ?? null;
   const speech: TimerSpeech = { on: today, clock, plan: known };
   const note = (next: readonly Sighting[]) =>
     editor.commit({
@@ -67,6 +68,20 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
   const nameOf = (number: number) => plan.stations.find((one) => one.number === number)?.name ?? '';
   return (
     <>
+      <label className="labelled complaint">
+        What the homeowner says
+        <input
+          className="field"
+          maxLength={500}
+          placeholder="“It comes on in the afternoon.”"
+          defaultValue={visit.complaint ?? ''}
+          onBlur={({ target }) => {
+            const complaint = target.value.trim();
+            if (complaint !== (visit.complaint ?? ''))
+              editor.commit({ type: 'note-visit', fields: { complaint: complaint || null } });
+          }}
+        />
+      </label>
       <SightingForm plan={plan} today={today} add={(one) => note([...sightings, one])} />
       {sightings.length > 0 && (
         <ul className="visit-list" aria-label="Seen">
@@ -121,12 +136,20 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
           ? ''
           : 'The settings as found are not frozen: what is noted is taken for them.'}
       </p>
-      {working && (
+      {shown?.state === 'working' && (
         <p role="status" className="work-note">
-          Working it out …
+          Working it out: {Math.round(shown.share * 100)} %{' '}
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
         </p>
       )}
-      {answer && !working && (
+      {shown?.state === 'stopped' && (
+        <p className="work-note">
+          Stopped. Add or take out something that was seen to begin again.
+        </p>
+      )}
+      {answer && (
         <section aria-label="Explanations">
           <h2>What would explain it</h2>
           {answer.explanations[0] && !fitsAll(answer.explanations[0]) && (

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
 import { request } from '../platform/api.ts';
 
@@ -37,7 +37,8 @@ const timerPath = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
 export const visitKeys = {
   of: (timerId: string) => ['visits', timerId] as const,
   one: (id: string) => ['visit', id] as const,
-  page: (timerId: string, version: number) => ['page', timerId, version] as const,
+  page: (timerId: string, ...versions: readonly number[]) =>
+    ['page', timerId, ...versions] as const,
   links: (timerId: string) => ['links', timerId] as const,
   due: (clock: string) => ['due', clock] as const,
 };
@@ -56,10 +57,12 @@ export const closeVisit = (
   body: { readonly id: string; readonly baseVersion: number; readonly closed: string },
 ) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
 
-export const usePage = (timerId: string, version: number) =>
+/** @param versions of what the page tells of: the timer, the office. */
+export const usePage = (timerId: string, ...versions: readonly number[]) =>
   useQuery({
-    queryKey: visitKeys.page(timerId, version),
+    queryKey: visitKeys.page(timerId, ...versions),
     queryFn: () => request<HomeownerPage>('GET', `${timerPath(timerId)}/page`),
+    placeholderData: keepPreviousData,
   });
 
 export const pagePdfPath = (timerId: string, paper: 'a4' | 'letter') =>

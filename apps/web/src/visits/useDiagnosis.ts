@@ -1,34 +1,45 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Question } from '@water-clock/core';
-import type { Diagnosis, DiagnosisRequest } from '../workers/diagnosing.ts';
+import type { Diagnosis, DiagnosisNews, DiagnosisRequest } from '../workers/diagnosing.ts';
 
-/** The explanations of what was seen; null until there are some. Of several questions only the newest is answered. */
-export function useDiagnosis(
-  question: Question,
-  today: number,
-  night: number,
-): { readonly answer: Diagnosis | null; readonly working: boolean } {
-  const [answer, setAnswer] = useState<Diagnosis | null>(null);
-  const [asked, setAsked] = useState(0);
-  const count = useRef(0);
-  const text = JSON.stringify(question);
+export interface Diagnosing {
+  /** What was asked, as text: an answer to something else is no answer. */
+  readonly of: string;
+  readonly state: 'working' | 'stopped' | 'done';
+  readonly share: number;
+  readonly answer: Diagnosis | null;
+}
+
+const NOTHING: Diagnosing = { of: '', state: 'done', share: 0, answer: null };
+
+/** The explanations of what was seen. Of several questions only the newest is answered; stop ends the work. */
+export function useDiagnosis(question: Question, today: number, night: number) {
+  const [diagnosing, setDiagnosing] = useState(NOTHING);
+  const worker = useRef<Worker | null>(null);
+  const of = JSON.stringify({ question, today, night } satisfies DiagnosisRequest);
+  const isAsked = question.sightings.length > 0;
   useEffect(() => {
-    const parsed = JSON.parse(text) as Question;
-    if (parsed.sightings.length === 0) return;
-    const worker = new Worker(new URL('../workers/diagnosing.worker.ts', import.meta.url), {
+    if (!isAsked) return;
+    const made = new Worker(new URL('../workers/diagnosing.worker.ts', import.meta.url), {
       type: 'module',
     });
-    const id = ++count.current;
-    worker.addEventListener('message', ({ data }: MessageEvent<Diagnosis>) => {
-      setAnswer(data);
-      worker.terminate();
+    worker.current = made;
+    made.addEventListener('message', ({ data }: MessageEvent<DiagnosisNews>) => {
+      if (data.kind === 'progress')
+        setDiagnosing({ of, state: 'working', share: data.share, answer: null });
+      else setDiagnosing({ of, state: 'done', share: 1, answer: data.diagnosis });
     });
-    const request: DiagnosisRequest = { id, question: parsed, today, night };
-    worker.postMessage(request);
-    // So that "working" is seen at once.
-    queueMicrotask(() => setAsked(id));
-    return () => worker.terminate();
-  }, [text, today, night]);
-  const shown = question.sightings.length > 0 ? answer : null;
-  return { answer: shown, working: question.sightings.length > 0 && (answer?.id ?? 0) < asked };
+    made.postMessage(JSON.parse(of));
+    return () => made.terminate();
+  }, [of, isAsked]);
+  const stop = useCallback(() => {
+    worker.current?.terminate();
+    setDiagnosing((last) => ({ ...last, state: 'stopped' }));
+  }, []);
+  const shown: Diagnosing | null = !isAsked
+    ? null
+    : diagnosing.of === of
+      ? diagnosing
+      : { of, state: 'working', share: 0, answer: null };
+  return { shown, stop };
 }

@@ -2,7 +2,6 @@
 import type { Ask, Behind, EpochDay, Explanation, Night, Question } from '@water-clock/core';
 
 export interface DiagnosisRequest {
-  readonly id: number;
   readonly question: Question;
   /** 00:00 of the present date at the house, by the true clock. */
   readonly today: number;
@@ -16,8 +15,12 @@ export interface Explained extends Explanation {
   readonly behind: readonly Behind[];
 }
 
+/** Share of the work that is done, 0 to 1, or the answer. */
+export type DiagnosisNews =
+  | { readonly kind: 'progress'; readonly share: number }
+  | { readonly kind: 'answer'; readonly diagnosis: Diagnosis };
+
 export interface Diagnosis {
-  readonly id: number;
   readonly explanations: readonly Explained[];
   readonly ask: Ask | null;
 }

@@ -7,7 +7,7 @@ import {
   nightsFrom,
   type Explanation,
 } from '@water-clock/core';
-import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
+import type { DiagnosisNews, DiagnosisRequest, Explained } from './diagnosing.ts';
 
 const MOST_SHOWN = 5;
 
@@ -16,22 +16,20 @@ function shownIn({ world }: Explanation, night: number): Explained['shown'] {
   return (worked.ok && worked.value[0]) || null;
 }
 
+const tell = (news: DiagnosisNews) => self.postMessage(news);
+
 self.addEventListener('message', ({ data }: MessageEvent<DiagnosisRequest>) => {
-  const { id, question, today, night } = data;
-  const all = explain(question);
+  const { question, today, night } = data;
+  const all = explain(question, (share) => tell({ kind: 'progress', share }));
   const ask = askNext(
     all,
     question.plan.stations.map(({ number }) => number),
     today,
   );
-  const answer: Diagnosis = {
-    id,
-    explanations: all.slice(0, MOST_SHOWN).map((one) => ({
-      ...one,
-      shown: shownIn(one, night),
-      behind: evidenceOf(one, question.sightings),
-    })),
-    ask,
-  };
-  self.postMessage(answer);
+  const explanations = all.slice(0, MOST_SHOWN).map((one) => ({
+    ...one,
+    shown: shownIn(one, night),
+    behind: evidenceOf(one, question.sightings),
+  }));
+  tell({ kind: 'answer', diagnosis: { explanations, ask } });
 });

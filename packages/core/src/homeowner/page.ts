@@ -7,6 +7,7 @@ import { programsByLetter, type Plan, type Program } from '../plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../program.ts';
 import { simulate } from '../simulate.ts';
 import type { Survey } from '../survey/survey.ts';
+import type { Office } from './office.ts';
 import { RAIN_WAYS_TOLD } from './told.ts';
 import {
   dateWords,
@@ -15,6 +16,7 @@ import {
   monthName,
   startWords,
   timeWords,
+  weekdayName,
   type ClockStyle,
 } from '../words.ts';
 
@@ -68,7 +70,7 @@ export interface PageSources {
   readonly kind: TimerKind | null;
   readonly house: string;
   readonly company: string;
-  readonly phone: string | null;
+  readonly office: Office;
   readonly today: EpochDay;
   readonly clock: ClockStyle;
 }
@@ -131,11 +133,10 @@ function weekOf({ plan, today, clock }: PageSources): HomeownerPage['week'] {
     const midnight = first + day * SECONDS_PER_DAY;
     return [{ day, from: began - midnight, to: ended - midnight, program: due.letter }];
   });
-  const names = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
   return {
     days: Array.from({ length: 7 }, (_, i) => {
       const { day } = civilOf(today + i);
-      return `${names[weekdayIndexOf(today + i)] ?? ''} ${day}`;
+      return `${weekdayName(weekdayIndexOf(today + i))} ${day}`;
     }),
     hours: [0, 6, 12, 18, 0].map((hour) => timeWords(hour * 3600, clock).replace(':00', '')),
     runs,
@@ -174,12 +175,12 @@ function whySection({ plan, survey, today, clock }: PageSources): string[] {
  * Cost: two simulations of some weeks.
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
-  const { plan, survey, kind, house, company, phone, today } = sources;
+  const { plan, survey, kind, house, company, office, today } = sources;
   const enabled = enabledStations(plan);
   const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
   const { year, month, day } = civilOf(today);
   const month100 = effectivePercentNow(plan, today);
-  const call = phone === null ? company : `${company}, ${phone}`;
+  const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
   const rain =
     RAIN_WAYS_TOLD[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
   return {

@@ -153,23 +153,25 @@ export function keyInLines(
   now: PanelNow,
   clockIsRight: boolean,
 ): KeyLine[] {
-  const before = new Map((base ? panelLines(base, now) : []).map((line) => [line.id, line.value]));
+  const inBox = base ? panelLines(base, now) : [];
+  const before = new Map(inBox.map((line) => [line.id, line.value]));
   const all = panelLines(target, now).map((line): KeyLine => ({
     ...line,
     stands: [line.place],
     was: before.get(line.id) ?? null,
   }));
-  const gone = base
-    ? panelLines(base, now).filter(
-        ({ id, setting }) => setting !== 'clock' && !all.some((one) => one.id === id),
-      )
-    : [];
-  // Windows and parts of a day rule that are no longer there: taken out on the panel, too.
-  const takenOut = gone.flatMap((line): KeyLine[] =>
-    line.place.of === 'windows' || line.place.of === 'off-days'
-      ? [{ ...line, stands: [line.place], was: line.value, value: { kind: 'switch', on: false } }]
-      : [],
-  );
+  // Hours and dates without water that are no longer wanted: taken out on the panel, too.
+  const takenOut = inBox
+    .filter(
+      ({ id, place }) =>
+        (place.of === 'windows' || place.of === 'off-days') && !all.some((one) => one.id === id),
+    )
+    .map((line): KeyLine => ({
+      ...line,
+      stands: [line.place],
+      was: line.value,
+      value: { kind: 'switch', on: false },
+    }));
   const differs = (line: KeyLine) =>
     line.setting === 'clock'
       ? !clockIsRight || base === null
@@ -190,7 +192,7 @@ export function keyInLines(
   const hasRuns = wanted.some(({ place }) => place.of === 'run');
   const toHundred =
     hasRuns && percents.some(({ was }) => !isHundred(was)) ? hundredLines(percents) : [];
-  const finally_ = percents.filter((line) =>
+  const percentsAtLast = percents.filter((line) =>
     toHundred.length > 0 ? !isHundred(line.value) : differs(line),
   );
   const groups = new Map<PanelSetting, KeyLine[]>();
@@ -213,10 +215,10 @@ export function keyInLines(
           ? own
           : [...own.slice(0, last + 1), ...totalLine(target, letter, now), ...own.slice(last + 1)];
       });
-      return percentIsLate ? [...toHundred, ...shown] : [...shown, ...finally_];
+      return percentIsLate ? [...toHundred, ...shown] : [...shown, ...percentsAtLast];
     }
     if (programLines.some((one) => one === setting)) return [];
-    if (setting === 'percent') return percentIsLate ? finally_ : toHundred;
+    if (setting === 'percent') return percentIsLate ? percentsAtLast : toHundred;
     return groups.get(setting) ?? [];
   });
   return merged(lines, now);

@@ -303,3 +303,40 @@ export const weekdayOf = (day: EpochDay): PanelValue => ({
   kind: 'weekday',
   weekday: weekdayIndexOf(day),
 });
+
+/** What can be typed for a value of this kind, for the message beside the field. */
+export function panelHelp(kind: PanelKind, { dialect }: Hand): string {
+  const days =
+    dialect.weekdayKeys === 'digits'
+      ? 'the digits of the days, such as 2 4 6'
+      : 'days such as mon wed fri';
+  switch (kind) {
+    case 'time':
+      return 'a time such as 5:30, 5:30p or 17:30, or off';
+    case 'run':
+    case 'length':
+      return 'hours and minutes such as 0:22 or 1:05, or minutes such as 22; at most 24:00';
+    case 'days':
+      return `${days}, or every day, odd, even, interval, off`;
+    case 'count':
+      return 'a whole number of days';
+    case 'days-left':
+      return 'a whole number of days, 0 to 365';
+    case 'date':
+      return 'a date such as 25 November';
+    case 'percent':
+      return 'a percent, 0 to 500';
+    case 'switch':
+      return 'on or off';
+    case 'hours':
+      return 'hours such as 9:00 to 17:00';
+    case 'numbers':
+      return 'whole numbers with spaces between them';
+    case 'year':
+      return 'a year such as 2027';
+    case 'weekday':
+      return dialect.weekdayKeys === 'digits' ? 'a digit, 1 to 7' : 'a day such as wed';
+    case 'sensor':
+      return 'active, bypass or none';
+  }
+}

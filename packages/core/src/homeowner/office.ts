@@ -1,0 +1,39 @@
+/**
+ * What the office says of itself on the homeowner's page: an open document, `water-clock-office`, file ending `.office.json`. An office has
+ * one.
+ */
+import type { Fault, Outcome } from '../fault.ts';
+import { foreignDocument } from '../readPlan.ts';
+import { object, oneOf, optional, readLine, required } from '../reader.ts';
+
+export const OFFICE_FORMAT = 'water-clock-office';
+export const OFFICE_VERSION = 1;
+
+export interface Office {
+  readonly format: typeof OFFICE_FORMAT;
+  readonly version: typeof OFFICE_VERSION;
+  /** As it is to be dialled. */
+  readonly phone?: string;
+  /** When somebody answers it, such as `Mon to Fri, 8 to 5`. */
+  readonly hours?: string;
+}
+
+/** The id under which every office keeps its own; until it does, this says nothing. */
+export const OFFICE_ID = '5d1e0000-7a3c-4c1e-8e5a-0000000000f0';
+export const NO_OFFICE: Office = { format: OFFICE_FORMAT, version: OFFICE_VERSION };
+
+const shape = object<Office>({
+  format: required(oneOf([OFFICE_FORMAT]), `"${OFFICE_FORMAT}"`),
+  version: required(oneOf([OFFICE_VERSION]), `${OFFICE_VERSION}`),
+  phone: optional(readLine),
+  hours: optional(readLine),
+});
+
+/** Reads what an office says of itself from a JSON value. Strict. */
+export function readOffice(value: unknown): Outcome<Office> {
+  const faults: Fault[] = [];
+  const other = foreignDocument(value, OFFICE_FORMAT, OFFICE_VERSION);
+  if (other) return { ok: false, faults: [other] };
+  const office = shape(value, [], faults);
+  return office === undefined ? { ok: false, faults } : { ok: true, value: office };
+}
