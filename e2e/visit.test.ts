@@ -1,8 +1,20 @@
 /** A visit on a phone, as somebody does it who has never seen the program: found, fixed, keyed in, left with a page, closed. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan, Survey } from '@water-clock/core';
-import { accessibilityFaults, House, press, saved, sees, step, THISTLE_CORNER } from './house.ts';
+import {
+  accessibilityFaults,
+  FENNIMORE,
+  House,
+  press,
+  saved,
+  sees,
+  step,
+  THISTLE_CORNER,
+} from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -169,5 +181,139 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.goto(`${house.server.url}/due`);
   await sees(page, '.due', /Thistle Corner.*see the first watering/s);
   expect(await accessibilityFaults(page)).toEqual([]);
+  await page.close();
+});
+
+/** Goes on by the tab key until something of this name has the focus. */
+const tabTo = async (page: Page, name: RegExp) => {
+  for (let n = 0; n < 150; n++) {
+    const focused = await page.evaluate(() => {
+      const at = document.activeElement;
+      const label = at instanceof HTMLInputElement ? at.labels?.[0]?.textContent : '';
+      return at?.getAttribute('aria-label') ?? (label || at?.textContent) ?? '';
+    });
+    if (name.test(focused.trim())) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`${String(name)} is not reached by the tab key`);
+};
+
+test('by the keyboard alone: begun, an absurd value told, frozen, keyed in', async () => {
+  const page = await house.at(`${THISTLE_CORNER}/found`);
+  await tabTo(page, /^Begin a visit$/);
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('.panel-line');
+  await tabTo(page, /^Program 1 station 1/);
+  await page.keyboard.type('99:99');
+  await page.keyboard.press('Enter');
+  await sees(
+    page,
+    '.panel-line .fault',
+    /"99:99" cannot stand here. Type hours and minutes such as 0:22/,
+  );
+  await page.keyboard.press('Escape');
+  expect(await page.$('.panel-line .fault')).toBeNull();
+  await tabTo(page, /^Program 2 days/);
+  await page.keyboard.type('thu 3 sat');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => !document.querySelector('.panel-line .fault'));
+  const { plan } = await recordOf(page);
+  expect(plan.programs[1]?.days).toEqual({ rule: 'weekdays', weekdays: ['tue', 'thu', 'sat'] });
+  await tabTo(page, /none hidden$/);
+  await page.keyboard.press('1');
+  await tabTo(page, /^Freeze as found$/);
+  await page.keyboard.press('Enter');
+  await sees(page, '.visit-frozen', /Frozen as found/);
+  await page.goto(`${house.server.url}${THISTLE_CORNER}/keyin`);
+  // The first line has the focus; each that is ticked hands it on.
+  await page.waitForFunction(() => document.activeElement?.className === 'key-tick');
+  await page.keyboard.press('Enter');
+  await sees(page, '.key-progress', /^1 of 2 done/);
+  await page.waitForFunction(
+    () => document.activeElement?.getAttribute('aria-pressed') === 'false',
+  );
+  await page.keyboard.press('Space');
+  await sees(page, '.key-progress', /^All 2 done/);
+  // On paper it is one page.
+  const paper = await page.pdf({ format: 'A4' });
+  expect(
+    Buffer.from(paper)
+      .toString('latin1')
+      .match(/\/Type\s*\/Page[^s]/g),
+  ).toHaveLength(1);
+  await page.close();
+});
+
+test('a clock twelve hours out is found from what was seen, and is a fact once it is noted', async () => {
+  const page = await house.at(`${FENNIMORE}/seen`);
+  await press(page, 'Begin a visit');
+  await page.waitForSelector('.sighting');
+  const chosen = await page.$$eval('.sighting-fields .labelled:nth-child(1) option', (all) => {
+    const day = all.find((one, i) => i > 0 && /^(Tue|Sun)/.test(one.textContent ?? ''));
+    return day?.value ?? '';
+  });
+  await page.select('.sighting-fields .labelled:nth-child(1) select', chosen);
+  await page.type('input[placeholder="3:15p"]', '5:15p');
+  await page.select('.sighting-fields .labelled:nth-child(3) select', '5');
+  await press(page, 'Add what was seen');
+  // The demo's clock was noted twelve hours out, so that is no guess any more.
+  await sees(page, '.explanation', /The timer’s clock is .*12 h.*Note the clock/s);
+  await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
+  await page.click('.signs-shown summary');
+  await page.waitForSelector('.signs input[type=checkbox]').then((box) => box?.click());
+  await sees(page, '.signs-shown summary', /A program letter blinks/);
+  await page.select('.ladders select', '5');
+  await page.waitForSelector('#ladder-5');
+  await sees(page, '#ladder-5', /licensed electrician/);
+  await page.click('#ladder-5 .rung:nth-of-type(1) [role=radio]');
+  await page.type('#ladder-5 .rung input', '27 V');
+  await page.keyboard.press('Tab');
+  const { survey } = await recordOf(page);
+  expect(survey.visit?.ladders).toEqual([
+    { station: 5, rung: 'power', good: true, reading: '27 V' },
+  ]);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await page.close();
+});
+
+test('any state of the logbook is brought back and taken back, and a whole site comes in as a file', async () => {
+  const page = await house.at(`${THISTLE_CORNER}/log`);
+  await page.waitForSelector('[aria-label="Compare"] select');
+  const before = await recordOf(page);
+  // The state that the first visit found: two starts.
+  const found = await page.$$eval('[aria-label="Compare"] .labelled:nth-child(1) option', (all) =>
+    all.filter((one) => /as found$/.test(one.textContent ?? '')).map((one) => one.value),
+  );
+  await page.select('[aria-label="Compare"] .labelled:nth-child(1) select', found[1] ?? '');
+  await sees(page, '[aria-label="Compare"] table', /B starts4:40 am, 3:10 pm4:40 am/);
+  const bring = await page.waitForSelector('[aria-label="Compare"] ::-p-text(Bring “)');
+  await bring?.click();
+  await sees(page, '[aria-label="Compare"]', /They set the timer alike/);
+  expect((await recordOf(page)).plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
+  await press(page, 'Undo');
+  await sees(page, '[aria-label="Compare"] table', /B starts/);
+  expect((await recordOf(page)).plan).toEqual(before.plan);
+  await page.click('.log-findings summary');
+  await sees(page, '.log-findings', /As found.*in the afternoon wind and sun.*As left/s);
+
+  const zip = await page.evaluate(async () => {
+    const link = [...document.querySelectorAll<HTMLAnchorElement>('.files a')].find((one) =>
+      one.href.endsWith('/archive'),
+    );
+    const bytes = new Uint8Array(await (await fetch(link?.href ?? '')).arrayBuffer());
+    return [...bytes];
+  });
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-zip-')), 'site.zip');
+  await page.goto(house.server.url);
+  await page.waitForSelector('.sites-head');
+  const input = await page.$('.sites-head input[type=file]');
+  writeFileSync(file, 'no zip');
+  await input?.uploadFile(file);
+  await sees(page, '[role=alert]', /Not taken: document: this is no ZIP file/);
+  writeFileSync(file, Buffer.from(zip));
+  await (await page.$('.sites-head input[type=file]'))?.uploadFile(file);
+  await page.waitForFunction(() => location.pathname.endsWith('/log'));
+  expect(page.url()).not.toContain(THISTLE_CORNER);
+  await sees(page, '.log-entry', /Start in the afternoon taken out/);
   await page.close();
 });

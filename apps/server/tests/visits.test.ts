@@ -300,6 +300,13 @@ describe('a site as one ZIP', () => {
     const id = randomUUID();
     const made = await put(bytes, id, server.stranger).expect(200);
     expect((await put(bytes, id, server.stranger).expect(200)).body).toEqual(made.body);
+    const [timer] = (made.body as { timerIds: string[] }).timerIds;
+    const brought = await server.stranger.get(`/api/timers/${timer}`).expect(200);
+    expect((brought.body as View).plan).toEqual((await view(FENNIMORE)).plan);
+    const log = (await server.stranger.get(`/api/timers/${timer}/visits`).expect(200)).body as {
+      id: string;
+    }[];
+    await server.stranger.get(`/api/visits/${log[0]?.id}`).expect(200);
     const back = await unzip(await exported(id, server.stranger));
     expect([...back.keys()]).toEqual([...files.keys()]);
     for (const [name, content] of files)

@@ -65,10 +65,20 @@ function photosIn(value: unknown): string[] {
   );
 }
 
-/** An id that follows from another one: the same archive under the same id makes the same rows. */
+/**
+ * An id that follows from another one, so that the same archive under the same id makes the same rows: a UUID by name, with the
+ * version and variant that one has (RFC 9562, 5.5; the hash is SHA-256).
+ */
 function idFrom(id: string, name: string): string {
   const hash = createHash('sha256').update(`${id} ${name}`).digest('hex');
-  return [8, 12, 16, 20, 32].map((end, i) => hash.slice([0, 8, 12, 16, 20][i], end)).join('-');
+  const parts = [
+    hash.slice(0, 8),
+    hash.slice(8, 12),
+    `5${hash.slice(13, 16)}`,
+    `a${hash.slice(17, 20)}`,
+    hash.slice(20, 32),
+  ];
+  return parts.join('-');
 }
 
 /** What an archive holds, or everything that is wrong with it, by file. */

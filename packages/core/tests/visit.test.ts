@@ -1,0 +1,498 @@
+/** A visit from its record to what is left behind: noted, closed, told on a page, counted in water, written into calendars. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  applyChange,
+  applyRecordChange,
+  askNext,
+  check,
+  closeVisit,
+  costOfYear,
+  dueVisits,
+  EMPTY_SURVEY,
+  evidenceOf,
+  explain,
+  formatDate,
+  homeownerPage,
+  meanWeeklySeconds,
+  NO_OFFICE,
+  openPoints,
+  priceOf,
+  readClosedVisit,
+  readOffice,
+  readRecordChange,
+  safeFixes,
+  simulate,
+  startWords,
+  SWITCHED,
+  visitFindings,
+  visitFindingSentence,
+  waterUsage,
+  wateringEvents,
+  WEEKDAYS,
+  type Plan,
+  type RecordChange,
+  type Survey,
+  type Tariff,
+  type TimerRecord,
+  type Visit,
+  type WateringEvent,
+} from '@water-clock/core';
+import { anyPlan } from './randomPlans.ts';
+import { gardenFrom, randomFrom, TODAY } from './slippedTimers.ts';
+
+const DAY = 86_400;
+const { plan } = gardenFrom(randomFrom(11));
+const at = '2027-06-15T09:00';
+const visit: Visit = {
+  began: at,
+  asFound: { at, plan, hidden: 'none-found' },
+  asLeft: { at: '2027-06-15T10:00', plan },
+};
+const surveyed = (more: Partial<Visit> = {}, survey: Partial<Survey> = {}): Survey => ({
+  ...EMPTY_SURVEY,
+  ...survey,
+  visit: { ...visit, ...more },
+});
+
+function applied(record: TimerRecord, change: RecordChange): TimerRecord {
+  const made = applyRecordChange(record, change);
+  if (!made.ok) throw new Error(JSON.stringify(made.faults));
+  // Whatever is noted of a visit can be taken back to the last field.
+  const back = applyRecordChange(made.value.record, made.value.inverse);
+  expect(back.ok && back.value.record).toEqual(record);
+  return made.value.record;
+}
+
+describe('what is noted of a visit', () => {
+  test('is a change with an inverse, and needs a visit that has begun', () => {
+    const bare: TimerRecord = { plan, survey: EMPTY_SURVEY };
+    const note: RecordChange = {
+      type: 'note-visit',
+      fields: { complaint: 'It comes on at three.' },
+    };
+    expect(applyRecordChange(bare, note)).toMatchObject({
+      ok: false,
+      faults: [{ path: ['visit'] }],
+    });
+    const begun = applied(bare, { type: 'note', fields: { visit: { began: at } } });
+    const noted = applied(begun, note);
+    expect(noted.survey.visit?.complaint).toBe('It comes on at three.');
+    const frozen = applied(noted, {
+      type: 'note-visit',
+      fields: { asFound: visit.asFound ?? null },
+    });
+    expect(applied(frozen, { type: 'note-visit', fields: { asFound: null } })).toEqual(noted);
+  });
+
+  test.each([
+    [{ complaint: 7 }, 'fields.complaint'],
+    [{ began: at }, 'fields.began'],
+    [{ sightings: [{ saw: 'heard', from: at }] }, 'fields.sightings.0.saw'],
+    [{ sightings: [{ saw: 'ran', from: '2027-02-30T10:00' }] }, 'fields.sightings.0.from'],
+    [{ tests: [{ station: 100 }] }, 'fields.tests.0.station'],
+    [{ keyIn: { scope: 'some', ticked: [] } }, 'fields.keyIn.scope'],
+    [{ keyIn: { scope: 'changes', ticked: ['a', 'a'] } }, 'fields.keyIn.ticked.1'],
+    [
+      { asLeft: { at, plan: { ...plan, programs: [{ letter: 'A' }] } } },
+      'fields.asLeft.plan.programs.0.starts',
+    ],
+    [{ switched: [{ what: 'bypass', putBack: 'yes' }] }, 'fields.switched.0.putBack'],
+  ])('is read strictly, case %#', (fields, path) => {
+    const read = readRecordChange({ type: 'note-visit', fields });
+    expect(read.ok ? [] : read.faults.map((one) => one.path.join('.'))).toContain(path);
+  });
+});
+
+describe('closing', () => {
+  test('keeps what was found and left, what comes next, and which faults were mended', () => {
+    const survey = surveyed(
+      {},
+      {
+        stations: [{ number: 1, faults: [{ fault: 'leak', severity: 'soon' }] }],
+        next: [{ date: '2027-09-01', reason: 'percent' }],
+      },
+    );
+    const before = [
+      { station: 1, fault: 'leak', open: true },
+      { station: 2, fault: 'tilted-head', open: true },
+      { station: 3, fault: 'overspray', open: false },
+    ];
+    const closed = closeVisit(plan, survey, '2027-06-15T10:05', before);
+    expect(closed?.survey).toEqual({ ...survey, visit: undefined });
+    expect(closed?.visit.faults).toEqual([
+      { station: 1, fault: 'leak', open: true },
+      { station: 2, fault: 'tilted-head', open: false },
+    ]);
+    expect(readClosedVisit(JSON.parse(JSON.stringify(closed?.visit)))).toMatchObject({ ok: true });
+  });
+
+  test('waits for every single thing that was switched: put back, or left so for a reason', () => {
+    for (const what of SWITCHED) {
+      const open = openPoints(plan, surveyed({ switched: [{ what, putBack: false }] }));
+      expect(open).toEqual([{ what: 'switched', switched: what }]);
+      for (const done of [
+        { what, putBack: true },
+        { what, putBack: false, reason: 'winter' },
+      ])
+        expect(openPoints(plan, surveyed({ switched: [done] }))).toEqual([]);
+    }
+  });
+
+  test('looks at the settings too: what stands switched there is not put back by saying so', () => {
+    const off: Plan = { ...plan, settings: { ...plan.settings, mode: 'off', sensor: 'bypass' } };
+    const left = { asLeft: { at, plan: off } };
+    const said = [{ what: 'off' as const, putBack: true }];
+    expect(openPoints(off, surveyed({ ...left, switched: said }))).toEqual([
+      { what: 'switched', switched: 'bypass' },
+      { what: 'switched', switched: 'off' },
+    ]);
+    const why = SWITCHED.map((what) => ({ what, putBack: false, reason: 'shut for the winter' }));
+    expect(openPoints(off, surveyed({ ...left, switched: why }))).toEqual([]);
+  });
+
+  test('asks for what is missing, and for a state that is older than the settings', () => {
+    const { asFound: _found, asLeft: _left, ...bare } = visit;
+    expect(openPoints(plan, EMPTY_SURVEY)).toEqual([{ what: 'no-visit' }]);
+    expect(openPoints(plan, { ...EMPTY_SURVEY, visit: bare })).toEqual([
+      { what: 'no-as-found' },
+      { what: 'no-as-left' },
+    ]);
+    const later = { ...plan, settings: { ...plan.settings, stationDelaySeconds: 10 } };
+    expect(openPoints(later, surveyed())).toEqual([{ what: 'as-left-is-older' }]);
+    expect(closeVisit(later, surveyed(), at)).toBeNull();
+  });
+});
+
+test('what is due: visits to come, and the first watering until somebody has seen it', () => {
+  const followUp = { program: 'A', due: '2027-06-16T05:00', stations: [1, 2] };
+  const survey = surveyed({}, { followUp, next: [{ date: '2027-06-20', reason: 'battery' }] });
+  const kinds = (one: Survey) => dueVisits(one).map(({ reason }) => reason.kind);
+  expect(kinds(survey)).toEqual(['follow-up', 'planned']);
+  expect(kinds({ ...survey, followUp: { ...followUp, seenOn: '2027-06-16' } })).toEqual([
+    'planned',
+  ]);
+});
+
+test('findings of the visit itself: each with what it is about, and none where all is well', () => {
+  expect(visitFindings(plan, surveyed(), TODAY)).toEqual([]);
+  const clock = { clockShown: '2027-06-15T21:02', clockReally: '2027-06-15T09:00' };
+  const percent: Plan = { ...plan, settings: { ...plan.settings, seasonalPercent: 140 } };
+  const found = visitFindings(
+    percent,
+    surveyed(
+      {
+        asFound: { at, plan: percent, hidden: 'not-looked' },
+        switched: [{ what: 'manual', putBack: false }],
+        savedInside: { at: '2027-06-15T09:30', state: 'as-left' },
+      },
+      { device: clock },
+    ),
+    TODAY,
+  );
+  const codes = found.map(({ code }) => code);
+  expect(codes[0]).toBe('clock-wrong');
+  expect(codes).toEqual(
+    expect.arrayContaining(['manual-left-on', 'hidden-not-looked', 'saved-inside-older']),
+  );
+  expect(found[0]).toMatchObject({ ahead: 43_320 });
+  for (const one of found)
+    expect(visitFindingSentence(one, { on: TODAY, clock: '12', plan })).toMatch(/^[A-Z].*\.$/);
+});
+
+describe('water and money', () => {
+  test('litres are those of every run of a year, one by one', () => {
+    for (const seed of [1, 2, 3, 5, 8]) {
+      const { plan: garden } = gardenFrom(randomFrom(seed));
+      const survey: Survey = {
+        stations: garden.stations.map(({ number }) => ({
+          number,
+          flow: { by: 'timer', litresPerMinute: 4 + number },
+        })),
+      };
+      // Slow and obvious; where programs overlap a queue still gives all of it.
+      const queue: Plan = { ...garden, timer: { ...garden.timer, onOverlap: 'queue' } };
+      let litres = 0;
+      for (const { station, on, off } of simulate(queue, TODAY, 365).runs)
+        litres += ((off - on) / 60) * (4 + station);
+      const usage = waterUsage(garden, survey, TODAY);
+      expect(Math.abs(usage.litresAYear - litres) / litres).toBeLessThan(0.01);
+      expect(usage.unknown).toEqual([]);
+      expect(waterUsage(garden, EMPTY_SURVEY, TODAY)).toMatchObject({ litresAYear: 0 });
+      expect(waterUsage(garden, EMPTY_SURVEY, TODAY).unknown.length).toBeGreaterThan(0);
+    }
+  });
+
+  const tariff: Tariff = {
+    currency: 'Kr',
+    periodDays: 73,
+    steps: [
+      { upToLitres: 10_000, perCubicMetre: 1 },
+      { upToLitres: 25_000, perCubicMetre: 2 },
+      { perCubicMetre: 5 },
+    ],
+    houseLitres: 8000,
+  };
+
+  test('the price of a period is that of each litre by its own step', () => {
+    for (const litres of [0, 1, 9999, 10_000, 10_001, 24_999, 25_000, 61_234]) {
+      let slow = 0;
+      for (let litre = 1; litre <= litres; litre++)
+        slow += litre <= 10_000 ? 0.001 : litre <= 25_000 ? 0.002 : 0.005;
+      expect(priceOf(litres, tariff)).toBeCloseTo(slow, 6);
+    }
+  });
+
+  test('a year is five bills with the garden less five without it', () => {
+    const weekly = 7 * 300;
+    const usage = {
+      stations: [
+        {
+          station: 1,
+          litresPerMinute: 1,
+          source: 'measured' as const,
+          weeklyByMonth: new Array<number>(12).fill(weekly),
+        },
+      ],
+      unknown: [],
+      litresAYear: 0,
+      uncertainLitres: 0,
+      peakWeekLitres: weekly,
+    };
+    const bill = priceOf(8000 + 73 * 300, tariff) - priceOf(8000, tariff);
+    expect(costOfYear(usage, tariff)).toBeCloseTo(5 * bill, 6);
+    // A period that the year cuts off is worth its share.
+    const longer = { ...tariff, periodDays: 250, steps: [{ perCubicMetre: 3 }] };
+    expect(costOfYear(usage, longer)).toBeCloseTo((365 * 300 * 3) / 1000, 6);
+  });
+});
+
+describe('watering as events', () => {
+  /** Slow and obvious: every date of the span, looked at by the words of the rule. */
+  function expanded(
+    { station, program, on, seconds, rule }: WateringEvent,
+    until: number,
+  ): string[] {
+    const text = (moment: number) => `${station} ${program} ${moment} ${moment + seconds}`;
+    if (!rule) return on < until ? [text(on)] : [];
+    const found: string[] = [];
+    for (let day = Math.floor(on / DAY), n = 0; day * DAY < until; day++, n++) {
+      const weekday = WEEKDAYS[(((day + 3) % 7) + 7) % 7] ?? 'mon';
+      const moment = on + n * DAY;
+      if (
+        n % rule.everyDays === 0 &&
+        (rule.weekdays?.includes(weekday) ?? true) &&
+        (rule.monthDays?.includes(Number(formatDate(day).slice(8))) ?? true) &&
+        moment < until
+      )
+        found.push(text(moment));
+    }
+    return found;
+  }
+
+  const agrees = (one: Plan, days: number) => {
+    const until = (TODAY + days) * DAY;
+    const told = wateringEvents(one, TODAY, days + 1).flatMap((event) => expanded(event, until));
+    const runs = simulate(one, TODAY, days + 1)
+      .runs.filter(({ on }) => on < until)
+      .map(({ station, letter, on, off }) => `${station} ${letter} ${on} ${off}`);
+    expect(told.sort()).toEqual(runs.sort());
+    return runs.length;
+  };
+
+  test('are every run of two years, in gardens as technicians leave them', () => {
+    let byRule = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const { plan: garden } = gardenFrom(randomFrom(seed));
+      expect(agrees(garden, 730)).toBeGreaterThan(100);
+      if (wateringEvents(garden, TODAY).some(({ rule }) => rule)) byRule += 1;
+    }
+    expect(byRule).toBeGreaterThan(10);
+  });
+
+  test('and in plans of every kind', () => {
+    fc.assert(
+      fc.property(anyPlan, (one) => {
+        agrees(one, 60);
+      }),
+      { numRuns: 150, seed: 61 },
+    );
+  });
+});
+
+test('safe fixes leave every station its water, and bring nothing that was not there', () => {
+  let pressed = 0;
+  for (let seed = 1; seed <= 60; seed++) {
+    const garden = gardenFrom(randomFrom(seed));
+    // Programs shoved onto each other, a start in the afternoon, a pump forgotten.
+    const one: Plan = {
+      ...garden.plan,
+      stations: garden.plan.stations.map((station, i) =>
+        i % 3 === 0 ? { ...station, needsPump: true, pump: false } : station,
+      ),
+      programs: garden.plan.programs.map((program, i) => ({
+        ...program,
+        starts: seed % 2 === 0 ? ['05:00'] : i === 0 ? ['14:00'] : program.starts,
+      })),
+    };
+    const { change, fixed } = safeFixes(one, TODAY, null);
+    if (!change) continue;
+    pressed += fixed.length;
+    const made = applyChange(one, change);
+    if (!made.ok) throw new Error(JSON.stringify(made.faults));
+    const serious = (each: Plan) =>
+      check(each, TODAY).findings.filter(({ severity }) => severity !== 'note');
+    const keys = (each: Plan) =>
+      new Set(
+        serious(each).map(
+          ({ code, where: { date: _d, ...where } }) => code + JSON.stringify(where),
+        ),
+      );
+    const before = keys(one);
+    for (const key of keys(made.value.plan)) expect(before).toContain(key);
+    expect(serious(made.value.plan).length).toBeLessThanOrEqual(serious(one).length - fixed.length);
+    expect(meanWeeklySeconds(made.value.plan)).toEqual(meanWeeklySeconds(one));
+  }
+  expect(pressed).toBeGreaterThan(30);
+});
+
+test('a start that is left over in the afternoon is not moved to where it does no harm', () => {
+  const [a] = plan.programs;
+  if (!a) throw new Error('no program');
+  const one: Plan = {
+    ...plan,
+    programs: [{ ...a, starts: ['04:00', '15:00'], days: { rule: 'daily' } }],
+  };
+  const brief = {
+    format: 'water-clock-brief' as const,
+    version: 1 as const,
+    timer: one.timer,
+    stations: [],
+    wish: { starts: 'one' as const },
+  };
+  const codes = check(one, TODAY, undefined, undefined, brief).findings.map(({ code }) => code);
+  expect(codes).toEqual(expect.arrayContaining(['leftover-start', 'afternoon-start']));
+  const { change, fixed } = safeFixes(one, TODAY, brief);
+  expect(fixed.filter(({ finding }) => finding.code === 'afternoon-start')).toEqual([]);
+  expect(JSON.stringify(change) ?? '').not.toContain('set-starts');
+});
+
+describe('the homeowner’s page', () => {
+  const pageOf = (one: Plan, survey: Survey = EMPTY_SURVEY) =>
+    homeownerPage({
+      plan: one,
+      survey,
+      kind: null,
+      house: 'A house',
+      company: 'A firm',
+      office: { ...NO_OFFICE, phone: '555 0199', hours: 'mornings' },
+      today: TODAY,
+      clock: '12',
+    });
+
+  test('tells every start and every station of it, and the picture is what runs', () => {
+    for (let seed = 1; seed <= 30; seed++) {
+      const { plan: garden } = gardenFrom(randomFrom(seed));
+      const page = pageOf(garden);
+      garden.programs.forEach(({ letter, starts, runs }) => {
+        const told = page.programs.find((one) => one.letter === letter);
+        for (const start of starts) expect(told?.when).toContain(startWords(start, '12'));
+        expect(told?.stations.map(({ number }) => number)).toEqual(
+          runs.map(({ station }) => station),
+        );
+      });
+      const began = simulate(garden, TODAY - 8, 16)
+        .cycles.filter(
+          ({ began: one }) => one !== null && one >= TODAY * DAY && one < (TODAY + 7) * DAY,
+        )
+        .map(({ began: one, due }) => `${due.letter} ${one ?? 0}`);
+      const drawn = page.week.runs.map(
+        ({ day, from, program }) => `${program} ${(TODAY + day) * DAY + from}`,
+      );
+      expect(drawn.sort()).toEqual(began.sort());
+    }
+  });
+
+  test('says how to reach the office, and how this house is paused for rain', () => {
+    const text = (rain: Survey['rain']) =>
+      JSON.stringify(pageOf(plan, rain ? { ...EMPTY_SURVEY, rain } : EMPTY_SURVEY).sections);
+    expect(text('sensor')).toContain('When to call A firm, 555 0199, mornings');
+    expect(new Set([text('sensor'), text('delay'), text('switch-off')]).size).toBe(3);
+    // A battery timer has no mains behind its cover.
+    const battery = pageOf(plan, { ...EMPTY_SURVEY, device: { power: 'battery' } });
+    expect(JSON.stringify(battery)).not.toMatch(/mains voltage/);
+    expect(text(undefined)).toMatch(/mains voltage/);
+  });
+
+  test('tells how it waters also while it is held back', () => {
+    const held: Plan = {
+      ...plan,
+      settings: { ...plan.settings, mode: 'off', wateringResumes: formatDate(TODAY + 30) },
+    };
+    expect(pageOf(held).week).toEqual(pageOf(plan).week);
+  });
+
+  test('what an office says of itself is read strictly', () => {
+    expect(readOffice({ ...NO_OFFICE, phone: '555 0100' })).toMatchObject({ ok: true });
+    for (const wrong of [
+      { ...NO_OFFICE, phone: '' },
+      { ...NO_OFFICE, fax: '1' },
+      { ...NO_OFFICE, version: 2 },
+      7,
+    ])
+      expect(readOffice(wrong).ok).toBe(false);
+  });
+});
+
+describe('behind a sighting', () => {
+  const { plan: garden, factory } = gardenFrom(randomFrom(21));
+  const runs = simulate(garden, TODAY - 6, 5).runs;
+
+  test('stands the start that really was: of every run of five days', () => {
+    expect(runs.length).toBeGreaterThan(10);
+    const { cycles, runs: all } = simulate(garden, TODAY - 6, 5);
+    for (const { station, on, cycle } of all) {
+      const from = new Date(on * 1000).toISOString().slice(0, 16);
+      const sighting = { saw: 'ran' as const, from, station };
+      const [as] = explain({ plan: garden, sightings: [sighting], signs: [], ahead: 0, factory });
+      expect(as?.slips).toEqual([]);
+      const [behind] = as ? evidenceOf(as, [sighting]) : [];
+      expect(behind).toMatchObject({
+        program: cycles[cycle]?.due.letter,
+        start: cycles[cycle]?.due.start,
+      });
+    }
+  });
+
+  test('and what is asked next is something about which the explanations differ', () => {
+    const [first] = runs;
+    const hour = Math.floor(((first?.on ?? 0) + 7 * 3600) / 3600) * 3600;
+    const sightings = [
+      {
+        saw: 'ran' as const,
+        from: new Date(hour * 1000).toISOString().slice(0, 16),
+        station: first?.station ?? 1,
+      },
+    ];
+    const told = explain({ plan: garden, sightings, signs: [], ahead: null, factory });
+    expect(told.length).toBeGreaterThan(2);
+    const ask = askNext(
+      told,
+      garden.stations.map(({ number }) => number),
+      TODAY * DAY,
+    );
+    expect(ask).not.toBeNull();
+    const ran = told.map(({ world }) =>
+      simulate(world.plan, TODAY - 20, 22).runs.some(
+        ({ station, on, off }) =>
+          station === ask?.station &&
+          !world.dead.includes(station) &&
+          on - world.ahead < (ask?.to ?? 0) &&
+          off - world.ahead > (ask?.from ?? 0),
+      ),
+    );
+    expect(new Set(ran).size).toBe(2);
+    // Where all agree there is nothing to ask.
+    expect(askNext(told.slice(0, 1), [1, 2, 3], TODAY * DAY)).toBeNull();
+  });
+});
