@@ -131,7 +131,7 @@ export function lookSentence(slip: Slip, speech: TimerSpeech): string {
     case 'days':
       return `Read the watering days of program ${labelOf(slip.program, speech)}.`;
     case 'run':
-      return `Read the run time of ${placeWords(slip.station, plan)} in program ${labelOf(slip.program, speech)}.`;
+      return `Read the run times of program ${labelOf(slip.program, speech)}, and its total.`;
     case 'half-set':
       return `Does program ${labelOf(slip.program, speech)} have a start, run times and days?`;
     case 'rain-delay':
@@ -186,8 +186,14 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
   const span = to === null ? from : `from ${from} to ${to}`;
   const station = sighting.station ?? null;
   const place = capitalized(placeWords(station, speech.plan));
-  if (sighting.saw === 'dry')
-    return station === null ? `Nothing ran ${span}.` : `${place} did not run ${span}.`;
+  if (sighting.saw === 'dry') {
+    const ends = [
+      ...(sighting.ranBefore ? ['it had run just before'] : []),
+      ...(sighting.ranAfter ? ['it ran again then'] : []),
+    ];
+    const besides = ends.length === 0 ? '' : `: ${ends.join(', and ')}`;
+    return `${station === null ? 'Nothing ran' : `${place} did not run`} ${span}${besides}.`;
+  }
   const long = sighting.minutes === undefined ? '' : `, for about ${sighting.minutes} min`;
   const often =
     sighting.times === undefined ? '' : sighting.times === 1 ? ' once' : ` ${sighting.times} times`;

@@ -15,8 +15,9 @@ import {
   type Garden,
 } from './slippedTimers.ts';
 
-/** More with DIAGNOSES=400: docs/visits.md has what that told. */
+/** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has what that told. */
 const CASES = Number(process.env['DIAGNOSES'] ?? 24);
+const FIRST_SEED = Number(process.env['FIRST_SEED'] ?? 1);
 
 /** Whether an explanation, or a variant of it that the same look at the box tells apart, is what happened. */
 function isTrue(
@@ -45,9 +46,8 @@ interface Kind {
 
 const KINDS: readonly Kind[] = [
   { count: 1, looked: false, asked: 0, least: 95 },
-  // Three sightings of two things often leave room for other pairs: docs/visits.md.
-  { count: 2, looked: false, asked: 0, least: 80 },
-  { count: 2, looked: true, asked: 1, least: 80 },
+  { count: 2, looked: false, asked: 0, least: 95 },
+  { count: 2, looked: true, asked: 1, least: 95 },
 ];
 
 const clockOf = (slips: readonly Slip[]): number =>
@@ -59,7 +59,7 @@ test.each(KINDS)(
     const missed: string[] = [];
     let first = 0;
     let cases = 0;
-    for (let seed = 1; cases < CASES; seed++) {
+    for (let seed = FIRST_SEED; cases < CASES; seed++) {
       const random = randomFrom(seed * 7919 + count);
       const garden = gardenFrom(random);
       const truth = slipsFrom(random, garden, count);

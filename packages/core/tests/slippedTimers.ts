@@ -307,16 +307,21 @@ function told(random: Random, { station, on, off }: Event): Sighting {
 /** A station that should have run on a night, and did not: told of all the days on end on which it did not. */
 function missed({ station, on }: Event, events: readonly Event[]): Sighting {
   const own = events.filter((one) => one.station === station);
-  const before = Math.max(
-    (TODAY - WATCHED_DAYS) * DAY,
-    ...own.map(({ off }) => off).filter((off) => off <= on),
-  );
-  const after = Math.min(TODAY * DAY, ...own.map((one) => one.on).filter((begin) => begin >= on));
+  const [first, last] = [(TODAY - WATCHED_DAYS) * DAY, TODAY * DAY];
+  const before = Math.max(first, ...own.map(({ off }) => off).filter((off) => off <= on));
+  const after = Math.min(last, ...own.map((one) => one.on).filter((begin) => begin >= on));
   const from = Math.ceil(before / 3600) * 3600;
   const to = Math.floor(after / 3600) * 3600;
   // Where nothing else ran either, that is what people say.
   const nothing = !events.some((one) => one.on < to && one.off > from);
-  return { saw: 'dry', from: moment(from), to: moment(to), ...(nothing ? {} : { station }) };
+  return {
+    saw: 'dry',
+    from: moment(from),
+    to: moment(to),
+    ...(nothing ? {} : { station }),
+    ...(before > first ? { ranBefore: true } : {}),
+    ...(after < last ? { ranAfter: true } : {}),
+  };
 }
 
 /** How often a station ran in the night in which it did. */
@@ -337,7 +342,12 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
   );
   if (sighting.saw === 'dry') {
     const to = secondsOf(sighting.to ?? sighting.from);
-    return own.some(({ on, off }) => on < to && off > from);
+    const ran = (begin: number, end: number) => own.some(({ on, off }) => on < end && off > begin);
+    return (
+      ran(from, to) ||
+      (sighting.ranBefore === true && !ran(from - 5400, from)) ||
+      (sighting.ranAfter === true && !ran(to, to + 5400))
+    );
   }
   if (sighting.to !== undefined) {
     const to = secondsOf(sighting.to);
@@ -435,7 +445,10 @@ export function sightingsFrom(
   const expected = happens(garden, []);
   const all: Sighting[] = [
     ...events.map((event) => told(random, event)),
-    ...events.filter(() => random() < 0.15).map((event) => counted(event, events)),
+    // Nobody counts a night that is not over.
+    ...events
+      .filter(({ on }) => on < (TODAY - 0.5) * DAY && random() < 0.15)
+      .map((event) => counted(event, events)),
     ...expected
       .filter(
         ({ station, on, off }) =>

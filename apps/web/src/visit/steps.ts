@@ -1,11 +1,11 @@
 /** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
 import {
   openPoints,
-  openPointSentence,
   rulingOn,
   surveyOf,
   unknownNeeds,
   type EpochDay,
+  type OpenPoint,
   type Plan,
   type Rules,
   type SiteMinutes,
@@ -114,21 +114,35 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
       };
 }
 
+/** What stands in the way of closing, in a word; each by itself is told on the step. */
+const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
+  'no-visit': false,
+  'no-as-found': 'the settings as found',
+  'no-as-left': 'the settings as left',
+  'as-left-is-older': 'the settings as left, which are older than what is set',
+  switched: 'what was switched for the test',
+};
+
 /** The steps that belong to the visit itself, where one is under way. */
 function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
   const { visit } = survey;
   if (!visit) return {};
   const points = openPoints(plan, survey);
-  const later = points.filter(({ what }) => what !== 'no-as-found');
+  const untested = plan.stations
+    .map(({ number }) => number)
+    .filter((number) => !visit.tests?.some((one) => one.station === number && one.result));
   return {
     found: visit.asFound
       ? { done: true, line: 'Frozen as found.' }
       : { done: false, line: 'Not frozen yet what is in the box.' },
     ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
-    leave: {
-      done: points.length === 0,
-      line: later.length === 0 ? 'Nothing is left to do.' : later.map(openPointSentence).join(' '),
-    },
+    leave: listed(
+      [
+        untested.length > 0 && `the test of ${stationsText(untested)}`,
+        ...new Set(points.map(({ what }) => LACKING_TO_LEAVE[what])),
+      ],
+      'Tested, put back and frozen: the visit can be closed.',
+    ),
   };
 }
 

@@ -31,15 +31,23 @@ interface ExplanationProps {
   readonly plan: Plan;
 }
 
-/** Each slip, and of its variants those that want another look. */
-function looksOf({ slips, or }: Explained): readonly Slip[] {
-  const types = new Set(slips.map(({ type }) => type));
-  const more = or.flatMap((one) =>
-    one.slips.filter(
-      ({ type }) => (type === 'sensor' || type === 'rain-delay') && !types.has(type),
-    ),
+/** More looks than these tire. */
+const MOST_LOOKS = 4;
+
+/** What to look at: for each slip, and for what of the variants is seen elsewhere, with what mends it. */
+function looksOf({ slips, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
+  const isStart = ({ type }: Slip) => type === 'extra-start' || type === 'other-start';
+  const told = slips.flatMap((slip) => (isStart(slip) && 'program' in slip ? [slip.program] : []));
+  const others = or
+    .flatMap((one) => one.slips)
+    // The same starts are read already.
+    .filter(
+      (slip) => !(isStart(slip) && told.some((one) => 'program' in slip && slip.program === one)),
+    );
+  const looks = new Map(
+    [...slips, ...others].map((slip) => [lookSentence(slip, speech), mendSentence(slip, speech)]),
   );
-  return [...slips, ...more.slice(0, 1)];
+  return [...looks].slice(0, MOST_LOOKS);
 }
 
 /** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
@@ -50,16 +58,6 @@ export function ExplanationItem(props: ExplanationProps) {
   const agreeing = fits.filter((cost) => cost < 1.5).length;
   const letters = programsByLetter(world.plan).map(({ letter }) => letter);
   const dead = slips.find((slip) => slip.type === 'dead-station');
-  const inBox = settingsWith(speech.plan, slips);
-  /** Corrects what was found; what is planned stays, so it is keyed in. */
-  const note = (found: Plan) => {
-    const { asFound } = visit;
-    editor.commit(
-      asFound
-        ? { type: 'note-visit', fields: { asFound: { ...asFound, plan: found }, cause: sentence } }
-        : { type: 'replace-plan', plan: found },
-    );
-  };
   const takeOut = (letter: string, start: string) => {
     const starts = plan.programs.find((one) => one.letter === letter)?.starts ?? [];
     editor.commit({
@@ -78,9 +76,10 @@ export function ExplanationItem(props: ExplanationProps) {
         Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
       </p>
       {explained.or.map((one, i) => (
-        <p key={i} className="explanation-or">
-          {variantSentence(one.slips, speech)}
-        </p>
+        <div key={i} className="explanation-or">
+          <p>{variantSentence(one.slips, speech)}</p>
+          <FoundTrue slips={one.slips} size="small" {...{ speech, visit, editor }} />
+        </div>
       ))}
       {behind.length > 0 && (
         <ul className="visit-list">
@@ -124,40 +123,62 @@ export function ExplanationItem(props: ExplanationProps) {
         </p>
       ) : (
         <dl className="explanation-how">
-          {looksOf(explained).map((slip, i) => (
-            <div key={i}>
+          {looksOf(explained, speech).map(([look, mend]) => (
+            <div key={look}>
               <dt>Look</dt>
-              <dd>{lookSentence(slip, speech)}</dd>
+              <dd>{look}</dd>
               <dt>Then</dt>
-              <dd>{mendSentence(slip, speech)}</dd>
+              <dd>{mend}</dd>
             </div>
           ))}
         </dl>
       )}
-      <p className="explanation-acts">
-        {inBox && (
-          <>
-            <Button onClick={() => note(inBox)}>
-              It stands so in the box: note it as found
-            </Button>{' '}
-          </>
-        )}
-        <Button
-          type={visit.cause === sentence ? 'primary' : 'default'}
-          onClick={() =>
-            editor.commit({
-              type: 'note-visit',
-              fields: { cause: visit.cause === sentence ? null : sentence },
-            })
-          }
-        >
-          {visit.cause === sentence ? '✓ This was it' : 'This was it'}
-        </Button>{' '}
+      <div className="explanation-acts">
+        <FoundTrue slips={slips} size="middle" {...{ speech, visit, editor }} />
         {slips.some(({ type }) => type === 'clock') && (
           <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
         )}
         {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
-      </p>
+      </div>
     </li>
+  );
+}
+
+interface FoundTrueProps extends Pick<ExplanationProps, 'speech' | 'visit' | 'editor'> {
+  readonly slips: readonly Slip[];
+  readonly size: 'small' | 'middle';
+}
+
+/** What one presses who has looked and found it so: the settings are noted as found, and the cause on the visit. */
+function FoundTrue({ slips, size, speech, visit, editor }: FoundTrueProps) {
+  const sentence = explanationSentence(slips, speech);
+  const inBox = settingsWith(speech.plan, slips);
+  /** Corrects what was found; what is planned stays, so it is keyed in. */
+  const note = (found: Plan) => {
+    const { asFound } = visit;
+    editor.commit(
+      asFound
+        ? { type: 'note-visit', fields: { asFound: { ...asFound, plan: found }, cause: sentence } }
+        : { type: 'replace-plan', plan: found },
+    );
+  };
+  const isCause = visit.cause === sentence;
+  return (
+    <span className="explanation-acts">
+      {inBox && (
+        <Button size={size} onClick={() => note(inBox)}>
+          It stands so in the box: note it as found
+        </Button>
+      )}
+      <Button
+        size={size}
+        type={isCause ? 'primary' : 'default'}
+        onClick={() =>
+          editor.commit({ type: 'note-visit', fields: { cause: isCause ? null : sentence } })
+        }
+      >
+        {isCause ? '✓ This was it' : 'This was it'}
+      </Button>
+    </span>
   );
 }

@@ -6,6 +6,7 @@ import {
   formatTime,
   parseTime,
   parseTimeEntry,
+  SECONDS_PER_DAY,
   TIME_ENTRY_HELP,
   type EpochDay,
   type Plan,
@@ -15,11 +16,13 @@ import { Chips } from '../survey/Chips.tsx';
 import { NumberField } from '../timers/NumberField.tsx';
 
 const DAYS_BACK = 14;
+const NOON = 43_200;
 const KINDS = [
   ['ran-at', 'It ran at'],
-  ['ran-in', 'It ran in that night'],
-  ['dry', 'It did not run that night'],
-  ['never', 'Never since'],
+  ['ran-between', 'It ran between'],
+  ['ran-in', 'It ran that night'],
+  ['dry', 'Not that night'],
+  ['spell', 'Not for days'],
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
@@ -29,40 +32,61 @@ interface Props {
   readonly add: (sighting: Sighting) => void;
 }
 
+/** A time of day as it is typed; null: nothing that can be read. */
+const secondsOf = (typed: string): number | null => {
+  const entry = parseTimeEntry(typed);
+  return entry === null ? null : parseTime(entry);
+};
+const momentOf = (day: EpochDay, seconds: number) => `${formatDate(day)}T${formatTime(seconds)}`;
+
 /** What somebody saw: when, what, how long. A night is from noon to noon. */
 export function SightingForm({ plan, today, add }: Props) {
   const [kind, setKind] = useState<Kind>('ran-at');
   const [day, setDay] = useState(today - 1);
   const [time, setTime] = useState('');
+  /** Null: not yet. */
+  const [endDay, setEndDay] = useState<EpochDay | null>(null);
+  const [endTime, setEndTime] = useState('');
   const [station, setStation] = useState<number | null>(null);
   const [minutes, setMinutes] = useState<number | null>(null);
   const [times, setTimes] = useState<number | null>(null);
-  const at = parseTimeEntry(time);
-  const noon = (date: number) => `${formatDate(date)}T12:00`;
+  const at = secondsOf(time);
+  const end = secondsOf(endTime);
   const where = station === null ? {} : { station };
+  const long = minutes === null ? {} : { minutes };
+  const night = { from: momentOf(day, NOON), to: momentOf(day + 1, NOON) };
+  /** Why it cannot be added as it stands, where that is not plain to see. */
+  const fault = faultOf(kind, day, at, endDay, end, today);
+
   const sighting = (): Sighting | null => {
+    if (fault !== null || (time !== '' && at === null) || (endTime !== '' && end === null))
+      return null;
     switch (kind) {
       case 'ran-at':
-        return at === null
-          ? null
-          : {
-              saw: 'ran',
-              from: `${formatDate(day)}T${formatTime(parseTime(at) ?? 0)}`,
-              ...where,
-              ...(minutes === null ? {} : { minutes }),
-            };
-      case 'ran-in':
+        return at === null ? null : { saw: 'ran', from: momentOf(day, at), ...where, ...long };
+      case 'ran-between':
+        if (at === null || end === null) return null;
         return {
           saw: 'ran',
-          from: noon(day),
-          to: noon(day + 1),
+          from: momentOf(day, at),
+          // Over midnight.
+          to: momentOf(end > at ? day : day + 1, end),
           ...where,
-          ...(times === null ? {} : { times }),
+          ...long,
         };
+      case 'ran-in':
+        return { saw: 'ran', ...night, ...where, ...(times === null ? {} : { times }) };
       case 'dry':
-        return { saw: 'dry', from: noon(day), to: noon(day + 1), ...where };
-      case 'never':
-        return { saw: 'dry', from: noon(day), to: `${formatDate(today)}T00:00`, ...where };
+        return { saw: 'dry', ...night, ...where };
+      case 'spell':
+        return {
+          saw: 'dry',
+          from: momentOf(day, at ?? NOON),
+          to: endDay === null ? momentOf(today, 0) : momentOf(endDay, end ?? 0),
+          ...where,
+          ...(at === null ? {} : { ranBefore: true }),
+          ...(endDay === null || end === null ? {} : { ranAfter: true }),
+        };
     }
   };
   const made = sighting();
@@ -75,6 +99,8 @@ export function SightingForm({ plan, today, add }: Props) {
         if (!made) return;
         add(made);
         setTime('');
+        setEndTime('');
+        setEndDay(null);
         setMinutes(null);
         setTimes(null);
       }}
@@ -82,32 +108,43 @@ export function SightingForm({ plan, today, add }: Props) {
       <Chips label="What" options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
       <div className="sighting-fields">
         <label className="labelled">
-          {kind === 'never' ? 'Since' : kind === 'ran-at' ? 'Day' : 'Night that began on'}
+          {kind === 'spell'
+            ? 'It ran last'
+            : kind.startsWith('ran-') && kind !== 'ran-in'
+              ? 'Day'
+              : 'Night that began on'}
           <select
             className="field"
             value={day}
             onChange={({ target }) => setDay(Number(target.value))}
           >
-            {Array.from({ length: DAYS_BACK + 1 }, (_, i) => today - i).map((one) => (
-              <option key={one} value={one}>
-                {dateWords(one, today)}
-                {one === today ? ', today' : one === today - 1 ? ', yesterday' : ''}
-              </option>
-            ))}
+            <DayOptions today={today} />
           </select>
         </label>
-        {kind === 'ran-at' && (
-          <label className="labelled">
-            Time
-            <input
-              className="field"
-              value={time}
-              placeholder="3:15p"
-              aria-invalid={time !== '' && at === null}
-              onChange={({ target }) => setTime(target.value)}
-            />
-            {time !== '' && at === null && <span className="fault">{TIME_ENTRY_HELP}</span>}
-          </label>
+        {(kind === 'ran-at' || kind === 'ran-between') && (
+          <TimeField label={kind === 'ran-at' ? 'Time' : 'From'} typed={time} type={setTime} />
+        )}
+        {kind === 'ran-between' && <TimeField label="To" typed={endTime} type={setEndTime} />}
+        {kind === 'spell' && (
+          <>
+            <TimeField label="until about, if known" typed={time} type={setTime} />
+            <label className="labelled">
+              It ran again
+              <select
+                className="field"
+                value={endDay ?? ''}
+                onChange={({ target }) =>
+                  setEndDay(target.value === '' ? null : Number(target.value))
+                }
+              >
+                <option value="">not yet</option>
+                <DayOptions today={today} />
+              </select>
+            </label>
+            {endDay !== null && (
+              <TimeField label="from about, if known" typed={endTime} type={setEndTime} />
+            )}
+          </>
         )}
         <label className="labelled">
           Where
@@ -116,7 +153,7 @@ export function SightingForm({ plan, today, add }: Props) {
             value={station ?? ''}
             onChange={({ target }) => setStation(target.value === '' ? null : Number(target.value))}
           >
-            <option value="">{kind === 'dry' || kind === 'never' ? 'nowhere' : 'somewhere'}</option>
+            <option value="">{kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'}</option>
             {plan.stations.map(({ number, name }) => (
               <option key={number} value={number}>
                 {number} {name ?? ''}
@@ -124,7 +161,7 @@ export function SightingForm({ plan, today, add }: Props) {
             ))}
           </select>
         </label>
-        {kind === 'ran-at' && (
+        {(kind === 'ran-at' || kind === 'ran-between') && (
           <NumberField
             label="For about, min"
             least={1}
@@ -154,6 +191,59 @@ export function SightingForm({ plan, today, add }: Props) {
           Add what was seen
         </Button>
       </div>
+      {fault && <p className="fault">{fault}</p>}
     </form>
+  );
+}
+
+/** What is contrary in itself about what was entered; null where nothing is. */
+function faultOf(
+  kind: Kind,
+  day: EpochDay,
+  at: number | null,
+  endDay: EpochDay | null,
+  end: number | null,
+  today: EpochDay,
+): string | null {
+  if (kind === 'ran-between' && at !== null && at === end)
+    return 'From and to are the same time: choose “It ran at”.';
+  if (kind !== 'spell') return null;
+  const from = day * SECONDS_PER_DAY + (at ?? NOON);
+  const to = endDay === null ? today * SECONDS_PER_DAY : endDay * SECONDS_PER_DAY + (end ?? 0);
+  if (to > from) return null;
+  return endDay === null
+    ? 'It ran last today: nothing is missing yet. Choose an earlier day.'
+    : 'It ran again before it ran last. Choose a later day or time.';
+}
+
+function DayOptions({ today }: { readonly today: EpochDay }) {
+  return Array.from({ length: DAYS_BACK + 1 }, (_, i) => today - i).map((one) => (
+    <option key={one} value={one}>
+      {dateWords(one, today)}
+      {one === today ? ', today' : one === today - 1 ? ', yesterday' : ''}
+    </option>
+  ));
+}
+
+interface TimeFieldProps {
+  readonly label: string;
+  readonly typed: string;
+  readonly type: (typed: string) => void;
+}
+
+function TimeField({ label, typed, type }: TimeFieldProps) {
+  const isFault = typed !== '' && secondsOf(typed) === null;
+  return (
+    <label className="labelled">
+      {label}
+      <input
+        className="field"
+        value={typed}
+        placeholder="3:15p"
+        aria-invalid={isFault}
+        onChange={({ target }) => type(target.value)}
+      />
+      {isFault && <span className="fault">{TIME_ENTRY_HELP}</span>}
+    </label>
   );
 }

@@ -1,7 +1,7 @@
 /** What to ask the homeowner next, so that the explanations that are left come apart. */
 import { SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
 import { attempt } from '../effort.ts';
-import type { Explanation } from './explain.ts';
+import type { Explanation } from './search.ts';
 import { costOf, MISS, Timeline, type Seen } from './timeline.ts';
 
 /** Did this station run between noon and noon? */
@@ -47,7 +47,10 @@ export function askNext(
   for (const station of stations)
     for (let from = first; from <= noon; from += SECONDS_PER_DAY) {
       const to = from + SECONDS_PER_DAY;
-      const seen: Seen = { saw: 'dry', from, to, station, seconds: null, times: null };
+      const seen: Seen = {
+        ...{ saw: 'dry', from, to, station, seconds: null, times: null },
+        ...{ ranBefore: false, ranAfter: false },
+      };
       let ran = 0;
       for (const { world, timeline, share } of told)
         if (costOf(seen, timeline, world) === MISS) ran += share;

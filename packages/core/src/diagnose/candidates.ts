@@ -13,7 +13,8 @@ import { modulo } from '../days.ts';
 import { letterAt, type Days, type Plan, type Program } from '../plan.ts';
 import { effectivePercent, enabledStations, missingOf, percentSteps } from '../program.ts';
 import { MANUAL_SECONDS, type Slip, type World } from './slips.ts';
-import { firstFrom, type Seen, type Timeline } from './timeline.ts';
+import { runSlips } from './runSlips.ts';
+import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
 
 const DAY = SECONDS_PER_DAY;
 /** A clock further out than this shows in the weekday as one that is nearer. */
@@ -33,16 +34,16 @@ const roundTo = (n: number, step: number) => Math.round(n / step) * step;
 export function clockErrors(seen: readonly Seen[], timeline: Timeline): number[] {
   const errors = new Set<number>(USUAL_ERRORS);
   for (const one of seen) {
-    if (one.saw !== 'ran' || one.to !== null) continue;
     const runs = timeline.of(one.station);
-    for (let i = firstFrom(runs, one.from - FARTHEST_AHEAD); i < runs.length; i++) {
-      const run = runs[i];
-      if (!run || run.on > one.from + FARTHEST_AHEAD) break;
-      const error = roundTo(run.on - one.from, 60);
-      // Named to five minutes, so what is close to a usual error is that one.
-      const usual = USUAL_ERRORS.find((each) => Math.abs(each - error) <= 180);
-      if (Math.abs(usual ?? error) > 180) errors.add(usual ?? error);
-    }
+    for (const moment of one.times === null ? momentsOf(one) : [])
+      for (let i = firstFrom(runs, moment - FARTHEST_AHEAD); i < runs.length; i++) {
+        const run = runs[i];
+        if (!run || run.on > moment + FARTHEST_AHEAD) break;
+        const error = roundTo(run.on - moment, 60);
+        // Named to five minutes, so what is close to a usual error is that one.
+        const usual = USUAL_ERRORS.find((each) => Math.abs(each - error) <= 180);
+        if (Math.abs(usual ?? error) > 180) errors.add(usual ?? error);
+      }
   }
   return [...errors];
 }
@@ -111,7 +112,8 @@ function percents(plan: Plan, seen: readonly Seen[]): number[] {
     [...steps].sort((a, b) => Math.abs(a - percent) - Math.abs(b - percent)).slice(0, 2),
   );
   const coarse = steps.length <= 30 ? steps : steps.filter((one) => one % 10 === 0);
-  return [...new Set([...coarse, ...near])];
+  // Those that a told length points to come first.
+  return [...new Set([...near, ...coarse])];
 }
 
 function percentSlips(plan: Plan, seen: readonly Seen[], month: number): Slip[] {
@@ -127,26 +129,59 @@ function percentSlips(plan: Plan, seen: readonly Seen[], month: number): Slip[] 
 }
 
 /** Moments at which a run can have begun that somebody saw; of "twice in the night" every hour of it. */
-function momentsOf({ saw, from, to, times }: Seen): number[] {
-  if (saw !== 'ran') return [];
+function momentsOf({ saw, from, to, times, ranBefore, ranAfter }: Seen): number[] {
+  if (saw === 'dry')
+    return [
+      ...(ranBefore ? [from - AROUND_DRY / 3] : []),
+      ...(ranAfter ? [(to ?? from) + AROUND_DRY / 3] : []),
+    ];
   if (to === null) return [from];
   const hours = Math.min(24, Math.floor((to - from) / 3600));
   return times === null ? [] : Array.from({ length: hours }, (_, i) => from + i * 3600);
 }
 
-/** Starts of a program that would have watered what was seen, on the timer's own step. */
+/**
+ * Seconds from a program's start to what was seen, where that was begun by it; where the station is not told, of each that runs
+ * so long.
+ */
+function offsetsSeen(
+  { saw, station, seconds, ranBefore }: Seen,
+  program: Program,
+  offsets: ReadonlyMap<number, number>,
+): number[] {
+  if (station === null) {
+    const long = program.runs.filter(
+      (run) => seconds !== null && Math.abs(run.seconds - seconds) <= 0.3 * seconds,
+    );
+    return [0, ...long.flatMap((run) => offsets.get(run.station) ?? [])];
+  }
+  const offset = offsets.get(station);
+  if (offset === undefined) return [];
+  const long = program.runs.find((run) => run.station === station)?.seconds ?? 0;
+  // A dry span begins when it has run.
+  return saw === 'dry' && ranBefore ? [offset, offset + long] : [offset];
+}
+
+/** Starts of a program that would have watered what was seen, or cut it short, on the timer's own step. */
 function startsSeen(world: World, program: Program, seen: readonly Seen[]): string[] {
   const { plan, ahead } = world;
-  const step = plan.timer.startStepMinutes * 60;
+  const { startStepMinutes, onOverlap } = plan.timer;
+  const step = startStepMinutes * 60;
   const starts = new Set<string>();
-  for (const one of seen)
+  const add = (shown: number) => {
+    starts.add(formatTime(modulo(roundTo(shown, step), DAY)));
+    // It may have waited for its turn.
+    if (onOverlap === 'queue') starts.add(formatTime(modulo(Math.floor(shown / step) * step, DAY)));
+  };
+  for (const one of seen) {
     for (const moment of momentsOf(one)) {
       const shown = moment + ahead;
       const offsets = offsetsOf(plan, program, monthOf(Math.floor(shown / DAY)));
-      const offset = one.station === null ? 0 : offsets.get(one.station);
-      if (offset === undefined) continue;
-      starts.add(formatTime(modulo(roundTo(shown - offset, step), DAY)));
+      for (const offset of offsetsSeen(one, program, offsets)) add(shown - offset);
     }
+    if (onOverlap === 'cut' && one.saw === 'ran' && one.seconds !== null)
+      add(one.from + one.seconds + ahead);
+  }
   return [...starts];
 }
 
@@ -168,55 +203,6 @@ function startSlips(world: World, program: Program, seen: readonly Seen[]): Slip
   ];
 }
 
-/** Run times that would make a run as long as it was seen, or let a later one begin when it was seen. */
-function runSlips(
-  world: World,
-  program: Program,
-  seen: readonly Seen[],
-  timeline: Timeline,
-): Slip[] {
-  const { plan, ahead } = world;
-  const { runStepSeconds: step, longestRunSeconds: longest } = plan.timer;
-  const found = new Map<string, Slip>();
-  const add = (station: number, seconds: number) => {
-    const rounded = Math.min(longest, Math.max(0, roundTo(seconds, step)));
-    const present = program.runs.find((run) => run.station === station)?.seconds;
-    if (present === undefined || present === rounded) return;
-    found.set(`${station} ${rounded}`, {
-      type: 'run',
-      program: program.letter,
-      station,
-      seconds: rounded,
-    });
-  };
-  for (const one of seen) {
-    const own = program.runs.findIndex(({ station }) => station === one.station);
-    const run = program.runs[own];
-    if (!run) continue;
-    if (one.saw === 'dry') add(run.station, 0);
-    if (one.seconds !== null) {
-      const percent = effectivePercent(
-        plan,
-        program,
-        monthOf(Math.floor((one.from + ahead) / DAY)),
-      );
-      if (percent > 0) add(run.station, (one.seconds * 100) / percent);
-    }
-    if (one.saw !== 'ran' || one.to !== null) continue;
-    // It began later or earlier than it should: then a station before it runs longer or shorter.
-    for (const near of timeline.within(
-      run.station,
-      one.from + ahead - 10_800,
-      one.from + ahead + 10_800,
-    )) {
-      const late = one.from + ahead - near.on;
-      if (Math.abs(late) < 240) continue;
-      for (const before of program.runs.slice(0, own)) add(before.station, before.seconds + late);
-    }
-  }
-  return [...found.values()];
-}
-
 /** Programs from the factory under a letter that is not in use. */
 function extraPrograms(plan: Plan, factory: Plan | null): Slip[] {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
@@ -229,16 +215,50 @@ function extraPrograms(plan: Plan, factory: Plan | null): Slip[] {
   }));
 }
 
+/** More stations than this are not dead at once. */
+const MOST_DEAD = 2;
+
+/** The stations that are dry: the one that is told, or, where nothing ran, those few that should have. */
+function keptDry({ station, from, to }: Seen, timeline: Timeline, ahead: number): number[] {
+  if (station !== null) return [station];
+  const due = timeline.within(null, from + ahead, (to ?? from) + ahead);
+  const numbers = new Set(due.flatMap((run) => run.station ?? []));
+  return numbers.size <= MOST_DEAD ? [...numbers] : [];
+}
+
 /** So many days of a dry spell are gone into. */
 const MOST_DRY_DAYS = 14;
 
+/** Of more cycles than these, only those spans are tried that begin with the first or end with the last. */
+const ALL_CYCLES = 6;
+
+/** A sensor that kept all of a dry span, or some of the cycles that are due in it. */
+function sensorSlips({ station, from, to }: Seen, timeline: Timeline, ahead: number): Slip[] {
+  const end = to ?? from;
+  const cycles = cyclesOf(timeline.within(station, from + ahead, end + ahead), timeline);
+  const last = cycles.length - 1;
+  const spans = cycles.flatMap((first, i) =>
+    cycles
+      .filter((_, k) => k >= i && (cycles.length <= ALL_CYCLES || i === 0 || k === last))
+      .map((one) => ({ from: first.from - ahead - 60, to: one.to - ahead + 60 })),
+  );
+  return [{ from: from - 1, to: end + 1 }, ...spans].map((span) => ({ type: 'sensor', ...span }));
+}
+
 /** What keeps water away in the spans in which none was seen, and what brings it at moments at which some was. */
-function switchSlips(plan: Plan, seen: readonly Seen[], ahead: number): Slip[] {
+function switchSlips({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Slip[] {
   const dry = seen.filter(({ saw }) => saw === 'dry');
-  const slips: Slip[] = seen.flatMap(({ saw, from, to, times, station, seconds }): Slip[] => {
-    if (saw !== 'ran' || (to !== null && times === null)) return [];
-    const at = to === null ? from : roundTo((from + to) / 2, 3600);
-    return [{ type: 'manual', station, at, seconds: seconds ?? MANUAL_SECONDS }];
+  const slips: Slip[] = seen.flatMap((one): Slip[] => {
+    const { saw, from, to, times, station, seconds } = one;
+    if (saw === 'ran' && to !== null && times === null) return [];
+    const moments =
+      to === null || saw === 'dry' ? momentsOf(one) : [roundTo((from + to) / 2, 3600)];
+    return moments.map((at) => ({
+      type: 'manual',
+      station,
+      at,
+      seconds: seconds ?? MANUAL_SECONDS,
+    }));
   });
   if (dry.length === 0) return slips;
   slips.push({ type: 'off' });
@@ -247,14 +267,8 @@ function switchSlips(plan: Plan, seen: readonly Seen[], ahead: number): Slip[] {
   for (let day = lastDay; day >= Math.max(firstDay, lastDay - MOST_DRY_DAYS); day--)
     slips.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active')
-    for (const { from, to: end } of dry) {
-      const to = end ?? from;
-      slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
-      // Or a part of it only, the rest being dry by itself.
-      for (let at = from; at < to && at < from + MOST_DRY_DAYS * DAY; at += DAY)
-        for (const days of [1, 2, 3]) slips.push({ type: 'sensor', from: at, to: at + days * DAY });
-    }
-  const numbers = new Set(dry.flatMap(({ station }) => (station === null ? [] : [station])));
+    for (const one of dry) slips.push(...sensorSlips(one, timeline, ahead));
+  const numbers = new Set(dry.flatMap((one) => keptDry(one, timeline, ahead)));
   for (const station of numbers) slips.push({ type: 'dead-station', station });
   return slips;
 }
@@ -279,11 +293,11 @@ export function candidates(
       ...startSlips(world, program, seen),
       ...phases(program),
       ...otherDays(program),
-      ...runSlips(world, program, seen, timeline),
       { type: 'half-set', program: program.letter },
     ]),
+    ...runSlips(world, seen, timeline, complete),
     ...percentSlips(plan, seen, month),
     ...extraPrograms(plan, factory),
-    ...switchSlips(plan, seen, ahead),
+    ...switchSlips(world, seen, timeline),
   ];
 }

@@ -3,7 +3,7 @@ import { SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
 import { attempt } from '../effort.ts';
 import { simulate } from '../simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
-import type { Explanation } from './explain.ts';
+import type { Explanation } from './search.ts';
 import { seenOf } from './timeline.ts';
 
 export interface Behind {

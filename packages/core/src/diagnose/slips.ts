@@ -188,6 +188,9 @@ const TIMES_OF_DAY = 288;
 const DAYS_LOOKED_BACK = 10;
 /** Lengths that a run can be set to by mistake, told apart. */
 const LENGTHS = 12;
+/** Who sets a run to more than this means a drip line, or has mistaken hours for minutes, seconds. */
+const LONG_RUN = 4200;
+const LONG_RUN_IS_ODD = 2;
 
 /**
  * How seldom a thing is, in nats (less is commoner): how seldom its kind is, and in how many ways it can happen, since what has
@@ -230,15 +233,18 @@ export function rarityOf(slip: Slip, plan: Plan): number {
     case 'days':
       return 1.8 + ways(7 * programs);
     case 'run':
-      return 1.2 + ways(plan.stations.length * LENGTHS);
+      return (
+        1.2 + ways(plan.stations.length * LENGTHS) + (slip.seconds > LONG_RUN ? LONG_RUN_IS_ODD : 0)
+      );
     case 'manual':
-      return 1 + ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
+      return ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
     case 'power-failure':
       return 2.4 + ways(TIMES_OF_DAY);
   }
 }
 
-function isHalfADay(a: string, b: string): boolean {
+/** Whether two times of day are twelve hours apart. */
+export function isHalfADay(a: string, b: string): boolean {
   const minutes = (text: string) => Number(text.slice(0, 2)) * 60 + Number(text.slice(3));
   return Math.abs(minutes(a) - minutes(b)) === 720;
 }
@@ -249,7 +255,7 @@ function clockRarity(ahead: number): number {
   const rest = size % day;
   if (size === day / 2) return 1.2;
   if (size === 3600) return 1.8;
-  if (rest === 0) return size === day ? 2.6 : 3.6;
+  if (rest === 0) return size === day ? 3 : 3.8;
   if (rest === day / 2) return 3.8;
   return 1.6 + Math.log(2 * 7 * TIMES_OF_DAY);
 }

@@ -13,22 +13,39 @@ export interface Seen {
   readonly station: number | null;
   readonly seconds: number | null;
   readonly times: number | null;
+  /** Of a dry span: whether it ran at its very begin and end. */
+  readonly ranBefore: boolean;
+  readonly ranAfter: boolean;
 }
 
 /** @throws (assertion) nothing: a sighting that was read has sound moments. */
-export const seenOf = ({ saw, from, to, station, minutes, times }: Sighting): Seen => ({
+export const seenOf = ({
+  saw,
+  from,
+  to,
+  station,
+  minutes,
+  times,
+  ranBefore = false,
+  ranAfter = false,
+}: Sighting): Seen => ({
   saw,
   from: parseMoment(from) ?? 0,
   to: to === undefined ? null : (parseMoment(to) ?? 0),
   station: station ?? null,
   seconds: minutes === undefined ? null : minutes * 60,
   times: times ?? null,
+  ranBefore,
+  ranAfter,
 });
 
 export interface SeenRun {
   readonly station: number | null;
   readonly on: ClockSecond;
   readonly off: ClockSecond;
+  /** Its program, and which of the timeline's cycles; absent: by hand. */
+  readonly letter?: string;
+  readonly cycle?: number;
 }
 
 /** What a sighting costs that does not fit at all, in nats. */
@@ -83,6 +100,23 @@ export class Timeline {
   }
 }
 
+export interface Span {
+  readonly from: ClockSecond;
+  readonly to: ClockSecond;
+}
+
+/** From the first to the last second of each of the cycles to which runs belong, in their order. */
+export function cyclesOf(runs: readonly SeenRun[], timeline: Timeline): Span[] {
+  const wanted = new Set(runs.map(({ cycle }) => cycle));
+  const spans = new Map<number | undefined, Span>();
+  for (const { cycle, on, off } of timeline.runs) {
+    if (!wanted.has(cycle)) continue;
+    const { from, to } = spans.get(cycle) ?? { from: on, to: off };
+    spans.set(cycle, { from: Math.min(from, on), to: Math.max(to, off) });
+  }
+  return [...spans.values()];
+}
+
 /** Index of the first run that begins at a moment or later. */
 export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number {
   let [low, high] = [0, runs.length];
@@ -99,7 +133,7 @@ const beyond = (value: number, tolerance: number, scale: number) =>
 
 /** How far a length is from what somebody took it for. */
 const lengthCost = (seconds: number, told: number) =>
-  beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 30 + told * 0.03);
+  beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 24 + told * 0.02);
 
 /** Waterings as an onlooker counts them. */
 function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
@@ -124,7 +158,7 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
           ? on - seen.from
           : Math.max(0, seen.from - off);
     // Who names a time without a length most likely means when it began.
-    const into = told === null && seen.from > on ? Math.min(0.3, (seen.from - on) / 9000) : 0;
+    const into = told === null ? Math.min(1, beyond(seen.from - on, MOMENT_TOLERANCE, 900)) : 0;
     const cost =
       beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) +
       into +
@@ -134,40 +168,83 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
   return least;
 }
 
+/** Whether a run of the timeline is kept back by a sensor. */
+const isWet = (run: SeenRun, world: World, ahead: number): boolean =>
+  world.wet.some(
+    ({ from, to }) => run.on - ahead < to && run.off - ahead > from && obeys(world, run),
+  );
+
+/** Whether a sensor begins or ceases to keep water away in the midst of a cycle. */
+export function cutsCycle(timeline: Timeline, world: World): boolean {
+  const kept = new Map<number, boolean>();
+  return timeline.runs.some((run) => {
+    if (run.cycle === undefined || !obeys(world, run)) return false;
+    const isKept = isWet(run, world, world.ahead);
+    const before = kept.get(run.cycle) ?? isKept;
+    kept.set(run.cycle, isKept);
+    return before !== isKept;
+  });
+}
+
+/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor kept, and those by hand. */
+function runsSeen(
+  station: number | null,
+  from: ClockSecond,
+  to: ClockSecond,
+  timeline: Timeline,
+  world: World,
+  ahead: number,
+): SeenRun[] {
+  const runs = timeline
+    .within(station, from + ahead, to + ahead)
+    .filter((run) => world.wet.length === 0 || !isWet(run, world, ahead))
+    .map((run) => (ahead === 0 ? run : { ...run, on: run.on - ahead, off: run.off - ahead }));
+  const byHand = world.manual.filter(({ on, off }) => on < to && off > from);
+  const own = byHand.filter(
+    (run) => station === null || run.station === null || run.station === station,
+  );
+  return own.length === 0 ? runs : [...runs, ...own].sort((a, b) => a.on - b.on);
+}
+
+/** A dry span is told to the hour: so near to its ends it ran, where that is told. */
+export const AROUND_DRY = 5400;
+const DRY_TOLERANCE = 600;
+/** Of a dry span somebody is surer than of when it began and ended. */
+const END_MISSED = 12;
+
 /**
  * What it costs to believe a sighting in a world, in nats: 0 where it fits, `MISS` where it contradicts it.
  *
  * @param ahead seconds by which the timer's clock is ahead of the true one.
  */
 export function costOf(seen: Seen, timeline: Timeline, world: World, ahead = world.ahead): number {
-  const to = seen.to ?? seen.from;
-  const isDry = (run: SeenRun) =>
-    world.wet.some(
-      ({ from, to: end }) => run.on - ahead < end && run.off - ahead > from && obeys(world, run),
+  const between = (from: ClockSecond, to: ClockSecond) =>
+    runsSeen(seen.station, from, to, timeline, world, ahead);
+  const { from, to } = seen;
+  if (seen.saw === 'dry') {
+    const [first, last] =
+      to === null ? [from - MOMENT_TOLERANCE, from + MOMENT_TOLERANCE] : [from, to];
+    const isAllowed = ({ station, on }: SeenRun) =>
+      // A run by hand that nobody saw where may have been at another station.
+      (station === null && seen.station !== null) ||
+      // The one before the span, or after it, is told to some minutes.
+      (seen.ranBefore && on <= first + DRY_TOLERANCE) ||
+      (seen.ranAfter && on >= last - DRY_TOLERANCE);
+    if (!between(first, last).every(isAllowed)) return MISS;
+    const lacks = (told: boolean, begin: ClockSecond, end: ClockSecond) =>
+      told && between(begin, end).length === 0 ? END_MISSED : 0;
+    return (
+      lacks(seen.ranBefore, first - AROUND_DRY, first + DRY_TOLERANCE) +
+      lacks(seen.ranAfter, last - DRY_TOLERANCE, last + AROUND_DRY)
     );
-  const around = seen.to === null && seen.saw === 'ran' ? 10_800 : MOMENT_TOLERANCE;
-  const [first, last] = seen.to === null ? [seen.from - around, to + around] : [seen.from, to];
-  const timed = timeline.within(seen.station, first + ahead, last + ahead);
-  const byHand = world.manual.filter(
-    ({ station, on, off }) =>
-      (seen.station === null || station === null || station === seen.station) &&
-      on < last &&
-      off > first,
-  );
-  const runs: SeenRun[] = timed
-    .filter((run) => world.wet.length === 0 || !isDry(run))
-    .map((run) => (ahead === 0 ? run : { ...run, on: run.on - ahead, off: run.off - ahead }));
-  if (byHand.length > 0) {
-    runs.push(...byHand);
-    runs.sort((a, b) => a.on - b.on);
   }
-  if (seen.saw === 'dry') return runs.length === 0 ? 0 : MISS;
-  if (seen.times !== null && seen.to !== null) {
+  if (to === null) return Math.min(MISS, momentCost(seen, between(from - 10_800, from + 10_800)));
+  const runs = between(from, to);
+  if (seen.times !== null) {
     const times = wateringsOf(runs).length;
     // Who counts may be one off, but does not see what is not there.
     return times === 0 ? MISS : Math.min(MISS, 10 * Math.abs(times - seen.times));
   }
-  if (seen.to === null) return Math.min(MISS, momentCost(seen, runs));
   if (runs.length === 0) return MISS;
   const told = seen.seconds;
   if (told === null) return 0;

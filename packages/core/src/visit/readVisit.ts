@@ -94,6 +94,8 @@ const visitFields: Fields<VisitFields> = {
         station: optional(station),
         minutes: optional(integer(1, 1440)),
         times: optional(integer(1, 99)),
+        ranBefore: optional(boolean),
+        ranAfter: optional(boolean),
       }),
       { most: MOST_SIGHTINGS },
     ),

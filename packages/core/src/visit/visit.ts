@@ -32,6 +32,9 @@ export interface Sighting {
   readonly minutes?: number;
   /** So many times within the span. */
   readonly times?: number;
+  /** With `dry`: it ran when the span begins, for the last time before it; it ran again when the span ends. */
+  readonly ranBefore?: boolean;
+  readonly ranAfter?: boolean;
 }
 
 /** What the box itself shows (field guide, "What the box itself shows"). */

@@ -1,0 +1,116 @@
+/** Run times that would explain what was seen: as long as it was, none at all, or so that what comes after begins when it did. */
+import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../calendar.ts';
+import type { Plan, Program } from '../plan.ts';
+import { effectivePercent } from '../program.ts';
+import type { Slip, World } from './slips.ts';
+import { AROUND_DRY, type Seen, type SeenRun, type Timeline } from './timeline.ts';
+
+/** What began so near to when it was due was not late. */
+const IN_TIME = 240;
+/** What runs so long before something else may hold it up. */
+const HOLDS_UP = 3 * 3600;
+
+interface Late {
+  readonly due: SeenRun;
+  /** By so many seconds it ran later than it was due; below 0 sooner. */
+  readonly late: number;
+}
+
+/** Runs that would have to be later or sooner for a sighting to fit, by the timer's clock. */
+function latenessOf(one: Seen, timeline: Timeline, ahead: number): Late[] {
+  if (one.station === null) return [];
+  const near = (from: ClockSecond, to: ClockSecond) => timeline.within(one.station, from, to);
+  const [from, to] = [one.from + ahead, (one.to ?? one.from) + ahead];
+  if (one.saw === 'ran')
+    return one.to === null
+      ? near(from - HOLDS_UP, from + HOLDS_UP).map((due) => ({ due, late: from - due.on }))
+      : [];
+  // It ran just before the span, but was done too early; it should run just after it, but was due too soon.
+  return [
+    ...(one.ranBefore ? near(from - HOLDS_UP, from) : []).map((due) => ({
+      due,
+      late: from - AROUND_DRY / 3 - due.off,
+    })),
+    ...(one.ranAfter ? near(to - HOLDS_UP, to) : []).map((due) => ({
+      due,
+      late: to + AROUND_DRY / 12 - due.on,
+    })),
+  ].filter(({ late }) => late > 0);
+}
+
+class RunSlips {
+  private readonly plan: Plan;
+  private readonly programs: readonly Program[];
+  private readonly found = new Map<string, Slip>();
+
+  constructor(plan: Plan, programs: readonly Program[]) {
+    this.plan = plan;
+    this.programs = programs;
+  }
+
+  /** @param change what the timer's display would show for it, from what it is, both in seconds at the percent in force. */
+  add(
+    letter: string | undefined,
+    station: number | null,
+    day: number,
+    change: (now: number) => number,
+  ) {
+    const program = this.programs.find((one) => one.letter === letter);
+    const present = program?.runs.find((run) => run.station === station)?.seconds;
+    if (!program || station === null || present === undefined) return;
+    const percent = effectivePercent(this.plan, program, monthOf(day));
+    if (percent === 0) return;
+    const { runStepSeconds: step, longestRunSeconds: longest } = this.plan.timer;
+    const wanted = (change((present * percent) / 100) * 100) / percent;
+    const seconds = Math.min(longest, Math.max(0, Math.round(wanted / step) * step));
+    if (seconds === present) return;
+    const slip: Slip = { type: 'run', program: program.letter, station, seconds };
+    this.found.set(JSON.stringify(slip), slip);
+  }
+
+  all(): Slip[] {
+    return [...this.found.values()];
+  }
+}
+
+/** @param programs those that run at all. */
+export function runSlips(
+  { plan, ahead }: World,
+  seen: readonly Seen[],
+  timeline: Timeline,
+  programs: readonly Program[],
+): Slip[] {
+  const slips = new RunSlips(plan, programs);
+  for (const one of seen) {
+    const shown = one.from + ahead;
+    const day = Math.floor(shown / DAY);
+    const isAtOnce = one.saw === 'ran' && one.to === null;
+    const begun = isAtOnce ? timeline.within(null, shown - IN_TIME, shown + IN_TIME) : [];
+    const beginners = begun.filter(({ on }) => Math.abs(shown - on) < IN_TIME);
+    for (const { letter, runs } of programs)
+      for (const { station } of runs) {
+        const isTold =
+          one.station === null
+            ? beginners.some((run) => run.station === station)
+            : one.station === station;
+        if (!isTold) continue;
+        if (one.saw === 'dry') slips.add(letter, station, day, () => 0);
+        const { seconds } = one;
+        if (seconds !== null) slips.add(letter, station, day, () => seconds);
+      }
+    for (const { due, late } of latenessOf(one, timeline, ahead)) {
+      if (Math.abs(late) < IN_TIME) continue;
+      const longer = (now: number) => now + late;
+      if (one.ranBefore) slips.add(due.letter, due.station, day, longer);
+      // Whatever ran before it, in its own cycle or one that it waited for.
+      for (const { off, cycle, letter, station } of timeline.within(
+        null,
+        due.on - HOLDS_UP,
+        due.on,
+      ))
+        if (off <= due.on && (cycle === due.cycle || plan.timer.onOverlap === 'queue'))
+          slips.add(letter, station, day, longer);
+    }
+  }
+  return slips.all();
+}

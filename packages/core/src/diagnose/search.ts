@@ -1,0 +1,251 @@
+/** Worlds that were tried against what was seen: what they cost, which of them say the same, and which are worth telling. */
+import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../calendar.ts';
+import { attempt } from '../effort.ts';
+import type { Plan } from '../plan.ts';
+import type { Sighting, Sign } from '../visit/visit.ts';
+import { candidates } from './candidates.ts';
+import { isHalfADay, rarityOf, withSlip, type Slip, type SlipType, type World } from './slips.ts';
+import { costOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
+
+export interface Question {
+  /** What is known of the timer's settings. */
+  readonly plan: Plan;
+  readonly sightings: readonly Sighting[];
+  readonly signs: readonly Sign[];
+  /** Seconds by which the timer's clock was found ahead; null: nobody has looked. */
+  readonly ahead: number | null;
+  /** The plan after a loss of memory (`factoryPlan`); null: not known. */
+  readonly factory: Plan | null;
+}
+
+export interface Explanation {
+  /** Empty: the timer does what it is set to. */
+  readonly slips: readonly Slip[];
+  readonly world: World;
+  /** How seldom it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
+  readonly cost: number;
+  /** Of each sighting, in their order: 0 fits, `MISS` contradicts. */
+  readonly fits: readonly number[];
+  /** Others that the same look at the box settles, the best first: a start left over, or the one that is there moved. */
+  readonly or: readonly Variant[];
+}
+
+export type Variant = Omit<Explanation, 'or'>;
+
+/** Two things wrong at once are seldomer than each by itself. */
+const TWO_AT_ONCE = 1;
+/** A loss of memory whose clock was looked at: nothing of it is left to guess. */
+const POWER_SEEN = 2.4;
+/** A sensor that dries, or is wet, in the midst of a cycle: most dry by day. */
+const IN_A_CYCLE = 2.5;
+/** A sign on the box that speaks for something. */
+const SIGN_SPEAKS = 2;
+
+const SIGN_POINTS: Readonly<Record<Sign, readonly SlipType[]>> = {
+  'blinking-program': ['half-set'],
+  'steady-light': ['dead-station'],
+  'station-error': ['dead-station'],
+  'pump-error': ['dead-station'],
+  'says-off': ['off'],
+  'water-sign': ['manual', 'dead-station'],
+  'blank-screen': ['power-failure'],
+  'flashing-clock': ['power-failure', 'clock'],
+  'buttons-dead': ['percent'],
+  'sensor-off': ['sensor'],
+};
+
+const LEAVES_ALL_DRY: readonly SlipType[] = ['off', 'rain-delay', 'sensor'];
+
+/** How many explanations are told. */
+export const MOST_TOLD = 8;
+/** A variant is told as well where it is less likely by no more than this, in nats. */
+const STILL_LIKELY = 8;
+const MOST_VARIANTS = 4;
+
+/** A fit is not really better by less than this, in nats. */
+const NO_BETTER = 0.5;
+
+/** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is told. */
+export const SAME_CLOCK = 900;
+
+export const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
+
+/** What two explanations must share to be variants of one, of each of which the best is told: kind and place, not the very value. */
+export function kindOf(slip: Slip): string {
+  switch (slip.type) {
+    case 'clock':
+      return `clock ${Math.round((((slip.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
+    case 'power-failure':
+    case 'off':
+    case 'rain-delay':
+    case 'sensor':
+      return slip.type;
+    case 'extra-program':
+      return `${slip.type} ${slip.program.letter}`;
+    case 'manual':
+    case 'dead-station':
+      return `${slip.type} ${slip.station ?? ''}`;
+    case 'run':
+      return `${slip.type} ${slip.program} ${slip.station}`;
+    case 'other-start':
+      return `${slip.type} ${slip.program} ${slip.start}`;
+    default:
+      return `${slip.type} ${slip.program ?? ''}`;
+  }
+}
+
+/** The one look at the box that settles it: what shares it is one explanation with variants. */
+function lookOf(slip: Slip): string {
+  switch (slip.type) {
+    // Morning and afternoon exchanged, of the clock or of a start: whether the clock is right tells which.
+    case 'clock':
+      return Math.abs(slip.ahead) === DAY / 2 ? 'half a day' : kindOf(slip);
+    case 'other-start':
+      return isHalfADay(slip.start, slip.to) ? 'half a day' : `starts ${slip.program}`;
+    case 'extra-start':
+      return `starts ${slip.program}`;
+    case 'rain-delay':
+    case 'sensor':
+      return 'kept dry';
+    // The run times of a program are read one after another, and its total proves them.
+    case 'run':
+      return slip.seconds === 0 ? `dead-station ${slip.station}` : `runs ${slip.program}`;
+    default:
+      return kindOf(slip);
+  }
+}
+
+export const keyOf = (slips: readonly Slip[], of: (slip: Slip) => string) =>
+  slips.map(of).sort().join(' + ');
+
+/** With what is odd about it by itself, whatever was seen, in nats. */
+export type Tried = Variant & { readonly odd: number };
+
+/** What has been tried so far, each world run by the engine and weighed against the sightings. */
+export class Search {
+  readonly seen: readonly Seen[];
+  private readonly question: Question;
+  private readonly from: ClockSecond;
+  private readonly to: ClockSecond;
+  /** By the look that settles it, then by kind. */
+  private readonly found = new Map<string, Map<string, Tried>>();
+
+  constructor(question: Question) {
+    this.question = question;
+    this.seen = question.sightings.map(seenOf);
+    this.from = Math.min(...this.seen.map(({ from }) => from)) - 12 * 3600;
+    this.to = Math.max(...this.seen.map(({ from, to }) => to ?? from)) + 12 * 3600;
+  }
+
+  /** The runs of a world around the sightings; null where they are too many to work out. */
+  timelineOf(world: World, margin = 0): Timeline | null {
+    const made = attempt(
+      () => new Timeline(world, this.from + world.ahead - margin, this.to + world.ahead + margin),
+    );
+    return made.ok ? made.value : null;
+  }
+
+  fitsIn(timeline: Timeline, world: World): number[] {
+    return this.seen.map((one) => costOf(one, timeline, world));
+  }
+
+  rarity(slips: readonly Slip[]): number {
+    const spoken = new Set(this.question.signs.flatMap((sign) => SIGN_POINTS[sign]));
+    const each = slips.map((slip) => {
+      // A clock that was looked at is no guess.
+      if (slip.type === 'clock' && this.question.ahead !== null) return 0;
+      if (slip.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
+      const spokenFor = spoken.has(slip.type) ? SIGN_SPEAKS : 0;
+      return rarityOf(slip, this.question.plan) + this.named(slip) - spokenFor;
+    });
+    const guessed = slips.filter(({ type }) => type !== 'clock' || this.question.ahead === null);
+    return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
+  }
+
+  /** What leaves many stations dry is told of one of them in as many ways. */
+  private named(slip: Slip): number {
+    const { programs } = this.question.plan;
+    const dry = programs.filter(({ letter }) =>
+      slip.type === 'half-set' ? letter === slip.program : LEAVES_ALL_DRY.includes(slip.type),
+    );
+    const stations = dry.flatMap(({ runs }) => runs.map(({ station }) => station));
+    const isNamed = this.seen.some(
+      ({ saw, station }) => saw === 'dry' && station !== null && stations.includes(station),
+    );
+    return isNamed ? Math.log(stations.length) : 0;
+  }
+
+  consider(slips: readonly Slip[], world: World, fits: readonly number[], odd = 0): Tried {
+    const tried = { slips, world, fits, odd, cost: this.rarity(slips) + odd + sum(fits) };
+    const look = keyOf(slips, lookOf);
+    const variants = this.found.get(look) ?? new Map<string, Tried>();
+    this.found.set(look, variants);
+    const key = keyOf(slips, kindOf);
+    const before = variants.get(key);
+    if (!before || tried.cost < before.cost) variants.set(key, tried);
+    return tried;
+  }
+
+  /** Runs the engine in a world and considers what it tells. */
+  trySlips(slips: readonly Slip[], world: World): Tried | null {
+    const timeline = this.timelineOf(world);
+    if (!timeline) return null;
+    const odd = world.wet.length > 0 && cutsCycle(timeline, world) ? IN_A_CYCLE : 0;
+    return this.consider(slips, world, this.fitsIn(timeline, world), odd);
+  }
+
+  /** The world with one thing more gone wrong. */
+  with(world: World, slip: Slip): World {
+    return withSlip(world, slip, this.question.factory);
+  }
+
+  candidatesIn(world: World, timeline: Timeline): Slip[] {
+    return candidates(world, this.seen, timeline, this.question.factory);
+  }
+
+  /** What the last of those costs that would be told: a dearer one is not worth its simulation. */
+  worst(): number {
+    return this.best(MOST_TOLD).at(MOST_TOLD - 1)?.cost ?? Infinity;
+  }
+
+  /** The best ones, those left out that add something wrong without explaining any more. */
+  best(count: number): (Explanation & Tried)[] {
+    const all = [...this.found.values()].flatMap((variants): (Explanation & Tried)[] => {
+      const [first, ...others] = [...variants.values()].sort((a, b) => a.cost - b.cost);
+      const or = first ? others.filter(({ cost }) => cost <= first.cost + STILL_LIKELY) : [];
+      return first ? [{ ...first, or: or.slice(0, MOST_VARIANTS) }] : [];
+    });
+    const chosen: (Explanation & Tried)[] = [];
+    for (const one of all.sort((a, b) => a.cost - b.cost)) {
+      if (chosen.length === count) break;
+      if (!chosen.some((other) => isEnough(other, one) || isNearby(other, one))) chosen.push(one);
+    }
+    return chosen;
+  }
+}
+
+/** Whether a part of what another one says explains as much. */
+function isEnough(part: Tried, whole: Tried): boolean {
+  if (part.slips.length >= whole.slips.length) return false;
+  const looks = whole.slips.map(lookOf);
+  return (
+    part.slips.every((slip) => looks.includes(lookOf(slip))) &&
+    sum(part.fits) + part.odd <= sum(whole.fits) + whole.odd + NO_BETTER
+  );
+}
+
+/** Whether two say the same but for a minute or two of the clock. */
+function isNearby(a: Tried, b: Tried): boolean {
+  const apart = Math.abs(a.world.ahead - b.world.ahead) % DAY;
+  const others = ({ slips }: Tried) =>
+    keyOf(
+      slips.filter(({ type }) => type !== 'clock'),
+      lookOf,
+    );
+  return (
+    a.slips.length === b.slips.length &&
+    a.world.ahead !== b.world.ahead &&
+    Math.min(apart, DAY - apart) < SAME_CLOCK &&
+    others(a) === others(b)
+  );
+}
