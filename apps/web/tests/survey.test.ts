@@ -154,6 +154,48 @@ test('each step says what is missing until nothing is', () => {
       .filter(([, { done }]) => !done)
       .map(([step]) => step),
   ).toEqual(['']);
+  // A visit under way is told step by step, until it can be closed.
+  const at = '2026-01-01T10:00';
+  const leave = (...changes: RecordChange[]) =>
+    changes.reduce(
+      (lines, change) => {
+        const record = changed(lines.record, change);
+        const { found, leave: state } = statesOf(record);
+        return { record, told: [...lines.told, [found?.done, state?.done, state?.line]] };
+      },
+      { record: whole, told: [] as unknown[] },
+    ).told;
+  const tested = (stations: readonly number[]) => ({
+    type: 'note-visit' as const,
+    fields: { tests: stations.map((station) => ({ station, result: 'waters' as const })) },
+  });
+  const { plan } = whole;
+  expect(
+    leave(
+      { type: 'note', fields: { visit: { began: at } } },
+      { type: 'note-visit', fields: { asFound: { at, plan, hidden: 'none-found' } } },
+      tested([1, 2, 4]),
+      {
+        type: 'note-visit',
+        fields: { asLeft: { at, plan }, switched: [{ what: 'bypass', putBack: false }] },
+      },
+      tested([1, 2, 3, 4]),
+      { type: 'note-visit', fields: { switched: [{ what: 'bypass', putBack: true }] } },
+      { type: 'set-settings', settings: { seasonalPercent: 90 } },
+    ),
+  ).toEqual([
+    [
+      false,
+      false,
+      'Missing: the test of stations 1, 2, 3, 4, the settings as found, the settings as left.',
+    ],
+    [true, false, 'Missing: the test of stations 1, 2, 3, 4, the settings as left.'],
+    [true, false, 'Missing: the test of station 3, the settings as left.'],
+    [true, false, 'Missing: the test of station 3, what was switched for the test.'],
+    [true, false, 'Missing: what was switched for the test.'],
+    [true, true, 'Tested, put back and frozen: the visit can be closed.'],
+    [true, false, 'Missing: the settings as left, which are older than what is set.'],
+  ]);
   // A battery is asked for its date.
   const battery = changed(whole, {
     type: 'note',

@@ -22,6 +22,7 @@ import {
   readOffice,
   readRecordChange,
   safeFixes,
+  sightingSentence,
   simulate,
   startWords,
   SWITCHED,
@@ -32,6 +33,7 @@ import {
   WEEKDAYS,
   type Plan,
   type RecordChange,
+  type Sighting,
   type Survey,
   type Tariff,
   type TimerRecord,
@@ -90,6 +92,7 @@ describe('what is noted of a visit', () => {
     [{ began: at }, 'fields.began'],
     [{ sightings: [{ saw: 'heard', from: at }] }, 'fields.sightings.0.saw'],
     [{ sightings: [{ saw: 'ran', from: '2027-02-30T10:00' }] }, 'fields.sightings.0.from'],
+    [{ sightings: [{ saw: 'ran', from: at, ranAfter: true }] }, 'fields.sightings.0.ranAfter'],
     [{ tests: [{ station: 100 }] }, 'fields.tests.0.station'],
     [{ keyIn: { scope: 'some', ticked: [] } }, 'fields.keyIn.scope'],
     [{ keyIn: { scope: 'changes', ticked: ['a', 'a'] } }, 'fields.keyIn.ticked.1'],
@@ -462,6 +465,35 @@ describe('behind a sighting', () => {
         start: cycles[cycle]?.due.start,
       });
     }
+  });
+
+  test('a dry spell between two runs is told so, and agrees with the timer as it is set only there', () => {
+    const moment = (second: number) => new Date(second * 1000).toISOString().slice(0, 16);
+    const costs = (one: Sighting) =>
+      explain({ plan: garden, sightings: [one], signs: [], ahead: 0, factory }).find(
+        ({ slips }) => slips.length === 0,
+      )?.fits[0] ?? Infinity;
+    const own = runs.filter(({ station }) => station === runs[0]?.station);
+    let gaps = 0;
+    own.slice(1).forEach(({ on }, i) => {
+      const off = own[i]?.off ?? on;
+      if (on - off < 4 * 3600) return;
+      gaps += 1;
+      const told = { station: own[0]?.station ?? 1, ranBefore: true, ranAfter: true };
+      const dry = { saw: 'dry' as const, from: moment(off), to: moment(on), ...told };
+      expect(costs(dry)).toBe(0);
+      // Told to some minutes, as people do.
+      expect(costs({ ...dry, from: moment(off - 300), to: moment(on + 300) })).toBe(0);
+      // It did not run then: in the midst of the spell.
+      expect(costs({ ...dry, to: moment(on - 2 * 3600) })).toBeGreaterThan(3);
+      expect(costs({ ...dry, from: moment(off + 2 * 3600) })).toBeGreaterThan(3);
+      // And it did run within this.
+      expect(costs({ ...dry, to: moment(on + 3600) })).toBeGreaterThan(3);
+      expect(sightingSentence(dry, { plan: garden, on: TODAY, clock: '24' })).toMatch(
+        /did not run from .* to .*: it had run just before, and it ran again then\.$/,
+      );
+    });
+    expect(gaps).toBeGreaterThan(0);
   });
 
   test('and what is asked next is something about which the explanations differ', () => {

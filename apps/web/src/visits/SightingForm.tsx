@@ -127,7 +127,7 @@ export function SightingForm({ plan, today, add }: Props) {
         {kind === 'ran-between' && <TimeField label="To" typed={endTime} type={setEndTime} />}
         {kind === 'spell' && (
           <>
-            <TimeField label="until about, if known" typed={time} type={setTime} />
+            <TimeField label="Until about, if known" typed={time} type={setTime} />
             <label className="labelled">
               It ran again
               <select
@@ -142,7 +142,7 @@ export function SightingForm({ plan, today, add }: Props) {
               </select>
             </label>
             {endDay !== null && (
-              <TimeField label="from about, if known" typed={endTime} type={setEndTime} />
+              <TimeField label="From about, if known" typed={endTime} type={setEndTime} />
             )}
           </>
         )}

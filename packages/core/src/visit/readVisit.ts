@@ -63,6 +63,32 @@ const frozenFields: Fields<Frozen> = {
   plan: required(frozenPlan, 'a plan'),
 };
 
+const sightingFields = object<Sighting>({
+  saw: required(oneOf(['ran', 'dry']), 'ran or dry'),
+  from: required(readMoment, 'a moment'),
+  to: optional(readMoment),
+  station: optional(station),
+  minutes: optional(integer(1, 1440)),
+  times: optional(integer(1, 99)),
+  ranBefore: optional(boolean),
+  ranAfter: optional(boolean),
+});
+
+/** What ran before and after is told of a dry span only. */
+const readSighting: Reader<Sighting> = (value, path, faults) => {
+  const one = sightingFields(value, path, faults);
+  if (!one || (one.saw === 'dry' && one.to !== undefined)) return one;
+  for (const key of ['ranBefore', 'ranAfter'] as const)
+    if (one[key])
+      faults.push({
+        code: 'malformed',
+        path: [...path, key],
+        expected: 'only with "saw" dry and a "to"',
+        actual: 'true',
+      });
+  return one;
+};
+
 /** Nobody saw more than this. Ours. */
 const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
@@ -85,21 +111,7 @@ const visitFields: Fields<VisitFields> = {
       { most: 26 },
     ),
   ),
-  sightings: optional(
-    list(
-      object<Sighting>({
-        saw: required(oneOf(['ran', 'dry']), 'ran or dry'),
-        from: required(readMoment, 'a moment'),
-        to: optional(readMoment),
-        station: optional(station),
-        minutes: optional(integer(1, 1440)),
-        times: optional(integer(1, 99)),
-        ranBefore: optional(boolean),
-        ranAfter: optional(boolean),
-      }),
-      { most: MOST_SIGHTINGS },
-    ),
-  ),
+  sightings: optional(list(readSighting, { most: MOST_SIGHTINGS })),
   signs: optional(list(oneOf(SIGNS), { unique: true })),
   cause: optional(readNote),
   ladders: optional(
