@@ -343,10 +343,12 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
   if (sighting.saw === 'dry') {
     const to = secondsOf(sighting.to ?? sighting.from);
     const ran = (begin: number, end: number) => own.some(({ on, off }) => on < end && off > begin);
+    // What ran before and after is told to ten minutes.
+    const [before, after] = [sighting.ranBefore ? 600 : 0, sighting.ranAfter ? 600 : 0];
     return (
-      ran(from, to) ||
-      (sighting.ranBefore === true && !ran(from - 5400, from)) ||
-      (sighting.ranAfter === true && !ran(to, to + 5400))
+      ran(from + before, to - after) ||
+      (before > 0 && !ran(from - 5400, from + before)) ||
+      (after > 0 && !ran(to - after, to + 5400))
     );
   }
   if (sighting.to !== undefined) {
@@ -407,14 +409,43 @@ function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]):
         yield { type: 'phase', program: letter, days: by };
   }
   for (const { number } of plan.stations) yield { type: 'dead-station', station: number };
-  for (let back = 0; back <= WATCHED_DAYS; back++) {
+  for (let back = 0; back <= WATCHED_DAYS; back++)
     yield { type: 'rain-delay', until: formatDate(TODAY - back) };
-    for (let long = 1; long <= WATCHED_DAYS; long++)
-      yield { type: 'sensor', from: (TODAY - back - 1) * DAY, to: (TODAY - back - 1 + long) * DAY };
-  }
   const [preset] = factory?.programs ?? [];
   if (preset && plan.programs.length < plan.timer.programCount)
     yield { type: 'extra-program', program: { ...preset, letter: letterAt(plan.programs.length) } };
+}
+
+/** Moments at which something ran, as far as these sightings tell: of a night, every hour of it. */
+function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): number[] {
+  const [first, last] = [secondsOf(from), secondsOf(to ?? from)];
+  if (saw === 'dry')
+    return [...(ranBefore ? [first - 1800] : []), ...(ranAfter ? [last + 1800] : [])];
+  return Array.from({ length: Math.floor((last - first) / 3600) + 1 }, (_, i) => first + i * 3600);
+}
+
+/** Every start that brings some run to a moment at which one was seen, left over or in place of another. */
+function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<Slip> {
+  const { plan } = garden;
+  const step = plan.timer.startStepMinutes * 60;
+  const starts = new Set<string>();
+  for (const { letter, starts: set, runs } of plan.programs)
+    for (const one of sightings)
+      for (const moment of one.saw === 'ran' && one.to !== undefined ? [] : momentsTold(one)) {
+        let offset = 0;
+        for (const { station, seconds } of runs) {
+          if (one.station === undefined || one.station === station)
+            starts.add(`${letter} ${set[0]} ${Math.round((moment - offset) / step) * step}`);
+          offset += seconds;
+        }
+      }
+  for (const text of starts) {
+    const [program = '', start = '', at] = text.split(' ');
+    const to = formatTime(((Number(at) % DAY) + DAY) % DAY);
+    if (to === start) continue;
+    yield { type: 'extra-start', program, start: to };
+    yield { type: 'other-start', program, start, to };
+  }
 }
 
 /** Whether one thing alone, or nothing at all, explains all of it. */
@@ -423,12 +454,21 @@ export function oneIsEnough(
   sightings: readonly Sighting[],
   known: readonly Slip[],
 ): boolean {
-  const explains = (slips: readonly Slip[]) => {
-    const events = happens(garden, slips);
-    return sightings.every((one) => !contradicts(one, events));
-  };
-  if (explains(known)) return true;
-  for (const slip of plainSlips(garden, sightings)) if (explains([...known, slip])) return true;
+  const fits = (events: readonly Event[]) => sightings.every((one) => !contradicts(one, events));
+  const events = happens(garden, known);
+  if (fits(events)) return true;
+  // Some run by hand.
+  const stations = garden.plan.stations.map(({ number }) => number);
+  for (const one of sightings)
+    for (const on of momentsTold(one))
+      for (const station of one.station === undefined ? stations : [one.station])
+        if (fits([...events, { station, on, off: on + 60 * (one.minutes ?? 10) }])) return true;
+  // A sensor over any span of days, to six hours.
+  for (let from = TODAY - WATCHED_DAYS; from < TODAY; from += 0.25)
+    for (let to = from + 0.25; to <= TODAY; to += 0.25)
+      if (fits(events.filter(({ on, off }) => on >= to * DAY || off <= from * DAY))) return true;
+  for (const slips of [plainSlips(garden, sightings), startSlips(garden, sightings)])
+    for (const slip of slips) if (fits(happens(garden, [...known, slip]))) return true;
   return false;
 }
 

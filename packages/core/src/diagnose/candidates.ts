@@ -268,6 +268,10 @@ function switchSlips({ plan, ahead }: World, seen: readonly Seen[], timeline: Ti
     slips.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active')
     for (const one of dry) slips.push(...sensorSlips(one, timeline, ahead));
+  // What they have in common.
+  const from = Math.max(...dry.map((one) => one.from));
+  const to = Math.min(...dry.map((one) => one.to ?? one.from));
+  if (dry.length > 1 && from < to) slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
   const numbers = new Set(dry.flatMap((one) => keptDry(one, timeline, ahead)));
   for (const station of numbers) slips.push({ type: 'dead-station', station });
   return slips;

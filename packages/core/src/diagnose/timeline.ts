@@ -208,9 +208,31 @@ function runsSeen(
 
 /** A dry span is told to the hour: so near to its ends it ran, where that is told. */
 export const AROUND_DRY = 5400;
-const DRY_TOLERANCE = 600;
+const DRY_TOLERANCE = 300;
 /** Of a dry span somebody is surer than of when it began and ended. */
 const END_MISSED = 12;
+
+/** @param between what ran at the sighting's place within a span, by the true clock. */
+function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => SeenRun[]): number {
+  const { from, to, ranBefore, ranAfter } = seen;
+  const [first, last] =
+    to === null ? [from - MOMENT_TOLERANCE, from + MOMENT_TOLERANCE] : [from, to];
+  const intrusion = ({ station, on, off }: SeenRun): number => {
+    // A run by hand that nobody saw where may have been at another station.
+    if (station === null && seen.station !== null) return 0;
+    // The one before the span, or after it, is told to some minutes.
+    if (ranBefore && on <= first) return beyond(off - first, DRY_TOLERANCE, MOMENT_SCALE);
+    if (ranAfter && off >= last) return beyond(last - on, DRY_TOLERANCE, MOMENT_SCALE);
+    return MISS;
+  };
+  const lacks = (told: boolean, begin: ClockSecond, end: ClockSecond) =>
+    told && between(begin, end).length === 0 ? END_MISSED : 0;
+  return (
+    Math.max(0, ...between(first, last).map(intrusion)) +
+    lacks(ranBefore, first - AROUND_DRY, first + 1) +
+    lacks(ranAfter, last - 1, last + AROUND_DRY)
+  );
+}
 
 /**
  * What it costs to believe a sighting in a world, in nats: 0 where it fits, `MISS` where it contradicts it.
@@ -221,23 +243,7 @@ export function costOf(seen: Seen, timeline: Timeline, world: World, ahead = wor
   const between = (from: ClockSecond, to: ClockSecond) =>
     runsSeen(seen.station, from, to, timeline, world, ahead);
   const { from, to } = seen;
-  if (seen.saw === 'dry') {
-    const [first, last] =
-      to === null ? [from - MOMENT_TOLERANCE, from + MOMENT_TOLERANCE] : [from, to];
-    const isAllowed = ({ station, on }: SeenRun) =>
-      // A run by hand that nobody saw where may have been at another station.
-      (station === null && seen.station !== null) ||
-      // The one before the span, or after it, is told to some minutes.
-      (seen.ranBefore && on <= first + DRY_TOLERANCE) ||
-      (seen.ranAfter && on >= last - DRY_TOLERANCE);
-    if (!between(first, last).every(isAllowed)) return MISS;
-    const lacks = (told: boolean, begin: ClockSecond, end: ClockSecond) =>
-      told && between(begin, end).length === 0 ? END_MISSED : 0;
-    return (
-      lacks(seen.ranBefore, first - AROUND_DRY, first + DRY_TOLERANCE) +
-      lacks(seen.ranAfter, last - DRY_TOLERANCE, last + AROUND_DRY)
-    );
-  }
+  if (seen.saw === 'dry') return Math.min(MISS, dryCost(seen, between));
   if (to === null) return Math.min(MISS, momentCost(seen, between(from - 10_800, from + 10_800)));
   const runs = between(from, to);
   if (seen.times !== null) {
