@@ -259,6 +259,28 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   // The demo's clock was noted twelve hours out, so that is no guess any more.
   await sees(page, '.explanation', /The timer’s clock is .*12 h.*Note the clock/s);
   await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
+  // Not since then: what ran before and after is told with it, and the contrary is named.
+  await page
+    .waitForSelector('.sighting [role=radio]::-p-text(Not for days)')
+    .then((chip) => chip?.click());
+  const field = (n: number) => `.sighting-fields .labelled:nth-child(${n})`;
+  const [again, last] = await page.$$eval(`${field(1)} option`, (all) =>
+    [2, 6].map((back) => all[back]?.value ?? ''),
+  );
+  await page.select(`${field(1)} select`, again ?? '');
+  await page.type(`${field(2)} input`, '6:15a');
+  await page.select(`${field(3)} select`, last ?? '');
+  await sees(page, '.sighting .fault', /It ran again before it ran last/);
+  await page.select(`${field(1)} select`, last ?? '');
+  await page.select(`${field(3)} select`, again ?? '');
+  await page.type(`${field(4)} input`, '4a');
+  await page.select(`${field(5)} select`, '5');
+  await press(page, 'Add what was seen');
+  await sees(
+    page,
+    '[aria-label="Seen"]',
+    /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am: it had run just before, and it ran again then/,
+  );
   await page.click('.signs-shown summary');
   await page.waitForSelector('.signs input[type=checkbox]').then((box) => box?.click());
   await sees(page, '.signs-shown summary', /A program letter blinks/);
@@ -269,6 +291,12 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await page.type('#ladder-5 .rung input', '27 V');
   await page.keyboard.press('Tab');
   const { survey } = await recordOf(page);
+  expect(survey.visit?.sightings?.[1]).toMatchObject({
+    saw: 'dry',
+    station: 5,
+    ranBefore: true,
+    ranAfter: true,
+  });
   expect(survey.visit?.ladders).toEqual([
     { station: 5, rung: 'power', good: true, reading: '27 V' },
   ]);
