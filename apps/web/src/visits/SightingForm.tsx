@@ -219,8 +219,8 @@ function faultOf(
 function DayOptions({ today }: { readonly today: EpochDay }) {
   return Array.from({ length: DAYS_BACK + 1 }, (_, i) => today - i).map((one) => (
     <option key={one} value={one}>
+      {one === today ? 'Today, ' : one === today - 1 ? 'Yesterday, ' : ''}
       {dateWords(one, today)}
-      {one === today ? ', today' : one === today - 1 ? ', yesterday' : ''}
     </option>
   ));
 }
