@@ -4,6 +4,7 @@
  */
 import { spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
 import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
@@ -47,6 +48,8 @@ try {
         '--experimental-vm-modules',
         '--disable-warning=ExperimentalWarning',
         'node_modules/jest/bin/jest.js',
+        // One for each processor; Jest itself would leave one of two idle.
+        `--maxWorkers=${os.availableParallelism()}`,
         '--json',
         `--outputFile=${results}`,
         ...jestArguments,

@@ -147,6 +147,9 @@ function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
   return joined;
 }
 
+/** It ran for as long as it was seen, only hours too soon or too late: wrong, but nearer to it than nothing. */
+const SO_LONG = MISS - 2.5;
+
 function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
   let least = MISS;
   for (const { on, off } of runs) {
@@ -159,11 +162,9 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
           : Math.max(0, seen.from - off);
     // Who names a time without a length most likely means when it began.
     const into = told === null ? Math.min(1, beyond(seen.from - on, MOMENT_TOLERANCE, 900)) : 0;
-    const cost =
-      beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) +
-      into +
-      (told === null ? 0 : lengthCost(off - on, told));
-    least = Math.min(least, cost);
+    const long = told === null ? 0 : lengthCost(off - on, told);
+    least = Math.min(least, beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) + into + long);
+    if (told !== null && seen.station !== null && long < 1) least = Math.min(least, SO_LONG);
   }
   return least;
 }
