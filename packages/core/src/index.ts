@@ -492,8 +492,8 @@ export {
 export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { readBack, type ReadBack } from './panel/readBack.ts';
-export { explain, fitsAll } from './diagnose/explain.ts';
-export type { Explanation, Question, Variant } from './diagnose/search.ts';
+export { explain } from './diagnose/explain.ts';
+export { fitsAll, type Explanation, type Question, type Variant } from './diagnose/search.ts';
 export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { askNext, type Ask } from './diagnose/ask.ts';
 export { settingsWith, type Slip } from './diagnose/slips.ts';

@@ -14,7 +14,6 @@ import {
   type Explanation,
   type Question,
   type Tried,
-  type Variant,
 } from './search.ts';
 import { asNoted, type Slip, type SlipType, type World } from './slips.ts';
 import { costOf, MISS, type Timeline } from './timeline.ts';
@@ -205,6 +204,3 @@ export function explain(question: Question, progress: Progress = () => undefined
   tryOnTop(search, roots, (share) => progress(0.4 + share * 0.6));
   return search.best(MOST_TOLD);
 }
-
-/** Whether an explanation agrees with everything that was seen. */
-export const fitsAll = ({ fits }: Variant): boolean => fits.every((cost) => cost < 1.5);

@@ -62,6 +62,8 @@ export const MOST_TOLD = 8;
 const STILL_LIKELY = 8;
 const MOST_VARIANTS = 4;
 
+/** What costs less agrees with what was seen. */
+const AGREES = 1.5;
 /** A fit is not really better by less than this, in nats. */
 const NO_BETTER = 0.5;
 
@@ -224,15 +226,18 @@ export class Search {
   }
 }
 
-/** Whether a part of what another one says explains as much. */
+/** Whether a part of what another one says explains as much, or agrees with everything as it is. */
 function isEnough(part: Tried, whole: Tried): boolean {
   if (part.slips.length >= whole.slips.length) return false;
   const looks = whole.slips.map(lookOf);
-  return (
-    part.slips.every((slip) => looks.includes(lookOf(slip))) &&
-    sum(part.fits) + part.odd <= sum(whole.fits) + whole.odd + NO_BETTER
-  );
+  if (!part.slips.every((slip) => looks.includes(lookOf(slip)))) return false;
+  const isBetter = sum(whole.fits) + whole.odd + NO_BETTER < sum(part.fits) + part.odd;
+  return !isBetter || (part.slips.length === 0 && fitsAll(part));
 }
+
+/** Whether an explanation agrees with everything that was seen. */
+export const fitsAll = ({ fits }: Pick<Variant, 'fits'>): boolean =>
+  fits.every((cost) => cost < AGREES);
 
 /** Whether two say the same but for a minute or two of the clock. */
 function isNearby(a: Tried, b: Tried): boolean {

@@ -257,5 +257,6 @@ function clockRarity(ahead: number): number {
   if (size === 3600) return 1.8;
   if (rest === 0) return size === day ? 3 : 3.8;
   if (rest === day / 2) return 3.8;
-  return 1.6 + Math.log(2 * 7 * TIMES_OF_DAY);
+  // A clock that runs slow or fast is out by the hour, seldom by days as well.
+  return 1.6 + Math.log(2 * 7 * TIMES_OF_DAY) + Math.floor(size / day) / 4;
 }
