@@ -1,6 +1,16 @@
 /** The true cause is found from three sightings: random gardens, random single and double slips. */
 import { describe, expect, test } from '@jest/globals';
-import { askNext, explain, type Explanation, type Slip } from '@water-clock/core';
+import {
+  askNext,
+  emptyPlan,
+  explain,
+  SHIPPED_KINDS,
+  type Explanation,
+  type OnOverlap,
+  type Plan,
+  type Sighting,
+  type Slip,
+} from '@water-clock/core';
 import {
   answerTo,
   gardenFrom,
@@ -125,5 +135,98 @@ describe('what is asked and told', () => {
       explain({ plan, sightings, signs, ahead: 0, factory }).map(({ slips }) => slips[0]?.type);
     expect(told([])[0]).not.toBe('dead-station');
     expect(told(['station-error'])[0]).toBe('dead-station');
+  });
+
+  /** Two stations in a program each, nights a week apart from noon to noon, and what is told of them. */
+  const kindOf = (onOverlap: OnOverlap) =>
+    SHIPPED_KINDS.find(
+      ({ kind: { timer } }) => timer.onOverlap === onOverlap && timer.stationCount >= 4,
+    )?.kind.timer;
+  const gardenOf = (onOverlap: OnOverlap, sensor: 'active' | 'bypass' = 'active'): Plan => {
+    const timer = kindOf(onOverlap);
+    if (!timer) throw new Error(`no kind that answers an overlap with ${onOverlap}`);
+    const program = (letter: string, start: string, stations: readonly number[]) => ({
+      letter,
+      starts: [start],
+      runs: stations.map((station) => ({ station, seconds: 1200 })),
+      days: { rule: 'daily' as const },
+    });
+    const empty = emptyPlan(timer);
+    return {
+      ...empty,
+      settings: { ...empty.settings, sensor },
+      programs: [program('A', '04:00', [1, 2]), program('B', '04:40', [3, 4])],
+    };
+  };
+  const told = (plan: Plan, ahead: number | null, ...sightings: Sighting[]) =>
+    explain({ plan, sightings, signs: [], ahead, factory: null });
+  const all = (explanations: readonly Explanation[]) =>
+    explanations.flatMap(({ slips, or }) => [...slips, ...or.flatMap((one) => one.slips)]);
+
+  test('where all agrees with what is set, nothing else is told', () => {
+    const seen = { saw: 'ran' as const, from: '2027-06-10T04:00', station: 1, minutes: 20 };
+    expect(told(gardenOf('queue'), null, seen).map(({ slips }) => slips)).toEqual([[]]);
+  });
+
+  test('twelve hours out is one explanation: the clock first, and the start as its variant', () => {
+    const seen = { saw: 'ran' as const, from: '2027-06-10T16:00', station: 1, minutes: 20 };
+    const [first] = told(gardenOf('queue'), null, seen);
+    expect(first?.slips).toEqual([{ type: 'clock', ahead: expect.any(Number) }]);
+    expect(Math.abs(first?.world.ahead ?? 0)).toBe(43_200);
+    expect(first?.or.map(({ slips }) => slips)).toContainEqual([
+      { type: 'other-start', program: 'A', start: '04:00', to: '16:00' },
+    ]);
+    // Where the clock was looked at, it is the start.
+    const [known] = told(gardenOf('queue'), 0, seen);
+    expect(known?.slips.map(({ type }) => type)).toEqual(['other-start']);
+  });
+
+  test.each([
+    ['active', true],
+    ['bypass', false],
+  ] as const)('a sensor on %s is thought of: %s', (sensor, isThoughtOf) => {
+    const dry = { saw: 'dry' as const, from: '2027-06-08T12:00', to: '2027-06-11T12:00' };
+    const slips = all(
+      told(gardenOf('queue', sensor), 0, { ...dry, station: 1 }, { ...dry, station: 3 }),
+    );
+    expect(slips.some(({ type }) => type === 'sensor')).toBe(isThoughtOf);
+    expect(slips.some(({ type }) => type === 'rain-delay')).toBe(true);
+  });
+
+  test('a run that holds another program up is found only where the timer lets it wait', () => {
+    const late = { saw: 'ran' as const, from: '2027-06-10T05:00', station: 3, minutes: 20 };
+    const holding = (onOverlap: OnOverlap) =>
+      all(told(gardenOf(onOverlap), 0, late)).filter(
+        (slip) => slip.type === 'run' && slip.program === 'A',
+      );
+    expect(holding('queue')).toContainEqual({
+      type: 'run',
+      program: 'A',
+      station: 2,
+      seconds: 2400,
+    });
+    expect(holding('together')).toEqual([]);
+  });
+
+  test('the cycle that cut a run short is told by the start at which it was cut', () => {
+    const cut = { saw: 'ran' as const, from: '2027-06-10T04:00', station: 1, minutes: 15 };
+    expect(all(told(gardenOf('cut'), 0, cut))).toContainEqual(
+      expect.objectContaining({ type: 'extra-start', start: '04:15' }),
+    );
+  });
+
+  test('somebody who watered by hand at an unknown place did not water the bed that is dry', () => {
+    const plan = gardenOf('queue');
+    const explanations = told(
+      plan,
+      0,
+      { saw: 'ran', from: '2027-06-10T15:20' },
+      { saw: 'dry', from: '2027-06-05T00:00', to: '2027-06-14T00:00', station: 1 },
+      { saw: 'dry', from: '2027-06-05T00:00', to: '2027-06-14T00:00', station: 2 },
+      { saw: 'ran', from: '2027-06-09T04:40', station: 3, minutes: 20 },
+    );
+    const byHand = explanations.find(({ slips }) => slips.some(({ type }) => type === 'manual'));
+    expect(byHand?.slips.map(({ type }) => type).sort()).toEqual(['half-set', 'manual']);
+    expect(byHand?.fits).toEqual([0, 0, 0, 0]);
   });
 });

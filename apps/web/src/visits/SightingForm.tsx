@@ -96,7 +96,10 @@ export function SightingForm({ plan, today, add }: Props) {
       aria-label="What was seen"
       onSubmit={(event) => {
         event.preventDefault();
-        if (!made) return;
+        // What cannot be read is not left out silently.
+        const wrong = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+        if (wrong) wrong.focus();
+        if (wrong || !made) return;
         add(made);
         setTime('');
         setEndTime('');

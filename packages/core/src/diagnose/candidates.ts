@@ -266,12 +266,13 @@ function switchSlips({ plan, ahead }: World, seen: readonly Seen[], timeline: Ti
   const firstDay = Math.floor((Math.min(...dry.map(({ from }) => from)) + ahead) / DAY) + 1;
   for (let day = lastDay; day >= Math.max(firstDay, lastDay - MOST_DRY_DAYS); day--)
     slips.push({ type: 'rain-delay', until: formatDate(day) });
-  if ((plan.settings.sensor ?? 'active') === 'active')
+  if ((plan.settings.sensor ?? 'active') === 'active') {
     for (const one of dry) slips.push(...sensorSlips(one, timeline, ahead));
-  // What they have in common.
-  const from = Math.max(...dry.map((one) => one.from));
-  const to = Math.min(...dry.map((one) => one.to ?? one.from));
-  if (dry.length > 1 && from < to) slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
+    // What they have in common.
+    const from = Math.max(...dry.map((one) => one.from));
+    const to = Math.min(...dry.map((one) => one.to ?? one.from));
+    if (dry.length > 1 && from < to) slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
+  }
   const numbers = new Set(dry.flatMap((one) => keptDry(one, timeline, ahead)));
   for (const station of numbers) slips.push({ type: 'dead-station', station });
   return slips;

@@ -99,7 +99,7 @@ export function kindOf(slip: Slip): string {
 /** The one look at the box that settles it: what shares it is one explanation with variants. */
 function lookOf(slip: Slip): string {
   switch (slip.type) {
-    // Morning and afternoon exchanged, of the clock or of a start: whether the clock is right tells which.
+    // Morning and afternoon exchanged, of the clock or of a start: where the clock is right, it is the start.
     case 'clock':
       return Math.abs(slip.ahead) === DAY / 2 ? 'half a day' : kindOf(slip);
     case 'other-start':
@@ -239,7 +239,7 @@ function isEnough(part: Tried, whole: Tried): boolean {
 export const fitsAll = ({ fits }: Pick<Variant, 'fits'>): boolean =>
   fits.every((cost) => cost < AGREES);
 
-/** Whether two say the same but for a minute or two of the clock. */
+/** Whether two say the same but for some minutes of the clock, or whole days of it. */
 function isNearby(a: Tried, b: Tried): boolean {
   const apart = Math.abs(a.world.ahead - b.world.ahead) % DAY;
   const others = ({ slips }: Tried) =>

@@ -207,8 +207,9 @@ function runsSeen(
   return own.length === 0 ? runs : [...runs, ...own].sort((a, b) => a.on - b.on);
 }
 
-/** A dry span is told to the hour: so near to its ends it ran, where that is told. */
+/** So near to an end of a dry span it ran, where somebody says so: people know the hour, more or less. */
 export const AROUND_DRY = 5400;
+/** So far into the span the run may reach: its ends are told to five minutes. */
 const DRY_TOLERANCE = 300;
 /** Of a dry span somebody is surer than of when it began and ended. */
 const END_MISSED = 12;
