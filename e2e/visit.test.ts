@@ -58,7 +58,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.type('0:13');
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => document.activeElement?.getAttribute('data-line') === 'run.A.2');
-  await page.click('[aria-label="Program A total on the display"]');
+  await page.click('[aria-label="Program 1 total on the display"]');
   await page.keyboard.type('0:40');
   await page.keyboard.press('Tab');
   // The checksum tells of the slip.
@@ -273,7 +273,12 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await sees(page, '.sighting .fault', /It ran again before it ran last/);
   await page.select(`${field(1)} select`, last ?? '');
   await page.select(`${field(3)} select`, again ?? '');
-  await page.type(`${field(4)} input`, '4a');
+  await page.type(`${field(4)} input`, '99');
+  await page.keyboard.press('Enter');
+  await sees(page, '.sighting .fault', /Type a time such as/);
+  expect(await page.$$('[aria-label="Seen"] li')).toHaveLength(1);
+  await page.click(`${field(4)} input`, { count: 3 });
+  await page.keyboard.type('4a');
   await page.select(`${field(5)} select`, '5');
   await press(page, 'Add what was seen');
   await sees(

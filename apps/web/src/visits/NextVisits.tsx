@@ -8,6 +8,7 @@ import {
   NEXT_WORDS,
   nextCycles,
   parseDate,
+  programLabel,
   startWords,
   type FollowUp,
   type NextReason,
@@ -49,6 +50,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const set = (all: readonly NextVisit[]) =>
     editor.commit({ type: 'note', fields: { next: all.length > 0 ? all : null } });
   const first = foretold(plan, today, now);
+  const dialect = plan.timer.dialect ?? {};
   return (
     <section aria-label="Next" className="leave-part">
       <h2>Who comes back, and when</h2>
@@ -118,7 +120,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       </form>
       {followUp ? (
         <p className={followUp.seenOn ? 'soft' : 'notice'}>
-          First real watering: program {followUp.program},{' '}
+          First real watering: program {programLabel(followUp.program, dialect)},{' '}
           {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today)},{' '}
           {startWords(followUp.due.slice(11), clock)}, stations {followUp.stations.join(', ')} in
           this order.{' '}
@@ -162,7 +164,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
               Somebody is to see the first real watering
             </Button>{' '}
             <span className="soft">
-              Program {first.program},{' '}
+              Program {programLabel(first.program, dialect)},{' '}
               {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today)},{' '}
               {startWords(first.due.slice(11), clock)}, stations {first.stations.join(', ')}.
             </span>

@@ -95,7 +95,11 @@ export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
       {generalBlock(early)}
       {letters.map((letter) =>
         isUsed(letter) || opened.includes(letter) ? (
-          <section key={letter} className="panel-program" aria-label={`Program ${letter}`}>
+          <section
+            key={letter}
+            className="panel-program"
+            aria-label={`Program ${programLabel(letter, dialect)}`}
+          >
             <h2>
               Program {programLabel(letter, dialect)}
               {programLabel(letter, dialect) !== letter && (

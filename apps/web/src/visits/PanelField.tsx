@@ -6,6 +6,7 @@ import {
   lengthWords,
   panelHelp,
   panelText,
+  programLabel,
   parsePanel,
   programName,
   sameValue,
@@ -135,7 +136,7 @@ export function PanelTotal({
       <span>Total on the display</span>
       <input
         className="field"
-        aria-label={`Program ${letter} total on the display`}
+        aria-label={`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
         value={typed || (noted === undefined ? '' : text(noted))}
         placeholder={text(expected)}
         onChange={(event) => setTyped(event.target.value)}
