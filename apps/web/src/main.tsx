@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Shell } from './people/Shell.tsx';
-import { RefusedError } from './platform/api.ts';
+import { RefusedError } from './api/request.ts';
 import { faceOf } from './platform/face.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
@@ -15,8 +15,8 @@ const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
 const DuePage = lazy(() => import('./due/DuePage.tsx'));
-const PublicPage = lazy(() => import('./pages/PublicPage.tsx'));
-const TimerPage = lazy(() => import('./timers/TimerPage.tsx'));
+const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
+const TimerPage = lazy(() => import('./timer/TimerPage.tsx'));
 
 const client = new QueryClient({
   defaultOptions: {

@@ -12,9 +12,9 @@ import {
   type Plan,
   type PlanChange,
 } from '@water-clock/core';
-import { RefusedError, UnreachableError } from '../src/platform/api.ts';
-import { ShownSnapshot } from '../src/timers/shownSnapshot.ts';
-import { stacksOf, TimerEditor, type Saved, type Write } from '../src/timers/editor.ts';
+import { RefusedError, UnreachableError } from '../src/api/request.ts';
+import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
+import { stacksOf, TimerEditor, type Saved, type Write } from '../src/editor/editor.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');

@@ -19,9 +19,9 @@ import {
 } from '@water-clock/core';
 import { curveGeometry } from '../src/charts/curveGeometry.ts';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/library/kindQuestions.ts';
-import { itemsOf } from '../src/library/queries.ts';
+import { itemsOf } from '../src/api/library.ts';
 import { csvText, rowsOf } from '../src/platform/csv.ts';
-import { stepStates } from '../src/visit/steps.ts';
+import { stepStates } from '../src/steps/steps.ts';
 
 test('whatever is answered, the kind can be read, and says what was seen', () => {
   const answers = fc.record<Answers>({

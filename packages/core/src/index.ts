@@ -30,7 +30,7 @@ export {
   type ClockSecond,
   type EpochDay,
   type Weekday,
-} from './calendar.ts';
+} from './time/calendar.ts';
 export {
   applyChange,
   readChange,
@@ -38,7 +38,7 @@ export {
   type Applied,
   type PlanChange,
   type RunEntry,
-} from './change.ts';
+} from './plan/change.ts';
 export {
   blockedStarts,
   check,
@@ -46,9 +46,14 @@ export {
   type DrivenPercent,
   type ProgramCheck,
   type Verdict,
-} from './check.ts';
-export { checkReport, type CheckReport } from './checkReport.ts';
-export { planDifferences, recordDifferences, samePlan, type Difference } from './compare.ts';
+} from './judge/check.ts';
+export { checkReport, type CheckReport } from './judge/checkReport.ts';
+export {
+  planDifferences,
+  recordDifferences,
+  samePlan,
+  type Difference,
+} from './plan/comparePlans.ts';
 export {
   clockAhead,
   startsMovedBy,
@@ -56,11 +61,18 @@ export {
   type ClockChange,
   type Display,
   type MovedStart,
-} from './clock.ts';
-export { cycleShape, type CycleRun, type CycleShape } from './cycle.ts';
-export { daysLeft, EVERY_WEEKDAY, isIn, maskOfWeekdays, startsOf, type DaySet } from './days.ts';
-export { attempt, Effort, TooMuchWork } from './effort.ts';
-export { SUPPLIES, type Contact, type Supply } from './house.ts';
+} from './time/clock.ts';
+export { cycleShape, type CycleRun, type CycleShape } from './engine/cycle.ts';
+export {
+  daysLeft,
+  EVERY_WEEKDAY,
+  isIn,
+  maskOfWeekdays,
+  startsOf,
+  type DaySet,
+} from './time/dayRules.ts';
+export { attempt, Effort, TooMuchWork } from './engine/effort.ts';
+export { SUPPLIES, type Contact, type Supply } from './site/site.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
@@ -70,8 +82,15 @@ export {
   stepped,
   steppedStart,
   TIME_ENTRY_HELP,
-} from './entry.ts';
-export { assert, pathText, type Fault, type FaultCode, type Outcome, type Path } from './fault.ts';
+} from './time/entry.ts';
+export {
+  assert,
+  pathText,
+  type Fault,
+  type FaultCode,
+  type Outcome,
+  type Path,
+} from './document/fault.ts';
 export {
   notFitting,
   type Finding,
@@ -90,9 +109,9 @@ export {
   type Night,
   type ServedStart,
   type SharedStretch,
-} from './night.ts';
-export { nextCycles, type NextCycle } from './nominal.ts';
-export { type CycleRef, type Overlap } from './overlap.ts';
+} from './engine/night.ts';
+export { nextCycles, type NextCycle } from './engine/nominal.ts';
+export { type CycleRef, type Overlap } from './engine/overlap.ts';
 export {
   letterAt,
   ON_OVERLAPS,
@@ -115,7 +134,7 @@ export {
   type TimeText,
   type Timer,
   type DayRuleName,
-} from './plan.ts';
+} from './plan/plan.ts';
 export {
   adjustedSeconds,
   effectivePercent,
@@ -124,8 +143,8 @@ export {
   missingOf,
   percentSteps,
   type Missing,
-} from './program.ts';
-export { readPlan, readPlanText, writePlan } from './readPlan.ts';
+} from './plan/program.ts';
+export { readPlan, readPlanText, writePlan } from './plan/readPlan.ts';
 export {
   dueCycles,
   simulate,
@@ -133,10 +152,10 @@ export {
   type ServedRun,
   type Simulation,
   type SimulationReport,
-} from './simulate.ts';
-export { emptyPlan, TIMER_KINDS } from './timerKinds.ts';
-export { totalOnDisplay } from './total.ts';
-export { dryStretches, type DryStretch } from './windows.ts';
+} from './engine/simulate.ts';
+export { emptyPlan, TIMER_KINDS } from './plan/timerKinds.ts';
+export { totalOnDisplay } from './engine/total.ts';
+export { dryStretches, type DryStretch } from './time/windows.ts';
 export {
   intervalDaysLeft,
   ruleDaysFrom,
@@ -144,7 +163,7 @@ export {
   type Forbidden,
   type RuleDay,
   type YearDay,
-} from './year.ts';
+} from './engine/year.ts';
 export {
   consequenceSentence,
   dateWords,
@@ -165,9 +184,9 @@ export {
   type ClockStyle,
   type Speech,
   type VerdictWords,
-} from './words.ts';
-export { listed } from './words.ts';
-export { findingSentence, fixWords } from './findingWords.ts';
+} from './words/words.ts';
+export { listed } from './words/words.ts';
+export { findingSentence, fixWords } from './judge/findingWords.ts';
 export { fixOf, type Fix } from './judge/fixes.ts';
 export { aboutOf, canBeAccepted, judged, type Accepted, type Judged } from './judge/accepted.ts';
 export {
@@ -230,8 +249,8 @@ export {
   unknownNeeds,
   type BriefSources,
   withPresentWater,
-} from './brief/assemble.ts';
-export { faultsOfCell, type CellFault } from './cells.ts';
+} from './record/assembleBrief.ts';
+export { faultsOfCell, type CellFault } from './document/cells.ts';
 export {
   KIND_FORMAT,
   KIND_VERSION,
@@ -241,8 +260,8 @@ export {
   type PanelSetting,
   type Reach,
   type TimerKind,
-} from './kinds/kind.ts';
-export { SHIPPED_KINDS, type ShippedKind } from './kinds/shipped.ts';
+} from './plan/kind.ts';
+export { SHIPPED_KINDS, type ShippedKind } from './plan/shippedKinds.ts';
 export {
   readRules,
   readRulesText,
@@ -263,7 +282,7 @@ export {
   type RuledHouse,
   type Ruling,
 } from './rules/ruling.ts';
-export { MOST_NOTE_LENGTH } from './reader.ts';
+export { MOST_NOTE_LENGTH } from './document/reader.ts';
 export { MOST_CUPS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
 export {
   applyRecordChange,
@@ -271,7 +290,7 @@ export {
   type AppliedToRecord,
   type RecordChange,
   type TimerRecord,
-} from './survey/record.ts';
+} from './record/record.ts';
 export {
   MOST_STATION_ROWS,
   readStationTable,
@@ -280,7 +299,7 @@ export {
   stationTableChange,
   type StationEntry,
   type StationTable,
-} from './survey/stationTable.ts';
+} from './record/stationTable.ts';
 export {
   BYPASSES,
   CHANGERS,
@@ -312,7 +331,7 @@ export {
   type SurveyStation,
   type SurveyStationFields,
 } from './survey/survey.ts';
-export { dueVisits, type DueVisit, type VisitReason } from './survey/visits.ts';
+export { dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,
@@ -334,8 +353,8 @@ export {
   type Figure,
   type Source,
   type StationFigures,
-} from './water/figures.ts';
-export { givenByMonth } from './water/given.ts';
+} from './garden/figures.ts';
+export { givenByMonth } from './garden/given.ts';
 export {
   MINUTES_FORMAT,
   MINUTES_VERSION,
@@ -357,7 +376,7 @@ export {
   type StationMinutes,
   type Step,
   type StepUnit,
-} from './water/schools.ts';
+} from './garden/schools.ts';
 export {
   SIMULATED_COUNT,
   SIMULATED_FROM,
@@ -426,7 +445,7 @@ export {
   simplerSentence,
   sourceWords,
   stationWords,
-} from './plannerWords.ts';
+} from './planner/plannerWords.ts';
 export {
   searchPlan,
   type Answer,
@@ -437,7 +456,7 @@ export {
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { datesOf } from './planner/verify.ts';
 export { takePlanChange } from './planner/take.ts';
-export { meanWeeklySeconds } from './judge/weekly.ts';
+export { meanWeeklySeconds } from './engine/weeklyWater.ts';
 export {
   HIDDEN_ANSWERS,
   KEY_IN_SCOPES,
@@ -518,15 +537,15 @@ export {
   visitFindingSentence,
   WIRING_WORDS,
   type TimerSpeech,
-} from './visitWords.ts';
+} from './visit/visitWords.ts';
 export {
   closeVisit,
   openPoints,
   openSwitches,
   switchedIn,
   type OpenPoint,
-} from './visit/closing.ts';
-export { costOfYear, priceOf, waterUsage, type StationUsage, type Usage } from './water/usage.ts';
+} from './record/closing.ts';
+export { costOfYear, priceOf, waterUsage, type StationUsage, type Usage } from './garden/usage.ts';
 export {
   homeownerPage,
   type HomeownerPage,
@@ -539,14 +558,14 @@ export {
   wateringEvents,
   type DailyRule,
   type WateringEvent,
-} from './calendarEvents.ts';
+} from './engine/calendarEvents.ts';
 export { safeFixes, type SafeFixes } from './judge/safeFixes.ts';
 export {
   expectedTotal,
   foundAhead,
   visitFindings,
   type VisitFinding,
-} from './visit/visitFindings.ts';
+} from './record/visitFindings.ts';
 export {
   NO_OFFICE,
   OFFICE_FORMAT,

@@ -5,10 +5,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { civilOf, LAST_DAY, weekdayIndexOf, WEEKDAYS, type NoWaterWindow } from '@water-clock/core';
-import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn, type DaySet } from '../src/days.ts';
-import { Effort } from '../src/effort.ts';
-import { EVERY_MONTH, Meetings } from '../src/meetings.ts';
-import { WeekWindows } from '../src/windows.ts';
+import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn, type DaySet } from '../src/time/dayRules.ts';
+import { Effort } from '../src/engine/effort.ts';
+import { EVERY_MONTH, Meetings } from '../src/time/meetings.ts';
+import { WeekWindows } from '../src/time/windows.ts';
 
 const SECONDS_PER_DAY = 86_400;
 

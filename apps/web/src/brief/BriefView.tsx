@@ -26,12 +26,12 @@ import {
   writeBrief,
   type Brief,
 } from '@water-clock/core';
-import { FileButton } from '../platform/FileButton.tsx';
+import { FileButton } from '../fields/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
-import { commitWords } from '../timers/commitWords.ts';
-import type { SurveyProps } from '../visit/SurveyViews.tsx';
-import { useBrief } from '../visit/useBrief.ts';
+import { commitWords } from '../editor/commitWords.ts';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 import './brief.css';
 

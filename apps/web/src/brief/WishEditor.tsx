@@ -8,10 +8,10 @@ import {
   type Wish,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
-import { Choice } from '../timers/Choice.tsx';
-import { commitWords } from '../timers/commitWords.ts';
-import type { TimerEditor } from '../timers/editor.ts';
-import { NumberField } from '../timers/NumberField.tsx';
+import { Choice } from '../fields/Choice.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { NumberField } from '../fields/NumberField.tsx';
 
 const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
   any: 'whatever fits',

@@ -9,7 +9,7 @@ import {
   type Forbidden,
   type YearDay,
 } from '@water-clock/core';
-import { Disclosure } from '../platform/Disclosure.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { useWidth } from './useWidth.ts';
 import './year.css';

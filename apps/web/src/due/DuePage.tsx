@@ -2,8 +2,8 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { useDue } from '../visits/queries.ts';
-import '../visits/visits.css';
+import { useDue } from '../api/visits.ts';
+import '../visit/visits.css';
 
 /** Everything that is due at all houses, the earliest first. */
 export default function DuePage() {

@@ -12,7 +12,7 @@ import {
   type WeatherTable,
 } from '@water-clock/core';
 import { rowsOf, saveCsv } from '../platform/csv.ts';
-import { NumberField } from '../timers/NumberField.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
 
 const WAY_WORDS = {
   entered: 'as entered',

@@ -7,8 +7,8 @@ import {
   type PanelSetting,
   type TimerKind,
 } from '@water-clock/core';
-import { PhotoRow } from '../survey/PhotoRow.tsx';
-import { TimerAbilities } from '../timers/TimerAbilities.tsx';
+import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { TimerAbilities } from '../device/TimerAbilities.tsx';
 
 interface Props {
   readonly document: TimerKind;

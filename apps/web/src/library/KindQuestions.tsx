@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import { Button } from 'antd';
 import { START_STEPS_MINUTES, type TimerKind } from '@water-clock/core';
-import { Choice } from '../timers/Choice.tsx';
-import { NumberField } from '../timers/NumberField.tsx';
+import { Choice } from '../fields/Choice.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from './kindQuestions.ts';
 
 const DAYS = [

@@ -18,14 +18,14 @@ import {
   type Outcome,
   type Rules,
 } from '@water-clock/core';
-import { newId, request } from '../platform/api.ts';
-import { FileButton } from '../platform/FileButton.tsx';
+import { newId, request } from '../api/request.ts';
+import { FileButton } from '../fields/FileButton.tsx';
 import { saveCsv } from '../platform/csv.ts';
 import { saveJson, textOf } from '../platform/files.ts';
 import { Failed, Loading, NotFound } from '../platform/states.tsx';
 import { deviceZone } from '../platform/zone.ts';
-import { useCivilNow } from '../timers/useCivilNow.ts';
-import { loadDays, useTowns } from '../weather/queries.ts';
+import { useCivilNow } from '../platform/useCivilNow.ts';
+import { loadDays, useTowns } from '../api/weather.ts';
 import { ClimateEditor } from './ClimateEditor.tsx';
 import { KindEditor } from './KindEditor.tsx';
 import { KindQuestions } from './KindQuestions.tsx';
@@ -36,14 +36,14 @@ import {
   type LibraryItem,
   type PagedShelf,
   type Shelves,
-} from './queries.ts';
+} from '../api/library.ts';
 import { RulesEditor } from './RulesEditor.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { useDocument } from './useDocument.ts';
 import './library.css';
 import '../minutes/minutes.css';
 import '../sites/sites.css';
-import '../survey/survey.css';
+import '../stations/survey.css';
 
 const SHELVES: readonly (readonly [PagedShelf, string])[] = [
   ['rules', 'Watering rules'],

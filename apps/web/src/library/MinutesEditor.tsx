@@ -7,7 +7,7 @@ import {
   type HeadType,
   type MinutesTable,
 } from '@water-clock/core';
-import { NumberField } from '../timers/NumberField.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
 
 interface Props {
   readonly document: MinutesTable;

@@ -14,8 +14,8 @@ import {
   type RulesEdition,
   type Supply,
 } from '@water-clock/core';
-import { Disclosure } from '../platform/Disclosure.tsx';
-import { AllowedFields } from '../sites/AllowedFields.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { AllowedFields } from '../fields/AllowedFields.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 
 const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;

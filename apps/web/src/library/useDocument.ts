@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { newId, RefusedError } from '../platform/api.ts';
-import { useKeepDocument, type LibraryItem, type Shelf, type Shelves } from './queries.ts';
+import { newId, RefusedError } from '../api/request.ts';
+import { useKeepDocument, type LibraryItem, type Shelf, type Shelves } from '../api/library.ts';
 
 export interface Draft<D> {
   readonly document: D;

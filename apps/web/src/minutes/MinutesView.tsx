@@ -24,10 +24,10 @@ import {
 } from '@water-clock/core';
 import { YearCurves } from '../charts/YearCurves.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import { Choice } from '../timers/Choice.tsx';
-import { commitWords } from '../timers/commitWords.ts';
-import { NumberField } from '../timers/NumberField.tsx';
-import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { Choice } from '../fields/Choice.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
 import { SeasonCard } from './SeasonCard.tsx';
 import { StationSteps } from './StationSteps.tsx';
 import './minutes.css';

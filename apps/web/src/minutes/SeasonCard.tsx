@@ -10,7 +10,7 @@ import {
   type SiteMinutes,
   type Survey,
 } from '@water-clock/core';
-import type { TimerEditor } from '../timers/editor.ts';
+import type { TimerEditor } from '../editor/editor.ts';
 
 interface Props {
   readonly plan: Plan;

@@ -26,9 +26,9 @@ import {
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
-import { commitWords } from '../timers/commitWords.ts';
-import type { TimerEditor } from '../timers/editor.ts';
-import { NumberField } from '../timers/NumberField.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { NumberField } from '../fields/NumberField.tsx';
 
 /** How a number of a sum is shown and typed: digits and unit. */
 function unitOf(

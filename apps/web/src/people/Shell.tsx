@@ -2,7 +2,7 @@ import { lazy } from 'react';
 import { Link, Outlet } from 'react-router';
 import { Failed, Loading } from '../platform/states.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import { useSession, useSignOut } from './queries.ts';
+import { useSession, useSignOut } from '../api/people.ts';
 import './shell.css';
 
 const SignInPage = lazy(() => import('./SignInPage.tsx'));

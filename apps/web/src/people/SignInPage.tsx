@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
-import { RefusedError } from '../platform/api.ts';
-import { useSignIn, type SessionView } from './queries.ts';
+import { RefusedError } from '../api/request.ts';
+import { useSignIn, type SessionView } from '../api/people.ts';
 
 const field = (error: Error | null, path: string) =>
   error instanceof RefusedError ? error.faults.find((fault) => fault.path === path) : undefined;

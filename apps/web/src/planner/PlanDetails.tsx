@@ -22,8 +22,8 @@ import {
   type SiteMinutes,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
-import { commitWords } from '../timers/commitWords.ts';
-import type { SurveyProps } from '../visit/SurveyViews.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { SurveyProps } from '../timer/StepViews.tsx';
 import type { PlanResult } from '../workers/planning.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { usePlanner } from './usePlanner.ts';

@@ -19,11 +19,11 @@ import {
 import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../visit/SurveyViews.tsx';
-import { planningMonth, sunriseOf, useBrief } from '../visit/useBrief.ts';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
-import { PlanWeek } from './PlanWeek.tsx';
+import { PlanWeek } from '../charts/PlanWeek.tsx';
 import { usePlanner } from './usePlanner.ts';
 import '../minutes/minutes.css';
 import './planner.css';

@@ -1,7 +1,7 @@
 /** What stands on a page that has nothing to show yet, or cannot. */
 import { Button } from 'antd';
 import { Link } from 'react-router';
-import { RefusedError } from './api.ts';
+import { RefusedError } from '../api/request.ts';
 
 export function Loading({ what }: { readonly what: string }) {
   return (

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import { dateWords, parseDate } from '@water-clock/core';
-import { newId, RefusedError } from '../platform/api.ts';
-import { FileButton } from '../platform/FileButton.tsx';
+import { newId, RefusedError } from '../api/request.ts';
+import { FileButton } from '../fields/FileButton.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { VerdictMark } from '../timers/VerdictMark.tsx';
-import { bringSite, useSites, type SiteSummary } from './queries.ts';
+import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { bringSite, useSites, type SiteSummary } from '../api/sites.ts';
 import './sites.css';
 
 const VERDICT_NAMES = {

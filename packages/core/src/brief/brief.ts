@@ -1,6 +1,6 @@
 /** The brief, version 1, as typed data: what is wanted of a timer (planning.md section 1). Read with `readBrief`. */
-import type { Weekday } from '../calendar.ts';
-import type { DateText, NoWaterWindow, Settings, Station, TimeText, Timer } from '../plan.ts';
+import type { Weekday } from '../time/calendar.ts';
+import type { DateText, NoWaterWindow, Settings, Station, TimeText, Timer } from '../plan/plan.ts';
 
 export const BRIEF_FORMAT = 'water-clock-brief';
 export const BRIEF_VERSION = 1;

@@ -1,6 +1,6 @@
 /** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
-import { parseTime } from '../calendar.ts';
-import type { Fault, Outcome, Path } from '../fault.ts';
+import { parseTime } from '../time/calendar.ts';
+import type { Fault, Outcome, Path } from '../document/fault.ts';
 import {
   foreignDocument,
   leavesFreeTime,
@@ -12,7 +12,7 @@ import {
   readTimerShape,
   readWeekdays,
   readWindow,
-} from '../readPlan.ts';
+} from '../plan/readPlan.ts';
 import {
   boolean,
   integer,
@@ -25,7 +25,7 @@ import {
   text,
   type Fields,
   type Reader,
-} from '../reader.ts';
+} from '../document/reader.ts';
 import {
   BRIEF_FORMAT,
   BRIEF_VERSION,

@@ -1,6 +1,6 @@
 /** What to ask the homeowner next, so that the explanations that are left come apart. */
-import { SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
-import { attempt } from '../effort.ts';
+import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { attempt } from '../engine/effort.ts';
 import type { Explanation } from './search.ts';
 import { costOf, MISS, Timeline, type Seen } from './timeline.ts';
 

@@ -7,11 +7,11 @@ import {
   SECONDS_PER_DAY,
   WEEKDAYS,
   type Weekday,
-} from '../calendar.ts';
-import { cycleShape } from '../cycle.ts';
-import { modulo } from '../days.ts';
-import { letterAt, type Days, type Plan, type Program } from '../plan.ts';
-import { effectivePercent, enabledStations, missingOf, percentSteps } from '../program.ts';
+} from '../time/calendar.ts';
+import { cycleShape } from '../engine/cycle.ts';
+import { modulo } from '../time/dayRules.ts';
+import { letterAt, type Days, type Plan, type Program } from '../plan/plan.ts';
+import { effectivePercent, enabledStations, missingOf, percentSteps } from '../plan/program.ts';
 import { MANUAL_SECONDS, type Slip, type World } from './slips.ts';
 import { runSlips } from './runSlips.ts';
 import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';

@@ -1,7 +1,7 @@
 /** Which start was behind what was seen, in the world of an explanation: the evidence that stands on its strip. */
-import { SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
-import { attempt } from '../effort.ts';
-import { simulate } from '../simulate.ts';
+import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { attempt } from '../engine/effort.ts';
+import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
 import type { Explanation } from './search.ts';
 import { seenOf } from './timeline.ts';

@@ -2,7 +2,7 @@
  * Reasoning backwards from what was seen: settings, clock, switches, wiring, and combinations of two, each run by the engine
  * itself and held against the sightings. Nothing is looked up in a list of answers.
  */
-import { SECONDS_PER_DAY as DAY } from '../calendar.ts';
+import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
 import { clockErrors, FARTHEST_AHEAD } from './candidates.ts';
 import {
   keyOf,

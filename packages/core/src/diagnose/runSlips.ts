@@ -1,7 +1,7 @@
 /** Run times that would explain what was seen: as long as it was, none at all, or so that what comes after begins when it did. */
-import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../calendar.ts';
-import type { Plan, Program } from '../plan.ts';
-import { effectivePercent } from '../program.ts';
+import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { effectivePercent } from '../plan/program.ts';
 import type { Slip, World } from './slips.ts';
 import { AROUND_DRY, type Seen, type SeenRun, type Timeline } from './timeline.ts';
 

@@ -1,7 +1,7 @@
 /** Worlds that were tried against what was seen: what they cost, which of them say the same, and which are worth telling. */
-import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../calendar.ts';
-import { attempt } from '../effort.ts';
-import type { Plan } from '../plan.ts';
+import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
+import { attempt } from '../engine/effort.ts';
+import type { Plan } from '../plan/plan.ts';
 import type { Sighting, Sign } from '../visit/visit.ts';
 import { candidates } from './candidates.ts';
 import { isHalfADay, rarityOf, withSlip, type Slip, type SlipType, type World } from './slips.ts';

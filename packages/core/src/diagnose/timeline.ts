@@ -1,6 +1,6 @@
 /** What would have been seen, had something gone wrong, and how well what was seen fits it. */
-import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../calendar.ts';
-import { simulate } from '../simulate.ts';
+import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
 import type { World } from './slips.ts';
 

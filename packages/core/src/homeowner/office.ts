@@ -2,9 +2,9 @@
  * What the office says of itself on the homeowner's page: an open document, `water-clock-office`, file ending `.office.json`. An office has
  * one.
  */
-import type { Fault, Outcome } from '../fault.ts';
-import { foreignDocument } from '../readPlan.ts';
-import { object, oneOf, optional, readLine, required } from '../reader.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { foreignDocument } from '../plan/readPlan.ts';
+import { object, oneOf, optional, readLine, required } from '../document/reader.ts';
 
 export const OFFICE_FORMAT = 'water-clock-office';
 export const OFFICE_VERSION = 1;

@@ -1,11 +1,17 @@
 /** The one page that stays at the house: what waters when and why, in plain words, as data for paper and for screens. */
-import { civilOf, parseDate, SECONDS_PER_DAY, weekdayIndexOf, type EpochDay } from '../calendar.ts';
-import { attempt } from '../effort.ts';
-import type { TimerKind } from '../kinds/kind.ts';
+import {
+  civilOf,
+  parseDate,
+  SECONDS_PER_DAY,
+  weekdayIndexOf,
+  type EpochDay,
+} from '../time/calendar.ts';
+import { attempt } from '../engine/effort.ts';
+import type { TimerKind } from '../plan/kind.ts';
 import { programLabel } from '../panel/value.ts';
-import { programsByLetter, type Plan, type Program } from '../plan.ts';
-import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../program.ts';
-import { simulate } from '../simulate.ts';
+import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
+import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
+import { simulate } from '../engine/simulate.ts';
 import type { Survey } from '../survey/survey.ts';
 import type { Office } from './office.ts';
 import { RAIN_WAYS_TOLD } from './told.ts';
@@ -18,7 +24,7 @@ import {
   timeWords,
   weekdayName,
   type ClockStyle,
-} from '../words.ts';
+} from '../words/words.ts';
 
 /** A stretch of watering in the picture of the week. */
 export interface WeekRun {

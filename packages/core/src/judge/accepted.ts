@@ -3,8 +3,8 @@
  * is about changes; an overlap cannot be accepted away (planning.md section 2).
  */
 import type { Brief } from '../brief/brief.ts';
-import { parseDate, type EpochDay } from '../calendar.ts';
-import type { DateText, Plan } from '../plan.ts';
+import { parseDate, type EpochDay } from '../time/calendar.ts';
+import type { DateText, Plan } from '../plan/plan.ts';
 import type { Finding, FindingCode } from './findings.ts';
 
 export interface Accepted {

@@ -1,7 +1,7 @@
 /** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
-import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../calendar.ts';
-import type { CycleRun } from '../cycle.ts';
+import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import type { CycleRun } from '../engine/cycle.ts';
 import {
   EVERY_MONTH_DAY,
   EVERY_WEEKDAY,
@@ -10,16 +10,16 @@ import {
   modulo,
   ruleSet,
   type WeekdayMask,
-} from '../days.ts';
-import type { Effort } from '../effort.ts';
-import { EVERY_MONTH, type DayClass } from '../meetings.ts';
-import type { Plan } from '../plan.ts';
+} from '../time/dayRules.ts';
+import type { Effort } from '../engine/effort.ts';
+import { EVERY_MONTH, type DayClass } from '../time/meetings.ts';
+import type { Plan } from '../plan/plan.ts';
 import { countsForTimes, isBound, mowingMask, TOLERANCE } from '../planner/needs.ts';
 import { laterWeekdays, bitsOf } from '../planner/patterns.ts';
-import { WeekWindows } from '../windows.ts';
+import { WeekWindows } from '../time/windows.ts';
 import type { Finding } from './findings.ts';
-import { meanWeeklySeconds } from './weekly.ts';
-import { daysOf, type WetStart, type WetStarts } from './wet.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { daysOf, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 
 /** Weeks that are looked through for one with too many dates: longer than two counts of days take to come round. */
 const WEEKS = 1000;

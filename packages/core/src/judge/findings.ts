@@ -1,16 +1,16 @@
 /** What the checks have to say about a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
 import type { Brief, OftenADay } from '../brief/brief.ts';
-import type { DrivenPercent } from '../check.ts';
-import { parseDate, parseTime, type EpochDay } from '../calendar.ts';
-import { attempt, Effort } from '../effort.ts';
-import { pathText, type Path } from '../fault.ts';
-import type { Overlap } from '../overlap.ts';
-import type { OnOverlap, Plan, Program, Timer } from '../plan.ts';
-import { effectivePercent, isUnused, percentSteps, type Missing } from '../program.ts';
+import type { DrivenPercent } from './check.ts';
+import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
+import { attempt, Effort } from '../engine/effort.ts';
+import { pathText, type Path } from '../document/fault.ts';
+import type { Overlap } from '../engine/overlap.ts';
+import type { OnOverlap, Plan, Program, Timer } from '../plan/plan.ts';
+import { effectivePercent, isUnused, percentSteps, type Missing } from '../plan/program.ts';
 import { briefFindings } from './briefFindings.ts';
 import { midnightFindings, soakFindings } from './runFindings.ts';
 import { settingFindings } from './settingFindings.ts';
-import { WetStarts } from './wet.ts';
+import { WetStarts } from '../engine/wetStarts.ts';
 
 export type Severity = 'error' | 'warning' | 'note';
 

@@ -7,18 +7,18 @@ import {
   weekdayIndexOf,
   type EpochDay,
   type Weekday,
-} from '../calendar.ts';
-import { blockedStarts } from '../check.ts';
-import type { PlanChange } from '../change.ts';
-import { attempt } from '../effort.ts';
-import { parseDate } from '../calendar.ts';
-import { greatestCommonDivisor } from '../days.ts';
-import { meanDatesOf } from './weekly.ts';
-import { startsOf } from '../days.ts';
-import { Effort } from '../effort.ts';
-import { Meetings } from '../meetings.ts';
+} from '../time/calendar.ts';
+import { blockedStarts } from './check.ts';
+import type { PlanChange } from '../plan/change.ts';
+import { attempt } from '../engine/effort.ts';
+import { parseDate } from '../time/calendar.ts';
+import { greatestCommonDivisor } from '../time/dayRules.ts';
+import { meanDatesOf } from '../engine/weeklyWater.ts';
+import { startsOf } from '../time/dayRules.ts';
+import { Effort } from '../engine/effort.ts';
+import { Meetings } from '../time/meetings.ts';
 import type { Brief } from '../brief/brief.ts';
-import type { Days, Plan, Program } from '../plan.ts';
+import type { Days, Plan, Program } from '../plan/plan.ts';
 import { nearestRun } from '../planner/needs.ts';
 import type { Finding } from './findings.ts';
 

@@ -1,9 +1,9 @@
 /** What the runs of a plan have wrong by themselves, without a brief (planning.md section 2). */
-import { SECONDS_PER_DAY, type EpochDay } from '../calendar.ts';
-import { isIn } from '../days.ts';
-import type { Plan } from '../plan.ts';
+import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import { isIn } from '../time/dayRules.ts';
+import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './findings.ts';
-import { daysOf, joinedRuns, type WetStart, type WetStarts } from './wet.ts';
+import { daysOf, joinedRuns, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 
 /** Dates of a start that are looked at, where its rule is no matter of weekdays alone. */
 const DATES_LOOKED_AT = 60;

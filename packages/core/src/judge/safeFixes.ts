@@ -1,10 +1,10 @@
 /** Every fix that nobody has to think about: it changes when or how something runs, never how much, and brings nothing new. */
 import type { Brief } from '../brief/brief.ts';
-import type { EpochDay } from '../calendar.ts';
-import { applyChange, type PlanChange } from '../change.ts';
-import { check } from '../check.ts';
-import { Effort } from '../effort.ts';
-import type { Plan } from '../plan.ts';
+import type { EpochDay } from '../time/calendar.ts';
+import { applyChange, type PlanChange } from '../plan/change.ts';
+import { check } from './check.ts';
+import { Effort } from '../engine/effort.ts';
+import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './findings.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
 

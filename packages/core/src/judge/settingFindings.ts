@@ -1,10 +1,10 @@
 /** What can be told of a plan's programs, stations and settings without working a cycle out, or with its length alone (planning.md section 2). */
-import { monthOf, parseTime, type EpochDay } from '../calendar.ts';
+import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
-import type { Plan, Program, Station } from '../plan.ts';
-import { adjustedSeconds, effectivePercent, enabledStations } from '../program.ts';
+import type { Plan, Program, Station } from '../plan/plan.ts';
+import { adjustedSeconds, effectivePercent, enabledStations } from '../plan/program.ts';
 import type { Finding } from './findings.ts';
-import type { WetStarts } from './wet.ts';
+import type { WetStarts } from '../engine/wetStarts.ts';
 
 const AFTERNOON = { from: 11 * 3600, to: 18 * 3600 };
 

@@ -6,10 +6,10 @@ import {
   parseMoment,
   SECONDS_PER_DAY,
   type EpochDay,
-} from '../calendar.ts';
-import type { PlanChange } from '../change.ts';
-import type { Days, Plan, Program, Timer } from '../plan.ts';
-import { adjustedSeconds } from '../program.ts';
+} from '../time/calendar.ts';
+import type { PlanChange } from '../plan/change.ts';
+import type { Days, Plan, Program, Timer } from '../plan/plan.ts';
+import { adjustedSeconds } from '../plan/program.ts';
 import type { Place } from './lines.ts';
 import type { PanelValue } from './value.ts';
 

@@ -1,8 +1,8 @@
 /** The key-in card: what has to be keyed into a timer to bring it from one state to another, line by line in its own order. */
-import type { PanelSetting, TimerKind } from '../kinds/kind.ts';
-import type { Plan } from '../plan.ts';
-import { totalOnDisplay } from '../total.ts';
-import { listed } from '../words.ts';
+import type { PanelSetting, TimerKind } from '../plan/kind.ts';
+import type { Plan } from '../plan/plan.ts';
+import { totalOnDisplay } from '../engine/total.ts';
+import { listed } from '../words/words.ts';
 import {
   orderOf,
   panelLines,

@@ -13,9 +13,9 @@ import {
   weekdayIndexOf,
   type EpochDay,
   type Weekday,
-} from '../calendar.ts';
-import { daysLeft } from '../days.ts';
-import type { PanelSetting } from '../kinds/kind.ts';
+} from '../time/calendar.ts';
+import { daysLeft } from '../time/dayRules.ts';
+import type { PanelSetting } from '../plan/kind.ts';
 import {
   DIALECT_ORDER,
   letterAt,
@@ -25,8 +25,8 @@ import {
   type Plan,
   type Program,
   type Station,
-} from '../plan.ts';
-import { monthName, weekdaysWords } from '../words.ts';
+} from '../plan/plan.ts';
+import { monthName, weekdaysWords } from '../words/words.ts';
 import { programLabel, weekdayOf, type Hand, type PanelValue } from './value.ts';
 
 /** Which setting a line is of. */

@@ -1,5 +1,5 @@
 /** Reading back: what the display shows, as an apprentice types it, against what it must show. */
-import type { EpochDay } from '../calendar.ts';
+import type { EpochDay } from '../time/calendar.ts';
 import type { KeyLine } from './keyIn.ts';
 import { parsePanel, sameValue, type Hand, type PanelValue } from './value.ts';
 

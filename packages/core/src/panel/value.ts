@@ -10,10 +10,10 @@ import {
   civilOf,
   epochDayOf,
   weekdayIndexOf,
-} from '../calendar.ts';
-import { parseTimeEntry } from '../entry.ts';
-import type { DayRuleName, Dialect } from '../plan.ts';
-import { lengthWords, monthName, timeWords, weekdayName, type ClockStyle } from '../words.ts';
+} from '../time/calendar.ts';
+import { parseTimeEntry } from '../time/entry.ts';
+import type { DayRuleName, Dialect } from '../plan/plan.ts';
+import { lengthWords, monthName, timeWords, weekdayName, type ClockStyle } from '../words/words.ts';
 
 export type PanelValue =
   /** Second of the day; null: off. */

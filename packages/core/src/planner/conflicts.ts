@@ -1,6 +1,6 @@
 /** Why a brief has no plan: a smallest set of its demands that cannot be had together, and what would help (planning.md section 3). */
 import type { Brief } from '../brief/brief.ts';
-import { TooMuchWork } from '../effort.ts';
+import { TooMuchWork } from '../engine/effort.ts';
 import { demandsOf, type Demand, type Milder } from './demands.ts';
 import type { PlannerOptions } from './options.ts';
 import { Search } from './search.ts';

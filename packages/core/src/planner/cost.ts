@@ -1,14 +1,14 @@
 /** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
-import { cycleModel, shapeAt } from '../cycle.ts';
-import { modulo, startsOf } from '../days.ts';
-import { Effort } from '../effort.ts';
-import { meanDatesOf, meanWeeklySeconds } from '../judge/weekly.ts';
-import { Meetings } from '../meetings.ts';
-import type { Plan } from '../plan.ts';
-import { enabledStations, missingOf } from '../program.ts';
+import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { cycleModel, shapeAt } from '../engine/cycle.ts';
+import { modulo, startsOf } from '../time/dayRules.ts';
+import { Effort } from '../engine/effort.ts';
+import { meanDatesOf, meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { Meetings } from '../time/meetings.ts';
+import type { Plan } from '../plan/plan.ts';
+import { enabledStations, missingOf } from '../plan/program.ts';
 import { countsForTimes, spanOf, TOLERANCE } from './needs.ts';
 import { outsideSpan } from './shape.ts';
 

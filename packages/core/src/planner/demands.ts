@@ -1,10 +1,16 @@
 /** The demands of a brief one by one: what each asks for, the brief without it, and milder forms of it, the least change first. */
 import type { Brief, BriefRules, BriefStation, Wish } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { formatTime, parseTime, SECONDS_PER_DAY, WEEKDAYS, type Weekday } from '../calendar.ts';
-import type { Path } from '../fault.ts';
-import { DAY_RULES, type NoWaterWindow, type Timer } from '../plan.ts';
-import { TIMER_KINDS } from '../timerKinds.ts';
+import {
+  formatTime,
+  parseTime,
+  SECONDS_PER_DAY,
+  WEEKDAYS,
+  type Weekday,
+} from '../time/calendar.ts';
+import type { Path } from '../document/fault.ts';
+import { DAY_RULES, type NoWaterWindow, type Timer } from '../plan/plan.ts';
+import { TIMER_KINDS } from '../plan/timerKinds.ts';
 
 /** A change of one demand. */
 export interface Milder {

@@ -1,9 +1,9 @@
 /** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { SECONDS_PER_DAY } from '../calendar.ts';
-import { EVERY_MONTH_DAY } from '../days.ts';
-import { adjustedSeconds } from '../program.ts';
+import { SECONDS_PER_DAY } from '../time/calendar.ts';
+import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
+import { adjustedSeconds } from '../plan/program.ts';
 import {
   leastRun,
   longerRun,

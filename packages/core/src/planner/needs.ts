@@ -1,11 +1,11 @@
 /** What each station of a brief needs, made ready for the search: where it may be wet, and which run comes nearest to its need. */
 import type { Brief, BriefStation, OftenADay } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { parseTime } from '../calendar.ts';
-import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../days.ts';
-import type { Plan, Station, Timer } from '../plan.ts';
-import { PLAN_FORMAT, PLAN_VERSION } from '../plan.ts';
-import { adjustedSeconds } from '../program.ts';
+import { parseTime } from '../time/calendar.ts';
+import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../time/dayRules.ts';
+import type { Plan, Station, Timer } from '../plan/plan.ts';
+import { PLAN_FORMAT, PLAN_VERSION } from '../plan/plan.ts';
+import { adjustedSeconds } from '../plan/program.ts';
 import { laterWeekdays } from './patterns.ts';
 
 /** A station is off its need from this share on (planning.md section 2, too-much and too-little). */

@@ -2,7 +2,7 @@
  * Shares stations out to programs by how full the nights get, where there is little room: a search downhill from an even start, one station or one set of
  * days at a time, until no night holds more than it can. What comes of it is only a proposal; whether it fits is for the clock to say.
  */
-import { EVERY_MONTH_DAY } from '../days.ts';
+import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
 import type { DayPattern } from './patterns.ts';
 import type { SlotKind } from './slots.ts';
 

@@ -2,7 +2,13 @@
  * The days on which a program may water, as the planner chooses among them: every set of weekdays, every N days in each of its
  * phases, odd and even dates, and counts of hours that come to whole days; the counted ones pass over excluded weekdays.
  */
-import { formatDate, WEEKDAYS, weekdayIndexOf, type EpochDay, type Weekday } from '../calendar.ts';
+import {
+  formatDate,
+  WEEKDAYS,
+  weekdayIndexOf,
+  type EpochDay,
+  type Weekday,
+} from '../time/calendar.ts';
 import {
   EVERY_MONTH_DAY,
   EVERY_WEEKDAY,
@@ -13,10 +19,10 @@ import {
   ruleSet,
   type DaySet,
   type WeekdayMask,
-} from '../days.ts';
-import type { Effort } from '../effort.ts';
-import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../meetings.ts';
-import type { Days, TimeText } from '../plan.ts';
+} from '../time/dayRules.ts';
+import type { Effort } from '../engine/effort.ts';
+import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
+import type { Days, TimeText } from '../plan/plan.ts';
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
 

@@ -5,8 +5,8 @@
  * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
  * the orders is enough, and those that cannot meet at all are placed apart.
  */
-import { SECONDS_PER_DAY } from '../calendar.ts';
-import { modulo } from '../days.ts';
+import { SECONDS_PER_DAY } from '../time/calendar.ts';
+import { modulo } from '../time/dayRules.ts';
 import type { Patterns } from './patterns.ts';
 import type { Shape } from './shape.ts';
 

@@ -1,13 +1,13 @@
 /** The answer of `water-clock plan` (planning.md section 3). */
 import type { Brief } from '../brief/brief.ts';
-import { pathText } from '../fault.ts';
+import { pathText } from '../document/fault.ts';
 import {
   conflictSentences,
   proofSentence,
   reasonSentence,
   simplerSentence,
   sourceWords,
-} from '../plannerWords.ts';
+} from './plannerWords.ts';
 import type { Worked } from './workOut.ts';
 
 export function planReport(

@@ -1,14 +1,14 @@
 /** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
 import type { Brief, BriefStation } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../calendar.ts';
-import { cycleModel, shapeAt } from '../cycle.ts';
-import { Effort } from '../effort.ts';
-import { EVERY_WEEKDAY, modulo } from '../days.ts';
-import type { Path } from '../fault.ts';
-import { joinedRuns } from '../judge/wet.ts';
-import { meanWeeklySeconds } from '../judge/weekly.ts';
-import type { Days, Plan, Program } from '../plan.ts';
+import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
+import { cycleModel, shapeAt } from '../engine/cycle.ts';
+import { Effort } from '../engine/effort.ts';
+import { EVERY_WEEKDAY, modulo } from '../time/dayRules.ts';
+import type { Path } from '../document/fault.ts';
+import { joinedRuns } from '../engine/wetStarts.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import type { Days, Plan, Program } from '../plan/plan.ts';
 import { isBound, mowingMask, TOLERANCE } from './needs.ts';
 import { weekdaysOfMask } from './patterns.ts';
 import { breachOf, datesOf, type Breach } from './verify.ts';

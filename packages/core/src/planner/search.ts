@@ -9,10 +9,16 @@
  */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { formatTime, parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../calendar.ts';
-import { EVERY_WEEKDAY, maskOfMonthDays, ruleSet } from '../days.ts';
-import { Effort, TooMuchWork } from '../effort.ts';
-import { letterAt, type Plan } from '../plan.ts';
+import {
+  formatTime,
+  parseDate,
+  parseTime,
+  SECONDS_PER_DAY,
+  type EpochDay,
+} from '../time/calendar.ts';
+import { EVERY_WEEKDAY, maskOfMonthDays, ruleSet } from '../time/dayRules.ts';
+import { Effort, TooMuchWork } from '../engine/effort.ts';
+import { letterAt, type Plan } from '../plan/plan.ts';
 import { compareCosts, costOf, type Cost } from './cost.ts';
 import {
   Drafting,

@@ -4,15 +4,15 @@
  */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
-import { cycleModel, shapeAt } from '../cycle.ts';
-import { modulo, startsOf } from '../days.ts';
-import { Effort } from '../effort.ts';
-import { meanWeeklySeconds } from '../judge/weekly.ts';
-import { Meetings } from '../meetings.ts';
-import { atPercent } from '../night.ts';
-import type { Plan } from '../plan.ts';
-import { adjustedSeconds, percentSteps } from '../program.ts';
+import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { cycleModel, shapeAt } from '../engine/cycle.ts';
+import { modulo, startsOf } from '../time/dayRules.ts';
+import { Effort } from '../engine/effort.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { Meetings } from '../time/meetings.ts';
+import { atPercent } from '../engine/night.ts';
+import type { Plan } from '../plan/plan.ts';
+import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 import { countsForTimes, TOLERANCE } from './needs.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchPlan } from './search.ts';

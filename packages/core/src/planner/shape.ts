@@ -4,13 +4,13 @@
  */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { parseTime, SECONDS_PER_DAY } from '../calendar.ts';
-import { cycleModel, cycleSecondsAt, shapeAt, type CycleRun } from '../cycle.ts';
-import { EVERY_WEEKDAY, maskOfWeekdays, modulo } from '../days.ts';
-import type { Effort } from '../effort.ts';
-import type { Plan, Program } from '../plan.ts';
-import { percentSteps } from '../program.ts';
-import { WeekWindows } from '../windows.ts';
+import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { cycleModel, cycleSecondsAt, shapeAt, type CycleRun } from '../engine/cycle.ts';
+import { EVERY_WEEKDAY, maskOfWeekdays, modulo } from '../time/dayRules.ts';
+import type { Effort } from '../engine/effort.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { percentSteps } from '../plan/program.ts';
+import { WeekWindows } from '../time/windows.ts';
 import { mowingMask, spanOf, type Need, type RunChoice } from './needs.ts';
 import { weekdaysOn, type DayPattern, type Patterns } from './patterns.ts';
 

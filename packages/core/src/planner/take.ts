@@ -1,6 +1,6 @@
 /** Taking a plan of the planner over: programs, and where the timer splits runs by station, the stations' own values; one step. */
-import type { PlanChange } from '../change.ts';
-import type { Plan } from '../plan.ts';
+import type { PlanChange } from '../plan/change.ts';
+import type { Plan } from '../plan/plan.ts';
 
 /** The change that puts the programs of a plan on a timer in place of the present ones. */
 export function takePlanChange(present: Plan, taken: Plan): PlanChange {

@@ -1,19 +1,19 @@
 /** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; nothing of the search is believed. */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import { parseDate, type EpochDay } from '../calendar.ts';
-import { Effort } from '../effort.ts';
-import { headroomOf } from '../headroom.ts';
+import { parseDate, type EpochDay } from '../time/calendar.ts';
+import { Effort } from '../engine/effort.ts';
+import { headroomOf } from '../engine/headroom.ts';
 import { briefFindings, isForbiddenAnywhere } from '../judge/briefFindings.ts';
 import { notFitting, type FindingCode } from '../judge/findings.ts';
 import { soakFindings } from '../judge/runFindings.ts';
-import { WetStarts } from '../judge/wet.ts';
-import { Meetings } from '../meetings.ts';
-import { atPercent } from '../night.ts';
-import { allYear, ProgramCycles } from '../nominal.ts';
-import { OverlapProof } from '../overlap.ts';
-import type { Days, Plan } from '../plan.ts';
-import { adjustedSeconds, percentSteps } from '../program.ts';
+import { WetStarts } from '../engine/wetStarts.ts';
+import { Meetings } from '../time/meetings.ts';
+import { atPercent } from '../engine/night.ts';
+import { allYear, ProgramCycles } from '../engine/nominal.ts';
+import { OverlapProof } from '../engine/overlap.ts';
+import type { Days, Plan } from '../plan/plan.ts';
+import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 
 /** A hard rule that is broken, by the finding's code or a word for what has none. */
 export interface Breach {

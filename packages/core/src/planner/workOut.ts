@@ -1,7 +1,7 @@
 /** The planner as people ask for it: the cheapest plan of a brief, why it is so, and what stands in the way where there is none. */
 import type { Brief } from '../brief/brief.ts';
 import { wishOf } from '../brief/brief.ts';
-import type { Plan } from '../plan.ts';
+import type { Plan } from '../plan/plan.ts';
 import { conflictsOf, type Conflict } from './conflicts.ts';
 import { type Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';

@@ -7,8 +7,8 @@ import {
   weekdayIndexOf,
   type ClockSecond,
   type EpochDay,
-} from '../calendar.ts';
-import { WeekWindows } from '../windows.ts';
+} from '../time/calendar.ts';
+import { WeekWindows } from '../time/windows.ts';
 import { rulingOn, type RuledHouse } from './ruling.ts';
 import type { Rules } from './rules.ts';
 

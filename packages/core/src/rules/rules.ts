@@ -5,9 +5,9 @@
  */
 import type { BriefRules } from '../brief/brief.ts';
 import { readRulesFields } from '../brief/readBrief.ts';
-import { SUPPLIES, type Supply } from '../house.ts';
-import type { Fault, Outcome } from '../fault.ts';
-import { foreignDocument, leavesFreeTime, readDate, readJson } from '../readPlan.ts';
+import { SUPPLIES, type Supply } from '../site/site.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { foreignDocument, leavesFreeTime, readDate, readJson } from '../plan/readPlan.ts';
 import {
   boolean,
   integer,
@@ -18,8 +18,8 @@ import {
   required,
   readLine,
   readNote,
-} from '../reader.ts';
-import type { DateText } from '../plan.ts';
+} from '../document/reader.ts';
+import type { DateText } from '../plan/plan.ts';
 
 export const RULES_FORMAT = 'water-clock-rules';
 export const RULES_VERSION = 1;

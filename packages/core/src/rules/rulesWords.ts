@@ -1,8 +1,8 @@
 /** What rules mean for a house, in a sentence. */
 import type { BriefRules } from '../brief/brief.ts';
-import { parseDate, parseTime } from '../calendar.ts';
-import type { NoWaterWindow } from '../plan.ts';
-import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words.ts';
+import { parseDate, parseTime } from '../time/calendar.ts';
+import type { NoWaterWindow } from '../plan/plan.ts';
+import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words/words.ts';
 import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts';
 import { SUPPLY_WORDS } from '../survey/surveyWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';

@@ -1,7 +1,7 @@
 /** What the rules of a place mean for one house on one date. */
 import type { BriefRules } from '../brief/brief.ts';
-import { parseDate, type EpochDay } from '../calendar.ts';
-import type { Supply } from '../house.ts';
+import { parseDate, type EpochDay } from '../time/calendar.ts';
+import type { Supply } from '../site/site.ts';
 import type { Rules, RulesClause, RulesCondition, RulesEdition } from './rules.ts';
 
 /** What rules go by. */

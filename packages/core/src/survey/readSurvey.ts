@@ -8,8 +8,8 @@ import {
   readWishShape,
   wantedFaults,
 } from '../brief/readBrief.ts';
-import type { Fault, Outcome } from '../fault.ts';
-import { readDate } from '../readPlan.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { readDate } from '../plan/readPlan.ts';
 import {
   boolean,
   decimal,
@@ -25,7 +25,7 @@ import {
   required,
   variant,
   type Fields,
-} from '../reader.ts';
+} from '../document/reader.ts';
 import {
   readFollowUp,
   readMoment,

@@ -1,11 +1,11 @@
 /** English for what is noted on a survey: the names of things, short enough for a button. */
-import type { Supply } from '../house.ts';
-import type { PanelSetting } from '../kinds/kind.ts';
-import type { Source } from '../water/figures.ts';
-import type { Lacking, Step } from '../water/schools.ts';
+import type { Supply } from '../site/site.ts';
+import type { PanelSetting } from '../plan/kind.ts';
+import type { Source } from '../garden/figures.ts';
+import type { Lacking, Step } from '../garden/schools.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
-import { NEXT_WORDS } from '../visitWords.ts';
-import { dateWords, listed, startWords, type Speech } from '../words.ts';
+import { NEXT_WORDS } from '../visit/visitWords.ts';
+import { dateWords, listed, startWords, type Speech } from '../words/words.ts';
 import type {
   Device,
   DeviceSensor,
@@ -15,7 +15,7 @@ import type {
   School,
   SeasonWay,
 } from './survey.ts';
-import type { DueVisit, VisitReason } from './visits.ts';
+import type { DueVisit, VisitReason } from '../record/dueVisits.ts';
 
 export const SUPPLY_WORDS: Record<Supply, string> = {
   mains: 'the mains',

@@ -1,8 +1,8 @@
 /** The reader of a visit and of changes to it, as strict as those of the plan. */
-import { parseMoment } from '../calendar.ts';
-import type { Fault, Outcome } from '../fault.ts';
-import type { Plan } from '../plan.ts';
-import { readDate, readLetter, readPlan } from '../readPlan.ts';
+import { parseMoment } from '../time/calendar.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import type { Plan } from '../plan/plan.ts';
+import { readDate, readLetter, readPlan } from '../plan/readPlan.ts';
 import {
   boolean,
   decimal,
@@ -19,7 +19,7 @@ import {
   textLike,
   type Fields,
   type Reader,
-} from '../reader.ts';
+} from '../document/reader.ts';
 import {
   HIDDEN_ANSWERS,
   KEY_IN_SCOPES,

@@ -2,7 +2,7 @@
  * One visit to a timer: what was found, seen, keyed in, tested and left. While it is under way it is a part of the survey, so that
  * every step of it is saved, undone and carried over a lost connection like all else; once it is closed it is never altered.
  */
-import type { Plan } from '../plan.ts';
+import type { Plan } from '../plan/plan.ts';
 
 /** A state of the timer that is kept as it was, at a moment by the house's clocks (`YYYY-MM-DDTHH:MM`). */
 export interface Frozen {

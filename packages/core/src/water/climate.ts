@@ -2,9 +2,18 @@
  * The climate of a place as the office keeps it: an open document, `water-clock-climate`, file ending `.climate.json`. Twelve
  * months of means, from which reference evapotranspiration follows by the best way that the numbers allow.
  */
-import type { Fault, Outcome } from '../fault.ts';
-import { foreignDocument, readJson } from '../readPlan.ts';
-import { decimal, list, object, oneOf, optional, required, readLine, readNote } from '../reader.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { foreignDocument, readJson } from '../plan/readPlan.ts';
+import {
+  decimal,
+  list,
+  object,
+  oneOf,
+  optional,
+  required,
+  readLine,
+  readNote,
+} from '../document/reader.ts';
 import {
   dayOfSun,
   hargreaves,

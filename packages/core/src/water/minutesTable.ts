@@ -2,8 +2,8 @@
  * The office's table of minutes (field guide, Schools): by rule of thumb for a watering, and for a week at the height of summer,
  * and how sun, soil, plants and the number of heads bend them. An open document, `water-clock-minutes`, ending `.minutes.json`.
  */
-import type { Fault, Outcome } from '../fault.ts';
-import { foreignDocument, readJson } from '../readPlan.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { foreignDocument, readJson } from '../plan/readPlan.ts';
 import {
   decimal,
   integer,
@@ -16,7 +16,7 @@ import {
   type Reader,
   readLine,
   readNote,
-} from '../reader.ts';
+} from '../document/reader.ts';
 import {
   HEADS,
   PLANT_FACTORS,

@@ -2,7 +2,7 @@
  * Weather that ships with the product: invented towns whose days come from a seeded generator, so that every day of every year is
  * the same wherever it is asked for. A stand-in behind the interface that a real service would use.
  */
-import { civilOf, epochDayOf, formatDate, type EpochDay } from '../calendar.ts';
+import { civilOf, epochDayOf, formatDate, type EpochDay } from '../time/calendar.ts';
 import {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,

@@ -1,6 +1,6 @@
 /** Weather as rows of a spreadsheet: days or months, read with each bad cell told, and written the same way. */
-import { parseDate } from '../calendar.ts';
-import { faultsOfCell, numberCell, type CellFault } from '../cells.ts';
+import { parseDate } from '../time/calendar.ts';
+import { faultsOfCell, numberCell, type CellFault } from '../document/cells.ts';
 import { monthsOfDays, type WeatherDay, type WeatherFigures } from './climate.ts';
 
 /** Columns by their headings, in the order in which they are written. */

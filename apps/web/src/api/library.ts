@@ -1,0 +1,95 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  NO_OFFICE,
+  OFFICE_ID,
+  SHIPPED_KINDS,
+  SHIPPED_MINUTES,
+  SHIPPED_MINUTES_ID,
+  type ClimateDocument,
+  type MinutesTable,
+  type Office,
+  type Rules,
+  type TimerKind,
+} from '@water-clock/core';
+import { request } from './request.ts';
+
+/** The shelves of the office's library, each with the documents of one open format. */
+export interface Shelves {
+  readonly rules: Rules;
+  readonly kinds: TimerKind;
+  readonly minutes: MinutesTable;
+  readonly climates: ClimateDocument;
+  /** One document: what the office says of itself. */
+  readonly office: Office;
+}
+export type Shelf = keyof Shelves;
+/** Those that have a page of the library. */
+export type PagedShelf = Exclude<Shelf, 'office'>;
+
+export interface LibraryItem<D> {
+  readonly id: string;
+  /** 0: it ships with the product, and the office has not changed it. */
+  readonly version: number;
+  readonly document: D;
+  readonly ships: boolean;
+}
+
+interface Entry<D> {
+  readonly id: string;
+  readonly version: number;
+  readonly document: D | null;
+}
+
+const SHIPPED: { readonly [S in Shelf]: readonly { id: string; document: Shelves[S] }[] } = {
+  rules: [],
+  kinds: SHIPPED_KINDS.map(({ id, kind }) => ({ id, document: kind })),
+  minutes: [{ id: SHIPPED_MINUTES_ID, document: SHIPPED_MINUTES }],
+  climates: [],
+  office: [{ id: OFFICE_ID, document: NO_OFFICE }],
+};
+
+export const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };
+
+/** What the office keeps on a shelf, and what ships; the office's own stands in place of a shipped one of the same id. */
+export function itemsOf<S extends Shelf>(
+  shelf: S,
+  entries: readonly Entry<Shelves[S]>[],
+): LibraryItem<Shelves[S]>[] {
+  const shipped = SHIPPED[shelf];
+  const own = entries.flatMap(({ id, version, document }) =>
+    document === null
+      ? []
+      : [{ id, version, document, ships: shipped.some((one) => one.id === id) }],
+  );
+  const rest = shipped
+    .filter(({ id }) => !own.some((one) => one.id === id))
+    .map(({ id, document }) => ({
+      id,
+      version: entries.find((one) => one.id === id)?.version ?? 0,
+      document,
+      ships: true,
+    }));
+  return [...rest, ...own];
+}
+
+export const useLibrary = <S extends Shelf>(shelf: S) =>
+  useQuery({
+    queryKey: libraryKeys.shelf(shelf),
+    queryFn: () => request<Entry<Shelves[S]>[]>('GET', `/api/library/${shelf}`),
+    select: (entries) => itemsOf(shelf, entries),
+  });
+
+export interface LibraryWrite {
+  readonly id: string;
+  readonly baseVersion: number;
+  readonly document: object | null;
+}
+
+export function useKeepDocument(shelf: Shelf) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ target, ...write }: LibraryWrite & { readonly target: string }) =>
+      request<{ version: number }>('POST', `/api/library/${shelf}/${target}/changes`, write),
+    onSettled: () => client.invalidateQueries({ queryKey: libraryKeys.shelf(shelf) }),
+  });
+}

@@ -1,0 +1,52 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Plan, RecordChange, Survey } from '@water-clock/core';
+import { request } from './request.ts';
+import type { Site } from './sites.ts';
+import type { Way, Write } from '../editor/editor.ts';
+
+export interface TimerView {
+  readonly id: string;
+  readonly version: number;
+  readonly site: Site;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly history: readonly {
+    readonly way: Way;
+    readonly change: RecordChange;
+    readonly inverse: RecordChange;
+  }[];
+}
+
+const path = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
+
+export const timerKeys = {
+  one: (id: string) => ['timers', id] as const,
+  version: (id: string) => ['timers', id, 'version'] as const,
+};
+
+export const loadTimer = (id: string) => request<TimerView>('GET', path(id));
+export const sendChange = (id: string, write: Write) =>
+  request<{ version: number }>('POST', `${path(id)}/changes`, write);
+export const exportPath = (id: string) => `${path(id)}/export`;
+
+/** The timer as it is saved when the page opens; afterwards the editor is ahead of it, so it is not fetched again. */
+export const useTimer = (id: string) =>
+  useQuery({
+    queryKey: timerKeys.one(id),
+    queryFn: () => loadTimer(id),
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+    refetchOnReconnect: false,
+  });
+
+const VERSION_EVERY_MILLISECONDS = 4000;
+
+/** The saved version, asked for every few seconds, to notice other tabs and people. */
+export const useSavedVersion = (id: string) =>
+  useQuery({
+    queryKey: timerKeys.version(id),
+    queryFn: () => request<{ version: number; by: string | null }>('GET', `${path(id)}/version`),
+    refetchInterval: VERSION_EVERY_MILLISECONDS,
+    retry: false,
+  });

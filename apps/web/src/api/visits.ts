@@ -1,0 +1,89 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
+import { request } from './request.ts';
+
+export interface VisitSummary {
+  readonly id: string;
+  readonly by: string;
+  readonly visit: Omit<ClosedVisit, 'asFound' | 'asLeft'>;
+}
+
+export interface VisitView {
+  readonly id: string;
+  readonly timerId: string;
+  readonly by: string;
+  readonly visit: ClosedVisit;
+}
+
+export interface Link {
+  readonly id: string;
+  readonly madeAt: string;
+  readonly expiresAt: string;
+  readonly withdrawnAt: string | null;
+}
+
+export interface DueEntry {
+  readonly timerId: string;
+  readonly site: string;
+  readonly timer: string;
+  readonly date: string;
+  readonly kind: string;
+  readonly overdue: boolean;
+  readonly sentence: string;
+}
+
+const timerPath = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
+
+export const visitKeys = {
+  of: (timerId: string) => ['visits', timerId] as const,
+  one: (id: string) => ['visit', id] as const,
+  page: (timerId: string, ...versions: readonly number[]) =>
+    ['page', timerId, ...versions] as const,
+  links: (timerId: string) => ['links', timerId] as const,
+  due: (clock: string) => ['due', clock] as const,
+};
+
+export const useVisits = (timerId: string) =>
+  useQuery({
+    queryKey: visitKeys.of(timerId),
+    queryFn: () => request<VisitSummary[]>('GET', `${timerPath(timerId)}/visits`),
+  });
+
+export const loadVisit = (id: string) =>
+  request<VisitView>('GET', `/api/visits/${encodeURIComponent(id)}`);
+
+export const closeVisit = (
+  timerId: string,
+  body: { readonly id: string; readonly baseVersion: number; readonly closed: string },
+) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
+
+/** @param versions of what the page tells of: the timer, the office. */
+export const usePage = (timerId: string, ...versions: readonly number[]) =>
+  useQuery({
+    queryKey: visitKeys.page(timerId, ...versions),
+    queryFn: () => request<HomeownerPage>('GET', `${timerPath(timerId)}/page`),
+    placeholderData: keepPreviousData,
+  });
+
+export const pagePdfPath = (timerId: string, paper: 'a4' | 'letter') =>
+  `${timerPath(timerId)}/page.pdf?paper=${paper}`;
+
+export const useLinks = (timerId: string) =>
+  useQuery({
+    queryKey: visitKeys.links(timerId),
+    queryFn: () => request<Link[]>('GET', `${timerPath(timerId)}/links`),
+  });
+
+export const makeLink = (
+  timerId: string,
+  body: { readonly id: string; readonly token: string; readonly days: number },
+) => request<Link>('POST', `${timerPath(timerId)}/links`, body);
+
+export const withdrawLink = (timerId: string, id: string) =>
+  request<Link>('POST', `${timerPath(timerId)}/links/${encodeURIComponent(id)}/withdraw`, {});
+
+export const useDue = (clock: '12' | '24') =>
+  useQuery({
+    queryKey: visitKeys.due(clock),
+    queryFn: () => request<DueEntry[]>('GET', `/api/due?clock=${clock}`),
+  });

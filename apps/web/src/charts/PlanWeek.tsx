@@ -1,0 +1,67 @@
+import { memo, useMemo } from 'react';
+import {
+  attempt,
+  nightsFrom,
+  programsByLetter,
+  weekdayIndexOf,
+  weekdayName,
+  type EpochDay,
+  type Night,
+  type Plan,
+} from '@water-clock/core';
+import { NightBlocks } from './NightBlocks.tsx';
+import { stripGeometry } from './stripGeometry.ts';
+import { sunOf, type Place } from './sun.ts';
+import { useWidth } from './useWidth.ts';
+import { nightWords } from './SmallNight.tsx';
+
+const NIGHTS = 7;
+
+interface Props {
+  readonly plan: Plan;
+  readonly from: EpochDay;
+  readonly place: Place;
+}
+
+function Row({
+  night,
+  letters,
+  place,
+}: {
+  night: Night;
+  letters: readonly string[];
+  place: Place;
+}) {
+  const [ref, width] = useWidth<HTMLSpanElement>();
+  const sun = sunOf(night, place);
+  const rowHeight = Math.max(4, Math.min(8, 16 / Math.max(1, letters.length)));
+  const geometry = stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 2 });
+  const height = 4 + letters.length * rowHeight;
+  return (
+    <span className="plan-week-row">
+      <span className="plan-week-day">{weekdayName(weekdayIndexOf(night.day))}</span>
+      <span ref={ref} className="plan-week-strip">
+        {width > 0 && (
+          <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null} />
+        )}
+      </span>
+      <span className="hidden-but-read">{nightWords(night)}</span>
+    </span>
+  );
+}
+
+/** A week of a plan on small strips, from afternoon to afternoon. */
+export const PlanWeek = memo(function PlanWeek({ plan, from, place }: Props) {
+  const nights = useMemo(() => {
+    const worked = attempt(() => nightsFrom(plan, from, NIGHTS));
+    return worked.ok ? worked.value : [];
+  }, [plan, from]);
+  const letters = programsByLetter(plan).map(({ letter }) => letter);
+  return (
+    <div className="plan-week">
+      {nights.map((night) => (
+        <Row key={night.day} night={night} letters={letters} place={place} />
+      ))}
+    </div>
+  );
+});

@@ -1,0 +1,234 @@
+import { useState } from 'react';
+import {
+  clockAhead,
+  formatDate,
+  formatMoment,
+  lengthWords,
+  parseDate,
+  parseTimeEntry,
+  SECONDS_PER_DAY,
+  timeWords,
+  TIME_ENTRY_HELP,
+  weekdayIndexOf,
+  weekdayName,
+  yearsAhead,
+  parseTime,
+  type ClockChange,
+  type ClockSecond,
+  type ClockStyle,
+  type Plan,
+} from '@water-clock/core';
+import { ClockChangeNote } from './ClockChangeNote.tsx';
+import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
+
+interface Props {
+  readonly plan: Plan;
+  readonly now: ClockSecond;
+  /** Of the house's clocks, the next first. */
+  readonly changes: readonly ClockChange[];
+  readonly clock: ClockStyle;
+  /** Seconds by which the timer's clock is taken to be ahead. */
+  readonly ahead: number;
+  readonly setAhead: (ahead: number) => void;
+  /** The clock as it was found and noted, if it was. */
+  readonly asFound: { readonly shown: string; readonly really: string } | null;
+  /** Notes it, both as `YYYY-MM-DDTHH:MM`. */
+  readonly keep: (shown: string, really: string) => void;
+}
+
+const DAY = SECONDS_PER_DAY;
+
+/** How far a clock is out, in words: `2 days 3 h behind`. */
+export function aheadWords(ahead: number): string {
+  const size = Math.abs(ahead);
+  const days = Math.floor(size / DAY);
+  const rest = size - days * DAY;
+  const parts = [
+    days > 0 && (days === 1 ? '1 day' : `${days} days`),
+    rest > 0 && lengthWords(Math.round(rest / 60) * 60),
+  ].filter(Boolean);
+  return parts.length === 0 ? 'right' : `${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}`;
+}
+
+/** A weekday or a date with a time, as it is read off a display. */
+function Reading({
+  label,
+  plan,
+  withDate,
+  moment,
+  clock,
+  take,
+}: {
+  readonly label: string;
+  readonly plan: Plan;
+  readonly withDate: boolean;
+  readonly moment: ClockSecond;
+  readonly clock: ClockStyle;
+  /** Day is an epoch day, or a weekday index where the display has no date. */
+  readonly take: (day: number, secondOfDay: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const day = Math.floor(moment / DAY);
+  const second = moment - day * DAY;
+  const dayValue = withDate ? day : weekdayIndexOf(day);
+  const finish = () => {
+    if (typed === null) return;
+    const time = parseTimeEntry(typed);
+    const at = time === null ? null : parseTime(time);
+    setFault(at === null ? `"${typed}" is not a time. ${TIME_ENTRY_HELP}` : null);
+    if (at === null) return;
+    setTyped(null);
+    take(dayValue, at);
+  };
+  return (
+    <fieldset className="reading">
+      <legend>{label}</legend>
+      {withDate ? (
+        <input
+          type="date"
+          className="field"
+          aria-label={`${label} Date`}
+          value={formatDate(day)}
+          onChange={(event) => {
+            const chosen = parseDate(event.target.value);
+            if (chosen !== null) take(chosen, second);
+          }}
+        />
+      ) : (
+        <select
+          className="field"
+          aria-label={`${label} Weekday`}
+          value={dayValue}
+          onChange={(event) => take(Number(event.target.value), second)}
+        >
+          {weekOrderOf(plan.timer).map((index) => (
+            <option key={index} value={index}>
+              {weekdayName(index)}
+            </option>
+          ))}
+        </select>
+      )}
+      <input
+        className="field"
+        aria-label={`${label} Time`}
+        value={typed ?? timeWords(Math.floor(second / 60) * 60, clock)}
+        aria-invalid={fault !== null}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={finish}
+        onKeyDown={(event) => event.key === 'Enter' && finish()}
+      />
+      {fault && <span className="fault">{fault}</span>}
+    </fieldset>
+  );
+}
+
+/** The timer's own clock: what it shows, how far it is out, what if. */
+export function ClockPanel(props: Props) {
+  const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
+  const withDate = plan.timer.dialect?.clock !== 'weekday';
+  // Null: now.
+  const [really, setReally] = useState<ClockSecond | null>(null);
+  const truth = really ?? Math.floor(now / 60) * 60;
+  const whatIfs = [
+    ['Right', 0],
+    ['12 h ahead', 12 * 3600],
+    ['12 h behind', -12 * 3600],
+    ['1 h ahead', 3600],
+    ['1 h behind', -3600],
+    ['A day ahead', DAY],
+    ['A day behind', -DAY],
+    ['A year ahead', yearsAhead(now, 1)],
+    ['A year behind', yearsAhead(now, -1)],
+  ] as const;
+  return (
+    <div className="settings">
+      <section>
+        <h2>What the timer’s clock shows</h2>
+        <div className="readings">
+          <Reading
+            label="What does it show now?"
+            plan={plan}
+            withDate={withDate}
+            moment={truth + ahead}
+            clock={clock}
+            take={(day, secondOfDay) =>
+              setAhead(
+                clockAhead(withDate ? { day, secondOfDay } : { weekday: day, secondOfDay }, truth),
+              )
+            }
+          />
+          <Reading
+            label="What is it really?"
+            plan={plan}
+            withDate
+            moment={truth}
+            clock={clock}
+            take={(day, secondOfDay) => {
+              const next = day * DAY + secondOfDay;
+              // What the display shows stays as it was read.
+              setAhead(truth + ahead - next);
+              setReally(next);
+            }}
+          />
+          {really !== null && (
+            <button type="button" className="plain-button" onClick={() => setReally(null)}>
+              It is now
+            </button>
+          )}
+        </div>
+        <p className="clock-answer" role="status">
+          {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
+          {ahead !== 0 && ' The strip shows the true hours at which it waters as it stands.'}
+        </p>
+        <p>
+          <button
+            type="button"
+            className="plain-button"
+            onClick={() =>
+              keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
+            }
+          >
+            Note the clock as found
+          </button>{' '}
+          {asFound && (
+            <span className="soft">
+              As found: it showed {asFound.shown.replace('T', ' ')}, really it was{' '}
+              {asFound.really.replace('T', ' ')}.
+            </span>
+          )}
+        </p>
+      </section>
+      <section>
+        <h2>What if it were</h2>
+        <div className="percent-line">
+          {whatIfs.map(([words, seconds]) => (
+            <button
+              key={words}
+              type="button"
+              className="plain-button"
+              aria-pressed={ahead === seconds}
+              onClick={() => setAhead(seconds)}
+            >
+              {words}
+            </button>
+          ))}
+        </div>
+      </section>
+      <section>
+        <h2>When the house’s clocks change</h2>
+        {changes.length === 0 && <p>The house’s clocks are not changed in the coming year.</p>}
+        {changes.map((change) => (
+          <ClockChangeNote
+            key={change.day}
+            plan={plan}
+            change={change}
+            today={Math.floor(now / DAY)}
+            clock={clock}
+          />
+        ))}
+      </section>
+    </div>
+  );
+}

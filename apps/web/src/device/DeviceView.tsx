@@ -1,0 +1,331 @@
+import { useState } from 'react';
+import {
+  BYPASS_WORDS,
+  BYPASSES,
+  CHANGER_WORDS,
+  CHANGERS,
+  delayForSlowValve,
+  parseDate,
+  POWER_WORDS,
+  POWERS,
+  SENSOR_KINDS,
+  SENSOR_WORDS,
+  surveyOf,
+  type Device,
+  type DeviceSensor,
+} from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import { commitWords } from '../editor/commitWords.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+import { TimerAbilities } from './TimerAbilities.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { KindNotes } from './KindNotes.tsx';
+
+interface TextProps {
+  readonly label: string;
+  readonly value: string;
+  readonly example: string;
+  readonly commit: (text: string | null) => void;
+}
+
+function TextField({ label, value, example, commit }: TextProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <label className="labelled">
+      {label}
+      <input
+        className="field"
+        value={typed ?? value}
+        placeholder={example}
+        maxLength={200}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => {
+          if (typed !== null && typed.trim() !== value)
+            commit(typed.trim() === '' ? null : typed.trim());
+          setTyped(null);
+        }}
+      />
+    </label>
+  );
+}
+
+/** Facts of this very timer, and what its kind can do. */
+export default function DeviceView(props: SurveyProps) {
+  const { plan, survey, editor, today } = props;
+  const device: Device = survey.device ?? {};
+  const kinds = useLibrary('kinds');
+  const kind = kinds.data?.find(
+    ({ document }) => document.timer.name === plan.timer.name,
+  )?.document;
+  /** Sets facts; those without a value are taken out. */
+  const set = (more: { readonly [K in keyof Device]?: Device[K] | null | undefined }):
+    string | null => {
+    const next = Object.fromEntries(
+      Object.entries({ ...device, ...more }).filter(
+        ([, value]) => value !== null && value !== undefined,
+      ),
+    );
+    return commitWords(editor, { type: 'note', fields: { device: next } });
+  };
+  const sensors = device.sensors ?? [];
+  const setSensor = (at: number, more: Partial<DeviceSensor>) =>
+    set({ sensors: sensors.map((one, i) => (i === at ? { ...one, ...more } : one)) });
+  const live = device.liveTerminals ?? [];
+  const slow = device.slowValveSeconds;
+  const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
+  return (
+    <div className="survey-view">
+      <div className="device">
+        <label className="labelled">
+          Power
+          <select
+            className="field"
+            value={device.power ?? ''}
+            onChange={(event) =>
+              set({ power: POWERS.find((one) => one === event.target.value) ?? null })
+            }
+          >
+            <option value="">not noted</option>
+            {POWERS.map((one) => (
+              <option key={one} value={one}>
+                {POWER_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {device.power === 'mains' && (
+          <p className="caution">
+            Mains voltage inside: isolate before opening the wiring compartment; mains work is for a
+            licensed electrician.
+          </p>
+        )}
+        <TextField
+          label="Battery"
+          value={device.batteryKind ?? ''}
+          example="9 V"
+          commit={(batteryKind) => set({ batteryKind })}
+        />
+        <label className="labelled">
+          Battery put in on
+          <input
+            type="date"
+            className="field"
+            value={device.batteryDate ?? ''}
+            onChange={({ target: { value } }) => {
+              if (value === '') set({ batteryDate: null });
+              else if (parseDate(value) !== null) set({ batteryDate: value });
+            }}
+          />
+        </label>
+        <TextField
+          label="Transformer"
+          value={device.transformer ?? ''}
+          example="24 V, 1 A"
+          commit={(transformer) => set({ transformer })}
+        />
+        <TextField
+          label="Modules"
+          value={device.modules ?? ''}
+          example="two of four stations"
+          commit={(modules) => set({ modules })}
+        />
+        <TextField
+          label="Pump"
+          value={device.pump ?? ''}
+          example="bore pump on the pump terminal"
+          commit={(pump) => set({ pump })}
+        />
+        <NumberField
+          label="Tank fills again in"
+          unit="minutes"
+          least={1}
+          most={1440}
+          value={device.tankRefillMinutes ?? null}
+          empty="no tank"
+          commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
+        />
+        <div>
+          <NumberField
+            label="Slowest valve closes in"
+            unit="seconds"
+            least={1}
+            most={600}
+            value={slow ?? null}
+            empty="not noted"
+            commit={(slowValveSeconds) => set({ slowValveSeconds })}
+          />
+          {slow !== undefined &&
+            delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
+            delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
+              <button
+                type="button"
+                className="plain-button"
+                onClick={() =>
+                  editor.commit({
+                    type: 'set-settings',
+                    settings: { stationDelaySeconds: delayForSlowValve(slow) },
+                  })
+                }
+              >
+                Set a delay of {delayForSlowValve(slow)} s between stations
+              </button>
+            )}
+        </div>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={device.masterValve ?? false}
+            onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
+          />
+          a master valve
+        </label>
+        {usesPump && (
+          <p className="caution abilities-wide">
+            A pump must never run with every valve closed: during a delay between stations it must
+            stop, or be protected.
+          </p>
+        )}
+        <div className="labelled abilities-wide">
+          Terminals with a wire on them
+          <div className="days" role="group" aria-label="Live terminals">
+            {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
+              <button
+                key={number}
+                type="button"
+                className="day"
+                aria-pressed={live.includes(number)}
+                onClick={() => {
+                  const next = live.includes(number)
+                    ? live.filter((one) => one !== number)
+                    : [...live, number].sort((a, b) => a - b);
+                  set({ liveTerminals: next.length > 0 ? next : null });
+                }}
+              >
+                {number}
+              </button>
+            ))}
+          </div>
+        </div>
+        <div className="labelled abilities-wide">
+          Sensors
+          {sensors.map((sensor, i) => (
+            <div key={i} className="fault-line sensor-line">
+              <select
+                className="field"
+                aria-label={`Kind of sensor ${i + 1}`}
+                value={sensor.kind}
+                // The cast holds because the options are the names themselves.
+                onChange={(event) =>
+                  setSensor(i, { kind: event.target.value as DeviceSensor['kind'] })
+                }
+              >
+                {SENSOR_KINDS.map((one) => (
+                  <option key={one} value={one}>
+                    {SENSOR_WORDS[one]}
+                  </option>
+                ))}
+              </select>
+              <select
+                className="field"
+                aria-label={`Switch of sensor ${i + 1}`}
+                value={sensor.bypass}
+                // The cast holds because the options are the names themselves.
+                onChange={(event) =>
+                  setSensor(i, { bypass: event.target.value as DeviceSensor['bypass'] })
+                }
+              >
+                {BYPASSES.map((one) => (
+                  <option key={one} value={one}>
+                    {BYPASS_WORDS[one]}
+                  </option>
+                ))}
+              </select>
+              <button
+                type="button"
+                className="plain-button"
+                aria-label={`Take out sensor ${i + 1}`}
+                onClick={() => set({ sensors: sensors.filter((_, at) => at !== i) })}
+              >
+                ×
+              </button>
+            </div>
+          ))}
+          <span className="soft">
+            Water on paths freezes: no watering below about 3 °C, with a sensor or without.
+          </span>
+          <span className="chips-row">
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() => set({ sensors: [...sensors, { kind: 'rain', bypass: 'active' }] })}
+            >
+              Add a sensor
+            </button>
+            {device.sensors === undefined && (
+              <button type="button" className="plain-button" onClick={() => set({ sensors: [] })}>
+                It has none
+              </button>
+            )}
+          </span>
+        </div>
+        <div className="labelled abilities-wide" role="group" aria-label="Who else can change it">
+          Who else can change it
+          <div className="switches">
+            {CHANGERS.map((one) => (
+              <label key={one} className="check">
+                <input
+                  type="checkbox"
+                  checked={device.changers?.includes(one) ?? false}
+                  onChange={(event) =>
+                    set({
+                      changers: CHANGERS.filter((each) =>
+                        each === one ? event.target.checked : device.changers?.includes(each),
+                      ),
+                    })
+                  }
+                />
+                {CHANGER_WORDS[one]}
+              </label>
+            ))}
+            {device.changers === undefined && (
+              <button type="button" className="plain-button" onClick={() => set({ changers: [] })}>
+                Nobody
+              </button>
+            )}
+          </div>
+        </div>
+        {plan.timer.stationCount > 12 && (
+          <details className="site-more abilities-wide">
+            <summary>Decoder addresses</summary>
+            <div className="decoders">
+              {plan.stations.map(({ number }) => (
+                <TextField
+                  key={number}
+                  label={`Station ${number}`}
+                  value={surveyOf(survey, number).decoder ?? ''}
+                  example="address"
+                  commit={(decoder) =>
+                    void editor.commit({
+                      type: 'note-station',
+                      station: number,
+                      fields: { decoder },
+                    })
+                  }
+                />
+              ))}
+            </div>
+          </details>
+        )}
+        <TextField
+          label="Note on the timer"
+          value={device.note ?? ''}
+          example="in the laundry, behind the door"
+          commit={(note) => set({ note })}
+        />
+      </div>
+      {kind && <KindNotes kind={kind} />}
+      <h2>What it can do</h2>
+      <TimerAbilities plan={plan} editor={editor} today={today} />
+    </div>
+  );
+}

@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  findingSentence,
+  letterAt,
+  notFitting,
+  type EpochDay,
+  type Plan,
+  type Timer,
+} from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import type { TimerEditor } from '../editor/editor.ts';
+
+interface Props {
+  readonly plan: Plan;
+  readonly editor: Pick<TimerEditor, 'commit'>;
+  readonly today: EpochDay;
+}
+
+/** Makes the timer one of another kind; what would no longer fit is told before it is done. */
+export function KindPicker({ plan, editor, today }: Props) {
+  const [name, setName] = useState('');
+  const kinds = useLibrary('kinds');
+  const kind = kinds.data?.find(({ id }) => id === name)?.document.timer;
+  return (
+    <section className="kind-picker abilities-wide">
+      <label className="labelled">
+        Begin from another kind of timer
+        <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
+          <option value="">leave it as it is</option>
+          {(kinds.data ?? []).map(({ id, document }) => (
+            <option key={id} value={id}>
+              {document.timer.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {kind && (
+        <Preview
+          plan={plan}
+          kind={kind}
+          today={today}
+          take={() => {
+            editor.commit({ type: 'set-timer', timer: kind });
+            setName('');
+          }}
+        />
+      )}
+    </section>
+  );
+}
+
+function Preview({
+  plan,
+  kind,
+  today,
+  take,
+}: {
+  readonly plan: Plan;
+  readonly kind: Timer;
+  readonly today: EpochDay;
+  readonly take: () => void;
+}) {
+  const { clock } = usePreferences();
+  const speech = { on: today, clock };
+  const tooMany = [
+    ...plan.stations
+      .filter(({ number }) => number > kind.stationCount)
+      .map(({ number }) => `station ${number}`),
+    ...plan.programs
+      .filter(({ letter }) => letter > letterAt(kind.programCount - 1))
+      .map(({ letter }) => `program ${letter}`),
+  ];
+  if (tooMany.length > 0)
+    return (
+      <p className="fault">
+        Not possible yet: this kind has {kind.stationCount}{' '}
+        {kind.stationCount === 1 ? 'station' : 'stations'} and {kind.programCount}{' '}
+        {kind.programCount === 1 ? 'program' : 'programs'}. Take out first: {tooMany.join(', ')}.
+      </p>
+    );
+  const before = notFitting(plan, plan.timer).map((one) => findingSentence(one, speech));
+  const after = notFitting(plan, kind).map((one) => findingSentence(one, speech));
+  const fresh = after.filter((one) => !before.includes(one));
+  return (
+    <>
+      {fresh.length === 0 ? (
+        <p>Everything that is set fits this kind.</p>
+      ) : (
+        <>
+          <p>What is set stays as it is, but this kind could not hold it:</p>
+          <ul className="findings">
+            {fresh.map((sentence) => (
+              <li key={sentence} className="finding finding-error">
+                {sentence}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <div>
+        <Button type="primary" onClick={take}>
+          Make it this kind
+        </Button>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,178 @@
+import { PANEL_SETTINGS, PANEL_WORDS, type Dialect, type PanelSetting } from '@water-clock/core';
+import { Choice } from '../fields/Choice.tsx';
+
+const CLOCK_WORDS = { date: 'the date', weekday: 'the weekday only' };
+const WEEK_WORDS = { mon: 'Monday', sun: 'Sunday' };
+const LABEL_WORDS = { letters: 'letters, A B C', numbers: 'numbers, 1 2 3' };
+const KEY_WORDS = { names: 'by their names', digits: 'by digits' };
+const STYLE_WORDS = { either: 'either way', '12': '12 hours', '24': '24 hours' };
+const PAGE_WORDS = { entered: 'as entered', adjusted: 'adjusted by the percent' };
+const PHASE_WORDS = {
+  daysLeft: 'as days left',
+  firstDate: 'as the first date',
+  none: 'not at all',
+};
+const COUNT_WORDS = { every: '3: every third day', between: '2: the days between' };
+
+const TOTAL_COUNTS = [
+  ['percent', 'the percent'],
+  ['soaks', 'soaks'],
+  ['delays', 'station delays'],
+] as const;
+
+const NO_TOTAL = { shown: false, percent: false, soaks: false, delays: false };
+
+/** The settings in the order in which they are keyed in on this panel. */
+function OrderOfKeys({
+  order,
+  commit,
+}: {
+  readonly order: readonly PanelSetting[];
+  readonly commit: (order: readonly PanelSetting[]) => void;
+}) {
+  const missing = PANEL_SETTINGS.filter((setting) => !order.includes(setting));
+  const earlier = (at: number) =>
+    order.map((one, i) => (i === at - 1 ? order[at] : i === at ? order[at - 1] : one) ?? one);
+  return (
+    <div className="abilities-wide labelled">
+      In the order of keying in
+      <ol className="key-order">
+        {order.map((setting, i) => (
+          <li key={setting}>
+            <span>{PANEL_WORDS[setting]}</span>
+            <button
+              type="button"
+              className="plain-button"
+              disabled={i === 0}
+              aria-label={`${PANEL_WORDS[setting]} earlier`}
+              onClick={() => commit(earlier(i))}
+            >
+              ↑
+            </button>
+            <button
+              type="button"
+              className="plain-button"
+              aria-label={`It has no ${PANEL_WORDS[setting]}`}
+              onClick={() => commit(order.filter((one) => one !== setting))}
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ol>
+      <span className="chips-row">
+        {missing.map((setting) => (
+          <button
+            key={setting}
+            type="button"
+            className="plain-button"
+            onClick={() => commit([...order, setting])}
+          >
+            Add {PANEL_WORDS[setting]}
+          </button>
+        ))}
+      </span>
+    </div>
+  );
+}
+
+/** How its panel speaks. */
+export function PanelAbilities({
+  dialect,
+  commit,
+}: {
+  readonly dialect: Dialect;
+  readonly commit: (dialect: Dialect) => void;
+}) {
+  const total = dialect.total ?? NO_TOTAL;
+  return (
+    <>
+      <h2 className="abilities-wide">What its panel shows</h2>
+      <Choice
+        label="Its clock knows"
+        value={dialect.clock ?? 'date'}
+        words={CLOCK_WORDS}
+        commit={(clock) => commit({ ...dialect, clock })}
+      />
+      <Choice
+        label="Its week begins on"
+        value={dialect.weekOrder ?? 'mon'}
+        words={WEEK_WORDS}
+        commit={(weekOrder) => commit({ ...dialect, weekOrder })}
+      />
+      <Choice
+        label="Every third day is set as"
+        value={dialect.intervalCounts ?? 'every'}
+        words={COUNT_WORDS}
+        commit={(intervalCounts) => commit({ ...dialect, intervalCounts })}
+      />
+      <Choice
+        label="Its programs are called by"
+        value={dialect.programLabels ?? 'letters'}
+        words={LABEL_WORDS}
+        commit={(programLabels) => commit({ ...dialect, programLabels })}
+      />
+      <Choice
+        label="Weekdays are set"
+        value={dialect.weekdayKeys ?? 'names'}
+        words={KEY_WORDS}
+        commit={(weekdayKeys) => commit({ ...dialect, weekdayKeys })}
+      />
+      <Choice
+        label="It shows hours in"
+        value={dialect.clockStyle ?? 'either'}
+        words={STYLE_WORDS}
+        commit={(clockStyle) => commit({ ...dialect, clockStyle })}
+      />
+      <Choice
+        label="With a percent set, its run page shows minutes"
+        value={dialect.runPage ?? 'entered'}
+        words={PAGE_WORDS}
+        commit={(runPage) => commit({ ...dialect, runPage })}
+      />
+      <Choice
+        label="Where an interval stands it shows"
+        value={dialect.intervalPhase ?? 'daysLeft'}
+        words={PHASE_WORDS}
+        commit={(intervalPhase) => commit({ ...dialect, intervalPhase })}
+      />
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={dialect.confirms ?? false}
+          onChange={(event) => commit({ ...dialect, confirms: event.target.checked })}
+        />
+        entries are lost unless confirmed
+      </label>
+      <OrderOfKeys
+        order={dialect.order ?? PANEL_SETTINGS}
+        commit={(order) => commit({ ...dialect, order })}
+      />
+      <div className="switches abilities-wide" role="group" aria-label="Total of a program">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={total.shown}
+            onChange={(event) =>
+              commit({ ...dialect, total: { ...total, shown: event.target.checked } })
+            }
+          />
+          it shows the total of each program
+        </label>
+        {total.shown &&
+          TOTAL_COUNTS.map(([name, words]) => (
+            <label key={name} className="check">
+              <input
+                type="checkbox"
+                checked={total[name]}
+                onChange={(event) =>
+                  commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
+                }
+              />
+              and counts {words} in
+            </label>
+          ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,289 @@
+import { useState } from 'react';
+import {
+  faultSentence,
+  ON_OVERLAPS,
+  START_STEPS_MINUTES,
+  type EpochDay,
+  type OnOverlap,
+  type Plan,
+  type Seasonal,
+  type Timer,
+} from '@water-clock/core';
+import type { TimerEditor } from '../editor/editor.ts';
+import { KindPicker } from './KindPicker.tsx';
+import { Choice } from '../fields/Choice.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
+import { PanelAbilities } from './PanelAbilities.tsx';
+
+const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
+  ['daily', 'every day'],
+  ['weekdays', 'weekdays'],
+  ['interval', 'every so many days'],
+  ['odd', 'odd dates'],
+  ['even', 'even dates'],
+  ['hours', 'every so many hours'],
+];
+
+const WINDOW_WORDS: Record<Timer['inWindow'], string> = {
+  ignore: 'it has none, and waters on',
+  cut: 'what meets them is cut off or lost',
+  pause: 'watering pauses and goes on after them',
+};
+
+const SOAK_WORDS: Record<Timer['cycleSoak'], string> = {
+  none: 'not at all',
+  station: 'by station',
+  program: 'by program',
+};
+
+const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
+  none: 'it has none',
+  timer: 'one for the whole timer',
+  program: 'one for each program',
+};
+
+const ROUNDING_WORDS: Record<Seasonal['rounding'], string> = {
+  nearest: 'to the nearest',
+  down: 'down',
+  up: 'up',
+};
+
+const UNIT_WORDS = { seconds: 'seconds', minutes: 'minutes' };
+const OVERLAP_WORDS: Record<OnOverlap, string> = {
+  queue: 'the second cycle waits for the first to end',
+  drop: 'the second start is lost',
+  cut: 'the first cycle is cut off',
+  together: 'both run at once',
+};
+
+/** What this timer can do: the limits that the checks and the editors go by. */
+export function TimerAbilities({
+  plan,
+  editor,
+  today,
+}: {
+  readonly plan: Plan;
+  readonly editor: Pick<TimerEditor, 'commit'>;
+  readonly today: EpochDay;
+}) {
+  const { timer } = plan;
+  const [name, setName] = useState<string | null>(null);
+  const commit = (more: Partial<Timer>): string | null => {
+    const [fault] = editor.commit({ type: 'set-timer', timer: { ...timer, ...more } });
+    return fault ? `Not possible: ${faultSentence(fault)}.` : null;
+  };
+  const seasonal = (more: Partial<Seasonal>) =>
+    commit({ seasonal: { ...timer.seasonal, ...more } });
+  return (
+    <div className="abilities">
+      <KindPicker plan={plan} editor={editor} today={today} />
+      <label className="labelled abilities-wide">
+        Name of the timer
+        <input
+          className="field"
+          value={name ?? timer.name}
+          maxLength={120}
+          onChange={(event) => setName(event.target.value)}
+          onBlur={() => {
+            if (name !== null && name.trim() !== '' && name.trim() !== timer.name)
+              commit({ name: name.trim() });
+            setName(null);
+          }}
+        />
+      </label>
+      <label className="labelled abilities-wide">
+        When a start comes while a cycle is running
+        <select
+          className="field"
+          value={timer.onOverlap}
+          // The cast holds because the options are the names themselves.
+          onChange={(event) => commit({ onOverlap: event.target.value as OnOverlap })}
+        >
+          {ON_OVERLAPS.map((one) => (
+            <option key={one} value={one}>
+              {OVERLAP_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <NumberField
+        label="Stations"
+        least={1}
+        most={99}
+        value={timer.stationCount}
+        commit={(value) => commit({ stationCount: value ?? timer.stationCount })}
+      />
+      <NumberField
+        label="Programs"
+        least={1}
+        most={26}
+        value={timer.programCount}
+        commit={(value) => commit({ programCount: value ?? timer.programCount })}
+      />
+      <NumberField
+        label="Starts a program"
+        least={1}
+        most={24}
+        value={timer.startsPerProgram}
+        commit={(value) => commit({ startsPerProgram: value ?? timer.startsPerProgram })}
+      />
+      <label className="labelled">
+        Starts are set in steps of
+        <select
+          className="field"
+          value={timer.startStepMinutes}
+          onChange={(event) => {
+            const startStepMinutes = START_STEPS_MINUTES.find(
+              (step) => step === Number(event.target.value),
+            );
+            if (startStepMinutes) commit({ startStepMinutes });
+          }}
+        >
+          {START_STEPS_MINUTES.map((step) => (
+            <option key={step} value={step}>
+              {step} minutes
+            </option>
+          ))}
+        </select>
+      </label>
+      <NumberField
+        label="Runs are set in steps of"
+        unit="seconds"
+        least={1}
+        most={3600}
+        value={timer.runStepSeconds}
+        commit={(value) => commit({ runStepSeconds: value ?? timer.runStepSeconds })}
+      />
+      <NumberField
+        label="Longest run"
+        unit="minutes"
+        least={1}
+        most={1440}
+        value={Math.floor(timer.longestRunSeconds / 60)}
+        commit={(minutes) => commit({ longestRunSeconds: (minutes ?? 1) * 60 })}
+      />
+      <NumberField
+        label="Longest station delay"
+        unit="seconds"
+        most={36_000}
+        value={timer.longestStationDelaySeconds}
+        commit={(value) => commit({ longestStationDelaySeconds: value ?? 0 })}
+      />
+      <NumberField
+        label="Stations at once"
+        least={1}
+        most={99}
+        value={timer.stationsAtOnce}
+        commit={(value) => commit({ stationsAtOnce: value ?? 1 })}
+      />
+      <NumberField
+        label="Longest interval"
+        unit="days"
+        least={1}
+        most={365}
+        value={timer.longestIntervalDays}
+        commit={(value) => commit({ longestIntervalDays: value ?? 1 })}
+      />
+      <Choice
+        label="It splits runs to soak"
+        value={timer.cycleSoak}
+        words={SOAK_WORDS}
+        commit={(cycleSoak) => commit({ cycleSoak })}
+      />
+      <Choice
+        label="Hours without water"
+        value={timer.inWindow}
+        words={WINDOW_WORDS}
+        commit={(inWindow) => commit({ inWindow })}
+      />
+      <Choice
+        label="Seasonal percent"
+        value={timer.seasonal.scope}
+        words={SCOPE_WORDS}
+        commit={(scope) => seasonal({ scope })}
+      />
+      {timer.seasonal.scope !== 'none' && (
+        <>
+          <NumberField
+            label="Lowest percent"
+            unit="%"
+            most={100}
+            value={timer.seasonal.lowestPercent}
+            commit={(value) => seasonal({ lowestPercent: value ?? 0 })}
+          />
+          <NumberField
+            label="Highest percent"
+            unit="%"
+            least={100}
+            most={500}
+            value={timer.seasonal.highestPercent}
+            commit={(value) => seasonal({ highestPercent: value ?? 100 })}
+          />
+          <NumberField
+            label="Percent is set in steps of"
+            unit="%"
+            least={1}
+            most={50}
+            value={timer.seasonal.stepPercent}
+            commit={(value) => seasonal({ stepPercent: value ?? 1 })}
+          />
+          <Choice
+            label="Adjusted runs are rounded"
+            value={timer.seasonal.rounding}
+            words={ROUNDING_WORDS}
+            commit={(rounding) => seasonal({ rounding })}
+          />
+          <Choice
+            label="to whole"
+            value={timer.seasonal.roundToSeconds === 60 ? 'minutes' : 'seconds'}
+            words={UNIT_WORDS}
+            commit={(unit) => seasonal({ roundToSeconds: unit === 'minutes' ? 60 : 1 })}
+          />
+        </>
+      )}
+      <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
+        {RULES.map(([rule, words]) => (
+          <label key={rule} className="check">
+            <input
+              type="checkbox"
+              checked={timer.dayRules.includes(rule)}
+              onChange={(event) =>
+                commit({
+                  dayRules: RULES.map(([one]) => one).filter((one) =>
+                    one === rule ? event.target.checked : timer.dayRules.includes(one),
+                  ),
+                })
+              }
+            />
+            {words}
+          </label>
+        ))}
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.oddDaysSkip31}
+            onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
+          />
+          odd dates leave out the 31st
+        </label>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.seasonal.byMonth}
+            onChange={(event) => seasonal({ byMonth: event.target.checked })}
+          />
+          a percent for each month
+        </label>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={timer.followsDaylightSaving}
+            onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
+          />
+          its clock follows daylight saving
+        </label>
+      </div>
+      <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import { useEffect, useState } from 'react';
+import { newId } from '../api/request.ts';
+import { TimerEditor } from './editor.ts';
+import { keepPending, leftBehind, pendingOf } from './pendingWrites.ts';
+import { loadTimer, sendChange, useSavedVersion, type TimerView } from '../api/timers.ts';
+
+function makeEditor(view: TimerView): TimerEditor {
+  const { id, version, plan, survey, history } = view;
+  const left = pendingOf(id);
+  const editor = new TimerEditor({ version, plan, survey }, history, {
+    transport: {
+      send: (write) => sendChange(id, write),
+      load: () => loadTimer(id),
+    },
+    newId,
+    keep: (writes) => keepPending(id, writes),
+    later: (work, milliseconds) => setTimeout(work, milliseconds),
+  });
+  if (left.length > 0) editor.resume(left);
+  void leftBehind(id).then((writes) => {
+    if (writes.length > 0) editor.resume(writes);
+  });
+  return editor;
+}
+
+/** Undo and redo by their usual keys, wherever nothing is being typed. */
+function useUndoKeys(editor: TimerEditor): void {
+  useEffect(() => {
+    const onKeyDown = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      const key = event.key.toLowerCase();
+      const redo = key === 'y' || (key === 'z' && event.shiftKey);
+      if (key !== 'z' && !redo) return;
+      if (event.target instanceof HTMLTextAreaElement) return;
+      event.preventDefault();
+      if (redo) editor.redo();
+      else editor.undo();
+    };
+    addEventListener('keydown', onKeyDown);
+    return () => removeEventListener('keydown', onKeyDown);
+  }, [editor]);
+}
+
+/** Warns before a page is left whose changes have no way to the server. */
+function useLeaveWarning(editor: TimerEditor): void {
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      const { unsaved, status } = editor.snapshot();
+      if (unsaved > 0 && status !== 'saving') event.preventDefault();
+    };
+    addEventListener('beforeunload', warn);
+    return () => removeEventListener('beforeunload', warn);
+  }, [editor]);
+}
+
+/** The editor of a timer for as long as its page is open: with its keys, and hearing of other tabs and people. */
+export function useEditor(view: TimerView): TimerEditor {
+  const [editor] = useState(() => makeEditor(view));
+  useUndoKeys(editor);
+  useLeaveWarning(editor);
+  const { data } = useSavedVersion(view.id);
+  useEffect(() => {
+    if (data) void editor.noticeVersion(data.version, data.by);
+  }, [editor, data]);
+  return editor;
+}

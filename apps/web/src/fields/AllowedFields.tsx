@@ -1,0 +1,79 @@
+import { WEEKDAYS, type BriefRules } from '@water-clock/core';
+import { NumberField } from './NumberField.tsx';
+import { WeekdayButtons } from './WeekdayButtons.tsx';
+import { WindowsEditor } from './WindowsEditor.tsx';
+
+interface Props {
+  /** Before each name that is read out, where several stand on a page. */
+  readonly name: string;
+  readonly rules: BriefRules;
+  /** The refusal in words, or null where it is made. */
+  readonly change: (rules: BriefRules) => string | null;
+}
+
+/** What a house is allowed: days, dates, hours, days a week, drip. */
+export function AllowedFields({ name, rules, change }: Props) {
+  /** Fields that say nothing are left out, so that equal rules are equal documents. */
+  const set = (more: { readonly [K in keyof BriefRules]?: BriefRules[K] | undefined }) => {
+    const next = { ...rules, ...more };
+    const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = next;
+    return change({
+      ...(weekdays && weekdays.length < 7 ? { weekdays } : {}),
+      ...(parity ? { parity } : {}),
+      ...(noWaterWindows.length > 0 ? { noWaterWindows } : {}),
+      ...(mostDaysPerWeek === undefined ? {} : { mostDaysPerWeek }),
+      ...(dripExempt === true ? { dripExempt } : {}),
+    });
+  };
+  return (
+    <>
+      <div className="labelled">
+        Allowed on
+        <WeekdayButtons
+          label={`${name}: allowed weekdays`}
+          timer={{}}
+          pressed={rules.weekdays ?? WEEKDAYS}
+          commit={(weekdays) => void set({ weekdays })}
+        />
+      </div>
+      <div className="tool-fields">
+        <label className="labelled">
+          Dates
+          <select
+            className="field"
+            value={rules.parity ?? ''}
+            onChange={({ target: { value } }) =>
+              void set({ parity: value === 'odd' || value === 'even' ? value : undefined })
+            }
+          >
+            <option value="">any</option>
+            <option value="odd">odd dates only</option>
+            <option value="even">even dates only</option>
+          </select>
+        </label>
+        <NumberField
+          label="Most days a week"
+          least={1}
+          most={7}
+          value={rules.mostDaysPerWeek ?? null}
+          empty="no limit"
+          commit={(value) => set({ mostDaysPerWeek: value ?? undefined })}
+        />
+      </div>
+      <WindowsEditor
+        label={`${name}: hours without water`}
+        timer={{}}
+        windows={rules.noWaterWindows ?? []}
+        commit={(windows) => set({ noWaterWindows: windows ?? [] })}
+      />
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={rules.dripExempt ?? false}
+          onChange={(event) => void set({ dripExempt: event.target.checked })}
+        />
+        drip is free
+      </label>
+    </>
+  );
+}

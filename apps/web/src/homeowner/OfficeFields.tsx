@@ -1,0 +1,61 @@
+import { Button } from 'antd';
+import type { Office } from '@water-clock/core';
+import { useLibrary, type LibraryItem } from '../api/library.ts';
+import { useDocument } from '../library/useDocument.ts';
+
+/** An optional line with another text; empty: it is left out. */
+function withLine(office: Office, field: 'phone' | 'hours', text: string): Office {
+  const { [field]: _before, ...rest } = office;
+  return text.trim() === '' ? rest : { ...rest, [field]: text };
+}
+
+function Fields({ item }: { readonly item: LibraryItem<Office> }) {
+  const { document, change, changed, save, saving, faults, theirs, resolve } = useDocument(
+    'office',
+    item,
+  );
+  const field = (name: 'phone' | 'hours', label: string, example: string) => (
+    <label className="labelled">
+      {label}
+      <input
+        className="field"
+        value={document[name] ?? ''}
+        placeholder={example}
+        maxLength={120}
+        onChange={({ target }) => change(withLine(document, name, target.value))}
+      />
+    </label>
+  );
+  return (
+    <form
+      className="sighting-fields"
+      aria-label="How homeowners reach the office"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      {field('phone', 'Telephone on every page', '555 0100')}
+      {field('hours', 'Answered', 'Mon to Fri, 8 to 5')}
+      <Button htmlType="submit" disabled={!changed} loading={saving}>
+        Keep
+      </Button>
+      {faults.length > 0 && <span className="fault">{faults.join(' ')}</span>}
+      {theirs && (
+        <span className="notice">
+          Somebody changed this meanwhile to “{theirs.document?.phone ?? 'nothing'},{' '}
+          {theirs.document?.hours ?? 'no hours'}”.{' '}
+          <Button onClick={() => resolve('theirs')}>Take theirs</Button>{' '}
+          <Button onClick={() => resolve('mine')}>Keep mine</Button>
+        </span>
+      )}
+    </form>
+  );
+}
+
+/** By what telephone a homeowner reaches the office: the same on every page. */
+export function OfficeFields() {
+  const office = useLibrary('office');
+  const [item] = office.data ?? [];
+  return item ? <Fields key={item.version} item={item} /> : null;
+}

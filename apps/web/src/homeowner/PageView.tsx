@@ -1,0 +1,128 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { useQueryClient } from '@tanstack/react-query';
+import { dateWords, parseDate } from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import { newId } from '../api/request.ts';
+import { Failed, Loading } from '../platform/states.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import {
+  makeLink,
+  pagePdfPath,
+  useLinks,
+  usePage,
+  visitKeys,
+  withdrawLink,
+} from '../api/visits.ts';
+import { OfficeFields } from './OfficeFields.tsx';
+import { HomeownerSheet } from './HomeownerSheet.tsx';
+import '../visit/visits.css';
+
+/** 32 random bytes, in letters that an address may hold. */
+function newToken(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(32));
+  return btoa(String.fromCharCode(...bytes))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replaceAll('=', '');
+}
+
+const DAYS = [
+  [30, 'a month'],
+  [180, 'half a year'],
+  [365, 'a year'],
+] as const;
+
+/** The homeowner's page: as it is, on paper, and as a private link. */
+export default function PageView(props: SurveyProps & { readonly version: number }) {
+  const { timerId, version, today } = props;
+  // The page tells the office's telephone, too.
+  const [office] = useLibrary('office').data ?? [];
+  const page = usePage(timerId, version, office?.version ?? 0);
+  const links = useLinks(timerId);
+  const client = useQueryClient();
+  const [days, setDays] = useState(365);
+  const [made, setMade] = useState<{ id: string; address: string } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  if (page.isPending) return <Loading what="the page" />;
+  if (page.isError)
+    return <Failed what="The page" error={page.error} retry={() => void page.refetch()} />;
+  const again = () => client.invalidateQueries({ queryKey: visitKeys.links(timerId) });
+  const make = async () => {
+    const [id, token] = [newId(), newToken()];
+    try {
+      await makeLink(timerId, { id, token, days });
+      setMade({ id, address: `${location.origin}/page#${token}` });
+      setFault(null);
+      await again();
+    } catch (error) {
+      setFault(
+        error instanceof Error ? `No link was made: ${error.message}.` : 'No link was made.',
+      );
+    }
+  };
+  const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today);
+  return (
+    <div className="survey-view">
+      <p className="files">
+        <Button type="primary" size="large" href={pagePdfPath(timerId, 'a4')} target="_blank">
+          PDF, A4
+        </Button>
+        <Button size="large" href={pagePdfPath(timerId, 'letter')} target="_blank">
+          PDF, Letter
+        </Button>
+        <label className="labelled page-days">
+          <span className="hidden-but-read">Good for</span>
+          <select
+            className="field"
+            value={days}
+            onChange={({ target }) => setDays(Number(target.value))}
+          >
+            {DAYS.map(([one, words]) => (
+              <option key={one} value={one}>
+                good for {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Button size="large" onClick={() => void make()}>
+          Make a private link
+        </Button>
+      </p>
+      {made && (
+        <p className="notice">
+          <strong>Copy it now; it is shown once:</strong>{' '}
+          <a className="page-link" href={made.address} target="_blank" rel="noreferrer">
+            {made.address}
+          </a>{' '}
+          <Button onClick={() => void navigator.clipboard.writeText(made.address)}>Copy</Button>
+        </p>
+      )}
+      {fault && <p className="fault">{fault}</p>}
+      {(links.data ?? []).length > 0 && (
+        <ul className="visit-list" aria-label="Links">
+          {links.data?.map((link) => (
+            <li key={link.id}>
+              Made {day(link.madeAt)},{' '}
+              {link.withdrawnAt ? (
+                <span className="soft">withdrawn {day(link.withdrawnAt)}</span>
+              ) : (
+                <>
+                  good until {day(link.expiresAt)}{' '}
+                  <Button
+                    size="small"
+                    onClick={() => void withdrawLink(timerId, link.id).then(again)}
+                  >
+                    Withdraw
+                  </Button>
+                </>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <OfficeFields />
+      <HomeownerSheet page={page.data} />
+    </div>
+  );
+}

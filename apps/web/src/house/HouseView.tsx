@@ -1,0 +1,118 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { allowedWords, dueVisits, rulesSentence, visitSentence } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import { SiteDetails } from './SiteDetails.tsx';
+import { AllowedFields } from '../fields/AllowedFields.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+
+/** What the place allows this house today, and from when that changes. */
+function RulesNow({ rules, rulesKnown, site, survey, today }: SurveyProps) {
+  const { clock } = usePreferences();
+  const speech = { on: today, clock };
+  if (survey.rules)
+    return (
+      <p className="rules-now">
+        <strong>Noted for this house by hand:</strong> {allowedWords(survey.rules, speech)}.
+      </p>
+    );
+  if (!rulesKnown) return <p className="rules-now soft">Fetching the rules …</p>;
+  if (!rules)
+    return (
+      <p className="rules-now">
+        {site.rulesId === null
+          ? 'No rules are chosen yet.'
+          : 'The rules that were chosen are not in the library (any more).'}{' '}
+        Choose those of the district below, or{' '}
+        <Link to="/library/rules">enter them in the library</Link>.
+      </p>
+    );
+  return (
+    <p className="rules-now">
+      <strong>{rules.name}.</strong> {rulesSentence(rules, site, speech)}
+    </p>
+  );
+}
+
+/** Rules of this house alone, where no document of the library fits. */
+function OwnRules({ survey, editor }: SurveyProps) {
+  return (
+    <div className="own-rules">
+      <AllowedFields
+        name="This house"
+        rules={survey.rules ?? {}}
+        change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
+      />
+      <button
+        type="button"
+        className="plain-button survey-side"
+        onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
+      >
+        Go by the library again
+      </button>
+    </div>
+  );
+}
+
+export default function HouseView(props: SurveyProps) {
+  const { site, survey, editor, timerId, today } = props;
+  const { clock } = usePreferences();
+  const [own, setOwn] = useState(survey.rules !== undefined);
+  const visits = dueVisits(survey);
+  return (
+    <div className="survey-view">
+      <RulesNow {...props} />
+      <p className="soft">
+        Local watering rules come first, and they change; the owner answers for what the timer does.
+      </p>
+      {visits.length > 0 && (
+        <ul className="next-visits" aria-label="Next visits">
+          {visits.map((visit, i) => (
+            <li key={i}>{visitSentence(visit, { on: today, clock })}</li>
+          ))}
+        </ul>
+      )}
+      {own && survey.rules ? (
+        <OwnRules {...props} />
+      ) : (
+        <button
+          type="button"
+          className="plain-button survey-side"
+          onClick={() => {
+            setOwn(true);
+            editor.commit({ type: 'note', fields: { rules: {} } });
+          }}
+        >
+          Note rules for this house alone
+        </button>
+      )}
+      {site.supply === 'tank' || site.supply === 'pump' || site.supply === 'bore' ? (
+        <p className="caution">
+          <strong>Recycled or raw water:</strong> put up signs, keep children and hose taps away
+          from it. Backflow preventers and anything joined to drinking water are for licensed people
+          and go by local code.
+        </p>
+      ) : (
+        <p className="caution">
+          Backflow preventers and drinking-water connections are for licensed people and go by local
+          code. Find buried services before you dig.
+        </p>
+      )}
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={survey.dryBeforeMowing ?? false}
+          onChange={(event) =>
+            editor.commit({
+              type: 'note',
+              fields: { dryBeforeMowing: event.target.checked ? true : null },
+            })
+          }
+        />
+        Keep the lawn dry on the day before it is mown, too
+      </label>
+      <SiteDetails site={site} timerId={timerId} />
+    </div>
+  );
+}

@@ -1,0 +1,138 @@
+/** What is typed about a house, and what it means; faults stand at their fields. */
+import { SUPPLIES, WEEKDAYS, type Contact, type Weekday } from '@water-clock/core';
+import type { SiteFields } from '../api/sites.ts';
+
+export interface SiteForm {
+  readonly name: string;
+  readonly houseNumber: string;
+  readonly timeZone: string;
+  readonly latitude: string;
+  readonly longitude: string;
+  /** Empty: not noted; so for all choices. */
+  readonly supply: string;
+  /** Weekdays with a space between. */
+  readonly mowing: string;
+  readonly notes: string;
+  readonly people: readonly Contact[];
+  readonly units: string;
+  readonly clockStyle: string;
+  readonly place: string;
+  readonly rulesId: string;
+  readonly minutesId: string;
+}
+
+export type SiteFaults = Partial<Record<keyof SiteForm, string>>;
+
+export const MOST_PEOPLE = 12;
+const UNITS = ['metric', 'us'] as const;
+const CLOCKS = ['12', '24'] as const;
+
+export const formOf = (site: SiteFields): SiteForm => ({
+  name: site.name,
+  houseNumber: site.houseNumber ?? '',
+  timeZone: site.timeZone,
+  latitude: site.latitude === null ? '' : String(site.latitude),
+  longitude: site.longitude === null ? '' : String(site.longitude),
+  supply: site.supply ?? '',
+  mowing: site.mowing.join(' '),
+  notes: site.notes,
+  people: site.people,
+  units: site.units ?? '',
+  clockStyle: site.clockStyle ?? '',
+  place: site.place ?? '',
+  rulesId: site.rulesId ?? '',
+  minutesId: site.minutesId ?? '',
+});
+
+/** A house of which only the zone is known. */
+export const emptyForm = (timeZone: string): SiteForm =>
+  formOf({
+    name: '',
+    houseNumber: null,
+    timeZone,
+    latitude: null,
+    longitude: null,
+    supply: null,
+    mowing: [],
+    notes: '',
+    people: [],
+    units: null,
+    clockStyle: null,
+    place: null,
+    rulesId: null,
+    minutesId: null,
+  });
+
+/** The weekdays of a form's mowing days. */
+export const mowingOf = ({ mowing }: Pick<SiteForm, 'mowing'>): Weekday[] =>
+  WEEKDAYS.filter((weekday) => mowing.split(' ').includes(weekday));
+
+/** A field of a form in words, to be shown beside another's. */
+export const fieldText = (form: SiteForm, key: keyof SiteForm): string => {
+  const value = form[key];
+  return typeof value === 'string'
+    ? value
+    : value
+        .map(({ name, role, phone }) => [name, role, phone].filter(Boolean).join(', '))
+        .join('; ');
+};
+
+function degrees(text: string, most: number): number | null | undefined {
+  const trimmed = text.trim().replace(',', '.').replace('−', '-');
+  if (trimmed === '') return null;
+  const value = Number(trimmed);
+  return Number.isFinite(value) && Math.abs(value) <= most ? value : undefined;
+}
+
+const orNull = (text: string): string | null => (text.trim() === '' ? null : text.trim());
+
+/** The fields of a form, or what is wrong with each. */
+export function readSiteForm(
+  form: SiteForm,
+  isZone: (name: string) => boolean,
+): { readonly site: SiteFields } | { readonly faults: SiteFaults } {
+  const latitude = degrees(form.latitude, 90);
+  const longitude = degrees(form.longitude, 180);
+  const half = (latitude === null) !== (longitude === null);
+  const people = form.people.filter(({ name, role, phone }) => `${name}${role}${phone}`.trim());
+  const faults: SiteFaults = {
+    ...(form.name.trim() === '' ? { name: 'Give the site a name.' } : {}),
+    ...(form.name.length > 120 ? { name: 'A name has at most 120 characters.' } : {}),
+    ...(form.houseNumber.length > 40
+      ? { houseNumber: 'A house number has at most 40 characters.' }
+      : {}),
+    ...(isZone(form.timeZone)
+      ? {}
+      : { timeZone: 'Choose a time zone of the list, such as Europe/Lisbon.' }),
+    ...(latitude === undefined ? { latitude: 'Degrees north, -90 to 90; south is negative.' } : {}),
+    ...(longitude === undefined
+      ? { longitude: 'Degrees east, -180 to 180; west is negative.' }
+      : {}),
+    ...(half && latitude === null ? { latitude: 'Give both or none.' } : {}),
+    ...(half && longitude === null ? { longitude: 'Give both or none.' } : {}),
+    ...(form.notes.length > 2000 ? { notes: 'Notes have at most 2000 characters.' } : {}),
+    ...(people.some(({ name }) => name.trim() === '')
+      ? { people: 'Each person needs a name; the rest may stay empty.' }
+      : {}),
+  };
+  if (Object.keys(faults).length > 0 || latitude === undefined || longitude === undefined)
+    return { faults };
+  return {
+    site: {
+      name: form.name.trim(),
+      houseNumber: orNull(form.houseNumber),
+      timeZone: form.timeZone,
+      latitude,
+      longitude,
+      supply: SUPPLIES.find((one) => one === form.supply) ?? null,
+      mowing: mowingOf(form),
+      notes: form.notes.trim(),
+      people,
+      units: UNITS.find((one) => one === form.units) ?? null,
+      clockStyle: CLOCKS.find((one) => one === form.clockStyle) ?? null,
+      place: orNull(form.place),
+      rulesId: orNull(form.rulesId),
+      minutesId: orNull(form.minutesId),
+    },
+  };
+}

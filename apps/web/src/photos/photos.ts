@@ -1,0 +1,108 @@
+/**
+ * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that a page that is closed
+ * in mid-walk loses none.
+ */
+import { newId, RefusedError, UnreachableError } from '../api/request.ts';
+
+/** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
+const LONGER_SIDE = 1600;
+const QUALITY = 0.82;
+/** Larger files are no photo of a phone. */
+const MOST_FILE_BYTES = 40_000_000;
+const OUTBOX = 'water-clock-photos';
+
+export const photoPath = (id: string) => `/api/photos/${id}`;
+
+/** Why a file cannot be a photo of a station. */
+export class NoPhotoError extends Error {}
+
+/**
+ * A file as a JPEG of bounded size, without what the camera wrote into it (such as the place).
+ *
+ * @throws NoPhotoError where it is too large, or no picture that this device can read.
+ */
+export async function scaledDown(file: File): Promise<Blob> {
+  if (file.size > MOST_FILE_BYTES)
+    throw new NoPhotoError(
+      `${file.name} has ${Math.round(file.size / 1e6)} MB; allowed: ${MOST_FILE_BYTES / 1e6} MB`,
+    );
+  let picture: ImageBitmap;
+  try {
+    picture = await createImageBitmap(file);
+  } catch {
+    throw new NoPhotoError(
+      `${file.name} is no picture that this device can read; JPEG, PNG and WebP can be`,
+    );
+  }
+  const scale = Math.min(1, LONGER_SIDE / Math.max(picture.width, picture.height));
+  const canvas = document.createElement('canvas');
+  canvas.width = Math.max(1, Math.round(picture.width * scale));
+  canvas.height = Math.max(1, Math.round(picture.height * scale));
+  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  picture.close();
+  const blob = await new Promise<Blob | null>((resolve) =>
+    canvas.toBlob(resolve, 'image/jpeg', QUALITY),
+  );
+  if (!blob) throw new NoPhotoError(`${file.name} could not be scaled down on this device`);
+  return blob;
+}
+
+async function send(id: string, blob: Blob): Promise<void> {
+  let response: Response;
+  try {
+    response = await fetch(photoPath(id), {
+      method: 'PUT',
+      headers: { 'content-type': 'image/jpeg' },
+      body: blob,
+    });
+  } catch {
+    throw new UnreachableError('the server cannot be reached');
+  }
+  if (response.ok) return;
+  if (response.status >= 500) throw new UnreachableError('the server broke down');
+  throw new RefusedError(
+    response.status,
+    (await response.json().catch(() => ({}))) as Record<string, unknown>,
+  );
+}
+
+/** Keeps a photo on the device under a new id; `sendWaiting` brings it to the server. */
+export async function keepPhoto(file: File): Promise<string> {
+  const blob = await scaledDown(file);
+  const id = newId();
+  const outbox = await caches.open(OUTBOX);
+  await outbox.put(
+    photoPath(id),
+    new Response(blob, { headers: { 'content-type': 'image/jpeg' } }),
+  );
+  return id;
+}
+
+/** A photo that has not arrived yet, as an address that this page can show; null where it has. */
+export async function waitingPhoto(id: string): Promise<string | null> {
+  const found = await (await caches.open(OUTBOX)).match(photoPath(id));
+  return found ? URL.createObjectURL(await found.blob()) : null;
+}
+
+/** Sends every photo that waits, also those of an earlier page; those that cannot be sent now stay. Resolves to how many are left. */
+export async function sendWaiting(): Promise<number> {
+  const outbox = await caches.open(OUTBOX);
+  let left = 0;
+  for (const request of await outbox.keys()) {
+    const response = await outbox.match(request);
+    const id = new URL(request.url).pathname.split('/').at(-1) ?? '';
+    if (!response) continue;
+    try {
+      await send(id, await response.blob());
+      await outbox.delete(request);
+    } catch (error) {
+      // Refused for good: it would be refused again. Signed out or unreachable: later.
+      if (error instanceof RefusedError && error.status !== 401 && error.status !== 429) {
+        await outbox.delete(request);
+        throw error;
+      }
+      left++;
+    }
+  }
+  return left;
+}

@@ -1,0 +1,269 @@
+import { memo } from 'react';
+import {
+  dateWords,
+  daysLeft,
+  formatDate,
+  intervalDaysLeft,
+  parseDate,
+  type Days,
+  type EpochDay,
+  type Plan,
+  type Program,
+  type Weekday,
+} from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
+import { TenWeeks } from './TenWeeks.tsx';
+import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
+
+type RuleName = Days['rule'];
+
+const RULE_WORDS: Record<RuleName, string> = {
+  weekdays: 'on weekdays',
+  daily: 'every day',
+  interval: 'every few days',
+  odd: 'on odd dates',
+  even: 'on even dates',
+  hours: 'every few hours',
+};
+
+interface Props {
+  readonly program: Program;
+  readonly plan: Plan;
+  readonly today: EpochDay;
+  /** The refusal in words, or null where it is made. */
+  readonly commit: (days: Days | null) => string | null;
+}
+
+/** A rule to begin with, for one that has just been chosen; what it has in common with the last one is kept. */
+function ruleOf(name: RuleName, last: Days | null, today: EpochDay, longest: number): Days {
+  const blocked = last !== null && 'blockedWeekdays' in last ? last.blockedWeekdays : undefined;
+  const kept = blocked ? { blockedWeekdays: blocked } : {};
+  switch (name) {
+    case 'daily':
+      return { rule: name };
+    case 'weekdays':
+      return { rule: name, weekdays: [] };
+    case 'interval':
+      return {
+        rule: name,
+        everyDays: Math.min(3, longest),
+        firstDate: formatDate(today + 1),
+        ...kept,
+      };
+    case 'hours':
+      return { rule: name, everyHours: 36, first: `${formatDate(today + 1)}T05:00`, ...kept };
+    case 'odd':
+    case 'even':
+      return { rule: name, ...kept };
+  }
+}
+
+const FIRST_DATES = [
+  ['Today', 0],
+  ['Tomorrow', 1],
+  ['Day after tomorrow', 2],
+] as const;
+
+type Interval = Extract<Days, { rule: 'interval' }>;
+
+function IntervalFields({
+  days,
+  plan,
+  today,
+  commit,
+}: {
+  readonly days: Interval;
+  readonly plan: Plan;
+  readonly today: EpochDay;
+  readonly commit: Props['commit'];
+}) {
+  const { dialect, longestIntervalDays } = plan.timer;
+  const first = parseDate(days.firstDate) ?? today;
+  const between = dialect?.intervalCounts === 'between';
+  const left = daysLeft(days.everyDays, first, today);
+  const beginAt = (day: EpochDay) => commit({ ...days, firstDate: formatDate(day) });
+  return (
+    <div className="rule-fields">
+      <NumberField
+        label="Waters every"
+        unit="days"
+        value={days.everyDays}
+        least={1}
+        most={Math.max(longestIntervalDays, days.everyDays)}
+        commit={(everyDays) => commit({ ...days, everyDays: everyDays ?? days.everyDays })}
+      />
+      <label className="labelled">
+        Beginning
+        <input
+          type="date"
+          className="field"
+          value={days.firstDate}
+          onChange={(event) => {
+            const day = parseDate(event.target.value);
+            if (day !== null) beginAt(day);
+          }}
+        />
+      </label>
+      <NumberField
+        label="Days left today"
+        value={left}
+        least={0}
+        most={days.everyDays - 1}
+        commit={(shown) => beginAt(today + (shown ?? left))}
+      />
+      <div className="rule-first" role="group" aria-label="Beginning">
+        {FIRST_DATES.map(([words, later]) => (
+          <button
+            key={words}
+            type="button"
+            className="plain-button"
+            aria-pressed={first === today + later}
+            onClick={() => beginAt(today + later)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      {between && (
+        <p className="soft rule-note">
+          This timer counts the days between: set it to {days.everyDays - 1}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function HoursFields({
+  days,
+  commit,
+}: {
+  readonly days: Extract<Days, { rule: 'hours' }>;
+  readonly commit: Props['commit'];
+}) {
+  return (
+    <div className="rule-fields">
+      <NumberField
+        label="Waters every"
+        unit="hours"
+        value={days.everyHours}
+        least={1}
+        most={744}
+        commit={(everyHours) => commit({ ...days, everyHours: everyHours ?? days.everyHours })}
+      />
+      <label className="labelled">
+        Counted from
+        <input
+          type="datetime-local"
+          className="field"
+          value={days.first}
+          onChange={(event) => {
+            const first = event.target.value.slice(0, 16);
+            if (first.length === 16) commit({ ...days, first });
+          }}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** The day rule of a program, and what it makes of the coming weeks. */
+export const DayPicker = memo(function DayPicker({ program, plan, today, commit }: Props) {
+  const { letter, days } = program;
+  const { timer } = plan;
+  const names = (Object.keys(RULE_WORDS) as RuleName[]).filter(
+    (name) => timer.dayRules.includes(name) || days?.rule === name,
+  );
+  const rule = days?.rule ?? (names.includes('weekdays') ? 'weekdays' : '');
+  const blocked = days !== null && 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
+  const block = (weekdays: readonly Weekday[]) => {
+    if (days === null || days.rule === 'daily' || days.rule === 'weekdays') return;
+    const { blockedWeekdays: _before, ...rest } = days;
+    commit(weekdays.length > 0 ? { ...rest, blockedWeekdays: weekdays } : rest);
+  };
+  const left = intervalDaysLeft(program, today);
+  return (
+    <div className="day-rule">
+      <div className="day-rule-line">
+        <label className="day-rule-name">
+          <span className="visually-hidden">Day rule of {letter}</span>
+          <select
+            className="field"
+            value={rule}
+            onChange={(event) => {
+              // The cast holds because the options are the names themselves.
+              const name = event.target.value as RuleName;
+              commit(ruleOf(name, days, today, timer.longestIntervalDays));
+            }}
+          >
+            {rule === '' && <option value="">choose its days</option>}
+            {names.map((name) => (
+              <option key={name} value={name}>
+                {RULE_WORDS[name]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {rule === 'weekdays' && (
+          <WeekdayButtons
+            label={`Watering days of ${letter}`}
+            timer={timer}
+            pressed={days?.rule === 'weekdays' ? days.weekdays : []}
+            commit={(weekdays) =>
+              commit(weekdays.length > 0 ? { rule: 'weekdays', weekdays } : null)
+            }
+          />
+        )}
+        {rule !== 'weekdays' && rule !== 'daily' && rule !== '' && (
+          <div className="never-on">
+            <span>never on</span>
+            <WeekdayButtons
+              label={`${letter} never waters on`}
+              timer={timer}
+              pressed={blocked}
+              className="day day-never"
+              commit={block}
+            />
+          </div>
+        )}
+      </div>
+      {days?.rule === 'interval' && (
+        <IntervalFields days={days} plan={plan} today={today} commit={commit} />
+      )}
+      {days?.rule === 'hours' && <HoursFields days={days} commit={commit} />}
+      <Disclosure
+        // A rule that is not seen in the weekdays shows its dates at once.
+        key={rule}
+        className="more"
+        openAtFirst={rule !== 'weekdays' && rule !== 'daily' && days !== null}
+        summary={
+          <>
+            Ten weeks of dates
+            {left !== null && <span className="soft"> · days left today: {left}</span>}
+          </>
+        }
+      >
+        {() => (
+          <>
+            <TenWeeks
+              plan={plan}
+              program={program}
+              today={today}
+              begin={
+                days?.rule === 'interval'
+                  ? (day) => void commit({ ...days, firstDate: formatDate(day) })
+                  : null
+              }
+            />
+            {days?.rule === 'interval' && (
+              <p className="soft">
+                Counted from {dateWords(parseDate(days.firstDate) ?? today, today)}; a date that is
+                left out is passed over, and the count goes on.
+              </p>
+            )}
+          </>
+        )}
+      </Disclosure>
+    </div>
+  );
+});

@@ -1,0 +1,107 @@
+import {
+  civilOf,
+  dateWords,
+  ruleDaysFrom,
+  weekdayIndexOf,
+  weekdayName,
+  type EpochDay,
+  type Plan,
+  type Program,
+  type RuleDay,
+} from '@water-clock/core';
+import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
+
+const WEEKS = 10;
+
+const STATE_WORDS: Record<RuleDay['state'], string> = {
+  waters: 'waters',
+  blocked: 'left out: its weekday never waters',
+  off: 'left out: an off day of the month',
+  delayed: 'held back by the rain delay',
+  dry: 'dry',
+};
+
+const LEGEND: readonly (readonly [RuleDay['state'], string])[] = [
+  ['waters', 'waters'],
+  ['blocked', 'weekday left out'],
+  ['off', 'off day of the month'],
+  ['delayed', 'rain delay'],
+];
+
+const monthName = (day: EpochDay) => dateWords(day, day).split(' ')[2]?.slice(0, 3) ?? '';
+
+interface Props {
+  readonly plan: Plan;
+  readonly program: Program;
+  readonly today: EpochDay;
+  /** Takes a date as the rule's first one; null where the rule has none. */
+  readonly begin: ((day: EpochDay) => void) | null;
+}
+
+/** What a program's day rule makes of the dates of this week and the next nine. */
+export function TenWeeks({ plan, program, today, begin }: Props) {
+  const order = weekOrderOf(plan.timer);
+  const column = (day: EpochDay) => order.indexOf(weekdayIndexOf(day));
+  const first = today - column(today);
+  const days = ruleDaysFrom(plan, program, first, WEEKS * 7);
+  const shown = LEGEND.filter(([state]) => days.some((one) => one.state === state));
+  return (
+    <div className="ten-weeks">
+      <table>
+        <caption className="soft">
+          The next ten weeks of {program.letter}
+          {begin && ': press a date to begin there'}
+        </caption>
+        <thead>
+          <tr>
+            {order.map((index) => (
+              <th key={index} scope="col">
+                {weekdayName(index)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {Array.from({ length: WEEKS }, (_, week) => (
+            <tr key={week}>
+              {days.slice(week * 7, week * 7 + 7).map(({ day, state }) => {
+                const { day: dayOfMonth } = civilOf(day);
+                const text = dayOfMonth === 1 ? `1 ${monthName(day)}` : String(dayOfMonth);
+                const label = `${dayOfMonth === 1 ? `${text}, ` : ''}${dateWords(day, today)}: ${day < today ? 'past' : STATE_WORDS[state]}`;
+                const look = `date date-${day < today ? 'past' : state}${day === today ? ' date-today' : ''}`;
+                return (
+                  <td key={day}>
+                    {begin && day >= today ? (
+                      <button
+                        type="button"
+                        className={look}
+                        aria-label={`${label}. Begin here`}
+                        onClick={() => begin(day)}
+                      >
+                        {text}
+                      </button>
+                    ) : (
+                      <span className={look} aria-label={label} role="img">
+                        {text}
+                      </span>
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="legend">
+        {shown.map(([state, words]) => (
+          <span key={state}>
+            <i className={`date date-${state}`} aria-hidden>
+              8
+            </i>{' '}
+            {words}
+          </span>
+        ))}
+      </p>
+    </div>
+  );
+}

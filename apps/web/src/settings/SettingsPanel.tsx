@@ -1,0 +1,412 @@
+import {
+  adjustedSeconds,
+  dateWords,
+  formatDate,
+  lengthWords,
+  monthName,
+  percentSteps,
+  parseDate,
+  programsByLetter,
+  runEntryText,
+  type EpochDay,
+  type Plan,
+  type PlanChange,
+} from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+import { WindowsEditor } from '../fields/WindowsEditor.tsx';
+
+type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
+type Set = (settings: SettingsChange) => string | null;
+
+interface Props {
+  readonly plan: Plan;
+  readonly editor: TimerEditor;
+  readonly today: EpochDay;
+}
+
+const DRIVERS = [
+  ['person', 'a person, at the timer'],
+  ['sensor', 'a weather sensor'],
+  ['service', 'an online service'],
+] as const;
+
+function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: Set }) {
+  const { timer, settings } = plan;
+  const steps = percentSteps(timer);
+  const percent = settings.seasonalPercent ?? 100;
+  const step = (by: 1 | -1) => {
+    const next =
+      by > 0 ? steps.find((one) => one > percent) : steps.findLast((one) => one < percent);
+    if (next !== undefined) set({ seasonalPercent: next });
+  };
+  const byMonth = timer.seasonal.byMonth && settings.monthlyPercent !== undefined;
+  const monthly = settings.monthlyPercent ?? new Array<number>(12).fill(percent);
+  if (timer.seasonal.scope === 'none') return <p>This timer has no seasonal percent.</p>;
+  if (timer.seasonal.scope === 'program')
+    return (
+      <p>
+        On this timer each program has a seasonal percent of its own: it stands with the program.
+      </p>
+    );
+  return (
+    <>
+      <div className="percent-line">
+        {!byMonth && (
+          <>
+            {' '}
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step less"
+              onClick={() => step(-1)}
+            >
+              −
+            </button>
+            <NumberField
+              label="Seasonal percent"
+              unit="%"
+              value={percent}
+              most={500}
+              commit={(value) => set({ seasonalPercent: value ?? 100 })}
+            />
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step more"
+              onClick={() => step(1)}
+            >
+              +
+            </button>
+          </>
+        )}{' '}
+        {timer.seasonal.byMonth && (
+          <label className="check">
+            <input
+              type="checkbox"
+              checked={byMonth}
+              onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
+            />
+            a percent for each month
+          </label>
+        )}
+      </div>
+      {byMonth && (
+        <div className="months">
+          {monthly.map((value, i) => (
+            <NumberField
+              key={i}
+              label={monthName(i + 1)}
+              unit="%"
+              value={value}
+              most={500}
+              commit={(next) =>
+                set({ monthlyPercent: monthly.map((one, k) => (k === i ? (next ?? 100) : one)) })
+              }
+            />
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Entered minutes beside those that run, for each percent in use. */
+function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: number }) {
+  const { timer, settings } = plan;
+  const monthly = timer.seasonal.byMonth ? settings.monthlyPercent : undefined;
+  const programs = programsByLetter(plan).filter(({ runs }) => runs.some((run) => run.seconds > 0));
+  if (timer.seasonal.scope === 'none' || programs.length === 0) return null;
+  const percentOf = (program: (typeof programs)[number]) =>
+    timer.seasonal.scope === 'program'
+      ? (program.seasonalPercent ?? 100)
+      : (settings.seasonalPercent ?? 100);
+  return (
+    <Disclosure
+      className="more"
+      summary={`Minutes as entered and as they run in ${monthly ? 'each month' : monthName(month)}`}
+    >
+      {() => (
+        <div className="night-table">
+          <table className="adjusted">
+            <thead>
+              <tr>
+                <th scope="col">Program</th>
+                <th scope="col">Station</th>
+                <th scope="col">Entered</th>
+                {!monthly && (
+                  <>
+                    <th scope="col">Percent</th>
+                    <th scope="col">Runs</th>
+                  </>
+                )}
+                {monthly?.map((percent, i) => (
+                  <th key={i} scope="col">
+                    {monthName(i + 1).slice(0, 3)} {percent} %
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {programs.flatMap((program) =>
+                program.runs
+                  .filter(({ seconds }) => seconds > 0)
+                  .map(({ station, seconds }) => (
+                    <tr key={`${program.letter}${station}`}>
+                      <td>{program.letter}</td>
+                      <td>
+                        {station} {plan.stations.find((one) => one.number === station)?.name}
+                      </td>
+                      <td>{lengthWords(seconds)}</td>
+                      {!monthly && (
+                        <>
+                          <td>{percentOf(program)} %</td>
+                          <td>
+                            {lengthWords(
+                              adjustedSeconds(seconds, percentOf(program), timer.seasonal),
+                            )}
+                          </td>
+                        </>
+                      )}
+                      {monthly?.map((percent, i) => (
+                        <td key={i}>
+                          {runEntryText(adjustedSeconds(seconds, percent, timer.seasonal)) || '0'}
+                        </td>
+                      ))}
+                    </tr>
+                  )),
+              )}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </Disclosure>
+  );
+}
+
+function OffDays({ plan, set }: { readonly plan: Plan; readonly set: Set }) {
+  const off = plan.settings.offDaysOfMonth ?? [];
+  const toggle = (day: number) => {
+    const next = off.includes(day)
+      ? off.filter((one) => one !== day)
+      : [...off, day].sort((a, b) => a - b);
+    set({ offDaysOfMonth: next.length > 0 ? next : null });
+  };
+  return (
+    <div className="off-days" role="group" aria-label="Off days of the month">
+      {Array.from({ length: 31 }, (_, i) => i + 1).map((day) => (
+        <button
+          key={day}
+          type="button"
+          className="day day-never"
+          aria-pressed={off.includes(day)}
+          onClick={() => toggle(day)}
+        >
+          {day}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function RainDelay({
+  plan,
+  set,
+  today,
+}: {
+  readonly plan: Plan;
+  readonly set: Set;
+  readonly today: EpochDay;
+}) {
+  const resumes = plan.settings.wateringResumes;
+  const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
+  return (
+    <div className="percent-line">
+      <label className="labelled">
+        No watering before
+        <input
+          type="date"
+          className="field"
+          value={resumes?.slice(0, 10) ?? ''}
+          onChange={(event) => set({ wateringResumes: event.target.value || null })}
+        />
+      </label>
+      {[1, 2, 3, 7].map((days) => (
+        <button
+          key={days}
+          type="button"
+          className="plain-button"
+          onClick={() => set({ wateringResumes: formatDate(today + days) })}
+        >
+          {days === 1 ? '1 day' : `${days} days`}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="plain-button"
+        disabled={resumes === undefined}
+        onClick={() => set({ wateringResumes: null })}
+      >
+        No delay
+      </button>
+      {day !== null && day > today && (
+        <p className="soft">Watering goes on {dateWords(day, today)}.</p>
+      )}
+    </div>
+  );
+}
+
+/** All that is set for the whole timer: percent, delay, hours and days without water, several stations at once, on or off. */
+export function SettingsPanel({ plan, editor, today, month }: Props & { readonly month: number }) {
+  const { settings, timer } = plan;
+  const set: Set = (changed) => commitWords(editor, { type: 'set-settings', settings: changed });
+  const range = settings.percentRange;
+  const driven = (settings.percentDrivenBy ?? 'person') !== 'person';
+  return (
+    <div className="settings">
+      <section>
+        <h2>Seasonal percent</h2>
+        <PercentOfTimer plan={plan} set={set} />
+        <div className="percent-line">
+          <label className="labelled">
+            Moved by
+            <select
+              className="field"
+              value={settings.percentDrivenBy ?? 'person'}
+              onChange={(event) => {
+                const by = DRIVERS.find(([name]) => name === event.target.value)?.[0];
+                if (by === undefined) return;
+                set(
+                  by === 'person'
+                    ? { percentDrivenBy: null, percentRange: null }
+                    : { percentDrivenBy: by, percentRange: range ?? { lowest: 20, highest: 130 } },
+                );
+              }}
+            >
+              {DRIVERS.map(([name, words]) => (
+                <option key={name} value={name}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          {driven && range && (
+            <>
+              <NumberField
+                label="between"
+                unit="%"
+                value={range.lowest}
+                most={500}
+                commit={(lowest) => set({ percentRange: { ...range, lowest: lowest ?? 0 } })}
+              />
+              <NumberField
+                label="and"
+                unit="%"
+                value={range.highest}
+                most={500}
+                commit={(highest) => set({ percentRange: { ...range, highest: highest ?? 100 } })}
+              />
+            </>
+          )}
+        </div>
+        {driven && range && (
+          <p className="soft">
+            The verdict then holds for every percent between {range.lowest} and {range.highest},
+            changing from one cycle to the next.
+          </p>
+        )}
+        <AdjustedTable plan={plan} month={month} />
+      </section>
+      <section>
+        <h2>Rain delay</h2>
+        <RainDelay plan={plan} set={set} today={today} />
+      </section>
+      <section>
+        <h2>Between stations</h2>
+        <div className="percent-line">
+          <NumberField
+            label="Station delay"
+            unit="seconds"
+            value={settings.stationDelaySeconds ?? 0}
+            most={36_000}
+            commit={(stationDelaySeconds) =>
+              set({ stationDelaySeconds: stationDelaySeconds || null })
+            }
+          />
+          {(timer.stationsAtOnce > 1 || settings.stationsAtOnce !== undefined) && (
+            <NumberField
+              label="Stations at once, at most"
+              value={settings.stationsAtOnce ?? null}
+              least={1}
+              most={99}
+              empty={String(timer.stationsAtOnce)}
+              commit={(stationsAtOnce) => set({ stationsAtOnce })}
+            />
+          )}
+          {(timer.stationsAtOnce > 1 || settings.flowLimitLpm !== undefined) && (
+            <NumberField
+              label="Flow limit"
+              unit="litres a minute"
+              decimal
+              value={settings.flowLimitLpm ?? null}
+              least={0.001}
+              empty="none"
+              commit={(flowLimitLpm) => set({ flowLimitLpm })}
+            />
+          )}
+        </div>
+      </section>
+      <section>
+        <h2>Hours without water</h2>
+        {timer.inWindow === 'ignore' && (
+          <p className="soft">
+            This timer has no such setting and waters on through them; the check tells.
+          </p>
+        )}
+        <WindowsEditor
+          label="Hours without water"
+          timer={timer}
+          windows={settings.noWaterWindows ?? []}
+          commit={(noWaterWindows) => set({ noWaterWindows })}
+        />
+      </section>
+      <section>
+        <h2>Off days of the month</h2>
+        <OffDays plan={plan} set={set} />
+      </section>
+      <section>
+        <h2>Switches</h2>
+        <div className="percent-line">
+          <label className="labelled">
+            The timer is
+            <select
+              className="field"
+              value={settings.mode ?? 'run'}
+              onChange={(event) => set({ mode: event.target.value === 'off' ? 'off' : null })}
+            >
+              <option value="run">on: it runs its programs</option>
+              <option value="off">off: nothing waters</option>
+            </select>
+          </label>
+          <label className="labelled">
+            Rain sensor
+            <select
+              className="field"
+              value={settings.sensor ?? 'active'}
+              onChange={(event) => {
+                const { value } = event.target;
+                set({ sensor: value === 'bypass' || value === 'none' ? value : null });
+              }}
+            >
+              <option value="active">obeyed</option>
+              <option value="bypass">bypassed</option>
+              <option value="none">there is none</option>
+            </select>
+          </label>
+        </div>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,169 @@
+import { useRef, useState } from 'react';
+import {
+  cupResult,
+  MOST_CUPS,
+  quantityWords,
+  schedulingMultiplier,
+  type NotedCups,
+  type SurveyStation,
+} from '@water-clock/core';
+import { CupMap } from '../charts/CupMap.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+
+/** A mouth of about ten centimetres, ten minutes, four cups across: what is usual, to begin with. */
+const USUAL = { mouthSquareCentimetres: 78.5, minutes: 10, across: 4 };
+
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+/** What a uniformity means for the garden. */
+function meaning(uniformity: number): string {
+  if (uniformity >= 0.75) return 'Even: the heads stand well.';
+  if (uniformity >= 0.6) return 'Usual for sprays; better heads or spacing would save water.';
+  if (uniformity >= 0.45)
+    return 'Uneven: look at the heads nearest the dry cups before adding minutes.';
+  return 'Very uneven: mend the heads first, minutes cannot make up for it.';
+}
+
+interface Props {
+  readonly number: number;
+  readonly noted: SurveyStation;
+  readonly editor: TimerEditor;
+}
+
+/** Catch cups: how fast and how evenly a station waters, and which head to look at. */
+export function CupTest({ number, noted, editor }: Props) {
+  const { units } = usePreferences();
+  const { cups } = noted;
+  const [setup, setSetup] = useState(USUAL);
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const { mouthSquareCentimetres, minutes, across } = cups ?? setup;
+  const save = (next: NotedCups | null) =>
+    commitWords(editor, { type: 'note-station', station: number, fields: { cups: next } });
+  const set = (more: Partial<typeof USUAL>) => {
+    setSetup({ ...setup, ...more });
+    return cups ? save({ ...cups, ...more }) : null;
+  };
+  const volumes = cups?.millilitres ?? [];
+  /** One or several volumes, with anything but digits between them. */
+  const take = () => {
+    const parts = typed
+      .trim()
+      .split(/[\s;/]+/)
+      .filter(Boolean);
+    if (parts.length === 0) return;
+    const values = parts.map((one) => Number(one.replace(',', '.')));
+    const bad = parts.find((_, i) => !(Number.isFinite(values[i]) && (values[i] ?? -1) >= 0));
+    if (bad !== undefined) {
+      setFault(`"${bad}" is no volume; allowed: millilitres, 0 or more.`);
+      return;
+    }
+    const next =
+      chosen === null
+        ? [...volumes, ...values]
+        : volumes.map((one, i) => (i === chosen ? (values[0] ?? one) : one));
+    if (next.length > MOST_CUPS) {
+      setFault(`At most ${MOST_CUPS} cups are kept.`);
+      return;
+    }
+    setFault(save({ mouthSquareCentimetres, minutes, across, millilitres: next }));
+    setTyped('');
+    setChosen(null);
+  };
+  const takeOut = () => {
+    const next = volumes.filter((_, i) => i !== chosen);
+    save(cups && next.length > 0 ? { ...cups, millilitres: next } : null);
+    setChosen(null);
+  };
+  const result = cups && cupResult(cups);
+  return (
+    <section className="tool" aria-label="Catch cups">
+      <h2>Catch cups</h2>
+      <div className="tool-fields">
+        <NumberField
+          label="Across a cup’s mouth"
+          unit="cm"
+          decimal
+          least={1}
+          most={100}
+          value={Math.round(Math.sqrt((4 * mouthSquareCentimetres) / Math.PI) * 10) / 10}
+          commit={(value) => set({ mouthSquareCentimetres: (Math.PI * (value ?? 10) ** 2) / 4 })}
+        />
+        <NumberField
+          label="Ran"
+          unit="minutes"
+          decimal
+          least={0.5}
+          most={1440}
+          value={minutes}
+          commit={(value) => set({ minutes: value ?? USUAL.minutes })}
+        />
+        <NumberField
+          label="Cups in a row"
+          least={1}
+          most={MOST_CUPS}
+          value={across}
+          commit={(value) => set({ across: value ?? USUAL.across })}
+        />
+      </div>
+      <div className="cup-entry">
+        <label className="labelled">
+          {chosen === null ? `Cup ${volumes.length + 1}` : `Cup ${chosen + 1} again`} (ml)
+          <input
+            ref={input}
+            className="field"
+            inputMode="decimal"
+            value={typed}
+            aria-invalid={fault !== null}
+            onChange={(event) => setTyped(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') take();
+            }}
+            onBlur={take}
+          />
+        </label>
+        {chosen !== null && (
+          <button type="button" className="plain-button" onClick={takeOut}>
+            Take this cup out
+          </button>
+        )}
+      </div>
+      {fault && <p className="fault">{fault}</p>}
+      {volumes.length > 0 && (
+        <CupMap
+          millilitres={volumes}
+          across={across}
+          low={result?.lowQuarter ?? []}
+          chosen={chosen}
+          choose={(cup) => {
+            setChosen(cup === chosen ? null : cup);
+            input.current?.focus();
+          }}
+        />
+      )}
+      {cups && !result && <p className="fault">Every cup is empty: nothing can be said.</p>}
+      {result && (
+        <div role="status" className="tool-answer">
+          <p>
+            {quantityWords(units, 'rate', result.rate)}, uniformity {percent(result.uniformity)}.
+            Runs {Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the
+            dry places.
+          </p>
+          <p>{meaning(result.uniformity)}</p>
+          <p>
+            Driest:{' '}
+            {result.lowQuarter
+              .map((cup) => `row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
+              .join('; ')}
+            . Look at the head nearest to {result.lowQuarter.length === 1 ? 'it' : 'them'}.
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,196 @@
+import { useState } from 'react';
+import {
+  canRunAtOnce,
+  figuresOf,
+  quantityWords,
+  shownIn,
+  surveyOf,
+  typedIn,
+  unitWords,
+  type FlowTest,
+  type Plan,
+  type Survey,
+} from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { QuantityField } from '../fields/QuantityField.tsx';
+
+type Way = FlowTest['by'];
+type Unit = 'volume' | 'flow' | 'minutes' | 'seconds';
+
+/** What is typed for each way; numbers in the units of the house. */
+type Typed = Readonly<Record<string, string>>;
+
+const WAYS: readonly (readonly [Way, string])[] = [
+  ['meter', 'water meter'],
+  ['bucket', 'bucket'],
+  ['timer', 'read off the timer'],
+];
+
+const FIELDS: Record<Way, readonly (readonly [key: string, label: string, unit: Unit])[]> = {
+  meter: [
+    ['before', 'Meter before', 'volume'],
+    ['after', 'Meter after', 'volume'],
+    ['minutes', 'Ran', 'minutes'],
+  ],
+  bucket: [
+    ['litres', 'Bucket', 'volume'],
+    ['seconds', 'Full after', 'seconds'],
+  ],
+  timer: [['litresPerMinute', 'Flow shown', 'flow']],
+};
+
+interface Props {
+  readonly number: number;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+}
+
+/** How much water a station takes, and whether another could run at the same time. */
+export function FlowTestForm({ number, plan, survey, editor }: Props) {
+  const { units } = usePreferences();
+  const noted = surveyOf(survey, number);
+  const [way, setWay] = useState<Way>(noted.flow?.by ?? 'meter');
+  const shownOf = (key: string, unit: Unit): string => {
+    const value = (noted.flow as Readonly<Record<string, unknown>> | undefined)?.[key];
+    if (typeof value !== 'number') return '';
+    return unit === 'volume' || unit === 'flow' ? shownIn(units, unit, value) : String(value);
+  };
+  const [typed, setTyped] = useState<Typed>({});
+  const [fault, setFault] = useState<string | null>(null);
+  const [other, setOther] = useState<number | null>(null);
+  const textOf = (key: string, unit: Unit) => typed[key] ?? shownOf(key, unit);
+  const save = () => {
+    const fields = FIELDS[way].map(([key, label, unit]) => {
+      const text = textOf(key, unit).trim().replace(',', '.');
+      const value = text === '' ? NaN : Number(text);
+      return {
+        key,
+        label,
+        empty: text === '',
+        value: unit === 'volume' || unit === 'flow' ? typedIn(units, unit, value) : value,
+      };
+    });
+    if (fields.some(({ empty }) => empty)) return;
+    const bad = fields.find(({ value }) => !Number.isFinite(value) || value < 0);
+    if (bad) {
+      setFault(`${bad.label}: a number, 0 or more.`);
+      return;
+    }
+    const of = Object.fromEntries(fields.map(({ key, value }) => [key, value]));
+    const at = (key: string) => of[key] ?? 0;
+    if (way === 'meter' && at('after') <= at('before')) {
+      setFault('No flow: the meter has to read more after than before.');
+      return;
+    }
+    const flow: FlowTest =
+      way === 'meter'
+        ? { by: way, before: at('before'), after: at('after'), minutes: at('minutes') }
+        : way === 'bucket'
+          ? { by: way, litres: at('litres'), seconds: at('seconds') }
+          : { by: way, litresPerMinute: at('litresPerMinute') };
+    const refused = commitWords(editor, {
+      type: 'note-station',
+      station: number,
+      fields: { flow },
+    });
+    setFault(refused);
+    if (refused === null) setTyped({});
+  };
+  const flowOf = (one: number) => {
+    const station = plan.stations.find((each) => each.number === one);
+    return station ? figuresOf(surveyOf(survey, one), station).flow : null;
+  };
+  const flow = flowOf(number);
+  const theirs = other === null ? null : flowOf(other);
+  const supply = plan.settings.flowLimitLpm;
+  return (
+    <section className="tool" aria-label="Flow">
+      <h2>Flow</h2>
+      <div className="chips-row" role="group" aria-label="Measured by">
+        {WAYS.map(([one, words]) => (
+          <button
+            key={one}
+            type="button"
+            className="chip"
+            aria-pressed={one === way}
+            onClick={() => {
+              setWay(one);
+              setFault(null);
+            }}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      <div className="tool-fields">
+        {FIELDS[way].map(([key, label, unit]) => (
+          <label key={key} className="labelled">
+            {label} ({unit === 'volume' || unit === 'flow' ? unitWords(units, unit) : unit})
+            <input
+              className="field"
+              inputMode="decimal"
+              value={textOf(key, unit)}
+              onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+              onBlur={save}
+              onKeyDown={(event) => event.key === 'Enter' && save()}
+            />
+          </label>
+        ))}
+      </div>
+      {fault && <p className="fault">{fault}</p>}
+      {flow && (
+        <p role="status" className="tool-answer">
+          {quantityWords(units, 'flow', flow.value)}
+          {noted.areaSquareMetres !== undefined &&
+            ` on ${quantityWords(units, 'area', noted.areaSquareMetres)}: ${quantityWords(units, 'rate', (60 * flow.value) / noted.areaSquareMetres)}`}
+          .
+        </p>
+      )}
+      <div className="tool-fields">
+        <QuantityField
+          label="The supply gives"
+          quantity="flow"
+          value={supply ?? null}
+          empty="not known"
+          commit={(flowLimitLpm) =>
+            commitWords(editor, { type: 'set-settings', settings: { flowLimitLpm } })
+          }
+        />
+        <label className="labelled">
+          Could it run at once with
+          <select
+            className="field"
+            value={other ?? ''}
+            onChange={(event) =>
+              setOther(event.target.value === '' ? null : Number(event.target.value))
+            }
+          >
+            <option value="">choose a station</option>
+            {plan.stations
+              .filter((one) => one.number !== number)
+              .map((one) => (
+                <option key={one.number} value={one.number}>
+                  {one.number} {one.name ?? ''}
+                </option>
+              ))}
+          </select>
+        </label>
+      </div>
+      {other !== null && (
+        <p role="status" className="tool-answer">
+          {!flow || !theirs
+            ? `The flow of ${flow ? `station ${other}` : 'this station'} is not known yet.`
+            : supply === undefined
+              ? 'Enter what the supply gives.'
+              : canRunAtOnce(flow.value, theirs.value, supply)
+                ? `Yes: both take ${quantityWords(units, 'flow', flow.value + theirs.value)} of ${quantityWords(units, 'flow', supply)}.`
+                : `No: both take ${quantityWords(units, 'flow', flow.value + theirs.value)}, more than the ${quantityWords(units, 'flow', supply)} that the supply gives.`}
+        </p>
+      )}
+      <p className="caution">A pump must never run with every valve closed.</p>
+    </section>
+  );
+}

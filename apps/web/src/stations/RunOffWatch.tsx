@@ -1,0 +1,246 @@
+import { useEffect, useState } from 'react';
+import { Button } from 'antd';
+import {
+  figuresOf,
+  lengthWords,
+  parseRunEntry,
+  pieceFromTries,
+  RUN_ENTRY_HELP,
+  runEntryText,
+  soakSecondsOf,
+  type RunOffTest,
+  type Station,
+  type SurveyStation,
+} from '@water-clock/core';
+import { NumberField } from '../fields/NumberField.tsx';
+import type { TimerEditor } from '../editor/editor.ts';
+import { clockWords } from './useCountdown.ts';
+
+/** A watch that runs, by moments: milliseconds since 1970. */
+interface Watch {
+  readonly startedAt: number;
+  readonly puddleAt: number | null;
+}
+
+const keyOf = (timerId: string, station: number) => `water-clock:run-off:${timerId}:${station}`;
+
+function stored(key: string): Watch | null {
+  try {
+    const value: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
+    if (typeof value !== 'object' || value === null) return null;
+    const { startedAt, puddleAt } = value as Partial<Watch>;
+    return typeof startedAt === 'number' ? { startedAt, puddleAt: puddleAt ?? null } : null;
+  } catch {
+    return null;
+  }
+}
+
+const USUAL: Omit<RunOffTest, 'seconds'> = { taken: 'least', safetyPercent: 10 };
+
+interface Props {
+  readonly timerId: string;
+  readonly station: Station;
+  readonly noted: SurveyStation;
+  readonly editor: TimerEditor;
+}
+
+/** Time to run-off: start, puddle, stop; the tries give the longest piece, and the ground gives a soak. */
+export function RunOffWatch({ timerId, station, noted, editor }: Props) {
+  const { number } = station;
+  const key = keyOf(timerId, number);
+  const [watch, setWatch] = useState(() => stored(key));
+  const [now, setNow] = useState(() => Date.now());
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    if (!watch) return undefined;
+    const ticking = setInterval(() => setNow(Date.now()), 200);
+    return () => clearInterval(ticking);
+  }, [watch]);
+  const keep = (next: Watch | null) => {
+    setWatch(next);
+    setNow(Date.now());
+    try {
+      if (next) localStorage.setItem(key, JSON.stringify(next));
+      else localStorage.removeItem(key);
+    } catch {
+      // It runs on for as long as the page is open.
+    }
+  };
+  const { soil, slopePercent = 0 } = noted;
+  const test = noted.runOff;
+  /** The test, the longest piece and a soak where none was chosen yet, as one step. */
+  const save = (next: RunOffTest | null) => {
+    const soakSeconds = station.soakSeconds ?? (soil ? soakSecondsOf(soil, slopePercent) : 30 * 60);
+    editor.commit({
+      type: 'together',
+      changes: [
+        { type: 'note-station', station: number, fields: { runOff: next } },
+        {
+          type: 'set-station',
+          station: number,
+          fields: next
+            ? {
+                cycleSeconds: pieceFromTries(next.seconds, next.taken, next.safetyPercent / 100),
+                soakSeconds,
+              }
+            : { cycleSeconds: null },
+        },
+      ],
+    });
+  };
+  const add = (seconds: number) =>
+    save({
+      ...USUAL,
+      ...test,
+      seconds: [...(test?.seconds ?? []), Math.max(1, Math.round(seconds))],
+    });
+  const stop = () => {
+    if (!watch) return;
+    add(((watch.puddleAt ?? Date.now()) - watch.startedAt) / 1000);
+    keep(null);
+  };
+  const addTyped = () => {
+    const seconds = parseRunEntry(typed);
+    const bad = seconds === null || seconds < 1 || seconds > 86_400;
+    setFault(bad ? `"${typed}" is no length of time. ${RUN_ENTRY_HELP}` : null);
+    if (bad) return;
+    add(seconds);
+    setTyped('');
+  };
+  const { cycleSeconds: _measured, ...bare } = station;
+  const worked = figuresOf(noted, bare).longestRun;
+  return (
+    <section className="tool" aria-label="Time to run-off">
+      <h2>Time to run-off</h2>
+      <p className="watch" role="timer">
+        {watch ? clockWords((now - watch.startedAt) / 1000) : '0:00'}
+        {watch?.puddleAt && (
+          <span className="watch-lap">
+            {' '}
+            puddle at {clockWords((watch.puddleAt - watch.startedAt) / 1000)}
+          </span>
+        )}
+      </p>
+      <div className="watch-buttons">
+        {!watch && (
+          <Button
+            type="primary"
+            size="large"
+            onClick={() => keep({ startedAt: Date.now(), puddleAt: null })}
+          >
+            Start
+          </Button>
+        )}
+        {watch && watch.puddleAt === null && (
+          <Button
+            type="primary"
+            size="large"
+            onClick={() => keep({ ...watch, puddleAt: Date.now() })}
+          >
+            Puddle
+          </Button>
+        )}
+        {watch && (
+          <>
+            <Button
+              size="large"
+              type={watch.puddleAt === null ? 'default' : 'primary'}
+              onClick={stop}
+            >
+              Stop
+            </Button>
+            <Button size="large" onClick={() => keep(null)}>
+              Drop this try
+            </Button>
+          </>
+        )}
+      </div>
+      <p className="soft">
+        Start when the station starts; puddle at the first puddle or the first water leaving the
+        bed, overspray apart. The watch goes on under a locked screen.
+      </p>
+      <div className="tries">
+        {(test?.seconds ?? []).map((seconds, i) => (
+          <span key={i} className="try">
+            {lengthWords(seconds)}
+            <button
+              type="button"
+              className="plain-button"
+              aria-label={`Take out try ${i + 1}`}
+              onClick={() => {
+                const rest = (test?.seconds ?? []).filter((_, at) => at !== i);
+                save(rest.length > 0 && test ? { ...test, seconds: rest } : null);
+              }}
+            >
+              ×
+            </button>
+          </span>
+        ))}
+        <input
+          className="field try-typed"
+          aria-label="Type a try"
+          placeholder="or type: 7:30"
+          value={typed}
+          aria-invalid={fault !== null}
+          onChange={(event) => setTyped(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && addTyped()}
+          onBlur={() => typed.trim() !== '' && addTyped()}
+        />
+      </div>
+      {fault && <p className="fault">{fault}</p>}
+      {test && (
+        <div className="tool-fields">
+          <label className="labelled">
+            Of several tries
+            <select
+              className="field"
+              value={test.taken}
+              onChange={(event) =>
+                save({ ...test, taken: event.target.value === 'mean' ? 'mean' : 'least' })
+              }
+            >
+              <option value="least">take the least</option>
+              <option value="mean">take the mean</option>
+            </select>
+          </label>
+          <NumberField
+            label="Less for safety"
+            unit="%"
+            value={test.safetyPercent}
+            most={90}
+            commit={(value) => {
+              save({ ...test, safetyPercent: value ?? 0 });
+              return null;
+            }}
+          />
+          <NumberField
+            label="Soak at least"
+            unit="minutes"
+            decimal
+            value={station.soakSeconds === undefined ? null : station.soakSeconds / 60}
+            most={1440}
+            empty="not set"
+            commit={(value) => {
+              editor.commit({
+                type: 'set-station',
+                station: number,
+                fields: { soakSeconds: value === null ? null : Math.round(value * 60) },
+              });
+              return null;
+            }}
+          />
+        </div>
+      )}
+      <p role="status" className="tool-answer">
+        {station.cycleSeconds === undefined
+          ? worked && Number.isFinite(worked.value)
+            ? `Not measured. From soil, slope and rate about ${lengthWords(Math.floor(worked.value))} at a stretch.`
+            : worked
+              ? 'Not measured. This soil takes the water as fast as it comes.'
+              : 'Not measured yet.'
+          : `At most ${lengthWords(station.cycleSeconds)} at a stretch, then ${station.soakSeconds === undefined ? 'a soak' : `${runEntryText(station.soakSeconds)} min of soak`}.`}
+      </p>
+    </section>
+  );
+}

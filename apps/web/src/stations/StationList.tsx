@@ -1,0 +1,197 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { removeStationChange, type Plan, type PlanChange, type Station } from '@water-clock/core';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+
+type Fields = Extract<PlanChange, { type: 'set-station' }>['fields'];
+type Set = (fields: Fields) => string | null;
+
+/** Switches of a station: name, what it is when nothing is noted, words. */
+const SWITCHES = [
+  ['enabled', true, 'switched on'],
+  ['pump', true, 'runs the pump or master valve'],
+  ['obeysRainSensor', true, 'obeys the rain sensor'],
+  ['needsPump', false, 'needs the pump'],
+  ['underCover', false, 'under cover, rain does not reach it'],
+  ['flowSensor', false, 'watched by a flow sensor'],
+  ['overhead', true, 'sprays overhead (not drip)'],
+] as const;
+
+const minutes = (seconds: number | undefined) => (seconds === undefined ? null : seconds / 60);
+
+function StationFields({
+  station,
+  plan,
+  set,
+}: {
+  readonly station: Station;
+  readonly plan: Plan;
+  readonly set: Set;
+}) {
+  const seconds = (value: number | null) => (value === null ? null : Math.round(value * 60));
+  return (
+    <div className="extras">
+      <div className="extras-fields">
+        <NumberField
+          label="Longest piece before run-off"
+          unit="minutes"
+          decimal
+          value={minutes(station.cycleSeconds)}
+          least={0.1}
+          most={1440}
+          empty="not split"
+          commit={(value) => set({ cycleSeconds: seconds(value) })}
+        />
+        <NumberField
+          label="Soak at least"
+          unit="minutes"
+          decimal
+          value={minutes(station.soakSeconds)}
+          most={1440}
+          empty="not split"
+          commit={(value) => set({ soakSeconds: seconds(value) })}
+        />
+        <NumberField
+          label="Flow"
+          unit="litres a minute"
+          decimal
+          value={station.flowLpm ?? null}
+          empty="not known"
+          commit={(flowLpm) => set({ flowLpm })}
+        />
+      </div>
+      {plan.timer.cycleSoak !== 'station' && (
+        <p className="soft">
+          This timer does not split runs by station, so piece and soak are noted but change nothing.
+        </p>
+      )}
+      <div className="switches" role="group" aria-label={`Switches of station ${station.number}`}>
+        {SWITCHES.map(([name, usual, words]) => (
+          <label key={name} className="check">
+            <input
+              type="checkbox"
+              checked={station[name] ?? usual}
+              onChange={(event) => {
+                const { checked } = event.target;
+                set({ [name]: checked === usual ? null : checked });
+              }}
+            />
+            {words}
+          </label>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** What is out of the ordinary about a station, in a few words. */
+function stationWords(station: Station): string {
+  const split =
+    station.cycleSeconds !== undefined && station.soakSeconds !== undefined
+      ? [`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
+      : [];
+  const off = station.enabled === false ? ['switched off'] : [];
+  return [...off, ...split].join(', ');
+}
+
+function StationRow({
+  station,
+  plan,
+  editor,
+}: {
+  station: Station;
+  plan: Plan;
+  editor: TimerEditor;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
+  const set: Set = (fields) =>
+    commitWords(editor, { type: 'set-station', station: station.number, fields });
+  const finish = () => {
+    if (typed === null) return;
+    setTyped(null);
+    const name = typed.trim() === '' ? null : typed.trim();
+    if (name !== (station.name ?? null)) set({ name });
+  };
+  const programs = plan.programs
+    .filter(({ runs }) => runs.some((run) => run.station === station.number && run.seconds > 0))
+    .map(({ letter }) => letter);
+  return (
+    <li>
+      <div className="station">
+        <b className="station-number">{station.number}</b>
+        <input
+          className="field"
+          aria-label={`Name of station ${station.number}`}
+          placeholder="what it waters"
+          maxLength={80}
+          value={typed ?? station.name ?? ''}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={finish}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') finish();
+            if (event.key === 'Escape') setTyped(null);
+          }}
+        />
+        <span className="soft">
+          {programs.length > 0 ? `in ${programs.join(', ')}` : 'in no program'}
+          {stationWords(station) && ` · ${stationWords(station)}`}
+        </span>
+        <span className="station-buttons">
+          <button
+            type="button"
+            className="plain-button"
+            aria-expanded={open}
+            aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
+            onClick={() => setOpen(!open)}
+          >
+            {open ? 'Close' : 'Soak, flow, switches'}
+          </button>
+          <button
+            type="button"
+            className="plain-button"
+            aria-label={`Take out station ${station.number}`}
+            onClick={() => editor.commit(removeStationChange(plan, station.number))}
+          >
+            Take out
+          </button>
+        </span>
+      </div>
+      {open && <StationFields station={station} plan={plan} set={set} />}
+    </li>
+  );
+}
+
+/** The stations by the number of their terminal, with what they water. */
+export function StationList({
+  plan,
+  editor,
+}: {
+  readonly plan: Plan;
+  readonly editor: TimerEditor;
+}) {
+  const free = Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).find(
+    (number) => !plan.stations.some((station) => station.number === number),
+  );
+  return (
+    <div className="stations">
+      <ul>
+        {plan.stations.map((station) => (
+          <StationRow key={station.number} station={station} plan={plan} editor={editor} />
+        ))}
+      </ul>
+      <Button
+        disabled={free === undefined}
+        onClick={() =>
+          free !== undefined && editor.commit({ type: 'add-station', station: { number: free } })
+        }
+      >
+        {free === undefined
+          ? `All ${plan.timer.stationCount} stations of this timer are there`
+          : `Add station ${free}`}
+      </Button>
+    </div>
+  );
+}

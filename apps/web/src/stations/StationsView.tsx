@@ -1,0 +1,101 @@
+import { lazy, Suspense, useState } from 'react';
+import { Button } from 'antd';
+import { Link, useNavigate } from 'react-router';
+import {
+  FAULT_WORDS,
+  HEAD_WORDS,
+  PLANT_WORDS,
+  SEVERITY_WORDS,
+  stationRows,
+  surveyOf,
+  type SurveyStation,
+} from '@water-clock/core';
+import { saveCsv } from '../platform/csv.ts';
+import { StationList } from './StationList.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+
+const StationImport = lazy(() => import('./StationImport.tsx'));
+
+const WALKED = { seen: 'walked', skipped: 'skipped' } as const;
+
+/** What was found at a station, in a few words. */
+function found({ head, plants, faults = [] }: SurveyStation): string {
+  return [
+    head && HEAD_WORDS[head],
+    plants && PLANT_WORDS[plants],
+    ...faults.map(({ fault, severity }) => `${FAULT_WORDS[fault]} (${SEVERITY_WORDS[severity]})`),
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** The stations: the walk, what it found, and each station’s switches. */
+export default function StationsView(props: SurveyProps) {
+  const { plan, survey, editor, timerId, site } = props;
+  const navigate = useNavigate();
+  const [importing, setImporting] = useState(false);
+  const stations = plan.stations.map(({ number }) => surveyOf(survey, number));
+  const next =
+    stations.find(({ walked }) => walked === undefined) ??
+    stations.find(({ walked }) => walked === 'skipped') ??
+    stations[0];
+  const begun = stations.some(({ walked }) => walked !== undefined);
+  const isOver = stations.every(({ walked }) => walked === 'seen');
+  return (
+    <div className="survey-view">
+      <div className="walk-start">
+        <Button
+          type="primary"
+          size="large"
+          disabled={!next}
+          onClick={() => next && void navigate(`/timers/${timerId}/walk/${next.number}`)}
+        >
+          {isOver
+            ? 'Walk them again'
+            : begun
+              ? `Go on with station ${next?.number ?? ''}`
+              : 'Walk the stations'}
+        </Button>
+        <Button onClick={() => saveCsv(`${site.name} stations.csv`, stationRows({ plan, survey }))}>
+          Stations as CSV
+        </Button>
+        <Button onClick={() => setImporting(true)}>Stations from CSV</Button>
+      </div>
+      <ol className="walked">
+        {stations.map((one) => (
+          <li key={one.number}>
+            <Link
+              to={`/timers/${timerId}/walk/${one.number}`}
+              className={`walked-${one.walked ?? 'not'}`}
+            >
+              <b className="station-number">{one.number}</b>
+              <span>
+                <strong>
+                  {plan.stations.find(({ number }) => number === one.number)?.name ?? 'no name yet'}
+                </strong>
+                <span className="soft"> {found(one)}</span>
+              </span>
+              <span className="walked-state">{one.walked ? WALKED[one.walked] : 'not walked'}</span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+      <h2>Names, soak, flow and switches</h2>
+      <p className="caution">
+        Mains voltage inside a wall timer: isolate it before you open the wiring compartment. Mains
+        work is for a licensed electrician.
+      </p>
+      <StationList plan={plan} editor={editor} />
+      {importing && (
+        <Suspense>
+          <StationImport
+            plan={plan}
+            survey={survey}
+            editor={editor}
+            close={() => setImporting(false)}
+          />
+        </Suspense>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,373 @@
+import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { Button } from 'antd';
+import { Link, useNavigate, useParams } from 'react-router';
+import {
+  HEAD_WORDS,
+  HEADS,
+  PLANT_WORDS,
+  SOIL_WORDS,
+  SUN_WORDS,
+  surveyOf,
+  type Plan,
+  type RecordChange,
+  type Survey,
+  type SurveyStation,
+  type SurveyStationFields,
+} from '@water-clock/core';
+import { NotFound } from '../platform/states.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import { NumberField } from '../fields/NumberField.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { Chips, focusNext } from '../fields/Chips.tsx';
+import { CupTest } from './CupTest.tsx';
+import { FaultPicker } from './FaultPicker.tsx';
+import { FlowTestForm } from './FlowTestForm.tsx';
+import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { QuantityField } from '../fields/QuantityField.tsx';
+import { RunOffWatch } from './RunOffWatch.tsx';
+import { RunNow } from './RunNow.tsx';
+import { useCountdown, type Countdown } from './useCountdown.ts';
+
+const SLOPES = [
+  [1, 'Flat'],
+  [5, 'To 6 %'],
+  [10, 'To 12 %'],
+  [20, 'Steeper'],
+] as const;
+
+const optionsOf = <T extends string>(words: Readonly<Record<T, string>>) =>
+  // The cast holds because the options are the names themselves.
+  Object.entries(words) as unknown as readonly (readonly [T, string])[];
+
+/** What one station of a garden has in common with the next. */
+const ALIKE = ['head', 'plants', 'surroundings', 'soil', 'slopePercent'] as const;
+type Alike = (typeof ALIKE)[number];
+
+/** Facts of a station to be taken for another one: those named, where they are known. */
+const factsOf = (from: SurveyStation, keys: readonly Alike[]): Partial<SurveyStationFields> =>
+  Object.fromEntries(keys.flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])));
+
+/** The slope button that stands for a slope. */
+const slopeChoice = (percent: number | undefined) =>
+  percent === undefined ? null : percent <= 3 ? 1 : percent <= 6 ? 5 : percent <= 12 ? 10 : 20;
+
+type Tool = 'run-off' | 'cups' | 'flow';
+const TOOLS: readonly (readonly [Tool, string])[] = [
+  ['run-off', 'Time to run-off'],
+  ['cups', 'Catch cups'],
+  ['flow', 'Flow'],
+];
+
+interface CardProps extends SurveyProps {
+  readonly number: number;
+  readonly go: (to: number | null) => void;
+  readonly countdown: Countdown;
+}
+
+/** The stations that are walked already, the nearest before this one first: where facts are copied from. */
+function walkedBefore(plan: Plan, survey: Survey, number: number): SurveyStation[] {
+  return plan.stations
+    .map((station) => surveyOf(survey, station.number))
+    .filter((one) => one.number !== number && ALIKE.some((key) => one[key] !== undefined))
+    .sort((a, b) => {
+      const [x, y] = [number - a.number, number - b.number];
+      return (x < 0 ? 1000 - x : x) - (y < 0 ? 1000 - y : y);
+    });
+}
+
+function Card({ number, go, countdown, ...props }: CardProps) {
+  const { plan, survey, editor, timerId } = props;
+  const noted = surveyOf(survey, number);
+  const station = plan.stations.find((one) => one.number === number) ?? { number };
+  const [name, setName] = useState<string | null>(null);
+  const [tool, setTool] = useState<Tool | null>(null);
+  const nameField = useRef<HTMLInputElement>(null);
+  const set = (fields: Parameters<typeof noteChange>[1]) =>
+    commitWords(editor, noteChange(number, fields));
+  const before = walkedBefore(plan, survey, number);
+  const [nearest] = before;
+  const commitName = () => {
+    if (name === null) return;
+    const next = name.trim() === '' ? null : name.trim();
+    if (next !== (station.name ?? null))
+      editor.commit({ type: 'set-station', station: number, fields: { name: next } });
+    setName(null);
+  };
+  // What was typed last is kept also where the page is closed or put away before the field is left.
+  const keepName = useRef(commitName);
+  useEffect(() => {
+    keepName.current = commitName;
+  });
+  useEffect(() => {
+    // A finger wants no keyboard on the screen before it asks for one.
+    if (!matchMedia('(pointer: coarse)').matches) nameField.current?.focus();
+    const keep = () => keepName.current();
+    addEventListener('pagehide', keep);
+    document.addEventListener('visibilitychange', keep);
+    return () => {
+      keep();
+      removeEventListener('pagehide', keep);
+      document.removeEventListener('visibilitychange', keep);
+    };
+  }, []);
+  const leave = (walked: 'seen' | 'skipped', to: number | null) => {
+    commitName();
+    if (noted.walked !== walked && !(walked === 'skipped' && noted.walked === 'seen'))
+      set({ walked });
+    go(to);
+  };
+  const place = plan.stations.findIndex((one) => one.number === number);
+  const next = plan.stations[place + 1]?.number ?? null;
+  const previous = plan.stations[place - 1]?.number ?? null;
+  const same = (key: Alike, from: HTMLElement) => {
+    if (!nearest) return;
+    set(factsOf(nearest, ALIKE.slice(ALIKE.indexOf(key))));
+    from.closest('[data-card]')?.querySelector<HTMLInputElement>('[data-field="Area"]')?.focus();
+  };
+  const row = <K extends Alike>(key: K) => ({
+    pick: (value: SurveyStation[K] | null) => void set({ [key]: value ?? null }),
+    done: focusNext,
+    same: (from: HTMLElement) => same(key, from),
+  });
+  // A swipe goes to the next station or back; the card itself is only read along its way.
+  const touch = useRef<{ x: number; y: number } | null>(null);
+  const swipe = (event: PointerEvent) => {
+    const from = touch.current;
+    touch.current = null;
+    if (!from || event.pointerType === 'mouse') return;
+    const [x, y] = [event.clientX - from.x, event.clientY - from.y];
+    if (Math.abs(x) < 70 || Math.abs(x) < 2 * Math.abs(y)) return;
+    if (x < 0) leave('seen', next);
+    else if (previous !== null) go(previous);
+  };
+  return (
+    <div
+      data-card
+      className="walk"
+      onPointerDown={(event) => {
+        touch.current = event.isPrimary ? { x: event.clientX, y: event.clientY } : null;
+      }}
+      onPointerUp={swipe}
+      onPointerCancel={() => {
+        touch.current = null;
+      }}
+    >
+      <div className="walk-head">
+        <span className="walk-number">{number}</span>
+        <label className="labelled walk-name">
+          <span className="hidden-but-read">Name of station {number}</span>
+          <input
+            ref={nameField}
+            className="field"
+            data-field="Name"
+            placeholder="what it waters"
+            maxLength={80}
+            enterKeyHint="next"
+            value={name ?? station.name ?? ''}
+            onChange={(event) => setName(event.target.value)}
+            onBlur={commitName}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return;
+              // Else the rest of this key would press what has the focus next.
+              event.preventDefault();
+              commitName();
+              focusNext(event.currentTarget);
+            }}
+          />
+        </label>
+        <span className="soft">
+          {place + 1} of {plan.stations.length}
+        </span>
+      </div>
+      <div className="walk-top">
+        <RunNow
+          number={number}
+          countdown={countdown}
+          seconds={survey.walkSeconds ?? 120}
+          setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
+        />
+        {before.length > 0 && (
+          <div className="alike" role="group" aria-label="Like another station">
+            {before.slice(0, 2).map((one) => (
+              <button
+                key={one.number}
+                type="button"
+                className="plain-button"
+                onClick={() => void set(factsOf(one, ALIKE))}
+              >
+                Like station {one.number}
+                <span className="soft">
+                  {' '}
+                  {plan.stations.find((each) => each.number === one.number)?.name ?? ''}
+                </span>
+              </button>
+            ))}
+          </div>
+        )}
+      </div>
+      <div className="walk-columns">
+        <div className="walk-facts">
+          <Chips
+            label="Head"
+            options={optionsOf(HEAD_WORDS)}
+            value={noted.head ?? null}
+            {...row('head')}
+            pick={(head) =>
+              editor.commit({
+                type: 'together',
+                changes: [
+                  { type: 'note-station', station: number, fields: { head } },
+                  // Drip sprays nothing; whoever sees it otherwise says so with the station's switch.
+                  {
+                    type: 'set-station',
+                    station: number,
+                    fields: { overhead: head !== null && !HEADS[head].overhead ? false : null },
+                  },
+                ],
+              })
+            }
+          />
+          <Chips
+            label="Plants"
+            options={optionsOf(PLANT_WORDS)}
+            value={noted.plants ?? null}
+            {...row('plants')}
+          />
+          <Chips
+            label="Sun"
+            options={optionsOf(SUN_WORDS)}
+            value={noted.surroundings ?? null}
+            {...row('surroundings')}
+          />
+          <Chips
+            label="Soil"
+            options={optionsOf(SOIL_WORDS)}
+            value={noted.soil ?? null}
+            {...row('soil')}
+          />
+          <Chips
+            label="Slope"
+            options={SLOPES}
+            value={slopeChoice(noted.slopePercent)}
+            {...row('slopePercent')}
+          />
+        </div>
+        <div className="walk-more">
+          <div className="walk-numbers">
+            <QuantityField
+              label="Area"
+              quantity="area"
+              value={noted.areaSquareMetres ?? null}
+              empty="not known"
+              field="Area"
+              entered={focusNext}
+              commit={(areaSquareMetres) => set({ areaSquareMetres })}
+            />
+            <NumberField
+              label="Heads"
+              least={1}
+              most={1000}
+              value={noted.headCount ?? null}
+              empty="not counted"
+              field="Heads"
+              entered={() => leave('seen', next)}
+              commit={(headCount) => set({ headCount })}
+            />
+          </div>
+          <FaultPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
+          <PhotoRow
+            label={`Photos of station ${number}`}
+            photos={noted.photos ?? []}
+            set={(photos) => void set({ photos })}
+          />
+          <label className="labelled">
+            <span className="hidden-but-read">Note on station {number}</span>
+            <input
+              className="field"
+              placeholder="a note"
+              maxLength={2000}
+              defaultValue={noted.note ?? ''}
+              onBlur={({ target: { value } }) => {
+                const note = value.trim();
+                if (note !== (noted.note ?? '')) set({ note: note === '' ? null : note });
+              }}
+            />
+          </label>
+          <div className="walk-tools" role="group" aria-label="Measure">
+            {TOOLS.map(([one, words]) => (
+              <button
+                key={one}
+                type="button"
+                className="plain-button"
+                aria-expanded={tool === one}
+                onClick={() => setTool(tool === one ? null : one)}
+              >
+                {words}
+              </button>
+            ))}
+          </div>
+          {tool === 'run-off' && (
+            <RunOffWatch timerId={timerId} station={station} noted={noted} editor={editor} />
+          )}
+          {tool === 'cups' && <CupTest number={number} noted={noted} editor={editor} />}
+          {tool === 'flow' && (
+            <FlowTestForm number={number} plan={plan} survey={survey} editor={editor} />
+          )}
+        </div>
+      </div>
+      <p className="soft walk-help">
+        Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the
+        last field goes to the next station. With a finger: swipe.
+      </p>
+      <div className="walk-foot">
+        <Button size="large" disabled={previous === null} onClick={() => go(previous)}>
+          Back
+        </Button>
+        <Button size="large" onClick={() => leave('skipped', next)}>
+          Skip
+        </Button>
+        <Button
+          size="large"
+          type="primary"
+          className="walk-next"
+          onClick={() => leave('seen', next)}
+        >
+          {next === null ? 'Done' : `Next: station ${next}`}
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const noteChange = (
+  station: number,
+  fields: Extract<RecordChange, { type: 'note-station' }>['fields'],
+): Extract<RecordChange, { type: 'note-station' }> => ({ type: 'note-station', station, fields });
+
+/** The walk: one card a station. */
+export default function WalkView(props: SurveyProps) {
+  const { plan, timerId } = props;
+  const { station = '' } = useParams();
+  const navigate = useNavigate();
+  const countdown = useCountdown(timerId);
+  const number = Number(station);
+  const stations = `/timers/${timerId}/stations`;
+  if (!plan.stations.some((one) => one.number === number)) return <NotFound />;
+  return (
+    <>
+      <p className="walk-back">
+        <Link to={stations}>All stations</Link>
+      </p>
+      <Card
+        key={number}
+        {...props}
+        number={number}
+        countdown={countdown}
+        go={(to) => {
+          void navigate(to === null ? stations : `/timers/${timerId}/walk/${to}`);
+          scrollTo({ top: 0 });
+        }}
+      />
+    </>
+  );
+}

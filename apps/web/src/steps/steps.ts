@@ -1,0 +1,188 @@
+/** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
+import {
+  openPoints,
+  rulingOn,
+  surveyOf,
+  unknownNeeds,
+  type EpochDay,
+  type OpenPoint,
+  type Plan,
+  type Rules,
+  type SiteMinutes,
+  type Survey,
+  type Verdict,
+} from '@water-clock/core';
+import type { Site } from '../api/sites.ts';
+
+export const STEPS = [
+  ['house', 'House and rules'],
+  ['timer', 'Timer'],
+  ['found', 'As found'],
+  ['clock', 'Clock'],
+  ['seen', 'What was seen'],
+  ['stations', 'Stations'],
+  ['minutes', 'Minutes'],
+  ['brief', 'Brief'],
+  ['plan', 'Planner'],
+  ['', 'Programs'],
+  ['settings', 'Percent and hours'],
+  ['keyin', 'Key in'],
+  ['leave', 'Test and leave'],
+  ['page', 'Homeowner’s page'],
+  ['log', 'Logbook'],
+] as const;
+export type StepPath = (typeof STEPS)[number][0];
+
+/** The steps beside which the night strip stands. */
+export const STRIP_STEPS: readonly string[] = ['', 'settings', 'clock'];
+
+export interface StepState {
+  readonly done: boolean;
+  /** What is missing, or that nothing is. */
+  readonly line: string;
+}
+
+export interface VisitFacts {
+  readonly site: Site;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly rules: Rules | null;
+  readonly minutes: SiteMinutes;
+  readonly verdict: Verdict | null;
+  readonly today: EpochDay;
+}
+
+const listed = (missing: readonly (string | false)[], done: string): StepState => {
+  const open = missing.filter((one) => one !== false);
+  return open.length === 0
+    ? { done: true, line: done }
+    : { done: false, line: `Missing: ${open.join(', ')}.` };
+};
+
+const stationsText = (numbers: readonly number[]) =>
+  numbers.length === 1
+    ? `station ${numbers[0]}`
+    : numbers.length > 6
+      ? `${numbers.length} stations`
+      : `stations ${numbers.join(', ')}`;
+
+function house({ site, rules, survey, today }: VisitFacts): StepState {
+  const ruling = rules && rulingOn(rules, site, today);
+  return listed(
+    [
+      site.houseNumber === null && 'its number in the street',
+      site.supply === null && 'where its water comes from',
+      site.place === null && 'the place its weather is of',
+      !rules && survey.rules === undefined && 'watering rules',
+      ruling?.kind === 'unknown' && 'what the rules go by',
+    ],
+    'House and rules are noted.',
+  );
+}
+
+function timer({ survey: { device = {} } }: VisitFacts): StepState {
+  return listed(
+    [
+      device.power === undefined && 'its power',
+      device.power === 'battery' && device.batteryDate === undefined && 'the battery’s date',
+      device.sensors === undefined && 'its sensors',
+      device.changers === undefined && 'who else can change it',
+    ],
+    'The timer is noted.',
+  );
+}
+
+function stations({ plan, survey }: VisitFacts): StepState {
+  const left = plan.stations
+    .map(({ number }) => number)
+    .filter((number) => surveyOf(survey, number).walked !== 'seen');
+  return left.length === 0
+    ? { done: true, line: `All ${plan.stations.length} stations are walked.` }
+    : {
+        done: false,
+        line: `Walked ${plan.stations.length - left.length} of ${plan.stations.length}; left: ${stationsText(left)}.`,
+      };
+}
+
+function minutes({ minutes: sums }: VisitFacts): StepState {
+  const unknown = unknownNeeds(sums);
+  return unknown.length === 0
+    ? { done: true, line: 'Every station’s need is known.' }
+    : {
+        done: false,
+        line: `Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? 'needs' : 'need'}.`,
+      };
+}
+
+/** What stands in the way of closing, in a word; each by itself is told on the step. */
+const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
+  'no-visit': false,
+  'no-as-found': 'the settings as found',
+  'no-as-left': 'the settings as left',
+  'as-left-is-older': 'the settings as left, which are older than what is set',
+  switched: 'what was switched for the test',
+};
+
+/** The steps that belong to the visit itself, where one is under way. */
+function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
+  const { visit } = survey;
+  if (!visit) return {};
+  const points = openPoints(plan, survey);
+  const untested = plan.stations
+    .map(({ number }) => number)
+    .filter((number) => !visit.tests?.some((one) => one.station === number && one.result));
+  return {
+    found: visit.asFound
+      ? { done: true, line: 'Frozen as found.' }
+      : { done: false, line: 'Not frozen yet what is in the box.' },
+    ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
+    leave: listed(
+      [
+        untested.length > 0 && `the test of ${stationsText(untested)}`,
+        ...new Set(points.map(({ what }) => LACKING_TO_LEAVE[what])),
+      ],
+      'Tested, put back and frozen: the visit can be closed.',
+    ),
+  };
+}
+
+/** Each step's state; those that are never finished have none. */
+export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
+  const { device = {} } = facts.survey;
+  const parts = {
+    house: house(facts),
+    timer: timer(facts),
+    clock: listed(
+      [
+        (device.clockShown === undefined || device.clockReally === undefined) &&
+          'the clock as found',
+      ],
+      'The clock as found is noted.',
+    ),
+    stations: stations(facts),
+    minutes: minutes(facts),
+  };
+  const open = Object.values(parts).filter(({ done }) => !done).length;
+  const { verdict } = facts;
+  return {
+    ...parts,
+    ...underWay(facts),
+    brief: {
+      done: open === 0,
+      line: open === 0 ? 'The brief is complete.' : `${open} steps before it are not finished.`,
+    },
+    ...(verdict === null
+      ? {}
+      : {
+          '': {
+            done: verdict === 'clear',
+            line: {
+              clear: 'Set, and nothing ever overlaps.',
+              overlap: 'Programs overlap.',
+              incomplete: 'A program is half set.',
+              empty: 'Nothing is set yet.',
+            }[verdict],
+          },
+        }),
+  };
+}

@@ -1,0 +1,41 @@
+import { useMemo } from 'react';
+import {
+  SHIPPED_MINUTES,
+  SHIPPED_MINUTES_ID,
+  siteMinutes,
+  type MinutesTable,
+  type Plan,
+  type Rules,
+  type SiteMinutes,
+  type Survey,
+} from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import type { Site } from '../api/sites.ts';
+import { usePlaceWeather, type PlaceWeather } from '../api/weather.ts';
+
+/** What a house goes by, and the minutes that follow from it. */
+export interface VisitBasis {
+  /** Null: none chosen, or not there. */
+  readonly rules: Rules | null;
+  /** False while the library is being fetched. */
+  readonly rulesKnown: boolean;
+  readonly table: MinutesTable;
+  readonly weather: PlaceWeather | null;
+  readonly minutes: SiteMinutes;
+}
+
+export function useVisit(site: Site, plan: Plan, survey: Survey): VisitBasis {
+  const library = useLibrary('rules').data;
+  const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
+  const tables = useLibrary('minutes').data;
+  const table =
+    tables?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
+    SHIPPED_MINUTES;
+  const weather = usePlaceWeather(site.place);
+  const climate = weather?.climate ?? null;
+  const minutes = useMemo(
+    () => siteMinutes(plan, survey, table, climate),
+    [plan, survey, table, climate],
+  );
+  return { rules, rulesKnown: library !== undefined, table, weather, minutes };
+}

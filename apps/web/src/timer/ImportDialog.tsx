@@ -1,0 +1,58 @@
+import { useState } from 'react';
+import { Button, Modal } from 'antd';
+import { planDifferences, type ClockStyle, type Plan } from '@water-clock/core';
+import { PlanDocumentField } from '../fields/PlanDocumentField.tsx';
+
+interface Props {
+  readonly plan: Plan;
+  readonly clock: ClockStyle;
+  readonly close: () => void;
+  readonly take: (plan: Plan) => void;
+}
+
+const MOST_SHOWN = 12;
+
+/** Takes over a plan document: what it would change is shown before it is taken. */
+export function ImportDialog({ plan, clock, close, take }: Props) {
+  const [read, setRead] = useState<Plan | null>(null);
+  const differences = read ? planDifferences(plan, read, clock) : [];
+  return (
+    <Modal
+      open
+      width={720}
+      title="Take over a plan document"
+      onCancel={close}
+      footer={[
+        <Button key="cancel" onClick={close}>
+          Leave as it is
+        </Button>,
+        <Button
+          key="take"
+          type="primary"
+          disabled={!read || differences.length === 0}
+          onClick={() => read && take(read)}
+        >
+          Take over{' '}
+          {differences.length > 0 &&
+            `${differences.length} ${differences.length === 1 ? 'setting' : 'settings'}`}
+        </Button>,
+      ]}
+    >
+      <PlanDocumentField read={setRead} />
+      {read && differences.length === 0 && <p>It sets this timer just as it is set now.</p>}
+      {differences.length > 0 && (
+        <>
+          <p>It would change, in one step that can be undone:</p>
+          <ul>
+            {differences.slice(0, MOST_SHOWN).map((one) => (
+              <li key={one.what}>
+                {one.what}: {one.before} → {one.after}
+              </li>
+            ))}
+            {differences.length > MOST_SHOWN && <li>and {differences.length - MOST_SHOWN} more</li>}
+          </ul>
+        </>
+      )}
+    </Modal>
+  );
+}

@@ -1,0 +1,96 @@
+import { memo, useMemo } from 'react';
+import {
+  civilOf,
+  dateWords,
+  weekdayIndexOf,
+  weekdayName,
+  type ClockStyle,
+  type EpochDay,
+} from '@water-clock/core';
+import { NightTable } from '../charts/NightTable.tsx';
+import { SmallNight } from '../charts/SmallNight.tsx';
+import { sunOf, type Place } from '../charts/sun.ts';
+import { YearChart } from '../charts/YearChart.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { nightAt, type Reckoning } from '../workers/messages.ts';
+
+export const NIGHTS = 14;
+
+export type Distance = 'nights' | 'year';
+
+interface Props {
+  readonly reckoning: Reckoning | null;
+  readonly letters: readonly string[];
+  readonly place: Place;
+  readonly today: EpochDay;
+  readonly tonight: EpochDay;
+  /** The night on the large strip. */
+  readonly day: EpochDay;
+  readonly clock: ClockStyle;
+  readonly distance: Distance;
+  readonly setDistance: (distance: Distance) => void;
+  readonly choose: (day: EpochDay) => void;
+}
+
+/** The same plan from further off: fourteen nights, or a year of dates. */
+export const NightsAside = memo(function NightsAside(props: Props) {
+  const { reckoning, letters, place, today, tonight, day, clock } = props;
+  const { distance, setDistance, choose } = props;
+  const suns = useMemo(
+    () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
+    [tonight, place],
+  );
+  const night = reckoning && nightAt(reckoning, day);
+  return (
+    <aside className="timer-nights" aria-label="The coming nights">
+      <div className="distances" role="group" aria-label="How far to look">
+        {(
+          [
+            ['nights', 'Fourteen nights'],
+            ['year', 'A year'],
+          ] as const
+        ).map(([name, words]) => (
+          <button
+            key={name}
+            type="button"
+            className="plain-button"
+            aria-pressed={distance === name}
+            onClick={() => setDistance(name)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      {distance === 'nights' &&
+        reckoning?.nights.map((one, i) => (
+          <SmallNight
+            key={one.day}
+            night={one}
+            letters={letters}
+            sun={suns[i] ?? null}
+            label={
+              i === 0
+                ? 'Tonight'
+                : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day} – ${weekdayName(weekdayIndexOf(one.day + 1))}`
+            }
+            chosen={one.day === day}
+            choose={choose}
+          />
+        ))}
+      {distance === 'year' && reckoning?.year && (
+        <YearChart
+          year={reckoning.year}
+          today={today}
+          letters={letters}
+          chosen={day}
+          choose={choose}
+        />
+      )}
+      {reckoning && night && (
+        <Disclosure className="timer-table" summary={`${dateWords(night.day, today)} as a table`}>
+          {() => <NightTable night={night} plan={reckoning.plan} clock={clock} />}
+        </Disclosure>
+      )}
+    </aside>
+  );
+});

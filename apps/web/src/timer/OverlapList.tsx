@@ -1,0 +1,60 @@
+import {
+  consequenceSentence,
+  nightOf,
+  oftenWords,
+  overlapSentence,
+  type Check,
+  type EpochDay,
+  type OnOverlap,
+  type Speech,
+} from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+
+interface Props {
+  readonly check: Check;
+  readonly onOverlap: OnOverlap;
+  readonly speech: Speech;
+  readonly choose: (night: EpochDay) => void;
+}
+
+/** So many are read; the count says how many there are. */
+const MOST_SHOWN = 50;
+
+/** Every pair of starts that overlaps: first date, how often, what this timer does, and the way to its night. */
+export function OverlapList({ check, onOverlap, speech, choose }: Props) {
+  const { overlaps, overlapCount, perYear } = check;
+  if (overlapCount < 2) return null;
+  return (
+    <Disclosure className="more" summary={`All ${overlapCount} pairs of starts that overlap`}>
+      {() => (
+        <>
+          <ol className="overlap-list">
+            {overlaps.slice(0, MOST_SHOWN).map((overlap, i) => (
+              <li
+                key={`${overlap.first.letter}${overlap.first.start}${overlap.second.letter}${overlap.second.start}`}
+              >
+                <p>
+                  <strong>{overlapSentence(overlap, speech)}</strong>{' '}
+                  {consequenceSentence(overlap, onOverlap, speech)}{' '}
+                  {perYear[i] !== undefined && `It happens ${oftenWords(perYear[i])}.`}
+                </p>
+                <button
+                  type="button"
+                  className="plain-button"
+                  onClick={() => choose(nightOf(overlap.second.begins))}
+                >
+                  Show that night
+                </button>
+              </li>
+            ))}
+          </ol>
+          {overlapCount > MOST_SHOWN && (
+            <p className="soft">
+              The first {MOST_SHOWN} of {overlapCount}, by date.
+            </p>
+          )}
+        </>
+      )}
+    </Disclosure>
+  );
+}

@@ -1,0 +1,66 @@
+import { Button } from 'antd';
+import { momentWords, parseMoment, samePlan, startWords } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Chips } from '../fields/Chips.tsx';
+import { frozenAt, momentText } from './panel.ts';
+import { useKind } from './useKind.ts';
+import type { VisitPartProps } from './visitPart.ts';
+
+/** Frozen as left, and kept inside the timer where it can. */
+export function AsLeft(props: VisitPartProps) {
+  const { plan, visit, editor, now, today } = props;
+  const { clock } = usePreferences();
+  const kind = useKind(plan);
+  const { asLeft, savedInside } = visit;
+  const isOlder = asLeft !== undefined && !samePlan(asLeft.plan, plan);
+  return (
+    <section aria-label="As left" className="leave-part">
+      <h2>As left</h2>
+      <p>
+        <Button
+          type={asLeft && !isOlder ? 'default' : 'primary'}
+          size="large"
+          onClick={() =>
+            editor.commit({ type: 'note-visit', fields: { asLeft: frozenAt(plan, now) } })
+          }
+        >
+          {asLeft ? 'Freeze as left again' : 'Freeze as left'}
+        </Button>{' '}
+        {asLeft && (
+          <span className="soft">
+            Frozen {momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock })}.
+          </span>
+        )}
+        {isOlder && <span className="fault"> Settings were changed since.</span>}
+      </p>
+      <Chips
+        label="Saved inside the timer"
+        options={[
+          ['as-left', 'As left'],
+          ['as-found', 'As found'],
+          ['other', 'Something else'],
+        ]}
+        value={savedInside?.state ?? null}
+        pick={(state) =>
+          editor.commit({
+            type: 'note-visit',
+            fields: { savedInside: state === null ? null : { state, at: momentText(now) } },
+          })
+        }
+      />
+      {kind?.restore && (
+        <>
+          <p className="soft">{kind.restore}</p>
+          {savedInside && (
+            <blockquote className="say-so">
+              By phone: “Stand before the timer and leave the cover of the wiring shut. Read me the
+              time that it shows. Now open its settings and choose to bring back what was saved.
+              When it asks, say yes. Read me the first start of program A: it must say{' '}
+              {startWords(asLeft?.plan.programs[0]?.starts[0] ?? '00:00', '12')}.”
+            </blockquote>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,89 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { useQuery } from '@tanstack/react-query';
+import { planDifferences, type Plan } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Differences } from './Differences.tsx';
+import { loadVisit, visitKeys } from '../api/visits.ts';
+
+/** A state of the timer: at hand, or in a visit of the logbook, which is fetched once it is chosen. */
+export interface State {
+  readonly key: string;
+  readonly name: string;
+  readonly of:
+    { readonly plan: Plan } | { readonly visit: string; readonly which: 'asFound' | 'asLeft' };
+}
+
+/** The plan of a state; null while it is on its way. */
+function usePlanOf(state: State | undefined): Plan | null {
+  const visit = state && 'visit' in state.of ? state.of.visit : null;
+  const { data } = useQuery({
+    queryKey: visitKeys.one(visit ?? ''),
+    queryFn: () => loadVisit(visit ?? ''),
+    enabled: visit !== null,
+    staleTime: Infinity,
+  });
+  if (!state) return null;
+  if ('plan' in state.of) return state.of.plan;
+  return data?.visit[state.of.which]?.plan ?? null;
+}
+
+interface Props {
+  readonly states: readonly State[];
+  /** The refusal in words, or null where it is set. */
+  readonly restore: (plan: Plan) => string | null;
+}
+
+/** Any two states side by side, and any of them brought back. */
+export function CompareStates({ states, restore }: Props) {
+  const { clock } = usePreferences();
+  const [from, setFrom] = useState<string | null>(null);
+  const [to, setTo] = useState('now');
+  const [told, setTold] = useState<string | null>(null);
+  const a = states.find(({ key }) => key === from) ?? states.find(({ key }) => key !== 'now');
+  const b = states.find(({ key }) => key === to);
+  const [planA, planB] = [usePlanOf(a), usePlanOf(b)];
+  const choice = (label: string, value: string, set: (key: string) => void) => (
+    <label className="labelled">
+      {label}
+      <select className="field" value={value} onChange={({ target }) => set(target.value)}>
+        {states.map(({ key, name }) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <section aria-label="Compare">
+      <h2>Compare and bring back</h2>
+      <div className="sighting-fields">
+        {choice('This', a?.key ?? 'now', setFrom)}
+        {choice('With', to, setTo)}
+        {a && a.key !== 'now' && planA && (
+          <Button
+            onClick={() =>
+              setTold(
+                restore(planA) ?? `${a.name} is set again. Undo takes it back; nothing is lost.`,
+              )
+            }
+          >
+            Bring “{a.name}” back
+          </Button>
+        )}
+      </div>
+      {told && <p role="status">{told}</p>}
+      {planA && planB ? (
+        <Differences
+          rows={planDifferences(planA, planB, clock)}
+          none="They set the timer alike."
+          before={a?.name ?? ''}
+          after={b?.name ?? ''}
+        />
+      ) : (
+        <p className="soft">One moment …</p>
+      )}
+    </section>
+  );
+}

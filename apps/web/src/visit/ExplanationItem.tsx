@@ -1,0 +1,184 @@
+import { Button } from 'antd';
+import { Link } from 'react-router';
+import {
+  behindSentence,
+  explanationSentence,
+  lookSentence,
+  mendSentence,
+  programsByLetter,
+  settingsWith,
+  type Plan,
+  type Slip,
+  type TimerSpeech,
+  variantSentence,
+  type Visit,
+} from '@water-clock/core';
+import { SmallNight } from '../charts/SmallNight.tsx';
+import { sunOf } from '../charts/sun.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { Explained } from '../workers/diagnosing.ts';
+
+interface ExplanationProps {
+  readonly explained: Explained;
+  readonly rank: number;
+  readonly speech: TimerSpeech;
+  readonly visit: Visit;
+  readonly site: SurveyProps['site'];
+  readonly editor: TimerEditor;
+  readonly timerId: string;
+  /** As it is planned now. */
+  readonly plan: Plan;
+}
+
+/** More looks than these tire. */
+const MOST_LOOKS = 4;
+
+/** What to look at: for each slip, and for what of the variants is seen elsewhere, with what mends it. */
+function looksOf({ slips, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
+  const isStart = ({ type }: Slip) => type === 'extra-start' || type === 'other-start';
+  const told = slips.flatMap((slip) => (isStart(slip) && 'program' in slip ? [slip.program] : []));
+  const others = or
+    .flatMap((one) => one.slips)
+    // The same starts are read already.
+    .filter(
+      (slip) => !(isStart(slip) && told.some((one) => 'program' in slip && slip.program === one)),
+    );
+  const looks = new Map(
+    [...slips, ...others].map((slip) => [lookSentence(slip, speech), mendSentence(slip, speech)]),
+  );
+  return [...looks].slice(0, MOST_LOOKS);
+}
+
+/** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
+export function ExplanationItem(props: ExplanationProps) {
+  const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
+  const { slips, fits, shown, world, behind } = explained;
+  const sentence = explanationSentence(slips, speech);
+  const agreeing = fits.filter((cost) => cost < 1.5).length;
+  const letters = programsByLetter(world.plan).map(({ letter }) => letter);
+  const dead = slips.find((slip) => slip.type === 'dead-station');
+  const takeOut = (letter: string, start: string) => {
+    const starts = plan.programs.find((one) => one.letter === letter)?.starts ?? [];
+    editor.commit({
+      type: 'set-starts',
+      program: letter,
+      starts: starts.filter((one) => one !== start),
+    });
+  };
+  return (
+    <li className="explanation">
+      <p className="explanation-head">
+        <span className="explanation-rank">{rank}</span>
+        <strong>{sentence}</strong>
+      </p>
+      <p className="soft">
+        Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
+      </p>
+      {explained.or.map((one, i) => (
+        <div key={i} className="explanation-or">
+          <p>{variantSentence(one.slips, speech)}</p>
+          <FoundTrue slips={one.slips} size="small" {...{ speech, visit, editor }} />
+        </div>
+      ))}
+      {behind.length > 0 && (
+        <ul className="visit-list">
+          {behind.map((one) => {
+            const sighting = visit.sightings?.[one.sighting];
+            // Where something else is wrong, the start itself may be right.
+            const isSet =
+              slips.length === 0 &&
+              plan.programs.some(
+                ({ letter, starts }) => letter === one.program && starts.includes(one.start),
+              );
+            return (
+              sighting && (
+                <li key={one.sighting}>
+                  {behindSentence(one, sighting, speech)}{' '}
+                  {isSet && (
+                    <Button onClick={() => takeOut(one.program, one.start)}>
+                      Take this start out
+                    </Button>
+                  )}
+                </li>
+              )
+            );
+          })}
+        </ul>
+      )}
+      {shown && (
+        <SmallNight
+          night={shown}
+          letters={letters}
+          sun={sunOf(shown, site)}
+          label="So it would have run"
+          chosen={false}
+          choose={() => undefined}
+        />
+      )}
+      {slips.length === 0 ? (
+        <p>
+          Then it is a matter of its settings: the findings on the step “As found” say which, each
+          with its fix.
+        </p>
+      ) : (
+        <dl className="explanation-how">
+          {looksOf(explained, speech).map(([look, mend]) => (
+            <div key={look}>
+              <dt>Look</dt>
+              <dd>{look}</dd>
+              <dt>Then</dt>
+              <dd>{mend}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      <div className="explanation-acts">
+        <FoundTrue slips={slips} size="middle" {...{ speech, visit, editor }} />
+        {slips.some(({ type }) => type === 'clock') && (
+          <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
+        )}
+        {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
+      </div>
+    </li>
+  );
+}
+
+interface FoundTrueProps extends Pick<ExplanationProps, 'speech' | 'visit' | 'editor'> {
+  readonly slips: readonly Slip[];
+  readonly size: 'small' | 'middle';
+}
+
+/** What one presses who has looked and found it so: the settings are noted as found, and the cause on the visit. */
+function FoundTrue({ slips, size, speech, visit, editor }: FoundTrueProps) {
+  const sentence = explanationSentence(slips, speech);
+  const inBox = settingsWith(speech.plan, slips);
+  /** Corrects what was found; what is planned stays, so it is keyed in. */
+  const note = (found: Plan) => {
+    const { asFound } = visit;
+    editor.commit(
+      asFound
+        ? { type: 'note-visit', fields: { asFound: { ...asFound, plan: found }, cause: sentence } }
+        : { type: 'replace-plan', plan: found },
+    );
+  };
+  const isCause = visit.cause === sentence;
+  return (
+    <span className="explanation-acts">
+      {inBox && (
+        <Button size={size} onClick={() => note(inBox)}>
+          It stands so in the box: note it as found
+        </Button>
+      )}
+      <Button
+        size={size}
+        type={isCause ? 'primary' : 'default'}
+        onClick={() =>
+          editor.commit({ type: 'note-visit', fields: { cause: isCause ? null : sentence } })
+        }
+      >
+        {isCause ? '✓ This was it' : 'This was it'}
+      </Button>
+    </span>
+  );
+}

@@ -1,0 +1,73 @@
+import { RUNG_WORDS, RUNGS, type Rung, type RungTried } from '@water-clock/core';
+import { Chips } from '../fields/Chips.tsx';
+
+/** The search for a dead station, rung by rung. */
+export function Ladder({
+  station,
+  name,
+  tried,
+  set,
+}: {
+  readonly station: number;
+  readonly name: string;
+  readonly tried: readonly RungTried[];
+  readonly set: (next: readonly RungTried[]) => void;
+}) {
+  const of = (rung: Rung) => tried.find((one) => one.station === station && one.rung === rung);
+  const put = (rung: Rung, next: RungTried | null) =>
+    set([
+      ...tried.filter((one) => !(one.station === station && one.rung === rung)),
+      ...(next ? [next] : []),
+    ]);
+  return (
+    <section
+      id={`ladder-${station}`}
+      className="ladder"
+      aria-label={`Ladder of station ${station}`}
+    >
+      <h2>
+        Station {station} {name}
+      </h2>
+      <p className="caution">
+        Mains voltage inside a wall timer: switch it off at the supply before the wiring compartment
+        is opened. Mains work is for a licensed electrician. Local code comes first.
+      </p>
+      {RUNGS.map((rung) => {
+        const noted = of(rung);
+        return (
+          <div key={rung} className="rung">
+            <Chips
+              label={RUNG_WORDS[rung]}
+              options={[
+                ['good', 'Good'],
+                ['bad', 'Bad'],
+              ]}
+              value={noted === undefined ? null : noted.good ? 'good' : 'bad'}
+              pick={(value) =>
+                put(
+                  rung,
+                  value === null ? null : { ...noted, station, rung, good: value === 'good' },
+                )
+              }
+            />
+            {noted && (
+              <input
+                className="field"
+                aria-label={`${RUNG_WORDS[rung]}: reading`}
+                placeholder="reading, such as 27 V or 38 Ω"
+                maxLength={80}
+                defaultValue={noted.reading ?? ''}
+                onBlur={({ target }) => {
+                  const reading = target.value.trim();
+                  if (reading === (noted.reading ?? '')) return;
+                  const { reading: _old, ...rest } = noted;
+                  put(rung, reading === '' ? rest : { ...rest, reading });
+                }}
+              />
+            )}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,35 @@
+import { Link } from 'react-router';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { VisitFindings } from './VisitFindings.tsx';
+import { NoVisit } from './NoVisit.tsx';
+import './visits.css';
+import { AsLeft } from './AsLeft.tsx';
+import { CloseVisit } from './CloseVisit.tsx';
+import { NextVisits } from './NextVisits.tsx';
+import { PutBack } from './PutBack.tsx';
+import { TestList } from './TestList.tsx';
+
+/** Test, put back, freeze, say who comes back, close. */
+export default function LeaveView(props: SurveyProps) {
+  const { visit } = props.survey;
+  if (!visit)
+    return (
+      <div className="survey-view">
+        <NoVisit editor={props.editor} now={props.now} />
+        <p>
+          <Link to={`/timers/${props.timerId}/log`}>The logbook</Link> has those that are closed.
+        </p>
+      </div>
+    );
+  const part = { ...props, visit };
+  return (
+    <div className="survey-view">
+      <VisitFindings {...props} />
+      <TestList {...part} />
+      <PutBack {...part} />
+      <AsLeft {...part} />
+      <NextVisits {...part} />
+      <CloseVisit {...part} />
+    </div>
+  );
+}

@@ -1,0 +1,154 @@
+import { useQuery } from '@tanstack/react-query';
+import {
+  attempt,
+  check,
+  dateWords,
+  FAULT_WORDS,
+  findingSentence,
+  NEXT_WORDS,
+  parseDate,
+  RUNG_WORDS,
+  startWords,
+  TEST_WORDS,
+  WIRING_WORDS,
+  type FaultFound,
+  type Plan,
+} from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { loadVisit, visitKeys, type VisitSummary } from '../api/visits.ts';
+
+export const dayOf = (moment: string, today: number) =>
+  dateWords(parseDate(moment.slice(0, 10)) ?? today, today);
+
+/** What the checks say of a state that was frozen, as of its day. */
+function FindingsOf({
+  name,
+  plan,
+  day,
+}: {
+  readonly name: string;
+  readonly plan: Plan;
+  readonly day: string;
+}) {
+  const { clock } = usePreferences();
+  const on = parseDate(day.slice(0, 10)) ?? 0;
+  const worked = attempt(() => check(plan, on).findings);
+  const findings = worked.ok ? worked.value.filter(({ severity }) => severity !== 'note') : [];
+  return (
+    <>
+      <strong>{name}</strong>
+      {findings.length === 0 ? (
+        <p className="soft">Nothing that the checks would put right.</p>
+      ) : (
+        <ul className="visit-list">
+          {findings.map((finding, i) => (
+            <li key={i}>{findingSentence(finding, { on, clock })}</li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+function Findings({ id }: { readonly id: string }) {
+  const whole = useQuery({
+    queryKey: visitKeys.one(id),
+    queryFn: () => loadVisit(id),
+    staleTime: Infinity,
+  });
+  if (!whole.data)
+    return <p className="soft">{whole.isError ? 'They cannot be reached.' : 'One moment …'}</p>;
+  const { asFound, asLeft } = whole.data.visit;
+  return (
+    <>
+      {asFound && <FindingsOf name="As found" plan={asFound.plan} day={asFound.at} />}
+      <FindingsOf name="As left" plan={asLeft.plan} day={asLeft.at} />
+    </>
+  );
+}
+
+/** A visit as the logbook tells it: who, when, found, done, left, faults, what comes next. */
+export function LogEntry({
+  entry,
+  today,
+}: {
+  readonly entry: VisitSummary;
+  readonly today: number;
+}) {
+  const { clock } = usePreferences();
+  const { id, visit, by } = entry;
+  const faultsText = (isOpen: boolean) =>
+    visit.faults
+      .filter(({ open }) => open === isOpen)
+      .map(
+        ({ station, fault }) =>
+          // The cast holds for what was noted here; what another program wrote is told as it stands.
+          `station ${station}, ${(FAULT_WORDS[fault as FaultFound] ?? fault).toLowerCase()}`,
+      )
+      .join('; ');
+  const tests = (visit.tests ?? []).filter(
+    ({ result, wiring, reading }) =>
+      (result && result !== 'waters') || (wiring && wiring !== 'good') || reading,
+  );
+  const lines: readonly (readonly [string, string | undefined])[] = [
+    ['Complaint', visit.complaint],
+    ['Found', visit.cause],
+    ['Done', visit.done],
+    ['Slips caught in reading back', visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
+    [
+      'Tested',
+      tests
+        .map(({ station, result, wiring, reading }) =>
+          [
+            `station ${station}`,
+            result && TEST_WORDS[result].toLowerCase(),
+            wiring && WIRING_WORDS[wiring].toLowerCase(),
+            reading,
+          ]
+            .filter(Boolean)
+            .join(' '),
+        )
+        .join('; '),
+    ],
+    [
+      'Searched',
+      (visit.ladders ?? [])
+        .map(
+          ({ station, rung, good, reading }) =>
+            `station ${station}, ${RUNG_WORDS[rung].toLowerCase()}: ${good ? 'good' : 'bad'}${reading ? ` (${reading})` : ''}`,
+        )
+        .join('; '),
+    ],
+    ['Faults open', faultsText(true)],
+    ['Mended', faultsText(false)],
+    ['Minutes spent', visit.minutesSpent === undefined ? undefined : String(visit.minutesSpent)],
+    [
+      'Next',
+      visit.next
+        .map(
+          ({ date, reason, note }) =>
+            `${dayOf(date, today)}, ${NEXT_WORDS[reason].toLowerCase()}${note ? `: ${note}` : ''}`,
+        )
+        .join('; '),
+    ],
+  ];
+  return (
+    <li className="log-entry">
+      <h2>
+        {dayOf(visit.began, today)}, {startWords(visit.began.slice(11), clock)} to{' '}
+        {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
+      </h2>
+      <ul className="visit-list">
+        {lines.map(([name, text]) => text && <li key={name}>{`${name}: ${text}`}</li>)}
+      </ul>
+      {(visit.photos ?? []).length > 0 && (
+        <PhotoRow label="Photos of the visit" photos={visit.photos ?? []} />
+      )}
+      <Disclosure className="log-findings" summary="Findings, as found and as left">
+        {() => <Findings id={id} />}
+      </Disclosure>
+    </li>
+  );
+}

@@ -1,0 +1,88 @@
+import { Button } from 'antd';
+import { useQuery } from '@tanstack/react-query';
+import type { Plan } from '@water-clock/core';
+import { Failed, Loading } from '../platform/states.tsx';
+import { saveJson } from '../platform/files.ts';
+import { commitWords } from '../editor/commitWords.ts';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { useBrief } from '../steps/useBrief.ts';
+import { CompareStates, type State } from './CompareStates.tsx';
+import { dayOf, LogEntry } from './LogEntry.tsx';
+import { loadVisit, useVisits, visitKeys, type VisitSummary } from '../api/visits.ts';
+import { WaterView } from './WaterView.tsx';
+import './visits.css';
+
+/** What is set now, what this visit froze, and what every closed one did. */
+function statesOf({ plan, survey, today }: SurveyProps, list: readonly VisitSummary[]): State[] {
+  const { asLeft, asFound } = survey.visit ?? {};
+  return [
+    { key: 'now', name: 'What is set now', of: { plan } },
+    ...(asLeft ? [{ key: 'left', name: 'This visit, as left', of: { plan: asLeft.plan } }] : []),
+    ...(asFound
+      ? [{ key: 'found', name: 'This visit, as found', of: { plan: asFound.plan } }]
+      : []),
+    ...list.flatMap(({ id, visit }): State[] => [
+      {
+        key: `${id} left`,
+        name: `${dayOf(visit.closed, today)}, as left`,
+        of: { visit: id, which: 'asLeft' },
+      },
+      {
+        key: `${id} found`,
+        name: `${dayOf(visit.began, today)}, as found`,
+        of: { visit: id, which: 'asFound' },
+      },
+    ]),
+  ];
+}
+
+/** The visits that were closed, what was left each time, water and money, and the way out for all of it. */
+export default function LogbookView(props: SurveyProps) {
+  const { timerId, site, plan, survey, editor, today } = props;
+  const visits = useVisits(timerId);
+  const brief = useBrief(props);
+  const last = visits.data?.[0]?.id ?? '';
+  const latest = useQuery({
+    queryKey: visitKeys.one(last),
+    queryFn: () => loadVisit(last),
+    enabled: last !== '',
+    staleTime: Infinity,
+  });
+  if (visits.isPending) return <Loading what="the logbook" />;
+  if (visits.isError)
+    return <Failed what="The logbook" error={visits.error} retry={() => void visits.refetch()} />;
+  const list = visits.data;
+  const states = statesOf(props, list);
+  const asFound = survey.visit?.asFound?.plan ?? latest.data?.visit.asFound?.plan ?? null;
+  const restore = (state: Plan) => commitWords(editor, { type: 'replace-plan', plan: state });
+  const path = `/api/timers/${encodeURIComponent(timerId)}`;
+  return (
+    <div className="survey-view">
+      {list.length === 0 ? (
+        <p>
+          No visit is closed yet. The first one stands here with who, when, what was found and left.
+        </p>
+      ) : (
+        <ol className="log">
+          {list.map((entry) => (
+            <LogEntry key={entry.id} entry={entry} today={today} />
+          ))}
+        </ol>
+      )}
+      {states.length > 1 && <CompareStates states={states} restore={restore} />}
+      <WaterView plan={plan} asFound={asFound} survey={survey} editor={editor} today={today} />
+      <section aria-label="Files">
+        <h2>Files</h2>
+        <p className="files">
+          <Button href={`${path}/watering.ics`}>Watering as a calendar (.ics)</Button>
+          <Button href={`${path}/runs.csv`}>A year of runs (.csv)</Button>
+          <Button href={`${path}/export`}>Plan (.json)</Button>
+          <Button onClick={() => saveJson(`${site.name}.brief.json`, brief)}>Brief (.json)</Button>
+          <Button href={`/api/sites/${encodeURIComponent(site.id)}/archive`}>
+            The whole site with visits (.zip)
+          </Button>
+        </p>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,176 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  attempt,
+  dateWords,
+  formatMoment,
+  NEXT_REASONS,
+  NEXT_WORDS,
+  nextCycles,
+  parseDate,
+  programLabel,
+  startWords,
+  type FollowUp,
+  type NextReason,
+  type NextVisit,
+  type Plan,
+} from '@water-clock/core';
+import { useSession } from '../api/people.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { momentText } from './panel.ts';
+import type { VisitPartProps } from './visitPart.ts';
+
+/** The first watering that is to come, as it must happen. */
+function foretold(plan: Plan, today: number, now: number): FollowUp | null {
+  const coming = plan.programs.flatMap((program) => {
+    const worked = attempt(() => nextCycles(plan, program, today));
+    const stations = program.runs
+      .filter(({ seconds }) => seconds > 0)
+      .map(({ station }) => station);
+    if (!worked.ok || stations.length === 0 || !program.days) return [];
+    return worked.value
+      .filter(({ due }) => due > now)
+      .map(({ due }) => ({ program: program.letter, at: due, stations }));
+  });
+  const [first] = coming.sort((a, b) => a.at - b.at);
+  return first
+    ? { program: first.program, due: formatMoment(first.at).slice(0, 16), stations: first.stations }
+    : null;
+}
+
+/** Visits to come, and who is to see the first real watering. */
+export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps) {
+  const { clock } = usePreferences();
+  const [reason, setReason] = useState<NextReason>('percent');
+  const [date, setDate] = useState('');
+  const [note, setNote] = useState('');
+  const me = useSession().data?.person?.name;
+  const next = survey.next ?? [];
+  const { followUp } = survey;
+  const set = (all: readonly NextVisit[]) =>
+    editor.commit({ type: 'note', fields: { next: all.length > 0 ? all : null } });
+  const first = foretold(plan, today, now);
+  const dialect = plan.timer.dialect ?? {};
+  return (
+    <section aria-label="Next" className="leave-part">
+      <h2>Who comes back, and when</h2>
+      {next.length > 0 && (
+        <ul className="visit-list">
+          {next.map((one, i) => (
+            <li key={i}>
+              {dateWords(parseDate(one.date) ?? today, today)}: {NEXT_WORDS[one.reason]}
+              {one.note ? `: ${one.note}` : ''}{' '}
+              <Button
+                size="small"
+                aria-label={`Take out visit ${i + 1}`}
+                onClick={() => set(next.filter((_, k) => k !== i))}
+              >
+                ×
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form
+        className="sighting-fields"
+        aria-label="A visit to come"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (parseDate(date) === null) return;
+          set([...next, { date, reason, ...(note.trim() ? { note: note.trim() } : {}) }]);
+          setDate('');
+          setNote('');
+        }}
+      >
+        <label className="labelled">
+          Why
+          <select
+            className="field"
+            value={reason}
+            onChange={({ target }) => setReason(target.value as NextReason)}
+          >
+            {NEXT_REASONS.map((one) => (
+              <option key={one} value={one}>
+                {NEXT_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="labelled">
+          On
+          <input
+            className="field"
+            type="date"
+            value={date}
+            onChange={({ target }) => setDate(target.value)}
+          />
+        </label>
+        <label className="labelled">
+          Note
+          <input
+            className="field"
+            value={note}
+            maxLength={120}
+            onChange={({ target }) => setNote(target.value)}
+          />
+        </label>
+        <Button htmlType="submit" disabled={parseDate(date) === null}>
+          Add
+        </Button>
+      </form>
+      {followUp ? (
+        <p className={followUp.seenOn ? 'soft' : 'notice'}>
+          First real watering: program {programLabel(followUp.program, dialect)},{' '}
+          {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today)},{' '}
+          {startWords(followUp.due.slice(11), clock)}, stations {followUp.stations.join(', ')} in
+          this order.{' '}
+          {followUp.seenOn ? (
+            <>
+              Seen {dateWords(parseDate(followUp.seenOn) ?? today, today)}
+              {followUp.seenBy ? ` by ${followUp.seenBy}` : ''}.
+            </>
+          ) : (
+            <>
+              Open until somebody has seen it.{' '}
+              <Button
+                onClick={() =>
+                  editor.commit({
+                    type: 'note',
+                    fields: {
+                      followUp: {
+                        ...followUp,
+                        seenOn: momentText(now).slice(0, 10),
+                        ...(me ? { seenBy: me } : {}),
+                      },
+                    },
+                  })
+                }
+              >
+                It was seen, and right
+              </Button>
+            </>
+          )}{' '}
+          <Button
+            size="small"
+            onClick={() => editor.commit({ type: 'note', fields: { followUp: null } })}
+          >
+            Not needed
+          </Button>
+        </p>
+      ) : (
+        first && (
+          <p>
+            <Button onClick={() => editor.commit({ type: 'note', fields: { followUp: first } })}>
+              Somebody is to see the first real watering
+            </Button>{' '}
+            <span className="soft">
+              Program {programLabel(first.program, dialect)},{' '}
+              {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today)},{' '}
+              {startWords(first.due.slice(11), clock)}, stations {first.stations.join(', ')}.
+            </span>
+          </p>
+        )
+      )}
+    </section>
+  );
+}

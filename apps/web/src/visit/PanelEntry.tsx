@@ -1,0 +1,148 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  effectivePercent,
+  HIDDEN_ANSWERS,
+  HIDDEN_WORDS,
+  monthOf,
+  orderOf,
+  panelLines,
+  programLabel,
+  type HiddenAnswer,
+  type PanelLine,
+  type Visit,
+} from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Chips } from '../fields/Chips.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { frozenAt, panelNow } from './panel.ts';
+import { useKind } from './useKind.ts';
+import { PanelField, PanelTotal } from './PanelField.tsx';
+
+/** The settings in this panel's order, a program at a time. */
+export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
+  const { plan, editor, now, today, visit } = props;
+  const { clock } = usePreferences();
+  const panel = panelNow(plan, now, clock);
+  const kind = useKind(plan);
+  const [opened, setOpened] = useState<readonly string[]>([]);
+  const [hidden, setHidden] = useState<HiddenAnswer | null>(null);
+  const lines = panelLines(plan, panel).filter(({ setting }) => setting !== 'clock');
+  const { dialect } = panel.hand;
+  const percentOf = (letter: string) => {
+    const program = plan.programs.find((one) => one.letter === letter);
+    return program ? effectivePercent(plan, program, monthOf(today)) : 100;
+  };
+  const inProgram = (letter: string) =>
+    lines.filter(
+      ({ place }) =>
+        (place.of === 'start' ||
+          place.of === 'run' ||
+          place.of === 'days' ||
+          place.of === 'count' ||
+          place.of === 'phase') &&
+        place.program === letter,
+    );
+  const letters = [
+    ...new Set(
+      lines.flatMap(({ place }) =>
+        'program' in place && place.of === 'start' ? [place.program] : [],
+      ),
+    ),
+  ];
+  const ofTimer = lines.filter(
+    ({ place }) => !letters.some((letter) => inProgram(letter).some((one) => one.place === place)),
+  );
+  // Extras of stations have their place on the step of percent and hours; here stands what pages show.
+  const general = ofTimer.filter(({ place }) =>
+    ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
+  );
+  const isUsed = (letter: string) => plan.programs.some((one) => one.letter === letter);
+  const field = (line: PanelLine, letter?: string) => {
+    const percent = letter === undefined ? 100 : percentOf(letter);
+    const shownAt = dialect.runPage === 'adjusted' && percent !== 100 ? percent : null;
+    return (
+      <PanelField
+        key={line.id}
+        line={line}
+        plan={plan}
+        editor={editor}
+        now={panel}
+        shownAt={shownAt}
+      />
+    );
+  };
+  const order = orderOf(plan);
+  const percentFirst = order.indexOf('percent') < order.indexOf('starts');
+  const generalBlock = (which: readonly PanelLine[]) =>
+    which.length > 0 && <div className="panel-lines">{which.map((line) => field(line))}</div>;
+  const [early, late] = [
+    general.filter(({ place }) => place.of === 'percent' && percentFirst),
+    general.filter(({ place }) => !(place.of === 'percent' && percentFirst)),
+  ];
+  return (
+    <>
+      <p>
+        Page through the timer and type what it shows, in its own order; Enter goes on. Nothing in
+        the box is touched yet.
+      </p>
+      {dialect.runPage === 'adjusted' && (
+        <p className="soft">
+          Its run page shows minutes at the percent in force: type what it shows, what was entered
+          is worked back.
+        </p>
+      )}
+      {generalBlock(early)}
+      {letters.map((letter) =>
+        isUsed(letter) || opened.includes(letter) ? (
+          <section
+            key={letter}
+            className="panel-program"
+            aria-label={`Program ${programLabel(letter, dialect)}`}
+          >
+            <h2>
+              Program {programLabel(letter, dialect)}
+              {programLabel(letter, dialect) !== letter && (
+                <span className="soft"> ({letter} on the strip)</span>
+              )}
+            </h2>
+            <div className="panel-lines">
+              {inProgram(letter).map((line) => field(line, letter))}
+            </div>
+            <PanelTotal letter={letter} plan={plan} visit={visit} editor={editor} now={panel} />
+          </section>
+        ) : (
+          <p key={letter} className="panel-unused">
+            Program {programLabel(letter, dialect)}: nothing noted. Is every start of it off?{' '}
+            <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
+          </p>
+        ),
+      )}
+      {generalBlock(late)}
+      <Chips
+        label="Are programs or starts hidden?"
+        options={HIDDEN_ANSWERS.map((one) => [one, HIDDEN_WORDS[one]] as const)}
+        value={hidden}
+        pick={setHidden}
+      />
+      {kind?.hides && <p className="soft">{kind.hides}</p>}
+      <div>
+        <Button
+          type="primary"
+          size="large"
+          disabled={hidden === null}
+          onClick={() =>
+            hidden !== null &&
+            editor.commit({
+              type: 'note-visit',
+              fields: { asFound: { ...frozenAt(plan, now), hidden } },
+            })
+          }
+        >
+          Freeze as found
+        </Button>{' '}
+        {hidden === null && <span className="soft">Answer the question above first.</span>}
+      </div>
+    </>
+  );
+}

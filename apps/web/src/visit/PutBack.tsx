@@ -1,0 +1,49 @@
+import { openSwitches, SWITCHED, SWITCHED_WORDS, type Switched } from '@water-clock/core';
+import { Chips } from '../fields/Chips.tsx';
+import type { VisitPartProps } from './visitPart.ts';
+
+/** What was switched for the test: put back, or left so for a reason. */
+export function PutBack({ plan, visit, editor }: VisitPartProps) {
+  const noted = visit.switched ?? [];
+  const open = openSwitches(visit, plan);
+  const set = (what: Switched, next: { putBack: boolean; reason?: string } | null) => {
+    const all = [...noted.filter((one) => one.what !== what), ...(next ? [{ what, ...next }] : [])];
+    editor.commit({ type: 'note-visit', fields: { switched: all.length > 0 ? all : null } });
+  };
+  return (
+    <section aria-label="Put back" className="leave-part">
+      <h2>Put back what was switched</h2>
+      {SWITCHED.map((what) => {
+        const one = noted.find((each) => each.what === what);
+        const isOpen = open.includes(what);
+        return (
+          <div key={what} className="switched">
+            <Chips
+              label={SWITCHED_WORDS[what]}
+              options={[
+                ['back', 'Put back'],
+                ['on', 'Still so'],
+              ]}
+              value={one ? (one.putBack ? 'back' : 'on') : isOpen ? 'on' : null}
+              pick={(value) => set(what, value === null ? null : { putBack: value === 'back' })}
+            />
+            {(isOpen || one?.reason !== undefined) && (
+              <input
+                className="field"
+                aria-label={`${SWITCHED_WORDS[what]}: why it stays`}
+                placeholder="why it stays so"
+                maxLength={120}
+                defaultValue={one?.reason ?? ''}
+                onBlur={({ target }) => {
+                  const reason = target.value.trim();
+                  if (reason !== (one?.reason ?? ''))
+                    set(what, reason === '' ? { putBack: false } : { putBack: false, reason });
+                }}
+              />
+            )}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,222 @@
+import { useMemo, useState } from 'react';
+import { Button } from 'antd';
+import {
+  askSentence,
+  factoryPlan,
+  fitsAll,
+  foundAhead,
+  nightOf,
+  parseMoment,
+  SECONDS_PER_DAY,
+  SIGN_WORDS,
+  SIGNS,
+  sightingSentence,
+  type Question,
+  type Sighting,
+  type Sign,
+  type TimerSpeech,
+  type Visit,
+} from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+import { NoVisit } from './NoVisit.tsx';
+import { SightingForm } from './SightingForm.tsx';
+import { useDiagnosis } from './useDiagnosis.ts';
+import { useKind } from './useKind.ts';
+import './visits.css';
+import { ExplanationItem } from './ExplanationItem.tsx';
+import { Ladder } from './Ladder.tsx';
+
+function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
+  const { plan, survey, visit, editor, today, site, timerId } = props;
+  const { clock } = usePreferences();
+  const kind = useKind(plan);
+  const [ladder, setLadder] = useState<number | null>(null);
+  const sightings = useMemo(() => visit.sightings ?? [], [visit.sightings]);
+  const signs = visit.signs ?? [];
+  const ahead = foundAhead(survey);
+  const known = visit.asFound?.plan ?? plan;
+  const question: Question = useMemo(
+    () => ({
+      plan: known,
+      sightings,
+      signs: visit.signs ?? [],
+      ahead,
+      factory: factoryPlan(known, kind),
+    }),
+    [known, sightings, visit.signs, ahead, kind],
+  );
+  const [last] = sightings.slice(-1);
+  const night = nightOf(parseMoment(last?.from ?? '') ?? today * SECONDS_PER_DAY);
+  const { shown, stop } = useDiagnosis(question, today * SECONDS_PER_DAY, night);
+  const answer = shown?.answer ?? null;
+  const speech: TimerSpeech = { on: today, clock, plan: known };
+  const note = (next: readonly Sighting[]) =>
+    editor.commit({
+      type: 'note-visit',
+      fields: { sightings: next.length > 0 ? next : null },
+    });
+  const dead = new Set([
+    ...(visit.ladders ?? []).map(({ station }) => station),
+    ...(visit.tests ?? []).filter(({ result }) => result === 'dead').map(({ station }) => station),
+    ...(answer?.explanations ?? []).flatMap(({ slips }) =>
+      slips.flatMap((slip) => (slip.type === 'dead-station' ? [slip.station] : [])),
+    ),
+    ...(ladder === null ? [] : [ladder]),
+  ]);
+  const nameOf = (number: number) => plan.stations.find((one) => one.number === number)?.name ?? '';
+  return (
+    <>
+      <label className="labelled complaint">
+        What the homeowner says
+        <input
+          className="field"
+          maxLength={500}
+          placeholder="“It comes on in the afternoon.”"
+          defaultValue={visit.complaint ?? ''}
+          onBlur={({ target }) => {
+            const complaint = target.value.trim();
+            if (complaint !== (visit.complaint ?? ''))
+              editor.commit({ type: 'note-visit', fields: { complaint: complaint || null } });
+          }}
+        />
+      </label>
+      <SightingForm plan={plan} today={today} add={(one) => note([...sightings, one])} />
+      {sightings.length > 0 && (
+        <ul className="visit-list" aria-label="Seen">
+          {sightings.map((one, i) => (
+            <li key={i}>
+              {sightingSentence(one, speech)}{' '}
+              <Button
+                size="small"
+                aria-label={`Take out what was seen, ${i + 1}`}
+                onClick={() => note(sightings.filter((_, k) => k !== i))}
+              >
+                ×
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <Disclosure
+        className="signs-shown"
+        summary={`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
+      >
+        {() => (
+          <div className="signs">
+            {SIGNS.map((sign: Sign) => (
+              <label key={sign} className="check">
+                <input
+                  type="checkbox"
+                  checked={signs.includes(sign)}
+                  onChange={({ target }) => {
+                    const next = target.checked
+                      ? [...signs, sign]
+                      : signs.filter((one) => one !== sign);
+                    editor.commit({
+                      type: 'note-visit',
+                      fields: { signs: next.length > 0 ? next : null },
+                    });
+                  }}
+                />
+                {SIGN_WORDS[sign]}
+              </label>
+            ))}
+          </div>
+        )}
+      </Disclosure>
+      <p className="soft">
+        {ahead === null
+          ? 'The clock as found is not noted: any error of it is thought of as well.'
+          : ahead === 0
+            ? 'The clock was found right.'
+            : 'The clock was found wrong; that is taken into account.'}{' '}
+        {visit.asFound
+          ? ''
+          : 'The settings as found are not frozen: what is noted is taken for them.'}
+      </p>
+      {shown?.state === 'working' && (
+        <p role="status" className="work-note">
+          Working it out: {Math.round(shown.share * 100)} %{' '}
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {shown?.state === 'stopped' && (
+        <p className="work-note">
+          Stopped. Add or take out something that was seen to begin again.
+        </p>
+      )}
+      {answer && (
+        <section aria-label="Explanations">
+          <h2>What would explain it</h2>
+          {answer.explanations[0] && !fitsAll(answer.explanations[0]) && (
+            <p className="notice">
+              Nothing explains all of it. One sighting may be mistaken, or three things are wrong.
+            </p>
+          )}
+          {answer.ask && <p className="ask">{askSentence(answer.ask, speech)}</p>}
+          <ol className="explanations">
+            {answer.explanations.map((explained, i) => (
+              <ExplanationItem
+                key={i}
+                explained={explained}
+                rank={i + 1}
+                speech={speech}
+                visit={visit}
+                site={site}
+                editor={editor}
+                timerId={timerId}
+                plan={plan}
+              />
+            ))}
+          </ol>
+        </section>
+      )}
+      <section aria-label="Dead stations" className="ladders">
+        <label className="labelled">
+          A station that does not open
+          <select
+            className="field"
+            value=""
+            onChange={({ target }) => setLadder(target.value === '' ? null : Number(target.value))}
+          >
+            <option value="">choose one for its ladder</option>
+            {plan.stations.map(({ number, name }) => (
+              <option key={number} value={number}>
+                {number} {name ?? ''}
+              </option>
+            ))}
+          </select>
+        </label>
+        {[...dead]
+          .sort((a, b) => a - b)
+          .map((station) => (
+            <Ladder
+              key={station}
+              station={station}
+              name={nameOf(station)}
+              tried={visit.ladders ?? []}
+              set={(ladders) => editor.commit({ type: 'note-visit', fields: { ladders } })}
+            />
+          ))}
+      </section>
+    </>
+  );
+}
+
+/** What the homeowner saw, and what may be behind it. */
+export default function SeenView(props: SurveyProps) {
+  const { visit } = props.survey;
+  return (
+    <div className="survey-view">
+      {visit ? (
+        <Diagnosing {...props} visit={visit} />
+      ) : (
+        <NoVisit editor={props.editor} now={props.now} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,252 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  dateWords,
+  formatDate,
+  formatTime,
+  parseTime,
+  parseTimeEntry,
+  SECONDS_PER_DAY,
+  TIME_ENTRY_HELP,
+  type EpochDay,
+  type Plan,
+  type Sighting,
+} from '@water-clock/core';
+import { Chips } from '../fields/Chips.tsx';
+import { NumberField } from '../fields/NumberField.tsx';
+
+const DAYS_BACK = 14;
+const NOON = 43_200;
+const KINDS = [
+  ['ran-at', 'It ran at'],
+  ['ran-between', 'It ran between'],
+  ['ran-in', 'It ran that night'],
+  ['dry', 'Not that night'],
+  ['spell', 'Not for days'],
+] as const;
+type Kind = (typeof KINDS)[number][0];
+
+interface Props {
+  readonly plan: Plan;
+  readonly today: EpochDay;
+  readonly add: (sighting: Sighting) => void;
+}
+
+/** A time of day as it is typed; null: nothing that can be read. */
+const secondsOf = (typed: string): number | null => {
+  const entry = parseTimeEntry(typed);
+  return entry === null ? null : parseTime(entry);
+};
+const momentOf = (day: EpochDay, seconds: number) => `${formatDate(day)}T${formatTime(seconds)}`;
+
+/** What somebody saw: when, what, how long. A night is from noon to noon. */
+export function SightingForm({ plan, today, add }: Props) {
+  const [kind, setKind] = useState<Kind>('ran-at');
+  const [day, setDay] = useState(today - 1);
+  const [time, setTime] = useState('');
+  /** Null: not yet. */
+  const [endDay, setEndDay] = useState<EpochDay | null>(null);
+  const [endTime, setEndTime] = useState('');
+  const [station, setStation] = useState<number | null>(null);
+  const [minutes, setMinutes] = useState<number | null>(null);
+  const [times, setTimes] = useState<number | null>(null);
+  const at = secondsOf(time);
+  const end = secondsOf(endTime);
+  const where = station === null ? {} : { station };
+  const long = minutes === null ? {} : { minutes };
+  const night = { from: momentOf(day, NOON), to: momentOf(day + 1, NOON) };
+  /** Why it cannot be added as it stands, where that is not plain to see. */
+  const fault = faultOf(kind, day, at, endDay, end, today);
+
+  const sighting = (): Sighting | null => {
+    if (fault !== null || (time !== '' && at === null) || (endTime !== '' && end === null))
+      return null;
+    switch (kind) {
+      case 'ran-at':
+        return at === null ? null : { saw: 'ran', from: momentOf(day, at), ...where, ...long };
+      case 'ran-between':
+        if (at === null || end === null) return null;
+        return {
+          saw: 'ran',
+          from: momentOf(day, at),
+          // Over midnight.
+          to: momentOf(end > at ? day : day + 1, end),
+          ...where,
+          ...long,
+        };
+      case 'ran-in':
+        return { saw: 'ran', ...night, ...where, ...(times === null ? {} : { times }) };
+      case 'dry':
+        return { saw: 'dry', ...night, ...where };
+      case 'spell':
+        return {
+          saw: 'dry',
+          from: momentOf(day, at ?? NOON),
+          to: endDay === null ? momentOf(today, 0) : momentOf(endDay, end ?? 0),
+          ...where,
+          ...(at === null ? {} : { ranBefore: true }),
+          ...(endDay === null || end === null ? {} : { ranAfter: true }),
+        };
+    }
+  };
+  const made = sighting();
+  return (
+    <form
+      className="sighting"
+      aria-label="What was seen"
+      onSubmit={(event) => {
+        event.preventDefault();
+        // What cannot be read is not left out silently.
+        const wrong = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]');
+        if (wrong) wrong.focus();
+        if (wrong || !made) return;
+        add(made);
+        setTime('');
+        setEndTime('');
+        setEndDay(null);
+        setMinutes(null);
+        setTimes(null);
+      }}
+    >
+      <Chips label="What" options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
+      <div className="sighting-fields">
+        <label className="labelled">
+          {kind === 'spell'
+            ? 'It ran last'
+            : kind.startsWith('ran-') && kind !== 'ran-in'
+              ? 'Day'
+              : 'Night that began on'}
+          <select
+            className="field"
+            value={day}
+            onChange={({ target }) => setDay(Number(target.value))}
+          >
+            <DayOptions today={today} />
+          </select>
+        </label>
+        {(kind === 'ran-at' || kind === 'ran-between') && (
+          <TimeField label={kind === 'ran-at' ? 'Time' : 'From'} typed={time} type={setTime} />
+        )}
+        {kind === 'ran-between' && <TimeField label="To" typed={endTime} type={setEndTime} />}
+        {kind === 'spell' && (
+          <>
+            <TimeField label="Until about, if known" typed={time} type={setTime} />
+            <label className="labelled">
+              It ran again
+              <select
+                className="field"
+                value={endDay ?? ''}
+                onChange={({ target }) =>
+                  setEndDay(target.value === '' ? null : Number(target.value))
+                }
+              >
+                <option value="">not yet</option>
+                <DayOptions today={today} />
+              </select>
+            </label>
+            {endDay !== null && (
+              <TimeField label="From about, if known" typed={endTime} type={setEndTime} />
+            )}
+          </>
+        )}
+        <label className="labelled">
+          Where
+          <select
+            className="field"
+            value={station ?? ''}
+            onChange={({ target }) => setStation(target.value === '' ? null : Number(target.value))}
+          >
+            <option value="">{kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'}</option>
+            {plan.stations.map(({ number, name }) => (
+              <option key={number} value={number}>
+                {number} {name ?? ''}
+              </option>
+            ))}
+          </select>
+        </label>
+        {(kind === 'ran-at' || kind === 'ran-between') && (
+          <NumberField
+            label="For about, min"
+            least={1}
+            most={1440}
+            value={minutes}
+            empty="not told"
+            commit={(value) => {
+              setMinutes(value);
+              return null;
+            }}
+          />
+        )}
+        {kind === 'ran-in' && (
+          <NumberField
+            label="How often"
+            least={1}
+            most={20}
+            value={times}
+            empty="not told"
+            commit={(value) => {
+              setTimes(value);
+              return null;
+            }}
+          />
+        )}
+        <Button htmlType="submit" type="primary" size="large" disabled={!made}>
+          Add what was seen
+        </Button>
+      </div>
+      {fault && <p className="fault">{fault}</p>}
+    </form>
+  );
+}
+
+/** What is contrary in itself about what was entered; null where nothing is. */
+function faultOf(
+  kind: Kind,
+  day: EpochDay,
+  at: number | null,
+  endDay: EpochDay | null,
+  end: number | null,
+  today: EpochDay,
+): string | null {
+  if (kind === 'ran-between' && at !== null && at === end)
+    return 'From and to are the same time: choose “It ran at”.';
+  if (kind !== 'spell') return null;
+  const from = day * SECONDS_PER_DAY + (at ?? NOON);
+  const to = endDay === null ? today * SECONDS_PER_DAY : endDay * SECONDS_PER_DAY + (end ?? 0);
+  if (to > from) return null;
+  return endDay === null
+    ? 'It ran last today: nothing is missing yet. Choose an earlier day.'
+    : 'It ran again before it ran last. Choose a later day or time.';
+}
+
+function DayOptions({ today }: { readonly today: EpochDay }) {
+  return Array.from({ length: DAYS_BACK + 1 }, (_, i) => today - i).map((one) => (
+    <option key={one} value={one}>
+      {one === today ? 'Today, ' : one === today - 1 ? 'Yesterday, ' : ''}
+      {dateWords(one, today)}
+    </option>
+  ));
+}
+
+interface TimeFieldProps {
+  readonly label: string;
+  readonly typed: string;
+  readonly type: (typed: string) => void;
+}
+
+function TimeField({ label, typed, type }: TimeFieldProps) {
+  const isFault = typed !== '' && secondsOf(typed) === null;
+  return (
+    <label className="labelled">
+      {label}
+      <input
+        className="field"
+        value={typed}
+        placeholder="3:15p"
+        aria-invalid={isFault}
+        onChange={({ target }) => type(target.value)}
+      />
+      {isFault && <span className="fault">{TIME_ENTRY_HELP}</span>}
+    </label>
+  );
+}

@@ -1,0 +1,106 @@
+import { Button } from 'antd';
+import {
+  TEST_RESULTS,
+  TEST_WORDS,
+  WIRING_WORDS,
+  WIRINGS,
+  type StationTest,
+} from '@water-clock/core';
+import { Chips } from '../fields/Chips.tsx';
+import type { VisitPartProps } from './visitPart.ts';
+
+const chips = <T extends string>(all: readonly T[], words: Readonly<Record<T, string>>) =>
+  all.map((one) => [one, words[one]] as const);
+
+/** Two minutes a station, and what the wiring test said. */
+export function TestList({ plan, visit, editor }: VisitPartProps) {
+  const tests = visit.tests ?? [];
+  const set = (station: number, fields: Partial<StationTest>) => {
+    const others = tests.filter((one) => one.station !== station);
+    const before = tests.find((one) => one.station === station) ?? { station };
+    const next = Object.fromEntries(
+      Object.entries({ ...before, ...fields }).filter(([, value]) => value !== undefined),
+    ) as unknown as StationTest;
+    const all = [...others, ...(Object.keys(next).length > 1 ? [next] : [])];
+    editor.commit({
+      type: 'note-visit',
+      fields: { tests: all.length > 0 ? all.sort((a, b) => a.station - b.station) : null },
+    });
+  };
+  const left = plan.stations.filter(
+    ({ number }) => !tests.some((one) => one.station === number && one.result),
+  );
+  return (
+    <section aria-label="Test" className="leave-part">
+      <h2>Test: two minutes a station</h2>
+      <p className="soft">
+        {left.length === 0
+          ? 'All stations are tested.'
+          : `${plan.stations.length - left.length} of ${plan.stations.length} tested.`}{' '}
+        A pump must never run with every valve closed.
+      </p>
+      {left.length > 1 && (
+        <Button
+          onClick={() => {
+            const rest = left.map(({ number }): StationTest => ({
+              ...tests.find((one) => one.station === number),
+              station: number,
+              result: 'waters',
+            }));
+            const others = tests.filter(
+              ({ station }) => !rest.some((one) => one.station === station),
+            );
+            editor.commit({
+              type: 'note-visit',
+              fields: { tests: [...others, ...rest].sort((a, b) => a.station - b.station) },
+            });
+          }}
+        >
+          {left.length === plan.stations.length ? 'All of them water' : 'All others water'}
+        </Button>
+      )}
+      {plan.stations.map(({ number, name }) => {
+        const noted = tests.find((one) => one.station === number);
+        return (
+          <details key={number} className="test">
+            <summary>
+              <strong>{number}</strong> {name ?? ''}{' '}
+              <span className={noted?.result && noted.result !== 'waters' ? 'fault' : 'soft'}>
+                {noted?.result ? TEST_WORDS[noted.result] : 'not tested'}
+                {noted?.wiring && noted.wiring !== 'good' ? `, ${WIRING_WORDS[noted.wiring]}` : ''}
+              </span>
+            </summary>
+            <Chips
+              label="It"
+              options={chips(TEST_RESULTS, TEST_WORDS)}
+              value={noted?.result ?? null}
+              pick={(result) =>
+                set(number, { result: result ?? undefined } as Partial<StationTest>)
+              }
+            />
+            <Chips
+              label="Wiring"
+              options={chips(WIRINGS, WIRING_WORDS)}
+              value={noted?.wiring ?? null}
+              pick={(wiring) =>
+                set(number, { wiring: wiring ?? undefined } as Partial<StationTest>)
+              }
+            />
+            <input
+              className="field"
+              aria-label={`Reading of station ${number}`}
+              placeholder="reading, such as 0.21 A"
+              maxLength={80}
+              defaultValue={noted?.reading ?? ''}
+              onBlur={({ target }) => {
+                const reading = target.value.trim();
+                if (reading !== (noted?.reading ?? ''))
+                  set(number, { reading: reading || undefined } as Partial<StationTest>);
+              }}
+            />
+          </details>
+        );
+      })}
+    </section>
+  );
+}

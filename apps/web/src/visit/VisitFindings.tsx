@@ -1,0 +1,22 @@
+import { visitFindings, visitFindingSentence } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+
+const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
+
+/** What only a visit can find: the clock, the display's totals, what was switched, what is kept inside. */
+export function VisitFindings({ plan, survey, today }: SurveyProps) {
+  const { clock } = usePreferences();
+  const findings = visitFindings(plan, survey, today);
+  if (findings.length === 0) return null;
+  return (
+    <ul className="findings" aria-label="Found at the box">
+      {findings.map((finding, i) => (
+        <li key={i} className={`finding finding-${finding.severity}`}>
+          <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b>{' '}
+          {visitFindingSentence(finding, { on: today, clock, plan })}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,203 @@
+import { useMemo, useState } from 'react';
+import { Button } from 'antd';
+import {
+  attempt,
+  costOfYear,
+  faultSentence,
+  waterUsage,
+  type Plan,
+  type Survey,
+  type Tariff,
+  type UnitSystem,
+  type Usage,
+} from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+
+const LITRES_PER_GALLON = 3.785411784;
+
+/** Litres or US gallons, to three digits. */
+function volumeWords(litres: number, units: UnitSystem): string {
+  const value = units === 'us' ? litres / LITRES_PER_GALLON : litres;
+  const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - 2);
+  const rounded = Math.round(value / 10 ** digits) * 10 ** digits;
+  return `${rounded.toLocaleString('en')} ${units === 'us' ? 'gal' : 'L'}`;
+}
+
+interface Row {
+  readonly name: string;
+  readonly usage: Usage;
+}
+
+/** Steps of a tariff as they are typed: one a line, `up to litres: price a cubic metre`, the last without an end. */
+const stepsText = ({ steps }: Tariff) =>
+  steps
+    .map(({ upToLitres, perCubicMetre }) =>
+      upToLitres === undefined ? `${perCubicMetre}` : `${upToLitres}: ${perCubicMetre}`,
+    )
+    .join('\n');
+
+function stepsOf(text: string): Tariff['steps'] | null {
+  const lines = text.split('\n').filter((line) => line.trim() !== '');
+  const steps = lines.map((line) => {
+    const match = /^(?:(\d+(?:\.\d+)?)\s*:\s*)?(\d+(?:\.\d+)?)$/.exec(line.trim());
+    if (!match) return null;
+    return {
+      ...(match[1] === undefined ? {} : { upToLitres: Number(match[1]) }),
+      perCubicMetre: Number(match[2]),
+    };
+  });
+  return steps.length > 0 && steps.every((one) => one !== null) ? steps : null;
+}
+
+function TariffForm({
+  tariff,
+  commit,
+  done,
+}: {
+  readonly tariff: Tariff | undefined;
+  readonly commit: (tariff: Tariff | null) => string | null;
+  readonly done: () => void;
+}) {
+  const [currency, setCurrency] = useState(tariff?.currency ?? '');
+  const [days, setDays] = useState(String(tariff?.periodDays ?? 91));
+  const [house, setHouse] = useState(String(tariff?.houseLitres ?? ''));
+  const [steps, setSteps] = useState(tariff ? stepsText(tariff) : '');
+  const [fault, setFault] = useState<string | null>(null);
+  return (
+    <form
+      className="sighting-fields"
+      aria-label="What water costs"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const read = stepsOf(steps);
+        if (!read) {
+          setFault('Write a step a line: “50000: 2.10” up to so many litres, the last one “3.40”.');
+          return;
+        }
+        const refused = commit({
+          currency: currency.trim(),
+          periodDays: Number(days),
+          steps: read,
+          ...(house.trim() === '' ? {} : { houseLitres: Number(house) }),
+        });
+        setFault(refused);
+        if (refused === null) done();
+      }}
+    >
+      <label className="labelled">
+        Currency
+        <input
+          className="field"
+          value={currency}
+          onChange={({ target }) => setCurrency(target.value)}
+        />
+      </label>
+      <label className="labelled">
+        Days of a bill
+        <input className="field" value={days} onChange={({ target }) => setDays(target.value)} />
+      </label>
+      <label className="labelled">
+        The house itself, litres a bill
+        <input className="field" value={house} onChange={({ target }) => setHouse(target.value)} />
+      </label>
+      <label className="labelled">
+        Steps: up to litres: price a cubic metre
+        <textarea
+          className="field"
+          rows={3}
+          value={steps}
+          placeholder={'50000: 2.10\n3.40'}
+          onChange={({ target }) => setSteps(target.value)}
+        />
+      </label>
+      <Button htmlType="submit" type="primary">
+        Keep
+      </Button>
+      {tariff && <Button onClick={() => (commit(null), done())}>Take it out</Button>}
+      {fault && <span className="fault">{fault}</span>}
+    </form>
+  );
+}
+
+/** Water and money of a year, as found and as it is now. */
+export function WaterView({
+  plan,
+  asFound,
+  survey,
+  editor,
+  today,
+}: {
+  readonly plan: Plan;
+  readonly asFound: Plan | null;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+  readonly today: number;
+}) {
+  const { units } = usePreferences();
+  const [editing, setEditing] = useState(false);
+  const worked = useMemo(
+    () =>
+      attempt(() => [
+        ...(asFound ? [{ name: 'As found', usage: waterUsage(asFound, survey, today) }] : []),
+        { name: 'Now', usage: waterUsage(plan, survey, today) },
+      ]),
+    [plan, asFound, survey, today],
+  );
+  if (!worked.ok) return <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>;
+  const rows: readonly Row[] = worked.value;
+  const { tariff } = survey;
+  const unknown = rows.at(-1)?.usage.unknown ?? [];
+  const money = (usage: Usage) => (tariff ? costOfYear(usage, tariff) : null);
+  return (
+    <section aria-label="Water and money">
+      <h2>Water and money</h2>
+      <div className="table-frame">
+        <table className="conflict-table">
+          <thead>
+            <tr>
+              <th>State</th>
+              <th>A week at the peak</th>
+              <th>A year</th>
+              <th>Sure to</th>
+              {tariff && <th>Costs a year</th>}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ name, usage }) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td>{volumeWords(usage.peakWeekLitres, units)}</td>
+                <td>{volumeWords(usage.litresAYear, units)}</td>
+                <td>± {volumeWords(usage.uncertainLitres, units)}</td>
+                {tariff && (
+                  <td>
+                    {tariff.currency} {(money(usage) ?? 0).toFixed(2)}
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {unknown.length > 0 && (
+        <p className="soft">
+          Not counted: {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}. Neither
+          a flow nor a head with its area is noted there.
+        </p>
+      )}
+      {editing ? (
+        <TariffForm
+          tariff={tariff}
+          done={() => setEditing(false)}
+          commit={(next) => commitWords(editor, { type: 'note', fields: { tariff: next } })}
+        />
+      ) : (
+        <Button onClick={() => setEditing(true)}>
+          {tariff ? 'Change what water costs' : 'Note what water costs'}
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,7 @@
+import type { Visit } from '@water-clock/core';
+import type { SurveyProps } from '../timer/StepViews.tsx';
+
+/** What every part of a view works on once a visit is under way. */
+export interface VisitPartProps extends SurveyProps {
+  readonly visit: Visit;
+}

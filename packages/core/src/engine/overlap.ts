@@ -1,0 +1,501 @@
+/**
+ * Whether two nominal cycles ever overlap: a proof for all dates to the end of the calendar, not a sample of weeks
+ * (timing-rules.md sections 5 and 7).
+ *
+ * Why it is complete. A nominal cycle is fixed by its start, the weekday and the month of its date (nominal.ts); so each
+ * start comes to a few classes of dates, and in each of them the cycle occupies the same stretch, counted from 00:00 of its
+ * date. Two cycles, the second's date k days after the first's, overlap or not by their two stretches and k alone; and only
+ * those k can matter by which the first's stretch reaches the second's. Whether there are such dates is a question about two
+ * sets of days and k, answered by meetings.ts without looking at dates one by one, and remembered, since starts of one
+ * program share it. So all pairs of starts, of their classes and of k within reach are gone through, and nothing else can
+ * overlap.
+ *
+ * Two things spare most of the work and change no answer. A cycle overlaps a later one only if it overlaps the next that
+ * begins; so of each start first the least gap to any next beginning is found (`nextBeginning`), and a start whose longest
+ * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
+ * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
+ */
+import { LAST_DAY, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
+import {
+  EVERY_WEEKDAY,
+  firstDayNotDelayed,
+  type StartDays,
+  type WeekdayMask,
+} from '../time/dayRules.ts';
+import type { Effort } from './effort.ts';
+import {
+  canMeet,
+  cellOf,
+  EVERY_MONTH,
+  type DayClass,
+  type Meetings,
+  type MonthMask,
+} from '../time/meetings.ts';
+import {
+  asSet,
+  lowestWeekday,
+  type CycleClass,
+  type Occupied,
+  type PercentChoices,
+  type ProgramCycles,
+} from './nominal.ts';
+import type { TimeText } from '../plan/plan.ts';
+
+/** The dates that count: starts due on or after `from`, and not before `resumes`. */
+export interface Span {
+  readonly from: EpochDay;
+  readonly resumes: ClockSecond;
+}
+
+export interface CycleRef {
+  readonly letter: string;
+  readonly start: TimeText;
+  /** The date on which the start was due. */
+  readonly day: EpochDay;
+  readonly begins: ClockSecond;
+  /** The end itself is not occupied. */
+  readonly ends: ClockSecond;
+}
+
+/** Two nominal cycles with at least one second in common; `first` begins earlier (plan-format.md, `check`). */
+export interface Overlap {
+  readonly first: CycleRef;
+  readonly second: CycleRef;
+  readonly sharedSeconds: number;
+}
+
+/** Some dates of a start, all with the same stretch. */
+interface Stretch extends CycleClass {
+  readonly dates: DayClass;
+}
+
+/** Some dates of a start on which its cycle begins at the same time of day, whatever its length. */
+interface Opening {
+  readonly begins: number;
+  /** Seconds of the longest of its cycles. */
+  readonly longest: number;
+  /** Those that begin so on a weekday of it, the longest first. */
+  readonly stretches: readonly Stretch[];
+  readonly weekdays: WeekdayMask;
+  readonly months: MonthMask;
+  readonly dates: DayClass;
+}
+
+/** One start by name with all that can come of it. */
+interface Named {
+  readonly letter: string;
+  readonly start: StartDays;
+  /** All its dates. */
+  readonly dates: DayClass;
+  /** The first date that counts for it. */
+  readonly least: EpochDay;
+  readonly stretches: readonly Stretch[];
+  readonly openings: readonly Opening[];
+  /** The stretch of each weekday (0 Monday) and month (0 January), at 12 × weekday + month. */
+  readonly stretchAt: readonly (Stretch | null)[];
+  /** The first date of all. */
+  readonly firstDay: EpochDay | null;
+  readonly firstBegins: number;
+  readonly lastBegins: number;
+  readonly lastEnds: number;
+  readonly longest: number;
+}
+
+/** A beginning: of a start, on those weekdays on which it begins at the same time of day. */
+interface Beginning {
+  readonly program: ProgramCycles;
+  readonly start: StartDays;
+  readonly dates: DayClass;
+  readonly least: EpochDay;
+  readonly begins: number;
+  readonly timeOfDay: number;
+  /** A weekday of it. */
+  readonly weekday: number;
+}
+
+/** A beginning, and the least number of seconds from it to the next of any start on any date; endless: none in reach. */
+interface Gap {
+  readonly beginning: Beginning;
+  readonly seconds: number;
+}
+
+const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
+
+/** Order of events of one pair of starts: first's beginning, second's, first's date, second's date. */
+function compareEvents(x: Overlap, y: Overlap): number {
+  return (
+    x.first.begins - y.first.begins ||
+    x.second.begins - y.second.begins ||
+    x.first.day - y.first.day ||
+    x.second.day - y.second.day
+  );
+}
+
+/** An overlap with what it is sorted by. */
+interface Entry {
+  readonly overlap: Overlap;
+  /** Of the first. */
+  readonly begins: ClockSecond;
+  /** Places of first and second in the order of letter and start, as one number. */
+  readonly places: number;
+}
+
+/** Order of the entries of `check`: first's beginning, first's letter and start, second's letter and start. */
+const compareEntries = (x: Entry, y: Entry): number => x.begins - y.begins || x.places - y.places;
+
+const earlier = (x: Overlap | null, y: Overlap | null) =>
+  x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
+
+/** No percent goes beyond it (plan-format.md). */
+const HIGHEST_PERCENT = 500;
+
+/** So many dates on which a pair comes together are looked at one by one before its classes are. */
+const DATES_TO_TRY = 32;
+
+/** Looks for overlaps among complete programs; remembers what it has found about their dates. */
+export class OverlapProof {
+  private readonly meetings: Meetings;
+  private readonly programs: readonly ProgramCycles[];
+  private readonly span: Span;
+  private readonly effort: Effort;
+
+  private knownGaps: readonly Gap[] | null = null;
+
+  /** @param programs complete ones, ascending by letter. */
+  constructor(programs: readonly ProgramCycles[], span: Span, meetings: Meetings, effort: Effort) {
+    this.programs = programs;
+    this.span = span;
+    this.meetings = meetings;
+    this.effort = effort;
+  }
+
+  private least({ secondOfDay }: StartDays): EpochDay {
+    return firstDayNotDelayed(this.span.resumes, secondOfDay, this.span.from);
+  }
+
+  private named(program: ProgramCycles, start: StartDays, choices: PercentChoices): Named {
+    const stretches = program
+      .classesOf(start, choices)
+      .filter(({ begins, ends }) => ends > begins)
+      .map((one) => ({
+        ...one,
+        dates: this.meetings.classOf(start.days, one.weekdays, one.months),
+      }));
+    const dates = this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH);
+    const least = this.least(start);
+    return {
+      letter: program.letter,
+      start,
+      dates,
+      least,
+      stretches,
+      openings: this.openings(start, stretches),
+      stretchAt: stretchTable(stretches),
+      firstDay: this.meetings.firstOf(dates, least),
+      firstBegins: Math.min(...stretches.map(({ begins }) => begins)),
+      lastBegins: Math.max(...stretches.map(({ begins }) => begins)),
+      lastEnds: Math.max(...stretches.map(({ ends }) => ends)),
+      longest: Math.max(...stretches.map(({ begins, ends }) => ends - begins)),
+    };
+  }
+
+  /**
+   * Weekdays on which a start begins at the same time of day, together. Whether it begins at all depends on the weekday (a
+   * window may take it) and on the month (0 percent) apart, so each of these weekdays has a cycle in each of these months.
+   */
+  private openings({ days }: StartDays, stretches: readonly Stretch[]): Opening[] {
+    const groups = new Map<number, Stretch[]>();
+    for (const stretch of stretches) {
+      const like = groups.get(stretch.begins);
+      if (like) like.push(stretch);
+      else groups.set(stretch.begins, [stretch]);
+    }
+    return [...groups].map(([begins, own]) => {
+      own.sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
+      const weekdays = own.reduce((mask, one) => mask | one.weekdays, 0);
+      const months = own.reduce((mask, one) => mask | one.months, 0);
+      const [first] = own;
+      const longest = first ? first.ends - first.begins : 0;
+      const dates = this.meetings.classOf(days, weekdays, months);
+      return { begins, longest, stretches: own, weekdays, months, dates };
+    });
+  }
+
+  private beginnings(): Beginning[] {
+    const all: Beginning[] = [];
+    for (const program of this.programs)
+      for (const start of program.starts)
+        for (const weekdays of program.weekdayMasks()) {
+          if (!(weekdays & start.days.weekdays)) continue;
+          const weekday = lowestWeekday(weekdays);
+          const monday = (weekday - 3) * SECONDS_PER_DAY;
+          const begin = program.beginOf(monday + start.secondOfDay);
+          if (begin === null) continue;
+          const begins = begin - monday;
+          all.push({
+            program,
+            start,
+            dates: this.meetings.classOf(start.days, weekdays, EVERY_MONTH),
+            least: this.least(start),
+            begins,
+            timeOfDay: begins % SECONDS_PER_DAY,
+            weekday,
+          });
+        }
+    return all.sort((a, b) => a.timeOfDay - b.timeOfDay);
+  }
+
+  /**
+   * For each beginning the gap to the next one, where that is within reach of the longest cycle conceivable. What the percent
+   * is makes no difference to it, so it serves for all of them.
+   */
+  gaps(): readonly Gap[] {
+    if (this.knownGaps) return this.knownGaps;
+    const all = this.beginnings();
+    const reaches = new Map(
+      this.programs.map((program) => [program, program.longestAt(HIGHEST_PERCENT)]),
+    );
+    return (this.knownGaps = all.map((beginning, i) => ({
+      beginning,
+      seconds: this.nextBeginning(all, i, reaches.get(beginning.program) ?? 0),
+    })));
+  }
+
+  private nextBeginning(all: readonly Beginning[], at: number, reach: number): number {
+    const x = all[at];
+    if (!x) return Infinity;
+    // Those at the same time of day stand around it in the list, so the round begins with the first of them.
+    let from = at;
+    while (from > 0 && all[from - 1]?.timeOfDay === x.timeOfDay) from--;
+    for (let round = 0; ; round++) {
+      for (let step = 0; step < all.length; step++) {
+        const index = (from + step) % all.length;
+        const y = all[index];
+        if (!y) continue;
+        const wrapped = from + step >= all.length ? 1 : 0;
+        const gap = y.timeOfDay - x.timeOfDay + (round + wrapped) * SECONDS_PER_DAY;
+        if (gap >= reach) return Infinity;
+        this.effort.spend(2);
+        const k = (gap + x.begins - y.begins) / SECONDS_PER_DAY;
+        if (x.start === y.start && (k < 0 || (k === 0 && x.start.times < 2))) continue;
+        const least = Math.max(x.least, y.least - k);
+        if (this.meetings.first(x.dates, y.dates, k, least) !== null) return gap;
+      }
+      if ((round - 1) * SECONDS_PER_DAY > (LAST_DAY - x.least + 8) * SECONDS_PER_DAY)
+        return Infinity;
+    }
+  }
+
+  /**
+   * For each pair of start names that ever overlap, the earliest event in the span, in the order of plan-format.md.
+   *
+   * @param choices the percents that the months of a program may have.
+   */
+  find(
+    choices: (program: ProgramCycles) => PercentChoices = asSet,
+    progress: (share: number) => void = () => undefined,
+  ): Overlap[] {
+    const names = this.programs.flatMap((program) => {
+      const percents = choices(program);
+      return program.starts
+        .map((start) => this.named(program, start, percents))
+        .filter(({ stretches }) => stretches.length > 0);
+    });
+    const leastGap = new Map<StartDays, number>();
+    for (const { beginning, seconds } of this.gaps())
+      leastGap.set(beginning.start, Math.min(leastGap.get(beginning.start) ?? Infinity, seconds));
+    const reaching = new Set(
+      names.filter(({ start, longest: own }) => own > (leastGap.get(start) ?? Infinity)),
+    );
+    if (reaching.size === 0) return [];
+    const found: Entry[] = [];
+    names.forEach((x, i) => {
+      progress(i / names.length);
+      for (let j = i; j < names.length; j++) {
+        const y = names[j];
+        if (!y || !(reaching.has(x) || reaching.has(y))) continue;
+        const forth = reaching.has(x) ? this.firstEvent(x, y) : null;
+        const overlap = x !== y && reaching.has(y) ? this.firstEvent(y, x, forth) : forth;
+        if (overlap === null) continue;
+        const [first, second] = overlap === forth ? [i, j] : [j, i];
+        const places = first * names.length + second;
+        found.push({ overlap, begins: overlap.first.begins, places });
+      }
+    });
+    return found.sort(compareEntries).map(({ overlap }) => overlap);
+  }
+
+  /** Whether a start of a program, moved to another time of day, would at some time overlap any other or itself. */
+  blocks(program: ProgramCycles, start: StartDays, others: readonly Named[]): boolean {
+    const moved = this.named(program, start, asSet(program));
+    if (moved.stretches.length === 0) return false;
+    return (
+      this.firstEvent(moved, moved) !== null ||
+      others.some(
+        (other) => this.firstEvent(moved, other) !== null || this.firstEvent(other, moved) !== null,
+      )
+    );
+  }
+
+  /** All starts as they are set, but for one listing of one of them. */
+  othersThan(letter: string, without: TimeText): Named[] {
+    return this.programs.flatMap((program) =>
+      program.starts
+        .map((start) =>
+          program.letter === letter && start.start === without
+            ? { ...start, times: start.times - 1 }
+            : start,
+        )
+        .filter(({ times }) => times > 0)
+        .map((start) => this.named(program, start, asSet(program)))
+        .filter(({ stretches }) => stretches.length > 0),
+    );
+  }
+
+  /** Whether two cycles k days apart are an event of which x's is the first. */
+  private isEvent(
+    x: Named,
+    a: Occupied,
+    y: Named,
+    b: Pick<Occupied, 'begins'>,
+    k: number,
+  ): boolean {
+    const gap = b.begins + k * SECONDS_PER_DAY - a.begins;
+    if (gap < 0 || gap >= a.ends - a.begins) return false;
+    const same = x.letter === y.letter && x.start.start === y.start.start;
+    if (same) return k > 0 || (k === 0 && (x.start.times > 1 || x.start !== y.start));
+    if (gap > 0) return true;
+    const order = compareText(x.letter, y.letter) || compareText(x.start.start, y.start.start);
+    return order < 0;
+  }
+
+  /**
+   * The earliest event of two starts of which x's cycle is the first; null: there is none.
+   *
+   * @param known an event of the two that counts as well; only earlier ones are looked for.
+   */
+  private firstEvent(x: Named, y: Named, known: Overlap | null = null): Overlap | null {
+    const leastK = Math.ceil((x.firstBegins - y.lastBegins) / SECONDS_PER_DAY);
+    const mostK = Math.ceil((x.lastEnds - y.firstBegins) / SECONDS_PER_DAY) - 1;
+    let best = known;
+    for (let k = leastK; k <= mostK; k++) {
+      this.effort.spend(4);
+      if (!reaches(x, y, k)) continue;
+      const found = this.firstApart(x, y, k, best);
+      best = earlier(best, found);
+      // From the first of all dates: the same date with more days between the two comes later.
+      if (found?.first.day === x.firstDay && x.firstBegins === x.lastBegins) break;
+    }
+    return best;
+  }
+
+  /** The earliest event with y's date k days after x's: date by date at first, then class by class. */
+  private firstApart(x: Named, y: Named, k: number, best: Overlap | null): Overlap | null {
+    const least = Math.max(x.least, y.least - k);
+    const dates = this.meetings.series(x.dates, y.dates, k, least);
+    const latestDay =
+      best === null ? Infinity : (best.first.begins - x.firstBegins) / SECONDS_PER_DAY;
+    const single = x.stretches.length === 1 && y.stretches.length === 1;
+    for (let place = 0; place < DATES_TO_TRY; place++) {
+      const date = dates.at(place);
+      if (date === null || date.day > latestDay) return null;
+      const a = x.stretchAt[date.cell] ?? null;
+      const b = y.stretchAt[date.laterCell] ?? null;
+      if (a && b && this.isEvent(x, a, y, b, k)) return eventOf(x, a, y, b, date.day, k);
+      if (single && a && b) return null;
+      this.effort.spend(4);
+    }
+    return this.firstOfClasses(x, y, k);
+  }
+
+  /**
+   * The earliest of all dates, class by class. Whether there is an event depends on how long the first cycle is and on when
+   * the second begins, so its openings are enough.
+   */
+  private firstOfClasses(x: Named, y: Named, k: number): Overlap | null {
+    const least = Math.max(x.least, y.least - k);
+    let best: Overlap | null = null;
+    for (const own of x.openings)
+      for (const opening of y.openings) {
+        this.effort.spend(2);
+        if (!canReach(own, opening, k)) continue;
+        const gap = opening.begins + k * SECONDS_PER_DAY - own.begins;
+        for (const a of own.stretches) {
+          if (a.ends - a.begins <= gap) break;
+          if (!canMeet(a, opening, k) || !this.isEvent(x, a, y, opening, k)) continue;
+          const day = this.meetings.first(a.dates, opening.dates, k, least);
+          const b = day === null ? null : y.stretchAt[cellOf(day + k)];
+          if (day !== null && b) best = earlier(best, eventOf(x, a, y, b, day, k));
+        }
+      }
+    return best;
+  }
+
+  /**
+   * How often two starts overlap in a mean year of an endless calendar, at the percents set.
+   */
+  perYear({ first, second }: Overlap): number {
+    const names = [first, second].map(({ letter, start }) => {
+      const program = this.programs.find((one) => one.letter === letter);
+      const own = program?.starts.find((one) => one.start === start);
+      return program && own ? this.named(program, own, asSet(program)) : null;
+    });
+    const [x, y] = names;
+    if (!x || !y) return 0;
+    const same = first.letter === second.letter && first.start === second.start;
+    const events = this.eventsIn400Years(x, y) + (same ? 0 : this.eventsIn400Years(y, x));
+    return events / 400;
+  }
+
+  private eventsIn400Years(x: Named, y: Named): number {
+    const leastK = Math.ceil((x.firstBegins - y.lastBegins) / SECONDS_PER_DAY);
+    const mostK = Math.ceil((x.lastEnds - y.firstBegins) / SECONDS_PER_DAY) - 1;
+    const same = x.letter === y.letter && x.start.start === y.start.start;
+    let events = 0;
+    for (const a of x.stretches)
+      for (const opening of (same ? x : y).openings)
+        for (let k = leastK; k <= mostK; k++)
+          if (canMeet(a, opening, k) && this.isEvent(x, a, same ? x : y, opening, k)) {
+            this.effort.spend(4);
+            events += this.meetings.inFourCenturies(a.dates, opening.dates, k);
+          }
+    return events;
+  }
+}
+
+/** Whether some cycle of one is long enough to reach the beginning of the other, k days later. */
+function canReach({ begins, longest }: Opening, other: Opening, k: number): boolean {
+  const gap = other.begins + k * SECONDS_PER_DAY - begins;
+  return gap >= 0 && gap < longest;
+}
+
+/** Whether some cycle of x reaches some beginning of y k days later: a cheap no for most pairs of starts. */
+const reaches = (x: Named, y: Named, k: number): boolean =>
+  x.openings.some((one) => y.openings.some((other) => canReach(one, other, k)));
+
+function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
+  const table = new Array<Stretch | null>(84).fill(null);
+  for (const stretch of stretches)
+    for (let at = 0; at < 84; at++)
+      if (stretch.weekdays & (1 << Math.floor(at / 12)) && stretch.months & (1 << (at % 12)))
+        table[at] = stretch;
+  return table;
+}
+
+function eventOf(
+  x: Named,
+  a: CycleClass,
+  y: Named,
+  b: CycleClass,
+  day: EpochDay,
+  k: number,
+): Overlap {
+  const first = cycleRef(x, a, day);
+  const second = cycleRef(y, b, day + k);
+  return { first, second, sharedSeconds: Math.min(first.ends, second.ends) - second.begins };
+}
+
+function cycleRef({ letter, start }: Named, { begins, ends }: CycleClass, day: EpochDay): CycleRef {
+  const midnight = day * SECONDS_PER_DAY;
+  return { letter, start: start.start, day, begins: midnight + begins, ends: midnight + ends };
+}

@@ -1,0 +1,219 @@
+/** What the timer really does over a span of days, overlaps and windows and all (timing-rules.md sections 2 to 6). */
+import {
+  formatMoment,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+  type EpochDay,
+} from '../time/calendar.ts';
+import { isIn, resumesAt } from '../time/dayRules.ts';
+import type { ClockChange } from '../time/clock.ts';
+import { Effort } from './effort.ts';
+import { ProgramCycles } from './nominal.ts';
+import { programsByLetter, type Plan, type TimeText } from '../plan/plan.ts';
+import { enabledStations, missingOf } from '../plan/program.ts';
+
+/** A start that came due and has something to run. */
+export interface DueCycle {
+  readonly letter: string;
+  readonly start: TimeText;
+  readonly due: ClockSecond;
+  readonly percent: number;
+  /** The cycle as it would run by itself; null: a window takes it whole. */
+  readonly nominal: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
+  readonly program: ProgramCycles;
+}
+
+export interface ServedCycle {
+  readonly due: DueCycle;
+  readonly outcome: 'ran' | 'cut' | 'lost';
+  /** Null where it was lost. */
+  readonly began: ClockSecond | null;
+  readonly ended: ClockSecond | null;
+}
+
+export interface ServedRun {
+  readonly station: number;
+  readonly letter: string;
+  readonly on: ClockSecond;
+  readonly off: ClockSecond;
+  /** Index into `cycles`. */
+  readonly cycle: number;
+}
+
+export interface Simulation {
+  /** In the order due, then letter, then start; cycles with nothing to run left out. */
+  readonly cycles: readonly ServedCycle[];
+  /** In the order on, station, letter, off; never empty. */
+  readonly runs: readonly ServedRun[];
+}
+
+const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
+
+/**
+ * The cycles that come due from 00:00 of `from` for `days` days, as they would each run by themselves, in the order due,
+ * letter, start. Those with nothing to run are left out. Whether the timer is off makes no difference here.
+ *
+ * @param changes clock changes that the timer follows: a start in an hour that is skipped is due when that hour is over
+ * (timing-rules.md section 8).
+ * @throws TooMuchWork
+ */
+export function dueCycles(
+  plan: Plan,
+  from: EpochDay,
+  days: number,
+  changes: readonly ClockChange[] = [],
+  effort = new Effort(),
+): DueCycle[] {
+  const enabled = enabledStations(plan);
+  const resumes = resumesAt(plan);
+  const firing = programsByLetter(plan)
+    .filter((program) => missingOf(program, enabled).length === 0)
+    .map((program) => new ProgramCycles(plan, program, effort));
+  const cycles: DueCycle[] = [];
+  for (let day = from; day < from + days; day++)
+    for (const program of firing) {
+      const percent = program.percentOn(day);
+      effort.spend(program.starts.length * 4);
+      for (const { start, secondOfDay: set, times, days: dates } of program.starts) {
+        const skip = changes.find((one) => one.day === day && one.from <= set && set < one.to);
+        const secondOfDay = skip ? skip.to : set;
+        const due = day * SECONDS_PER_DAY + secondOfDay;
+        if (due < resumes || !isIn(dates, day) || program.lengthAt(percent) === 0) continue;
+        const nominal = program.nominalOn(secondOfDay, day);
+        for (let n = 0; n < times; n++)
+          cycles.push({ letter: program.letter, start, due, percent, nominal, program });
+      }
+    }
+  return cycles.sort((x, y) => x.due - y.due || compareText(x.letter, y.letter));
+}
+
+/**
+ * Serves every start due from 00:00 of `from`, the timer being idle then, until `days` days have passed; each cycle runs to
+ * its end even past the last day. A timer that is off does nothing.
+ *
+ * @param days whole days, 1 or more. Cost: cycles due × runs in one.
+ * @throws TooMuchWork
+ */
+export function simulate(plan: Plan, from: EpochDay, days: number): Simulation {
+  return serve(plan, dueCycles(plan, from, days));
+}
+
+/**
+ * Serves cycles that are due, the timer being idle before the first; nothing where it is off.
+ *
+ * @param runsFrom runs are listed of those cycles only that end after this moment.
+ * @throws TooMuchWork
+ */
+export function serve(
+  plan: Plan,
+  due: readonly DueCycle[],
+  runsFrom: ClockSecond = -Infinity,
+): Simulation {
+  const cycles = plan.settings.mode === 'off' ? [] : served(due, plan.timer.onOverlap);
+  const runs: ServedRun[] = [];
+  cycles.forEach(({ due: { program, letter, percent }, began, ended }, cycle) => {
+    if (began === null || ended === null || ended <= runsFrom) return;
+    for (const { station, on, off } of program.runsOf(began, ended, percent))
+      runs.push({ station, letter, on, off, cycle });
+  });
+  runs.sort(
+    (x, y) =>
+      x.on - y.on || x.station - y.station || compareText(x.letter, y.letter) || x.off - y.off,
+  );
+  return { cycles, runs };
+}
+
+/** A start on its way to being served. */
+interface Coming {
+  readonly cycle: DueCycle;
+  /** When it counts as coming: at the end of the window in which it is due, where windows pause; else when it is due. */
+  readonly arrives: ClockSecond;
+  readonly index: number;
+}
+
+/** Sections 5 and 6: what becomes of each start. `due` and the answer stand in the order due, letter, start. */
+function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
+  const answers = due.map((cycle): ServedCycle => ({
+    due: cycle,
+    outcome: 'lost',
+    began: null,
+    ended: null,
+  }));
+  const coming = due
+    .flatMap((cycle, index): Coming[] => {
+      // A queue asks about windows when a start's turn has come; all else when it is due.
+      const arrives =
+        onOverlap === 'queue' && cycle.program.cutsInWindow
+          ? cycle.due
+          : cycle.program.beginOf(cycle.due);
+      return arrives === null ? [] : [{ cycle, arrives, index }];
+    })
+    // Stable: those that come at one moment stay in the order in which they were due, then letter, then start.
+    .sort((x, y) => x.arrives - y.arrives);
+  /** End of the cycle that began last; with one cycle at a time this is when the timer is free. */
+  let freeAt = -Infinity;
+  let running = -1;
+  for (const { cycle, arrives, index } of coming) {
+    const { program, percent } = cycle;
+    const busy = arrives < freeAt;
+    if (busy && onOverlap === 'drop') continue;
+    const began = onOverlap === 'queue' ? program.beginOf(Math.max(arrives, freeAt)) : arrives;
+    if (began === null) continue;
+    const before = answers[running];
+    if (busy && onOverlap === 'cut' && before)
+      answers[running] = { ...before, outcome: 'cut', ended: arrives };
+    const ended = program.endOf(began, percent);
+    const cut = program.cutsInWindow && ended - began < program.lengthAt(percent);
+    answers[index] = { due: cycle, outcome: cut ? 'cut' : 'ran', began, ended };
+    freeAt = ended;
+    running = index;
+  }
+  return answers;
+}
+
+/** What `water-clock simulate` prints (plan-format.md). */
+export interface SimulationReport {
+  readonly from: string;
+  readonly days: number;
+  readonly cycles: readonly {
+    readonly program: string;
+    readonly start: TimeText;
+    readonly due: string;
+    readonly outcome: 'ran' | 'cut' | 'lost';
+    readonly began: string | null;
+    readonly ended: string | null;
+  }[];
+  readonly runs: readonly {
+    readonly station: number;
+    readonly program: string;
+    readonly on: string;
+    readonly off: string;
+  }[];
+}
+
+/** A simulation in the form of plan-format.md. */
+export function simulationReport(
+  from: string,
+  days: number,
+  { cycles, runs }: Simulation,
+): SimulationReport {
+  const moment = (at: ClockSecond | null) => (at === null ? null : formatMoment(at));
+  return {
+    from,
+    days,
+    cycles: cycles.map(({ due, outcome, began, ended }) => ({
+      program: due.letter,
+      start: due.start,
+      due: formatMoment(due.due),
+      outcome,
+      began: moment(began),
+      ended: moment(ended),
+    })),
+    runs: runs.map(({ station, letter, on, off }) => ({
+      station,
+      program: letter,
+      on: formatMoment(on),
+      off: formatMoment(off),
+    })),
+  };
+}

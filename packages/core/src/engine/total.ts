@@ -1,0 +1,28 @@
+/** What a timer shows as a program's total (`timer.dialect.total`): a checksum of what has been keyed in. */
+import { cycleModel, cycleSecondsAt } from './cycle.ts';
+import { Effort } from './effort.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+
+/**
+ * Seconds that the timer's display must show as a program's total at a percent; null where it shows none.
+ *
+ * The specification names what is counted in, not how. Taken here: run times one after the other, at the percent or as
+ * entered; a delay between each two pieces; soaks as the cycle really waits for them.
+ *
+ * @throws TooMuchWork
+ */
+export function totalOnDisplay(plan: Plan, program: Program, percent: number): number | null {
+  const total = plan.timer.dialect?.total;
+  if (!total?.shown) return null;
+  const model = cycleModel(plan, program);
+  const counted = {
+    ...model,
+    shares: new Map(),
+    delaySeconds: total.delays ? model.delaySeconds : 0,
+    atOnce: total.soaks ? model.atOnce : 1,
+    runs: model.runs.map((run) =>
+      total.soaks || !run.split ? run : { ...run, split: { ...run.split, soak: 0 } },
+    ),
+  };
+  return cycleSecondsAt(counted, total.percent ? percent : 100, new Effort());
+}

@@ -1,0 +1,34 @@
+/** How much water the programs of a plan give in a mean week. */
+import { EVERY_WEEKDAY, startsOf, type DaySet } from '../time/dayRules.ts';
+import { Effort } from './effort.ts';
+import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
+import type { Plan } from '../plan/plan.ts';
+import { adjustedSeconds, enabledStations, missingOf } from '../plan/program.ts';
+
+/** Mean dates a week of a set of days, exact over 400 years. */
+export function meanDatesOf(set: DaySet, meetings: Meetings): number {
+  const all = meetings.classOf(set, EVERY_WEEKDAY, EVERY_MONTH);
+  return (meetings.inFourCenturies(all, all, 0) * 7) / DAYS_PER_400_YEARS;
+}
+
+/** Mean seconds a week at 100 percent that the programs give each station, by number; windows and overlaps apart. */
+export function meanWeeklySeconds(
+  plan: Plan,
+  meetings = new Meetings(new Effort()),
+): Map<number, number> {
+  const enabled = enabledStations(plan);
+  const given = new Map(plan.stations.map(({ number }) => [number, 0]));
+  for (const program of plan.programs) {
+    if (missingOf(program, enabled).length > 0) continue;
+    let dates = 0;
+    for (const { days, times } of startsOf(plan, program))
+      dates += meanDatesOf(days, meetings) * times;
+    for (const { station, seconds } of program.runs)
+      if (enabled.has(station))
+        given.set(
+          station,
+          (given.get(station) ?? 0) + adjustedSeconds(seconds, 100, plan.timer.seasonal) * dates,
+        );
+  }
+  return given;
+}

@@ -1,0 +1,121 @@
+/**
+ * When each station is wet, as far as it can be said of all dates at once: the runs of nominal cycles (timing-rules.md sections 5 and 6), one set for
+ * each start and each kind of date on which they are alike.
+ */
+import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import type { CycleRun } from './cycle.ts';
+import { firstDayNotDelayed, resumesAt, type StartDays } from '../time/dayRules.ts';
+import type { Effort } from './effort.ts';
+import { Meetings, type DayClass, type MonthMask } from '../time/meetings.ts';
+import { lowestWeekday, ProgramCycles } from './nominal.ts';
+import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
+import { enabledStations, missingOf } from '../plan/program.ts';
+
+/** The Monday 1969-12-29. */
+const MONDAY = -3;
+
+/** One start on the dates on which its cycle is alike. */
+export interface WetStart {
+  readonly program: Program;
+  readonly start: StartDays;
+  readonly dates: DayClass;
+  /** The first date that counts. */
+  readonly least: EpochDay;
+  /** Seconds from 00:00 of the date on which the start is due; ascending by `on`. */
+  readonly runs: readonly CycleRun[];
+  /** Whether it is a window that has held the water back between two moments. */
+  readonly isPause: (off: number, on: number) => boolean;
+}
+
+export class WetStarts {
+  readonly all: readonly WetStart[];
+  readonly meetings: Meetings;
+  /** Every start of each complete program, with the set of its dates. */
+  readonly starts = new Map<string, readonly StartDays[]>();
+
+  /** @throws TooMuchWork */
+  constructor(plan: Plan, on: EpochDay, effort: Effort) {
+    this.meetings = new Meetings(effort);
+    const enabled = enabledStations(plan);
+    const resumes = resumesAt(plan);
+    const all: WetStart[] = [];
+    for (const program of programsByLetter(plan)) {
+      if (missingOf(program, enabled).length > 0) continue;
+      const cycles = new ProgramCycles(plan, program, effort);
+      this.starts.set(program.letter, cycles.starts);
+      const months = new Map<number, MonthMask>();
+      cycles.percents.forEach((percent, i) =>
+        months.set(percent, (months.get(percent) ?? 0) | (1 << i)),
+      );
+      for (const start of cycles.starts)
+        for (const [percent, mask] of months)
+          for (const weekdays of cycles.weekdayMasks()) {
+            if (!(weekdays & start.days.weekdays)) continue;
+            const runs = runsOf(cycles, start, weekdays, percent);
+            const dates = this.meetings.classOf(start.days, weekdays, mask);
+            const least = firstDayNotDelayed(resumes, start.secondOfDay, on);
+            if (runs.length > 0 && this.meetings.firstOf(dates, least) !== null)
+              all.push({ program, start, dates, least, runs, isPause: pausesOf(cycles, weekdays) });
+          }
+    }
+    this.all = all;
+  }
+
+  /** The first date of a start on some weekdays only; null: there is none. */
+  firstOn({ start, dates, least }: WetStart, weekdays: number): EpochDay | null {
+    return this.meetings.firstOf(
+      this.meetings.classOf(start.days, dates.weekdays & weekdays, dates.months),
+      least,
+    );
+  }
+}
+
+function pausesOf({ windows }: ProgramCycles, weekdays: number): WetStart['isPause'] {
+  const midnight = (MONDAY + lowestWeekday(weekdays)) * SECONDS_PER_DAY;
+  return (off, on) =>
+    windows !== null &&
+    !windows.isFree(midnight + off) &&
+    windows.nextFree(midnight + off) === midnight + on;
+}
+
+function runsOf(
+  cycles: ProgramCycles,
+  start: StartDays,
+  weekdays: number,
+  percent: number,
+): CycleRun[] {
+  const weekday = lowestWeekday(weekdays & start.days.weekdays);
+  const cycle = cycles.nominal(start.secondOfDay, weekday, percent);
+  if (!cycle) return [];
+  const midnight = (MONDAY + weekday) * SECONDS_PER_DAY;
+  return cycles
+    .runsOf(midnight + cycle.begins, midnight + cycle.ends, percent)
+    .map(({ station, on, off }) => ({ station, on: on - midnight, off: off - midnight }))
+    .sort((a, b) => a.on - b.on || a.station - b.station);
+}
+
+/** The days, counted from the date of its start, that a stretch of seconds touches. */
+export function* daysOf({
+  on,
+  off,
+}: {
+  readonly on: number;
+  readonly off: number;
+}): Generator<number> {
+  for (let day = Math.floor(on / SECONDS_PER_DAY); day * SECONDS_PER_DAY < off; day++) yield day;
+}
+
+/** Runs of one station with those that adjoin counted together. */
+export function joinedRuns(
+  runs: readonly CycleRun[],
+  station: number,
+): { on: number; off: number }[] {
+  const joined: { on: number; off: number }[] = [];
+  for (const { station: number, on, off } of runs) {
+    if (number !== station) continue;
+    const last = joined.at(-1);
+    if (last && on <= last.off) last.off = Math.max(last.off, off);
+    else joined.push({ on, off });
+  }
+  return joined;
+}

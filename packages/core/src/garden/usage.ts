@@ -1,0 +1,142 @@
+/** How much water the programs use, what it costs, and how sure that is. */
+import { civilOf, epochDayOf, type EpochDay } from '../time/calendar.ts';
+import type { Plan } from '../plan/plan.ts';
+import { surveyOf, type Survey } from '../survey/survey.ts';
+import type { Tariff } from '../visit/visit.ts';
+import { figuresOf, type Source } from './figures.ts';
+import { givenByMonth } from './given.ts';
+
+/** How far a flow may be off, by where it comes from, as a share of it. Our judgement: meters and buckets are read to a few percent. */
+const UNCERTAIN: Readonly<Partial<Record<Source, number>>> = { measured: 0.05, noted: 0.15 };
+/** A table's rate over an area that was paced out. */
+const UNCERTAIN_TABLE = 0.35;
+
+export interface StationUsage {
+  readonly station: number;
+  /** Litres a minute while it runs; null: neither a flow nor an area is known. */
+  readonly litresPerMinute: number | null;
+  readonly source: Source | null;
+  /** Mean litres a week of each month, January first; empty where the flow is not known. */
+  readonly weeklyByMonth: readonly number[];
+}
+
+export interface Usage {
+  readonly stations: readonly StationUsage[];
+  /** Stations that water, of which nobody knows how much. */
+  readonly unknown: readonly number[];
+  /** Litres of the coming year, as known; and how far that may be off either way. */
+  readonly litresAYear: number;
+  readonly uncertainLitres: number;
+  /** Mean litres a week of the month that uses most. */
+  readonly peakWeekLitres: number;
+}
+
+/** Litres a minute of a station: its flow, or its rate over its area. */
+function flowOf(
+  plan: Plan,
+  survey: Survey,
+  number: number,
+): Pick<StationUsage, 'litresPerMinute' | 'source'> {
+  const station = plan.stations.find((one) => one.number === number) ?? { number };
+  const noted = surveyOf(survey, number);
+  const { flow, rate } = figuresOf(noted, station);
+  if (flow) return { litresPerMinute: flow.value, source: flow.source };
+  if (!rate || noted.areaSquareMetres === undefined) return { litresPerMinute: null, source: null };
+  // One millimetre on a square metre is a litre.
+  return { litresPerMinute: (rate.value * noted.areaSquareMetres) / 60, source: rate.source };
+}
+
+const DAYS = 365.25;
+
+/**
+ * What a plan uses in the year from a date on.
+ *
+ * Sources: litres = flow × minutes, the flow measured or noted, else precipitation rate × area (water-need.md). Windows and
+ * overlaps are left out of account, as in `givenByMonth`.
+ */
+export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
+  const given = givenByMonth(plan, from);
+  const stations = plan.stations.map(({ number }): StationUsage => {
+    const flow = flowOf(plan, survey, number);
+    const seconds = given.get(number) ?? [];
+    const { litresPerMinute: lpm } = flow;
+    return {
+      station: number,
+      ...flow,
+      weeklyByMonth: lpm === null ? [] : seconds.map((one) => (one / 60) * lpm),
+    };
+  });
+  const unknown = stations
+    .filter(
+      ({ station, litresPerMinute }) =>
+        litresPerMinute === null && (given.get(station) ?? []).some((one) => one > 0),
+    )
+    .map(({ station }) => station);
+  const year = ({ weeklyByMonth }: StationUsage) =>
+    (weeklyByMonth.reduce((a, b) => a + b, 0) / 12) * (DAYS / 7);
+  // Errors of different stations go either way and do not add up; those of a table all go the same way.
+  let squares = 0;
+  let common = 0;
+  for (const one of stations) {
+    const share = one.source === null ? 0 : (UNCERTAIN[one.source] ?? UNCERTAIN_TABLE);
+    if (share === UNCERTAIN_TABLE) common += share * year(one);
+    else squares += (share * year(one)) ** 2;
+  }
+  const byMonth = Array.from({ length: 12 }, (_, month) =>
+    stations.reduce((sum, { weeklyByMonth }) => sum + (weeklyByMonth[month] ?? 0), 0),
+  );
+  return {
+    stations,
+    unknown,
+    litresAYear: stations.reduce((sum, one) => sum + year(one), 0),
+    uncertainLitres: Math.sqrt(squares) + common,
+    peakWeekLitres: Math.max(0, ...byMonth),
+  };
+}
+
+/** What so many litres of one billing period cost by its steps. */
+export function priceOf(litres: number, { steps }: Tariff): number {
+  let [from, price] = [0, 0];
+  for (const { upToLitres = Infinity, perCubicMetre } of steps) {
+    const within = Math.max(0, Math.min(litres, upToLitres) - from);
+    price += (within / 1000) * perCubicMetre;
+    from = Math.max(from, upToLitres);
+  }
+  // Above the last step that has an end its price goes on.
+  const last = steps[steps.length - 1];
+  if (last && litres > from) price += ((litres - from) / 1000) * last.perCubicMetre;
+  return price;
+}
+
+/**
+ * What the garden's water of a year costs: what each billing period costs more with it than without. Periods are counted from
+ * January on.
+ */
+export function costOfYear(usage: Usage, tariff: Tariff): number {
+  const house = tariff.houseLitres ?? 0;
+  const perDay = Array.from(
+    { length: 12 },
+    (_, month) => usage.stations.reduce((sum, one) => sum + (one.weeklyByMonth[month] ?? 0), 0) / 7,
+  );
+  const first = epochDayOf({ year: 2027, month: 1, day: 1 });
+  let cost = 0;
+  let [litres, days] = [0, 0];
+  const close = () => {
+    // A period that the year cuts off has its steps in proportion.
+    const share = days / tariff.periodDays;
+    const steps = tariff.steps.map(({ upToLitres, perCubicMetre }) => ({
+      perCubicMetre,
+      ...(upToLitres === undefined ? {} : { upToLitres: upToLitres * share }),
+    }));
+    const scaled = { ...tariff, steps };
+    cost += priceOf(house * share + litres, scaled) - priceOf(house * share, scaled);
+    [litres, days] = [0, 0];
+  };
+  for (let day = 0; day < 365; day++) {
+    litres += perDay[civilOf(first + day).month - 1] ?? 0;
+    days += 1;
+    if (days === tariff.periodDays) close();
+  }
+  if (days > 0) close();
+  return cost;
+}

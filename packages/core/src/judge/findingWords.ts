@@ -1,0 +1,185 @@
+/** Findings as English. */
+import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
+import type { Finding, TimerLimit } from './findings.ts';
+import type { Fix } from './fixes.ts';
+import type { Missing } from '../plan/program.ts';
+import {
+  capitalized,
+  consequenceSentence,
+  dateWords,
+  everyDaysWords,
+  lengthWords,
+  listed,
+  missingSentence,
+  overlapSentence,
+  startWords,
+  timeWords,
+  upTo,
+  weekdaysWords,
+  type ClockStyle,
+  type Speech,
+} from '../words/words.ts';
+
+function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
+  switch (limit.what) {
+    case 'start-step':
+      return `the start ${startWords(limit.given, clock)} is off the timer's step of ${limit.stepMinutes} min`;
+    case 'start-count':
+      return `${limit.given} starts are set, but a program of this timer has ${limit.most}`;
+    case 'run-step':
+      return `a run of ${lengthWords(limit.given)} is off the timer's step of ${lengthWords(limit.stepSeconds)}`;
+    case 'run-longest':
+      return `a run of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
+    case 'day-rule':
+      return `this timer has no day rule ${limit.given}, only ${listed(limit.allowed)}`;
+    case 'percent':
+      return `${limit.given} % is not on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${(limit.steps[1] ?? 0) - (limit.steps[0] ?? 0)}` : ''}`;
+    case 'no-percent-here':
+      return `this timer cannot hold ${limit.given} % here, and runs as if it said 100 %`;
+    case 'no-months':
+      return 'this timer has no percent for each month';
+    case 'delay':
+      return `a delay of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
+    case 'interval':
+      return `${everyDaysWords(limit.given)} is more than this timer's longest interval, ${limit.mostDays} days`;
+    case 'no-soak':
+      return `this timer has no cycle-and-soak for a ${limit.where}`;
+    case 'no-windows':
+      return 'this timer has no no-water windows and waters on through them';
+    case 'at-once':
+      return `${limit.given} stations at once are set, but this timer opens ${limit.most} at the most`;
+  }
+}
+
+/** A finding as a sentence for the person at the timer. */
+export function findingSentence(finding: Finding, speech: Speech): string {
+  const { where } = finding;
+  switch (finding.code) {
+    case 'overlap':
+      return `${overlapSentence(finding.overlap, speech)} ${consequenceSentence(finding.overlap, finding.onOverlap, speech)}`;
+    case 'missing-starts':
+    case 'missing-runs':
+    case 'missing-days':
+      // The cast holds because these are the three codes of `Missing`.
+      return missingSentence(where.program ?? '', [finding.code.slice(8) as Missing]);
+    case 'same-start-twice':
+      return `${where.program} has the start ${startWords(where.start ?? '', speech.clock)} ${finding.times} times: it waters again each time. Take the others out.`;
+    case 'not-on-timer': {
+      const station = where.station === undefined ? '' : ` station ${where.station}`;
+      const place = where.program === undefined ? '' : `${where.program}${station}: `;
+      const sentence = `${limitSentence(finding.limit, speech.clock)}.`;
+      return place === '' ? capitalized(sentence) : `${place}${sentence}`;
+    }
+    case 'little-headroom':
+      return finding.headroom === null
+        ? 'Already at the lowest percent two cycles overlap. Move the starts apart.'
+        : `Free of overlaps ${upTo(finding.headroom)} only; ${finding.wanted} % is wanted for midsummer. Move the starts apart.`;
+    case 'station-in-two-programs':
+      return `Station ${where.station} is in ${listed(finding.programs)}: it gets water from each of them.`;
+    case 'percent-moves': {
+      const { driven, by } = finding;
+      const who = by === 'sensor' ? 'A sensor' : 'An online service';
+      const told = `${who} moves the percent, so what is set is not what will run, and settings may be overwritten.`;
+      if (!driven) return told;
+      const between = `between ${driven.lowest} and ${driven.highest} %`;
+      return driven.overlap
+        ? `${told} ${between.replace('b', 'B')} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
+        : `${told} Nothing overlaps ${between}.`;
+    }
+    case 'rain-delay': {
+      const day = parseDate(finding.until.slice(0, 10)) ?? speech.on;
+      const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
+      return `Rain delay: nothing waters before ${dateWords(day, speech.on)}, ${startWords(time, speech.clock)}.`;
+    }
+    case 'timer-off':
+      return 'The timer is switched off: nothing waters until it is on "run" again.';
+    case 'starts-taken-for-stations':
+      return `${where.program} has ${finding.starts.length} starts for ${finding.stations === 1 ? 'one station' : `${finding.stations} stations`}, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.`;
+    case 'leftover-start':
+      return `${where.program} waters ${finding.times} times on a date, and none of its stations needs that. Keep one start, if that is enough water.`;
+    case 'leftover-program':
+      return `Every station of ${where.program} is in another program too: ${where.program} looks left over. Clear it, if so.`;
+    case 'station-in-none':
+      return `Station ${where.station} is in no program: it never waters.`;
+    case 'runs-off':
+      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch from ${where.program} at ${startWords(where.start ?? '', speech.clock)}; water runs off after ${lengthWords(finding.most)}.`;
+    case 'soak-too-short':
+      return `Station ${where.station} soaks ${lengthWords(finding.seconds)} only before it runs again (${where.program}, ${startWords(where.start ?? '', speech.clock)}); it needs ${lengthWords(finding.least)}.`;
+    case 'afternoon-start':
+      return `${where.program} starts at ${startWords(where.start ?? '', speech.clock)}: in the afternoon wind and sun take most of what is sprayed.`;
+    case 'odd-then-odd':
+      return `${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and on the 1st, two days running.`;
+    case 'pump-off':
+      return `Station ${where.station} needs the pump, but its pump is off: little or no water comes.`;
+    case 'under-cover-obeys-sensor':
+      return `Station ${where.station} is under cover and obeys the rain sensor: it goes dry whenever it rains outside.`;
+    case 'open-ignores-sensor':
+      return `Station ${where.station} is in the open and ignores the rain sensor: it waters in the rain.`;
+    case 'sensor-bypassed':
+      return 'The rain sensor is bypassed: everything waters in the rain.';
+    case 'disabled-station':
+      return `Station ${where.station} is switched off, but has a run in ${listed(finding.programs)}: it does not water.`;
+    case 'past-midnight':
+      return `${where.program} runs past midnight: it still waters on ${dateWords(where.date ?? speech.on, speech.on)}, which is none of its days.`;
+    case 'percent-not-100':
+      return where.program === undefined
+        ? `The seasonal percent is ${finding.percent} %: what runs is not what is entered.`
+        : `The seasonal percent of ${where.program} is ${finding.percent} %: what runs is not what is entered.`;
+    case 'forbidden-day':
+      return `Station ${where.station} is wet on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: watering is not allowed on that day here.`;
+    case 'forbidden-hour':
+      return `Station ${where.station} is wet at ${timeWords(finding.at, speech.clock)} on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: watering is not allowed at that hour here.`;
+    case 'too-many-days':
+      return `Station ${where.station} is wet on ${finding.days} days in the week of ${dateWords(where.date ?? speech.on, speech.on)}; ${finding.most} are allowed here.`;
+    case 'mowing-day':
+      return `Station ${where.station} is wet on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: the lawn is to be dry for the mower.`;
+    case 'too-much':
+    case 'too-little':
+      return `Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
+    case 'not-often-enough':
+      return `Station ${where.station} is to run ${finding.often.times} times a day, spread out between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(where.date ?? speech.on, speech.on)} that is not so.`;
+    case 'late-finish':
+      return `${where.program} at ${startWords(where.start ?? '', speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it was to be done by ${startWords(finding.by, speech.clock)}.`;
+  }
+}
+
+/** `20 % too much`; `all of it too much` where none is needed. */
+function offWords(given: number, wanted: number): string {
+  if (wanted === 0) return 'it needs none';
+  const percent = Math.round((Math.abs(given - wanted) * 100) / wanted);
+  return `${percent} % too ${given > wanted ? 'much' : 'little'}`;
+}
+
+/** What a fix does, as the words on its button. */
+export function fixWords({ does }: Fix, clock: ClockStyle): string {
+  switch (does.what) {
+    case 'keep-one-start':
+      return `Keep ${startWords(does.start, clock)} only`;
+    case 'move-start':
+      return `Move it to ${startWords(does.to, clock)}`;
+    case 'clear-program':
+      return `Clear ${does.program}`;
+    case 'take-out-run':
+      return `Take its run out of ${listed(does.programs)}`;
+    case 'set-run':
+      return `Set ${lengthWords(does.seconds)}`;
+    case 'pump-on':
+      return 'Switch its pump on';
+    case 'ignore-sensor':
+      return 'Let it ignore the sensor';
+    case 'obey-sensor':
+      return 'Let it obey the sensor';
+    case 'sensor-active':
+      return 'Make the sensor active';
+    case 'percent-100':
+      return 'Set 100 %';
+    case 'end-rain-delay':
+      return 'End the rain delay';
+    case 'switch-on':
+      return 'Switch the timer on';
+    case 'without-weekday':
+      return `Leave ${weekdaysWords([does.weekday])} out`;
+    case 'even-dates':
+      return 'Water on even dates';
+  }
+}

@@ -1,0 +1,185 @@
+/** The brief that house, rules, timer, stations and minutes add up to (planning.md section 1), and a brief taken over. */
+import { SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
+import type { FieldsToSet } from '../document/reader.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import type { Plan, Station } from '../plan/plan.ts';
+import { datesOf } from '../planner/verify.ts';
+import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
+import type { RecordChange, TimerRecord } from './record.ts';
+import type { Figure } from '../garden/figures.ts';
+import type { SiteMinutes } from '../garden/schools.ts';
+import {
+  BRIEF_FORMAT,
+  BRIEF_VERSION,
+  type Brief,
+  type BriefRules,
+  type BriefStation,
+} from '../brief/brief.ts';
+
+/** What of a house and of the sums goes into a brief. */
+export interface BriefSources {
+  readonly minutes: SiteMinutes;
+  /** What the place allows this house; null: nothing is known. */
+  readonly rules: BriefRules | null;
+  readonly mowing: readonly Weekday[];
+}
+
+/** A record without the fields that have no value. */
+const withoutNothing = <T extends object>(fields: { [K in keyof T]: T[K] | undefined }): T =>
+  // The cast holds because only optional fields can be without a value.
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined)) as T;
+
+/**
+ * The longest run at a stretch and its soak, measured or from soil, slope and rate (water-need.md section 8); nothing where the soil
+ * takes the water as fast as it comes.
+ */
+function stretchOf(
+  longest: Figure | null | undefined,
+  soak: Figure | null | undefined,
+): Pick<BriefStation, 'cycleSeconds' | 'soakSeconds'> {
+  if (!longest || !(longest.value <= SECONDS_PER_DAY)) return {};
+  // What comes from tables is no truer than a minute.
+  const step = longest.source === 'table' && longest.value >= 60 ? 60 : 1;
+  const cycleSeconds = Math.max(1, Math.floor(longest.value / step) * step);
+  return soak ? { cycleSeconds, soakSeconds: soak.value } : { cycleSeconds };
+}
+
+const DAYS_OF_A_WEEK = 7;
+const SECONDS_PER_WEEK = DAYS_OF_A_WEEK * SECONDS_PER_DAY;
+
+/** Watering dates of a week that the place allows; three of odd or even ones. */
+const allowedDates = (rules: BriefRules | undefined): number =>
+  Math.min(
+    rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
+    rules?.mostDaysPerWeek ?? DAYS_OF_A_WEEK,
+    rules?.parity ? 3 : DAYS_OF_A_WEEK,
+  );
+
+/**
+ * Watering dates of a week where nobody has said any: as many as the roots need in the month of the highest need (water-need.md section 9), where that
+ * is known and the place allows so many; at least one.
+ */
+function usualDays(
+  { longestIntervalDays }: Pick<SiteMinutes['stations'][number], 'longestIntervalDays'>,
+  rules: BriefRules | null,
+): NonNullable<BriefStation['days']> {
+  const needed =
+    longestIntervalDays === null ? 1 : Math.ceil(DAYS_OF_A_WEEK / Math.max(1, longestIntervalDays));
+  const allowed = allowedDates(rules ?? undefined);
+  return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
+}
+
+/** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
+export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
+  const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
+  const settings = withoutNothing<NonNullable<Brief['settings']>>({
+    stationDelaySeconds,
+    stationsAtOnce,
+    flowLimitLpm,
+    offDaysOfMonth,
+  });
+  const stations = plan.stations
+    .filter(({ enabled }) => enabled !== false)
+    .map((station): BriefStation => {
+      const { enabled: _enabled, ...facts } = station;
+      const { group, days, oftenADay } = surveyOf(survey, station.number);
+      const minutes = sources.minutes.stations.find(({ number }) => number === station.number);
+      const { flow, longestRun, soakSeconds } = minutes?.figures ?? {};
+      return withoutNothing<BriefStation>({
+        ...facts,
+        flowLpm: facts.flowLpm ?? (flow ? Math.round(flow.value * 100) / 100 : undefined),
+        weeklySeconds: minutes?.weeklySeconds ?? 0,
+        ...stretchOf(longestRun, soakSeconds),
+        group,
+        days: days ?? (minutes?.weeklySeconds ? usualDays(minutes, sources.rules) : undefined),
+        oftenADay,
+      });
+    });
+  const { mowing, rules } = sources;
+  return {
+    format: BRIEF_FORMAT,
+    version: BRIEF_VERSION,
+    timer: plan.timer,
+    ...(Object.keys(settings).length > 0 ? { settings } : {}),
+    stations,
+    ...(rules ? { rules } : {}),
+    ...(mowing.length > 0
+      ? { mowing: { weekdays: mowing, ...(survey.dryBeforeMowing ? { dayBefore: true } : {}) } }
+      : {}),
+    ...(survey.wish ? { wish: survey.wish } : {}),
+  };
+}
+
+/**
+ * A brief in which stations of which nobody knows the need are to get what the programs of a plan give them, no more often and at least half
+ * as often: the best there is to go by.
+ *
+ * @throws TooMuchWork
+ */
+export function withPresentWater(brief: Brief, plan: Plan, numbers: readonly number[]): Brief {
+  const given = meanWeeklySeconds(plan);
+  return {
+    ...brief,
+    stations: brief.stations.map((station): BriefStation => {
+      const seconds = Math.min(SECONDS_PER_WEEK, Math.round(given.get(station.number) ?? 0));
+      if (!numbers.includes(station.number) || seconds === 0) return station;
+      const dates = plan.programs
+        .filter(({ runs }) => runs.some((run) => run.station === station.number && run.seconds > 0))
+        .reduce((sum, { days }) => sum + (days ? datesOf(days) : 0), 0);
+      const allowed = allowedDates(
+        station.overhead !== false || !brief.rules?.dripExempt ? brief.rules : undefined,
+      );
+      const most = Math.max(1, Math.min(allowed, Math.ceil(dates)));
+      return {
+        ...station,
+        weeklySeconds: seconds,
+        days: station.days ?? { least: Math.max(1, Math.min(most, Math.floor(dates / 2))), most },
+      };
+    }),
+  };
+}
+
+/** Numbers of the stations of which nobody knows what they need. */
+export const unknownNeeds = ({ stations }: SiteMinutes): number[] =>
+  stations.filter(({ weeklySeconds }) => weeklySeconds === null).map(({ number }) => number);
+
+/**
+ * What taking a brief over changes, as one step: the timer, its stations and what is wanted of them. Programs stay. The house's
+ * mowing days are the house's own and stay, too. Stations that the brief does not name stay as they are.
+ */
+export function takeBriefChange({ plan, survey }: TimerRecord, brief: Brief): RecordChange {
+  const { settings = {}, rules, mowing, wish } = brief;
+  return {
+    type: 'together',
+    changes: [
+      { type: 'set-timer', timer: brief.timer },
+      ...(Object.keys(settings).length > 0 ? [{ type: 'set-settings', settings } as const] : []),
+      ...brief.stations.flatMap(({ number, weeklySeconds, group, days, oftenADay, ...station }) => {
+        const fields: FieldsToSet<Omit<Station, 'number'>> = station;
+        const facts: FieldsToSet<SurveyStationFields> = {
+          group: group ?? null,
+          days: days ?? null,
+          oftenADay: oftenADay ?? null,
+          overruled: { ...surveyOf(survey, number).overruled, weeklySeconds },
+        };
+        return [
+          ...(plan.stations.some((one) => one.number === number)
+            ? []
+            : [{ type: 'add-station', station: { number } } as const]),
+          ...(Object.keys(fields).length > 0
+            ? [{ type: 'set-station', station: number, fields } as const]
+            : []),
+          { type: 'note-station', station: number, fields: facts } as const,
+        ];
+      }),
+      {
+        type: 'note',
+        fields: {
+          rules: rules ?? null,
+          wish: wish ?? null,
+          dryBeforeMowing: mowing?.dayBefore === true ? true : null,
+        },
+      },
+    ],
+  };
+}

@@ -1,0 +1,266 @@
+/** Stations as rows of a spreadsheet: read with each bad cell told and nothing else refused, and written the same way. */
+import {
+  faultsOfCell,
+  nameCell,
+  numberCell,
+  yesNoCell,
+  type CellFault,
+} from '../document/cells.ts';
+import type { Fault } from '../document/fault.ts';
+import type { Plan, Station } from '../plan/plan.ts';
+import { MOST_NOTE_LENGTH, type FieldsToSet } from '../document/reader.ts';
+import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
+import type { RecordChange, TimerRecord } from './record.ts';
+import { surveyOf, type SurveyStation, type SurveyStationFields } from '../survey/survey.ts';
+
+/** What a row says; the readers of its columns have made sure of the kinds of the values. */
+interface Set {
+  readonly plan: Record<string, unknown>;
+  readonly survey: Record<string, unknown>;
+  weeklySeconds?: number;
+}
+type Value = string | number | boolean | Fault;
+
+interface Column {
+  readonly heading: string;
+  readonly read: (cell: string) => Value;
+  readonly put: (into: Set, value: string | number | boolean) => void;
+  readonly write: (station: Station, noted: SurveyStation) => string | number | boolean | undefined;
+}
+
+const keys = <T extends object>(table: T) => Object.keys(table) as (keyof T & string)[];
+const textCell =
+  (most: number) =>
+  (cell: string): Value =>
+    cell.length <= most
+      ? cell
+      : {
+          code: 'wrong-length',
+          path: [],
+          expected: `at most ${most} characters`,
+          actual: cell.length,
+        };
+
+const surveyColumn = (
+  heading: string,
+  key: keyof SurveyStationFields & keyof SurveyStation,
+  read: (cell: string) => Value,
+): Column => ({
+  heading,
+  read,
+  put: ({ survey }, value) => {
+    survey[key] = value;
+  },
+  write: (_station, noted) => {
+    const value = noted[key];
+    return typeof value === 'object' ? undefined : value;
+  },
+});
+
+const minutesColumn = (
+  heading: string,
+  key: 'cycleSeconds' | 'soakSeconds',
+  least: number,
+): Column => ({
+  heading,
+  read: (cell) => numberCell(cell, least, 1440),
+  put: ({ plan }, value) => {
+    plan[key] = Math.round(Number(value) * 60);
+  },
+  write: (station) => {
+    const seconds = station[key];
+    return seconds === undefined ? undefined : seconds / 60;
+  },
+});
+
+const flag = (
+  heading: string,
+  key: 'underCover' | 'needsPump' | 'overhead',
+  usual: boolean,
+): Column => ({
+  heading,
+  read: yesNoCell,
+  put: ({ plan }, value) => {
+    plan[key] = value === usual ? null : value;
+  },
+  write: (station) => ((station[key] ?? usual) ? 'yes' : 'no'),
+});
+
+const COLUMNS: readonly Column[] = [
+  {
+    heading: 'name',
+    read: textCell(80),
+    put: ({ plan }, value) => {
+      plan['name'] = value;
+    },
+    write: ({ name }) => name,
+  },
+  surveyColumn('group', 'group', textCell(200)),
+  surveyColumn('head', 'head', (cell) => nameCell(cell, keys(HEADS))),
+  surveyColumn('plants', 'plants', (cell) => nameCell(cell, keys(PLANT_FACTORS))),
+  surveyColumn('sun', 'surroundings', (cell) => nameCell(cell, keys(SURROUNDINGS))),
+  surveyColumn('soil', 'soil', (cell) => nameCell(cell, keys(SOILS))),
+  surveyColumn('slope_percent', 'slopePercent', (cell) => numberCell(cell, 0, 100)),
+  surveyColumn('area_m2', 'areaSquareMetres', (cell) => numberCell(cell, 0.1, 1_000_000)),
+  surveyColumn('heads', 'headCount', (cell) => numberCell(cell, 1, 1000, true)),
+  {
+    heading: 'flow_l_min',
+    read: (cell) => numberCell(cell, 0, 100_000),
+    put: ({ plan }, value) => {
+      plan['flowLpm'] = value;
+    },
+    write: ({ flowLpm }) => flowLpm,
+  },
+  minutesColumn('run_off_min', 'cycleSeconds', 0.1),
+  minutesColumn('soak_min', 'soakSeconds', 0),
+  {
+    heading: 'week_min',
+    read: (cell) => numberCell(cell, 0, 10_080),
+    put: (into, value) => {
+      into.weeklySeconds = Math.round(Number(value) * 60);
+    },
+    write: (_station, { overruled }) =>
+      overruled?.weeklySeconds === undefined ? undefined : overruled.weeklySeconds / 60,
+  },
+  flag('overhead', 'overhead', true),
+  flag('under_cover', 'underCover', false),
+  flag('needs_pump', 'needsPump', false),
+  surveyColumn('note', 'note', textCell(MOST_NOTE_LENGTH)),
+];
+
+export const STATION_HEADINGS: readonly string[] = [
+  'number',
+  ...COLUMNS.map(({ heading }) => heading),
+];
+
+/** The largest timer's stations, and some lines to spare. */
+export const MOST_STATION_ROWS = 200;
+
+export interface StationEntry {
+  readonly line: number;
+  readonly number: number;
+  /** Fields of the plan's station and of the survey's, those with a usable cell only. */
+  readonly plan: Readonly<Record<string, unknown>>;
+  readonly survey: Readonly<Record<string, unknown>>;
+  readonly weeklySeconds?: number;
+}
+
+export interface StationTable {
+  readonly entries: readonly StationEntry[];
+  readonly faults: readonly CellFault[];
+}
+
+/**
+ * Reads stations from the rows of a CSV, the headings first, in any order. An empty cell leaves what is there; a bad one is told and
+ * leaves what is there, too. A row without a usable number is left out.
+ */
+export function readStationTable(rows: readonly (readonly string[])[], plan: Plan): StationTable {
+  const faults: CellFault[] = [];
+  const headings = (rows[0] ?? []).map((one) => one.trim().toLowerCase());
+  if (!headings.includes('number'))
+    return {
+      entries: [],
+      faults: [
+        {
+          line: 1,
+          column: 'number',
+          fault: { code: 'missing-field', path: [], expected: 'a column "number"' },
+        },
+      ],
+    };
+  if (rows.length > MOST_STATION_ROWS + 1)
+    return {
+      entries: [],
+      faults: [
+        faultsOfCell(1, 'number', {
+          code: 'wrong-length',
+          path: [],
+          expected: `at most ${MOST_STATION_ROWS} rows`,
+          actual: rows.length - 1,
+        }),
+      ],
+    };
+  headings.forEach((heading) => {
+    if (heading !== '' && !STATION_HEADINGS.includes(heading))
+      faults.push(
+        faultsOfCell(1, heading, {
+          code: 'unknown-field',
+          path: [heading],
+          allowed: STATION_HEADINGS,
+        }),
+      );
+  });
+  const seen = new Set<number>();
+  const entries: StationEntry[] = [];
+  rows.slice(1).forEach((row, i) => {
+    const line = i + 2;
+    const cellOf = (heading: string) => {
+      const place = headings.indexOf(heading);
+      // A leading apostrophe keeps a spreadsheet from working a cell out as a formula.
+      return place < 0 ? '' : (row[place] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
+    };
+    if (row.every((cell) => cell.trim() === '')) return;
+    const number = numberCell(cellOf('number'), 1, plan.timer.stationCount, true);
+    if (typeof number !== 'number') {
+      faults.push(faultsOfCell(line, 'number', number));
+      return;
+    }
+    if (seen.has(number)) {
+      faults.push(
+        faultsOfCell(line, 'number', { code: 'repeated', path: [], actual: String(number) }),
+      );
+      return;
+    }
+    seen.add(number);
+    const set: Set = { plan: {}, survey: {} };
+    for (const { heading, read, put } of COLUMNS) {
+      const cell = cellOf(heading);
+      if (cell === '') continue;
+      const value = read(cell);
+      if (typeof value === 'object') faults.push(faultsOfCell(line, heading, value));
+      else put(set, value);
+    }
+    entries.push({ line, number, ...set });
+  });
+  return { entries, faults };
+}
+
+/** What importing the entries changes, as one step. */
+export function stationTableChange(
+  { plan, survey }: TimerRecord,
+  { entries }: StationTable,
+): RecordChange {
+  return {
+    type: 'together',
+    changes: entries.flatMap(({ number, plan: set, survey: facts, weeklySeconds }) => {
+      const there = plan.stations.some((one) => one.number === number);
+      const fields: FieldsToSet<SurveyStationFields> = {
+        ...facts,
+        ...(weeklySeconds === undefined
+          ? {}
+          : { overruled: { ...surveyOf(survey, number).overruled, weeklySeconds } }),
+      };
+      return [
+        ...(there ? [] : [{ type: 'add-station', station: { number } } as const]),
+        ...(Object.keys(set).length > 0
+          ? [{ type: 'set-station', station: number, fields: set } as const]
+          : []),
+        ...(Object.keys(fields).length > 0
+          ? [{ type: 'note-station', station: number, fields } as const]
+          : []),
+      ];
+    }),
+  };
+}
+
+/** Stations as rows, the headings first; reading them back changes nothing. */
+export const stationRows = ({ plan, survey }: TimerRecord): string[][] => [
+  [...STATION_HEADINGS],
+  ...plan.stations.map((station) => [
+    String(station.number),
+    ...COLUMNS.map(({ write }) => {
+      const value = write(station, surveyOf(survey, station.number));
+      return value === undefined ? '' : String(value);
+    }),
+  ]),
+];

@@ -1,0 +1,91 @@
+/** Findings that only a visit can make, in the form of those of the checks: what was read at the box, and what it means. */
+import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import { clockAhead } from '../time/clock.ts';
+import { attempt } from '../engine/effort.ts';
+import type { Severity } from '../judge/findings.ts';
+import type { Plan } from '../plan/plan.ts';
+import { effectivePercent } from '../plan/program.ts';
+import type { Survey } from '../survey/survey.ts';
+import { totalOnDisplay } from '../engine/total.ts';
+
+export type VisitFinding = { readonly severity: Severity } &
+  /** Seconds by which the clock was found ahead. */
+  (
+    | { readonly code: 'clock-wrong'; readonly ahead: number }
+    /** Seconds that the display shows and that the runs add up to. */
+    | {
+        readonly code: 'total-differs';
+        readonly program: string;
+        readonly shown: number;
+        readonly expected: number;
+      }
+    /** Run times were read while the percent was not 100: minutes shown may be adjusted ones, or entered at that percent. */
+    | { readonly code: 'read-at-percent'; readonly program: string; readonly percent: number }
+    | { readonly code: 'manual-left-on' }
+    | { readonly code: 'hidden-not-looked' }
+    /** The timer's own fallback is not what is left. */
+    | { readonly code: 'saved-inside-older' }
+  );
+
+/** Totals are shown in whole minutes. */
+const TOTAL_TOLERANCE = 60;
+
+/** Seconds by which the timer's clock was found ahead; null: nobody has noted it. */
+export function foundAhead({ device }: Survey): number | null {
+  const shown = parseMoment(device?.clockShown ?? '');
+  const really = parseMoment(device?.clockReally ?? '');
+  if (shown === null || really === null) return null;
+  const day = Math.floor(shown / SECONDS_PER_DAY);
+  return clockAhead({ day, secondOfDay: shown - day * SECONDS_PER_DAY }, really);
+}
+
+/** The total that the display must show for what was taken down, at the percent of a date; null where it shows none. */
+export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number | null {
+  const program = plan.programs.find((one) => one.letter === letter);
+  if (!program) return null;
+  const worked = attempt(() =>
+    totalOnDisplay(plan, program, effectivePercent(plan, program, monthOf(on))),
+  );
+  return worked.ok ? worked.value : null;
+}
+
+/** What the visit that is under way shows to be wrong. */
+export function visitFindings(plan: Plan, survey: Survey, on: EpochDay): VisitFinding[] {
+  const { visit } = survey;
+  const findings: VisitFinding[] = [];
+  const ahead = foundAhead(survey);
+  if (ahead !== null && Math.abs(ahead) >= 60)
+    findings.push({ severity: 'error', code: 'clock-wrong', ahead });
+  if (!visit) return findings;
+  const found = visit.asFound?.plan ?? plan;
+  for (const { program, seconds } of visit.totals ?? []) {
+    const expected = expectedTotal(found, program, on);
+    if (expected !== null && Math.abs(expected - seconds) >= TOTAL_TOLERANCE)
+      findings.push({
+        severity: 'warning',
+        code: 'total-differs',
+        program,
+        shown: seconds,
+        expected,
+      });
+  }
+  if (visit.asFound)
+    for (const program of found.programs) {
+      const percent = effectivePercent(found, program, monthOf(on));
+      if (percent !== 100 && program.runs.some(({ seconds }) => seconds > 0))
+        findings.push({
+          severity: 'note',
+          code: 'read-at-percent',
+          program: program.letter,
+          percent,
+        });
+    }
+  if ((visit.switched ?? []).some(({ what, putBack }) => what === 'manual' && !putBack))
+    findings.push({ severity: 'warning', code: 'manual-left-on' });
+  if (visit.asFound?.hidden === 'not-looked')
+    findings.push({ severity: 'note', code: 'hidden-not-looked' });
+  const { savedInside, asLeft } = visit;
+  if (savedInside && asLeft && (savedInside.state !== 'as-left' || savedInside.at < asLeft.at))
+    findings.push({ severity: 'warning', code: 'saved-inside-older' });
+  return findings;
+}

@@ -1,0 +1,169 @@
+/**
+ * Which dates a start fires on (timing-rules.md section 2), in one form for every day rule: each day rule, together with
+ * blocked weekdays and off days of the month, is the set of dates that keep three conditions at once: a place in a count of
+ * days, a weekday, a day of the month. So whatever is proved of this form is proved of every mixture of rules.
+ */
+import {
+  civilOf,
+  parseDate,
+  parseMoment,
+  parseTime,
+  SECONDS_PER_DAY,
+  WEEKDAYS,
+  weekdayIndexOf,
+  formatTime,
+  type ClockSecond,
+  type EpochDay,
+  type Weekday,
+} from './calendar.ts';
+import type { Days, Plan, Program, TimeText } from '../plan/plan.ts';
+
+/** Seven bits, bit 0 Monday. */
+export type WeekdayMask = number;
+/** 31 bits, bit 0 the first of the month. */
+export type MonthDayMask = number;
+
+export const EVERY_WEEKDAY: WeekdayMask = 0b111_1111;
+export const EVERY_MONTH_DAY: MonthDayMask = 0x7fff_ffff;
+
+/** The days D with D ≡ `phase` (mod `every`), a weekday of `weekdays` and a day of the month of `monthDays`. */
+export interface DaySet {
+  /** 1 or more. */
+  readonly every: number;
+  /** 0 to `every` − 1. */
+  readonly phase: number;
+  readonly weekdays: WeekdayMask;
+  readonly monthDays: MonthDayMask;
+}
+
+/** One start of a program: a time of day on a set of days. A program has one for each time of day that it names. */
+export interface StartDays {
+  readonly start: TimeText;
+  readonly secondOfDay: number;
+  /** How often the program lists this time; each is a start of its own. */
+  readonly times: number;
+  readonly days: DaySet;
+}
+
+/** The remainder of a division, 0 or more also where `n` is below 0. */
+export const modulo = (n: number, by: number) => ((n % by) + by) % by;
+
+export function greatestCommonDivisor(a: number, b: number): number {
+  return b === 0 ? a : greatestCommonDivisor(b, a % b);
+}
+
+export const maskOfWeekdays = (weekdays: readonly Weekday[]): WeekdayMask =>
+  weekdays.reduce((mask, weekday) => mask | (1 << WEEKDAYS.indexOf(weekday)), 0);
+
+export const maskOfMonthDays = (days: readonly number[]): MonthDayMask =>
+  days.reduce((mask, day) => mask | (1 << (day - 1)), 0);
+
+const ODD_DAYS = maskOfMonthDays(Array.from({ length: 16 }, (_, i) => 2 * i + 1));
+const THE_31ST = maskOfMonthDays([31]);
+
+/** What a rule and its blocked weekdays leave (section 2, 1 and 2), a start's place in an `hours` rule apart. */
+export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
+  const blocked = days !== null && 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
+  const open = {
+    every: 1,
+    phase: 0,
+    weekdays: EVERY_WEEKDAY & ~maskOfWeekdays(blocked),
+    monthDays: EVERY_MONTH_DAY,
+  };
+  if (days === null) return { ...open, weekdays: 0 };
+  switch (days.rule) {
+    case 'daily':
+    case 'hours':
+      return open;
+    case 'weekdays':
+      return { ...open, weekdays: maskOfWeekdays(days.weekdays) };
+    case 'interval':
+      return {
+        ...open,
+        every: days.everyDays,
+        phase: modulo(parseDate(days.firstDate) ?? 0, days.everyDays),
+      };
+    case 'odd':
+      return { ...open, monthDays: oddDaysSkip31 ? ODD_DAYS & ~THE_31ST : ODD_DAYS };
+    case 'even':
+      return { ...open, monthDays: EVERY_MONTH_DAY & ~ODD_DAYS };
+  }
+}
+
+/** The starts for which an `hours` rule stands: with L the least common multiple of its hours and 24, one for each cycle of L. */
+function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): StartDays[] {
+  const everyDays = days.everyHours / greatestCommonDivisor(days.everyHours, 24);
+  const first = parseMoment(days.first) ?? 0;
+  return Array.from({ length: (everyDays * 24) / days.everyHours }, (_, i) => {
+    const moment = first + i * days.everyHours * 3600;
+    const day = Math.floor(moment / SECONDS_PER_DAY);
+    const secondOfDay = moment - day * SECONDS_PER_DAY;
+    return {
+      start: formatTime(secondOfDay),
+      secondOfDay,
+      times: 1,
+      days: { ...open, every: everyDays, phase: modulo(day, everyDays) },
+    };
+  });
+}
+
+const byTimeOfDay = (a: StartDays, b: StartDays) => a.secondOfDay - b.secondOfDay;
+
+/** The starts of a program by time of day, each with its dates; off days of the month are left out, a rain delay is not. */
+export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
+  const rule = ruleSet(days, plan.timer.oddDaysSkip31);
+  const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
+  const open = { ...rule, monthDays: rule.monthDays & ~off };
+  if (days?.rule === 'hours') return startsOfHours(days, open).sort(byTimeOfDay);
+  const times = new Map<TimeText, number>();
+  for (const start of starts) times.set(start, (times.get(start) ?? 0) + 1);
+  return [...times]
+    .map(([start, count]) => ({
+      start,
+      secondOfDay: parseTime(start) ?? 0,
+      times: count,
+      days: open,
+    }))
+    .sort(byTimeOfDay);
+}
+
+/** Whether any date at all keeps a program's day rule and its blocked weekdays (section 2: what makes it complete). */
+export function hasSomeDay({ days }: Program): boolean {
+  const { weekdays, every, phase } = ruleSet(days, false);
+  // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.
+  if (days?.rule === 'hours')
+    return startsOfHours(days, ruleSet(days, false)).some((one) => reachesWeekday(one.days));
+  return weekdays !== 0 && reachesWeekday({ every, phase, weekdays });
+}
+
+function reachesWeekday({ every, phase, weekdays }: Omit<DaySet, 'monthDays'>): boolean {
+  return every % 7 === 0 ? (weekdays & (1 << weekdayIndexOf(phase))) !== 0 : weekdays !== 0;
+}
+
+/** Whether a day is in the set. */
+export function isIn({ every, phase, weekdays, monthDays }: DaySet, day: EpochDay): boolean {
+  if (every > 1 && modulo(day, every) !== phase) return false;
+  if (!(weekdays & (1 << weekdayIndexOf(day)))) return false;
+  return monthDays === EVERY_MONTH_DAY || (monthDays & (1 << (civilOf(day).day - 1))) !== 0;
+}
+
+/** The moment before which no start fires (the rain delay); before all time where none is set. */
+export function resumesAt(plan: Plan): ClockSecond {
+  const { wateringResumes } = plan.settings;
+  return wateringResumes === undefined ? -Infinity : (parseMoment(wateringResumes) ?? -Infinity);
+}
+
+/** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */
+export function firstDayNotDelayed(
+  resumes: ClockSecond,
+  secondOfDay: number,
+  from: EpochDay,
+): EpochDay {
+  if (resumes === -Infinity) return from;
+  return Math.max(from, Math.ceil((resumes - secondOfDay) / SECONDS_PER_DAY));
+}
+
+/** Days until the next date that satisfies an interval's count, as a timer shows it: 0 on that date (section 2, Days left). */
+export function daysLeft(everyDays: number, firstDate: EpochDay, today: EpochDay): number {
+  return modulo(firstDate - today, everyDays);
+}

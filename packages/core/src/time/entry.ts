@@ -1,0 +1,91 @@
+/** What people type for a time of day and for run minutes, and what it means. */
+import { formatTime } from './calendar.ts';
+import type { TimeText } from '../plan/plan.ts';
+
+/** What may be typed, for the message beside the field. */
+export const TIME_ENTRY_HELP = 'Type a time such as 5, 5:30, 530, 5p or 17:30.';
+export const RUN_ENTRY_HELP = 'Type minutes such as 12, 12:30 or 1h20; at most 24 hours.';
+
+/**
+ * A time of day as typed: `5`, `5:30`, `530`, `5p`, `5.30 pm`, `17:30`, `1730`, `0` (midnight), `12a`. Without a or p the
+ * hours are those of a 24-hour clock.
+ *
+ * @returns null where it cannot be meant as a time.
+ */
+export function parseTimeEntry(typed: string): TimeText | null {
+  const text = typed.trim().toLowerCase().replaceAll(/\s+/g, '');
+  const match =
+    /^(?<hour>\d{1,2})(?:[:.h](?<minute>\d{2})?)?(?<half>[ap]\.?m?\.?)?$/.exec(text) ??
+    /^(?<hour>\d{1,2})(?<minute>\d{2})(?<half>[ap]\.?m?\.?)?$/.exec(text);
+  if (!match?.groups) return null;
+  const { hour: hourText, minute: minuteText, half } = match.groups;
+  let hour = Number(hourText);
+  const minute = Number(minuteText ?? 0);
+  if (half) {
+    if (hour < 1 || hour > 12) return null;
+    hour = (hour % 12) + (half.startsWith('p') ? 12 : 0);
+  }
+  if (hour > 23 || minute > 59) return null;
+  return formatTime(hour * 3600 + minute * 60);
+}
+
+const MOST_RUN_SECONDS = 86_400;
+
+/**
+ * A run time as typed: minutes (`12`, `7.5`, `12m`), minutes and seconds (`12:30`), hours (`1h`, `1h20`), seconds (`90s`).
+ * Empty, `-` and `off` mean none.
+ *
+ * @returns seconds, 0 to 86,400; null where it cannot be meant as a run time.
+ */
+export function parseRunEntry(typed: string): number | null {
+  const text = typed.trim().toLowerCase().replace(',', '.').replaceAll(/\s+/g, '');
+  if (text === '' || text === '-' || text === 'off') return 0;
+  let match: RegExpExecArray | null;
+  let seconds: number;
+  if ((match = /^(\d{1,4}(?:\.\d+)?)(?:m|min|')?$/.exec(text))) seconds = Number(match[1]) * 60;
+  else if ((match = /^(\d{1,4}):([0-5]\d)$/.exec(text)))
+    seconds = Number(match[1]) * 60 + Number(match[2]);
+  else if ((match = /^(\d{1,2})h(?:([0-5]?\d)(?:m|min)?)?$/.exec(text)))
+    seconds = Number(match[1]) * 3600 + Number(match[2] ?? 0) * 60;
+  else if ((match = /^(\d{1,5})s$/.exec(text))) seconds = Number(match[1]);
+  else return null;
+  const whole = Math.round(seconds);
+  return whole <= MOST_RUN_SECONDS ? whole : null;
+}
+
+/** Run seconds as they stand in a cell: `12`, `12:30`; empty for none. */
+export function runEntryText(seconds: number): string {
+  if (seconds === 0) return '';
+  const minutes = Math.floor(seconds / 60);
+  const rest = seconds % 60;
+  return rest === 0 ? String(minutes) : `${minutes}:${String(rest).padStart(2, '0')}`;
+}
+
+/** A column pasted from a sheet or a note: one entry a line; several columns give the first. */
+export function splitColumn(pasted: string): string[] {
+  const lines = pasted.replaceAll('\r', '').split('\n');
+  while (lines.length > 0 && lines[lines.length - 1]?.trim() === '') lines.pop();
+  return lines.length === 1
+    ? (lines[0] ?? '').split('\t').map((cell) => cell.trim())
+    : lines.map((line) => (line.split('\t')[0] ?? '').trim());
+}
+
+/** A value one step up or down, onto the step's own multiples, within the bounds. */
+export function stepped(
+  value: number,
+  direction: 1 | -1,
+  step: number,
+  least: number,
+  most: number,
+): number {
+  const next =
+    direction > 0 ? (Math.floor(value / step) + 1) * step : (Math.ceil(value / step) - 1) * step;
+  return Math.min(most, Math.max(least, next));
+}
+
+/** A start moved by one step of the timer, round midnight. */
+export function steppedStart(secondOfDay: number, direction: 1 | -1, stepMinutes: number): number {
+  const step = stepMinutes * 60;
+  const next = stepped(secondOfDay, direction, step, -step, 86_400);
+  return ((next % 86_400) + 86_400) % 86_400;
+}

@@ -1,0 +1,168 @@
+/** No-water windows of one program, the timer's own among them, as one week that comes again (timing-rules.md section 6). */
+import { parseTime, SECONDS_PER_DAY, WEEKDAYS, type ClockSecond } from './calendar.ts';
+import { modulo } from './dayRules.ts';
+import type { NoWaterWindow, Plan } from '../plan/plan.ts';
+
+export const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
+/** 1970-01-01 was a Thursday. */
+const MONDAY_BEFORE_1970 = -3 * SECONDS_PER_DAY;
+
+/** Half-open, in seconds from Monday 00:00; `from` inside the week, `to` up to a week later. */
+interface Span {
+  readonly from: number;
+  to: number;
+}
+
+function spansOf(windows: readonly NoWaterWindow[]): Span[] {
+  const spans: Span[] = [];
+  for (const { from, to, weekdays } of windows) {
+    const begin = parseTime(from) ?? 0;
+    const end = parseTime(to) ?? 0;
+    const length = end > begin ? end - begin : end - begin + SECONDS_PER_DAY;
+    for (const weekday of weekdays ?? WEEKDAYS) {
+      const at = WEEKDAYS.indexOf(weekday) * SECONDS_PER_DAY + begin;
+      spans.push({ from: at, to: at + length });
+    }
+  }
+  return spans.sort((a, b) => a.from - b.from);
+}
+
+/** Joins spans that touch, round the end of the week too. */
+function joined(spans: readonly Span[]): Span[] {
+  const apart: Span[] = [];
+  for (const span of spans) {
+    const last = apart.at(-1);
+    if (last && span.from <= last.to) last.to = Math.max(last.to, span.to);
+    else apart.push({ ...span });
+  }
+  const last = apart.at(-1);
+  while (apart.length > 1 && last && apart[0] && apart[0].from + SECONDS_PER_WEEK <= last.to) {
+    const [first] = apart.splice(0, 1);
+    if (first) last.to = Math.max(last.to, first.to + SECONDS_PER_WEEK);
+  }
+  return apart;
+}
+
+/** All moments are clock seconds. At least one second of the week is free; a plan in which none is has been refused. */
+export class WeekWindows {
+  private readonly spans: readonly Span[];
+  private readonly freePerWeek: number;
+  /** Whether every day has the same windows. */
+  readonly sameEveryDay: boolean;
+
+  constructor(windows: readonly NoWaterWindow[]) {
+    this.spans = joined(spansOf(windows));
+    this.sameEveryDay = windows.every(({ weekdays }) => !weekdays || weekdays.length === 7);
+    this.freePerWeek = this.spans.reduce(
+      (free, { from, to }) => free - (to - from),
+      SECONDS_PER_WEEK,
+    );
+  }
+
+  get isEmpty(): boolean {
+    return this.spans.length === 0;
+  }
+
+  /** Second of the week, counted from the first span's beginning: 0 to a week less 1. */
+  private sinceFirst(moment: ClockSecond): number {
+    return modulo(moment - MONDAY_BEFORE_1970 - (this.spans[0]?.from ?? 0), SECONDS_PER_WEEK);
+  }
+
+  /** Index of the last span that begins at or before a second counted from the first span's beginning. */
+  private lastBegun(since: number): number {
+    const offset = this.spans[0]?.from ?? 0;
+    let low = 0;
+    let high = this.spans.length - 1;
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if ((this.spans[middle]?.from ?? 0) - offset <= since) low = middle;
+      else high = middle - 1;
+    }
+    return low;
+  }
+
+  /** The moment itself where no window holds it, else the end of the windows that do. */
+  nextFree(moment: ClockSecond): ClockSecond {
+    if (this.isEmpty) return moment;
+    const since = this.sinceFirst(moment);
+    const span = this.spans[this.lastBegun(since)];
+    const left = (span?.to ?? 0) - (this.spans[0]?.from ?? 0) - since;
+    return left > 0 ? moment + left : moment;
+  }
+
+  isFree(moment: ClockSecond): boolean {
+    return this.nextFree(moment) === moment;
+  }
+
+  /** The first second at or after a free moment that a window holds; never where there is none. */
+  nextWindow(moment: ClockSecond): ClockSecond {
+    if (this.isEmpty) return Infinity;
+    const since = this.sinceFirst(moment);
+    const next = this.spans[this.lastBegun(since) + 1];
+    const offset = this.spans[0]?.from ?? 0;
+    return moment + (next ? next.from - offset : SECONDS_PER_WEEK) - since;
+  }
+
+  /** The moment at which `seconds` of free time have passed since a free moment; 1 or more. Cost: log of the spans. */
+  afterFree(moment: ClockSecond, seconds: number): ClockSecond {
+    const until = this.nextWindow(moment);
+    if (moment + seconds <= until) return moment + seconds;
+    // Counted from the beginning of the window at `until`: whole weeks first, then the spans of one.
+    const left = seconds - (until - moment);
+    const weeks = Math.ceil(left / this.freePerWeek) - 1;
+    const rest = left - weeks * this.freePerWeek;
+    let at = until + weeks * SECONDS_PER_WEEK;
+    let index = this.lastBegun(this.sinceFirst(at));
+    let free = rest;
+    for (;;) {
+      const span = this.spans[index];
+      const next = this.spans[index + 1];
+      if (!span) return at;
+      const gap = (next ? next.from : (this.spans[0]?.from ?? 0) + SECONDS_PER_WEEK) - span.to;
+      const end = at + (span.to - span.from);
+      if (free <= gap) return end + free;
+      free -= gap;
+      at = end + gap;
+      index = next ? index + 1 : 0;
+    }
+  }
+
+  /** The stretches of windows between two moments, cut to them. */
+  between(from: ClockSecond, to: ClockSecond): { from: ClockSecond; to: ClockSecond }[] {
+    const stretches: { from: ClockSecond; to: ClockSecond }[] = [];
+    if (this.isEmpty) return stretches;
+    for (let at = from; at < to;) {
+      const begin = this.isFree(at) ? this.nextWindow(at) : at;
+      if (begin >= to) break;
+      at = this.nextFree(begin);
+      stretches.push({ from: begin, to: Math.min(at, to) });
+    }
+    return stretches;
+  }
+
+  /** Seconds that nothing takes longer than which has `seconds` to do, all of it in free time: coarse. */
+  longestWith(seconds: number): number {
+    return this.isEmpty ? seconds : (Math.ceil(seconds / this.freePerWeek) + 1) * SECONDS_PER_WEEK;
+  }
+}
+
+/** A stretch of hours without water; of one program, or of all where the letter is null. */
+export interface DryStretch {
+  readonly letter: string | null;
+  readonly from: ClockSecond;
+  readonly to: ClockSecond;
+}
+
+/** The hours without water that are set, between two moments, whether or not the timer obeys them. */
+export function dryStretches(plan: Plan, from: ClockSecond, to: ClockSecond): DryStretch[] {
+  const common = plan.settings.noWaterWindows ?? [];
+  return [
+    { letter: null, windows: common },
+    ...plan.programs.map(({ letter, noWaterWindows = [] }) => ({
+      letter,
+      windows: noWaterWindows,
+    })),
+  ].flatMap(({ letter, windows }) =>
+    new WeekWindows(windows).between(from, to).map((span) => ({ letter, ...span })),
+  );
+}
