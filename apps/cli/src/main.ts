@@ -47,7 +47,7 @@ function report(call: Work, text: string, brief: Brief | null): Outcome<object> 
   if (!read.ok) return read;
   return attempt(() =>
     call.command === 'check'
-      ? checkReport(check(read.value, call.on, undefined, undefined, brief))
+      ? checkReport(check(read.value, call.on, { brief }))
       : simulationReport(call.from, call.days, simulate(read.value, call.fromDay, call.days)),
   );
 }

@@ -30,6 +30,7 @@ export {
   type ClockSecond,
   type EpochDay,
   type Weekday,
+  type TimeText,
 } from './time/calendar.ts';
 export {
   applyChange,
@@ -39,38 +40,32 @@ export {
   type PlanChange,
   type RunEntry,
 } from './plan/change.ts';
+export { blockedStarts } from './engine/blockedStarts.ts';
+export { check, type Check, type CheckOptions } from './judge/check.ts';
 export {
-  blockedStarts,
-  check,
-  type Check,
-  type DrivenPercent,
-  type ProgramCheck,
+  prove,
+  verdictOf,
+  type ProofOptions,
+  type Proven,
   type Verdict,
-} from './judge/check.ts';
+} from './engine/verdict.ts';
+export type { DrivenPercent, ProgramCheck } from './engine/examination.ts';
 export { checkReport, type CheckReport } from './judge/checkReport.ts';
-export {
-  planDifferences,
-  recordDifferences,
-  samePlan,
-  type Difference,
-} from './plan/comparePlans.ts';
-export {
-  clockAhead,
-  startsMovedBy,
-  yearsAhead,
-  type ClockChange,
-  type Display,
-  type MovedStart,
-} from './time/clock.ts';
+export { planDifferences, samePlan, type Difference } from './plan/comparePlans.ts';
+export { recordDifferences } from './record/recordDifferences.ts';
+export { clockAhead, yearsAhead, type Display } from './time/clock.ts';
+export { startsMovedBy, type ClockChange, type MovedStart } from './engine/clockChanges.ts';
 export { cycleShape, type CycleRun, type CycleShape } from './engine/cycle.ts';
 export {
   daysLeft,
   EVERY_WEEKDAY,
   isIn,
   maskOfWeekdays,
-  startsOf,
   type DaySet,
+  type Days,
+  type DayRuleName,
 } from './time/dayRules.ts';
+export { startsOf } from './plan/starts.ts';
 export { attempt, Effort, TooMuchWork } from './engine/effort.ts';
 export { SUPPLIES, type Contact, type Supply } from './site/site.ts';
 export {
@@ -91,14 +86,8 @@ export {
   type Outcome,
   type Path,
 } from './document/fault.ts';
-export {
-  notFitting,
-  type Finding,
-  type FindingCode,
-  type Severity,
-  type TimerLimit,
-  type Where,
-} from './judge/findings.ts';
+export { notFitting } from './judge/limits.ts';
+export type { Finding, FindingCode, Severity, TimerLimit, Where } from './judge/finding.ts';
 export {
   atPercent,
   NIGHT_BEGINS_SECOND,
@@ -111,7 +100,7 @@ export {
   type SharedStretch,
 } from './engine/night.ts';
 export { nextCycles, type NextCycle } from './engine/nominal.ts';
-export { type CycleRef, type Overlap } from './engine/overlap.ts';
+export type { CycleRef, Overlap } from './engine/overlap.ts';
 export {
   letterAt,
   ON_OVERLAPS,
@@ -120,8 +109,6 @@ export {
   PLAN_VERSION,
   programsByLetter,
   START_STEPS_MINUTES,
-  type Days,
-  type NoWaterWindow,
   type OnOverlap,
   type Plan,
   type PlanSite,
@@ -131,10 +118,9 @@ export {
   type Seasonal,
   type Settings,
   type Station,
-  type TimeText,
   type Timer,
-  type DayRuleName,
 } from './plan/plan.ts';
+export type { NoWaterWindow } from './time/windows.ts';
 export {
   adjustedSeconds,
   effectivePercent,
@@ -155,7 +141,7 @@ export {
 } from './engine/simulate.ts';
 export { emptyPlan, TIMER_KINDS } from './plan/timerKinds.ts';
 export { totalOnDisplay } from './engine/total.ts';
-export { dryStretches, type DryStretch } from './time/windows.ts';
+export { dryStretches, type DryStretch } from './engine/dryStretches.ts';
 export {
   intervalDaysLeft,
   ruleDaysFrom,
@@ -164,28 +150,25 @@ export {
   type RuleDay,
   type YearDay,
 } from './engine/year.ts';
+export { consequenceSentence, oftenWords, overlapSentence } from './engine/overlapWords.ts';
 export {
-  consequenceSentence,
   dateWords,
   daysWords,
-  faultLine,
-  faultSentence,
   lengthWords,
   everyDaysWords,
-  missingSentence,
   monthName,
-  oftenWords,
-  overlapSentence,
   startWords,
   timeWords,
-  verdictWords,
   weekdayName,
   weekdaysWords,
   type ClockStyle,
   type Speech,
-  type VerdictWords,
+  listed,
+  momentWords,
 } from './words/words.ts';
-export { listed } from './words/words.ts';
+export { faultLine, faultSentence } from './words/faultWords.ts';
+export { missingSentence, programLabel, placeWords, type TimerSpeech } from './plan/planWords.ts';
+export { verdictWords, type VerdictWords } from './judge/verdictWords.ts';
 export { findingSentence, fixWords } from './judge/findingWords.ts';
 export { fixOf, type Fix } from './judge/fixes.ts';
 export { aboutOf, canBeAccepted, judged, type Accepted, type Judged } from './judge/accepted.ts';
@@ -394,14 +377,11 @@ export {
   weatherMonthRows,
   type WeatherTable,
 } from './water/weatherTable.ts';
-
 export {
   BYPASS_WORDS,
   CHANGER_WORDS,
   FAULT_WORDS,
   HEAD_WORDS,
-  LACKING_WORDS,
-  PANEL_WORDS,
   PLANT_WORDS,
   POWER_WORDS,
   RAIN_WORDS,
@@ -410,13 +390,13 @@ export {
   SENSOR_WORDS,
   SEVERITY_WORDS,
   SOIL_WORDS,
-  SOURCE_WORDS,
-  STEP_WORDS,
   SUN_WORDS,
-  SUPPLY_WORDS,
-  visitSentence,
 } from './survey/surveyWords.ts';
-export { breachOf, hardPercents, type Breach } from './planner/verify.ts';
+export { LACKING_WORDS, SOURCE_WORDS, STEP_WORDS } from './garden/gardenWords.ts';
+export { PANEL_WORDS } from './plan/kindWords.ts';
+export { SUPPLY_WORDS } from './site/siteWords.ts';
+export { visitSentence, openPointSentence, visitFindingSentence } from './record/recordWords.ts';
+export { breachOf, hardPercents, type Breach, datesOf } from './planner/verify.ts';
 export { compareCosts, costOf, type Cost } from './planner/cost.ts';
 export { barePlan } from './planner/needs.ts';
 export type { Pins, PlannerOptions } from './planner/options.ts';
@@ -454,7 +434,6 @@ export {
   type Proof,
 } from './planner/search.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
-export { datesOf } from './planner/verify.ts';
 export { takePlanChange } from './planner/take.ts';
 export { meanWeeklySeconds } from './engine/weeklyWater.ts';
 export {
@@ -502,7 +481,6 @@ export {
   panelHelp,
   panelText,
   parsePanel,
-  programLabel,
   sameValue,
   type Hand,
   type PanelKind,
@@ -520,24 +498,21 @@ export {
   askSentence,
   behindSentence,
   explanationSentence,
-  HIDDEN_WORDS,
   lookSentence,
   mendSentence,
-  momentWords,
+  variantSentence,
+} from './diagnose/diagnoseWords.ts';
+export {
+  HIDDEN_WORDS,
   NEXT_WORDS,
-  openPointSentence,
-  placeWords,
-  readBackSentence,
   RUNG_WORDS,
   SIGN_WORDS,
   sightingSentence,
   SWITCHED_WORDS,
   TEST_WORDS,
-  variantSentence,
-  visitFindingSentence,
   WIRING_WORDS,
-  type TimerSpeech,
 } from './visit/visitWords.ts';
+export { readBackSentence } from './panel/panelWords.ts';
 export {
   closeVisit,
   openPoints,

@@ -51,7 +51,7 @@ const brief = (more: Partial<Brief> = {}, stations: readonly object[] = []): Bri
   ...more,
 });
 const found = (given: Plan, wanted: Brief | null = null) =>
-  check(given, ON, undefined, undefined, wanted).findings;
+  check(given, ON, { brief: wanted }).findings;
 
 test('a plan as it should be has none', () => {
   expect(found(plan(), brief())).toEqual([]);
@@ -302,5 +302,38 @@ describe('a finding that is accepted', () => {
       { code: overlap.code, about: aboutOf(overlap, meeting, null), reason: 'so be it' },
     ];
     expect(judged([overlap], accepted, meeting, null, ON).open).toEqual([overlap]);
+  });
+});
+
+describe('percents that differ from month to month', () => {
+  const monthly = (percents: readonly number[], programs: readonly Program[], wanted: Brief) =>
+    found(
+      plan(programs, [], {
+        timer: { ...kind, seasonal: { ...kind.seasonal, lowestPercent: 0, byMonth: true } },
+        settings: { monthlyPercent: percents },
+      }),
+      wanted,
+    );
+  const halfYear = (first: number, second: number) =>
+    Array.from({ length: 12 }, (_, month) => (month < 6 ? first : second));
+  const often = brief({}, [{ oftenADay: { times: 3, from: '05:00', to: '19:00' } }]);
+  const starts = ['06:00', '10:00', '14:00'];
+
+  test('three runs a day are three, and two are two', () => {
+    const codes = (given: readonly string[]) =>
+      monthly(halfYear(100, 150), [{ ...A, starts: given }, B], often).filter(
+        ({ code }) => code === 'not-often-enough',
+      );
+    expect(codes(starts)).toEqual([]);
+    expect(codes(starts.slice(0, 2))).toMatchObject([{ times: 2, where: { station: 1 } }]);
+  });
+
+  test('a month at 0 percent has no wet days to count', () => {
+    const daily: Program = { ...A, days: { rule: 'daily' } };
+    const ruled = brief({ rules: { mostDaysPerWeek: 2 } });
+    // Dry until the end of June: the first week with too many days begins on 28 June and has four in July.
+    expect(
+      monthly(halfYear(0, 100), [daily, B], ruled).filter(({ code }) => code === 'too-many-days'),
+    ).toMatchObject([{ days: 4, where: { station: 1, date: parseDate('2027-06-28') } }]);
   });
 });

@@ -373,7 +373,7 @@ test('a start that is left over in the afternoon is not moved to where it does n
     stations: [],
     wish: { starts: 'one' as const },
   };
-  const codes = check(one, TODAY, undefined, undefined, brief).findings.map(({ code }) => code);
+  const codes = check(one, TODAY, { brief }).findings.map(({ code }) => code);
   expect(codes).toEqual(expect.arrayContaining(['leftover-start', 'afternoon-start']));
   const { change, fixed } = safeFixes(one, TODAY, brief);
   expect(fixed.filter(({ finding }) => finding.code === 'afternoon-start')).toEqual([]);

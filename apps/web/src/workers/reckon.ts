@@ -27,7 +27,7 @@ export function reckon(
 ): Reckoning {
   const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = request;
   const { brief, unknown } = request;
-  const checked = check(plan, on, progress, effort, brief);
+  const checked = check(plan, on, { progress, effort, brief });
   const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>
     nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort });

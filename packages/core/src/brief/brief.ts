@@ -1,6 +1,7 @@
 /** The brief, version 1, as typed data: what is wanted of a timer (planning.md section 1). Read with `readBrief`. */
-import type { Weekday } from '../time/calendar.ts';
-import type { DateText, NoWaterWindow, Settings, Station, TimeText, Timer } from '../plan/plan.ts';
+import type { Weekday, DateText, TimeText } from '../time/calendar.ts';
+import type { Settings, Station, Timer } from '../plan/plan.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
 
 export const BRIEF_FORMAT = 'water-clock-brief';
 export const BRIEF_VERSION = 1;

@@ -1,18 +1,15 @@
 /** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
 import { parseTime } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
+import { readSettingsFields, readStationFields, readTimerShape } from '../plan/readPlan.ts';
 import {
-  foreignDocument,
   leavesFreeTime,
-  readDate,
-  readJson,
-  readSettingsFields,
-  readStationFields,
-  readTime,
-  readTimerShape,
-  readWeekdays,
   readWindow,
-} from '../plan/readPlan.ts';
+  readDate,
+  readTime,
+  readWeekdays,
+} from '../time/timeReaders.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   boolean,
   integer,
@@ -72,6 +69,7 @@ export const readRulesFields: Fields<BriefRules> = {
   mostDaysPerWeek: optional(daysOfWeek),
   dripExempt: optional(boolean),
 };
+
 export const readRulesShape = object<BriefRules>(readRulesFields);
 
 const mowing = object<Mowing>({

@@ -9,8 +9,8 @@ import {
   type Weekday,
 } from '../time/calendar.ts';
 import { cycleShape } from '../engine/cycle.ts';
-import { modulo } from '../time/dayRules.ts';
-import { letterAt, type Days, type Plan, type Program } from '../plan/plan.ts';
+import { modulo, type Days } from '../time/dayRules.ts';
+import { letterAt, type Plan, type Program } from '../plan/plan.ts';
 import { effectivePercent, enabledStations, missingOf, percentSteps } from '../plan/program.ts';
 import { MANUAL_SECONDS, type Slip, type World } from './slips.ts';
 import { runSlips } from './runSlips.ts';

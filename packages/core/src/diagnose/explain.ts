@@ -30,6 +30,7 @@ const MOVED_BY_CLOCK: readonly SlipType[] = [
   'rain-delay',
   'sensor',
 ];
+
 /** What adds or shifts runs, so that the clock's error shows only together with it; gone into where it explains something. */
 const SHOWS_THE_CLOCK: readonly SlipType[] = ['extra-start', 'run'];
 

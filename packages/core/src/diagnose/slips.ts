@@ -1,6 +1,7 @@
 /** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
 import { formatDate, parseDate, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
-import type { Days, Plan, Program, Run } from '../plan/plan.ts';
+import type { Plan, Program, Run } from '../plan/plan.ts';
+import type { Days } from '../time/dayRules.ts';
 
 export type Slip =
   /** Seconds by which the timer's clock is ahead of the true hour; below 0 behind. */

@@ -8,8 +8,9 @@ import {
   type EpochDay,
   type Weekday,
 } from '../time/calendar.ts';
-import { check } from '../judge/check.ts';
-import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn, resumesAt, startsOf } from '../time/dayRules.ts';
+import { verdictOf } from './verdict.ts';
+import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn } from '../time/dayRules.ts';
+import { resumesAt, startsOf } from '../plan/starts.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf, variesByMonth } from '../plan/program.ts';
 import { simulate } from './simulate.ts';
@@ -44,7 +45,7 @@ function isRegular(plan: Plan, from: EpochDay): boolean {
     !variesByMonth(plan) &&
     (windows.length === 0 || timer.inWindow === 'ignore') &&
     resumesAt(plan) <= from * SECONDS_PER_DAY &&
-    check(plan, from).overlaps.length === 0
+    verdictOf(plan, from).overlaps.length === 0
   );
 }
 

@@ -1,8 +1,13 @@
 /** What the night strip shows: nights from afternoon to afternoon, as intended and as the timer will really run them. */
-import { SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
-import type { ClockChange } from '../time/clock.ts';
+import {
+  SECONDS_PER_DAY,
+  type ClockSecond,
+  type EpochDay,
+  type TimeText,
+} from '../time/calendar.ts';
+import type { ClockChange } from './clockChanges.ts';
 import type { Effort } from './effort.ts';
-import type { TimeText, Plan } from '../plan/plan.ts';
+import type { Plan } from '../plan/plan.ts';
 import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } from './simulate.ts';
 
 /** A night runs from 15:00 to 15:00, so that midnight and sunrise stand well inside it. */

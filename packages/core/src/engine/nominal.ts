@@ -9,6 +9,7 @@ import {
   weekdayIndexOf,
   type ClockSecond,
   type EpochDay,
+  type TimeText,
 } from '../time/calendar.ts';
 import {
   betweenWindows,
@@ -21,16 +22,11 @@ import {
   type CycleRun,
   type CycleShape,
 } from './cycle.ts';
-import {
-  EVERY_WEEKDAY,
-  isIn,
-  startsOf,
-  type StartDays,
-  type WeekdayMask,
-} from '../time/dayRules.ts';
+import { EVERY_WEEKDAY, isIn, type WeekdayMask, type StartDays } from '../time/dayRules.ts';
+import { startsOf } from '../plan/starts.ts';
 import { Effort } from './effort.ts';
 import type { MonthMask } from '../time/meetings.ts';
-import type { Plan, Program, TimeText } from '../plan/plan.ts';
+import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent, variesByMonth } from '../plan/program.ts';
 import { SECONDS_PER_WEEK, WeekWindows } from '../time/windows.ts';
 

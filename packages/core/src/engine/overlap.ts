@@ -15,13 +15,15 @@
  * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
  * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
  */
-import { LAST_DAY, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
 import {
-  EVERY_WEEKDAY,
-  firstDayNotDelayed,
-  type StartDays,
-  type WeekdayMask,
-} from '../time/dayRules.ts';
+  LAST_DAY,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+  type EpochDay,
+  type TimeText,
+} from '../time/calendar.ts';
+import { EVERY_WEEKDAY, type WeekdayMask, type StartDays } from '../time/dayRules.ts';
+import { firstDayNotDelayed } from '../plan/starts.ts';
 import type { Effort } from './effort.ts';
 import {
   canMeet,
@@ -39,7 +41,6 @@ import {
   type PercentChoices,
   type ProgramCycles,
 } from './nominal.ts';
-import type { TimeText } from '../plan/plan.ts';
 
 /** The dates that count: starts due on or after `from`, and not before `resumes`. */
 export interface Span {

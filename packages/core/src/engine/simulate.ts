@@ -4,12 +4,14 @@ import {
   SECONDS_PER_DAY,
   type ClockSecond,
   type EpochDay,
+  type TimeText,
 } from '../time/calendar.ts';
-import { isIn, resumesAt } from '../time/dayRules.ts';
-import type { ClockChange } from '../time/clock.ts';
+import { isIn } from '../time/dayRules.ts';
+import { resumesAt } from '../plan/starts.ts';
+import type { ClockChange } from './clockChanges.ts';
 import { Effort } from './effort.ts';
 import { ProgramCycles } from './nominal.ts';
-import { programsByLetter, type Plan, type TimeText } from '../plan/plan.ts';
+import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
 
 /** A start that came due and has something to run. */

@@ -1,5 +1,6 @@
 /** How much water the programs of a plan give in a mean week. */
-import { EVERY_WEEKDAY, startsOf, type DaySet } from '../time/dayRules.ts';
+import { EVERY_WEEKDAY, type DaySet } from '../time/dayRules.ts';
+import { startsOf } from '../plan/starts.ts';
 import { Effort } from './effort.ts';
 import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';

@@ -4,7 +4,8 @@
  */
 import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { CycleRun } from './cycle.ts';
-import { firstDayNotDelayed, resumesAt, type StartDays } from '../time/dayRules.ts';
+import { firstDayNotDelayed, resumesAt } from '../plan/starts.ts';
+import { type StartDays } from '../time/dayRules.ts';
 import type { Effort } from './effort.ts';
 import { Meetings, type DayClass, type MonthMask } from '../time/meetings.ts';
 import { lowestWeekday, ProgramCycles } from './nominal.ts';
@@ -23,11 +24,14 @@ export interface WetStart {
   readonly least: EpochDay;
   /** Seconds from 00:00 of the date on which the start is due; ascending by `on`. */
   readonly runs: readonly CycleRun[];
+  /** Stations that run in it, each once. */
+  readonly stations: readonly number[];
   /** Whether it is a window that has held the water back between two moments. */
   readonly isPause: (off: number, on: number) => boolean;
 }
 
 export class WetStarts {
+  readonly effort: Effort;
   readonly all: readonly WetStart[];
   readonly meetings: Meetings;
   /** Every start of each complete program, with the set of its dates. */
@@ -35,6 +39,7 @@ export class WetStarts {
 
   /** @throws TooMuchWork */
   constructor(plan: Plan, on: EpochDay, effort: Effort) {
+    this.effort = effort;
     this.meetings = new Meetings(effort);
     const enabled = enabledStations(plan);
     const resumes = resumesAt(plan);
@@ -55,10 +60,37 @@ export class WetStarts {
             const dates = this.meetings.classOf(start.days, weekdays, mask);
             const least = firstDayNotDelayed(resumes, start.secondOfDay, on);
             if (runs.length > 0 && this.meetings.firstOf(dates, least) !== null)
-              all.push({ program, start, dates, least, runs, isPause: pausesOf(cycles, weekdays) });
+              all.push({
+                program,
+                start,
+                dates,
+                least,
+                runs,
+                stations: [...new Set(runs.map(({ station }) => station))],
+                isPause: pausesOf(cycles, weekdays),
+              });
           }
     }
     this.all = all;
+  }
+
+  private stationsOnce: ReadonlyMap<number, readonly WetStart[]> | null = null;
+
+  /** The starts that wet a station, in the order of `all`. */
+  of(station: number): readonly WetStart[] {
+    return (this.stationsOnce ??= this.byStation()).get(station) ?? [];
+  }
+
+  private byStation(): Map<number, WetStart[]> {
+    const sorted = new Map<number, WetStart[]>();
+    for (const wet of this.all)
+      for (const station of wet.stations) {
+        this.effort.spend(1);
+        const own = sorted.get(station);
+        if (own) own.push(wet);
+        else sorted.set(station, [wet]);
+      }
+    return sorted;
   }
 
   /** The first date of a start on some weekdays only; null: there is none. */
@@ -105,14 +137,16 @@ export function* daysOf({
   for (let day = Math.floor(on / SECONDS_PER_DAY); day * SECONDS_PER_DAY < off; day++) yield day;
 }
 
-/** Runs of one station with those that adjoin counted together. */
+/** The runs of one station in a start's cycle. */
+export const runsOfStation = ({ runs }: Pick<WetStart, 'runs'>, station: number): CycleRun[] =>
+  runs.filter((run) => run.station === station);
+
+/** Runs of one station, ascending, with those that adjoin counted together. */
 export function joinedRuns(
-  runs: readonly CycleRun[],
-  station: number,
+  runs: readonly { readonly on: number; readonly off: number }[],
 ): { on: number; off: number }[] {
   const joined: { on: number; off: number }[] = [];
-  for (const { station: number, on, off } of runs) {
-    if (number !== station) continue;
+  for (const { on, off } of runs) {
     const last = joined.at(-1);
     if (last && on <= last.off) last.off = Math.max(last.off, off);
     else joined.push({ on, off });

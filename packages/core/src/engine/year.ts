@@ -1,6 +1,7 @@
 /** Dates at a distance: which programs water on which dates of a year, and what a program's day rule makes of each date. */
 import { civilOf, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
-import { daysLeft, isIn, resumesAt, startsOf, type DaySet } from '../time/dayRules.ts';
+import { daysLeft, isIn, type DaySet } from '../time/dayRules.ts';
+import { resumesAt, startsOf } from '../plan/starts.ts';
 import { NIGHT_BEGINS_SECOND } from './night.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { dueCycles, type DueCycle } from './simulate.ts';

@@ -1,6 +1,7 @@
 /** What the present programs give a station, month by month: for the curve of the year, beside what it needs. */
 import { civilOf, epochDayOf, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
-import { isIn, resumesAt, startsOf } from '../time/dayRules.ts';
+import { isIn } from '../time/dayRules.ts';
+import { resumesAt, startsOf } from '../plan/starts.ts';
 import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
 

@@ -3,7 +3,7 @@
  * one.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
-import { foreignDocument } from '../plan/readPlan.ts';
+import { foreignDocument } from '../document/openDocument.ts';
 import { object, oneOf, optional, readLine, required } from '../document/reader.ts';
 
 export const OFFICE_FORMAT = 'water-clock-office';

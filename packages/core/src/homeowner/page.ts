@@ -8,7 +8,7 @@ import {
 } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { TimerKind } from '../plan/kind.ts';
-import { programLabel } from '../panel/value.ts';
+import { programLabel } from '../plan/planWords.ts';
 import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
 import { simulate } from '../engine/simulate.ts';

@@ -3,9 +3,9 @@
  * is about changes; an overlap cannot be accepted away (planning.md section 2).
  */
 import type { Brief } from '../brief/brief.ts';
-import { parseDate, type EpochDay } from '../time/calendar.ts';
-import type { DateText, Plan } from '../plan/plan.ts';
-import type { Finding, FindingCode } from './findings.ts';
+import { parseDate, type EpochDay, type DateText } from '../time/calendar.ts';
+import type { Plan } from '../plan/plan.ts';
+import type { Finding, FindingCode } from './finding.ts';
 
 export interface Accepted {
   readonly code: FindingCode;

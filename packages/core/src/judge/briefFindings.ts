@@ -3,23 +3,22 @@ import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/
 import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { CycleRun } from '../engine/cycle.ts';
 import {
-  EVERY_MONTH_DAY,
   EVERY_WEEKDAY,
-  isIn,
   maskOfWeekdays,
   modulo,
   ruleSet,
   type WeekdayMask,
+  laterWeekdays,
+  bitsOf,
 } from '../time/dayRules.ts';
 import type { Effort } from '../engine/effort.ts';
-import { EVERY_MONTH, type DayClass } from '../time/meetings.ts';
+import { EVERY_MONTH, isInClass } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
-import { countsForTimes, isBound, mowingMask, TOLERANCE } from '../planner/needs.ts';
-import { laterWeekdays, bitsOf } from '../planner/patterns.ts';
+import { countsForTimes, isBound, mowingMask, TOLERANCE } from '../brief/wanted.ts';
 import { WeekWindows } from '../time/windows.ts';
-import type { Finding } from './findings.ts';
+import type { Finding } from './finding.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
-import { daysOf, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
+import { daysOf, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 
 /** Weeks that are looked through for one with too many dates: longer than two counts of days take to come round. */
 const WEEKS = 1000;
@@ -193,12 +192,11 @@ function weekFindings(asked: Asked): Finding[] {
   const findings: Finding[] = [];
   for (const { number } of brief.stations) {
     if (!isBound(brief, isOverhead(asked, number))) continue;
-    const parts = wets.all
+    const parts = wets
+      .of(number)
       .map((wet) => ({
         wet,
-        days: new Set(
-          wet.runs.filter(({ station }) => station === number).flatMap((run) => [...daysOf(run)]),
-        ),
+        days: new Set(runsOfStation(wet, number).flatMap((run) => [...daysOf(run)])),
       }))
       .filter(({ days }) => days.size > 0);
     if (dryEnough(parts, most)) continue;
@@ -209,7 +207,9 @@ function weekFindings(asked: Asked): Finding[] {
       for (let day = Math.max(on, monday); day < monday + 7; day++)
         if (
           parts.some(({ wet, days }) =>
-            [...days].some((later) => day - later >= wet.least && isOn(wet.dates, day - later)),
+            [...days].some(
+              (later) => day - later >= wet.least && isInClass(wet.dates, day - later),
+            ),
           )
         )
           wetDays++;
@@ -238,10 +238,6 @@ function dryEnough(
   return bitsOf(mask) <= most;
 }
 
-const isOn = (dates: DayClass, day: EpochDay): boolean =>
-  isIn({ ...dates, monthDays: EVERY_MONTH_DAY }, day) &&
-  (dates.places === null || isIn(dates, day));
-
 function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
   const given = meanWeeklySeconds(plan, wets.meetings);
   const findings: Finding[] = [];
@@ -269,8 +265,8 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
     const until = oftenADay.until === undefined ? Infinity : (parseDate(oftenADay.until) ?? 0);
     for (let day = on; day < on + DATES && day <= until; day++) {
       effort.spend(wets.all.length + 1);
-      const due = wets.all.filter(({ dates, least }) => day >= least && isOn(dates, day));
-      const runs = due.flatMap((wet) => firstsOf(wet, number)).sort((a, b) => a.on - b.on);
+      const due = wets.all.filter(({ dates, least }) => day >= least && isInClass(dates, day));
+      const runs = due.flatMap((wet) => runsOfStation(wet, number)).sort((a, b) => a.on - b.on);
       if (runs.length === 0 || isOftenEnough(runs, oftenADay)) continue;
       findings.push({
         code: 'not-often-enough',
@@ -284,9 +280,6 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
   }
   return findings;
 }
-
-const firstsOf = ({ runs }: WetStart, station: number) =>
-  runs.filter((run) => run.station === station);
 
 function isOftenEnough(runs: readonly CycleRun[], { times, from, to }: OftenADay): boolean {
   const begin = parseTime(from) ?? 0;

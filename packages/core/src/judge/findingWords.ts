@@ -1,24 +1,23 @@
 /** Findings as English. */
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
-import type { Finding, TimerLimit } from './findings.ts';
+import type { Finding, TimerLimit } from './finding.ts';
 import type { Fix } from './fixes.ts';
 import type { Missing } from '../plan/program.ts';
 import {
   capitalized,
-  consequenceSentence,
   dateWords,
   everyDaysWords,
   lengthWords,
   listed,
-  missingSentence,
-  overlapSentence,
   startWords,
   timeWords,
-  upTo,
   weekdaysWords,
   type ClockStyle,
   type Speech,
 } from '../words/words.ts';
+import { upTo } from './verdictWords.ts';
+import { missingSentence } from '../plan/planWords.ts';
+import { consequenceSentence, overlapSentence } from '../engine/overlapWords.ts';
 
 function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   switch (limit.what) {

@@ -7,20 +7,19 @@ import {
   weekdayIndexOf,
   type EpochDay,
   type Weekday,
+  parseDate,
 } from '../time/calendar.ts';
-import { blockedStarts } from './check.ts';
+import { blockedStarts } from '../engine/blockedStarts.ts';
 import type { PlanChange } from '../plan/change.ts';
-import { attempt } from '../engine/effort.ts';
-import { parseDate } from '../time/calendar.ts';
-import { greatestCommonDivisor } from '../time/dayRules.ts';
+import { attempt, Effort } from '../engine/effort.ts';
+import { greatestCommonDivisor, type Days } from '../time/dayRules.ts';
 import { meanDatesOf } from '../engine/weeklyWater.ts';
-import { startsOf } from '../time/dayRules.ts';
-import { Effort } from '../engine/effort.ts';
+import { startsOf } from '../plan/starts.ts';
 import { Meetings } from '../time/meetings.ts';
 import type { Brief } from '../brief/brief.ts';
-import type { Days, Plan, Program } from '../plan/plan.ts';
-import { nearestRun } from '../planner/needs.ts';
-import type { Finding } from './findings.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { nearestRun } from '../brief/runChoices.ts';
+import type { Finding } from './finding.ts';
 
 export type FixWhat =
   | { readonly what: 'keep-one-start'; readonly start: string }

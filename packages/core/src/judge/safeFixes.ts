@@ -3,9 +3,8 @@ import type { Brief } from '../brief/brief.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { applyChange, type PlanChange } from '../plan/change.ts';
 import { check } from './check.ts';
-import { Effort } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
-import type { Finding } from './findings.ts';
+import type { Finding } from './finding.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
@@ -26,9 +25,7 @@ const keyOf = ({ code, where: { date: _date, ...place } }: Finding) =>
   `${code} ${JSON.stringify(place)}`;
 
 const seriousOf = (plan: Plan, on: EpochDay, brief: Brief | null): Finding[] =>
-  check(plan, on, undefined, new Effort(), brief).findings.filter(
-    ({ severity }) => severity !== 'note',
-  );
+  check(plan, on, { brief }).findings.filter(({ severity }) => severity !== 'note');
 
 /** More than this is no list that anybody put right by pressing once. Ours. */
 const MOST_ROUNDS = 40;

@@ -3,7 +3,7 @@ import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import type { Plan, Program, Station } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations } from '../plan/program.ts';
-import type { Finding } from './findings.ts';
+import type { Finding } from './finding.ts';
 import type { WetStarts } from '../engine/wetStarts.ts';
 
 const AFTERNOON = { from: 11 * 3600, to: 18 * 3600 };

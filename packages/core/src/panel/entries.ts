@@ -8,7 +8,8 @@ import {
   type EpochDay,
 } from '../time/calendar.ts';
 import type { PlanChange } from '../plan/change.ts';
-import type { Days, Plan, Program, Timer } from '../plan/plan.ts';
+import type { Plan, Program, Timer } from '../plan/plan.ts';
+import type { Days } from '../time/dayRules.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import type { Place } from './lines.ts';
 import type { PanelValue } from './value.ts';

@@ -14,20 +14,20 @@ import {
   type EpochDay,
   type Weekday,
 } from '../time/calendar.ts';
-import { daysLeft } from '../time/dayRules.ts';
+import { daysLeft, type Days } from '../time/dayRules.ts';
 import type { PanelSetting } from '../plan/kind.ts';
 import {
   DIALECT_ORDER,
   letterAt,
-  type Days,
   type Dialect,
-  type NoWaterWindow,
   type Plan,
   type Program,
   type Station,
 } from '../plan/plan.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
 import { monthName, weekdaysWords } from '../words/words.ts';
-import { programLabel, weekdayOf, type Hand, type PanelValue } from './value.ts';
+import { weekdayOf, type Hand, type PanelValue } from './value.ts';
+import { programLabel } from '../plan/planWords.ts';
 
 /** Which setting a line is of. */
 export type Place =

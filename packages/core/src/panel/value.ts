@@ -12,7 +12,8 @@ import {
   weekdayIndexOf,
 } from '../time/calendar.ts';
 import { parseTimeEntry } from '../time/entry.ts';
-import type { DayRuleName, Dialect } from '../plan/plan.ts';
+import type { Dialect } from '../plan/plan.ts';
+import type { DayRuleName } from '../time/dayRules.ts';
 import { lengthWords, monthName, timeWords, weekdayName, type ClockStyle } from '../words/words.ts';
 
 export type PanelValue =
@@ -84,10 +85,6 @@ function weekdaysText(weekdays: readonly Weekday[], dialect: Dialect): string {
     .map((one) => weekdayText(one, dialect))
     .join(' ');
 }
-
-/** `B` or `2`, as this timer names its programs. */
-export const programLabel = (letter: string, { programLabels = 'letters' }: Dialect): string =>
-  programLabels === 'numbers' ? String(letter.charCodeAt(0) - 64) : letter;
 
 const RULE_TEXT: Record<DayRuleName | 'none', string> = {
   daily: 'EVERY DAY',

@@ -3,7 +3,8 @@
  * record. Each is applied by the same function everywhere, and yields the change that takes it back.
  */
 import { assert, type Fault, type Outcome, type Path } from '../document/fault.ts';
-import type { Days, Plan, Program, Run, Settings, Station, Timer } from './plan.ts';
+import type { Plan, Program, Run, Settings, Station, Timer } from './plan.ts';
+import type { Days } from '../time/dayRules.ts';
 import {
   readDaysShape,
   readLetter,

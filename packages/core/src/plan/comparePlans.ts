@@ -1,7 +1,5 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
 import type { Plan, Program } from './plan.ts';
-import type { TimerRecord } from '../record/record.ts';
-import type { Visit } from '../visit/visit.ts';
 import { daysWords, lengthWords, startWords, type ClockStyle } from '../words/words.ts';
 
 export interface Difference {
@@ -11,7 +9,7 @@ export interface Difference {
   readonly after: string;
 }
 
-const NONE = '—';
+export const NONE = '—';
 
 function startsWords(program: Program | undefined, clock: ClockStyle): string {
   if (!program) return NONE;
@@ -31,7 +29,7 @@ function valueWords(value: unknown): string {
  * The fields of two records that differ, those named in `told` left out; records inside are gone through field by field, so
  * the order in which fields stand makes no difference.
  */
-function fieldDifferences(
+export function fieldDifferences(
   what: string,
   before: object | undefined,
   after: object | undefined,
@@ -109,44 +107,6 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
       ...programDifferences(letter, programIn(before, letter), programIn(after, letter), clock),
     );
   return differences;
-}
-
-/** What of a visit was noted otherwise; whole states of the timer stand there, which nobody reads as text. */
-function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {
-  if (!before || !after)
-    return before === after
-      ? []
-      : [{ what: 'visit', before: before ? 'under way' : NONE, after: after ? 'under way' : NONE }];
-  return fieldDifferences('visit', before, after).map(({ what, ...sides }) => {
-    const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
-    return { what, before: short(sides.before), after: short(sides.after) };
-  });
-}
-
-/** Every fact and setting in which two records of a timer differ. */
-export function recordDifferences(
-  before: TimerRecord,
-  after: TimerRecord,
-  clock: ClockStyle,
-): Difference[] {
-  const { stations: a, ...timerBefore } = before.survey;
-  const { stations: b, ...timerAfter } = after.survey;
-  const numbers = [...a, ...b].map(({ number }) => number);
-  return [
-    ...planDifferences(before.plan, after.plan, clock),
-    ...fieldDifferences('survey', timerBefore, timerAfter, ['visit']),
-    ...visitDifferences(timerBefore.visit, timerAfter.visit),
-    ...[...new Set(numbers)]
-      .sort((x, y) => x - y)
-      .flatMap((number) =>
-        fieldDifferences(
-          `station ${number}`,
-          a.find((one) => one.number === number),
-          b.find((one) => one.number === number),
-          ['number'],
-        ),
-      ),
-  ];
 }
 
 /** Whether two plans set a timer alike, down to the last field. */

@@ -3,17 +3,17 @@
  * device can do it holds what somebody has to know who stands before it.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
-import { DIALECT_ORDER, type Days, type Settings, type Timer } from './plan.ts';
+import { DIALECT_ORDER, type Settings, type Timer } from './plan.ts';
+import { type Days } from '../time/dayRules.ts';
 import {
-  foreignDocument,
   readDaysShape,
-  readJson,
   readLetter,
   readRunSeconds,
   readSettingsFields,
   readStarts,
   readTimerShape,
 } from './readPlan.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   list,
   object,

@@ -1,11 +1,11 @@
 /** The plan document, version 1, as typed data (plan-format.md). Read with `readPlan`, written with `writePlan`. */
-import type { Weekday } from '../time/calendar.ts';
+import type { TimeText } from '../time/calendar.ts';
+import type { DayRuleName, Days } from '../time/dayRules.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
 
 export const PLAN_FORMAT = 'water-clock-plan';
 export const PLAN_VERSION = 1;
 export const PLAN_MEDIA_TYPE = 'application/vnd.water-clock.plan+json';
-
-export const DAY_RULES = ['daily', 'weekdays', 'interval', 'hours', 'odd', 'even'] as const;
 export const START_STEPS_MINUTES = [1, 5, 10, 15, 20, 30, 60] as const;
 export const SEASONAL_SCOPES = ['none', 'timer', 'program'] as const;
 export const ROUNDINGS = ['nearest', 'down', 'up'] as const;
@@ -25,14 +25,7 @@ export const DIALECT_ORDER = [
   'sensor',
   'mode',
 ] as const;
-
-export type DayRuleName = (typeof DAY_RULES)[number];
 export type OnOverlap = (typeof ON_OVERLAPS)[number];
-
-/** A time of day on the timer's clock, `"00:00"` to `"23:59"`. */
-export type TimeText = string;
-/** A date, `"YYYY-MM-DD"`. */
-export type DateText = string;
 
 export interface PlanSite {
   readonly name: string;
@@ -93,12 +86,6 @@ export interface Timer {
   readonly dialect?: Dialect;
 }
 
-export interface NoWaterWindow {
-  readonly from: TimeText;
-  readonly to: TimeText;
-  readonly weekdays?: readonly Weekday[];
-}
-
 /** How the timer is set, programs apart. */
 export interface Settings {
   readonly mode?: 'run' | 'off';
@@ -135,23 +122,6 @@ export interface Run {
   /** As entered, before any seasonal percent. */
   readonly seconds: number;
 }
-
-export type Days =
-  | { readonly rule: 'daily' }
-  | { readonly rule: 'weekdays'; readonly weekdays: readonly Weekday[] }
-  | {
-      readonly rule: 'interval';
-      readonly everyDays: number;
-      readonly firstDate: DateText;
-      readonly blockedWeekdays?: readonly Weekday[];
-    }
-  | {
-      readonly rule: 'hours';
-      readonly everyHours: number;
-      readonly first: string;
-      readonly blockedWeekdays?: readonly Weekday[];
-    }
-  | { readonly rule: 'odd' | 'even'; readonly blockedWeekdays?: readonly Weekday[] };
 
 export interface Program {
   /** A to Z. */

@@ -15,7 +15,7 @@ export function missingOf(program: Program, enabled: ReadonlySet<number>): Missi
   if (program.starts.length === 0 && program.days?.rule !== 'hours') missing.push('starts');
   if (!program.runs.some((run) => run.seconds > 0 && enabled.has(run.station)))
     missing.push('runs');
-  if (!hasSomeDay(program)) missing.push('days');
+  if (!hasSomeDay(program.days)) missing.push('days');
   return missing;
 }
 

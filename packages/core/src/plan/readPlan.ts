@@ -1,9 +1,8 @@
 /** The reader and the writer of the plan document (plan-format.md): every limit and every rule marked ■ there. */
-import { parseDate, parseMoment, parseTime, WEEKDAYS } from '../time/calendar.ts';
+import { parseMoment } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 import {
   CYCLE_SOAKS,
-  DAY_RULES,
   DIALECT_ORDER,
   IN_WINDOWS,
   letterAt,
@@ -13,9 +12,7 @@ import {
   ROUNDINGS,
   SEASONAL_SCOPES,
   START_STEPS_MINUTES,
-  type Days,
   type Dialect,
-  type NoWaterWindow,
   type Plan,
   type PlanSite,
   type Program,
@@ -25,34 +22,32 @@ import {
   type Station,
   type Timer,
 } from './plan.ts';
+import { DAY_RULES, type Days } from '../time/dayRules.ts';
 import {
   boolean,
   decimal,
   fieldsToSet,
   integer,
-  kindOf,
   list,
   nullable,
   object,
   oneOf,
   optional,
   required,
-  shown,
   text,
   textLike,
   variant,
   type Fields,
   type Reader,
 } from '../document/reader.ts';
-
-export const readTime: Reader<string> = textLike(
-  (t) => parseTime(t) !== null,
-  'a time of day "HH:MM", "00:00" to "23:59"',
-);
-export const readDate: Reader<string> = textLike(
-  (t) => parseDate(t) !== null,
-  'a date of the calendar "YYYY-MM-DD", years 1970 to 9999',
-);
+import {
+  readTime,
+  readWeekdays,
+  readDate,
+  readWindow,
+  leavesFreeTime,
+} from '../time/timeReaders.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 const minuteMoment = textLike(
   (t) => t.includes('T') && parseMoment(t) !== null,
   'a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
@@ -61,7 +56,6 @@ const dateOrMoment = textLike(
   (t) => parseMoment(t) !== null,
   'a date "YYYY-MM-DD" or a moment "YYYY-MM-DDTHH:MM", years 1970 to 9999',
 );
-export const readWeekdays = list(oneOf(WEEKDAYS), { unique: true });
 const percent = integer(0, 500);
 const pieceSeconds = integer(1, 86_400);
 const soakSeconds = integer(0, 86_400);
@@ -127,12 +121,6 @@ export const readTimerShape: Reader<Timer> = object<Timer>({
   dialect: optional(dialect),
 });
 
-export const readWindow: Reader<NoWaterWindow> = object<NoWaterWindow>({
-  from: required(readTime, 'a time of day'),
-  to: required(readTime, 'a time of day'),
-  weekdays: optional(readWeekdays),
-});
-
 export const readSettingsFields: Fields<Settings> = {
   mode: optional(oneOf(['run', 'off'])),
   sensor: optional(oneOf(['active', 'bypass', 'none'])),
@@ -152,6 +140,7 @@ export const readSettingsFields: Fields<Settings> = {
   stationsAtOnce: optional(atOnce),
   flowLimitLpm: optional(decimal(0, null, true)),
 };
+
 const settings = object<Settings>(readSettingsFields);
 
 /** Settings to set, and with null those to leave unset. */
@@ -170,6 +159,7 @@ export const readStationFields: Fields<Omit<Station, 'number'>> = {
   flowSensor: optional(boolean),
   overhead: optional(boolean),
 };
+
 export const readStationShape: Reader<Station> = object<Station>({
   number: required(integer(1, 99), '1 to 99'),
   ...readStationFields,
@@ -224,6 +214,7 @@ const extraFields: Fields<ProgramExtras> = {
   stationsAtOnce: optional(atOnce),
   noWaterWindows: optional(list(readWindow)),
 };
+
 export const readProgramChange = fieldsToSet<ProgramExtras>(extraFields);
 
 export const readProgramShape: Reader<Program> = object<Program>({
@@ -251,23 +242,6 @@ const planShape = object<Plan>({
   stations: required(list(readStationShape), 'a list of stations'),
   programs: required(list(readProgramShape), 'a list of programs'),
 });
-
-const MINUTES_PER_WEEK = 7 * 1440;
-
-/** Whether windows leave a minute (and so a second) of the week free; all their edges are on whole minutes. */
-export function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
-  const taken = new Uint8Array(MINUTES_PER_WEEK);
-  for (const window of windows) {
-    const from = (parseTime(window.from) ?? 0) / 60;
-    const to = (parseTime(window.to) ?? 0) / 60;
-    const length = to > from ? to - from : to - from + 1440;
-    for (const weekday of window.weekdays ?? WEEKDAYS) {
-      const begin = WEEKDAYS.indexOf(weekday) * 1440 + from;
-      for (let m = 0; m < length; m++) taken[(begin + m) % MINUTES_PER_WEEK] = 1;
-    }
-  }
-  return taken.includes(0);
-}
 
 /** The rules that hold between fields of a document whose shape is sound. */
 function crossFaults(plan: Plan): Fault[] {
@@ -332,35 +306,6 @@ export function readPlan(value: unknown): Outcome<Plan> {
   if (plan === undefined) return { ok: false, faults };
   const between = crossFaults(plan);
   return between.length > 0 ? { ok: false, faults: between } : { ok: true, value: plan };
-}
-
-/** The one fault to tell where a document is not of a format and version at all; the rest would only confuse. */
-export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {
-  if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return { code: 'wrong-type', path: [], expected: 'an object', actual: kindOf(value) };
-  const { format, version } = value as Record<string, unknown>;
-  if (format !== undefined && format !== known)
-    return { code: 'not-one-of', path: ['format'], allowed: [known], actual: shown(format) };
-  if (version !== undefined && version !== knownVersion)
-    return {
-      code: 'wrong-version',
-      path: ['version'],
-      known: knownVersion,
-      actual: shown(version),
-    };
-  return null;
-}
-
-/** Reads a document from the text of a file; a leading byte order mark is allowed. */
-export function readJson<T>(json: string, read: (value: unknown) => Outcome<T>): Outcome<T> {
-  let value: unknown;
-  try {
-    value = JSON.parse(json.startsWith('\uFEFF') ? json.slice(1) : json);
-  } catch (error) {
-    const reason = error instanceof Error ? error.message : 'it cannot be parsed';
-    return { ok: false, faults: [{ code: 'not-json', path: [], reason }] };
-  }
-  return read(value);
 }
 
 /** Reads a plan document from the text of a file. */

@@ -16,14 +16,17 @@ const BLINKING = {
   sign: 'a program letter blinks',
   means: 'the program lacks its start, its run times or its days',
 };
+
 const FLASHING_CLOCK = {
   sign: 'the clock flashes',
   means: 'power was lost: set the clock, then look through every setting',
 };
+
 const STATION_ERROR = {
   sign: 'an error with the number of a station',
   means: 'its valve takes too much current: short circuit or solenoid',
 };
+
 const BLANK_BATTERY = { sign: 'the screen is blank', means: 'it sleeps, or the battery is flat' };
 const BLANK_MAINS = {
   sign: 'the screen is blank',

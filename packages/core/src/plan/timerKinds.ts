@@ -1,6 +1,5 @@
 /** Generic kinds of timer to begin with, named by what is seen on the wall. They are plain data, changed at will afterwards. */
-import type { Plan, Timer } from './plan.ts';
-import { PLAN_FORMAT, PLAN_VERSION } from './plan.ts';
+import { type Plan, type Timer, PLAN_FORMAT, PLAN_VERSION } from './plan.ts';
 
 const common = {
   dayRules: ['daily', 'weekdays', 'interval', 'odd', 'even'],

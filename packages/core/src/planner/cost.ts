@@ -1,15 +1,16 @@
 /** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleModel, shapeAt } from '../engine/cycle.ts';
-import { modulo, startsOf } from '../time/dayRules.ts';
+import { modulo } from '../time/dayRules.ts';
+import { startsOf } from '../plan/starts.ts';
 import { Effort } from '../engine/effort.ts';
 import { meanDatesOf, meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { Meetings } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
-import { countsForTimes, spanOf, TOLERANCE } from './needs.ts';
+import { spanOf } from './needs.ts';
+import { countsForTimes, TOLERANCE } from '../brief/wanted.ts';
 import { outsideSpan } from './shape.ts';
 
 /** The six parts in their order: stations off their need, minutes outside the span, programs, starts, thousandths, minutes to spare. */

@@ -1,6 +1,11 @@
 /** The demands of a brief one by one: what each asks for, the brief without it, and milder forms of it, the least change first. */
-import type { Brief, BriefRules, BriefStation, Wish } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import {
+  type Brief,
+  type BriefRules,
+  type BriefStation,
+  type Wish,
+  wishOf,
+} from '../brief/brief.ts';
 import {
   formatTime,
   parseTime,
@@ -9,7 +14,9 @@ import {
   type Weekday,
 } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
-import { DAY_RULES, type NoWaterWindow, type Timer } from '../plan/plan.ts';
+import type { Timer } from '../plan/plan.ts';
+import { DAY_RULES } from '../time/dayRules.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
 import { TIMER_KINDS } from '../plan/timerKinds.ts';
 
 /** A change of one demand. */

@@ -1,20 +1,12 @@
 /** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
-import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
+import { EVERY_MONTH_DAY, bitsOf } from '../time/dayRules.ts';
 import { adjustedSeconds } from '../plan/program.ts';
-import {
-  leastRun,
-  longerRun,
-  shorterRun,
-  splitsByTimer,
-  USUAL_SOAK_SECONDS,
-  type Need,
-  type RunChoice,
-} from './needs.ts';
+import { splitsByTimer, USUAL_SOAK_SECONDS, type Need } from './needs.ts';
+import { leastRun, longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
 import { packed, type Packing } from './pack.ts';
-import { bitsOf, type DayPattern } from './patterns.ts';
+import type { DayPattern } from './patterns.ts';
 import { place, type Placement } from './place.ts';
 import type { Draft, Shape, Workshop } from './shape.ts';
 import { Sharing, sumOf, type Option } from './share.ts';

@@ -1,6 +1,6 @@
 /** What the planner is told beside the brief. */
-import type { EpochDay } from '../time/calendar.ts';
-import type { Days, TimeText } from '../plan/plan.ts';
+import type { EpochDay, TimeText } from '../time/calendar.ts';
+import type { Days } from '../time/dayRules.ts';
 
 /** What is to stay as it is, while the rest is worked out around it. */
 export interface Pins {

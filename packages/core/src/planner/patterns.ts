@@ -2,13 +2,7 @@
  * The days on which a program may water, as the planner chooses among them: every set of weekdays, every N days in each of its
  * phases, odd and even dates, and counts of hours that come to whole days; the counted ones pass over excluded weekdays.
  */
-import {
-  formatDate,
-  WEEKDAYS,
-  weekdayIndexOf,
-  type EpochDay,
-  type Weekday,
-} from '../time/calendar.ts';
+import { formatDate, type EpochDay, type TimeText } from '../time/calendar.ts';
 import {
   EVERY_MONTH_DAY,
   EVERY_WEEKDAY,
@@ -19,12 +13,15 @@ import {
   ruleSet,
   type DaySet,
   type WeekdayMask,
+  type Days,
+  weekdaysOn,
+  weekdaysOfMask,
+  laterWeekdays,
+  bitsOf,
 } from '../time/dayRules.ts';
 import type { Effort } from '../engine/effort.ts';
 import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
-import type { Days, TimeText } from '../plan/plan.ts';
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 
 export interface DayPattern {
   /** Equal ones have the same. */
@@ -41,26 +38,6 @@ export interface DayPattern {
   /** Smaller is more to a technician's liking, all costs being equal. */
   readonly rank: number;
 }
-
-/** Weekdays by bits as the plan document lists them. */
-export const weekdaysOfMask = (mask: WeekdayMask): Weekday[] =>
-  WEEKDAYS.filter((_, i) => mask & (1 << i));
-
-export const bitsOf = (mask: number): number => {
-  let count = 0;
-  for (let rest = mask; rest; rest &= rest - 1) count++;
-  return count;
-};
-
-/** A mask of weekdays so many days later. */
-export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
-  const by = modulo(days, 7);
-  return ((mask << by) | (mask >> (7 - by))) & EVERY_WEEKDAY;
-};
-
-/** Weekdays on which a set can be: a count of whole weeks is always on the same one. */
-export const weekdaysOn = ({ every, phase, weekdays }: DaySet): WeekdayMask =>
-  every % 7 === 0 ? weekdays & (1 << weekdayIndexOf(phase)) : weekdays;
 
 /** Phases of an interval that are told apart: with more of them nothing is won. */
 const MOST_PHASES = 7;

@@ -1,9 +1,9 @@
 /** What the planner has to say, as English. */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
-import type { Days, Plan } from '../plan/plan.ts';
+import type { Plan } from '../plan/plan.ts';
+import type { Days } from '../time/dayRules.ts';
 import type { Conflict } from './conflicts.ts';
 import type { Cost } from './cost.ts';
 import type { Demand, MilderWhat } from './demands.ts';

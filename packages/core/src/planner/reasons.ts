@@ -1,16 +1,14 @@
 /** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
-import type { Brief, BriefStation } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import { cycleModel, shapeAt } from '../engine/cycle.ts';
 import { Effort } from '../engine/effort.ts';
-import { EVERY_WEEKDAY, modulo } from '../time/dayRules.ts';
+import { EVERY_WEEKDAY, modulo, type Days, weekdaysOfMask } from '../time/dayRules.ts';
 import type { Path } from '../document/fault.ts';
 import { joinedRuns } from '../engine/wetStarts.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
-import type { Days, Plan, Program } from '../plan/plan.ts';
-import { isBound, mowingMask, TOLERANCE } from './needs.ts';
-import { weekdaysOfMask } from './patterns.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { isBound, mowingMask, TOLERANCE } from '../brief/wanted.ts';
 import { breachOf, datesOf, type Breach } from './verify.ts';
 
 export type Reason = {
@@ -269,7 +267,9 @@ function runReasons(
     },
   ];
   const { runs } = shapeAt(cycleModel(plan, program), 100, new Effort());
-  const pieces = joinedRuns(runs, station).map(({ on, off }) => off - on);
+  const pieces = joinedRuns(runs.filter((run) => run.station === station)).map(
+    ({ on, off }) => off - on,
+  );
   if (own.cycleSeconds !== undefined && pieces.length > 1)
     reasons.push({
       ...base,

@@ -7,8 +7,7 @@
  * the next in the list could be no better the search is over. What was passed over by a limit, or failed without a proof, is
  * remembered, so that nothing is called optimal that is not.
  */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import {
   formatTime,
   parseDate,
@@ -28,7 +27,8 @@ import {
   type Reach,
   type Recipe,
 } from './draft.ts';
-import { barePlan, mowingMask, needsOf, type Need } from './needs.ts';
+import { barePlan, needsOf, type Need } from './needs.ts';
+import { mowingMask } from '../brief/wanted.ts';
 import type { Pins, PlannerOptions } from './options.ts';
 import { Patterns } from './patterns.ts';
 import { Workshop } from './shape.ts';

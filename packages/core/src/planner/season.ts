@@ -2,18 +2,18 @@
  * A plan through the year: whether one set of programs with a percent a month gives every station what it needs, and where it does not, what is
  * to be changed in that month.
  */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleModel, shapeAt } from '../engine/cycle.ts';
-import { modulo, startsOf } from '../time/dayRules.ts';
+import { modulo } from '../time/dayRules.ts';
+import { startsOf } from '../plan/starts.ts';
 import { Effort } from '../engine/effort.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { Meetings } from '../time/meetings.ts';
 import { atPercent } from '../engine/night.ts';
 import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
-import { countsForTimes, TOLERANCE } from './needs.ts';
+import { countsForTimes, TOLERANCE } from '../brief/wanted.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchPlan } from './search.ts';
 import { datesOf } from './verify.ts';

@@ -2,17 +2,18 @@
  * What one program of a plan to be does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
  * times of day at which it may start.
  */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleModel, cycleSecondsAt, shapeAt, type CycleRun } from '../engine/cycle.ts';
-import { EVERY_WEEKDAY, maskOfWeekdays, modulo } from '../time/dayRules.ts';
+import { EVERY_WEEKDAY, maskOfWeekdays, modulo, weekdaysOn } from '../time/dayRules.ts';
 import type { Effort } from '../engine/effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
 import { WeekWindows } from '../time/windows.ts';
-import { mowingMask, spanOf, type Need, type RunChoice } from './needs.ts';
-import { weekdaysOn, type DayPattern, type Patterns } from './patterns.ts';
+import { spanOf, type Need } from './needs.ts';
+import type { RunChoice } from '../brief/runChoices.ts';
+import { mowingMask } from '../brief/wanted.ts';
+import type { DayPattern, Patterns } from './patterns.ts';
 
 /** A program before its starts are known. */
 export interface Draft {

@@ -2,9 +2,9 @@
  * Kinds of program among which the planner chooses: day patterns that are alike in all but on which nights they fall, with the stations that may
  * be in such a program; and the choices of several that leave no station without one.
  */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
-import { nearestRun, runChoice, splitsByTimer, type Need, type RunChoice } from './needs.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
+import { splitsByTimer, type Need } from './needs.ts';
+import { nearestRun, runChoice, type RunChoice } from '../brief/runChoices.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
 
 /** Programs with as many dates a week for the same stations. */

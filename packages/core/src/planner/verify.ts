@@ -1,18 +1,19 @@
 /** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; nothing of the search is believed. */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
 import { headroomOf } from '../engine/headroom.ts';
 import { briefFindings, isForbiddenAnywhere } from '../judge/briefFindings.ts';
-import { notFitting, type FindingCode } from '../judge/findings.ts';
-import { soakFindings } from '../judge/runFindings.ts';
+import { notFitting } from '../judge/limits.ts';
+import { type FindingCode } from '../judge/finding.ts';
+import { runOffFindings } from '../judge/runOffFindings.ts';
 import { WetStarts } from '../engine/wetStarts.ts';
 import { Meetings } from '../time/meetings.ts';
 import { atPercent } from '../engine/night.ts';
 import { allYear, ProgramCycles } from '../engine/nominal.ts';
 import { OverlapProof } from '../engine/overlap.ts';
-import type { Days, Plan } from '../plan/plan.ts';
+import type { Plan } from '../plan/plan.ts';
+import type { Days } from '../time/dayRules.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 
 /** A hard rule that is broken, by the finding's code or a word for what has none. */
@@ -69,7 +70,10 @@ export function breachOf(brief: Brief, plan: Plan): Breach | null {
         return { code: 'forbidden-hour', percent };
     }
   const wets = new WetStarts(plan, FROM, effort);
-  const findings = [...soakFindings(plan, wets), ...briefFindings(plan, brief, wets, FROM, effort)];
+  const findings = [
+    ...runOffFindings(plan, wets),
+    ...briefFindings(plan, brief, wets, FROM, effort),
+  ];
   const broken = findings.find(({ code }) => HARD.has(code));
   return broken ? { code: broken.code, percent: 100 } : null;
 }

@@ -1,9 +1,8 @@
 /** The planner as people ask for it: the cheapest plan of a brief, why it is so, and what stands in the way where there is none. */
-import type { Brief } from '../brief/brief.ts';
-import { wishOf } from '../brief/brief.ts';
+import { type Brief, wishOf } from '../brief/brief.ts';
 import type { Plan } from '../plan/plan.ts';
 import { conflictsOf, type Conflict } from './conflicts.ts';
-import { type Cost } from './cost.ts';
+import type { Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';
 import { reasonsOf, type Reason } from './reasons.ts';
 import { searchPlan, type Answer, type Listener, type Proof } from './search.ts';

@@ -2,7 +2,7 @@
 import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { clockAhead } from '../time/clock.ts';
 import { attempt } from '../engine/effort.ts';
-import type { Severity } from '../judge/findings.ts';
+import type { Severity } from '../judge/finding.ts';
 import type { Plan } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
 import type { Survey } from '../survey/survey.ts';

@@ -7,7 +7,8 @@ import type { BriefRules } from '../brief/brief.ts';
 import { readRulesFields } from '../brief/readBrief.ts';
 import { SUPPLIES, type Supply } from '../site/site.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
-import { foreignDocument, leavesFreeTime, readDate, readJson } from '../plan/readPlan.ts';
+import { leavesFreeTime, readDate } from '../time/timeReaders.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   boolean,
   integer,
@@ -19,7 +20,7 @@ import {
   readLine,
   readNote,
 } from '../document/reader.ts';
-import type { DateText } from '../plan/plan.ts';
+import type { DateText } from '../time/calendar.ts';
 
 export const RULES_FORMAT = 'water-clock-rules';
 export const RULES_VERSION = 1;

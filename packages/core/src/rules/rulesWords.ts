@@ -1,10 +1,10 @@
 /** What rules mean for a house, in a sentence. */
 import type { BriefRules } from '../brief/brief.ts';
 import { parseDate, parseTime } from '../time/calendar.ts';
-import type { NoWaterWindow } from '../plan/plan.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
 import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words/words.ts';
 import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts';
-import { SUPPLY_WORDS } from '../survey/surveyWords.ts';
+import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {

@@ -1,6 +1,6 @@
 /** The reader of a survey and of changes to it: as strict as those of the plan. */
 import type { Accepted } from '../judge/accepted.ts';
-import { FINDING_CODES } from '../judge/findings.ts';
+import { FINDING_CODES } from '../judge/finding.ts';
 import {
   readOftenADay,
   readRulesShape,
@@ -9,7 +9,7 @@ import {
   wantedFaults,
 } from '../brief/readBrief.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
-import { readDate } from '../plan/readPlan.ts';
+import { readDate } from '../time/timeReaders.ts';
 import {
   boolean,
   decimal,
@@ -154,6 +154,7 @@ const stationFields: Fields<SurveyStationFields> = {
   oftenADay: optional(readOftenADay),
   decoder: optional(readLine),
 };
+
 const station = object<SurveyStation>({
   number: required(integer(1, 99), '1 to 99'),
   ...stationFields,
@@ -218,6 +219,7 @@ const surveyFields: Fields<SurveyFields> = {
   followUp: optional(readFollowUp),
   tariff: optional(readTariff),
 };
+
 /** What is noted of the whole timer, to set, and with null to leave unknown. */
 export const readSurveyChange = fieldsToSet<SurveyFields>(surveyFields);
 

@@ -1,11 +1,5 @@
 /** English for what is noted on a survey: the names of things, short enough for a button. */
-import type { Supply } from '../site/site.ts';
-import type { PanelSetting } from '../plan/kind.ts';
-import type { Source } from '../garden/figures.ts';
-import type { Lacking, Step } from '../garden/schools.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
-import { NEXT_WORDS } from '../visit/visitWords.ts';
-import { dateWords, listed, startWords, type Speech } from '../words/words.ts';
 import type {
   Device,
   DeviceSensor,
@@ -15,14 +9,6 @@ import type {
   School,
   SeasonWay,
 } from './survey.ts';
-import type { DueVisit, VisitReason } from '../record/dueVisits.ts';
-
-export const SUPPLY_WORDS: Record<Supply, string> = {
-  mains: 'the mains',
-  bore: 'a bore',
-  pump: 'a pump from open water',
-  tank: 'a tank',
-};
 
 export const HEAD_WORDS: Record<HeadType, string> = {
   'fixed-spray': 'Fixed spray',
@@ -129,76 +115,3 @@ export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], stri
   'online-service': 'an online service',
   'other-technician': 'another technician',
 };
-
-export const PANEL_WORDS: Record<PanelSetting, string> = {
-  clock: 'Date and time',
-  percent: 'Seasonal percent',
-  starts: 'Starts',
-  runs: 'Run times',
-  days: 'Watering days',
-  soak: 'Soak',
-  delay: 'Delay between stations',
-  windows: 'Hours without water',
-  pump: 'Pump',
-  sensor: 'Sensor',
-  mode: 'On and off',
-};
-
-export const SOURCE_WORDS: Record<Source, string> = {
-  overruled: 'your own number',
-  measured: 'measured here',
-  noted: 'noted here',
-  table: 'starting value of the table',
-  office: 'table of the office',
-  weather: 'weather of the place',
-  assumed: 'assumed',
-};
-
-export const LACKING_WORDS: Record<Lacking, string> = {
-  head: 'the head type',
-  plants: 'the plants',
-  rate: 'how fast it puts water down (cups, or flow and area)',
-  climate: 'the weather of the place',
-};
-
-export const STEP_WORDS: Record<Step['what'], string> = {
-  'thumb-minutes': 'Minutes a watering',
-  'weekly-minutes': 'Minutes a week in high summer',
-  waterings: 'Waterings a week',
-  sun: 'Sun',
-  soil: 'Soil',
-  plants: 'Plants',
-  heads: 'Heads for the area',
-  month: 'Month of 100 %',
-  eto: 'Reference evapotranspiration',
-  'plant-factor': 'Plant factor',
-  surroundings: 'Sun, shade, heat',
-  'rain-share': 'Share of rain that counts',
-  rain: 'Rain that counts',
-  'net-need': 'Net need',
-  rate: 'Precipitation rate',
-  uniformity: 'Uniformity',
-  multiplier: 'Longer for the dry places',
-};
-
-function reasonWords(reason: VisitReason, speech: Speech): string {
-  switch (reason.kind) {
-    case 'battery':
-      return 'change the battery, a year old';
-    case 'often-a-day-ends':
-      return `station ${reason.station} goes back from several waterings a day`;
-    case 'planned':
-      return `${NEXT_WORDS[reason.visit.reason].toLowerCase()}${reason.visit.note ? `: ${reason.visit.note}` : ''}`;
-    case 'follow-up': {
-      const { program, due, stations } = reason.followUp;
-      const at = startWords(due.slice(11), speech.clock);
-      return `see the first watering: program ${program} at ${at}, stations ${listed(stations)}`;
-    }
-  }
-}
-
-/** Why somebody has to come back, and when. */
-export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
-  const overdue = date < speech.on ? ' (overdue)' : '';
-  return `${dateWords(date, speech.on)}${overdue}: ${reasonWords(reason, speech)}`;
-}

@@ -120,3 +120,8 @@ export function formatMoment(moment: ClockSecond): string {
   const second = moment - day * SECONDS_PER_DAY;
   return `${formatDate(day)}T${formatTime(second)}:${two(second % 60)}`;
 }
+
+/** A time of day on the timer's clock, `"00:00"` to `"23:59"`. */
+export type TimeText = string;
+/** A date, `"YYYY-MM-DD"`. */
+export type DateText = string;

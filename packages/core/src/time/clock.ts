@@ -9,9 +9,6 @@ import {
   type ClockSecond,
   type EpochDay,
 } from './calendar.ts';
-import { isIn, startsOf } from './dayRules.ts';
-import { programsByLetter, type Plan, type TimeText } from '../plan/plan.ts';
-import { enabledStations, missingOf } from '../plan/program.ts';
 
 /** What a timer's display shows: with a date, or with a weekday only (0 Monday). */
 export type Display =
@@ -39,42 +36,4 @@ export function yearsAhead(now: ClockSecond, years: number): number {
   const leap = month === 2 && dayOfMonth === 29;
   const other = epochDayOf({ year: year + years, month, day: leap ? 28 : dayOfMonth });
   return (other - day) * SECONDS_PER_DAY;
-}
-
-/** A change of the house's clocks: the hours between the two are skipped, or come twice. */
-export interface ClockChange {
-  readonly day: EpochDay;
-  /** Second of the day at which the clocks are moved, and to which. */
-  readonly from: number;
-  readonly to: number;
-}
-
-/** A start that a change of the clocks meets. */
-export interface MovedStart {
-  readonly letter: string;
-  readonly start: TimeText;
-  /** Second of the day at which it waters then, by the house's clocks. */
-  readonly at: number;
-}
-
-/**
- * The starts that a change of the clocks touches. A timer that follows it: those due within the hour that is skipped, which
- * fire on the first second after it, and those within the hour that comes twice, which fire the first time. One that does
- * not: all of its starts, which are an hour off from then on.
- */
-export function startsMovedBy(plan: Plan, { day, from, to }: ClockChange): MovedStart[] {
-  const enabled = enabledStations(plan);
-  const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
-  return complete.flatMap((program) =>
-    startsOf(plan, program).flatMap(({ start, secondOfDay, days }): MovedStart[] => {
-      const { letter } = program;
-      if (!plan.timer.followsDaylightSaving) {
-        const at = (secondOfDay + to - from + SECONDS_PER_DAY) % SECONDS_PER_DAY;
-        return [{ letter, start, at }];
-      }
-      const met = secondOfDay >= Math.min(from, to) && secondOfDay < Math.max(from, to);
-      if (!met || !isIn(days, day)) return [];
-      return [{ letter, start, at: to > from ? to : secondOfDay }];
-    }),
-  );
 }

@@ -7,16 +7,15 @@ import {
   civilOf,
   parseDate,
   parseMoment,
-  parseTime,
   SECONDS_PER_DAY,
   WEEKDAYS,
   weekdayIndexOf,
   formatTime,
-  type ClockSecond,
   type EpochDay,
   type Weekday,
+  type DateText,
+  type TimeText,
 } from './calendar.ts';
-import type { Days, Plan, Program, TimeText } from '../plan/plan.ts';
 
 /** Seven bits, bit 0 Monday. */
 export type WeekdayMask = number;
@@ -34,15 +33,6 @@ export interface DaySet {
   readonly phase: number;
   readonly weekdays: WeekdayMask;
   readonly monthDays: MonthDayMask;
-}
-
-/** One start of a program: a time of day on a set of days. A program has one for each time of day that it names. */
-export interface StartDays {
-  readonly start: TimeText;
-  readonly secondOfDay: number;
-  /** How often the program lists this time; each is a start of its own. */
-  readonly times: number;
-  readonly days: DaySet;
 }
 
 /** The remainder of a division, 0 or more also where `n` is below 0. */
@@ -91,7 +81,7 @@ export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
 }
 
 /** The starts for which an `hours` rule stands: with L the least common multiple of its hours and 24, one for each cycle of L. */
-function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): StartDays[] {
+export function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): StartDays[] {
   const everyDays = days.everyHours / greatestCommonDivisor(days.everyHours, 24);
   const first = parseMoment(days.first) ?? 0;
   return Array.from({ length: (everyDays * 24) / days.everyHours }, (_, i) => {
@@ -107,36 +97,7 @@ function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): St
   });
 }
 
-const byTimeOfDay = (a: StartDays, b: StartDays) => a.secondOfDay - b.secondOfDay;
-
-/** The starts of a program by time of day, each with its dates; off days of the month are left out, a rain delay is not. */
-export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
-  const rule = ruleSet(days, plan.timer.oddDaysSkip31);
-  const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
-  const open = { ...rule, monthDays: rule.monthDays & ~off };
-  if (days?.rule === 'hours') return startsOfHours(days, open).sort(byTimeOfDay);
-  const times = new Map<TimeText, number>();
-  for (const start of starts) times.set(start, (times.get(start) ?? 0) + 1);
-  return [...times]
-    .map(([start, count]) => ({
-      start,
-      secondOfDay: parseTime(start) ?? 0,
-      times: count,
-      days: open,
-    }))
-    .sort(byTimeOfDay);
-}
-
-/** Whether any date at all keeps a program's day rule and its blocked weekdays (section 2: what makes it complete). */
-export function hasSomeDay({ days }: Program): boolean {
-  const { weekdays, every, phase } = ruleSet(days, false);
-  // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.
-  if (days?.rule === 'hours')
-    return startsOfHours(days, ruleSet(days, false)).some((one) => reachesWeekday(one.days));
-  return weekdays !== 0 && reachesWeekday({ every, phase, weekdays });
-}
-
-function reachesWeekday({ every, phase, weekdays }: Omit<DaySet, 'monthDays'>): boolean {
+export function reachesWeekday({ every, phase, weekdays }: Omit<DaySet, 'monthDays'>): boolean {
   return every % 7 === 0 ? (weekdays & (1 << weekdayIndexOf(phase))) !== 0 : weekdays !== 0;
 }
 
@@ -147,23 +108,65 @@ export function isIn({ every, phase, weekdays, monthDays }: DaySet, day: EpochDa
   return monthDays === EVERY_MONTH_DAY || (monthDays & (1 << (civilOf(day).day - 1))) !== 0;
 }
 
-/** The moment before which no start fires (the rain delay); before all time where none is set. */
-export function resumesAt(plan: Plan): ClockSecond {
-  const { wateringResumes } = plan.settings;
-  return wateringResumes === undefined ? -Infinity : (parseMoment(wateringResumes) ?? -Infinity);
-}
-
-/** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */
-export function firstDayNotDelayed(
-  resumes: ClockSecond,
-  secondOfDay: number,
-  from: EpochDay,
-): EpochDay {
-  if (resumes === -Infinity) return from;
-  return Math.max(from, Math.ceil((resumes - secondOfDay) / SECONDS_PER_DAY));
-}
-
 /** Days until the next date that satisfies an interval's count, as a timer shows it: 0 on that date (section 2, Days left). */
 export function daysLeft(everyDays: number, firstDate: EpochDay, today: EpochDay): number {
   return modulo(firstDate - today, everyDays);
+}
+
+export const DAY_RULES = ['daily', 'weekdays', 'interval', 'hours', 'odd', 'even'] as const;
+
+export type DayRuleName = (typeof DAY_RULES)[number];
+
+export type Days =
+  | { readonly rule: 'daily' }
+  | { readonly rule: 'weekdays'; readonly weekdays: readonly Weekday[] }
+  | {
+      readonly rule: 'interval';
+      readonly everyDays: number;
+      readonly firstDate: DateText;
+      readonly blockedWeekdays?: readonly Weekday[];
+    }
+  | {
+      readonly rule: 'hours';
+      readonly everyHours: number;
+      readonly first: string;
+      readonly blockedWeekdays?: readonly Weekday[];
+    }
+  | { readonly rule: 'odd' | 'even'; readonly blockedWeekdays?: readonly Weekday[] };
+/** Weekdays by bits as the plan document lists them. */
+export const weekdaysOfMask = (mask: WeekdayMask): Weekday[] =>
+  WEEKDAYS.filter((_, i) => mask & (1 << i));
+
+export const bitsOf = (mask: number): number => {
+  let count = 0;
+  for (let rest = mask; rest; rest &= rest - 1) count++;
+  return count;
+};
+
+/** A mask of weekdays so many days later. */
+export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
+  const by = modulo(days, 7);
+  return ((mask << by) | (mask >> (7 - by))) & EVERY_WEEKDAY;
+};
+
+/** Weekdays on which a set can be: a count of whole weeks is always on the same one. */
+export const weekdaysOn = ({ every, phase, weekdays }: DaySet): WeekdayMask =>
+  every % 7 === 0 ? weekdays & (1 << weekdayIndexOf(phase)) : weekdays;
+/** One start of a program: a time of day on a set of days. A program has one for each time of day that it names. */
+
+export interface StartDays {
+  readonly start: TimeText;
+  readonly secondOfDay: number;
+  /** How often the program lists this time; each is a start of its own. */
+  readonly times: number;
+  readonly days: DaySet;
+}
+/** Whether any date at all keeps a day rule and its blocked weekdays (section 2: what makes it complete). */
+
+export function hasSomeDay(days: Days | null): boolean {
+  const { weekdays, every, phase } = ruleSet(days, false);
+  // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.
+  if (days?.rule === 'hours')
+    return startsOfHours(days, ruleSet(days, false)).some((one) => reachesWeekday(one.days));
+  return weekdays !== 0 && reachesWeekday({ every, phase, weekdays });
 }

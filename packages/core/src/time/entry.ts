@@ -1,6 +1,5 @@
 /** What people type for a time of day and for run minutes, and what it means. */
-import { formatTime } from './calendar.ts';
-import type { TimeText } from '../plan/plan.ts';
+import { formatTime, type TimeText } from './calendar.ts';
 
 /** What may be typed, for the message beside the field. */
 export const TIME_ENTRY_HELP = 'Type a time such as 5, 5:30, 530, 5p or 17:30.';

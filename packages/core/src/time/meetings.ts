@@ -19,7 +19,11 @@ import {
   type MonthDayMask,
   type WeekdayMask,
 } from './dayRules.ts';
-import type { Effort } from '../engine/effort.ts';
+
+/** What counts small steps of work, and throws where there are too many (the engine's `Effort`). */
+export interface StepCounter {
+  spend(steps: number): void;
+}
 
 /** Twelve bits, bit 0 January. */
 export type MonthMask = number;
@@ -100,6 +104,15 @@ interface CalendarDemand {
 
 const keeps = ({ earlier, later, k }: CalendarDemand, day: EpochDay): boolean =>
   earlier[placeOf(day)] === 1 && later[placeOf(day + k)] === 1;
+
+/** Whether a day is in a class: its count, its weekday, its month and its day of the month. */
+export const isInClass = (
+  { every, phase, weekdays, places: allowed }: DayClass,
+  day: EpochDay,
+): boolean =>
+  (every === 1 || modulo(day, every) === phase) &&
+  (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
+  (allowed === null || allowed[placeOf(day)] === 1);
 
 /** Dates so few days apart are in one month or in two that follow each other. */
 const DAYS_OF_THE_SHORTEST_MONTH = 28;
@@ -190,9 +203,9 @@ export class Meetings {
   private readonly classesOfSet = new Map<DaySet, Map<number, DayClass>>();
   private readonly joints = new Map<number, Map<number, Joint | null>>();
   private readonly members = new Map<string, Members>();
-  private readonly effort: Effort;
+  private readonly effort: StepCounter;
 
-  constructor(effort: Effort) {
+  constructor(effort: StepCounter) {
     this.effort = effort;
   }
 

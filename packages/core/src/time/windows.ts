@@ -1,7 +1,13 @@
 /** No-water windows of one program, the timer's own among them, as one week that comes again (timing-rules.md section 6). */
-import { parseTime, SECONDS_PER_DAY, WEEKDAYS, type ClockSecond } from './calendar.ts';
+import {
+  parseTime,
+  SECONDS_PER_DAY,
+  WEEKDAYS,
+  type ClockSecond,
+  type Weekday,
+  type TimeText,
+} from './calendar.ts';
 import { modulo } from './dayRules.ts';
-import type { NoWaterWindow, Plan } from '../plan/plan.ts';
 
 export const SECONDS_PER_WEEK = 7 * SECONDS_PER_DAY;
 /** 1970-01-01 was a Thursday. */
@@ -146,23 +152,8 @@ export class WeekWindows {
   }
 }
 
-/** A stretch of hours without water; of one program, or of all where the letter is null. */
-export interface DryStretch {
-  readonly letter: string | null;
-  readonly from: ClockSecond;
-  readonly to: ClockSecond;
-}
-
-/** The hours without water that are set, between two moments, whether or not the timer obeys them. */
-export function dryStretches(plan: Plan, from: ClockSecond, to: ClockSecond): DryStretch[] {
-  const common = plan.settings.noWaterWindows ?? [];
-  return [
-    { letter: null, windows: common },
-    ...plan.programs.map(({ letter, noWaterWindows = [] }) => ({
-      letter,
-      windows: noWaterWindows,
-    })),
-  ].flatMap(({ letter, windows }) =>
-    new WeekWindows(windows).between(from, to).map((span) => ({ letter, ...span })),
-  );
+export interface NoWaterWindow {
+  readonly from: TimeText;
+  readonly to: TimeText;
+  readonly weekdays?: readonly Weekday[];
 }

@@ -2,7 +2,8 @@
 import { parseMoment } from '../time/calendar.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
-import { readDate, readLetter, readPlan } from '../plan/readPlan.ts';
+import { readLetter, readPlan } from '../plan/readPlan.ts';
+import { readDate } from '../time/timeReaders.ts';
 import {
   boolean,
   decimal,

@@ -3,7 +3,7 @@
  * months of means, from which reference evapotranspiration follows by the best way that the numbers allow.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
-import { foreignDocument, readJson } from '../plan/readPlan.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   decimal,
   list,

@@ -3,7 +3,7 @@
  * and how sun, soil, plants and the number of heads bend them. An open document, `water-clock-minutes`, ending `.minutes.json`.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
-import { foreignDocument, readJson } from '../plan/readPlan.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   decimal,
   integer,

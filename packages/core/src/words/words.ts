@@ -10,12 +10,9 @@ import {
   type ClockSecond,
   type EpochDay,
   type Weekday,
+  type TimeText,
 } from '../time/calendar.ts';
-import type { Check, DrivenPercent, Verdict } from '../judge/check.ts';
-import { pathText, type Fault } from '../document/fault.ts';
-import type { Overlap } from '../engine/overlap.ts';
-import type { Days, OnOverlap, TimeText } from '../plan/plan.ts';
-import type { Missing } from '../plan/program.ts';
+import type { Days } from '../time/dayRules.ts';
 
 export type ClockStyle = '12' | '24';
 
@@ -68,7 +65,7 @@ export const capitalized = (sentence: string) =>
 export const startWords = (start: TimeText, clock: ClockStyle) =>
   timeWords(parseTime(start) ?? 0, clock);
 
-const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
+export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
 
 /** `Wed 9 June`, with the year where it is not that of the speaker's date; always, where that is null. */
@@ -129,203 +126,20 @@ export function lengthWords(seconds: number): string {
   return words.length > 0 ? words.join(' ') : '0 min';
 }
 
-const quoted = (value: string | number) => (typeof value === 'string' ? `"${value}"` : `${value}`);
-
-/** What is wrong and what is allowed; the path is told apart from it. */
-export function faultSentence(fault: Fault): string {
-  switch (fault.code) {
-    case 'not-json':
-      return `this is not JSON: ${fault.reason}`;
-    case 'wrong-type':
-      return `${fault.actual} stands here; ${fault.expected} is needed`;
-    case 'missing-field':
-      return `this field is missing; needed: ${fault.expected}`;
-    case 'unknown-field':
-      return `a field of this name is not known here; known: ${fault.allowed.join(', ')}`;
-    case 'out-of-range': {
-      const most = fault.most === null ? 'or more' : `to ${fault.most}`;
-      return fault.above
-        ? `${fault.actual} is out of range; allowed: above ${fault.least}`
-        : `${fault.actual} is out of range; allowed: ${fault.least} ${most}`;
-    }
-    case 'not-one-of':
-      return `${fault.actual} is not allowed; allowed: ${fault.allowed.map(quoted).join(', ')}`;
-    case 'wrong-length':
-      return `the length is ${fault.actual}; allowed: ${fault.expected}`;
-    case 'malformed':
-      return `${fault.actual} is not ${fault.expected}`;
-    case 'repeated':
-      return `${fault.actual} stands here for the second time; each may stand once`;
-    case 'wrong-version':
-      return `version ${fault.actual} is not known here; this reader knows version ${fault.known}`;
-    case 'unknown-station':
-      return `station ${fault.station} is not among the stations; add it there or leave it out here`;
-    case 'unknown-program':
-      return `there is no program ${fault.program}`;
-    case 'beyond-timer':
-      return `this timer's last ${fault.what} is ${fault.last}`;
-    case 'starts-with-hours-rule':
-      return 'the day rule hours takes the place of starts; the list of starts must be empty';
-    case 'no-free-second':
-      return 'these windows leave no second of the week free; at least one is needed';
-    case 'too-much-work':
-      return 'working this out would take too long: it comes to too many pieces of watering; allowed: longer pieces, fewer starts, or fewer days at a time';
-    case 'already-exists':
-      return `${fault.what} is there already`;
-    case 'still-used':
-      return `station ${fault.station} still has a run in ${listed(fault.programs)}; take that out first`;
-  }
+/** `Tue 24 November, 15:15`. */
+export function momentWords(moment: ClockSecond, { on, clock }: Speech): string {
+  const day = Math.floor(moment / SECONDS_PER_DAY);
+  return `${dateWords(day, on)}, ${timeWords(moment - day * SECONDS_PER_DAY, clock)}`;
 }
 
-/** A fault as one line, `PATH: what is wrong and what is allowed`. */
-export const faultLine = (fault: Fault) => `${pathText(fault.path)}: ${faultSentence(fault)}`;
-
-/** What happened on the first date, with both starts named. */
-export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string {
-  const { first, second, sharedSeconds } = overlap;
-  const shared = `${lengthWords(sharedSeconds)} in common`;
-  const date = dateWords(second.day, on);
-  const at = startWords(second.start, clock);
-  if (first.begins === second.begins)
-    return first.letter === second.letter
-      ? `${date}: ${first.letter} has the start ${at} twice, ${shared}.`
-      : `${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
-  const begun =
-    first.day === second.day
-      ? `begun at ${startWords(first.start, clock)}`
-      : `begun ${dateWords(first.day, on)} at ${startWords(first.start, clock)}`;
-  return first.letter === second.letter
-    ? `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`
-    : `${date}: ${second.letter} starts at ${at} while ${first.letter}, ${begun}, is still running, ${shared}.`;
-}
-
-/** What the timer does where two cycles overlap, taken by themselves. */
-export function consequenceSentence(
-  { first, second, sharedSeconds }: Overlap,
-  onOverlap: OnOverlap,
-  { clock }: Speech,
-): string {
-  switch (onOverlap) {
-    case 'queue':
-      return `This timer makes ${second.letter} wait until ${timeOfMoment(first.ends, clock)}, so it ends ${lengthWords(first.ends - second.begins)} late.`;
-    case 'drop':
-      return `This timer loses the ${startWords(second.start, clock)} start of ${second.letter}: it does not water then.`;
-    case 'cut':
-      return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: its last ${lengthWords(first.ends - second.begins)} are lost.`;
-    case 'together':
-      return `This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
-  }
-}
-
-const MISSING_WORDS: Record<Missing, string> = {
-  starts: 'a start',
-  runs: 'run minutes on a station that is switched on',
-  days: 'watering days',
-};
-
-/** What a half-set program lacks, and what follows. */
-export function missingSentence(letter: string, missing: readonly Missing[]): string {
-  return `${letter} never waters: it needs ${listed(missing.map((one) => MISSING_WORDS[one]))}.`;
-}
-
-const MOVERS: Record<DrivenPercent['by'], string> = {
-  sensor: 'a sensor moves the percent',
-  service: 'an online service moves the percent',
-};
-
-/** `once a year`, `about 26 times a year`, `once in about 12 years`. */
-export function oftenWords(perYear: number): string {
-  if (perYear >= 1.5) return `about ${Math.round(perYear)} times a year`;
-  if (perYear >= 0.75) return 'about once a year';
-  return perYear <= 0
-    ? 'never in an endless calendar'
-    : `once in about ${Math.round(1 / perYear)} years`;
-}
-
-export interface VerdictWords {
-  /** What to show it as: the verdict, or an overlap where one can come of a percent that others move. */
-  readonly tone: Verdict;
-  /** One line, to be read at arm's length. */
-  readonly headline: string;
-  /** What follows from it and what to do; empty where nothing does. */
-  readonly detail: string;
-}
-
-/** Which two starts meet first when the percent goes a step too far. */
-function meetsSentence(percent: number, { first, second }: Overlap, { on, clock }: Speech): string {
-  const one = `${first.letter} ${startWords(first.start, clock)}`;
-  const other = `${second.letter} ${startWords(second.start, clock)}`;
-  const date = dateWords(second.day, on);
-  return one === other
-    ? `At ${percent} % ${one} would run into itself first, on ${date}.`
-    : `At ${percent} % ${one} and ${other} would meet first, on ${date}.`;
-}
-
-export const upTo = (percent: number | null) =>
-  percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
-
-/** The verdict as people read it. */
-export function verdictWords(check: Check, onOverlap: OnOverlap, speech: Speech): VerdictWords {
-  const [overlap] = check.overlaps;
-  const others = check.overlapCount - 1;
-  const unfinished = check.programs.filter(
-    ({ missing }) =>
-      missing.length > 0 && !(missing.includes('starts') && missing.includes('runs')),
-  );
-  const lacks = unfinished.map(({ letter, missing }) => missingSentence(letter, missing));
-  const { driven, beyond } = check;
-  const tone = driven?.overlap && check.verdict === 'clear' ? 'overlap' : check.verdict;
-  if (driven?.overlap && check.verdict === 'clear')
-    return {
-      tone,
-      headline: `Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
-      detail: `Then it can come to this. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
-    };
-  switch (check.verdict) {
-    case 'overlap': {
-      if (!overlap) return { tone, headline: 'Overlaps', detail: '' };
-      const often =
-        check.perYear[0] === undefined ? '' : ` It happens ${oftenWords(check.perYear[0])}.`;
-      const more =
-        others === 0 ? '' : ` ${others} more ${others === 1 ? 'pair' : 'pairs'} of starts overlap.`;
-      const room =
-        check.headroomPercent === null ? '' : ` Clear ${upTo(check.headroomPercent)} only.`;
-      return {
-        tone,
-        headline: overlapSentence(overlap, speech),
-        detail: `${consequenceSentence(overlap, onOverlap, speech)}${often}${more}${room}`,
-      };
-    }
-    case 'incomplete':
-      return {
-        tone,
-        headline: lacks[0] ?? '',
-        detail: [...lacks.slice(1), 'Nothing that is set overlaps.'].join(' '),
-      };
-    case 'empty':
-      return {
-        tone,
-        headline: 'Nothing waters yet',
-        detail: 'Give a program a start, run minutes and days.',
-      };
-    case 'clear': {
-      const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
-      const range = driven
-        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
-        : '';
-      return {
-        tone,
-        headline:
-          check.headroomPercent === null
-            ? 'Clear for good as set'
-            : `Clear for good, ${upTo(check.headroomPercent)}`,
-        detail:
-          (check.headroomPercent === null
-            ? 'No two cycles ever overlap at the percents set, but they do at the lowest.'
-            : 'No two cycles ever overlap, on any date.') +
-          range +
-          meets,
-      };
-    }
-  }
+export function clockWords(ahead: number): string {
+  const size = Math.abs(ahead);
+  const days = Math.floor(size / SECONDS_PER_DAY);
+  const rest = size - days * SECONDS_PER_DAY;
+  const parts = [
+    ...(days > 0 ? [days === 1 ? '1 day' : `${days} days`] : []),
+    ...(rest > 0 ? [lengthWords(rest)] : []),
+  ];
+  const half = size === SECONDS_PER_DAY / 2 ? ': morning and afternoon are exchanged' : '';
+  return `the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}${half}`;
 }

@@ -1,0 +1,119 @@
+import type { Timer } from '../plan/plan.ts';
+import { adjustedSeconds } from '../plan/program.ts';
+import { TOLERANCE } from './wanted.ts';
+
+/** Shares are worked out in binary fractions; so much is not a difference. */
+const SMALL = 1e-9;
+/** One run of a station, as entered, and what comes of it. */
+export interface RunChoice {
+  /** As entered. */
+  readonly seconds: number;
+  /** What the station then gets in a mean week at 100 percent. */
+  readonly given: number;
+  /** |given − wanted| ÷ wanted. */
+  readonly off: number;
+  /** Within the tolerance. */
+  readonly fits: boolean;
+}
+
+/** What a run as entered gives, with so many of them in a mean week. */
+export function runChoice(
+  timer: Timer,
+  wanted: number,
+  seconds: number,
+  runsAWeek: number,
+): RunChoice {
+  const given = adjustedSeconds(seconds, 100, timer.seasonal) * runsAWeek;
+  const off = Math.abs(given - wanted) / wanted;
+  return { seconds, given, off, fits: off <= TOLERANCE + SMALL };
+}
+
+/**
+ * The run that comes nearest to a need, the shorter of two that are equally near; null: the timer cannot be set to any.
+ *
+ * @param longest seconds at 100 percent that no run may exceed.
+ */
+export function nearestRun(
+  timer: Timer,
+  wanted: number,
+  runsAWeek: number,
+  longest: number,
+): RunChoice | null {
+  const { runStepSeconds: step, seasonal } = timer;
+  const mostSteps = Math.floor(timer.longestRunSeconds / step);
+  const ideal = wanted / runsAWeek;
+  // What is entered is rounded to `roundToSeconds`, so the nearest may be that much to either side.
+  const reach = Math.ceil(seasonal.roundToSeconds / step) + 1;
+  const middle = Math.round(ideal / step);
+  let best: RunChoice | null = null;
+  for (
+    let steps = Math.max(1, Math.min(middle, mostSteps) - reach);
+    steps <= middle + reach;
+    steps++
+  ) {
+    if (steps > mostSteps) break;
+    const choice = runChoice(timer, wanted, steps * step, runsAWeek);
+    if (choice.given > longest * runsAWeek + SMALL) break;
+    if (!best || choice.off < best.off - SMALL || isPlainer(choice, best, runsAWeek)) best = choice;
+  }
+  if (best) return best;
+  // All that is near is too long at a stretch: the longest that is not.
+  for (let steps = Math.min(mostSteps, Math.floor(longest / step) + reach); steps >= 1; steps--) {
+    const choice = runChoice(timer, wanted, steps * step, runsAWeek);
+    if (choice.given <= longest * runsAWeek + SMALL) return choice;
+  }
+  return null;
+}
+
+/** Whether of two entries that give the same one says what it gives. */
+const isPlainer = (a: RunChoice, b: RunChoice, runsAWeek: number) =>
+  Math.abs(a.given - b.given) <= SMALL &&
+  Math.abs(a.seconds - a.given / runsAWeek) < Math.abs(b.seconds - b.given / runsAWeek) - SMALL;
+/** The next longer run that gives more; null: there is none. */
+export function longerRun(
+  timer: Timer,
+  wanted: number,
+  runsAWeek: number,
+  { seconds, given }: RunChoice,
+): RunChoice | null {
+  for (
+    let more = seconds + timer.runStepSeconds;
+    more <= timer.longestRunSeconds;
+    more += timer.runStepSeconds
+  ) {
+    const choice = runChoice(timer, wanted, more, runsAWeek);
+    if (choice.given > given + SMALL) return choice;
+  }
+  return null;
+}
+
+/** The shortest run that is within the tolerance; null: none is. */
+export function leastRun(timer: Timer, wanted: number, runsAWeek: number): RunChoice | null {
+  const { runStepSeconds: step, longestRunSeconds, seasonal } = timer;
+  const ideal = ((1 - TOLERANCE) * wanted) / runsAWeek;
+  const reach = Math.ceil(seasonal.roundToSeconds / step) + 1;
+  const from = Math.max(1, Math.floor(ideal / step) - reach);
+  for (
+    let steps = from;
+    steps <= from + 2 * reach + 2 && steps * step <= longestRunSeconds;
+    steps++
+  ) {
+    const choice = runChoice(timer, wanted, steps * step, runsAWeek);
+    if (choice.fits) return choice;
+  }
+  return null;
+}
+
+/** The next shorter run that gives less; null: there is none. */
+export function shorterRun(
+  timer: Timer,
+  wanted: number,
+  runsAWeek: number,
+  { seconds, given }: RunChoice,
+): RunChoice | null {
+  for (let less = seconds - timer.runStepSeconds; less > 0; less -= timer.runStepSeconds) {
+    const choice = runChoice(timer, wanted, less, runsAWeek);
+    if (choice.given < given - SMALL) return choice;
+  }
+  return null;
+}

@@ -1,0 +1,25 @@
+import type { Plan } from '../plan/plan.ts';
+import { type EpochDay, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { Effort } from './effort.ts';
+import { Examination } from './examination.ts';
+
+/**
+ * The times of day on the timer's step to which a start may not be moved, since its cycle would at some time overlap
+ * another one or itself. Empty where the program is not complete, or has no starts of its own.
+ *
+ * @returns seconds of the day, ascending.
+ * @throws TooMuchWork
+ */
+export function blockedStarts(plan: Plan, letter: string, start: string, on: EpochDay): number[] {
+  const { proof, complete } = new Examination(plan, on, new Effort());
+  const program = complete.find((one) => one.letter === letter);
+  const own = program?.starts.find((one) => one.start === start);
+  const rule = plan.programs.find((one) => one.letter === letter)?.days?.rule;
+  if (!program || !own || rule === 'hours') return [];
+  const step = plan.timer.startStepMinutes * 60;
+  const candidates = Array.from({ length: SECONDS_PER_DAY / step }, (_, i) => i * step);
+  const others = proof.othersThan(letter, start);
+  return candidates.filter((secondOfDay) =>
+    proof.blocks(program, { ...own, times: 1, secondOfDay }, others),
+  );
+}

@@ -1,0 +1,63 @@
+import type { OnOverlap } from '../plan/plan.ts';
+import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '../words/words.ts';
+import type { Overlap } from './overlap.ts';
+
+/** What happened on the first date, with both starts named. */
+export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string {
+  const { first, second, sharedSeconds } = overlap;
+  const shared = `${lengthWords(sharedSeconds)} in common`;
+  const date = dateWords(second.day, on);
+  const at = startWords(second.start, clock);
+  if (first.begins === second.begins)
+    return first.letter === second.letter
+      ? `${date}: ${first.letter} has the start ${at} twice, ${shared}.`
+      : `${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
+  const begun =
+    first.day === second.day
+      ? `begun at ${startWords(first.start, clock)}`
+      : `begun ${dateWords(first.day, on)} at ${startWords(first.start, clock)}`;
+  return first.letter === second.letter
+    ? `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`
+    : `${date}: ${second.letter} starts at ${at} while ${first.letter}, ${begun}, is still running, ${shared}.`;
+}
+
+/** What the timer does where two cycles overlap, taken by themselves. */
+export function consequenceSentence(
+  { first, second, sharedSeconds }: Overlap,
+  onOverlap: OnOverlap,
+  { clock }: Speech,
+): string {
+  switch (onOverlap) {
+    case 'queue':
+      return `This timer makes ${second.letter} wait until ${timeOfMoment(first.ends, clock)}, so it ends ${lengthWords(first.ends - second.begins)} late.`;
+    case 'drop':
+      return `This timer loses the ${startWords(second.start, clock)} start of ${second.letter}: it does not water then.`;
+    case 'cut':
+      return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: its last ${lengthWords(first.ends - second.begins)} are lost.`;
+    case 'together':
+      return `This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
+  }
+}
+
+/** `once a year`, `about 26 times a year`, `once in about 12 years`. */
+export function oftenWords(perYear: number): string {
+  if (perYear >= 1.5) return `about ${Math.round(perYear)} times a year`;
+  if (perYear >= 0.75) return 'about once a year';
+  return perYear <= 0
+    ? 'never in an endless calendar'
+    : `once in about ${Math.round(1 / perYear)} years`;
+}
+
+/** Which two starts meet first when the percent goes a step too far. */
+export function meetsSentence(
+  percent: number,
+  { first, second }: Overlap,
+  { on, clock }: Speech,
+): string {
+  const one = `${first.letter} ${startWords(first.start, clock)}`;
+  const other = `${second.letter} ${startWords(second.start, clock)}`;
+  const date = dateWords(second.day, on);
+  return one === other
+    ? `At ${percent} % ${one} would run into itself first, on ${date}.`
+    : `At ${percent} % ${one} and ${other} would meet first, on ${date}.`;
+}

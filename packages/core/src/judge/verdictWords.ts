@@ -1,0 +1,93 @@
+import {
+  overlapSentence,
+  consequenceSentence,
+  oftenWords,
+  meetsSentence,
+} from '../engine/overlapWords.ts';
+import type { OnOverlap } from '../plan/plan.ts';
+import { missingSentence } from '../plan/planWords.ts';
+import { type Speech, capitalized } from '../words/words.ts';
+import type { Proven, Verdict } from '../engine/verdict.ts';
+import type { DrivenPercent } from '../engine/examination.ts';
+
+const MOVERS: Record<DrivenPercent['by'], string> = {
+  sensor: 'a sensor moves the percent',
+  service: 'an online service moves the percent',
+};
+
+export interface VerdictWords {
+  /** What to show it as: the verdict, or an overlap where one can come of a percent that others move. */
+  readonly tone: Verdict;
+  /** One line, to be read at arm's length. */
+  readonly headline: string;
+  /** What follows from it and what to do; empty where nothing does. */
+  readonly detail: string;
+}
+
+export const upTo = (percent: number | null) =>
+  percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
+/** The verdict as people read it. */
+export function verdictWords(proven: Proven, onOverlap: OnOverlap, speech: Speech): VerdictWords {
+  const [overlap] = proven.overlaps;
+  const others = proven.overlapCount - 1;
+  const unfinished = proven.programs.filter(
+    ({ missing }) =>
+      missing.length > 0 && !(missing.includes('starts') && missing.includes('runs')),
+  );
+  const lacks = unfinished.map(({ letter, missing }) => missingSentence(letter, missing));
+  const { driven, beyond } = proven;
+  const tone = driven?.overlap && proven.verdict === 'clear' ? 'overlap' : proven.verdict;
+  if (driven?.overlap && proven.verdict === 'clear')
+    return {
+      tone,
+      headline: `Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
+      detail: `Then it can come to this. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
+    };
+  switch (proven.verdict) {
+    case 'overlap': {
+      if (!overlap) return { tone, headline: 'Overlaps', detail: '' };
+      const often =
+        proven.perYear[0] === undefined ? '' : ` It happens ${oftenWords(proven.perYear[0])}.`;
+      const more =
+        others === 0 ? '' : ` ${others} more ${others === 1 ? 'pair' : 'pairs'} of starts overlap.`;
+      const room =
+        proven.headroomPercent === null ? '' : ` Clear ${upTo(proven.headroomPercent)} only.`;
+      return {
+        tone,
+        headline: overlapSentence(overlap, speech),
+        detail: `${consequenceSentence(overlap, onOverlap, speech)}${often}${more}${room}`,
+      };
+    }
+    case 'incomplete':
+      return {
+        tone,
+        headline: lacks[0] ?? '',
+        detail: [...lacks.slice(1), 'Nothing that is set overlaps.'].join(' '),
+      };
+    case 'empty':
+      return {
+        tone,
+        headline: 'Nothing waters yet',
+        detail: 'Give a program a start, run minutes and days.',
+      };
+    case 'clear': {
+      const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
+      const range = driven
+        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
+        : '';
+      return {
+        tone,
+        headline:
+          proven.headroomPercent === null
+            ? 'Clear for good as set'
+            : `Clear for good, ${upTo(proven.headroomPercent)}`,
+        detail:
+          (proven.headroomPercent === null
+            ? 'No two cycles ever overlap at the percents set, but they do at the lowest.'
+            : 'No two cycles ever overlap, on any date.') +
+          range +
+          meets,
+      };
+    }
+  }
+}

@@ -1,0 +1,31 @@
+import { listed, type Speech } from '../words/words.ts';
+import type { Dialect, Plan } from './plan.ts';
+import type { Missing } from './program.ts';
+
+const MISSING_WORDS: Record<Missing, string> = {
+  starts: 'a start',
+  runs: 'run minutes on a station that is switched on',
+  days: 'watering days',
+};
+
+/** What a half-set program lacks, and what follows. */
+export function missingSentence(letter: string, missing: readonly Missing[]): string {
+  return `${letter} never waters: it needs ${listed(missing.map((one) => MISSING_WORDS[one]))}.`;
+}
+
+/** `B` or `2`, as this timer names its programs. */
+export const programLabel = (letter: string, { programLabels = 'letters' }: Dialect): string =>
+  programLabels === 'numbers' ? String(letter.charCodeAt(0) - 64) : letter;
+/** Whose timer it is and who reads. */
+export interface TimerSpeech extends Speech {
+  readonly plan: Plan;
+}
+
+export const labelOf = (letter: string, { plan }: TimerSpeech) =>
+  programLabel(letter, plan.timer.dialect ?? {});
+/** `Back lawn (station 2)`, `station 5`; null: `something`. */
+export function placeWords(station: number | null, plan: Plan): string {
+  if (station === null) return 'something';
+  const name = plan.stations.find(({ number }) => number === station)?.name;
+  return name ? `${name} (station ${station})` : `station ${station}`;
+}

@@ -1,0 +1,45 @@
+import {
+  type TimeText,
+  parseTime,
+  type ClockSecond,
+  parseMoment,
+  type EpochDay,
+  SECONDS_PER_DAY,
+} from '../time/calendar.ts';
+import { ruleSet, maskOfMonthDays, startsOfHours, type StartDays } from '../time/dayRules.ts';
+import type { Plan, Program } from './plan.ts';
+
+const byTimeOfDay = (a: StartDays, b: StartDays) => a.secondOfDay - b.secondOfDay;
+/** The starts of a program by time of day, each with its dates; off days of the month are left out, a rain delay is not. */
+export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
+  const rule = ruleSet(days, plan.timer.oddDaysSkip31);
+  const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
+  const open = { ...rule, monthDays: rule.monthDays & ~off };
+  if (days?.rule === 'hours') return startsOfHours(days, open).sort(byTimeOfDay);
+  const times = new Map<TimeText, number>();
+  for (const start of starts) times.set(start, (times.get(start) ?? 0) + 1);
+  return [...times]
+    .map(([start, count]) => ({
+      start,
+      secondOfDay: parseTime(start) ?? 0,
+      times: count,
+      days: open,
+    }))
+    .sort(byTimeOfDay);
+}
+
+/** The moment before which no start fires (the rain delay); before all time where none is set. */
+export function resumesAt(plan: Plan): ClockSecond {
+  const { wateringResumes } = plan.settings;
+  return wateringResumes === undefined ? -Infinity : (parseMoment(wateringResumes) ?? -Infinity);
+}
+
+/** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */
+export function firstDayNotDelayed(
+  resumes: ClockSecond,
+  secondOfDay: number,
+  from: EpochDay,
+): EpochDay {
+  if (resumes === -Infinity) return from;
+  return Math.max(from, Math.ceil((resumes - secondOfDay) / SECONDS_PER_DAY));
+}

@@ -1,0 +1,42 @@
+import { type Difference, NONE, fieldDifferences, planDifferences } from '../plan/comparePlans.ts';
+import type { Visit } from '../visit/visit.ts';
+import type { ClockStyle } from '../words/words.ts';
+import type { TimerRecord } from './record.ts';
+
+/** What of a visit was noted otherwise; whole states of the timer stand there, which nobody reads as text. */
+function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {
+  if (!before || !after)
+    return before === after
+      ? []
+      : [{ what: 'visit', before: before ? 'under way' : NONE, after: after ? 'under way' : NONE }];
+  return fieldDifferences('visit', before, after).map(({ what, ...sides }) => {
+    const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
+    return { what, before: short(sides.before), after: short(sides.after) };
+  });
+}
+
+/** Every fact and setting in which two records of a timer differ. */
+export function recordDifferences(
+  before: TimerRecord,
+  after: TimerRecord,
+  clock: ClockStyle,
+): Difference[] {
+  const { stations: a, ...timerBefore } = before.survey;
+  const { stations: b, ...timerAfter } = after.survey;
+  const numbers = [...a, ...b].map(({ number }) => number);
+  return [
+    ...planDifferences(before.plan, after.plan, clock),
+    ...fieldDifferences('survey', timerBefore, timerAfter, ['visit']),
+    ...visitDifferences(timerBefore.visit, timerAfter.visit),
+    ...[...new Set(numbers)]
+      .sort((x, y) => x - y)
+      .flatMap((number) =>
+        fieldDifferences(
+          `station ${number}`,
+          a.find((one) => one.number === number),
+          b.find((one) => one.number === number),
+          ['number'],
+        ),
+      ),
+  ];
+}
