@@ -1,6 +1,6 @@
 /** Writes that wait on the device: a tab finds its own, takes over those of tabs that are gone, and leaves the living ones theirs. */
 import { beforeEach, expect, test } from '@jest/globals';
-import type { Write } from '../src/editor/editor.ts';
+import type { Write } from '../src/api/timers.ts';
 import type * as PendingWrites from '../src/editor/pendingWrites.ts';
 
 /** A device: its storage, and the locks that living tabs hold. */

@@ -1,8 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Plan, RecordChange, Survey } from '@water-clock/core';
+import type { Plan, RecordChange, Survey, TimerRecord } from '@water-clock/core';
 import { request } from './request.ts';
 import type { Site } from './sites.ts';
-import type { Way, Write } from '../editor/editor.ts';
 
 export interface TimerView {
   readonly id: string;
@@ -50,3 +49,20 @@ export const useSavedVersion = (id: string) =>
     refetchInterval: VERSION_EVERY_MILLISECONDS,
     retry: false,
   });
+export type Way='do'|'undo'|'redo';
+/** A write, as it goes to the server. */
+
+export interface Write {
+readonly id: string;
+readonly baseVersion: number;
+readonly way: Way;
+readonly change: RecordChange;
+}
+export interface Step {
+readonly change: RecordChange;
+readonly inverse: RecordChange;
+}
+
+export interface Saved extends TimerRecord {
+readonly version: number;
+}

@@ -30,7 +30,7 @@ import { FileButton } from '../fields/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 import './brief.css';

@@ -18,7 +18,7 @@ import { useLibrary } from '../api/library.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { KindNotes } from './KindNotes.tsx';
 
 interface TextProps {

@@ -14,29 +14,11 @@ import {
   type TimerRecord,
 } from '@water-clock/core';
 import { RefusedError } from '../api/request.ts';
-
-export type Way = 'do' | 'undo' | 'redo';
-
-/** A write, as it goes to the server. */
-export interface Write {
-  readonly id: string;
-  readonly baseVersion: number;
-  readonly way: Way;
-  readonly change: RecordChange;
-}
+import type { Write,Saved,Step,Way } from '../api/timers.ts';
 
 /** A write that is not known to be saved, with what takes it back. */
 interface Pending extends Write {
   readonly inverse: RecordChange;
-}
-
-interface Step {
-  readonly change: RecordChange;
-  readonly inverse: RecordChange;
-}
-
-export interface Saved extends TimerRecord {
-  readonly version: number;
 }
 
 /** Both sides where another tab or person saved first. */
@@ -376,3 +358,5 @@ export class TimerEditor {
     for (const listener of this.listeners) listener();
   }
 }
+
+

@@ -5,7 +5,7 @@
  * Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
  * taken over.
  */
-import type { Write } from './editor.ts';
+import type { Write } from '../api/timers.ts';
 
 const PREFIX = 'water-clock:pending:';
 const TAB_KEY = 'water-clock:tab';

@@ -5,7 +5,7 @@ import { dateWords, parseDate } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { newId } from '../api/request.ts';
 import { Failed, Loading } from '../platform/states.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import {
   makeLink,
   pagePdfPath,

@@ -5,7 +5,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { SiteDetails } from './SiteDetails.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 
 /** What the place allows this house today, and from when that changes. */
 function RulesNow({ rules, rulesKnown, site, survey, today }: SurveyProps) {

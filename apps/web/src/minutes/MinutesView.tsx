@@ -27,7 +27,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { SeasonCard } from './SeasonCard.tsx';
 import { StationSteps } from './StationSteps.tsx';
 import './minutes.css';

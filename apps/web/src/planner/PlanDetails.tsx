@@ -23,7 +23,7 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../workers/planning.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { usePlanner } from './usePlanner.ts';

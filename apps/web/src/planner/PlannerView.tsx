@@ -19,7 +19,7 @@ import {
 import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';

@@ -12,7 +12,7 @@ import {
 } from '@water-clock/core';
 import { saveCsv } from '../platform/csv.ts';
 import { StationList } from './StationList.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 
 const StationImport = lazy(() => import('./StationImport.tsx'));
 

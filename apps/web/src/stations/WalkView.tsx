@@ -17,7 +17,7 @@ import {
 import { NotFound } from '../platform/states.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { Chips, focusNext } from '../fields/Chips.tsx';
 import { CupTest } from './CupTest.tsx';
 import { FaultPicker } from './FaultPicker.tsx';

@@ -1,10 +1,7 @@
 import { lazy } from 'react';
-import type { EpochDay, Plan, Survey } from '@water-clock/core';
 import { NotFound } from '../platform/states.tsx';
-import type { Site } from '../api/sites.ts';
-import type { TimerEditor } from '../editor/editor.ts';
-import type { VisitBasis } from '../steps/useVisitBasis.ts';
 import '../stations/survey.css';
+import type { SurveyProps } from '../steps/stepProps.ts';
 
 const HouseView = lazy(() => import('../house/HouseView.tsx'));
 const DeviceView = lazy(() => import('../device/DeviceView.tsx'));
@@ -19,18 +16,6 @@ const KeyInView = lazy(() => import('../visit/KeyInView.tsx'));
 const LeaveView = lazy(() => import('../visit/LeaveView.tsx'));
 const LogbookView = lazy(() => import('../visit/LogbookView.tsx'));
 const PageView = lazy(() => import('../homeowner/PageView.tsx'));
-
-/** What every view of a survey works on. */
-export interface SurveyProps extends VisitBasis {
-  readonly timerId: string;
-  readonly site: Site;
-  readonly plan: Plan;
-  readonly survey: Survey;
-  readonly editor: TimerEditor;
-  readonly today: EpochDay;
-  /** The present second on the timer's clock. */
-  readonly now: number;
-}
 
 /** The steps of a visit that need more room than stands beside the strip. */
 export default function SurveyViews({
@@ -73,3 +58,5 @@ export default function SurveyViews({
       return <NotFound />;
   }
 }
+
+

@@ -17,7 +17,7 @@ import {
 import { PlanWeek } from '../charts/PlanWeek.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { Differences } from './Differences.tsx';
 import { VisitFindings } from './VisitFindings.tsx';

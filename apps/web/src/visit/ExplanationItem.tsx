@@ -16,7 +16,7 @@ import {
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { TimerEditor } from '../editor/editor.ts';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import type { Explained } from '../workers/diagnosing.ts';
 
 interface ExplanationProps {

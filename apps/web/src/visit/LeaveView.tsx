@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import './visits.css';

@@ -4,7 +4,7 @@ import type { Plan } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
 import { saveJson } from '../platform/files.ts';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { CompareStates, type State } from './CompareStates.tsx';
 import { dayOf, LogEntry } from './LogEntry.tsx';

@@ -14,7 +14,7 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { frozenAt, panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
 import { PanelField, PanelTotal } from './PanelField.tsx';

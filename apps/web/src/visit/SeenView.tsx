@@ -19,7 +19,7 @@ import {
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 import { NoVisit } from './NoVisit.tsx';
 import { SightingForm } from './SightingForm.tsx';
 import { useDiagnosis } from './useDiagnosis.ts';

@@ -1,6 +1,6 @@
 import { visitFindings, visitFindingSentence } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
 

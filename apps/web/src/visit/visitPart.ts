@@ -1,5 +1,5 @@
 import type { Visit } from '@water-clock/core';
-import type { SurveyProps } from '../timer/StepViews.tsx';
+import type { SurveyProps } from '../steps/stepProps.ts';
 
 /** What every part of a view works on once a visit is under way. */
 export interface VisitPartProps extends SurveyProps {
