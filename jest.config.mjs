@@ -13,6 +13,8 @@ const transform = {
           react: { runtime: 'automatic' },
         },
         keepClassNames: true,
+        // Imported JSON names its kind; without that Jest warns.
+        experimental: { keepImportAttributes: true },
       },
       module: { type: 'es6' },
     },

@@ -140,7 +140,7 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await enter('input[name=houseNumber]', '12');
   await choose(page, 'select[name=supply]', 'the mains');
   await choose(page, 'select[name=rulesId]', 'Ostrelle district');
-  await choose(page, 'select[name=place]', 'Ostrelle, southern coast');
+  await choose(page, 'select[name=weather]', 'Ostrelle, southern coast');
   await tapNamed('Fri');
   await tapNamed('Add the site');
   await tapNamed('Walk the stations');
@@ -189,7 +189,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   const page = await house.at('/sites/new');
   await page.waitForSelector('.site-form option::-p-text(Twelve-station)');
   await page.waitForSelector('select[name=rulesId] option::-p-text(Ostrelle)');
-  await page.waitForSelector('select[name=place] option::-p-text(Ostrelle)');
+  await page.waitForSelector('select[name=weather] option::-p-text(Ostrelle)');
   const focused = () =>
     page.evaluate(
       () =>

@@ -84,9 +84,10 @@ async function main() {
   fs.writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, url: server.url }));
   process.stdout.write(`\nWater Clock is running:  ${server.url}\n`);
   if (demo) {
-    const { DEMO_PERSON } = await import('../apps/server/dist/demo/demo-data.js');
+    const { demoSignIn } = await import('../apps/server/dist/demo/demo.service.js');
+    const { email, password } = demoSignIn();
     process.stdout.write(
-      `Demo sign-in:            ${DEMO_PERSON.email}  password  ${DEMO_PERSON.password}\n`,
+      `Demo sign-in:            ${email}  password  ${password}\n`,
     );
   }
   process.stdout.write('Ctrl-C stops it.\n');

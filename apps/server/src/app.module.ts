@@ -1,39 +1,28 @@
 import type { ServerResponse } from 'node:http';
 import { Module, type DynamicModule } from '@nestjs/common';
-import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { APP_FILTER, APP_PIPE } from '@nestjs/core';
 import { ServeStaticModule } from '@nestjs/serve-static';
 import { ThrottlerModule } from '@nestjs/throttler';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
-import { DemoService } from './demo/demo.service.ts';
-import { SessionController } from './people/session.controller.ts';
-import { SessionGuard } from './people/session.guard.ts';
-import { SessionService } from './people/session.service.ts';
+import { ArchiveModule } from './archive/archive.module.ts';
+import { ChangesModule } from './changes/changes.module.ts';
+import { databaseOptions } from './database/database.ts';
+import { DemoModule } from './demo/demo.module.ts';
+import { DueModule } from './due/due.module.ts';
+import { HealthModule } from './health/health.module.ts';
+import { LibraryModule } from './library/library.module.ts';
+import { PagesModule } from './pages/pages.module.ts';
+import { PeopleModule } from './people/people.module.ts';
+import { PhotosModule } from './photos/photos.module.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
-import { CONFIG, type Config } from './platform/config.ts';
-import { databaseOptions } from './platform/database.ts';
-import { LibraryController } from './library/library.controller.ts';
-import { LibraryService } from './library/library.service.ts';
-import { PhotosController } from './photos/photos.controller.ts';
-import { PhotosService } from './photos/photos.service.ts';
-import { HealthController } from './platform/health.controller.ts';
+import { SettingsModule } from './platform/settings.module.ts';
+import type { Settings } from './platform/settings.ts';
 import { validationPipe } from './platform/validation.ts';
-import { SitesController } from './sites/sites.controller.ts';
-import { SitesService } from './sites/sites.service.ts';
-import { TimersController } from './timers/timers.controller.ts';
-import { TimersService } from './timers/timers.service.ts';
-import { SimulatedWeather } from './weather/simulated-weather.ts';
-import { DueController } from './due/due.controller.ts';
-import { DueService } from './due/due.service.ts';
-import { ArchiveController } from './archive/archive.controller.ts';
-import { ArchiveService } from './archive/archive.service.ts';
-import { LinksController } from './pages/links.controller.ts';
-import { PagesController } from './pages/pages.controller.ts';
-import { PagesService } from './pages/pages.service.ts';
-import { VisitsController } from './visits/visits.controller.ts';
-import { VisitsService } from './visits/visits.service.ts';
-import { WeatherController } from './weather/weather.controller.ts';
-import { WeatherFeed } from './weather/weather-feed.ts';
+import { SitesModule } from './sites/sites.module.ts';
+import { TimersModule } from './timers/timers.module.ts';
+import { VisitsModule } from './visits/visits.module.ts';
+import { WeatherModule } from './weather/weather.module.ts';
 
 const MINUTE_MS = 60_000;
 /** Built files carry a hash in their names, so a browser may keep them. */
@@ -44,71 +33,57 @@ function accountOf(request: Record<string, unknown>): string {
   return typeof body?.email === 'string' ? body.email.trim().toLowerCase() : '';
 }
 
+const webAt = (rootPath: string) =>
+  ServeStaticModule.forRoot({
+    rootPath,
+    exclude: ['/api/{*rest}', '/assets/{*rest}'],
+    serveStaticOptions: {
+      setHeaders: (response: ServerResponse, path: string) => {
+        const hashed = path.includes('/assets/');
+        response.setHeader('Cache-Control', hashed ? ASSET_CACHE : 'no-cache');
+      },
+    },
+  });
+
 @Module({})
 export class AppModule {
-  static with(config: Config): DynamicModule {
-    const limit = config.signInTriesPerMinute;
+  static with(settings: Settings): DynamicModule {
+    const limit = settings.signInTriesPerMinute;
     return {
       module: AppModule,
       imports: [
+        SettingsModule.with(settings),
         LoggerModule.forRoot({
           pinoHttp: {
-            level: config.logLevel,
+            level: settings.logLevel,
             redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers'],
           },
         }),
-        TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)),
+        TypeOrmModule.forRoot(databaseOptions(settings.databaseUrl)),
         ThrottlerModule.forRoot([
           { name: 'address', ttl: MINUTE_MS, limit },
           { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },
           // A page is opened and printed now and then; who guesses at links wants many.
-          { name: 'page', ttl: MINUTE_MS, limit: config.pageTriesPerMinute },
+          { name: 'page', ttl: MINUTE_MS, limit: settings.pageTriesPerMinute },
         ]),
-        ...(config.webRoot === null
-          ? []
-          : [
-              ServeStaticModule.forRoot({
-                rootPath: config.webRoot,
-                exclude: ['/api/{*rest}', '/assets/{*rest}'],
-                serveStaticOptions: {
-                  setHeaders: (response: ServerResponse, path: string) => {
-                    const hashed = path.includes('/assets/');
-                    response.setHeader('Cache-Control', hashed ? ASSET_CACHE : 'no-cache');
-                  },
-                },
-              }),
-            ]),
-      ],
-      controllers: [
-        HealthController,
-        SessionController,
-        SitesController,
-        TimersController,
-        LibraryController,
-        PhotosController,
-        WeatherController,
-        VisitsController,
-        DueController,
-        LinksController,
-        PagesController,
-        ArchiveController,
+        HealthModule,
+        PeopleModule,
+        ChangesModule,
+        SitesModule,
+        TimersModule,
+        LibraryModule,
+        PhotosModule,
+        WeatherModule,
+        VisitsModule,
+        DueModule,
+        PagesModule,
+        ArchiveModule,
+        DemoModule.when(settings.demo),
+        ...(settings.webRoot === null ? [] : [webAt(settings.webRoot)]),
       ],
       providers: [
-        { provide: CONFIG, useValue: config },
-        { provide: APP_GUARD, useClass: SessionGuard },
         { provide: APP_FILTER, useClass: ApiErrorFilter },
         { provide: APP_PIPE, useFactory: validationPipe },
-        SessionService,
-        SitesService,
-        TimersService,
-        LibraryService,
-        PhotosService,
-        VisitsService,
-        DueService,
-        PagesService,
-        ArchiveService,
-        { provide: WeatherFeed, useClass: SimulatedWeather },
-        DemoService,
       ],
     };
   }

@@ -5,12 +5,13 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.ts';
-import { jsonBody, rawBody, sameOrigin, soundBody } from './platform/body.ts';
-import type { Config } from './platform/config.ts';
+import { readBodies, sameOrigin } from './platform/body.ts';
+import { serveOpenApi } from './platform/openapi.ts';
+import type { Settings } from './platform/settings.ts';
 
 /** The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there. */
-export async function createApplication(config: Config): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+export async function createApplication(settings: Settings): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
     bufferLogs: true,
     bodyParser: false,
     // A page that is open asks every few seconds and would hold the server for ever.
@@ -35,10 +36,9 @@ export async function createApplication(config: Config): Promise<NestExpressAppl
     compression(),
     cookieParser(),
     sameOrigin,
-    rawBody(),
-    jsonBody(),
-    soundBody,
   );
+  readBodies(app);
+  serveOpenApi(app);
   app.enableShutdownHooks();
   await app.init();
   return app;

@@ -1,8 +1,8 @@
 import { createApplication } from './application.ts';
-import { readConfig } from './platform/config.ts';
+import { readSettings } from './platform/settings.ts';
 
-const config = readConfig();
-const app = await createApplication(config);
-await app.listen(config.port, config.host);
+const settings = readSettings(process.env);
+const app = await createApplication(settings);
+await app.listen(settings.port, settings.host);
 // bin/start waits for this line to learn the port.
 process.stdout.write(`listening ${await app.getUrl()}\n`);

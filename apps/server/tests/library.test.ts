@@ -16,6 +16,18 @@ const RULES: Rules = {
   name: 'Marrowby',
   editions: [{ from: '2026-01-01', clauses: [{ weekdays: ['mon'] }] }],
 };
+const CLIMATE: ClimateDocument = {
+  format: 'water-clock-climate',
+  version: 1,
+  name: 'Marrowby hill',
+  source: 'our own gauge',
+  latitude: -34,
+  months: Array.from({ length: 12 }, () => ({
+    highestCelsius: 22,
+    lowestCelsius: 12,
+    rainMm: 50,
+  })),
+};
 const keep = (id: string, body: object, agent = server.tamsin) =>
   agent.post(`/api/library/rules/${id}/changes`).send({ id: randomUUID(), ...body });
 interface Entry {
@@ -114,15 +126,15 @@ describe('a photo', () => {
   });
 
   test.each<[string, Buffer, RegExp]>([
-    ['an executable', Buffer.concat([Buffer.from('MZ'), Buffer.alloc(400)]), /no photo/],
+    ['an executable', Buffer.concat([Buffer.from('MZ'), Buffer.alloc(400)]), /not a photo/],
     [
       'a script',
       Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script/></svg>'),
       /svg/,
     ],
     ['forty megapixels', sized(7300, 5500), /7300 × 5500.*4096/],
-    ['a photo that is cut off', PIXEL.subarray(0, 40), /cut off|no photo/],
-    ['nothing', Buffer.alloc(0), /no photo/],
+    ['a photo that is cut off', PIXEL.subarray(0, 40), /incomplete|not a photo/],
+    ['nothing', Buffer.alloc(0), /no photo was sent/],
   ])('%s named .jpg is refused', async (_name, bytes, words) => {
     const id = randomUUID();
     const refused = await put(id, bytes).expect(422);
@@ -205,15 +217,57 @@ describe('a survey', () => {
     await send({ rulesId: 'the old ones' }).expect(400);
     await send({ people: [{ name: '', role: '', phone: '' }] }).expect(400);
     const people = [{ name: 'Ida', role: 'owner', phone: '555 0101' }];
-    const saved = await send({ people, units: 'us', place: 'sandorra' }).expect(200);
-    expect(saved.body).toMatchObject({ people, units: 'us', place: 'sandorra' });
+    const saved = await send({ people, units: 'us', town: 'sandorra' }).expect(200);
+    expect(saved.body).toMatchObject({ people, units: 'us', town: 'sandorra' });
   });
+
+  test('a house refers only to documents of its own company’s library, and has one weather', async () => {
+    const { site } = await view();
+    const { id: _id, version, ...fields } = site;
+    const send = (more: object) =>
+      server.tamsin
+        .post(`/api/sites/${FENNIMORE_SITE}/changes`)
+        .send({ id: randomUUID(), baseVersion: version, site: { ...fields, ...more } });
+    const foreign = randomUUID();
+    await keep(foreign, { baseVersion: 0, document: RULES }, server.stranger).expect(200);
+    const refused = async (more: object) =>
+      ((await send(more).expect(422)).body as { faults: { path: string }[] }).faults.map(
+        ({ path }) => path,
+      );
+    expect(await refused({ rulesId: foreign })).toEqual(['site.rulesId']);
+    // Rules are no climate, though both are in the library.
+    const [rules] = await listed();
+    expect(await refused({ climateId: rules?.id, town: null })).toEqual(['site.climateId']);
+    const climate = randomUUID();
+    await server.tamsin
+      .post(`/api/library/climates/${climate}/changes`)
+      .send({ id: randomUUID(), baseVersion: 0, document: CLIMATE })
+      .expect(200);
+    expect(await refused({ climateId: climate, town: 'sandorra' })).toEqual(['site.climateId']);
+    await send({ climateId: climate, town: null }).expect(200);
+    expect((await view()).site).toMatchObject({ climateId: climate, town: null });
+  });
+});
+
+test('weather in one field becomes a town or a climate, and back', async () => {
+  const weather = async () =>
+    (
+      (await server.tamsin.get('/api/sites').expect(200)).body as {
+        town: string;
+        climateId: string;
+      }[]
+    ).map(({ town, climateId }) => [town, climateId]);
+  const before = await weather();
+  expect(before.filter(([, climateId]) => climateId !== null)).toHaveLength(1);
+  await server.database.undoLastMigration();
+  await server.database.runMigrations();
+  expect(await weather()).toEqual(before);
 });
 
 test('a database from before the survey is brought up, and back, without harm to what is in it', async () => {
   const before = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as { plan: object };
-  // The logbook first, then the survey.
-  for (let n = 0; n < 2; n++) await server.database.undoLastMigration();
+  // Closed lists first, then the logbook, then the survey.
+  for (let n = 0; n < 3; n++) await server.database.undoLastMigration();
   await server.database.runMigrations();
   const after = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as {
     plan: object;
@@ -222,5 +276,5 @@ test('a database from before the survey is brought up, and back, without harm to
   };
   expect(after.plan).toEqual(before.plan);
   expect(after.survey).toEqual({ stations: [] });
-  expect(after.site).toMatchObject({ people: [], units: null, place: null, rulesId: null });
+  expect(after.site).toMatchObject({ people: [], units: null, town: null, rulesId: null });
 });

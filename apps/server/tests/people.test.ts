@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { DEMO_PERSON } from '../src/demo/demo-data.ts';
+import { demoSignIn } from '../src/demo/demo.service.ts';
 import { FENNIMORE, FENNIMORE_SITE, startTestServer, type TestServer } from './testServer.ts';
+
+const DEMO_PERSON = demoSignIn();
 
 let server: TestServer;
 beforeAll(async () => {

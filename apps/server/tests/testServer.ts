@@ -4,7 +4,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
 import { createApplication } from '../src/application.ts';
-import { DEMO_PEOPLE } from '../src/demo/demo-data.ts';
+import { demoCompany } from '../src/demo/demo-documents.ts';
 import { hashPassword } from '../src/people/session.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 
@@ -52,7 +52,7 @@ export async function startTestServer(signInTriesPerMinute = 1000): Promise<Test
     if (email) await made.post('/api/session').send({ email, password }).expect(204);
     return made;
   };
-  const [tamsin, jory] = DEMO_PEOPLE;
+  const [tamsin, jory] = demoCompany().people;
   return {
     app,
     database,

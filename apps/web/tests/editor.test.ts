@@ -15,7 +15,7 @@ import {
 import { RefusedError, UnreachableError } from '../src/api/request.ts';
 import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
 import { stacksOf, TimerEditor } from '../src/editor/editor.ts';
-import { type Saved,type Write } from '../src/api/timers.ts';
+import { type Saved, type Write } from '../src/api/timers.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');

@@ -101,7 +101,8 @@ const SITE = {
   people: [],
   units: null,
   clockStyle: null,
-  place: null,
+  town: null,
+  climateId: null,
   rulesId: null,
   minutesId: null,
 };

@@ -67,7 +67,17 @@ export {
 } from './time/dayRules.ts';
 export { startsOf } from './plan/starts.ts';
 export { attempt, Effort, TooMuchWork } from './engine/effort.ts';
-export { SUPPLIES, type Contact, type Supply } from './site/site.ts';
+export {
+  CLOCK_STYLES,
+  documentSite,
+  siteFields,
+  SUPPLIES,
+  UNIT_SYSTEMS,
+  type Contact,
+  type GivenSite,
+  type SiteFields,
+  type Supply,
+} from './site/site.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
@@ -139,7 +149,6 @@ export {
   type Simulation,
   type SimulationReport,
 } from './engine/simulate.ts';
-export { emptyPlan, TIMER_KINDS } from './plan/timerKinds.ts';
 export { totalOnDisplay } from './engine/total.ts';
 export { dryStretches, type DryStretch } from './engine/dryStretches.ts';
 export {
@@ -244,7 +253,7 @@ export {
   type Reach,
   type TimerKind,
 } from './plan/kind.ts';
-export { SHIPPED_KINDS, type ShippedKind } from './plan/shippedKinds.ts';
+export { emptyPlan, SHIPPED_KINDS, TIMER_KINDS, type ShippedKind } from './plan/shippedKinds.ts';
 export {
   readRules,
   readRulesText,
@@ -395,7 +404,12 @@ export {
 export { LACKING_WORDS, SOURCE_WORDS, STEP_WORDS } from './garden/gardenWords.ts';
 export { PANEL_WORDS } from './plan/kindWords.ts';
 export { SUPPLY_WORDS } from './site/siteWords.ts';
-export { visitSentence, openPointSentence, visitFindingSentence } from './record/recordWords.ts';
+export {
+  visitReasonWords,
+  visitSentence,
+  openPointSentence,
+  visitFindingSentence,
+} from './record/recordWords.ts';
 export { breachOf, hardPercents, type Breach, datesOf } from './planner/verify.ts';
 export { compareCosts, costOf, type Cost } from './planner/cost.ts';
 export { barePlan } from './planner/needs.ts';

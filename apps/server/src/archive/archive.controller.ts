@@ -1,8 +1,10 @@
-import { Controller, Get, HttpCode, Param, Put, Req, Res } from '@nestjs/common';
-import type { Request, Response } from 'express';
+import { Controller, Get, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
+import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
-import { parseId } from '../platform/validation.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers, BytesBody } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
 import { ArchiveService } from './archive.service.ts';
 
 @Controller('sites')
@@ -10,25 +12,26 @@ export class ArchiveController {
   constructor(private readonly archive: ArchiveService) {}
 
   /** A whole site with its timers, its logbook and its photos, as one ZIP of open documents. */
+  @Answers({ mediaType: 'application/zip', fails: ['not-found'] })
   @Get(':id/archive')
-  async export(
-    @CurrentActor() actor: Actor,
-    @Param('id') id: string,
-    @Res() response: Response,
-  ): Promise<void> {
-    const { name, bytes } = await this.archive.write(actor, parseId(id, 'site'));
-    response.attachment(`${name.replaceAll(/[/\\]/g, '-')}.zip`);
-    response.type('application/zip').send(bytes);
+  async export(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<StreamableFile> {
+    const { name, bytes } = await this.archive.write(actor, id);
+    return fileOf(bytes, 'application/zip', `${name}.zip`);
   }
 
   /** Makes a site of such a ZIP, which is the body. The id is that of the new site; sending it again is harmless. */
+  @BytesBody('application/zip')
+  @Answers({
+    schema: 'ImportedSite',
+    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', 'not-accepted'],
+  })
   @Put(':id/archive')
   @HttpCode(200)
   import(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
+    @IdParam('site') id: string,
     @Req() request: Request,
   ): Promise<{ siteId: string; timerIds: string[] }> {
-    return this.archive.read(actor, parseId(id, 'site'), request.body);
+    return this.archive.read(actor, id, request.body);
   }
 }

@@ -4,9 +4,12 @@ import {
   readClosedVisit,
   readPlan,
   readSurvey,
+  siteFields,
   type ClosedVisit,
+  type GivenSite,
   type Outcome,
   type Plan,
+  type SiteFields,
   type Survey,
 } from '@water-clock/core';
 import { plainToInstance } from 'class-transformer';
@@ -19,10 +22,10 @@ import { bodyFault } from '../platform/body.ts';
 import { faultsOf } from '../platform/validation.ts';
 import { photoContent } from '../photos/photo-content.ts';
 import { Photo } from '../photos/photo.entity.ts';
-import { SiteFields } from '../sites/site-body.ts';
+import { SiteBody } from '../sites/site-body.ts';
 import { Site } from '../sites/site.entity.ts';
-import { fieldsOf, siteView } from '../sites/sites.service.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { columnsOf, danglingReferences } from '../sites/sites.service.ts';
+import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { BadZip, unzip, zipped } from './zip.ts';
 
@@ -81,6 +84,14 @@ function idFrom(id: string, name: string): string {
   return parts.join('-');
 }
 
+/** A site of an earlier archive had its weather in one field: a town, or the id of a climate. */
+function presentSite(site: object): object {
+  if (!('place' in site)) return site;
+  const { place, ...rest } = site;
+  const isClimate = typeof place === 'string' && UUID.test(place);
+  return { ...rest, [isClimate ? 'climateId' : 'town']: place };
+}
+
 /** What an archive holds, or everything that is wrong with it, by file. */
 class ArchiveReader {
   readonly faults: ApiFault[] = [];
@@ -123,12 +134,12 @@ class ArchiveReader {
     const value = this.json(INDEX) as Partial<Index> | null;
     if (value === null) return null;
     if (value.format !== ARCHIVE_FORMAT)
-      return this.fault('not-one-of', `${INDEX}: format`, `only "${ARCHIVE_FORMAT}" is read here`);
+      return this.fault('not-one-of', `${INDEX}: format`, `must be "${ARCHIVE_FORMAT}"`);
     if (value.version !== ARCHIVE_VERSION)
       return this.fault(
         'wrong-version',
         `${INDEX}: version`,
-        `version ${JSON.stringify(value.version)} is not known here; version ${ARCHIVE_VERSION} is`,
+        `version ${JSON.stringify(value.version)} is not supported; version ${ARCHIVE_VERSION} is`,
       );
     const { timers, photos, site } = value;
     const sound =
@@ -142,7 +153,7 @@ class ArchiveReader {
       return this.fault(
         'malformed',
         INDEX,
-        'site, timers with their numbers of visits, and ids of photos belong here',
+        'this must hold site, timers with their numbers of visits, and the ids of photos',
       );
     return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
   }
@@ -150,7 +161,7 @@ class ArchiveReader {
   async contents(): Promise<Contents | null> {
     const index = this.index();
     if (!index) return null;
-    const site = plainToInstance(SiteFields, index.site);
+    const site = plainToInstance(SiteBody, presentSite(index.site));
     const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
     for (const one of faultsOf(errors, 'site'))
       this.fault(one.code, `${INDEX}: ${one.path}`, one.message);
@@ -175,10 +186,10 @@ class ArchiveReader {
     });
     for (const name of this.files.keys())
       if (!this.used.has(name))
-        this.fault('unknown-field', name, 'this does not belong into an archive of a site');
+        this.fault('unknown-field', name, 'this does not belong in the archive of a site');
     if (this.faults.length > 0) return null;
     // The casts hold because whatever is missing is a fault.
-    return { site, timers: timers as Contents['timers'], photos };
+    return { site: siteFields(site), timers: timers as Contents['timers'], photos };
   }
 }
 
@@ -215,11 +226,10 @@ export class ArchiveService {
       order: { id: 'asc' },
     });
     for (const photo of photos) files.set(`photos/${photo.id}`, photo.bytes);
-    const { id: _id, version: _version, ...fields } = siteView(site);
     const contents: Index = {
       format: ARCHIVE_FORMAT,
       version: ARCHIVE_VERSION,
-      site: fields,
+      site: siteFields(site),
       timers: index,
       photos: photos.map((photo) => photo.id),
     };
@@ -240,11 +250,17 @@ export class ArchiveService {
     const fingerprint = fingerprintOf(['archive', siteId, digest]);
     await this.database.transaction(async (database) => {
       if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
+      // The library does not travel along: what it has no document for here is left open.
+      const dangling = await danglingReferences(database, companyId, contents.site);
+      const site: GivenSite = {
+        ...contents.site,
+        ...Object.fromEntries(dangling.map((field) => [field, null])),
+      };
       await database.insert(Site, {
         companyId,
         id: siteId,
         version: 1,
-        ...fieldsOf(contents.site),
+        ...columnsOf(siteFields(site)),
       });
       for (const { id, bytes } of contents.photos) {
         const content = photoContent(bytes);

@@ -1,16 +1,18 @@
 import {
+  Check,
   Column,
   CreateDateColumn,
   Entity,
   Index,
   JoinColumn,
   ManyToOne,
-  PrimaryColumn,
   type Relation,
 } from 'typeorm';
 import type { RecordChange } from '@water-clock/core';
 import { Person } from '../people/person.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
+import { oneOfWords } from '../platform/one-of.ts';
 
 export const SUBJECTS = ['site', 'timer', 'library'] as const;
 export type Subject = (typeof SUBJECTS)[number];
@@ -21,15 +23,11 @@ export type Way = (typeof WAYS)[number];
 
 /** A change that was saved: the record of who did what, and what makes a repeated write harmless. Never altered. */
 @Entity('changes')
+@Check('changes_subject_words', oneOfWords('subject', SUBJECTS))
+@Check('changes_way_words', oneOfWords('way', WAYS))
+@Index('changes_of_person', ['companyId', 'personId'])
 @Index('changes_of_subject', ['companyId', 'subject', 'subjectId', 'version'], { unique: true })
-export class Change {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
-  /** Made by the client. */
-  @PrimaryColumn('uuid')
-  id: string;
-
+export class Change extends CompanyRow {
   @Column('text')
   subject: Subject;
 

@@ -21,7 +21,7 @@ export async function repeatedWrite(
 ): Promise<Change | null> {
   const earlier = await database.findOneBy(Change, { companyId, id });
   if (earlier && earlier.fingerprint !== fingerprint)
-    throw new ApiError(409, {
+    throw new ApiError({
       code: 'id-reused',
       message: 'another change was saved under this id; every change needs an id of its own',
     });

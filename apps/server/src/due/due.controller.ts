@@ -1,7 +1,10 @@
-import { Controller, Get, Query, Res } from '@nestjs/common';
-import type { Response } from 'express';
+import { Controller, Get, StreamableFile } from '@nestjs/common';
+import { CLOCK_STYLES, type ClockStyle } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers } from '../platform/openapi.ts';
+import { WordQuery } from '../platform/parameters.ts';
 import { DueService, type DueEntry } from './due.service.ts';
 
 @Controller()
@@ -9,14 +12,18 @@ export class DueController {
   constructor(private readonly due: DueService) {}
 
   /** What is due at all sites. `clock` is how times are written in it. */
+  @Answers({ schema: ['DueEntry'], fails: ['malformed-request'] })
   @Get('due')
-  list(@CurrentActor() actor: Actor, @Query('clock') clock?: string): Promise<DueEntry[]> {
-    return this.due.list(actor, clock === '12' ? '12' : '24');
+  list(
+    @CurrentActor() actor: Actor,
+    @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
+  ): Promise<DueEntry[]> {
+    return this.due.list(actor, clock);
   }
 
+  @Answers({ mediaType: 'text/calendar' })
   @Get('due.ics')
-  async calendar(@CurrentActor() actor: Actor, @Res() response: Response): Promise<void> {
-    response.attachment('visits-due.ics');
-    response.type('text/calendar').send(await this.due.calendar(actor));
+  async calendar(@CurrentActor() actor: Actor): Promise<StreamableFile> {
+    return fileOf(await this.due.calendar(actor), 'text/calendar', 'visits-due.ics');
   }
 }

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   dueVisits,
   formatDate,
+  visitReasonWords,
   visitSentence,
   type ClockStyle,
   type DueVisit,
@@ -10,7 +11,7 @@ import { ICalCalendar } from 'ical-generator';
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
 import { todayIn } from '../sites/today.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
 
 export interface DueEntry {
   readonly timerId: string;
@@ -21,6 +22,8 @@ export interface DueEntry {
   readonly kind: DueVisit['reason']['kind'];
   readonly overdue: boolean;
   readonly sentence: string;
+  /** The sentence without its date. */
+  readonly reason: string;
 }
 
 const DAY_MS = 86_400_000;
@@ -47,6 +50,7 @@ export class DueService {
           kind: due.reason.kind,
           overdue: due.date < on,
           sentence: visitSentence(due, { on, clock }),
+          reason: visitReasonWords(due.reason, { on, clock }),
         }));
       })
       .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : a.site < b.site ? -1 : 1));
@@ -59,14 +63,14 @@ export class DueService {
       prodId: '//Water Clock//visits due//EN',
     });
     const entries = await this.list(actor, '24');
-    entries.forEach(({ timerId, date, kind, site, sentence }, i) => {
+    entries.forEach(({ timerId, date, kind, site, reason }, i) => {
       const start = new Date(`${date}T00:00:00Z`);
       calendar.createEvent({
         id: `${timerId}-${kind}-${date}-${i}`,
         start,
         end: new Date(start.getTime() + DAY_MS),
         allDay: true,
-        summary: `${site}: ${sentence.replace(/^[^:]*: /, '')}`,
+        summary: `${site}: ${reason}`,
       });
     });
     return calendar.toString();

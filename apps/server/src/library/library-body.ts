@@ -1,15 +1,19 @@
+import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsUUID, Min, ValidateIf, IsObject } from 'class-validator';
 
-/** A document of the library to keep, or null to take it out. */
+/** A document of the library to keep, or null to delete it. */
 export class ChangeLibraryBody {
+  @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
   id: string;
 
+  @ApiProperty({ minimum: 0 })
   @Min(0, { message: 'baseVersion is a whole number, 0 for a new document' })
   @IsInt({ message: 'baseVersion is a whole number, 0 for a new document' })
   baseVersion: number;
 
   /** Of the shelf's format, read by core. */
+  @ApiProperty({ type: Object, nullable: true })
   @IsObject({ message: 'document is an object of the format of its shelf, or null' })
   @ValidateIf(({ document }: ChangeLibraryBody) => document !== null)
   document: object | null;

@@ -1,12 +1,6 @@
-import {
-  Column,
-  Entity,
-  Index,
-  JoinColumn,
-  ManyToOne,
-  PrimaryColumn,
-  type Relation,
-} from 'typeorm';
+import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
+import { CompanyRow } from '../platform/company-row.ts';
+import { oneOfWords } from '../platform/one-of.ts';
 import { Company } from '../people/company.entity.ts';
 
 /** What the office keeps: each shelf holds documents of one open format. */
@@ -15,17 +9,12 @@ export type Shelf = (typeof SHELVES)[number];
 
 /** A document of the office's library. */
 @Entity('library')
+@Check('library_shelf_words', oneOfWords('shelf', SHELVES))
 @Index('library_shelf', ['companyId', 'shelf'])
-export class LibraryEntry {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
+export class LibraryEntry extends CompanyRow {
   @ManyToOne(() => Company)
   @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'library_company' })
   company: Relation<Company>;
-
-  @PrimaryColumn('uuid')
-  id: string;
 
   @Column('text')
   shelf: Shelf;

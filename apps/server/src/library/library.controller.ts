@@ -1,35 +1,42 @@
-import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseEnumPipe, Post } from '@nestjs/common';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { notFound } from '../platform/api-error.ts';
-import { parseId } from '../platform/validation.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
 import { ChangeLibraryBody } from './library-body.ts';
 import { SHELVES, type Shelf } from './library-entry.entity.ts';
 import { LibraryService, type LibraryView } from './library.service.ts';
 
-function parseShelf(text: string): Shelf {
-  const shelf = SHELVES.find((one) => one === text);
-  if (!shelf) throw notFound('shelf');
-  return shelf;
-}
+const shelfPipe = new ParseEnumPipe(Object.fromEntries(SHELVES.map((one) => [one, one])), {
+  exceptionFactory: () => notFound('shelf'),
+});
 
 @Controller('library')
 export class LibraryController {
   constructor(private readonly library: LibraryService) {}
 
+  @Answers({ schema: ['LibraryEntry'], fails: ['not-found'] })
   @Get(':shelf')
-  list(@CurrentActor() actor: Actor, @Param('shelf') shelf: string): Promise<LibraryView[]> {
-    return this.library.list(actor, parseShelf(shelf));
+  list(
+    @CurrentActor() actor: Actor,
+    @Param('shelf', shelfPipe) shelf: Shelf,
+  ): Promise<LibraryView[]> {
+    return this.library.list(actor, shelf);
   }
 
+  @Answers({
+    schema: 'Version',
+    fails: [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'not-accepted'],
+  })
   @Post(':shelf/:id/changes')
   @HttpCode(200)
   change(
     @CurrentActor() actor: Actor,
-    @Param('shelf') shelf: string,
-    @Param('id') id: string,
+    @Param('shelf', shelfPipe) shelf: Shelf,
+    @IdParam('document') id: string,
     @Body() body: ChangeLibraryBody,
   ): Promise<{ version: number }> {
-    return this.library.change(actor, parseShelf(shelf), parseId(id, 'document'), body);
+    return this.library.change(actor, shelf, id, body);
   }
 }

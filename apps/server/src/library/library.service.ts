@@ -22,6 +22,10 @@ const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
   office: readOffice,
 };
 
+/** A document of a shelf, by the reader of its format. */
+export const readLibraryDocument = (shelf: Shelf, value: unknown): Outcome<object> =>
+  READERS[shelf](value);
+
 /** More is no library that anybody finds their way in. */
 const MOST_DOCUMENTS = 500;
 
@@ -52,7 +56,7 @@ export class LibraryService {
     body: ChangeLibraryBody,
   ): Promise<{ version: number }> {
     const { companyId } = actor;
-    const read = body.document === null ? null : READERS[shelf](body.document);
+    const read = body.document === null ? null : readLibraryDocument(shelf, body.document);
     if (read && !read.ok) throw notAccepted(apiFaults(read.faults, ['document']));
     const document = read ? read.value : null;
     const changeId = body.id.toLowerCase();
@@ -72,14 +76,14 @@ export class LibraryService {
         lock: { mode: 'pessimistic_write' },
       });
       if (entry.shelf !== shelf)
-        throw new ApiError(409, {
+        throw new ApiError({
           code: 'id-reused',
           message: `another document, on the shelf "${entry.shelf}", has this id`,
         });
       const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
       if (earlier) return { version: earlier.version };
       if (entry.version !== body.baseVersion)
-        throw new ApiError(409, {
+        throw new ApiError({
           code: 'stale-version',
           message: `this document was changed meanwhile: it is at version ${entry.version}, and the change was based on ${body.baseVersion}`,
           current: { id, version: entry.version, document: entry.document },
@@ -91,7 +95,7 @@ export class LibraryService {
           document: Not(IsNull()),
         });
         if (count >= MOST_DOCUMENTS)
-          throw new ApiError(422, {
+          throw new ApiError({
             code: 'not-accepted',
             message: `a shelf holds at most ${MOST_DOCUMENTS} documents; take some out first`,
           });

@@ -1,11 +1,12 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Query, Res } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Post, StreamableFile } from '@nestjs/common';
 import type { HomeownerPage } from '@water-clock/core';
-import type { Response } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
-import { parseId } from '../platform/validation.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam, WordQuery } from '../platform/parameters.ts';
 import { MakeLinkBody } from './make-link-body.ts';
-import { paperOf } from './page-pdf.ts';
+import { PAPERS, type Paper } from './page-pdf.ts';
 import { PagesService, type LinkView } from './pages.service.ts';
 
 /** The homeowner's page as its company sees it, and the links to it. */
@@ -13,48 +14,52 @@ import { PagesService, type LinkView } from './pages.service.ts';
 export class LinksController {
   constructor(private readonly pages: PagesService) {}
 
+  @Answers({ schema: 'HomeownerPage', fails: ['not-found'] })
   @Get('page')
-  page(@CurrentActor() actor: Actor, @Param('id') id: string): Promise<HomeownerPage> {
-    return this.pages.pageOf(actor.companyId, parseId(id, 'timer'));
+  page(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<HomeownerPage> {
+    return this.pages.pageOf(actor.companyId, id);
   }
 
+  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found'] })
   @Get('page.pdf')
   async pdf(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
-    @Res() response: Response,
-    @Query('paper') paper?: string,
-  ): Promise<void> {
-    const bytes = await this.pages.pdfOf(actor.companyId, parseId(id, 'timer'), paperOf(paper));
-    response
-      .type('application/pdf')
-      .setHeader('Content-Disposition', 'inline; filename="watering.pdf"');
-    response.send(bytes);
+    @IdParam('timer') id: string,
+    @WordQuery('paper', PAPERS) paper: Paper,
+  ): Promise<StreamableFile> {
+    const bytes = await this.pages.pdfOf(actor.companyId, id, paper);
+    return fileOf(bytes, 'application/pdf', 'watering.pdf', 'inline');
   }
 
+  @Answers({ schema: ['Link'], fails: ['not-found'] })
   @Get('links')
-  links(@CurrentActor() actor: Actor, @Param('id') id: string): Promise<LinkView[]> {
-    return this.pages.links(actor, parseId(id, 'timer'));
+  links(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<LinkView[]> {
+    return this.pages.links(actor, id);
   }
 
+  @Answers({
+    schema: 'Link',
+    fails: [...JSON_WRITE, 'not-found', 'id-reused'],
+  })
   @Post('links')
   @HttpCode(200)
   make(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
+    @IdParam('timer') id: string,
     @Body() body: MakeLinkBody,
   ): Promise<LinkView> {
-    return this.pages.make(actor, parseId(id, 'timer'), body);
+    return this.pages.make(actor, id, body);
   }
 
   /** Withdrawing twice is harmless. */
+  @Answers({ schema: 'Link', fails: ['foreign-origin', 'not-found'] })
   @Post('links/:link/withdraw')
   @HttpCode(200)
   withdraw(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
-    @Param('link') link: string,
+    @IdParam('timer') id: string,
+    @IdParam('link', 'link') link: string,
   ): Promise<LinkView> {
-    return this.pages.withdraw(actor, parseId(id, 'timer'), parseId(link, 'link'));
+    return this.pages.withdraw(actor, id, link);
   }
 }

@@ -5,24 +5,18 @@ import {
   Index,
   JoinColumn,
   ManyToOne,
-  PrimaryColumn,
   type Relation,
 } from 'typeorm';
 import { Person } from '../people/person.entity.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 
 /** A private link to the homeowner's page of one timer: good until it expires or is withdrawn. */
 @Entity('page_links')
+@Index('page_links_of_person', ['companyId', 'personId'])
 @Index('page_links_timer', ['companyId', 'timerId'])
-export class PageLink {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
-  /** Made by the client. */
-  @PrimaryColumn('uuid')
-  id: string;
-
+export class PageLink extends CompanyRow {
   @Column('uuid', { name: 'timer_id' })
   timerId: string;
 

@@ -7,8 +7,6 @@ const require = createRequire(import.meta.url);
 
 export const PAPERS = ['a4', 'letter'] as const;
 export type Paper = (typeof PAPERS)[number];
-/** Anything else is A4. */
-export const paperOf = (text: string | undefined): Paper => (text === 'letter' ? 'letter' : 'a4');
 
 const font = (subset: string, weight: number) =>
   require.resolve(

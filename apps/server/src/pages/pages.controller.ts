@@ -1,9 +1,11 @@
-import { Controller, Get, Header, Headers, Query, Res, UseGuards } from '@nestjs/common';
+import { Controller, Get, Header, Headers, StreamableFile, UseGuards } from '@nestjs/common';
 import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import type { HomeownerPage } from '@water-clock/core';
-import type { Response } from 'express';
-import { Public } from '../people/session.guard.ts';
-import { paperOf } from './page-pdf.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers } from '../platform/openapi.ts';
+import { WordQuery } from '../platform/parameters.ts';
+import { Public } from '../platform/public.ts';
+import { PAPERS, type Paper } from './page-pdf.ts';
 import { PagesService } from './pages.service.ts';
 
 /** `Bearer TOKEN`; the token stands in no address, so that it is in no log and no list of pages visited. */
@@ -17,20 +19,25 @@ const tokenOf = (header: string | undefined) => header?.replace(/^Bearer /i, '')
 export class PagesController {
   constructor(private readonly pages: PagesService) {}
 
+  @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries'], open: true })
   @Get()
   @Header('Cache-Control', 'no-store')
   page(@Headers('authorization') header?: string): Promise<HomeownerPage> {
     return this.pages.opened(tokenOf(header));
   }
 
+  @Answers({
+    mediaType: 'application/pdf',
+    fails: ['malformed-request', 'not-found', 'too-many-tries'],
+    open: true,
+  })
   @Get('pdf')
   @Header('Cache-Control', 'no-store')
   async pdf(
-    @Res() response: Response,
+    @WordQuery('paper', PAPERS) paper: Paper,
     @Headers('authorization') header?: string,
-    @Query('paper') paper?: string,
-  ): Promise<void> {
-    const bytes = await this.pages.openedPdf(tokenOf(header), paperOf(paper));
-    response.type('application/pdf').send(bytes);
+  ): Promise<StreamableFile> {
+    const bytes = await this.pages.openedPdf(tokenOf(header), paper);
+    return fileOf(bytes, 'application/pdf', 'watering.pdf');
   }
 }

@@ -16,7 +16,7 @@ import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
 import { todayIn } from '../sites/today.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import type { MakeLinkBody } from './make-link-body.ts';
 import { PageLink } from './page-link.entity.ts';
@@ -102,7 +102,7 @@ export class PagesService {
       .execute();
     const link = await manager.findOneBy(PageLink, { companyId, id });
     if (link?.tokenHash !== tokenHash || link.timerId !== timerId)
-      throw new ApiError(409, {
+      throw new ApiError({
         code: 'id-reused',
         message: 'another link has this id or this token; every link needs its own',
       });
@@ -138,7 +138,7 @@ export class PagesService {
       withdrawnAt: IsNull(),
     });
     if (!link || link.expiresAt.getTime() <= Date.now())
-      throw new ApiError(404, {
+      throw new ApiError({
         code: 'not-found',
         message: 'this link is not good, or no longer: ask your technician for a new one',
       });

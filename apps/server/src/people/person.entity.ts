@@ -1,25 +1,12 @@
-import {
-  Column,
-  Entity,
-  Index,
-  JoinColumn,
-  ManyToOne,
-  PrimaryColumn,
-  type Relation,
-} from 'typeorm';
+import { Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
+import { CompanyRow } from '../platform/company-row.ts';
 import { Company } from './company.entity.ts';
 
 @Entity('people')
-export class Person {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
+export class Person extends CompanyRow {
   @ManyToOne(() => Company)
   @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'people_company' })
   company: Relation<Company>;
-
-  @PrimaryColumn('uuid')
-  id: string;
 
   @Column('text')
   name: string;

@@ -5,26 +5,32 @@ import {
   Get,
   HttpCode,
   Inject,
+  Optional,
   Post,
   Req,
   Res,
   UseGuards,
 } from '@nestjs/common';
+import { ApiProperty } from '@nestjs/swagger';
 import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
-import { DEMO_PERSON } from '../demo/demo-data.ts';
 import { ApiError } from '../platform/api-error.ts';
-import { CONFIG, type Config } from '../platform/config.ts';
-import { Public, type SignedInRequest } from './session.guard.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { Public } from '../platform/public.ts';
+import { Settings } from '../platform/settings.ts';
+import { DEMO_SIGN_IN, type DemoSignIn } from './demo-sign-in.ts';
+import type { SignedInRequest } from './session.guard.ts';
 import { SESSION_COOKIE, SESSION_DAYS, SessionService } from './session.service.ts';
 
 class SignInBody {
+  @ApiProperty()
   @MinLength(3, { message: 'type your e-mail address' })
   @MaxLength(254, { message: 'an e-mail address has at most 254 characters' })
   @IsString({ message: 'the e-mail address must be text' })
   email: string;
 
+  @ApiProperty()
   @MinLength(1, { message: 'type your password' })
   @MaxLength(1000, { message: 'a password has at most 1000 characters' })
   @IsString({ message: 'the password must be text' })
@@ -34,21 +40,19 @@ class SignInBody {
 interface SessionAnswer {
   readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
   /** In demo mode, who may be signed in with one press. */
-  readonly demo: {
-    readonly name: string;
-    readonly email: string;
-    readonly password: string;
-  } | null;
+  readonly demo: DemoSignIn | null;
 }
 
 @Controller('session')
 export class SessionController {
   constructor(
     private readonly sessions: SessionService,
-    @Inject(CONFIG) private readonly config: Config,
+    private readonly settings: Settings,
+    @Optional() @Inject(DEMO_SIGN_IN) private readonly demo: DemoSignIn | null = null,
   ) {}
 
   /** Who is signed in, and whom the sign-in page offers. */
+  @Answers({ schema: 'Session', open: true })
   @Public()
   @Get()
   current(@Req() request: SignedInRequest): SessionAnswer {
@@ -57,10 +61,15 @@ export class SessionController {
       person: actor
         ? { id: actor.personId, name: actor.personName, company: actor.companyName }
         : null,
-      demo: this.config.demo && !actor ? DEMO_PERSON : null,
+      demo: actor ? null : this.demo,
     };
   }
 
+  @Answers({
+    status: 204,
+    fails: [...JSON_WRITE, 'wrong-sign-in', 'too-many-tries'],
+    open: true,
+  })
   @Public()
   @UseGuards(ThrottlerGuard)
   @SkipThrottle({ page: true })
@@ -72,19 +81,20 @@ export class SessionController {
   ): Promise<void> {
     const token = await this.sessions.signIn(body.email.trim(), body.password);
     if (token === null)
-      throw new ApiError(401, {
+      throw new ApiError({
         code: 'wrong-sign-in',
-        message: 'address and password do not belong together; check both and try again',
+        message: 'the address and the password do not match; check both and try again',
       });
     response.cookie(SESSION_COOKIE, token, {
       httpOnly: true,
       sameSite: 'lax',
-      secure: this.config.secureCookies,
+      secure: this.settings.secureCookies,
       path: '/',
       maxAge: SESSION_DAYS * 86_400_000,
     });
   }
 
+  @Answers({ status: 204, fails: ['foreign-origin'] })
   @Delete()
   @HttpCode(204)
   async signOut(

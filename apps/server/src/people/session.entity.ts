@@ -1,9 +1,18 @@
-import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
+import {
+  Column,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  PrimaryColumn,
+  type Relation,
+} from 'typeorm';
 import { Person } from './person.entity.ts';
 import { inCompany } from '../platform/in-company.ts';
 
 /** A signed-in browser. The cookie holds a random token; only its SHA-256 is kept here. */
 @Entity('sessions')
+@Index('sessions_of_person', ['companyId', 'personId'])
 export class Session {
   @PrimaryColumn('text', { name: 'token_hash' })
   tokenHash: string;

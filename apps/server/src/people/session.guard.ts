@@ -1,21 +1,17 @@
 import {
   createParamDecorator,
   Injectable,
-  SetMetadata,
   type CanActivate,
   type ExecutionContext,
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { ApiError } from '../platform/api-error.ts';
+import { PUBLIC } from '../platform/public.ts';
 import type { Actor } from './actor.ts';
 import { SessionService, SESSION_COOKIE } from './session.service.ts';
 
 export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
-
-const PUBLIC = 'public';
-/** Opens a handler to people who are not signed in. */
-export const Public = () => SetMetadata(PUBLIC, true);
 
 /** The person who is signed in; only in handlers that are not `Public`. */
 export const CurrentActor = createParamDecorator((_data: unknown, context: ExecutionContext) => {
@@ -40,6 +36,6 @@ export class SessionGuard implements CanActivate {
       context.getClass(),
     ]);
     if (actor || open) return true;
-    throw new ApiError(401, { code: 'not-signed-in', message: 'sign in first' });
+    throw new ApiError({ code: 'not-signed-in', message: 'sign in first' });
   }
 }

@@ -1,28 +1,27 @@
 import {
+  Check,
   Column,
   CreateDateColumn,
   Entity,
+  Index,
   JoinColumn,
   ManyToOne,
-  PrimaryColumn,
   type Relation,
 } from 'typeorm';
 import { Person } from '../people/person.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
+import { oneOfWords } from '../platform/one-of.ts';
+import { MEDIA_TYPES, type MediaType } from './photo-content.ts';
 
 /** A photo of a station or of a panel. Never altered: another picture is another photo. */
 @Entity('photos')
-export class Photo {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
-  /** Made by the client. */
-  @PrimaryColumn('uuid')
-  id: string;
-
+@Check('photos_media_type_words', oneOfWords('media_type', MEDIA_TYPES))
+@Index('photos_of_person', ['companyId', 'personId'])
+export class Photo extends CompanyRow {
   /** Told from its content, whatever it was called. */
   @Column('text', { name: 'media_type' })
-  mediaType: string;
+  mediaType: MediaType;
 
   @Column('bytea')
   bytes: Buffer;

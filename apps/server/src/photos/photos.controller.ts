@@ -1,8 +1,11 @@
-import { Controller, Get, HttpCode, Param, Put, Req, Res } from '@nestjs/common';
-import type { Request, Response } from 'express';
+import { Controller, Get, Header, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
+import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
-import { parseId } from '../platform/validation.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers, BytesBody } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { MEDIA_TYPES } from './photo-content.ts';
 import { PhotosService, type PhotoView } from './photos.service.ts';
 
 @Controller('photos')
@@ -10,25 +13,26 @@ export class PhotosController {
   constructor(private readonly photos: PhotosService) {}
 
   /** The body is the photo itself, whatever its Content-Type says. */
+  @BytesBody(...MEDIA_TYPES)
+  @Answers({
+    schema: 'Photo',
+    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', 'not-accepted'],
+  })
   @Put(':id')
   @HttpCode(200)
   keep(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
+    @IdParam('photo') id: string,
     @Req() request: Request,
   ): Promise<PhotoView> {
-    return this.photos.keep(actor, parseId(id, 'photo'), request.body);
+    return this.photos.keep(actor, id, request.body);
   }
 
+  @Answers({ mediaType: 'image/*', fails: ['not-found'] })
   @Get(':id')
-  async one(
-    @CurrentActor() actor: Actor,
-    @Param('id') id: string,
-    @Res() response: Response,
-  ): Promise<void> {
-    const { mediaType, bytes } = await this.photos.one(actor, parseId(id, 'photo'));
-    response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
-    response.setHeader('Content-Disposition', 'inline');
-    response.type(mediaType).send(bytes);
+  @Header('Cache-Control', 'private, max-age=31536000, immutable')
+  async one(@CurrentActor() actor: Actor, @IdParam('photo') id: string): Promise<StreamableFile> {
+    const { mediaType, bytes } = await this.photos.one(actor, id);
+    return fileOf(bytes, mediaType, 'photo', 'inline');
   }
 }

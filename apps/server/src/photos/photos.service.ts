@@ -33,7 +33,7 @@ export class PhotosService {
       .execute();
     const kept = await manager.findOneByOrFail(Photo, { companyId, id });
     if (!kept.bytes.equals(bytes))
-      throw new ApiError(409, {
+      throw new ApiError({
         code: 'id-reused',
         message: 'another photo was saved under this id; every photo needs an id of its own',
       });

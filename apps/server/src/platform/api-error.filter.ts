@@ -6,23 +6,21 @@ import {
   type ExceptionFilter,
 } from '@nestjs/common';
 import type { Response } from 'express';
-import { ApiError, type ApiCode, type ApiErrorBody } from './api-error.ts';
+import { API_CODES, type ApiCode } from './api-codes.ts';
+import { ApiError, type ApiErrorBody } from './api-error.ts';
 
-const CODE_OF_STATUS: Readonly<Record<number, ApiCode>> = {
-  400: 'malformed-request',
-  401: 'not-signed-in',
-  404: 'not-found',
-  413: 'too-large',
-  415: 'wrong-media-type',
-  429: 'too-many-tries',
-};
+/** What failures of the framework itself are called: the first code with their status. */
+const codeOfStatus = (status: number): ApiCode =>
+  // The cast holds because the keys of the table are the codes.
+  (Object.keys(API_CODES) as ApiCode[]).find((code) => API_CODES[code].status === status) ??
+  'malformed-request';
 
 const MESSAGE_OF_STATUS: Readonly<Record<number, string>> = {
   404: 'there is nothing at this address',
   429: 'too many tries; wait a minute and try again',
 };
 
-/** Gives every failure the one form of `ApiErrorBody`. What nobody foresaw is logged, and told without its insides. */
+/** Gives every failure the one form of `ApiErrorBody`. What nobody foresaw is logged, and its details stay in the log. */
 @Catch()
 export class ApiErrorFilter implements ExceptionFilter {
   private readonly logger = new Logger('ApiErrorFilter');
@@ -33,10 +31,10 @@ export class ApiErrorFilter implements ExceptionFilter {
       response.status(error.getStatus()).json(error.getResponse());
       return;
     }
-    if (error instanceof HttpException) {
+    if (error instanceof HttpException && error.getStatus() < 500) {
       const status = error.getStatus();
       const body: ApiErrorBody = {
-        code: CODE_OF_STATUS[status] ?? 'malformed-request',
+        code: codeOfStatus(status),
         message: MESSAGE_OF_STATUS[status] ?? error.message,
       };
       response.status(status).json(body);
@@ -45,8 +43,8 @@ export class ApiErrorFilter implements ExceptionFilter {
     this.logger.error(error);
     const body: ApiErrorBody = {
       code: 'failed',
-      message: 'something went wrong on the server; nothing was changed',
+      message: 'something went wrong on the server; look whether it was saved before you try again',
     };
-    response.status(500).json(body);
+    response.status(API_CODES.failed.status).json(body);
   }
 }

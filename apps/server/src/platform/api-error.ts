@@ -1,5 +1,6 @@
 import { HttpException } from '@nestjs/common';
 import { faultSentence, pathText, type Fault, type Path } from '@water-clock/core';
+import { API_CODES, type ApiCode } from './api-codes.ts';
 
 /** One thing wrong with a request, for a machine (`code`, `path`) and a person (`message`). */
 export interface ApiFault {
@@ -8,21 +9,6 @@ export interface ApiFault {
   readonly message: string;
 }
 
-/** Every code that an answer of the API can carry; docs/architecture.md lists what each means. */
-export type ApiCode =
-  | 'malformed-request'
-  | 'not-accepted'
-  | 'too-large'
-  | 'wrong-media-type'
-  | 'not-signed-in'
-  | 'wrong-sign-in'
-  | 'too-many-tries'
-  | 'foreign-origin'
-  | 'not-found'
-  | 'stale-version'
-  | 'id-reused'
-  | 'failed';
-
 /** The body of every answer that is not a success. */
 export interface ApiErrorBody {
   readonly code: ApiCode;
@@ -30,14 +16,14 @@ export interface ApiErrorBody {
   readonly faults?: readonly ApiFault[];
 }
 
-/** An expected failure on its way to the client. */
+/** An expected failure on its way to the client, with the status of its code. */
 export class ApiError extends HttpException {
-  constructor(status: number, body: ApiErrorBody & Record<string, unknown>) {
-    super(body, status);
+  constructor(body: ApiErrorBody & Record<string, unknown>) {
+    super(body, API_CODES[body.code].status);
   }
 }
 
-/** Core's faults as the API tells them, their paths seen from the request body. */
+/** Core's faults as the API states them, their paths as seen from the request body. */
 export function apiFaults(faults: readonly Fault[], prefix: Path): ApiFault[] {
   return faults.map((fault) => ({
     code: fault.code,
@@ -49,7 +35,7 @@ export function apiFaults(faults: readonly Fault[], prefix: Path): ApiFault[] {
 /** 422: the request is well formed, but core refuses what it asks for. */
 export function notAccepted(faults: readonly ApiFault[]): ApiError {
   const first = faults[0];
-  return new ApiError(422, {
+  return new ApiError({
     code: 'not-accepted',
     message: first ? `${first.path}: ${first.message}` : 'this was not accepted',
     faults,
@@ -58,4 +44,4 @@ export function notAccepted(faults: readonly ApiFault[]): ApiError {
 
 /** 404, the same for what does not exist and what belongs to another company. */
 export const notFound = (what: string) =>
-  new ApiError(404, { code: 'not-found', message: `there is no such ${what}` });
+  new ApiError({ code: 'not-found', message: `there is no such ${what}` });

@@ -1,108 +1,100 @@
-import type { NextFunction, Request, RequestHandler, Response } from 'express';
-import express from 'express';
-import type { ApiErrorBody, ApiFault } from './api-error.ts';
+import type { INestApplication } from '@nestjs/common';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { NextFunction, Request, Response } from 'express';
+import { ApiError, type ApiFault } from './api-error.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
 export const MOST_BODY_BYTES = 1_000_000;
-/** A plan document is six levels deep. */
-const MOST_LEVELS = 32;
-
-interface BodyError {
-  readonly status?: number;
-  readonly type?: string;
-  readonly message?: string;
-}
-
-const refuse = (response: Response, status: number, body: ApiErrorBody) =>
-  response.status(status).json(body);
-
-/** Reads JSON bodies up to `MOST_BODY_BYTES`, and says in the API's own form what is wrong with others. */
-export function jsonBody(): RequestHandler {
-  const parse = express.json({ limit: MOST_BODY_BYTES, strict: false });
-  return (request, response, next) => {
-    // A photo has been read already.
-    if (Buffer.isBuffer(request.body)) {
-      next();
-      return;
-    }
-    const hasBody =
-      request.headers['transfer-encoding'] !== undefined ||
-      Number(request.headers['content-length'] ?? 0) > 0;
-    if (hasBody && !request.is(['application/json', '+json'])) {
-      request.resume();
-      refuse(response, 415, {
-        code: 'wrong-media-type',
-        message: 'the body must be JSON: Content-Type: application/json',
-      });
-      return;
-    }
-    parse(request, response, (error?: unknown) => {
-      if (error === undefined) {
-        next();
-        return;
-      }
-      const { status = 400, type, message } = error as BodyError;
-      // Drain the rest, so that the client reads this answer and not a broken connection.
-      request.resume();
-      if (type === 'entity.too.large')
-        refuse(response, 413, {
-          code: 'too-large',
-          message: `the body is too large; allowed: ${MOST_BODY_BYTES} bytes`,
-        });
-      else if (type === 'entity.parse.failed')
-        refuse(response, 400, {
-          code: 'malformed-request',
-          message: `the body is not JSON: ${message ?? ''}`,
-          faults: [{ code: 'not-json', path: 'document', message: message ?? '' }],
-        });
-      else
-        refuse(response, status >= 400 && status < 500 ? status : 400, {
-          code: 'malformed-request',
-          message: message ?? 'the body cannot be read',
-        });
-    });
-  };
-}
-
 /** A photo as a device sends it, scaled down: 1,600 pixels of an ordinary garden are well below this. */
 export const MOST_PHOTO_BYTES = 3_000_000;
 /** A site with its photos, packed. */
 export const MOST_ARCHIVE_BYTES = 60_000_000;
+/** A plan document is six levels deep. */
+const MOST_LEVELS = 32;
 
-interface RawPath {
-  readonly path: RegExp;
-  readonly what: string;
-  readonly limit: number;
-}
-const RAW_PATHS: readonly RawPath[] = [
+/** Where a body is bytes and not JSON; what they are is looked at later, by content. */
+const RAW_BODIES = [
   { path: /^\/api\/photos\/[^/]+$/, what: 'photo', limit: MOST_PHOTO_BYTES },
   { path: /^\/api\/sites\/[^/]+\/archive$/, what: 'archive', limit: MOST_ARCHIVE_BYTES },
-];
+] as const;
 
-/** Reads the bytes of what is no JSON; what they are is looked at later, by content. */
-export function rawBody(): RequestHandler {
-  const readers = RAW_PATHS.map((one) => ({
-    ...one,
-    read: express.raw({ limit: one.limit, type: () => true }),
-  }));
-  return (request, response, next) => {
-    const raw = readers.find(({ path }) => request.method === 'PUT' && path.test(request.path));
-    if (!raw) {
-      next();
-      return;
-    }
-    raw.read(request, response, (error?: unknown) => {
-      if (error === undefined) {
-        next();
-        return;
-      }
-      request.resume();
-      refuse(response, 413, {
+const pathOf = ({ url = '' }: Pick<Request, 'url'>) => url.split('?')[0] ?? '';
+const rawBodyOf = (request: Pick<Request, 'url' | 'method'>) =>
+  request.method === 'PUT' ? RAW_BODIES.find(({ path }) => path.test(pathOf(request))) : undefined;
+
+/** Refuses bodies that are neither JSON nor bytes that are expected where they are sent. */
+function mediaType(request: Request, _response: Response, next: NextFunction): void {
+  const hasBody =
+    request.headers['transfer-encoding'] !== undefined ||
+    Number(request.headers['content-length'] ?? 0) > 0;
+  if (!hasBody || rawBodyOf(request) || request.is(['application/json', '+json'])) {
+    next();
+    return;
+  }
+  // The rest is read and dropped, so that the client gets this answer and not a broken connection.
+  request.resume();
+  next(
+    new ApiError({
+      code: 'wrong-media-type',
+      message: 'the body must be JSON: Content-Type: application/json',
+    }),
+  );
+}
+
+/** What a body parser says of a body that it cannot read. */
+interface BodyError {
+  readonly type?: string;
+  readonly message?: string;
+}
+
+/** Puts what the body parsers refuse into the API's own form. */
+function bodyFailure(
+  error: unknown,
+  request: Request,
+  _response: Response,
+  next: NextFunction,
+): void {
+  if (error instanceof ApiError) {
+    next(error);
+    return;
+  }
+  const { type, message = 'the body cannot be read' } = error as BodyError;
+  request.resume();
+  if (type === 'entity.too.large') {
+    const { what = 'body', limit = MOST_BODY_BYTES } = rawBodyOf(request) ?? {};
+    next(
+      new ApiError({
         code: 'too-large',
-        message: `the ${raw.what} is too large; allowed: ${raw.limit} bytes`,
-      });
+        message: `the ${what} is too large; allowed: ${limit} bytes`,
+      }),
+    );
+  } else if (type === 'entity.parse.failed')
+    next(
+      new ApiError({
+        code: 'malformed-request',
+        message: `the body is not JSON: ${message}`,
+        faults: [{ code: 'not-json', path: 'document', message }],
+      }),
+    );
+  else next(type === undefined ? error : new ApiError({ code: 'malformed-request', message }));
+}
+
+/** Reads request bodies with the framework's own parsers, within their limits, and refuses what cannot be kept. */
+export function readBodies(app: NestExpressApplication): void {
+  app.use(mediaType);
+  for (const { path, limit } of RAW_BODIES)
+    app.useBodyParser('raw', {
+      limit,
+      // The parser hands over Node's own request, whose `url` is the whole path.
+      type: (request) =>
+        request.method === 'PUT' && path.test(pathOf({ url: request.url ?? '' } as Request)),
     });
-  };
+  app.useBodyParser('json', {
+    limit: MOST_BODY_BYTES,
+    strict: false,
+    type: ['application/json', '+json'],
+  });
+  (app as INestApplication).use(bodyFailure, soundBody);
 }
 
 /** U+0000 and halves of surrogate pairs: valid in JSON, but no text that a database can keep. */
@@ -140,26 +132,30 @@ export function bodyFault(body: unknown): ApiFault | null {
 }
 
 /** Refuses bodies that hold what nobody could keep, before anything else sees them. */
-export function soundBody(request: Request, response: Response, next: NextFunction): void {
+function soundBody(request: Request, _response: Response, next: NextFunction): void {
   const fault = Buffer.isBuffer(request.body) ? null : bodyFault(request.body);
-  if (fault)
-    refuse(response, 400, {
-      code: 'malformed-request',
-      message: `${fault.path}: ${fault.message}`,
-      faults: [fault],
-    });
-  else next();
+  next(
+    fault
+      ? new ApiError({
+          code: 'malformed-request',
+          message: `${fault.path}: ${fault.message}`,
+          faults: [fault],
+        })
+      : undefined,
+  );
 }
 
 /** Writes from another origin's page are refused; the session cookie's SameSite is the first line, this the second. */
-export function sameOrigin(request: Request, response: Response, next: NextFunction): void {
+export function sameOrigin(request: Request, _response: Response, next: NextFunction): void {
   const { origin, host } = request.headers;
   const reads = request.method === 'GET' || request.method === 'HEAD';
   const own = origin === undefined || (URL.canParse(origin) && new URL(origin).host === host);
-  if (reads || own) next();
-  else
-    refuse(response, 403, {
-      code: 'foreign-origin',
-      message: 'this request comes from the page of another site',
-    });
+  next(
+    reads || own
+      ? undefined
+      : new ApiError({
+          code: 'foreign-origin',
+          message: 'this request comes from the page of another site',
+        }),
+  );
 }

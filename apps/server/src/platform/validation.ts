@@ -1,6 +1,5 @@
 import { ValidationPipe, type ValidationError } from '@nestjs/common';
-import { isUUID } from 'class-validator';
-import { ApiError, notFound, type ApiFault } from './api-error.ts';
+import { ApiError, type ApiFault } from './api-error.ts';
 
 export function faultsOf(errors: readonly ValidationError[], parent: string): ApiFault[] {
   return errors.flatMap((error) => {
@@ -14,7 +13,7 @@ export function faultsOf(errors: readonly ValidationError[], parent: string): Ap
   });
 }
 
-/** Checks request bodies against their DTO classes; what the class does not name is refused. */
+/** Checks request bodies against their DTO classes; a field that the class does not name is refused. */
 export const validationPipe = () =>
   new ValidationPipe({
     whitelist: true,
@@ -24,16 +23,10 @@ export const validationPipe = () =>
     exceptionFactory: (errors) => {
       const faults = faultsOf(errors, '');
       const first = faults[0];
-      return new ApiError(400, {
+      return new ApiError({
         code: 'malformed-request',
         message: first ? first.message : 'the request is malformed',
         faults,
       });
     },
   });
-
-/** An id from a path. One that is no UUID names nothing, so it is answered like any other that is not there. */
-export function parseId(text: string, what: string): string {
-  if (!isUUID(text)) throw notFound(what);
-  return text.toLowerCase();
-}

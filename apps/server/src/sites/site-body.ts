@@ -4,7 +4,6 @@ import {
   IsArray,
   IsDefined,
   IsIn,
-  IsInt,
   IsLatitude,
   IsLongitude,
   IsNotEmpty,
@@ -13,134 +12,156 @@ import {
   IsTimeZone,
   IsUUID,
   MaxLength,
-  Min,
   ValidateNested,
 } from 'class-validator';
+import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
+  CLOCK_STYLES,
   SUPPLIES,
+  UNIT_SYSTEMS,
   WEEKDAYS,
   type ClockStyle,
+  type GivenSite,
   type Supply,
   type UnitSystem,
   type Weekday,
 } from '@water-clock/core';
+import { WriteBody } from '../platform/write-body.ts';
 
-const UNIT_SYSTEMS = ['metric', 'us'] as const;
-const CLOCK_STYLES = ['12', '24'] as const;
 const MOST_PEOPLE = 12;
 
 /** Somebody at the house. */
 export class ContactFields {
+  @ApiProperty({ maxLength: 80 })
   @MaxLength(80, { message: 'a name has at most 80 characters' })
   @IsNotEmpty({ message: 'give the person a name' })
   @IsString({ message: 'the name must be text' })
   name: string;
 
-  @MaxLength(80, { message: 'what they are has at most 80 characters' })
-  @IsString({ message: 'what they are must be text' })
+  @ApiProperty({ maxLength: 80 })
+  @MaxLength(80, { message: 'a role has at most 80 characters' })
+  @IsString({ message: 'the role must be text' })
   role: string;
 
+  @ApiProperty({ maxLength: 40 })
   @MaxLength(40, { message: 'a telephone number has at most 40 characters' })
   @IsString({ message: 'the telephone number must be text' })
   phone: string;
 }
 
-/** What is noted of a house. */
-export class SiteFields {
+/** What may be sent of a site: the limits of core's `SiteFields`, of which all but name and time zone may be left out. */
+export class SiteBody implements GivenSite {
+  @ApiProperty({ maxLength: 120 })
   @MaxLength(120, { message: 'a name has at most 120 characters' })
   @IsNotEmpty({ message: 'give the site a name' })
   @IsString({ message: 'the name must be text' })
   name: string;
 
+  @ApiProperty({ type: String, maxLength: 40, nullable: true, required: false })
   @MaxLength(40, { message: 'a house number has at most 40 characters' })
   @IsString({ message: 'the house number must be text' })
   @IsOptional()
-  houseNumber: string | null;
+  houseNumber?: string | null;
 
+  @ApiProperty({ example: 'Europe/Lisbon' })
   @IsTimeZone({ message: 'name a time zone of the IANA list, such as Europe/Lisbon' })
   timeZone: string;
 
+  @ApiProperty({ type: Number, nullable: true, required: false })
   @IsLatitude({ message: 'latitude is a number of degrees, -90 to 90' })
   @IsOptional()
-  latitude: number | null;
+  latitude?: number | null;
 
+  @ApiProperty({ type: Number, nullable: true, required: false })
   @IsLongitude({ message: 'longitude is a number of degrees, -180 to 180' })
   @IsOptional()
-  longitude: number | null;
+  longitude?: number | null;
 
+  @ApiProperty({ enum: SUPPLIES, nullable: true, required: false })
   @IsIn(SUPPLIES, { message: `the supply is one of ${SUPPLIES.join(', ')}, or null` })
   @IsOptional()
-  supply: Supply | null;
+  supply?: Supply | null;
 
-  @ArrayUnique({ message: 'each mowing day may stand once' })
+  @ApiProperty({ enum: WEEKDAYS, isArray: true, nullable: true, required: false })
+  @ArrayUnique({ message: 'each mowing day may be listed once' })
   @IsIn(WEEKDAYS, { each: true, message: `mowing days are of ${WEEKDAYS.join(', ')}` })
   @IsArray({ message: 'the mowing days are a list of weekdays' })
   @IsOptional()
-  mowing: Weekday[] | null;
+  mowing?: Weekday[] | null;
 
+  @ApiProperty({ type: String, maxLength: 2000, nullable: true, required: false })
   @MaxLength(2000, { message: 'notes have at most 2000 characters' })
   @IsString({ message: 'the notes must be text' })
   @IsOptional()
-  notes: string | null;
+  notes?: string | null;
 
+  @ApiProperty({ type: [ContactFields], nullable: true, required: false })
   @Type(() => ContactFields)
   @ValidateNested({ each: true })
   @ArrayMaxSize(MOST_PEOPLE, { message: `at most ${MOST_PEOPLE} people are kept` })
   @IsArray({ message: 'the people are a list' })
   @IsOptional()
-  people: ContactFields[] | null;
+  people?: ContactFields[] | null;
 
+  @ApiProperty({ enum: UNIT_SYSTEMS, nullable: true, required: false })
   @IsIn(UNIT_SYSTEMS, { message: `units are one of ${UNIT_SYSTEMS.join(', ')}, or null` })
   @IsOptional()
-  units: UnitSystem | null;
+  units?: UnitSystem | null;
 
+  @ApiProperty({ enum: CLOCK_STYLES, nullable: true, required: false })
   @IsIn(CLOCK_STYLES, { message: `the clock is one of ${CLOCK_STYLES.join(', ')}, or null` })
   @IsOptional()
-  clockStyle: ClockStyle | null;
+  clockStyle?: ClockStyle | null;
 
-  @MaxLength(80, { message: 'a place is named by at most 80 characters' })
-  @IsString({ message: 'the place must be text' })
+  @ApiProperty({ type: String, maxLength: 80, nullable: true, required: false })
+  @MaxLength(80, { message: 'a town is named by at most 80 characters' })
+  @IsString({ message: 'the town must be text' })
   @IsOptional()
-  place: string | null;
+  town?: string | null;
 
+  @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
+  @IsUUID(undefined, { message: 'climateId must be the id of a climate, or null' })
+  @IsOptional()
+  climateId?: string | null;
+
+  @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
   @IsUUID(undefined, { message: 'rulesId must be the id of rules, or null' })
   @IsOptional()
-  rulesId: string | null;
+  rulesId?: string | null;
 
+  @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
   @IsUUID(undefined, { message: 'minutesId must be the id of a table of minutes, or null' })
   @IsOptional()
-  minutesId: string | null;
+  minutesId?: string | null;
 }
 
 /** A new site with its first timer; the ids are made by the client, and repeating the request is harmless. */
 export class NewSiteBody {
+  @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'siteId must be a UUID made by the client' })
   siteId: string;
 
+  @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'timerId must be a UUID made by the client' })
   timerId: string;
 
-  @Type(() => SiteFields)
+  @ApiProperty({ type: SiteBody })
+  @Type(() => SiteBody)
   @ValidateNested()
-  @IsDefined({ message: 'site is missing: name, time zone and place' })
-  site: SiteFields;
+  @IsDefined({ message: 'site is missing: at least its name and time zone' })
+  site: SiteBody;
 
   /** A plan document, read by core. */
+  @ApiProperty({ type: Object })
   @IsDefined({ message: 'plan is missing: a plan document' })
   plan: unknown;
 }
 
-export class ChangeSiteBody {
-  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
-  id: string;
-
-  @Min(1, { message: 'baseVersion is a whole number, 1 or more' })
-  @IsInt({ message: 'baseVersion is a whole number, 1 or more' })
-  baseVersion: number;
-
-  @Type(() => SiteFields)
+export class ChangeSiteBody extends WriteBody {
+  @ApiProperty({ type: SiteBody })
+  @Type(() => SiteBody)
   @ValidateNested()
-  @IsDefined({ message: 'site is missing: name, time zone and place' })
-  site: SiteFields;
+  @IsDefined({ message: 'site is missing: at least its name and time zone' })
+  site: SiteBody;
 }

@@ -1,19 +1,36 @@
-import { Column, Entity, JoinColumn, ManyToOne, PrimaryColumn, type Relation } from 'typeorm';
-import type { ClockStyle, Contact, Supply, UnitSystem, Weekday } from '@water-clock/core';
+import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
+import {
+  CLOCK_STYLES,
+  SUPPLIES,
+  UNIT_SYSTEMS,
+  WEEKDAYS,
+  type ClockStyle,
+  type Contact,
+  type SiteFields,
+  type Supply,
+  type UnitSystem,
+  type Weekday,
+} from '@water-clock/core';
+import { LibraryEntry } from '../library/library-entry.entity.ts';
 import { Company } from '../people/company.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
+import { inCompany } from '../platform/in-company.ts';
+import { oneOfWords } from '../platform/one-of.ts';
 
-/** A house with its timers. */
+/** A house with its timers: core's `SiteFields` as columns. */
 @Entity('sites')
-export class Site {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
+@Check('sites_supply_words', oneOfWords('supply', SUPPLIES))
+@Check('sites_mowing', `mowing <@ array[${WEEKDAYS.map((day) => `'${day}'`).join(', ')}]`)
+@Check('sites_units_words', oneOfWords('units', UNIT_SYSTEMS))
+@Check('sites_clock_style_words', oneOfWords('clock_style', CLOCK_STYLES))
+@Check('sites_one_weather', 'town is null or climate_id is null')
+@Index('sites_by_rules', ['companyId', 'rulesId'])
+@Index('sites_by_minutes', ['companyId', 'minutesId'])
+@Index('sites_by_climate', ['companyId', 'climateId'])
+export class Site extends CompanyRow implements SiteFields {
   @ManyToOne(() => Company)
   @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'sites_company' })
   company: Relation<Company>;
-
-  @PrimaryColumn('uuid')
-  id: string;
 
   /** Counts the changes of this row; a write names the one that it was based on. */
   @Column('integer')
@@ -25,23 +42,18 @@ export class Site {
   @Column('text', { name: 'house_number', nullable: true })
   houseNumber: string | null;
 
-  /** IANA name. */
   @Column('text', { name: 'time_zone' })
   timeZone: string;
 
-  /** Degrees north. */
   @Column('double precision', { nullable: true })
   latitude: number | null;
 
-  /** Degrees east. */
   @Column('double precision', { nullable: true })
   longitude: number | null;
 
-  /** Where its water comes from; null: not noted. */
   @Column('text', { nullable: true })
   supply: Supply | null;
 
-  /** Weekdays on which its lawns are mown. */
   @Column('text', { array: true, default: '{}' })
   mowing: Weekday[];
 
@@ -51,23 +63,33 @@ export class Site {
   @Column('jsonb', { default: [] })
   people: Contact[];
 
-  /** Units in which it is shown; null: as the person likes. */
   @Column('text', { nullable: true })
   units: UnitSystem | null;
 
-  /** Hours in which it is shown; null: as the person likes. */
   @Column('text', { name: 'clock_style', nullable: true })
   clockStyle: ClockStyle | null;
 
-  /** Its weather: a town of the feed, or a climate of the library. */
   @Column('text', { nullable: true })
-  place: string | null;
+  town: string | null;
 
-  /** The watering rules of the library that hold for it. */
+  @Column('uuid', { name: 'climate_id', nullable: true })
+  climateId: string | null;
+
+  @ManyToOne(() => LibraryEntry)
+  @JoinColumn(inCompany('climate_id', 'sites_climate'))
+  climate: Relation<LibraryEntry> | null;
+
   @Column('uuid', { name: 'rules_id', nullable: true })
   rulesId: string | null;
 
-  /** The library's table of minutes that it goes by; null: the one that ships. */
+  @ManyToOne(() => LibraryEntry)
+  @JoinColumn(inCompany('rules_id', 'sites_rules'))
+  rules: Relation<LibraryEntry> | null;
+
   @Column('uuid', { name: 'minutes_id', nullable: true })
   minutesId: string | null;
+
+  @ManyToOne(() => LibraryEntry)
+  @JoinColumn(inCompany('minutes_id', 'sites_minutes'))
+  minutes: Relation<LibraryEntry> | null;
 }

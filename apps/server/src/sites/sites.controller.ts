@@ -1,7 +1,9 @@
-import { Body, Controller, Get, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
+import { CLOCK_STYLES, type ClockStyle } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
-import { parseId } from '../platform/validation.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam, WordQuery } from '../platform/parameters.ts';
 import { ChangeSiteBody, NewSiteBody } from './site-body.ts';
 import { SitesService, type SiteSummary, type SiteView } from './sites.service.ts';
 
@@ -10,11 +12,20 @@ export class SitesController {
   constructor(private readonly sites: SitesService) {}
 
   /** All sites of the company by name, each with its timers and their verdicts. `clock` is how times are written in them. */
+  @Answers({ schema: ['SiteSummary'], fails: ['malformed-request'] })
   @Get()
-  list(@CurrentActor() actor: Actor, @Query('clock') clock?: string): Promise<SiteSummary[]> {
-    return this.sites.list(actor, clock === '12' ? '12' : '24');
+  list(
+    @CurrentActor() actor: Actor,
+    @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
+  ): Promise<SiteSummary[]> {
+    return this.sites.list(actor, clock);
   }
 
+  @Answers({
+    status: 201,
+    schema: 'NewSite',
+    fails: [...JSON_WRITE, 'id-reused', 'not-accepted'],
+  })
   @Post()
   @HttpCode(201)
   add(
@@ -24,13 +35,17 @@ export class SitesController {
     return this.sites.add(actor, body);
   }
 
+  @Answers({
+    schema: 'Site',
+    fails: [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'not-accepted'],
+  })
   @Post(':id/changes')
   @HttpCode(200)
   change(
     @CurrentActor() actor: Actor,
-    @Param('id') id: string,
+    @IdParam('site') id: string,
     @Body() body: ChangeSiteBody,
   ): Promise<SiteView> {
-    return this.sites.change(actor, parseId(id, 'site'), body);
+    return this.sites.change(actor, id, body);
   }
 }

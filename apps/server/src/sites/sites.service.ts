@@ -1,49 +1,33 @@
 import { Injectable } from '@nestjs/common';
 import {
   attempt,
-  check,
   dueVisits,
   faultSentence,
   formatDate,
+  prove,
   readPlan,
+  siteFields,
   verdictWords,
-  WEEKDAYS,
   type ClockStyle,
-  type Contact,
   type Plan,
+  type SiteFields,
   type Survey,
-  type Supply,
-  type UnitSystem,
   type Verdict,
   type VerdictWords,
-  type Weekday,
 } from '@water-clock/core';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
+import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
-import { Timer } from '../timers/timer.entity.ts';
-import type { ChangeSiteBody, NewSiteBody, SiteFields } from './site-body.ts';
+import { Timer } from './timer.entity.ts';
+import type { ChangeSiteBody, NewSiteBody, SiteBody } from './site-body.ts';
 import { Site } from './site.entity.ts';
 import { todayIn } from './today.ts';
 
-export interface SiteView {
+export interface SiteView extends SiteFields {
   readonly id: string;
   readonly version: number;
-  readonly name: string;
-  readonly houseNumber: string | null;
-  readonly timeZone: string;
-  readonly latitude: number | null;
-  readonly longitude: number | null;
-  readonly supply: Supply | null;
-  readonly mowing: readonly Weekday[];
-  readonly notes: string;
-  readonly people: readonly Contact[];
-  readonly units: UnitSystem | null;
-  readonly clockStyle: ClockStyle | null;
-  readonly place: string | null;
-  readonly rulesId: string | null;
-  readonly minutesId: string | null;
 }
 
 export interface TimerSummary {
@@ -62,41 +46,64 @@ export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] 
 export const siteView = (site: SiteView): SiteView => ({
   id: site.id,
   version: site.version,
-  name: site.name,
-  houseNumber: site.houseNumber,
-  timeZone: site.timeZone,
-  latitude: site.latitude,
-  longitude: site.longitude,
-  supply: site.supply,
-  mowing: site.mowing,
-  notes: site.notes,
-  people: site.people,
-  units: site.units,
-  clockStyle: site.clockStyle,
-  place: site.place,
-  rulesId: site.rulesId,
-  minutesId: site.minutesId,
+  ...siteFields(site),
 });
 
-export const fieldsOf = (site: SiteFields) => ({
-  name: site.name.trim(),
-  houseNumber: site.houseNumber ?? null,
-  timeZone: site.timeZone,
-  latitude: site.latitude ?? null,
-  longitude: site.longitude ?? null,
-  supply: site.supply ?? null,
-  mowing: WEEKDAYS.filter((weekday) => site.mowing?.includes(weekday)),
-  notes: site.notes?.trim() ?? '',
-  people: (site.people ?? []).map(({ name, role, phone }) => ({
-    name: name.trim(),
-    role: role.trim(),
-    phone: phone.trim(),
-  })),
-  units: site.units ?? null,
-  clockStyle: site.clockStyle ?? null,
-  place: site.place ?? null,
-  rulesId: site.rulesId ?? null,
-  minutesId: site.minutesId ?? null,
+/** Which shelf of the library each reference of a site points to. */
+const REFERENCES = {
+  climateId: 'climates',
+  rulesId: 'rules',
+  minutesId: 'minutes',
+} as const satisfies Partial<Record<keyof SiteFields, Shelf>>;
+
+/** The references of a site that name nothing in its company's library. */
+export async function danglingReferences(
+  database: EntityManager,
+  companyId: string,
+  site: SiteFields,
+): Promise<(keyof typeof REFERENCES)[]> {
+  const dangling: (keyof typeof REFERENCES)[] = [];
+  for (const [field, shelf] of Object.entries(REFERENCES)) {
+    // The cast holds because the entries are those of the table.
+    const key = field as keyof typeof REFERENCES;
+    const id = site[key];
+    if (id !== null && !(await database.existsBy(LibraryEntry, { companyId, id, shelf })))
+      dangling.push(key);
+  }
+  return dangling;
+}
+
+/**
+ * A site as it is to be saved.
+ *
+ * @throws ApiError 422 where it refers to what is not there, or has its weather from two sources.
+ */
+async function soundSite(
+  database: EntityManager,
+  companyId: string,
+  body: SiteBody,
+): Promise<SiteFields> {
+  const site = siteFields(body);
+  const faults = (await danglingReferences(database, companyId, site)).map((field) => ({
+    code: 'unknown-document',
+    path: `site.${field}`,
+    message: `there is no such document among the ${REFERENCES[field]} of your library; choose one that is there, or null`,
+  }));
+  if (site.town !== null && site.climateId !== null)
+    faults.push({
+      code: 'two-weathers',
+      path: 'site.climateId',
+      message: 'a site has a town or a climate, not both; leave one of them out',
+    });
+  if (faults.length > 0) throw notAccepted(faults);
+  return site;
+}
+
+/** A site's columns: lists that the database may take over. */
+export const columnsOf = ({ mowing, people, ...site }: SiteFields) => ({
+  ...site,
+  mowing: [...mowing],
+  people: [...people],
 });
 
 /** A plan document from outside, sound, without its `site`; faults by paths below `plan`. */
@@ -107,14 +114,7 @@ export function readPlanBody(value: unknown): Plan {
   return plan;
 }
 
-/** A plan is judged as if it were on, so it is said where it is not. */
-const seenFromAfar = ({ tone, headline }: VerdictWords, { settings }: Plan) => ({
-  verdict: tone,
-  headline:
-    settings.mode === 'off'
-      ? `${headline.replace(/\.$/, '')}. The timer is switched off.`
-      : headline,
-});
+const summaryOf = ({ tone, headline }: VerdictWords) => ({ verdict: tone, headline });
 
 function nextVisitOf(survey: Survey): string | null {
   const [next] = dueVisits(survey);
@@ -137,18 +137,19 @@ export class SitesService {
         .filter((timer) => timer.siteId === site.id)
         .map(({ id, plan, survey }) => {
           const on = todayIn(site.timeZone, now);
-          const checked = attempt(() => check(plan, on));
+          const proven = attempt(() => prove(plan, on));
+          const isOff = plan.settings.mode === 'off';
           return {
             id,
             name: plan.timer.name,
             stations: plan.stations.length,
             programs: plan.programs.length,
             nextVisit: nextVisitOf(survey),
-            ...(checked.ok
-              ? seenFromAfar(verdictWords(checked.value, plan.timer.onOverlap, { on, clock }), plan)
+            ...(proven.ok
+              ? summaryOf(verdictWords(proven.value, plan.timer.onOverlap, { on, clock }, isOff))
               : {
                   verdict: 'incomplete' as const,
-                  headline: checked.faults.map(faultSentence).join(' '),
+                  headline: proven.faults.map(faultSentence).join(' '),
                 }),
           };
         }),
@@ -160,16 +161,17 @@ export class SitesService {
     const siteId = body.siteId.toLowerCase();
     const timerId = body.timerId.toLowerCase();
     const plan = readPlanBody(body.plan);
-    const fingerprint = fingerprintOf(['site', siteId, timerId, fieldsOf(body.site), plan]);
+    const fingerprint = fingerprintOf(['site', siteId, timerId, siteFields(body.site), plan]);
     await this.database.transaction(async (database) => {
       if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
       // The site's id is the write's id as well. A timer's id that is taken is a repeated id, too.
       if (await database.existsBy(Timer, { companyId, id: timerId }))
-        throw new ApiError(409, {
+        throw new ApiError({
           code: 'id-reused',
           message: 'another timer has this timerId; every timer needs an id of its own',
         });
-      await database.insert(Site, { companyId, id: siteId, version: 1, ...fieldsOf(body.site) });
+      const site = await soundSite(database, companyId, body.site);
+      await database.insert(Site, { companyId, id: siteId, version: 1, ...columnsOf(site) });
       await database.insert(Timer, { companyId, id: timerId, siteId, version: 1, plan });
       const written = {
         id: siteId,
@@ -185,9 +187,8 @@ export class SitesService {
 
   async change(actor: Actor, id: string, body: ChangeSiteBody): Promise<SiteView> {
     const { companyId } = actor;
-    const fields = fieldsOf(body.site);
     const changeId = body.id.toLowerCase();
-    const fingerprint = fingerprintOf(['site', id, body.baseVersion, fields]);
+    const fingerprint = fingerprintOf(['site', id, body.baseVersion, siteFields(body.site)]);
     return this.database.transaction(async (database) => {
       const site = await database.findOne(Site, {
         where: { companyId, id },
@@ -196,13 +197,14 @@ export class SitesService {
       if (!site) throw notFound('site');
       if (await repeatedWrite(database, actor, changeId, fingerprint)) return siteView(site);
       if (site.version !== body.baseVersion)
-        throw new ApiError(409, {
+        throw new ApiError({
           code: 'stale-version',
           message: `this site was changed meanwhile: it is at version ${site.version}, and the change was based on ${body.baseVersion}`,
           current: siteView(site),
         });
+      const fields = await soundSite(database, companyId, body.site);
       const version = site.version + 1;
-      await database.update(Site, { companyId, id }, { ...fields, version });
+      await database.update(Site, { companyId, id }, { ...columnsOf(fields), version });
       await record(database, actor, {
         id: changeId,
         subject: 'site',

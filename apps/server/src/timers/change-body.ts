@@ -1,19 +1,16 @@
-import { IsDefined, IsIn, IsInt, IsUUID, Min } from 'class-validator';
+import { ApiProperty } from '@nestjs/swagger';
+import { IsDefined, IsIn } from 'class-validator';
 import { WAYS, type Way } from '../changes/change.entity.ts';
+import { WriteBody } from '../platform/write-body.ts';
 
-/** One change of a timer's record. The id makes repeating it harmless; the version tells what it was based on. */
-export class ChangePlanBody {
-  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
-  id: string;
-
-  @Min(1, { message: 'baseVersion is a whole number, 1 or more' })
-  @IsInt({ message: 'baseVersion is a whole number, 1 or more' })
-  baseVersion: number;
-
+/** One change of a timer's record. */
+export class ChangePlanBody extends WriteBody {
+  @ApiProperty({ enum: WAYS })
   @IsIn(WAYS, { message: `way is one of ${WAYS.join(', ')}` })
   way: Way;
 
   /** A `RecordChange`, read by core. */
+  @ApiProperty({ type: Object })
   @IsDefined({ message: 'change is missing' })
   change: unknown;
 }

@@ -1,10 +1,10 @@
 import { Injectable } from '@nestjs/common';
 import {
   applyRecordChange,
+  documentSite,
   readRecordChange,
   type EpochDay,
   type Plan,
-  type PlanSite,
   type RecordChange,
   type Survey,
 } from '@water-clock/core';
@@ -14,11 +14,10 @@ import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
-import type { Site } from '../sites/site.entity.ts';
 import { todayIn } from '../sites/today.ts';
 import { siteView, type SiteView } from '../sites/sites.service.ts';
 import type { ChangePlanBody } from './change-body.ts';
-import { Timer } from './timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
 
 export interface LastChange {
   readonly version: number;
@@ -44,17 +43,6 @@ export interface TimerView {
 }
 
 const HISTORY_LENGTH = 100;
-
-/** A site's row as the document's `site`. */
-function documentSite(site: Site): PlanSite {
-  return {
-    name: site.name,
-    timeZone: site.timeZone,
-    ...(site.latitude === null ? {} : { latitude: site.latitude }),
-    ...(site.longitude === null ? {} : { longitude: site.longitude }),
-    ...(site.houseNumber === null ? {} : { houseNumber: site.houseNumber }),
-  };
-}
 
 async function authorOf(
   database: EntityManager,
@@ -95,7 +83,7 @@ export async function refuseStale(
 ): Promise<void> {
   if (version === baseVersion) return;
   const author = await authorOf(database, companyId, id, version);
-  throw new ApiError(409, {
+  throw new ApiError({
     code: 'stale-version',
     message: `this timer was changed meanwhile: it is at version ${version}, and the change was based on ${baseVersion}`,
     current: { version, plan, survey, ...author },

@@ -5,25 +5,25 @@ import {
   Index,
   JoinColumn,
   ManyToOne,
-  PrimaryColumn,
   type Relation,
 } from 'typeorm';
 import type { ClosedVisit } from '@water-clock/core';
 import { Person } from '../people/person.entity.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
+
+const two = (n: number) => String(n).padStart(2, '0');
+
+/** A civil moment of the database as documents write it; its driver hands it over in the server's own zone. */
+const civilText = (at: Date) =>
+  `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}T${two(at.getHours())}:${two(at.getMinutes())}`;
 
 /** A visit that was closed. Never altered, never deleted. */
 @Entity('visits')
+@Index('visits_of_person', ['companyId', 'personId'])
 @Index('visits_timer', ['companyId', 'timerId', 'began'])
-export class VisitRow {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
-  /** That of the write which closed it. */
-  @PrimaryColumn('uuid')
-  id: string;
-
+export class VisitRow extends CompanyRow {
   @Column('uuid', { name: 'timer_id' })
   timerId: string;
 
@@ -40,7 +40,7 @@ export class VisitRow {
   person: Relation<Person>;
 
   /** By the house's clocks, `YYYY-MM-DDTHH:MM`: the order of the logbook. */
-  @Column('text')
+  @Column('timestamp', { transformer: { to: (text: string) => text, from: civilText } })
   began: string;
 
   @Column('jsonb')

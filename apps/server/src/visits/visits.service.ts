@@ -10,7 +10,7 @@ import { DataSource } from 'typeorm';
 import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
-import { Timer } from '../timers/timer.entity.ts';
+import { Timer } from '../sites/timer.entity.ts';
 import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
 import type { CloseVisitBody } from './close-visit-body.ts';
 import { VisitRow } from './visit.entity.ts';

@@ -6,13 +6,14 @@ import {
   type WeatherTown,
 } from '@water-clock/core';
 import { ApiError, notFound } from '../platform/api-error.ts';
+import { Answers } from '../platform/openapi.ts';
 import { WeatherFeed } from './weather-feed.ts';
 
 /** A date of the query; the usual one where it is not given. */
 function dateOf(name: string, text: string | undefined, usual: string): string {
   if (text === undefined) return usual;
   if (typeof text === 'string' && parseDate(text) !== null) return text;
-  throw new ApiError(400, {
+  throw new ApiError({
     code: 'malformed-request',
     message: `${name} is a date of the calendar, YYYY-MM-DD`,
     faults: [{ code: 'malformed', path: name, message: 'a date of the calendar, YYYY-MM-DD' }],
@@ -23,11 +24,13 @@ function dateOf(name: string, text: string | undefined, usual: string): string {
 export class WeatherController {
   constructor(private readonly feed: WeatherFeed) {}
 
+  @Answers({ schema: ['Town'] })
   @Get('towns')
   towns(): Promise<readonly WeatherTown[]> {
     return this.feed.towns();
   }
 
+  @Answers({ schema: 'LibraryDocument', fails: ['not-found'] })
   @Get('towns/:id/normals')
   async normals(@Param('id') id: string): Promise<ClimateDocument> {
     const normals = await this.feed.normals(id);
@@ -36,6 +39,7 @@ export class WeatherController {
   }
 
   /** Days of the feed, all of them where no span is named. */
+  @Answers({ schema: ['WeatherDay'], fails: ['malformed-request', 'not-found'] })
   @Get('towns/:id/days')
   async days(
     @Param('id') id: string,

@@ -1,33 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type {
-  ClockStyle,
-  Contact,
-  Plan,
-  Supply,
-  UnitSystem,
-  Verdict,
-  Weekday,
-} from '@water-clock/core';
+import type { ClockStyle, Plan, SiteFields, Verdict } from '@water-clock/core';
 import { RefusedError, request } from './request.ts';
-
-export interface SiteFields {
-  readonly name: string;
-  readonly houseNumber: string | null;
-  readonly timeZone: string;
-  readonly latitude: number | null;
-  readonly longitude: number | null;
-  readonly supply: Supply | null;
-  readonly mowing: readonly Weekday[];
-  readonly notes: string;
-  readonly people: readonly Contact[];
-  /** Null: as the person who looks likes them. */
-  readonly units: UnitSystem | null;
-  readonly clockStyle: ClockStyle | null;
-  /** A town of the weather feed, or the id of a climate of the library. */
-  readonly place: string | null;
-  readonly rulesId: string | null;
-  readonly minutesId: string | null;
-}
 
 export interface Site extends SiteFields {
   readonly id: string;

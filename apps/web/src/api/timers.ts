@@ -49,20 +49,20 @@ export const useSavedVersion = (id: string) =>
     refetchInterval: VERSION_EVERY_MILLISECONDS,
     retry: false,
   });
-export type Way='do'|'undo'|'redo';
+export type Way = 'do' | 'undo' | 'redo';
 /** A write, as it goes to the server. */
 
 export interface Write {
-readonly id: string;
-readonly baseVersion: number;
-readonly way: Way;
-readonly change: RecordChange;
+  readonly id: string;
+  readonly baseVersion: number;
+  readonly way: Way;
+  readonly change: RecordChange;
 }
 export interface Step {
-readonly change: RecordChange;
-readonly inverse: RecordChange;
+  readonly change: RecordChange;
+  readonly inverse: RecordChange;
 }
 
 export interface Saved extends TimerRecord {
-readonly version: number;
+  readonly version: number;
 }

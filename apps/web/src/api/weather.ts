@@ -1,9 +1,11 @@
+import { useMemo } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import {
   climateOf,
   type Climate,
   type ClimateDocument,
   type EtoWay,
+  type SiteFields,
   type WeatherDay,
   type WeatherTown,
 } from '@water-clock/core';
@@ -25,29 +27,32 @@ export const useTowns = () =>
 export const loadDays = (town: string) =>
   request<WeatherDay[]>('GET', `/api/weather/towns/${encodeURIComponent(town)}/days`);
 
-const IS_ID = /^[0-9a-f]{8}-/;
-
-export interface PlaceWeather {
+export interface SiteWeather {
   readonly document: ClimateDocument;
   readonly climate: Climate & { readonly ways: readonly EtoWay[] };
 }
 
-/** The weather of a place: a town of the feed, or a climate of the library; null where none is chosen or it is not there yet. */
-export function usePlaceWeather(place: string | null): PlaceWeather | null {
-  const ofLibrary = place !== null && IS_ID.test(place);
+const weatherOf = (document: ClimateDocument): SiteWeather => ({
+  document,
+  climate: climateOf(document),
+});
+
+/** The weather of a site: a town of the feed, or a climate of the library; null where none is chosen or it is not there yet. */
+export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | null {
   const climates = useLibrary('climates');
   const normals = useQuery({
-    queryKey: weatherKeys.normals(place ?? ''),
+    queryKey: weatherKeys.normals(town ?? ''),
     queryFn: () =>
       request<ClimateDocument>(
         'GET',
-        `/api/weather/towns/${encodeURIComponent(place ?? '')}/normals`,
+        `/api/weather/towns/${encodeURIComponent(town ?? '')}/normals`,
       ),
-    enabled: place !== null && !ofLibrary,
+    enabled: town !== null,
     staleTime: Infinity,
-    select: (document): PlaceWeather => ({ document, climate: climateOf(document) }),
+    select: weatherOf,
   });
-  if (!ofLibrary) return normals.data ?? null;
-  const document = climates.data?.find(({ id }) => id === place)?.document;
-  return document ? { document, climate: climateOf(document) } : null;
+  const document = climates.data?.find(({ id }) => id === climateId)?.document;
+  // One object for one document, so that what is worked out from it is worked out once.
+  const ofLibrary = useMemo(() => (document ? weatherOf(document) : null), [document]);
+  return town === null ? ofLibrary : (normals.data ?? null);
 }

@@ -14,7 +14,7 @@ import {
   type TimerRecord,
 } from '@water-clock/core';
 import { RefusedError } from '../api/request.ts';
-import type { Write,Saved,Step,Way } from '../api/timers.ts';
+import type { Write, Saved, Step, Way } from '../api/timers.ts';
 
 /** A write that is not known to be saved, with what takes it back. */
 interface Pending extends Write {
@@ -358,5 +358,3 @@ export class TimerEditor {
     for (const listener of this.listeners) listener();
   }
 }
-
-

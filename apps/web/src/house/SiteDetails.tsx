@@ -21,7 +21,8 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   people: 'People',
   units: 'Units',
   clockStyle: 'Hours',
-  place: 'Weather of',
+  town: 'Town of the weather',
+  climateId: 'Weather of',
   rulesId: 'Watering rules',
   minutesId: 'Table of minutes',
 };

@@ -44,7 +44,8 @@ function SelectField({ form, change, name, label, empty, options }: SelectProps)
 /** A form at a town: its hours and its coordinates go with it. */
 const atTown = (form: SiteForm, town: WeatherTown): SiteForm => ({
   ...form,
-  place: town.id,
+  town: town.id,
+  climateId: '',
   timeZone: town.timeZone,
   latitude: String(town.latitude),
   longitude: String(town.longitude),
@@ -84,9 +85,9 @@ export function SiteFormFields({ form, faults, change }: Props) {
         longitude: coords.longitude.toFixed(4),
       }),
     );
-  const takePlace = (place: string) => {
-    const town = towns.data?.find(({ id }) => id === place);
-    change(town ? atTown(form, town) : { ...form, place });
+  const takeWeather = (of: string) => {
+    const town = towns.data?.find(({ id }) => id === of);
+    change(town ? atTown(form, town) : { ...form, town: '', climateId: of });
   };
   return (
     <>
@@ -114,9 +115,9 @@ export function SiteFormFields({ form, faults, change }: Props) {
         Weather of
         <select
           className="field"
-          name="place"
-          value={form.place}
-          onChange={(event) => takePlace(event.target.value)}
+          name="weather"
+          value={form.climateId || form.town}
+          onChange={(event) => takeWeather(event.target.value)}
         >
           <option value="">no place chosen</option>
           {(climates.data ?? []).map(({ id, document }) => (

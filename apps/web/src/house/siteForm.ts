@@ -1,6 +1,14 @@
 /** What is typed about a house, and what it means; faults stand at their fields. */
-import { SUPPLIES, WEEKDAYS, type Contact, type Weekday } from '@water-clock/core';
-import type { SiteFields } from '../api/sites.ts';
+import {
+  CLOCK_STYLES,
+  siteFields,
+  SUPPLIES,
+  UNIT_SYSTEMS,
+  WEEKDAYS,
+  type Contact,
+  type SiteFields,
+  type Weekday,
+} from '@water-clock/core';
 
 export interface SiteForm {
   readonly name: string;
@@ -16,7 +24,8 @@ export interface SiteForm {
   readonly people: readonly Contact[];
   readonly units: string;
   readonly clockStyle: string;
-  readonly place: string;
+  readonly town: string;
+  readonly climateId: string;
   readonly rulesId: string;
   readonly minutesId: string;
 }
@@ -24,8 +33,6 @@ export interface SiteForm {
 export type SiteFaults = Partial<Record<keyof SiteForm, string>>;
 
 export const MOST_PEOPLE = 12;
-const UNITS = ['metric', 'us'] as const;
-const CLOCKS = ['12', '24'] as const;
 
 export const formOf = (site: SiteFields): SiteForm => ({
   name: site.name,
@@ -39,29 +46,14 @@ export const formOf = (site: SiteFields): SiteForm => ({
   people: site.people,
   units: site.units ?? '',
   clockStyle: site.clockStyle ?? '',
-  place: site.place ?? '',
+  town: site.town ?? '',
+  climateId: site.climateId ?? '',
   rulesId: site.rulesId ?? '',
   minutesId: site.minutesId ?? '',
 });
 
 /** A house of which only the zone is known. */
-export const emptyForm = (timeZone: string): SiteForm =>
-  formOf({
-    name: '',
-    houseNumber: null,
-    timeZone,
-    latitude: null,
-    longitude: null,
-    supply: null,
-    mowing: [],
-    notes: '',
-    people: [],
-    units: null,
-    clockStyle: null,
-    place: null,
-    rulesId: null,
-    minutesId: null,
-  });
+export const emptyForm = (timeZone: string): SiteForm => formOf(siteFields({ name: '', timeZone }));
 
 /** The weekdays of a form's mowing days. */
 export const mowingOf = ({ mowing }: Pick<SiteForm, 'mowing'>): Weekday[] =>
@@ -118,21 +110,22 @@ export function readSiteForm(
   if (Object.keys(faults).length > 0 || latitude === undefined || longitude === undefined)
     return { faults };
   return {
-    site: {
-      name: form.name.trim(),
+    site: siteFields({
+      name: form.name,
       houseNumber: orNull(form.houseNumber),
       timeZone: form.timeZone,
       latitude,
       longitude,
       supply: SUPPLIES.find((one) => one === form.supply) ?? null,
       mowing: mowingOf(form),
-      notes: form.notes.trim(),
+      notes: form.notes,
       people,
-      units: UNITS.find((one) => one === form.units) ?? null,
-      clockStyle: CLOCKS.find((one) => one === form.clockStyle) ?? null,
-      place: orNull(form.place),
+      units: UNIT_SYSTEMS.find((one) => one === form.units) ?? null,
+      clockStyle: CLOCK_STYLES.find((one) => one === form.clockStyle) ?? null,
+      town: orNull(form.town),
+      climateId: orNull(form.climateId),
       rulesId: orNull(form.rulesId),
       minutesId: orNull(form.minutesId),
-    },
+    }),
   };
 }

@@ -72,7 +72,7 @@ function house({ site, rules, survey, today }: VisitFacts): StepState {
     [
       site.houseNumber === null && 'its number in the street',
       site.supply === null && 'where its water comes from',
-      site.place === null && 'the place its weather is of',
+      site.town === null && site.climateId === null && 'the town its weather is of',
       !rules && survey.rules === undefined && 'watering rules',
       ruling?.kind === 'unknown' && 'what the rules go by',
     ],

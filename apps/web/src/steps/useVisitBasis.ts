@@ -11,7 +11,7 @@ import {
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import type { Site } from '../api/sites.ts';
-import { usePlaceWeather, type PlaceWeather } from '../api/weather.ts';
+import { useSiteWeather, type SiteWeather } from '../api/weather.ts';
 
 /** What a house goes by, and the minutes that follow from it. */
 export interface VisitBasis {
@@ -20,18 +20,18 @@ export interface VisitBasis {
   /** False while the library is being fetched. */
   readonly rulesKnown: boolean;
   readonly table: MinutesTable;
-  readonly weather: PlaceWeather | null;
+  readonly weather: SiteWeather | null;
   readonly minutes: SiteMinutes;
 }
 
-export function useVisit(site: Site, plan: Plan, survey: Survey): VisitBasis {
+export function useVisitBasis(site: Site, plan: Plan, survey: Survey): VisitBasis {
   const library = useLibrary('rules').data;
   const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
   const tables = useLibrary('minutes').data;
   const table =
     tables?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
     SHIPPED_MINUTES;
-  const weather = usePlaceWeather(site.place);
+  const weather = useSiteWeather(site);
   const climate = weather?.climate ?? null;
   const minutes = useMemo(
     () => siteMinutes(plan, survey, table, climate),

@@ -58,5 +58,3 @@ export default function SurveyViews({
       return <NotFound />;
   }
 }
-
-

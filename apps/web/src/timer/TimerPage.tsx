@@ -32,7 +32,7 @@ import { siteKeys } from '../api/sites.ts';
 import { StepNav } from '../steps/StepNav.tsx';
 import { STRIP_STEPS, stepStates } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
-import { useVisit } from '../steps/useVisitBasis.ts';
+import { useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/messages.ts';
 import { useReckoning, type Work } from '../workers/useReckoning.ts';
 import { ClockPanel } from '../device/ClockPanel.tsx';
@@ -115,7 +115,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
     [today, site.timeZone],
   );
-  const visit = useVisit(site, snapshot.settled, snapshot.survey);
+  const visit = useVisitBasis(site, snapshot.settled, snapshot.survey);
   const assembled = useBrief({
     ...visit,
     site,

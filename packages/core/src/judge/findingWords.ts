@@ -80,10 +80,10 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       const who = by === 'sensor' ? 'A sensor' : 'An online service';
       const told = `${who} moves the percent, so what is set is not what will run, and settings may be overwritten.`;
       if (!driven) return told;
-      const between = `between ${driven.lowest} and ${driven.highest} %`;
+      const range = `${driven.lowest} and ${driven.highest} %`;
       return driven.overlap
-        ? `${told} ${between.replace('b', 'B')} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
-        : `${told} Nothing overlaps ${between}.`;
+        ? `${told} Between ${range} cycles can overlap. ${overlapSentence(driven.overlap, speech)}`
+        : `${told} Nothing overlaps between ${range}.`;
     }
     case 'rain-delay': {
       const day = parseDate(finding.until.slice(0, 10)) ?? speech.on;

@@ -26,8 +26,25 @@ export interface VerdictWords {
 
 export const upTo = (percent: number | null) =>
   percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
-/** The verdict as people read it. */
-export function verdictWords(proven: Proven, onOverlap: OnOverlap, speech: Speech): VerdictWords {
+
+/**
+ * The verdict as people read it.
+ *
+ * @param isOff the timer is switched off; a plan is judged as if it were on, so the headline says so.
+ */
+export function verdictWords(
+  proven: Proven,
+  onOverlap: OnOverlap,
+  speech: Speech,
+  isOff = false,
+): VerdictWords {
+  const words = wordsAsIfOn(proven, onOverlap, speech);
+  return isOff
+    ? { ...words, headline: `The timer is switched off. When it is on: ${words.headline}` }
+    : words;
+}
+
+function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): VerdictWords {
   const [overlap] = proven.overlaps;
   const others = proven.overlapCount - 1;
   const unfinished = proven.programs.filter(

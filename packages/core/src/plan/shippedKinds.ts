@@ -1,110 +1,56 @@
 /**
- * The kinds that ship with the product: generic, named by what is seen on the wall. An office that changes one keeps its own
- * under the same id, and has the shipped one back by taking its own out.
+ * The kinds of timer that ship with the product: generic, named by what is seen on the wall, each a document of its own in `kinds/`, read as a user's
+ * import would be. An office that changes one keeps its own under the same id; deleting that brings the shipped one back.
  */
-import { TIMER_KINDS } from './timerKinds.ts';
-import { KIND_FORMAT, KIND_VERSION, type TimerKind } from './kind.ts';
+import { assert } from '../document/fault.ts';
+import { readTimerKind, type TimerKind } from './kind.ts';
+import { PLAN_FORMAT, PLAN_VERSION, type Plan, type Timer } from './plan.ts';
+import twoStationBatteryTimer from './kinds/two-station-battery-timer.kind.json' with { type: 'json' };
+import fourStationWallTimer from './kinds/four-station-wall-timer.kind.json' with { type: 'json' };
+import eightStationWallTimer from './kinds/eight-station-wall-timer.kind.json' with { type: 'json' };
+import twelveStationModularTimer from './kinds/twelve-station-modular-timer.kind.json' with { type: 'json' };
+import twentyFourStationTwoWireTimer from './kinds/twenty-four-station-two-wire-timer.kind.json' with { type: 'json' };
+import oneOutletTapTimer from './kinds/one-outlet-tap-timer.kind.json' with { type: 'json' };
+import sixStationKeypadTimer from './kinds/six-station-keypad-timer.kind.json' with { type: 'json' };
+import sixStationWallTimerWithSoak from './kinds/six-station-wall-timer-with-soak.kind.json' with { type: 'json' };
+import nineStationWallTimerWithDryHours from './kinds/nine-station-wall-timer-with-dry-hours.kind.json' with { type: 'json' };
+import fortyEightStationTwoWireTimer from './kinds/forty-eight-station-two-wire-timer-four-valves-at-once.kind.json' with { type: 'json' };
 
 export interface ShippedKind {
   readonly id: string;
   readonly kind: TimerKind;
 }
 
-type Extras = Omit<TimerKind, 'format' | 'version' | 'timer'>;
-
-const BLINKING = {
-  sign: 'a program letter blinks',
-  means: 'the program lacks its start, its run times or its days',
-};
-
-const FLASHING_CLOCK = {
-  sign: 'the clock flashes',
-  means: 'power was lost: set the clock, then look through every setting',
-};
-
-const STATION_ERROR = {
-  sign: 'an error with the number of a station',
-  means: 'its valve takes too much current: short circuit or solenoid',
-};
-
-const BLANK_BATTERY = { sign: 'the screen is blank', means: 'it sleeps, or the battery is flat' };
-const BLANK_MAINS = {
-  sign: 'the screen is blank',
-  means: 'no power: adapter, transformer or the supply to it',
-};
-
-const battery: Extras = {
-  note: 'Battery alone, latching valves. A battery is good for about a year.',
-  signs: [
-    BLANK_BATTERY,
-    { sign: 'a battery sign', means: 'change the battery before the season' },
-    BLINKING,
-  ],
-  factory: [{ setting: 'starts', value: 'none: nothing waters until it is set' }],
-  preset: { settings: {}, programs: [] },
-  manual: 'A hand press runs the outlet for the length last used, then goes back to the programs.',
-  restore: 'None. The settings are lost about a minute after the battery is taken out.',
-};
-
-const wall: Extras = {
-  signs: [BLINKING, FLASHING_CLOCK, STATION_ERROR, BLANK_MAINS],
-  factory: [
-    { setting: 'percent', value: '100 percent' },
-    { setting: 'starts', value: 'program A at 6:00' },
-    { setting: 'runs', value: '10 minutes on every station' },
-    { setting: 'days', value: 'every day' },
-  ],
-  preset: {
-    settings: {},
-    programs: [{ letter: 'A', starts: ['06:00'], days: { rule: 'daily' }, runSeconds: 600 }],
-  },
-  manual: 'Watering by hand ends by itself after its run, and leaves the programs alone.',
-  restore: 'None: what is set stays through a power cut, the clock by a small battery.',
-};
-
-const saving: Extras = {
-  ...wall,
-  manual: 'Watering by hand ends by itself; a second press goes on to the next station.',
-  restore:
-    'Keeps one set of programs as a fallback: starts, runs, days and soaks. The clock, the percent and a rain delay are not kept.',
-};
-
-const twoWire: Extras = {
-  ...saving,
-  signs: [
-    ...(wall.signs ?? []),
-    { sign: 'a dash in place of a station', means: 'its decoder does not answer' },
-    { sign: 'a line error', means: 'the two-wire line is shorted or broken' },
-  ],
-  hides:
-    'Programs above the fourth stay hidden until they are opened in the settings of the panel.',
-};
-
-/** By the order of `TIMER_KINDS`. */
-const EXTRAS: readonly Extras[] = [
-  battery,
-  wall,
-  wall,
-  saving,
-  twoWire,
-  {
-    ...battery,
-    note: 'Screws onto a tap. Clean the inlet screen every couple of months.',
-  },
-  {
-    ...wall,
-    note: 'Values are typed on a keypad and kept with the confirming key.',
-    hides: 'Starts after the first are only shown once the first is set.',
-  },
-  { ...wall, note: 'With a percent set, its run page shows the adjusted minutes.' },
-  { ...saving, note: 'Waits in hours without water and goes on after them.' },
-  twoWire,
+const DOCUMENTS: readonly (readonly [id: string, document: unknown])[] = [
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000001', twoStationBatteryTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000002', fourStationWallTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000003', eightStationWallTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000004', twelveStationModularTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000005', twentyFourStationTwoWireTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000006', oneOutletTapTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000007', sixStationKeypadTimer],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000008', sixStationWallTimerWithSoak],
+  ['5d1e0000-7a3c-4c1e-8e5a-000000000009', nineStationWallTimerWithDryHours],
+  ['5d1e0000-7a3c-4c1e-8e5a-00000000000a', fortyEightStationTwoWireTimer],
 ];
 
-const idOf = (index: number) =>
-  `5d1e0000-7a3c-4c1e-8e5a-${(index + 1).toString(16).padStart(12, '0')}`;
+export const SHIPPED_KINDS: readonly ShippedKind[] = DOCUMENTS.map(([id, document]) => {
+  const read = readTimerKind(document);
+  assert(read.ok, `the shipped kind ${id} is sound`);
+  return { id, kind: read.value };
+});
 
-export const SHIPPED_KINDS: readonly ShippedKind[] = TIMER_KINDS.map((timer, i) => ({
-  id: idOf(i),
-  kind: { format: KIND_FORMAT, version: KIND_VERSION, timer, ...EXTRAS[i] },
-}));
+/** What the shipped kinds can do. */
+export const TIMER_KINDS: readonly Timer[] = SHIPPED_KINDS.map(({ kind }) => kind.timer);
+
+/** A plan with nothing set: every station of the timer is there, without a name, and one program waits to be filled. */
+export function emptyPlan(timer: Timer): Plan {
+  return {
+    format: PLAN_FORMAT,
+    version: PLAN_VERSION,
+    timer,
+    settings: {},
+    stations: Array.from({ length: timer.stationCount }, (_, i) => ({ number: i + 1 })),
+    programs: [{ letter: 'A', starts: [], runs: [], days: null }],
+  };
+}

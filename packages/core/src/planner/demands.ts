@@ -17,7 +17,7 @@ import type { Path } from '../document/fault.ts';
 import type { Timer } from '../plan/plan.ts';
 import { DAY_RULES } from '../time/dayRules.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
-import { TIMER_KINDS } from '../plan/timerKinds.ts';
+import { TIMER_KINDS } from '../plan/shippedKinds.ts';
 
 /** A change of one demand. */
 export interface Milder {

@@ -13,7 +13,8 @@ import type { OpenPoint } from './closing.ts';
 import type { VisitReason, DueVisit } from './dueVisits.ts';
 import type { VisitFinding } from './visitFindings.ts';
 
-function reasonWords(reason: VisitReason, speech: Speech): string {
+/** Why somebody has to come back, without the date. */
+export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   switch (reason.kind) {
     case 'battery':
       return 'change the battery, a year old';
@@ -32,7 +33,7 @@ function reasonWords(reason: VisitReason, speech: Speech): string {
 /** Why somebody has to come back, and when. */
 export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
   const overdue = date < speech.on ? ' (overdue)' : '';
-  return `${dateWords(date, speech.on)}${overdue}: ${reasonWords(reason, speech)}`;
+  return `${dateWords(date, speech.on)}${overdue}: ${visitReasonWords(reason, speech)}`;
 }
 
 /** What is still to be done before a visit can be closed. */

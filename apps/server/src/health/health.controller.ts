@@ -1,12 +1,14 @@
 import { Controller, Get } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Public } from '../people/session.guard.ts';
+import { Answers } from '../platform/openapi.ts';
+import { Public } from '../platform/public.ts';
 
 @Controller('health')
 export class HealthController {
   constructor(private readonly database: DataSource) {}
 
   /** Answers once the server can reach its database. */
+  @Answers({ schema: 'Health', open: true })
   @Public()
   @Get()
   async health(): Promise<{ ok: true }> {

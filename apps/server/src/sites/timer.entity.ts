@@ -1,26 +1,13 @@
-import {
-  Column,
-  Entity,
-  Index,
-  JoinColumn,
-  ManyToOne,
-  PrimaryColumn,
-  type Relation,
-} from 'typeorm';
+import { Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
-import { Site } from '../sites/site.entity.ts';
+import { Site } from './site.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 
 /** One timer at a site, with all that is set on it. */
 @Entity('timers')
 @Index('timers_site', ['companyId', 'siteId'])
-export class Timer {
-  @PrimaryColumn('uuid', { name: 'company_id' })
-  companyId: string;
-
-  @PrimaryColumn('uuid')
-  id: string;
-
+export class Timer extends CompanyRow {
   @Column('uuid', { name: 'site_id' })
   siteId: string;
 

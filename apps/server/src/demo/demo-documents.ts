@@ -1,0 +1,127 @@
+/**
+ * The demo firm as documents, in the folder `demo/` beside the sources: nothing in them is real. They are read as a user's import would be. Dates are
+ * counted from the day on which they are loaded: `today-150T09:10`, or `month+2` for the first day of the month after next.
+ */
+import fs from 'node:fs';
+import path from 'node:path';
+import {
+  civilOf,
+  epochDayOf,
+  formatDate,
+  readClosedVisit,
+  readPlan,
+  readSurvey,
+  siteFields,
+  type ClosedVisit,
+  type EpochDay,
+  type Outcome,
+  type Plan,
+  type SiteFields,
+  type Survey,
+} from '@water-clock/core';
+import { plainToInstance } from 'class-transformer';
+import { validateSync } from 'class-validator';
+import type { Shelf } from '../library/library-entry.entity.ts';
+import { readLibraryDocument } from '../library/library.service.ts';
+import { apiFaults, type ApiFault } from '../platform/api-error.ts';
+import { faultsOf } from '../platform/validation.ts';
+import { SiteBody } from '../sites/site-body.ts';
+
+const FOLDER = path.resolve(import.meta.dirname, '../../demo');
+
+export interface DemoCompany {
+  readonly company: { readonly id: string; readonly name: string };
+  readonly people: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly email: string;
+    readonly password: string;
+  }[];
+}
+
+export interface DemoSite {
+  readonly siteId: string;
+  readonly timerId: string;
+  readonly site: SiteFields;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly visits: readonly ClosedVisit[];
+}
+
+export interface DemoDocument {
+  readonly shelf: Shelf;
+  readonly id: string;
+  readonly document: object;
+}
+
+const jsonOf = (file: string): unknown =>
+  JSON.parse(fs.readFileSync(path.join(FOLDER, file), 'utf8'));
+
+const filesIn = (folder: string) =>
+  fs
+    .readdirSync(path.join(FOLDER, folder))
+    .sort()
+    .map((name) => `${folder}/${name}`);
+
+const RELATIVE = /^(?<unit>today|month)(?<count>[+-]\d+)?(?<time>T\d{2}:\d{2})?$/;
+
+/** A value with every relative date in it put on the calendar. */
+function dated(value: unknown, today: EpochDay): unknown {
+  if (Array.isArray(value)) return value.map((one) => dated(one, today));
+  if (typeof value === 'object' && value !== null)
+    return Object.fromEntries(Object.entries(value).map(([key, one]) => [key, dated(one, today)]));
+  const groups = typeof value === 'string' ? RELATIVE.exec(value)?.groups : undefined;
+  if (!groups) return value;
+  const count = Number(groups['count'] ?? 0);
+  const time = groups['time'] ?? '';
+  if (groups['unit'] === 'today') return formatDate(today + count) + time;
+  const { year, month } = civilOf(today);
+  const months = year * 12 + month - 1 + count;
+  return formatDate(
+    epochDayOf({ year: Math.floor(months / 12), month: (months % 12) + 1, day: 1 }),
+  );
+}
+
+/** @throws Error with the first fault: a demo that is not sound is our own mistake. */
+function sound<T>(file: string, read: Outcome<T>): T {
+  if (read.ok) return read.value;
+  return refuse(file, apiFaults(read.faults, []));
+}
+
+function refuse(file: string, [first]: readonly ApiFault[]): never {
+  throw new Error(`demo/${file}: ${first?.path}: ${first?.message}`);
+}
+
+export const demoCompany = (): DemoCompany =>
+  // The cast trusts a file of ours that ships with the server.
+  jsonOf('company.json') as DemoCompany;
+
+/** Every demo house, its dates counted from `today`. */
+export function demoSites(today: EpochDay): DemoSite[] {
+  return filesIn('sites').map((file) => {
+    // The cast names the parts; each is read by its own reader.
+    const parts = dated(jsonOf(file), today) as Record<keyof DemoSite, unknown>;
+    const body = plainToInstance(SiteBody, parts.site);
+    const wrong = faultsOf(
+      validateSync(body, { whitelist: true, forbidNonWhitelisted: true }),
+      'site',
+    );
+    if (wrong.length > 0) refuse(file, wrong);
+    return {
+      siteId: String(parts.siteId),
+      timerId: String(parts.timerId),
+      site: siteFields(body),
+      plan: sound(file, readPlan(parts.plan)),
+      survey: sound(file, readSurvey(parts.survey)),
+      visits: (parts.visits as unknown[]).map((visit) => sound(file, readClosedVisit(visit))),
+    };
+  });
+}
+
+/** What the demo firm keeps in its library, its dates counted from `today`. */
+export function demoLibrary(today: EpochDay): DemoDocument[] {
+  return filesIn('library').map((file) => {
+    const { shelf, id, document } = dated(jsonOf(file), today) as DemoDocument;
+    return { shelf, id, document: sound(file, readLibraryDocument(shelf, document)) };
+  });
+}

@@ -1,0 +1,18 @@
+import { Global, Module, type DynamicModule } from '@nestjs/common';
+import { DEMO_SIGN_IN } from '../people/demo-sign-in.ts';
+import { DemoService, demoSignIn } from './demo.service.ts';
+
+/** The demo firm: its data, and its sign-in on the sign-in page. Nothing of it is there unless it is asked for. */
+@Global()
+@Module({})
+export class DemoModule {
+  static when(demo: boolean): DynamicModule {
+    return demo
+      ? {
+          module: DemoModule,
+          providers: [DemoService, { provide: DEMO_SIGN_IN, useFactory: demoSignIn }],
+          exports: [DEMO_SIGN_IN],
+        }
+      : { module: DemoModule };
+  }
+}

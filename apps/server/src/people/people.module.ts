@@ -1,0 +1,18 @@
+import { Global, Module } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { Company } from './company.entity.ts';
+import { Person } from './person.entity.ts';
+import { SessionController } from './session.controller.ts';
+import { Session } from './session.entity.ts';
+import { SessionGuard } from './session.guard.ts';
+import { SessionService } from './session.service.ts';
+
+/** Companies, their people, and who is signed in. */
+@Global()
+@Module({
+  imports: [TypeOrmModule.forFeature([Company, Person, Session])],
+  controllers: [SessionController],
+  providers: [SessionService, { provide: APP_GUARD, useClass: SessionGuard }],
+})
+export class PeopleModule {}

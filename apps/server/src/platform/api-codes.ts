@@ -1,0 +1,37 @@
+/**
+ * Every code that an answer of the API can carry, with its status and what it means. docs/architecture.md and the OpenAPI document are held
+ * against this table by a test.
+ */
+export const API_CODES = {
+  'malformed-request': {
+    status: 400,
+    meaning: 'not JSON, wrong types, unknown or missing fields, or text that cannot be stored',
+  },
+  'not-signed-in': { status: 401, meaning: 'there is no session' },
+  'wrong-sign-in': { status: 401, meaning: 'the address and the password do not match' },
+  'foreign-origin': { status: 403, meaning: 'a write from the page of another site' },
+  'not-found': {
+    status: 404,
+    meaning: 'it does not exist, or it belongs to another company: the answers are the same',
+  },
+  'stale-version': { status: 409, meaning: 'somebody saved first; `current` is what is saved' },
+  'id-reused': { status: 409, meaning: 'the id was used for another write' },
+  'too-large': {
+    status: 413,
+    meaning:
+      'more than 1,000,000 bytes; for a photo more than 3,000,000; for an archive more than 60,000,000',
+  },
+  'wrong-media-type': { status: 415, meaning: 'the body is not JSON' },
+  'not-accepted': {
+    status: 422,
+    meaning: 'core refuses the document or the change; `faults` says what is wrong and where',
+  },
+  'too-many-tries': {
+    status: 429,
+    meaning:
+      'sign-ins are limited by address and by account; openings of a homeowner’s page by address',
+  },
+  failed: { status: 500, meaning: 'our mistake; the log says more' },
+} as const satisfies Record<string, { readonly status: number; readonly meaning: string }>;
+
+export type ApiCode = keyof typeof API_CODES;

@@ -1,0 +1,125 @@
+/** Schemas of what the API answers, by name. Documents with a format of their own are named, and described where that format is. */
+import type { OpenAPIObject } from '@nestjs/swagger';
+
+export type Schema = Exclude<
+  NonNullable<NonNullable<OpenAPIObject['components']>['schemas']>[string],
+  undefined
+>;
+
+const text: Schema = { type: 'string' };
+const uuid: Schema = { type: 'string', format: 'uuid' };
+const count: Schema = { type: 'integer', minimum: 0 };
+const moment: Schema = { type: 'string', format: 'date-time' };
+const date: Schema = { type: 'string', format: 'date' };
+const flag: Schema = { type: 'boolean' };
+const orNull = (schema: Schema): Schema => ({ ...schema, nullable: true }) as Schema;
+const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
+const listOf = (items: Schema): Schema => ({ type: 'array', items });
+const record = (properties: Record<string, Schema>): Schema => ({
+  type: 'object',
+  properties,
+  required: Object.keys(properties),
+});
+const document = (description: string): Schema => ({ type: 'object', description });
+
+const siteFields: Record<string, Schema> = {
+  name: text,
+  houseNumber: orNull(text),
+  timeZone: text,
+  latitude: orNull({ type: 'number' }),
+  longitude: orNull({ type: 'number' }),
+  supply: orNull(text),
+  mowing: listOf(text),
+  notes: text,
+  people: listOf(record({ name: text, role: text, phone: text })),
+  units: orNull(text),
+  clockStyle: orNull(text),
+  town: orNull(text),
+  climateId: orNull(uuid),
+  rulesId: orNull(uuid),
+  minutesId: orNull(uuid),
+};
+
+export const SCHEMAS: Record<string, Schema> = {
+  Error: {
+    type: 'object',
+    required: ['code', 'message'],
+    properties: {
+      code: text,
+      message: text,
+      faults: listOf(record({ code: text, path: text, message: text })),
+      current: document('with `stale-version`: what is saved'),
+    },
+  },
+  Plan: document('a plan document, docs/spec/plan-format.md and plan.schema.json'),
+  Survey: document('what was found out about a timer, core survey/survey.ts'),
+  Visit: document('a closed visit, core visit/visit.ts'),
+  HomeownerPage: document('the homeowner’s page, core homeowner/page.ts'),
+  LibraryDocument: document('a document of the library, docs/spec/library-formats.md'),
+  Site: record({ id: uuid, version: count, ...siteFields }),
+  SiteSummary: record({
+    id: uuid,
+    version: count,
+    ...siteFields,
+    timers: listOf(
+      record({
+        id: uuid,
+        name: text,
+        stations: count,
+        programs: count,
+        verdict: text,
+        headline: text,
+        nextVisit: orNull(date),
+      }),
+    ),
+  }),
+  NewSite: record({ siteId: uuid, timerId: uuid }),
+  ImportedSite: record({ siteId: uuid, timerIds: listOf(uuid) }),
+  Timer: record({
+    id: uuid,
+    version: count,
+    site: ref('Site'),
+    plan: ref('Plan'),
+    survey: ref('Survey'),
+    history: listOf(
+      record({ way: text, change: document('a change'), inverse: document('a change') }),
+    ),
+  }),
+  LastChange: record({ version: count, by: orNull(text), at: orNull(moment) }),
+  Version: record({ version: count }),
+  LibraryEntry: record({ id: uuid, version: count, document: orNull(ref('LibraryDocument')) }),
+  Photo: record({ id: uuid, width: count, height: count }),
+  VisitSummary: record({ id: uuid, by: text, visit: ref('Visit') }),
+  VisitView: record({ id: uuid, timerId: uuid, by: text, visit: ref('Visit') }),
+  DueEntry: record({
+    timerId: uuid,
+    site: text,
+    timer: text,
+    date,
+    kind: text,
+    overdue: flag,
+    sentence: text,
+    reason: text,
+  }),
+  Link: record({
+    id: uuid,
+    madeAt: moment,
+    expiresAt: moment,
+    withdrawnAt: orNull(moment),
+  }),
+  Session: record({
+    person: orNull(record({ id: uuid, name: text, company: text })),
+    demo: orNull(record({ name: text, email: text, password: text })),
+  }),
+  Town: record({
+    id: text,
+    name: text,
+    region: text,
+    timeZone: text,
+    latitude: { type: 'number' },
+    longitude: { type: 'number' },
+    altitudeMetres: { type: 'number' },
+  }),
+  WeatherDay: document('one day of weather, core water/climate.ts'),
+  Health: record({ ok: flag }),
+};

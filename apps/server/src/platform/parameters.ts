@@ -1,0 +1,33 @@
+import { DefaultValuePipe, Param, ParseEnumPipe, ParseUUIDPipe, Query } from '@nestjs/common';
+import { isUUID } from 'class-validator';
+import { ApiError, notFound } from './api-error.ts';
+
+/** An id from a path, in small letters. One that is no UUID names nothing, so it is answered like any other that is not there. */
+class IdPipe extends ParseUUIDPipe {
+  constructor(what: string) {
+    super({ exceptionFactory: () => notFound(what) });
+  }
+
+  override async transform(value: string, metadata: Parameters<ParseUUIDPipe['transform']>[1]) {
+    // Any version is an id; the library's own check asks for one of RFC 9562.
+    return isUUID(value) ? value.toLowerCase() : super.transform(value, metadata);
+  }
+}
+
+/** The id in a path, under its name there. @param what it names, for the answer where there is none. */
+export const IdParam = (what: string, name = 'id') => Param(name, new IdPipe(what));
+
+/** One of a few words in the query; the first of them where it is not given. */
+export const WordQuery = (name: string, words: readonly [string, ...string[]]) =>
+  Query(
+    name,
+    new DefaultValuePipe(words[0]),
+    new ParseEnumPipe(Object.fromEntries(words.map((word) => [word, word])), {
+      exceptionFactory: () =>
+        new ApiError({
+          code: 'malformed-request',
+          message: `${name} is one of ${words.join(', ')}`,
+          faults: [{ code: 'not-one-of', path: name, message: `one of ${words.join(', ')}` }],
+        }),
+    }),
+  );

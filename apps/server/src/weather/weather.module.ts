@@ -1,0 +1,11 @@
+import { Module } from '@nestjs/common';
+import { SimulatedWeather } from './simulated-weather.ts';
+import { WeatherController } from './weather.controller.ts';
+import { WeatherFeed } from './weather-feed.ts';
+
+/** Weather by town; a real service takes the simulated one's place here. */
+@Module({
+  controllers: [WeatherController],
+  providers: [{ provide: WeatherFeed, useClass: SimulatedWeather }],
+})
+export class WeatherModule {}
