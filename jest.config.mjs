@@ -21,13 +21,16 @@ const transform = {
   ],
 };
 
+const CORE = { '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts' };
+
+/** Tests of what needs a page stand in `.test.tsx` files, and run in one that is simulated. */
 const project = (displayName, root, more = {}) => ({
   displayName,
   rootDir: import.meta.dirname,
   testEnvironment: 'node',
   testMatch: [`<rootDir>/${root}/**/*.test.ts`],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  moduleNameMapper: { '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts' },
+  moduleNameMapper: CORE,
   transform,
   modulePathIgnorePatterns: ['<rootDir>/.*/dist/'],
   ...more,
@@ -42,6 +45,12 @@ export default {
     project('cli', 'apps/cli/tests'),
     project('server', 'apps/server/tests'),
     project('web', 'apps/web/tests'),
+    project('pages', 'apps/web/tests', {
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/apps/web/tests/**/*.test.tsx'],
+      setupFiles: ['<rootDir>/apps/web/tests/dom.ts'],
+      moduleNameMapper: { ...CORE, '\\.css$': '<rootDir>/apps/web/tests/noStyles.ts' },
+    }),
     project('e2e', 'e2e'),
   ],
 };

@@ -217,7 +217,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
   await page.keyboard.type('a bore');
   await tabTo(/^rulesId$/);
   await page.keyboard.type('Ostrelle');
-  await tabTo(/^place$/);
+  await tabTo(/^weather$/);
   await page.keyboard.type('Ostrelle');
   await tabTo(/^Add the site$/);
   await page.keyboard.press('Enter');

@@ -59,7 +59,7 @@ test('a stranger gets the sign-in, light and without charts; the demo person com
   await page.type('input[name=email]', 'tamsin@brindlewick.example');
   await page.type('input[name=password]', 'wrong');
   await press(page, 'Sign in');
-  await sees(page, '[role=alert]', /do not belong together/);
+  await sees(page, '[role=alert]', /do not match/);
   await press(page, 'Come in as Tamsin Orrowby');
   await page.waitForSelector('.verdict');
   await page.close();

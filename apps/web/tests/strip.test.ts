@@ -8,7 +8,7 @@ import {
 } from '../src/charts/stripGeometry.ts';
 import { sunOf } from '../src/charts/sun.ts';
 import { civilSecond } from '../src/platform/zone.ts';
-import { keepingSame } from '../src/workers/reckon.ts';
+import { keepingSame } from '../src/workers/timerAnswer.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('no kinds');

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { monthName, percentSteps, type Plan } from '@water-clock/core';
-import type { WhatIf } from '../workers/messages.ts';
+import type { WhatIf } from '../workers/timerQuestion.ts';
 import { aheadWords } from './ClockPanel.tsx';
 
 interface Props {

@@ -110,8 +110,20 @@ function Entry({
 }
 
 /** The towns of the simulated feed, as files. */
-function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
+function Feed({
+  add,
+  failed,
+}: {
+  readonly add: (document: ClimateDocument) => void;
+  readonly failed: (error: Error) => void;
+}) {
   const towns = useTowns();
+  const normalsOf = (id: string) =>
+    request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`);
+  if (towns.isError)
+    return (
+      <Failed what="The weather feed" error={towns.error} retry={() => void towns.refetch()} />
+    );
   return (
     <section>
       <h2>Towns of the weather feed</h2>
@@ -129,9 +141,9 @@ function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
               <Button
                 size="small"
                 onClick={() =>
-                  void request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`).then(
-                    (normals) => add({ ...normals, name: `${name}, our own` }),
-                  )
+                  void normalsOf(id)
+                    .then((normals) => add({ ...normals, name: `${name}, our own` }))
+                    .catch(failed)
                 }
               >
                 Copy to overrule
@@ -139,9 +151,9 @@ function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
               <Button
                 size="small"
                 onClick={() =>
-                  void request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`).then(
-                    ({ months }) => saveCsv(`${name} months.csv`, weatherMonthRows(months)),
-                  )
+                  void normalsOf(id)
+                    .then(({ months }) => saveCsv(`${name} months.csv`, weatherMonthRows(months)))
+                    .catch(failed)
                 }
               >
                 Months
@@ -149,9 +161,9 @@ function Feed({ add }: { readonly add: (document: ClimateDocument) => void }) {
               <Button
                 size="small"
                 onClick={() =>
-                  void loadDays(id).then((days) =>
-                    saveCsv(`${name} days.csv`, weatherDayRows(days)),
-                  )
+                  void loadDays(id)
+                    .then((days) => saveCsv(`${name} days.csv`, weatherDayRows(days)))
+                    .catch(failed)
                 }
               >
                 Days
@@ -173,13 +185,14 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   if (items.isPending) return <Loading what="the library" />;
   if (items.isError)
     return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
+  const failed = (error: Error) => setFaults([`${error.message}.`]);
   const add = (document: object) => {
     const target = newId();
     keep.mutate(
       { target, id: newId(), baseVersion: 0, document },
       {
         onSuccess: () => void navigate(`/library/${shelf}/${target}`),
-        onError: (error) => setFaults([error.message]),
+        onError: failed,
       },
     );
   };
@@ -208,13 +221,13 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
           accept=".json,application/json"
           take={(file) => {
             setFaults([]);
-            void take(file);
+            void take(file).catch(failed);
           }}
         />
       </div>
       {faults.length > 0 && (
         <div role="alert" className="fault">
-          <p>Nothing was changed:</p>
+          <p>Not done:</p>
           <ul>
             {faults.slice(0, 10).map((one) => (
               <li key={one}>{one}</li>
@@ -266,7 +279,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                 onClick={() =>
                   keep.mutate(
                     { target: item.id, id: newId(), baseVersion: item.version, document: null },
-                    { onError: (error) => setFaults([error.message]) },
+                    { onError: failed },
                   )
                 }
               >
@@ -277,7 +290,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
         ))}
       </ul>
       {items.data.length === 0 && <p>Nothing here yet.</p>}
-      {shelf === 'climates' && <Feed add={add} />}
+      {shelf === 'climates' && <Feed add={add} failed={failed} />}
     </>
   );
 }

@@ -16,11 +16,16 @@ function Picture({
   const [waiting, setWaiting] = useState<string | null | undefined>(undefined);
   useEffect(() => {
     let over = false;
-    void waitingPhoto(id).then((address) => {
-      if (!over) setWaiting(address);
+    let address: string | null = null;
+    void waitingPhoto(id).then((photo) => {
+      if (over) return;
+      address = photo && URL.createObjectURL(photo);
+      setWaiting(address);
     });
     return () => {
       over = true;
+      // The browser keeps the whole photo in memory until its address is given back.
+      if (address) URL.revokeObjectURL(address);
     };
   }, [id, left]);
   if (waiting === undefined) return <span className="photo" />;

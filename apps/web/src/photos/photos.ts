@@ -78,10 +78,10 @@ export async function keepPhoto(file: File): Promise<string> {
   return id;
 }
 
-/** A photo that has not arrived yet, as an address that this page can show; null where it has. */
-export async function waitingPhoto(id: string): Promise<string | null> {
+/** A photo that has not arrived yet, from the device; null where it has. */
+export async function waitingPhoto(id: string): Promise<Blob | null> {
   const found = await (await caches.open(OUTBOX)).match(photoPath(id));
-  return found ? URL.createObjectURL(await found.blob()) : null;
+  return found ? found.blob() : null;
 }
 
 /** Sends every photo that waits, also those of an earlier page; those that cannot be sent now stay. Resolves to how many are left. */

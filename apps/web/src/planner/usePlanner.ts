@@ -1,5 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { faultSentence, type Cost, type Plan, type SeasonMonth } from '@water-clock/core';
+import { proxy } from 'comlink';
+import type { PlanningWorker } from '../workers/planning.worker.ts';
+import { started, type Started } from '../workers/started.ts';
 import type { PlanNews, PlanRequest, PlanResult } from '../workers/planning.ts';
 
 export interface Planning {
@@ -42,23 +45,25 @@ function after(planning: Planning, news: PlanNews): Planning {
 /** The planner's worker: one question at a time; a new one, or stop, ends the one under way. What was found until then stays. */
 export function usePlanner() {
   const [planning, setPlanning] = useState(IDLE);
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<Started<PlanningWorker> | null>(null);
   const end = useCallback(() => {
-    worker.current?.terminate();
+    worker.current?.end();
     worker.current = null;
   }, []);
   const start = useCallback(
     (request: PlanRequest) => {
       end();
-      const made = new Worker(new URL('../workers/planning.worker.ts', import.meta.url), {
-        type: 'module',
-      });
+      const made = started<PlanningWorker>(
+        new Worker(new URL('../workers/planning.worker.ts', import.meta.url), { type: 'module' }),
+      );
       worker.current = made;
-      made.addEventListener('message', ({ data }: MessageEvent<PlanNews>) => {
-        if (worker.current === made) setPlanning((last) => after(last, data));
-      });
       setPlanning({ ...IDLE, state: 'working', request });
-      made.postMessage(request);
+      void made.call.plan(
+        request,
+        proxy((news: PlanNews) => {
+          if (worker.current === made) setPlanning((last) => after(last, news));
+        }),
+      );
     },
     [end],
   );

@@ -7,6 +7,7 @@ import {
   type FaultSeverity,
   type NotedFault,
 } from '@water-clock/core';
+import { NoteField } from '../fields/NoteField.tsx';
 
 /** Faults for which somebody may dig, or open the timer. */
 const IN_THE_GROUND: readonly FaultFound[] = [
@@ -25,6 +26,12 @@ const IN_THE_WIRING: readonly FaultFound[] = [
   'decoder',
 ];
 
+/** A fault by its name, and which of those of that name it is: what is typed beside one stays with it when another is deleted. */
+function keyOf(faults: readonly NotedFault[], at: number): string {
+  const name = faults[at]?.fault ?? '';
+  return `${name} ${faults.slice(0, at).filter(({ fault }) => fault === name).length}`;
+}
+
 interface Props {
   readonly faults: readonly NotedFault[];
   readonly set: (faults: readonly NotedFault[]) => void;
@@ -37,7 +44,7 @@ export function FaultPicker({ faults, set }: Props) {
   return (
     <div className="faults">
       {faults.map(({ fault, severity, note }, i) => (
-        <div key={i} className={`fault-line fault-${severity}`}>
+        <div key={keyOf(faults, i)} className={`fault-line fault-${severity}`}>
           <strong>{FAULT_WORDS[fault]}</strong>
           <select
             className="field"
@@ -52,15 +59,12 @@ export function FaultPicker({ faults, set }: Props) {
               </option>
             ))}
           </select>
-          <input
-            className="field"
-            aria-label={`Note: ${FAULT_WORDS[fault]}`}
+          <NoteField
+            label={`Note: ${FAULT_WORDS[fault]}`}
             placeholder="where, how many, ohms"
-            defaultValue={note ?? ''}
-            maxLength={200}
-            onBlur={({ target: { value } }) => {
-              if (value.trim() !== (note ?? '')) change(i, { note: value.trim() });
-            }}
+            most={200}
+            value={note ?? ''}
+            commit={(text) => change(i, { note: text })}
           />
           <button
             type="button"

@@ -27,6 +27,7 @@ import { QuantityField } from '../fields/QuantityField.tsx';
 import { RunOffWatch } from './RunOffWatch.tsx';
 import { RunNow } from './RunNow.tsx';
 import { useCountdown, type Countdown } from './useCountdown.ts';
+import { NoteField } from '../fields/NoteField.tsx';
 
 const SLOPES = [
   [1, 'Flat'],
@@ -282,15 +283,11 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           />
           <label className="labelled">
             <span className="hidden-but-read">Note on station {number}</span>
-            <input
-              className="field"
+            <NoteField
               placeholder="a note"
-              maxLength={2000}
-              defaultValue={noted.note ?? ''}
-              onBlur={({ target: { value } }) => {
-                const note = value.trim();
-                if (note !== (noted.note ?? '')) set({ note: note === '' ? null : note });
-              }}
+              most={2000}
+              value={noted.note ?? ''}
+              commit={(note) => set({ note: note === '' ? null : note })}
             />
           </label>
           <div className="walk-tools" role="group" aria-label="Measure">

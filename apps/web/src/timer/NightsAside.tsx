@@ -12,14 +12,14 @@ import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { YearChart } from '../charts/YearChart.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
-import { nightAt, type Reckoning } from '../workers/messages.ts';
+import { nightAt, type TimerAnswer } from '../workers/timerQuestion.ts';
 
 export const NIGHTS = 14;
 
 export type Distance = 'nights' | 'year';
 
 interface Props {
-  readonly reckoning: Reckoning | null;
+  readonly answer: TimerAnswer | null;
   readonly letters: readonly string[];
   readonly place: Place;
   readonly today: EpochDay;
@@ -34,13 +34,13 @@ interface Props {
 
 /** The same plan from further off: fourteen nights, or a year of dates. */
 export const NightsAside = memo(function NightsAside(props: Props) {
-  const { reckoning, letters, place, today, tonight, day, clock } = props;
+  const { answer, letters, place, today, tonight, day, clock } = props;
   const { distance, setDistance, choose } = props;
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
     [tonight, place],
   );
-  const night = reckoning && nightAt(reckoning, day);
+  const night = answer && nightAt(answer, day);
   return (
     <aside className="timer-nights" aria-label="The coming nights">
       <div className="distances" role="group" aria-label="How far to look">
@@ -62,7 +62,7 @@ export const NightsAside = memo(function NightsAside(props: Props) {
         ))}
       </div>
       {distance === 'nights' &&
-        reckoning?.nights.map((one, i) => (
+        answer?.nights.map((one, i) => (
           <SmallNight
             key={one.day}
             night={one}
@@ -77,18 +77,18 @@ export const NightsAside = memo(function NightsAside(props: Props) {
             choose={choose}
           />
         ))}
-      {distance === 'year' && reckoning?.year && (
+      {distance === 'year' && answer?.year && (
         <YearChart
-          year={reckoning.year}
+          year={answer.year}
           today={today}
           letters={letters}
           chosen={day}
           choose={choose}
         />
       )}
-      {reckoning && night && (
+      {answer && night && (
         <Disclosure className="timer-table" summary={`${dateWords(night.day, today)} as a table`}>
-          {() => <NightTable night={night} plan={reckoning.plan} clock={clock} />}
+          {() => <NightTable night={night} plan={answer.plan} clock={clock} />}
         </Disclosure>
       )}
     </aside>

@@ -19,7 +19,7 @@ import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { Site } from '../api/sites.ts';
-import { nightAt, type Blocked, type Reckoning, type WhatIf } from '../workers/messages.ts';
+import { nightAt, type Blocked, type TimerAnswer, type WhatIf } from '../workers/timerQuestion.ts';
 import { ClockChangeNote } from '../device/ClockChangeNote.tsx';
 import { WhatIfBar } from '../device/WhatIfBar.tsx';
 
@@ -30,7 +30,7 @@ const isWithin = (change: ClockChange, day: EpochDay) =>
 interface Props {
   readonly plan: Plan;
   readonly site: Site;
-  readonly reckoning: Reckoning | null;
+  readonly answer: TimerAnswer | null;
   /** Rules noted for this house by hand, and those of its place. */
   readonly ownRules: BriefRules | undefined;
   readonly rules: Rules | null;
@@ -48,10 +48,10 @@ interface Props {
 
 /** The strip of one night, with what may be supposed of it. */
 export function TimerNight(props: Props) {
-  const { plan, site, reckoning, letters, day, tonight, today, now, changes } = props;
+  const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
   const { whatIf } = props;
   const { clock } = usePreferences();
-  const night = reckoning ? nightAt(reckoning, day) : undefined;
+  const night = answer ? nightAt(answer, day) : undefined;
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
   const change = changes.find((one) => isWithin(one, day)) ?? null;
   const { from, to } = night ?? { from: 0, to: 0 };
@@ -79,7 +79,7 @@ export function TimerNight(props: Props) {
         <WhatIfBar
           plan={plan}
           whatIf={whatIf}
-          headroom={reckoning?.check.headroomPercent ?? null}
+          headroom={answer?.check.headroomPercent ?? null}
           set={props.setWhatIf}
         />
       </div>

@@ -19,7 +19,6 @@ import {
   tonightOf,
   unknownNeeds,
   verdictWords,
-  type Brief,
   type EpochDay,
   type Survey,
 } from '@water-clock/core';
@@ -33,8 +32,8 @@ import { StepNav } from '../steps/StepNav.tsx';
 import { STRIP_STEPS, stepStates } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { useVisitBasis } from '../steps/useVisitBasis.ts';
-import { nightAt, type WhatIf } from '../workers/messages.ts';
-import { useReckoning, type Work } from '../workers/useReckoning.ts';
+import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
+import { useTimerAnswer, type Work } from '../workers/useTimerAnswer.ts';
 import { ClockPanel } from '../device/ClockPanel.tsx';
 import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog, newsWords } from '../editor/ConflictDialog.tsx';
@@ -116,19 +115,15 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     [today, site.timeZone],
   );
   const visit = useVisitBasis(site, snapshot.settled, snapshot.survey);
-  const assembled = useBrief({
+  const brief = useBrief({
     ...visit,
     site,
     plan: snapshot.settled,
     survey: snapshot.survey,
     today,
   });
-  // Most edits leave the brief as it is; then nothing is asked again for its sake.
-  const briefText = JSON.stringify(assembled);
-  const brief = useMemo(() => JSON.parse(briefText) as Brief, [briefText]);
-  const unknownText = unknownNeeds(visit.minutes).join();
-  const unknown = useMemo(() => unknownText.split(',').map(Number), [unknownText]);
-  const { reckoning, work, stop, blocked, askBlocked } = useReckoning(
+  const unknown = useMemo(() => unknownNeeds(visit.minutes), [visit.minutes]);
+  const { answer, work, stop, blocked, askBlocked } = useTimerAnswer(
     editor,
     {
       on: today,
@@ -169,22 +164,22 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     }),
     [askBlocked, editor, whatIf.ahead],
   );
-  const night = reckoning ? nightAt(reckoning, day) : undefined;
+  const night = answer ? nightAt(answer, day) : undefined;
   // The large strip and the verdict first; what stands further off follows in its own time.
-  const later = useDeferredValue(reckoning);
+  const later = useDeferredValue(answer);
   const openedCycle =
     opened &&
     night?.intended.find(({ letter, start }) => letter === opened.letter && start === opened.start);
-  const [overlap] = reckoning?.check.overlaps ?? [];
+  const [overlap] = answer?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock };
-  const verdict = reckoning && verdictWords(reckoning.check, plan.timer.onOverlap, speech);
+  const verdict = answer && verdictWords(answer.check, plan.timer.onOverlap, speech);
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
-  const told = reckoning && (
+  const told = answer && (
     <FindingList
-      check={reckoning.check}
-      plan={reckoning.plan}
+      check={answer.check}
+      plan={answer.plan}
       brief={brief}
       survey={snapshot.survey}
       editor={editor}
@@ -203,7 +198,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     survey: snapshot.survey,
     rules: visit.rules,
     minutes: visit.minutes,
-    verdict: reckoning?.check.verdict ?? null,
+    verdict: answer?.check.verdict ?? null,
     today,
   });
 
@@ -240,7 +235,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       >
         <div
           className={`verdict verdict-${tone}${withStrip ? '' : ' verdict-line'}`}
-          data-of={reckoning ? 'known' : 'unknown'}
+          data-of={answer ? 'known' : 'unknown'}
           role="status"
         >
           <VerdictMark verdict={tone} size={withStrip ? 44 : 28} />
@@ -259,7 +254,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           <TimerNight
             plan={plan}
             site={site}
-            reckoning={reckoning}
+            answer={answer}
             ownRules={snapshot.survey.rules}
             rules={visit.rules}
             letters={letters}
@@ -282,9 +277,9 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       {withStrip ? (
         <div className={distance === 'year' ? 'timer-columns timer-columns-year' : 'timer-columns'}>
           <div className="timer-edit">
-            {reckoning && (
+            {answer && (
               <OverlapList
-                check={reckoning.check}
+                check={answer.check}
                 onOverlap={plan.timer.onOverlap}
                 speech={speech}
                 choose={choose}
@@ -319,7 +314,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             {told}
           </div>
           <NightsAside
-            reckoning={later}
+            answer={later}
             letters={letters}
             place={site}
             today={today}

@@ -9,6 +9,7 @@ import { NumberField } from '../fields/NumberField.tsx';
 import { momentText } from './panel.ts';
 import { closeVisit, visitKeys } from '../api/visits.ts';
 import type { VisitPartProps } from './visitPart.ts';
+import { NoteField } from '../fields/NoteField.tsx';
 
 /** What was done, what is still open, and the end of it. */
 export function CloseVisit(props: VisitPartProps) {
@@ -57,16 +58,13 @@ export function CloseVisit(props: VisitPartProps) {
         />
         <label className="labelled leave-done">
           What was done
-          <textarea
-            className="field"
+          <NoteField
             rows={2}
-            maxLength={2000}
-            defaultValue={visit.done ?? ''}
-            onBlur={({ target }) => {
-              const done = target.value.trim();
-              if (done !== (visit.done ?? ''))
-                editor.commit({ type: 'note-visit', fields: { done: done === '' ? null : done } });
-            }}
+            most={2000}
+            value={visit.done ?? ''}
+            commit={(done) =>
+              editor.commit({ type: 'note-visit', fields: { done: done === '' ? null : done } })
+            }
           />
         </label>
       </div>

@@ -1,5 +1,6 @@
 import { RUNG_WORDS, RUNGS, type Rung, type RungTried } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
+import { NoteField } from '../fields/NoteField.tsx';
 
 /** The search for a dead station, rung by rung. */
 export function Ladder({
@@ -51,15 +52,12 @@ export function Ladder({
               }
             />
             {noted && (
-              <input
-                className="field"
-                aria-label={`${RUNG_WORDS[rung]}: reading`}
+              <NoteField
+                label={`${RUNG_WORDS[rung]}: reading`}
                 placeholder="reading, such as 27 V or 38 Ω"
-                maxLength={80}
-                defaultValue={noted.reading ?? ''}
-                onBlur={({ target }) => {
-                  const reading = target.value.trim();
-                  if (reading === (noted.reading ?? '')) return;
+                most={80}
+                value={noted.reading ?? ''}
+                commit={(reading) => {
                   const { reading: _old, ...rest } = noted;
                   put(rung, reading === '' ? rest : { ...rest, reading });
                 }}

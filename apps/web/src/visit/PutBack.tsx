@@ -1,6 +1,7 @@
 import { openSwitches, SWITCHED, SWITCHED_WORDS, type Switched } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import type { VisitPartProps } from './visitPart.ts';
+import { NoteField } from '../fields/NoteField.tsx';
 
 /** What was switched for the test: put back, or left so for a reason. */
 export function PutBack({ plan, visit, editor }: VisitPartProps) {
@@ -28,17 +29,14 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
               pick={(value) => set(what, value === null ? null : { putBack: value === 'back' })}
             />
             {(isOpen || one?.reason !== undefined) && (
-              <input
-                className="field"
-                aria-label={`${SWITCHED_WORDS[what]}: why it stays`}
+              <NoteField
+                label={`${SWITCHED_WORDS[what]}: why it stays`}
                 placeholder="why it stays so"
-                maxLength={120}
-                defaultValue={one?.reason ?? ''}
-                onBlur={({ target }) => {
-                  const reason = target.value.trim();
-                  if (reason !== (one?.reason ?? ''))
-                    set(what, reason === '' ? { putBack: false } : { putBack: false, reason });
-                }}
+                most={120}
+                value={one?.reason ?? ''}
+                commit={(reason) =>
+                  set(what, reason === '' ? { putBack: false } : { putBack: false, reason })
+                }
               />
             )}
           </div>

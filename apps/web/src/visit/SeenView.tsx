@@ -27,6 +27,7 @@ import { useKind } from './useKind.ts';
 import './visits.css';
 import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
+import { NoteField } from '../fields/NoteField.tsx';
 
 function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, today, site, timerId } = props;
@@ -70,16 +71,13 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
     <>
       <label className="labelled complaint">
         What the homeowner says
-        <input
-          className="field"
-          maxLength={500}
+        <NoteField
+          most={500}
           placeholder="“It comes on in the afternoon.”"
-          defaultValue={visit.complaint ?? ''}
-          onBlur={({ target }) => {
-            const complaint = target.value.trim();
-            if (complaint !== (visit.complaint ?? ''))
-              editor.commit({ type: 'note-visit', fields: { complaint: complaint || null } });
-          }}
+          value={visit.complaint ?? ''}
+          commit={(complaint) =>
+            editor.commit({ type: 'note-visit', fields: { complaint: complaint || null } })
+          }
         />
       </label>
       <SightingForm plan={plan} today={today} add={(one) => note([...sightings, one])} />

@@ -8,6 +8,7 @@ import {
 } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import type { VisitPartProps } from './visitPart.ts';
+import { NoteField } from '../fields/NoteField.tsx';
 
 const chips = <T extends string>(all: readonly T[], words: Readonly<Record<T, string>>) =>
   all.map((one) => [one, words[one]] as const);
@@ -86,17 +87,14 @@ export function TestList({ plan, visit, editor }: VisitPartProps) {
                 set(number, { wiring: wiring ?? undefined } as Partial<StationTest>)
               }
             />
-            <input
-              className="field"
-              aria-label={`Reading of station ${number}`}
+            <NoteField
+              label={`Reading of station ${number}`}
               placeholder="reading, such as 0.21 A"
-              maxLength={80}
-              defaultValue={noted?.reading ?? ''}
-              onBlur={({ target }) => {
-                const reading = target.value.trim();
-                if (reading !== (noted?.reading ?? ''))
-                  set(number, { reading: reading || undefined } as Partial<StationTest>);
-              }}
+              most={80}
+              value={noted?.reading ?? ''}
+              commit={(reading) =>
+                set(number, { reading: reading || undefined } as Partial<StationTest>)
+              }
             />
           </details>
         );

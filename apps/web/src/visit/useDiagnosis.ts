@@ -1,6 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Question } from '@water-clock/core';
-import type { Diagnosis, DiagnosisNews, DiagnosisRequest } from '../workers/diagnosing.ts';
+import { proxy } from 'comlink';
+import type { Diagnosis, DiagnosisRequest } from '../workers/diagnosing.ts';
+import type { DiagnosisWorker } from '../workers/diagnosing.worker.ts';
+import { started, type Started } from '../workers/started.ts';
 
 export interface Diagnosing {
   /** What was asked, as text: an answer to something else is no answer. */
@@ -15,25 +18,26 @@ const NOTHING: Diagnosing = { of: '', state: 'done', share: 0, answer: null };
 /** The explanations of what was seen. Of several questions only the newest is answered; stop ends the work. */
 export function useDiagnosis(question: Question, today: number, night: number) {
   const [diagnosing, setDiagnosing] = useState(NOTHING);
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<Started<DiagnosisWorker> | null>(null);
   const of = JSON.stringify({ question, today, night } satisfies DiagnosisRequest);
   const isAsked = question.sightings.length > 0;
   useEffect(() => {
     if (!isAsked) return;
-    const made = new Worker(new URL('../workers/diagnosing.worker.ts', import.meta.url), {
-      type: 'module',
-    });
+    const made = started<DiagnosisWorker>(
+      new Worker(new URL('../workers/diagnosing.worker.ts', import.meta.url), { type: 'module' }),
+    );
     worker.current = made;
-    made.addEventListener('message', ({ data }: MessageEvent<DiagnosisNews>) => {
-      if (data.kind === 'progress')
-        setDiagnosing({ of, state: 'working', share: data.share, answer: null });
-      else setDiagnosing({ of, state: 'done', share: 1, answer: data.diagnosis });
-    });
-    made.postMessage(JSON.parse(of));
-    return () => made.terminate();
+    const progress = proxy((share: number) =>
+      setDiagnosing({ of, state: 'working', share, answer: null }),
+    );
+    // The cast undoes the text that was made of a request above.
+    void made.call
+      .diagnose(JSON.parse(of) as DiagnosisRequest, progress)
+      .then((answer) => setDiagnosing({ of, state: 'done', share: 1, answer }));
+    return () => made.end();
   }, [of, isAsked]);
   const stop = useCallback(() => {
-    worker.current?.terminate();
+    worker.current?.end();
     setDiagnosing((last) => ({ ...last, state: 'stopped' }));
   }, []);
   const shown: Diagnosing | null = !isAsked

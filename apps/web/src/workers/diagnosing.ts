@@ -15,11 +15,6 @@ export interface Explained extends Explanation {
   readonly behind: readonly Behind[];
 }
 
-/** Share of the work that is done, 0 to 1, or the answer. */
-export type DiagnosisNews =
-  | { readonly kind: 'progress'; readonly share: number }
-  | { readonly kind: 'answer'; readonly diagnosis: Diagnosis };
-
 export interface Diagnosis {
   readonly explanations: readonly Explained[];
   readonly ask: Ask | null;

@@ -7,7 +7,8 @@ import {
   nightsFrom,
   type Explanation,
 } from '@water-clock/core';
-import type { DiagnosisNews, DiagnosisRequest, Explained } from './diagnosing.ts';
+import { expose } from 'comlink';
+import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
 
 const MOST_SHOWN = 5;
 
@@ -16,20 +17,25 @@ function shownIn({ world }: Explanation, night: number): Explained['shown'] {
   return (worked.ok && worked.value[0]) || null;
 }
 
-const tell = (news: DiagnosisNews) => self.postMessage(news);
+const worker = {
+  diagnose(
+    { question, today, night }: DiagnosisRequest,
+    progress: (share: number) => void,
+  ): Diagnosis {
+    const all = explain(question, progress);
+    const ask = askNext(
+      all,
+      question.plan.stations.map(({ number }) => number),
+      today,
+    );
+    const explanations = all.slice(0, MOST_SHOWN).map((one) => ({
+      ...one,
+      shown: shownIn(one, night),
+      behind: evidenceOf(one, question.sightings),
+    }));
+    return { explanations, ask };
+  },
+};
+export type DiagnosisWorker = typeof worker;
 
-self.addEventListener('message', ({ data }: MessageEvent<DiagnosisRequest>) => {
-  const { question, today, night } = data;
-  const all = explain(question, (share) => tell({ kind: 'progress', share }));
-  const ask = askNext(
-    all,
-    question.plan.stations.map(({ number }) => number),
-    today,
-  );
-  const explanations = all.slice(0, MOST_SHOWN).map((one) => ({
-    ...one,
-    shown: shownIn(one, night),
-    behind: evidenceOf(one, question.sightings),
-  }));
-  tell({ kind: 'answer', diagnosis: { explanations, ask } });
-});
+expose(worker);

@@ -8,22 +8,20 @@ import {
   workOut,
   type Worked,
 } from '@water-clock/core';
+import { expose } from 'comlink';
 import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
+import { seldom } from './seldom.ts';
 
-const MILLISECONDS_BETWEEN_NEWS = 100;
 /** With the brief's own, so many kinds of plan side by side. */
 const MOST_ALTERNATIVES = 4;
 
 /** Stations that a plan of another kind may leave off their need beyond those of the first. */
 const MOST_MORE_SHORT = 1;
 
-const tell = (news: PlanNews) => self.postMessage(news);
-
 const programsText = ({ plan }: Pick<Worked, 'plan'>) => JSON.stringify(plan?.programs ?? null);
 
-function work(request: PlanRequest): void {
+function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
   const { brief, options, clock } = request;
-  let last = performance.now();
   const listener = {
     found: ({
       plan,
@@ -32,12 +30,7 @@ function work(request: PlanRequest): void {
       plan: NonNullable<Worked['plan']>;
       cost: NonNullable<Worked['cost']>;
     }) => tell({ kind: 'best', plan, cost }),
-    tried: (tries: number) => {
-      const now = performance.now();
-      if (now - last < MILLISECONDS_BETWEEN_NEWS) return;
-      last = now;
-      tell({ kind: 'tried', tries });
-    },
+    tried: seldom((tries: number) => tell({ kind: 'tried', tries })),
   };
   const seen = new Set<string>();
   let own: PlanResult | null = null;
@@ -71,7 +64,12 @@ function work(request: PlanRequest): void {
     });
 }
 
-self.addEventListener('message', ({ data }: MessageEvent<PlanRequest>) => {
-  const worked = attempt(() => work(data));
-  tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
-});
+const worker = {
+  plan(request: PlanRequest, tell: (news: PlanNews) => void): void {
+    const worked = attempt(() => work(request, tell));
+    tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
+  },
+};
+export type PlanningWorker = typeof worker;
+
+expose(worker);

@@ -1,14 +1,5 @@
-/** What the page asks of the worker and what it answers. Plain data both ways. */
-import type {
-  Brief,
-  Check,
-  ClockChange,
-  EpochDay,
-  Fault,
-  Night,
-  Plan,
-  YearDay,
-} from '@water-clock/core';
+/** What the page of a timer asks, and what is answered. Plain data both ways. */
+import type { Brief, Check, ClockChange, EpochDay, Night, Plan, YearDay } from '@water-clock/core';
 
 /** How the nights are looked at: as set, or as they would be. */
 export interface WhatIf {
@@ -18,9 +9,7 @@ export interface WhatIf {
   readonly ahead: number;
 }
 
-export interface ReckonRequest {
-  readonly kind: 'reckon';
-  readonly id: number;
+export interface TimerQuestion {
   readonly plan: Plan;
   readonly on: EpochDay;
   readonly firstNight: EpochDay;
@@ -38,7 +27,7 @@ export interface ReckonRequest {
   readonly unknown: readonly number[];
 }
 
-export interface Reckoning {
+export interface TimerAnswer {
   readonly plan: Plan;
   /** The first overlaps only; `check.overlapCount` says how many there are. Their findings are left out. */
   readonly check: Check;
@@ -48,31 +37,11 @@ export interface Reckoning {
 }
 
 /** The night that begins on the afternoon of a day, where it was asked for. */
-export const nightAt = ({ nights, farNight }: Reckoning, day: EpochDay): Night | undefined =>
+export const nightAt = ({ nights, farNight }: TimerAnswer, day: EpochDay): Night | undefined =>
   [...nights, farNight].find((one) => one?.day === day) ?? undefined;
 
-export type ReckonAnswer = { readonly kind: 'reckon'; readonly id: number } & Omit<
-  Reckoning,
-  'plan'
->;
-
-/** How far the check is; only sent where it takes long. */
-export interface ProgressAnswer {
-  readonly kind: 'progress';
-  /** 0 to 1. */
-  readonly share: number;
-}
-
-/** The plan asks for too much work. */
-export interface RefusedAnswer {
-  readonly kind: 'refused';
-  readonly id: number;
-  readonly faults: readonly Fault[];
-}
-
-/** Where a start may not be moved to. */
-export interface BlockedRequest {
-  readonly kind: 'blocked';
+/** Where may a start not be moved to? */
+export interface BlockedQuestion {
   readonly plan: Plan;
   readonly on: EpochDay;
   readonly letter: string;
@@ -84,7 +53,3 @@ export interface Blocked {
   /** Seconds of the day, ascending, on the timer's step. */
   readonly times: readonly number[];
 }
-
-export type BlockedAnswer = { readonly kind: 'blocked' } & Blocked;
-
-export type Answer = ReckonAnswer | ProgressAnswer | RefusedAnswer | BlockedAnswer;

@@ -1,4 +1,4 @@
-/** The answer to a question of the page, wherever it is worked out. A shell over core. */
+/** The answer to a question of a timer's page, wherever it is worked out. A shell over core. */
 import {
   atPercent,
   check,
@@ -8,7 +8,7 @@ import {
   type EpochDay,
   type Night,
 } from '@water-clock/core';
-import type { Reckoning, ReckonRequest } from './messages.ts';
+import type { TimerAnswer, TimerQuestion } from './timerQuestion.ts';
 
 /** Nobody reads more overlaps than this, and copying them to the page would take longer than finding them. */
 const MOST_OVERLAPS = 200;
@@ -20,13 +20,13 @@ const DAYS_OF_A_YEAR = 366;
  * @param progress is told the share that is done, 0 to 1.
  * @throws TooMuchWork
  */
-export function reckon(
-  request: ReckonRequest,
+export function answerOf(
+  question: TimerQuestion,
   progress?: (share: number) => void,
   effort = new Effort(),
-): Reckoning {
-  const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = request;
-  const { brief, unknown } = request;
+): TimerAnswer {
+  const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = question;
+  const { brief, unknown } = question;
   const checked = check(plan, on, { progress, effort, brief });
   const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>

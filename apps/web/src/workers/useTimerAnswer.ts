@@ -10,20 +10,22 @@ import {
   type Night,
   type Plan,
 } from '@water-clock/core';
-import { keepingSame, reckon } from './reckon.ts';
+import { proxy } from 'comlink';
+import { started, type Started } from './started.ts';
+import type { TimerWorker } from './timer.worker.ts';
+import { answerOf, keepingSame } from './timerAnswer.ts';
 import type {
-  Answer,
   Blocked,
-  BlockedRequest,
-  Reckoning,
-  ReckonRequest,
+  BlockedQuestion,
+  TimerAnswer,
+  TimerQuestion,
   WhatIf,
-} from './messages.ts';
+} from './timerQuestion.ts';
 
 interface Listeners {
-  readonly answered: (reckoning: Reckoning) => void;
+  readonly answered: (answer: TimerAnswer) => void;
   readonly answeredBlocked: (blocked: Blocked) => void;
-  readonly told: (work: Work) => void;
+  readonly working: (work: Work) => void;
 }
 
 /** What the worker is at, as far as it concerns people. */
@@ -40,102 +42,102 @@ export type Work =
  */
 const STEPS_HERE = 60_000;
 
+const startWorker = () =>
+  started<TimerWorker>(
+    new Worker(new URL('./timer.worker.ts', import.meta.url), { type: 'module' }),
+  );
+
 /**
  * Answers at once what is quickly worked out. All else goes to a worker with at most one question under way; a newer question
  * waits, and replaces one that waits.
  */
-class Reckoner {
-  private worker: Worker;
-  private underWay: ReckonRequest | null = null;
-  private waiting: ReckonRequest | null = null;
+class Answering {
+  private worker: Started<TimerWorker> = startWorker();
+  private isBusy = false;
+  private waiting: TimerQuestion | null = null;
   private readonly listeners: Listeners;
   /** Of the answer before. */
   private nights: readonly Night[] = [];
 
   constructor(listeners: Listeners) {
     this.listeners = listeners;
-    this.worker = this.start();
   }
 
-  private start(): Worker {
-    const worker = new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', ({ data }: MessageEvent<Answer>) => this.heard(data));
-    return worker;
+  private answer(answer: TimerAnswer): void {
+    this.nights = keepingSame(this.nights, answer.nights);
+    this.listeners.answered({ ...answer, nights: this.nights });
   }
 
-  private heard(data: Answer): void {
-    const { underWay, listeners } = this;
-    if (data.kind === 'blocked') {
-      listeners.answeredBlocked(data);
+  async askBlocked(question: BlockedQuestion): Promise<void> {
+    this.listeners.answeredBlocked(await this.worker.call.blocked(question));
+  }
+
+  ask(question: TimerQuestion): void {
+    if (this.isBusy) {
+      this.waiting = question;
       return;
     }
-    if (data.kind === 'progress') {
-      listeners.told({ state: 'working', share: data.share });
-      return;
+    if (question.yearFrom === null) {
+      const here = attempt(() => answerOf(question, undefined, new Effort(STEPS_HERE)));
+      if (here.ok) {
+        this.listeners.working({ state: 'done' });
+        this.answer(here.value);
+        return;
+      }
     }
-    this.underWay = null;
-    if (data.kind === 'refused')
-      listeners.told({ state: 'refused', why: data.faults.map(faultSentence).join(' ') });
+    void this.askWorker(question);
+  }
+
+  /** Resolves once the worker has answered; never where it was ended before that. */
+  private async askWorker(question: TimerQuestion): Promise<void> {
+    this.isBusy = true;
+    const { worker, listeners } = this;
+    const answer = await worker.call.answer(
+      question,
+      proxy((share: number) => {
+        if (this.worker === worker) listeners.working({ state: 'working', share });
+      }),
+    );
+    if (this.worker !== worker) return;
+    this.isBusy = false;
+    if (!answer.ok)
+      listeners.working({ state: 'refused', why: answer.faults.map(faultSentence).join(' ') });
     else {
-      listeners.told({ state: 'done' });
+      listeners.working({ state: 'done' });
       // Drawn at once, together with the plan that it is about.
-      if (underWay?.id === data.id) flushSync(() => this.answer({ ...data, plan: underWay.plan }));
+      flushSync(() => this.answer({ ...answer.value, plan: question.plan }));
     }
     const next = this.waiting;
     this.waiting = null;
     if (next) this.ask(next);
   }
 
-  private answer(reckoning: Reckoning): void {
-    this.nights = keepingSame(this.nights, reckoning.nights);
-    this.listeners.answered({ ...reckoning, nights: this.nights });
-  }
-
-  askBlocked(request: BlockedRequest): void {
-    this.worker.postMessage(request);
-  }
-
-  ask(request: ReckonRequest): void {
-    if (this.underWay) {
-      this.waiting = request;
-      return;
-    }
-    if (request.yearFrom === null) {
-      const here = attempt(() => reckon(request, undefined, new Effort(STEPS_HERE)));
-      if (here.ok) {
-        this.listeners.told({ state: 'done' });
-        this.answer(here.value);
-        return;
-      }
-    }
-    this.underWay = request;
-    this.worker.postMessage(request);
-  }
-
   /** Gives up what is under way; the next question is answered again. */
   stop(): void {
-    this.worker.terminate();
-    this.underWay = null;
+    this.worker.end();
+    this.isBusy = false;
     this.waiting = null;
-    this.worker = this.start();
-    this.listeners.told({ state: 'stopped' });
+    this.worker = startWorker();
+    this.listeners.working({ state: 'stopped' });
   }
 
   end(): void {
-    this.worker.terminate();
+    this.worker.end();
   }
 }
 
-export interface Reckoned {
+export interface Answered {
   /** Verdict and nights of the plan, a few milliseconds behind it; null until the first answer. */
-  readonly reckoning: Reckoning | null;
+  readonly answer: TimerAnswer | null;
   readonly work: Work;
   /** Gives up work that takes too long. */
   readonly stop: () => void;
   /** Where the start that was asked about may not go; null while none is. */
   readonly blocked: Blocked | null;
   /** Asks where a start of a plan may not be moved to; null ends that. */
-  readonly askBlocked: (question: Pick<BlockedRequest, 'plan' | 'letter' | 'start'> | null) => void;
+  readonly askBlocked: (
+    question: Pick<BlockedQuestion, 'plan' | 'letter' | 'start'> | null,
+  ) => void;
 }
 
 export interface Wanted {
@@ -163,11 +165,11 @@ const DONE: Work = { state: 'done' };
  *
  * @param answered is called with each answer, before the page draws it.
  */
-export function useReckoning(source: PlanSource, wanted: Wanted, answered: () => void): Reckoned {
-  const [reckoning, setReckoning] = useState<Reckoning | null>(null);
+export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () => void): Answered {
+  const [answer, setAnswer] = useState<TimerAnswer | null>(null);
   const [blocked, setBlocked] = useState<Blocked | null>(null);
   const [work, setWork] = useState<Work>(DONE);
-  const reckoner = useRef<Reckoner | null>(null);
+  const answering = useRef<Answering | null>(null);
   /** Whether a start is held, about which it was asked where it may not go. */
   const holding = useRef(false);
   const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
@@ -176,30 +178,25 @@ export function useReckoning(source: PlanSource, wanted: Wanted, answered: () =>
     () => ({ on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown }),
     [on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown],
   );
-  const asked = useRef<{ id: number; plan: Plan | null; question: Wanted }>({
-    id: 0,
-    plan: null,
-    question,
-  });
+  const asked = useRef<{ plan: Plan | null; question: Wanted }>({ plan: null, question });
   const ask = useCallback((about: Plan, what: Wanted) => {
     const last = asked.current;
     if (last.plan === about && last.question === what) return;
-    const id = last.id + 1;
-    asked.current = { id, plan: about, question: what };
-    reckoner.current?.ask({ kind: 'reckon', id, plan: about, ...what });
+    asked.current = { plan: about, question: what };
+    answering.current?.ask({ plan: about, ...what });
   }, []);
   useEffect(() => {
-    const made = new Reckoner({
-      answered: (answer) => {
-        setReckoning(answer);
+    const made = new Answering({
+      answered: (next) => {
+        setAnswer(next);
         answered();
       },
       // Let go before the answer came: nothing is to be marked any more.
-      answeredBlocked: (answer) => holding.current && setBlocked(answer),
-      told: (next) =>
+      answeredBlocked: (next) => holding.current && setBlocked(next),
+      working: (next) =>
         setWork((last) => (last.state === 'done' && next.state === 'done' ? last : next)),
     });
-    reckoner.current = made;
+    answering.current = made;
     return () => {
       asked.current = { ...asked.current, plan: null };
       made.end();
@@ -211,14 +208,14 @@ export function useReckoning(source: PlanSource, wanted: Wanted, answered: () =>
     askNow();
     return source.subscribe(askNow);
   }, [source, ask, question]);
-  const askBlocked = useCallback<Reckoned['askBlocked']>(
+  const askBlocked = useCallback<Answered['askBlocked']>(
     (about) => {
       holding.current = about !== null;
-      if (about) reckoner.current?.askBlocked({ kind: 'blocked', on, ...about });
+      if (about) void answering.current?.askBlocked({ on, ...about });
       else setBlocked(null);
     },
     [on],
   );
-  const stop = useCallback(() => reckoner.current?.stop(), []);
-  return { reckoning, work, stop, blocked, askBlocked };
+  const stop = useCallback(() => answering.current?.stop(), []);
+  return { answer, work, stop, blocked, askBlocked };
 }

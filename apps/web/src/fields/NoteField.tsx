@@ -1,0 +1,54 @@
+import { useEffect, useRef, useState } from 'react';
+
+interface Props {
+  /** What is noted; empty: nothing. */
+  readonly value: string;
+  /** Is called with other text, trimmed, once the field is left. */
+  readonly commit: (text: string) => void;
+  /** Read aloud where no label stands beside it. */
+  readonly label?: string;
+  readonly placeholder?: string;
+  readonly most: number;
+  /** Lines; one where absent. */
+  readonly rows?: number;
+}
+
+/**
+ * A note that is typed in peace and kept when the field is left, or goes with its page. Until something is typed it shows what is noted, also where that
+ * changes by undo or on another device; Escape takes back what was typed.
+ */
+export function NoteField({ value, commit, label, placeholder, most, rows }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const finish = () => {
+    if (typed === null) return;
+    setTyped(null);
+    const text = typed.trim();
+    if (text !== value) commit(text);
+  };
+  const latest = useRef(finish);
+  useEffect(() => {
+    latest.current = finish;
+  });
+  useEffect(() => {
+    const keep = () => latest.current();
+    addEventListener('pagehide', keep);
+    return () => {
+      removeEventListener('pagehide', keep);
+      keep();
+    };
+  }, []);
+  const common = {
+    className: 'field',
+    value: typed ?? value,
+    maxLength: most,
+    'aria-label': label,
+    placeholder,
+    onBlur: finish,
+    onChange: (event: { readonly target: { readonly value: string } }) =>
+      setTyped(event.target.value),
+    onKeyDown: (event: { readonly key: string }) => {
+      if (event.key === 'Escape') setTyped(null);
+    },
+  };
+  return rows === undefined ? <input {...common} /> : <textarea rows={rows} {...common} />;
+}

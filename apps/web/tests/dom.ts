@@ -1,0 +1,24 @@
+/** What the simulated page lacks that the libraries and our own components ask for. */
+import { TextDecoder, TextEncoder } from 'node:util';
+
+class NoObserver {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+
+Object.assign(globalThis, {
+  IS_REACT_ACT_ENVIRONMENT: true,
+  ResizeObserver: NoObserver,
+  TextDecoder,
+  TextEncoder,
+  crypto: globalThis.crypto,
+  matchMedia: (media: string) => ({
+    media,
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+    addListener: () => undefined,
+    removeListener: () => undefined,
+  }),
+});

@@ -1,0 +1,84 @@
+/** The library’s page: what the server does not answer is said. And the weather of a site: one object for one document. */
+import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { siteFields } from '@water-clock/core';
+import { useSiteWeather } from '../src/api/weather.ts';
+import LibraryPage from '../src/library/LibraryPage.tsx';
+import { PreferencesProvider } from '../src/platform/preferences.tsx';
+
+const TOWN = { id: 'marrowby', name: 'Marrowby', region: 'hills', timeZone: 'UTC' };
+const CLIMATE = {
+  format: 'water-clock-climate',
+  version: 1,
+  name: 'Marrowby hill',
+  source: 'our own gauge',
+  latitude: -34,
+  months: Array.from({ length: 12 }, () => ({
+    highestCelsius: 22,
+    lowestCelsius: 12,
+    rainMm: 50,
+  })),
+};
+const answers: Record<string, unknown> = {
+  '/api/library/climates': [{ id: 'c', version: 1, document: CLIMATE }],
+  '/api/weather/towns': [TOWN],
+};
+
+beforeEach(() => {
+  globalThis.fetch = jest.fn((path: unknown) => {
+    const answer = answers[String(path)];
+    const body =
+      answer === undefined ? { code: 'not-found', message: 'there is no such town' } : answer;
+    return Promise.resolve({
+      ok: answer !== undefined,
+      status: answer === undefined ? 404 : 200,
+      json: () => Promise.resolve(body),
+      text: () => Promise.resolve(JSON.stringify(body)),
+      headers: new Map([['content-type', 'application/json']]),
+    });
+  }) as unknown as typeof fetch;
+});
+afterEach(cleanup);
+
+const client = () => new QueryClient({ defaultOptions: { queries: { retry: false } } });
+const settle = () => act(async () => void (await new Promise((resolve) => setTimeout(resolve, 5))));
+
+test.each(['Copy to overrule', 'Months', 'Days'])(
+  '"%s" of a town that is not there says so, and nothing else happens',
+  async (name) => {
+    render(
+      <QueryClientProvider client={client()}>
+        <PreferencesProvider>
+          <MemoryRouter initialEntries={['/library/climates']}>
+            <Routes>
+              <Route path="library/:shelf/:entry?" element={<LibraryPage />} />
+            </Routes>
+          </MemoryRouter>
+        </PreferencesProvider>
+      </QueryClientProvider>,
+    );
+    fireEvent.click(await screen.findByRole('button', { name }));
+    expect((await screen.findByRole('alert')).textContent).toContain('there is no such town');
+  },
+);
+
+test('the weather of a site stays one object while nothing of it changes', async () => {
+  const wrapped = client();
+  const { result, rerender } = renderHook(
+    () => useSiteWeather(siteFields({ name: 'X', timeZone: 'UTC', climateId: 'c' })),
+    {
+      wrapper: ({ children }: { readonly children: ReactNode }) => (
+        <QueryClientProvider client={wrapped}>{children}</QueryClientProvider>
+      ),
+    },
+  );
+  await settle();
+  const before = result.current;
+  expect(before?.document.name).toBe('Marrowby hill');
+  rerender();
+  rerender();
+  expect(result.current).toBe(before);
+});

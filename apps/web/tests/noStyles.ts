@@ -1,0 +1,2 @@
+/** Stands for a style sheet where no page is painted. */
+export default {};
