@@ -2,9 +2,9 @@
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { StrictMode, useState } from 'react';
-import type { NotedFault } from '@water-clock/core';
+import type { NotedDefect } from '@water-clock/core';
 import { NoteField } from '../src/fields/NoteField.tsx';
-import { FaultPicker } from '../src/stations/FaultPicker.tsx';
+import { DefectPicker } from '../src/stations/DefectPicker.tsx';
 
 afterEach(cleanup);
 
@@ -55,15 +55,15 @@ describe('a note', () => {
 });
 
 test('after a fault is deleted each note stays with its own fault', () => {
-  const saved = jest.fn<(faults: readonly NotedFault[]) => void>();
+  const saved = jest.fn<(faults: readonly NotedDefect[]) => void>();
   function Station() {
-    const [faults, setFaults] = useState<readonly NotedFault[]>([
+    const [faults, setFaults] = useState<readonly NotedDefect[]>([
       { fault: 'leak', severity: 'soon', note: 'by the tap' },
       { fault: 'overspray', severity: 'can-wait', note: 'onto the path' },
       { fault: 'leak', severity: 'soon', note: 'by the gate' },
     ]);
     return (
-      <FaultPicker
+      <DefectPicker
         faults={faults}
         set={(next) => {
           saved(next);

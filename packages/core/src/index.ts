@@ -176,7 +176,7 @@ export {
   momentWords,
 } from './words/words.ts';
 export { faultLine, faultSentence } from './words/faultWords.ts';
-export { missingSentence, programLabel, placeWords, type TimerSpeech } from './plan/planWords.ts';
+export { missingSentence, programLabel, stationOrSomething, type TimerSpeech } from './plan/planWords.ts';
 export { verdictWords, type VerdictWords } from './judge/verdictWords.ts';
 export { findingSentence, fixWords } from './judge/findingWords.ts';
 export { fixOf, type Fix } from './judge/fixes.ts';
@@ -250,7 +250,7 @@ export {
   readTimerKind,
   readTimerKindText,
   type PanelSetting,
-  type Reach,
+  type HowToReach,
   type TimerKind,
 } from './plan/kind.ts';
 export { emptyPlan, SHIPPED_KINDS, TIMER_KINDS, type ShippedKind } from './plan/shippedKinds.ts';
@@ -297,22 +297,22 @@ export {
   CHANGERS,
   delayForSlowValve,
   EMPTY_SURVEY,
-  FAULTS,
+  DEFECTS,
   POWERS,
   RAIN_WAYS,
   SCHOOLS,
   SEASON_WAYS,
   SENSOR_KINDS,
-  SEVERITIES,
+  URGENCIES,
   surveyOf,
   type Device,
   type DeviceSensor,
   type DripLine,
-  type FaultFound,
-  type FaultSeverity,
+  type Defect,
+  type Urgency,
   type FlowTest,
   type NotedCups,
-  type NotedFault,
+  type NotedDefect,
   type Overruled,
   type RainWay,
   type RunOffTest,
@@ -389,7 +389,7 @@ export {
 export {
   BYPASS_WORDS,
   CHANGER_WORDS,
-  FAULT_WORDS,
+  DEFECT_WORDS,
   HEAD_WORDS,
   PLANT_WORDS,
   POWER_WORDS,
@@ -397,7 +397,7 @@ export {
   SCHOOL_WORDS,
   SEASON_WORDS,
   SENSOR_WORDS,
-  SEVERITY_WORDS,
+  URGENCY_WORDS,
   SOIL_WORDS,
   SUN_WORDS,
 } from './survey/surveyWords.ts';
@@ -489,14 +489,14 @@ export {
   programName,
   type PanelLine,
   type PanelNow,
-  type Place,
+  type SettingAddress,
 } from './panel/lines.ts';
 export {
   panelHelp,
   panelText,
   parsePanel,
   sameValue,
-  type Hand,
+  type PanelStyle,
   type PanelKind,
   type PanelValue,
 } from './panel/value.ts';
@@ -504,10 +504,10 @@ export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts'
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { readBack, type ReadBack } from './panel/readBack.ts';
 export { explain } from './diagnose/explain.ts';
-export { fitsAll, type Explanation, type Question, type Variant } from './diagnose/search.ts';
+export { fitsAll, type Explanation, type Question, type Variant } from './diagnose/triedWorlds.ts';
 export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { askNext, type Ask } from './diagnose/ask.ts';
-export { settingsWith, type Slip } from './diagnose/slips.ts';
+export { settingsWith, type Cause } from './diagnose/causes.ts';
 export {
   askSentence,
   behindSentence,

@@ -9,7 +9,7 @@ import {
   type OnOverlap,
   type Plan,
   type Sighting,
-  type Slip,
+  type Cause,
 } from '@water-clock/core';
 import {
   answerTo,
@@ -23,7 +23,7 @@ import {
   slipsFrom,
   TODAY,
   type Garden,
-} from './slippedTimers.ts';
+} from './faultyTimers.ts';
 
 /** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has what that told. */
 const CASES = Number(process.env['DIAGNOSES'] ?? 24);
@@ -31,11 +31,11 @@ const FIRST_SEED = Number(process.env['FIRST_SEED'] ?? 1);
 
 /** Whether an explanation, or a variant of it that the same look at the box tells apart, is what happened. */
 function isTrue(
-  { or, slips: first }: Explanation,
-  truth: readonly Slip[],
+  { or, causes: first }: Explanation,
+  truth: readonly Cause[],
   garden: Garden,
 ): boolean {
-  return [first, ...or.map(({ slips }) => slips)].some((slips) => {
+  return [first, ...or.map(({ causes: slips }) => slips)].some((slips) => {
     const named =
       slips.length === truth.length &&
       truth.every((slip) => slips.some((one) => namesSame(slip, one)));
@@ -60,7 +60,7 @@ const KINDS: readonly Kind[] = [
   { count: 2, looked: true, asked: 1, least: 95 },
 ];
 
-const clockOf = (slips: readonly Slip[]): number =>
+const clockOf = (slips: readonly Cause[]): number =>
   slips.reduce((ahead, slip) => ('ahead' in slip ? slip.ahead : ahead), 0);
 
 test.each(KINDS)(
@@ -102,7 +102,7 @@ test.each(KINDS)(
             at,
             truth,
             sightings,
-            told: answers.slice(0, 3).map((one) => one.slips),
+            told: answers.slice(0, 3).map((one) => one.causes),
           }),
         );
     }
@@ -132,7 +132,7 @@ describe('what is asked and told', () => {
     const span = { from: '2027-06-05T12:00', to: '2027-06-14T12:00' };
     const sightings = [{ saw: 'dry' as const, ...span, station: run?.station ?? 1 }];
     const told = (signs: readonly 'station-error'[]) =>
-      explain({ plan, sightings, signs, ahead: 0, factory }).map(({ slips }) => slips[0]?.type);
+      explain({ plan, sightings, signs, ahead: 0, factory }).map(({ causes: slips }) => slips[0]?.type);
     expect(told([])[0]).not.toBe('dead-station');
     expect(told(['station-error'])[0]).toBe('dead-station');
   });
@@ -161,24 +161,24 @@ describe('what is asked and told', () => {
   const told = (plan: Plan, ahead: number | null, ...sightings: Sighting[]) =>
     explain({ plan, sightings, signs: [], ahead, factory: null });
   const all = (explanations: readonly Explanation[]) =>
-    explanations.flatMap(({ slips, or }) => [...slips, ...or.flatMap((one) => one.slips)]);
+    explanations.flatMap(({ causes: slips, or }) => [...slips, ...or.flatMap((one) => one.causes)]);
 
   test('where all agrees with what is set, nothing else is told', () => {
     const seen = { saw: 'ran' as const, from: '2027-06-10T04:00', station: 1, minutes: 20 };
-    expect(told(gardenOf('queue'), null, seen).map(({ slips }) => slips)).toEqual([[]]);
+    expect(told(gardenOf('queue'), null, seen).map(({ causes: slips }) => slips)).toEqual([[]]);
   });
 
   test('twelve hours out is one explanation: the clock first, and the start as its variant', () => {
     const seen = { saw: 'ran' as const, from: '2027-06-10T16:00', station: 1, minutes: 20 };
     const [first] = told(gardenOf('queue'), null, seen);
-    expect(first?.slips).toEqual([{ type: 'clock', ahead: expect.any(Number) }]);
+    expect(first?.causes).toEqual([{ type: 'clock', ahead: expect.any(Number) }]);
     expect(Math.abs(first?.world.ahead ?? 0)).toBe(43_200);
-    expect(first?.or.map(({ slips }) => slips)).toContainEqual([
+    expect(first?.or.map(({ causes: slips }) => slips)).toContainEqual([
       { type: 'other-start', program: 'A', start: '04:00', to: '16:00' },
     ]);
     // Where the clock was looked at, it is the start.
     const [known] = told(gardenOf('queue'), 0, seen);
-    expect(known?.slips.map(({ type }) => type)).toEqual(['other-start']);
+    expect(known?.causes.map(({ type }) => type)).toEqual(['other-start']);
   });
 
   test.each([
@@ -225,8 +225,8 @@ describe('what is asked and told', () => {
       { saw: 'dry', from: '2027-06-05T00:00', to: '2027-06-14T00:00', station: 2 },
       { saw: 'ran', from: '2027-06-09T04:40', station: 3, minutes: 20 },
     );
-    const byHand = explanations.find(({ slips }) => slips.some(({ type }) => type === 'manual'));
-    expect(byHand?.slips.map(({ type }) => type).sort()).toEqual(['half-set', 'manual']);
+    const byHand = explanations.find(({ causes: slips }) => slips.some(({ type }) => type === 'manual'));
+    expect(byHand?.causes.map(({ type }) => type).sort()).toEqual(['half-set', 'manual']);
     expect(byHand?.fits).toEqual([0, 0, 0, 0]);
   });
 });

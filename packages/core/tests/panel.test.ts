@@ -22,11 +22,11 @@ import {
   type Plan,
   type Timer,
 } from '@water-clock/core';
-import { gardenFrom, randomFrom } from './slippedTimers.ts';
+import { gardenFrom, randomFrom } from './faultyTimers.ts';
 
 const TODAY = 20_984;
 const nowFor = ({ timer }: Plan, clock: '12' | '24' = '12'): PanelNow => ({
-  hand: { dialect: timer.dialect ?? {}, clock },
+  style: { dialect: timer.dialect ?? {}, clock },
   today: TODAY,
   secondOfDay: 37_800,
 });
@@ -40,7 +40,7 @@ const kind = (name: string): Timer => {
 /** Presses the lines of a card on a plan, as a person would: each place takes its value. */
 function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
   let plan = base;
-  for (const { stands, value, place } of lines)
+  for (const { stands, value, address: place } of lines)
     // An emptied slot moves the later ones up, so they are emptied from the last one on.
     for (const one of [...stands].reverse()) {
       if (place.of === 'total' || value.kind === 'weekday' || value.kind === 'year') continue;
@@ -56,7 +56,7 @@ function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
 /** What a panel shows of programs that have a start; of the others nobody asks for their days. */
 const shows = (plan: Plan) =>
   panelLines(plan, nowFor(plan))
-    .filter(({ setting, place }) => {
+    .filter(({ setting, address: place }) => {
       if (setting === 'clock') return false;
       const isDays = place.of === 'days' || place.of === 'count' || place.of === 'phase';
       const program = isDays && plan.programs.find(({ letter }) => letter === place.program);
@@ -84,7 +84,7 @@ test('what differs, keyed in line by line, brings the panel from any state to an
     expect(shows(keyed(base, lines))).toEqual(shows(target));
     // And then there is nothing left to do.
     const left = keyInLines(target, keyed(base, lines), nowFor(target), true);
-    expect(left.filter(({ place }) => place.of !== 'total')).toEqual([]);
+    expect(left.filter(({ address: place }) => place.of !== 'total')).toEqual([]);
   }
 });
 
@@ -108,7 +108,7 @@ describe('the card', () => {
   test('speaks the dialect of the box, in its order', () => {
     const now = nowFor(plan);
     const card = keyInLines(plan, null, now, false).map(
-      ({ name, value }) => `${name}: ${panelText(value, now.hand)}`,
+      ({ name, value }) => `${name}: ${panelText(value, now.style)}`,
     );
     expect(card).toEqual([
       'Day of the week (Tue): 3',
@@ -160,7 +160,7 @@ describe('the card', () => {
     const card = keyInLines(plan, null, now, false);
     const line = card.find((one) => one.id === id);
     if (!line) throw new Error(`${id}: ${card.map((one) => one.id).join()}`);
-    const answer = readBack(line, typed, card, now.hand, TODAY);
+    const answer = readBack(line, typed, card, now.style, TODAY);
     expect(answer.ok ? null : answer.slip).toBe(slip);
   });
 });
@@ -171,8 +171,8 @@ test('every value that a panel shows is read again as itself', () => {
     for (const clock of ['12', '24'] as const) {
       const now = nowFor(plan, clock);
       for (const { id, value } of panelLines(plan, now)) {
-        const text = panelText(value, now.hand);
-        expect({ id, read: parsePanel(value.kind, text, now.hand, TODAY) }).toEqual({
+        const text = panelText(value, now.style);
+        expect({ id, read: parsePanel(value.kind, text, now.style, TODAY) }).toEqual({
           id,
           read: value,
         });

@@ -41,7 +41,7 @@ import {
   type WateringEvent,
 } from '@water-clock/core';
 import { anyPlan } from './randomPlans.ts';
-import { gardenFrom, randomFrom, TODAY } from './slippedTimers.ts';
+import { gardenFrom, randomFrom, TODAY } from './faultyTimers.ts';
 
 const DAY = 86_400;
 const { plan } = gardenFrom(randomFrom(11));
@@ -458,7 +458,7 @@ describe('behind a sighting', () => {
       const from = new Date(on * 1000).toISOString().slice(0, 16);
       const sighting = { saw: 'ran' as const, from, station };
       const [as] = explain({ plan: garden, sightings: [sighting], signs: [], ahead: 0, factory });
-      expect(as?.slips).toEqual([]);
+      expect(as?.causes).toEqual([]);
       const [behind] = as ? evidenceOf(as, [sighting]) : [];
       expect(behind).toMatchObject({
         program: cycles[cycle]?.due.letter,
@@ -471,7 +471,7 @@ describe('behind a sighting', () => {
     const moment = (second: number) => new Date(second * 1000).toISOString().slice(0, 16);
     const costs = (one: Sighting) =>
       explain({ plan: garden, sightings: [one], signs: [], ahead: 0, factory }).find(
-        ({ slips }) => slips.length === 0,
+        ({ causes: slips }) => slips.length === 0,
       )?.fits[0] ?? Infinity;
     const own = runs.filter(({ station }) => station === runs[0]?.station);
     let gaps = 0;

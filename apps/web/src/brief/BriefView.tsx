@@ -6,7 +6,7 @@ import {
   BYPASS_WORDS,
   dueVisits,
   faultLine,
-  FAULT_WORDS,
+  DEFECT_WORDS,
   lengthWords,
   quantityWords,
   RAIN_WORDS,
@@ -14,7 +14,7 @@ import {
   rulesSentence,
   SCHOOL_WORDS,
   SENSOR_WORDS,
-  SEVERITY_WORDS,
+  URGENCY_WORDS,
   startWords,
   SUPPLY_WORDS,
   surveyOf,
@@ -30,12 +30,12 @@ import { FileButton } from '../fields/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 import './brief.css';
 
-function Stations({ brief, props }: { readonly brief: Brief; readonly props: SurveyProps }) {
+function Stations({ brief, props }: { readonly brief: Brief; readonly props: StepProps }) {
   const { units, clock } = usePreferences();
   const { minutes, survey } = props;
   const bySchool = (number: number) => {
@@ -64,7 +64,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Sur
             one.oftenADay &&
               `${one.oftenADay.times} times a day, ${startWords(one.oftenADay.from, clock)} to ${startWords(one.oftenADay.to, clock)}${one.oftenADay.until ? ` until ${one.oftenADay.until}` : ''}`,
             ...faults.map(
-              ({ fault, severity }) => `${FAULT_WORDS[fault]} (${SEVERITY_WORDS[severity]})`,
+              ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
             ),
           ].filter(Boolean);
           return (
@@ -97,7 +97,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Sur
 }
 
 /** Everything that the visit has found, as one page and as a document. */
-export default function BriefView(props: SurveyProps) {
+export default function BriefView(props: StepProps) {
   const { plan, survey, site, rules, minutes, editor, today, timerId } = props;
   const { clock } = usePreferences();
   const speech = { on: today, clock };

@@ -18,7 +18,7 @@ import { useLibrary } from '../api/library.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { KindNotes } from './KindNotes.tsx';
 
 interface TextProps {
@@ -50,7 +50,7 @@ function TextField({ label, value, example, commit }: TextProps) {
 }
 
 /** Facts of this very timer, and what its kind can do. */
-export default function DeviceView(props: SurveyProps) {
+export default function DeviceView(props: StepProps) {
   const { plan, survey, editor, today } = props;
   const device: Device = survey.device ?? {};
   const kinds = useLibrary('kinds');

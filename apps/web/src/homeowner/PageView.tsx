@@ -5,7 +5,7 @@ import { dateWords, parseDate } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { newId } from '../api/request.ts';
 import { Failed, Loading } from '../platform/states.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import {
   makeLink,
   pagePdfPath,
@@ -34,7 +34,7 @@ const DAYS = [
 ] as const;
 
 /** The homeowner's page: as it is, on paper, and as a private link. */
-export default function PageView(props: SurveyProps & { readonly version: number }) {
+export default function PageView(props: StepProps & { readonly version: number }) {
   const { timerId, version, today } = props;
   // The page tells the office's telephone, too.
   const [office] = useLibrary('office').data ?? [];

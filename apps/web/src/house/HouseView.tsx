@@ -5,10 +5,10 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { SiteDetails } from './SiteDetails.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 
 /** What the place allows this house today, and from when that changes. */
-function RulesNow({ rules, rulesKnown, site, survey, today }: SurveyProps) {
+function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
   const { clock } = usePreferences();
   const speech = { on: today, clock };
   if (survey.rules)
@@ -36,7 +36,7 @@ function RulesNow({ rules, rulesKnown, site, survey, today }: SurveyProps) {
 }
 
 /** Rules of this house alone, where no document of the library fits. */
-function OwnRules({ survey, editor }: SurveyProps) {
+function OwnRules({ survey, editor }: StepProps) {
   return (
     <div className="own-rules">
       <AllowedFields
@@ -55,7 +55,7 @@ function OwnRules({ survey, editor }: SurveyProps) {
   );
 }
 
-export default function HouseView(props: SurveyProps) {
+export default function HouseView(props: StepProps) {
   const { site, survey, editor, timerId, today } = props;
   const { clock } = usePreferences();
   const [own, setOwn] = useState(survey.rules !== undefined);

@@ -27,7 +27,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { SeasonCard } from './SeasonCard.tsx';
 import { StationSteps } from './StationSteps.tsx';
 import './minutes.css';
@@ -54,7 +54,7 @@ function spread({ answers }: StationMinutes): number | null {
 }
 
 /** The weather that the sums go by. */
-function WeatherLine({ weather }: Pick<SurveyProps, 'weather'>) {
+function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   const { units } = usePreferences();
   if (!weather)
     return (
@@ -95,7 +95,7 @@ function curvesOf(one: StationMinutes, given: readonly number[] | undefined, uni
   ];
 }
 
-export default function MinutesView(props: SurveyProps) {
+export default function MinutesView(props: StepProps) {
   const { plan, survey, editor, minutes, table, weather, today } = props;
   const { units } = usePreferences();
   const [open, setOpen] = useState<number | null>(null);

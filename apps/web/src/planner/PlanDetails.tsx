@@ -23,7 +23,7 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../workers/planning.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { usePlanner } from './usePlanner.ts';
@@ -130,7 +130,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
 }
 
 /** What taking a plan changes on the timer, and the button that does. */
-export function Changes({ props, plan }: { props: SurveyProps; plan: Plan }) {
+export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
   const { clock } = usePreferences();
   const [refusal, setRefusal] = useState<string | null>(null);
   const change = takePlanChange(props.plan, plan);

@@ -19,7 +19,7 @@ import {
 import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
@@ -31,7 +31,7 @@ import './planner.css';
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 
 /** What each month asks for, station by station, from the year of its school. */
-function monthNeeds(props: SurveyProps): MonthNeed[] {
+function monthNeeds(props: StepProps): MonthNeed[] {
   const { site, minutes, table, survey, today } = props;
   if (survey.season === 'never') return [];
   const hundred = planningMonth(minutes, today);
@@ -69,7 +69,7 @@ function hoursOfClockChanges({
   site,
   plan,
   today,
-}: SurveyProps): NonNullable<PlannerOptions['avoid']> {
+}: StepProps): NonNullable<PlannerOptions['avoid']> {
   if (!plan.timer.followsDaylightSaving) return [];
   return clockChangesAfter(new Date(today * SECONDS_PER_DAY * 1000), site.timeZone).map(
     ({ from, to }) => ({ from: Math.min(from, to), to: Math.max(from, to) }),
@@ -83,7 +83,7 @@ function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brie
 }
 
 /** The planner: from the brief to the best programs, with reasons. */
-export default function PlannerView(props: SurveyProps) {
+export default function PlannerView(props: StepProps) {
   const { site, survey, minutes, today, timerId, plan } = props;
   const { clock } = usePreferences();
   const noted = useBrief(props);

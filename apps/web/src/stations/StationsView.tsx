@@ -2,17 +2,17 @@ import { lazy, Suspense, useState } from 'react';
 import { Button } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import {
-  FAULT_WORDS,
+  DEFECT_WORDS,
   HEAD_WORDS,
   PLANT_WORDS,
-  SEVERITY_WORDS,
+  URGENCY_WORDS,
   stationRows,
   surveyOf,
   type SurveyStation,
 } from '@water-clock/core';
 import { saveCsv } from '../platform/csv.ts';
 import { StationList } from './StationList.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 
 const StationImport = lazy(() => import('./StationImport.tsx'));
 
@@ -23,14 +23,14 @@ function found({ head, plants, faults = [] }: SurveyStation): string {
   return [
     head && HEAD_WORDS[head],
     plants && PLANT_WORDS[plants],
-    ...faults.map(({ fault, severity }) => `${FAULT_WORDS[fault]} (${SEVERITY_WORDS[severity]})`),
+    ...faults.map(({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`),
   ]
     .filter(Boolean)
     .join(', ');
 }
 
 /** The stations: the walk, what it found, and each station’s switches. */
-export default function StationsView(props: SurveyProps) {
+export default function StationsView(props: StepProps) {
   const { plan, survey, editor, timerId, site } = props;
   const navigate = useNavigate();
   const [importing, setImporting] = useState(false);

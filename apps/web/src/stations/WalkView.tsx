@@ -17,10 +17,10 @@ import {
 import { NotFound } from '../platform/states.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { Chips, focusNext } from '../fields/Chips.tsx';
 import { CupTest } from './CupTest.tsx';
-import { FaultPicker } from './FaultPicker.tsx';
+import { DefectPicker } from './DefectPicker.tsx';
 import { FlowTestForm } from './FlowTestForm.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { QuantityField } from '../fields/QuantityField.tsx';
@@ -59,7 +59,7 @@ const TOOLS: readonly (readonly [Tool, string])[] = [
   ['flow', 'Flow'],
 ];
 
-interface CardProps extends SurveyProps {
+interface CardProps extends StepProps {
   readonly number: number;
   readonly go: (to: number | null) => void;
   readonly countdown: Countdown;
@@ -275,7 +275,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
               commit={(headCount) => set({ headCount })}
             />
           </div>
-          <FaultPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
+          <DefectPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
           <PhotoRow
             label={`Photos of station ${number}`}
             photos={noted.photos ?? []}
@@ -342,7 +342,7 @@ const noteChange = (
 ): Extract<RecordChange, { type: 'note-station' }> => ({ type: 'note-station', station, fields });
 
 /** The walk: one card a station. */
-export default function WalkView(props: SurveyProps) {
+export default function WalkView(props: StepProps) {
   const { plan, timerId } = props;
   const { station = '' } = useParams();
   const navigate = useNavigate();

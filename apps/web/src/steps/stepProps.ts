@@ -5,7 +5,7 @@ import type { VisitBasis } from './useVisitBasis.ts';
 
 /** What every view of a survey works on. */
 
-export interface SurveyProps extends VisitBasis {
+export interface StepProps extends VisitBasis {
   readonly timerId: string;
   readonly site: Site;
   readonly plan: Plan;

@@ -1,7 +1,7 @@
 import { lazy } from 'react';
 import { NotFound } from '../platform/states.tsx';
 import '../stations/survey.css';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 
 const HouseView = lazy(() => import('../house/HouseView.tsx'));
 const DeviceView = lazy(() => import('../device/DeviceView.tsx'));
@@ -22,7 +22,7 @@ export default function SurveyViews({
   shown,
   version,
   ...props
-}: SurveyProps & {
+}: StepProps & {
   readonly shown: string;
   /** Of what is saved. */
   readonly version: number;

@@ -17,7 +17,7 @@ import {
 import { PlanWeek } from '../charts/PlanWeek.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { Differences } from './Differences.tsx';
 import { VisitFindings } from './VisitFindings.tsx';
@@ -73,7 +73,7 @@ function SafeFixes({
   );
 }
 
-function Found(props: SurveyProps & { readonly found: Frozen & { hidden: HiddenAnswer } }) {
+function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAnswer } }) {
   const { found, plan, site, today, editor } = props;
   const { clock } = usePreferences();
   const brief = useBrief(props);
@@ -111,7 +111,7 @@ function Found(props: SurveyProps & { readonly found: Frozen & { hidden: HiddenA
 }
 
 /** What is in the box, before anybody touches it; and once it is frozen, what has become of it. */
-export default function AsFoundView(props: SurveyProps) {
+export default function AsFoundView(props: StepProps) {
   const { survey, editor, now } = props;
   const { visit } = survey;
   return (

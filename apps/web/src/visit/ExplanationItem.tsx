@@ -8,7 +8,7 @@ import {
   programsByLetter,
   settingsWith,
   type Plan,
-  type Slip,
+  type Cause,
   type TimerSpeech,
   variantSentence,
   type Visit,
@@ -16,7 +16,7 @@ import {
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { TimerEditor } from '../editor/editor.ts';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import type { Explained } from '../workers/diagnosing.ts';
 
 interface ExplanationProps {
@@ -24,7 +24,7 @@ interface ExplanationProps {
   readonly rank: number;
   readonly speech: TimerSpeech;
   readonly visit: Visit;
-  readonly site: SurveyProps['site'];
+  readonly site: StepProps['site'];
   readonly editor: TimerEditor;
   readonly timerId: string;
   /** As it is planned now. */
@@ -34,18 +34,18 @@ interface ExplanationProps {
 /** More looks than these tire. */
 const MOST_LOOKS = 4;
 
-/** What to look at: for each slip, and for what of the variants is seen elsewhere, with what mends it. */
-function looksOf({ slips, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
-  const isStart = ({ type }: Slip) => type === 'extra-start' || type === 'other-start';
-  const told = slips.flatMap((slip) => (isStart(slip) && 'program' in slip ? [slip.program] : []));
+/** What to look at: for each cause, and for what of the variants is seen elsewhere, with what mends it. */
+function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
+  const isStart = ({ type }: Cause) => type === 'extra-start' || type === 'other-start';
+  const told = causes.flatMap((cause) => (isStart(cause) && 'program' in cause ? [cause.program] : []));
   const others = or
-    .flatMap((one) => one.slips)
+    .flatMap((one) => one.causes)
     // The same starts are read already.
     .filter(
-      (slip) => !(isStart(slip) && told.some((one) => 'program' in slip && slip.program === one)),
+      (cause) => !(isStart(cause) && told.some((one) => 'program' in cause && cause.program === one)),
     );
   const looks = new Map(
-    [...slips, ...others].map((slip) => [lookSentence(slip, speech), mendSentence(slip, speech)]),
+    [...causes, ...others].map((cause) => [lookSentence(cause, speech), mendSentence(cause, speech)]),
   );
   return [...looks].slice(0, MOST_LOOKS);
 }
@@ -53,11 +53,11 @@ function looksOf({ slips, or }: Explained, speech: TimerSpeech): [look: string, 
 /** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
 export function ExplanationItem(props: ExplanationProps) {
   const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
-  const { slips, fits, shown, world, behind } = explained;
-  const sentence = explanationSentence(slips, speech);
+  const { causes, fits, shown, world, behind } = explained;
+  const sentence = explanationSentence(causes, speech);
   const agreeing = fits.filter((cost) => cost < 1.5).length;
   const letters = programsByLetter(world.plan).map(({ letter }) => letter);
-  const dead = slips.find((slip) => slip.type === 'dead-station');
+  const dead = causes.find((cause) => cause.type === 'dead-station');
   const takeOut = (letter: string, start: string) => {
     const starts = plan.programs.find((one) => one.letter === letter)?.starts ?? [];
     editor.commit({
@@ -77,8 +77,8 @@ export function ExplanationItem(props: ExplanationProps) {
       </p>
       {explained.or.map((one, i) => (
         <div key={i} className="explanation-or">
-          <p>{variantSentence(one.slips, speech)}</p>
-          <FoundTrue slips={one.slips} size="small" {...{ speech, visit, editor }} />
+          <p>{variantSentence(one.causes, speech)}</p>
+          <FoundTrue causes={one.causes} size="small" {...{ speech, visit, editor }} />
         </div>
       ))}
       {behind.length > 0 && (
@@ -87,7 +87,7 @@ export function ExplanationItem(props: ExplanationProps) {
             const sighting = visit.sightings?.[one.sighting];
             // Where something else is wrong, the start itself may be right.
             const isSet =
-              slips.length === 0 &&
+              causes.length === 0 &&
               plan.programs.some(
                 ({ letter, starts }) => letter === one.program && starts.includes(one.start),
               );
@@ -116,7 +116,7 @@ export function ExplanationItem(props: ExplanationProps) {
           choose={() => undefined}
         />
       )}
-      {slips.length === 0 ? (
+      {causes.length === 0 ? (
         <p>
           Then it is a matter of its settings: the findings on the step “As found” say which, each
           with its fix.
@@ -134,8 +134,8 @@ export function ExplanationItem(props: ExplanationProps) {
         </dl>
       )}
       <div className="explanation-acts">
-        <FoundTrue slips={slips} size="middle" {...{ speech, visit, editor }} />
-        {slips.some(({ type }) => type === 'clock') && (
+        <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
+        {causes.some(({ type }) => type === 'clock') && (
           <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
         )}
         {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
@@ -145,14 +145,14 @@ export function ExplanationItem(props: ExplanationProps) {
 }
 
 interface FoundTrueProps extends Pick<ExplanationProps, 'speech' | 'visit' | 'editor'> {
-  readonly slips: readonly Slip[];
+  readonly causes: readonly Cause[];
   readonly size: 'small' | 'middle';
 }
 
 /** What one presses who has looked and found it so: the settings are noted as found, and the cause on the visit. */
-function FoundTrue({ slips, size, speech, visit, editor }: FoundTrueProps) {
-  const sentence = explanationSentence(slips, speech);
-  const inBox = settingsWith(speech.plan, slips);
+function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
+  const sentence = explanationSentence(causes, speech);
+  const inBox = settingsWith(speech.plan, causes);
   /** Corrects what was found; what is planned stays, so it is keyed in. */
   const note = (found: Plan) => {
     const { asFound } = visit;

@@ -19,7 +19,7 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { NoVisit } from './NoVisit.tsx';
 import { panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
@@ -60,18 +60,18 @@ function Line(props: LineProps) {
   }, [isNext, reading]);
   const check = () => {
     if (typed.trim() === '') return;
-    const answer = readBack(line, typed, card, now.hand, now.today);
+    const answer = readBack(line, typed, card, now.style, now.today);
     if (answer.ok) {
       setFault(null);
       setTyped('');
       tick(true);
       return;
     }
-    setFault(readBackSentence(answer, line, now.hand));
+    setFault(readBackSentence(answer, line, now.style));
     slipped();
   };
-  const text = panelText(line.value, now.hand);
-  const was = line.was && line.setting !== 'clock' ? panelText(line.was, now.hand) : null;
+  const text = panelText(line.value, now.style);
+  const was = line.was && line.setting !== 'clock' ? panelText(line.was, now.style) : null;
   const words = (
     <>
       <span className="key-name">{line.name}</span>
@@ -114,7 +114,7 @@ function Line(props: LineProps) {
             {words}
           </button>
         )}
-        {confirms && isNext && line.place.of !== 'total' && !reading && (
+        {confirms && isNext && line.address.of !== 'total' && !reading && (
           <span className="key-confirm">then confirm, or it is lost</span>
         )}
         {fault && (
@@ -199,7 +199,7 @@ function Card({
 }
 
 /** The plan as it is keyed in: one setting a line, in this timer's order and dialect. */
-export default function KeyInView(props: SurveyProps) {
+export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
   const { clock } = usePreferences();
   const kind = useKind(plan);

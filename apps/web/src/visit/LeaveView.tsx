@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import './visits.css';
@@ -10,7 +10,7 @@ import { PutBack } from './PutBack.tsx';
 import { TestList } from './TestList.tsx';
 
 /** Test, put back, freeze, say who comes back, close. */
-export default function LeaveView(props: SurveyProps) {
+export default function LeaveView(props: StepProps) {
   const { visit } = props.survey;
   if (!visit)
     return (

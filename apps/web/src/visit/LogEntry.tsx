@@ -3,7 +3,7 @@ import {
   attempt,
   check,
   dateWords,
-  FAULT_WORDS,
+  DEFECT_WORDS,
   findingSentence,
   NEXT_WORDS,
   parseDate,
@@ -11,7 +11,7 @@ import {
   startWords,
   TEST_WORDS,
   WIRING_WORDS,
-  type FaultFound,
+  type Defect,
   type Plan,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
@@ -85,7 +85,7 @@ export function LogEntry({
       .map(
         ({ station, fault }) =>
           // The cast holds for what was noted here; what another program wrote is told as it stands.
-          `station ${station}, ${(FAULT_WORDS[fault as FaultFound] ?? fault).toLowerCase()}`,
+          `station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
       )
       .join('; ');
   const tests = (visit.tests ?? []).filter(

@@ -4,7 +4,7 @@ import type { Plan } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
 import { saveJson } from '../platform/files.ts';
 import { commitWords } from '../editor/commitWords.ts';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { CompareStates, type State } from './CompareStates.tsx';
 import { dayOf, LogEntry } from './LogEntry.tsx';
@@ -13,7 +13,7 @@ import { WaterView } from './WaterView.tsx';
 import './visits.css';
 
 /** What is set now, what this visit froze, and what every closed one did. */
-function statesOf({ plan, survey, today }: SurveyProps, list: readonly VisitSummary[]): State[] {
+function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummary[]): State[] {
   const { asLeft, asFound } = survey.visit ?? {};
   return [
     { key: 'now', name: 'What is set now', of: { plan } },
@@ -37,7 +37,7 @@ function statesOf({ plan, survey, today }: SurveyProps, list: readonly VisitSumm
 }
 
 /** The visits that were closed, what was left each time, water and money, and the way out for all of it. */
-export default function LogbookView(props: SurveyProps) {
+export default function LogbookView(props: StepProps) {
   const { timerId, site, plan, survey, editor, today } = props;
   const visits = useVisits(timerId);
   const brief = useBrief(props);

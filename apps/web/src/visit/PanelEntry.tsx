@@ -14,13 +14,13 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { frozenAt, panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
 import { PanelField, PanelTotal } from './PanelField.tsx';
 
 /** The settings in this panel's order, a program at a time. */
-export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
+export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const { plan, editor, now, today, visit } = props;
   const { clock } = usePreferences();
   const panel = panelNow(plan, now, clock);
@@ -28,14 +28,14 @@ export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
   const [opened, setOpened] = useState<readonly string[]>([]);
   const [hidden, setHidden] = useState<HiddenAnswer | null>(null);
   const lines = panelLines(plan, panel).filter(({ setting }) => setting !== 'clock');
-  const { dialect } = panel.hand;
+  const { dialect } = panel.style;
   const percentOf = (letter: string) => {
     const program = plan.programs.find((one) => one.letter === letter);
     return program ? effectivePercent(plan, program, monthOf(today)) : 100;
   };
   const inProgram = (letter: string) =>
     lines.filter(
-      ({ place }) =>
+      ({ address: place }) =>
         (place.of === 'start' ||
           place.of === 'run' ||
           place.of === 'days' ||
@@ -45,16 +45,16 @@ export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
     );
   const letters = [
     ...new Set(
-      lines.flatMap(({ place }) =>
+      lines.flatMap(({ address: place }) =>
         'program' in place && place.of === 'start' ? [place.program] : [],
       ),
     ),
   ];
   const ofTimer = lines.filter(
-    ({ place }) => !letters.some((letter) => inProgram(letter).some((one) => one.place === place)),
+    ({ address: place }) => !letters.some((letter) => inProgram(letter).some((one) => one.address === place)),
   );
   // Extras of stations have their place on the step of percent and hours; here stands what pages show.
-  const general = ofTimer.filter(({ place }) =>
+  const general = ofTimer.filter(({ address: place }) =>
     ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
   );
   const isUsed = (letter: string) => plan.programs.some((one) => one.letter === letter);
@@ -77,8 +77,8 @@ export function PanelEntry(props: SurveyProps & { readonly visit: Visit }) {
   const generalBlock = (which: readonly PanelLine[]) =>
     which.length > 0 && <div className="panel-lines">{which.map((line) => field(line))}</div>;
   const [early, late] = [
-    general.filter(({ place }) => place.of === 'percent' && percentFirst),
-    general.filter(({ place }) => !(place.of === 'percent' && percentFirst)),
+    general.filter(({ address: place }) => place.of === 'percent' && percentFirst),
+    general.filter(({ address: place }) => !(place.of === 'percent' && percentFirst)),
   ];
   return (
     <>

@@ -45,12 +45,12 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const { place, value } = line;
+  const { address: place, value } = line;
   const worksBack = place.of === 'run' && shownAt !== null;
-  const text = panelText(value, now.hand);
+  const text = panelText(value, now.style);
   // The program stands above its lines.
   const prefix =
-    'program' in place && place.program ? programName(place.program, now.hand.dialect) : '';
+    'program' in place && place.program ? programName(place.program, now.style.dialect) : '';
   const rest = line.name.slice(prefix.length).trim();
   const short = `${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
   const isEmpty =
@@ -58,9 +58,9 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
     (value.kind === 'run' && value.seconds === 0);
   const finish = (): boolean => {
     if (typed === null) return true;
-    const read = parsePanel(value.kind, typed, now.hand, now.today);
+    const read = parsePanel(value.kind, typed, now.style, now.today);
     if (!read) {
-      setFault(`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.hand)}.`);
+      setFault(`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`);
       return false;
     }
     let meant = read;
@@ -68,7 +68,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
     if (worksBack && read.kind === 'run') {
       const entered = enteredFromShown(read.seconds, shownAt, plan.timer);
       if (!entered) {
-        setFault(`No run of this timer is shown as ${panelText(read, now.hand)} at ${shownAt} %.`);
+        setFault(`No run of this timer is shown as ${panelText(read, now.style)} at ${shownAt} %.`);
         return false;
       }
       if (read.seconds > 0) setTold(rangeWords(entered));
@@ -130,7 +130,7 @@ export function PanelTotal({
   const totals = visit.totals ?? [];
   const noted = totals.find((one) => one.program === letter)?.seconds;
   if (expected === null) return null;
-  const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.hand);
+  const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.style);
   return (
     <label className="panel-line panel-total">
       <span>Total on the display</span>
@@ -141,7 +141,7 @@ export function PanelTotal({
         placeholder={text(expected)}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => {
-          const read = parsePanel('run', typed, now.hand, now.today);
+          const read = parsePanel('run', typed, now.style, now.today);
           if (typed !== '' && read?.kind === 'run') {
             const others = totals.filter((one) => one.program !== letter);
             editor.commit({

@@ -19,7 +19,7 @@ import {
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 import { NoVisit } from './NoVisit.tsx';
 import { SightingForm } from './SightingForm.tsx';
 import { useDiagnosis } from './useDiagnosis.ts';
@@ -29,7 +29,7 @@ import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
 
-function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
+function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, today, site, timerId } = props;
   const { clock } = usePreferences();
   const kind = useKind(plan);
@@ -61,8 +61,8 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
   const dead = new Set([
     ...(visit.ladders ?? []).map(({ station }) => station),
     ...(visit.tests ?? []).filter(({ result }) => result === 'dead').map(({ station }) => station),
-    ...(answer?.explanations ?? []).flatMap(({ slips }) =>
-      slips.flatMap((slip) => (slip.type === 'dead-station' ? [slip.station] : [])),
+    ...(answer?.explanations ?? []).flatMap(({ causes }) =>
+      causes.flatMap((cause) => (cause.type === 'dead-station' ? [cause.station] : [])),
     ),
     ...(ladder === null ? [] : [ladder]),
   ]);
@@ -206,7 +206,7 @@ function Diagnosing(props: SurveyProps & { readonly visit: Visit }) {
 }
 
 /** What the homeowner saw, and what may be behind it. */
-export default function SeenView(props: SurveyProps) {
+export default function SeenView(props: StepProps) {
   const { visit } = props.survey;
   return (
     <div className="survey-view">

@@ -1,11 +1,11 @@
 import { visitFindings, visitFindingSentence } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { SurveyProps } from '../steps/stepProps.ts';
+import type { StepProps } from '../steps/stepProps.ts';
 
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
 
 /** What only a visit can find: the clock, the display's totals, what was switched, what is kept inside. */
-export function VisitFindings({ plan, survey, today }: SurveyProps) {
+export function VisitFindings({ plan, survey, today }: StepProps) {
   const { clock } = usePreferences();
   const findings = visitFindings(plan, survey, today);
   if (findings.length === 0) return null;

@@ -10,7 +10,7 @@ import {
 export function panelNow({ timer }: Plan, now: number, clock: ClockStyle): PanelNow {
   const today = Math.floor(now / SECONDS_PER_DAY);
   return {
-    hand: { dialect: timer.dialect ?? {}, clock },
+    style: { dialect: timer.dialect ?? {}, clock },
     today,
     secondOfDay: now - today * SECONDS_PER_DAY,
   };

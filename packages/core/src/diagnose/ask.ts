@@ -1,8 +1,8 @@
 /** What to ask the homeowner next, so that the explanations that are left come apart. */
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
-import type { Explanation } from './search.ts';
-import { costOf, MISS, Timeline, type Seen } from './timeline.ts';
+import type { Explanation } from './triedWorlds.ts';
+import { misfitOf, MISS, Timeline, type Seen } from './timeline.ts';
 
 /** Did this station run between noon and noon? */
 export interface Ask {
@@ -53,7 +53,7 @@ export function askNext(
       };
       let ran = 0;
       for (const { world, timeline, share } of told)
-        if (costOf(seen, timeline, world) === MISS) ran += share;
+        if (misfitOf(seen, timeline, world) === MISS) ran += share;
       // The nearer to a half, the more an answer tells.
       const tells = Math.min(ran, 1 - ran);
       if (tells > most + 1e-9) [best, most] = [{ station, from, to }, tells];

@@ -12,8 +12,8 @@ import { cycleShape } from '../engine/cycle.ts';
 import { modulo, type Days } from '../time/dayRules.ts';
 import { letterAt, type Plan, type Program } from '../plan/plan.ts';
 import { effectivePercent, enabledStations, missingOf, percentSteps } from '../plan/program.ts';
-import { MANUAL_SECONDS, type Slip, type World } from './slips.ts';
-import { runSlips } from './runSlips.ts';
+import { MANUAL_SECONDS, type Cause, type World } from './causes.ts';
+import { runCauses } from './runCauses.ts';
 import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
 
 const DAY = SECONDS_PER_DAY;
@@ -57,37 +57,37 @@ function offsetsOf(plan: Plan, program: Program, month: number): ReadonlyMap<num
   return offsets;
 }
 
-const withDays = (program: string, days: Days): Slip => ({ type: 'days', program, days });
+const withDays = (program: string, days: Days): Cause => ({ type: 'days', program, days });
 
-function otherDays({ letter, days }: Program): Slip[] {
+function otherDays({ letter, days }: Program): Cause[] {
   if (!days) return [];
-  const slips: Slip[] = [];
+  const causes: Cause[] = [];
   if (days.rule === 'odd' || days.rule === 'even') {
     const { rule, ...rest } = days;
-    slips.push(withDays(letter, { ...rest, rule: rule === 'odd' ? 'even' : 'odd' }));
+    causes.push(withDays(letter, { ...rest, rule: rule === 'odd' ? 'even' : 'odd' }));
   }
   if (days.rule === 'weekdays' || days.rule === 'daily') {
     const on: readonly Weekday[] = days.rule === 'daily' ? WEEKDAYS : days.weekdays;
     const among = (pick: (weekday: Weekday, i: number) => boolean) => WEEKDAYS.filter(pick);
     for (const weekday of WEEKDAYS) {
       const flipped = among((one) => on.includes(one) !== (one === weekday));
-      if (flipped.length > 0) slips.push(withDays(letter, { rule: 'weekdays', weekdays: flipped }));
+      if (flipped.length > 0) causes.push(withDays(letter, { rule: 'weekdays', weekdays: flipped }));
     }
     // The first day of the week taken for another one.
     if (days.rule === 'weekdays' && on.length > 0 && on.length < 7)
       for (const by of [1, 6])
-        slips.push(
+        causes.push(
           withDays(letter, {
             rule: 'weekdays',
             weekdays: among((_, i) => on.includes(WEEKDAYS[(i + by) % 7] ?? 'mon')),
           }),
         );
-    if (days.rule === 'weekdays' && on.length < 7) slips.push(withDays(letter, { rule: 'daily' }));
+    if (days.rule === 'weekdays' && on.length < 7) causes.push(withDays(letter, { rule: 'daily' }));
   }
-  return slips;
+  return causes;
 }
 
-function phases({ letter, days }: Program): Slip[] {
+function phases({ letter, days }: Program): Cause[] {
   if (days?.rule !== 'interval') return [];
   return Array.from({ length: Math.min(days.everyDays - 1, 13) }, (_, i) => ({
     type: 'phase' as const,
@@ -116,7 +116,7 @@ function percents(plan: Plan, seen: readonly Seen[]): number[] {
   return [...new Set([...near, ...coarse])];
 }
 
-function percentSlips(plan: Plan, seen: readonly Seen[], month: number): Slip[] {
+function percentCauses(plan: Plan, seen: readonly Seen[], month: number): Cause[] {
   const { scope } = plan.timer.seasonal;
   if (scope === 'none') return [];
   const all = percents(plan, seen);
@@ -124,7 +124,7 @@ function percentSlips(plan: Plan, seen: readonly Seen[], month: number): Slip[] 
   return plan.programs.flatMap((program) =>
     all
       .filter((percent) => percent !== effectivePercent(plan, program, month))
-      .map((percent): Slip => ({ type: 'percent', program: program.letter, percent })),
+      .map((percent): Cause => ({ type: 'percent', program: program.letter, percent })),
   );
 }
 
@@ -185,7 +185,7 @@ function startsSeen(world: World, program: Program, seen: readonly Seen[]): stri
   return [...starts];
 }
 
-function startSlips(world: World, program: Program, seen: readonly Seen[]): Slip[] {
+function startCauses(world: World, program: Program, seen: readonly Seen[]): Cause[] {
   const { letter, starts, days } = program;
   if (days?.rule === 'hours') return [];
   const pointed = startsSeen(world, program, seen).filter((start) => !starts.includes(start));
@@ -198,13 +198,13 @@ function startSlips(world: World, program: Program, seen: readonly Seen[]): Slip
     ...starts.flatMap((start) => pointed.map((to) => ({ start, to }))),
   ].filter(({ to }) => !starts.includes(to));
   return [
-    ...pointed.map((start): Slip => ({ type: 'extra-start', program: letter, start })),
-    ...others.map(({ start, to }): Slip => ({ type: 'other-start', program: letter, start, to })),
+    ...pointed.map((start): Cause => ({ type: 'extra-start', program: letter, start })),
+    ...others.map(({ start, to }): Cause => ({ type: 'other-start', program: letter, start, to })),
   ];
 }
 
 /** Programs from the factory under a letter that is not in use. */
-function extraPrograms(plan: Plan, factory: Plan | null): Slip[] {
+function extraPrograms(plan: Plan, factory: Plan | null): Cause[] {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
     (letter) => !plan.programs.some((one) => one.letter === letter),
   );
@@ -233,7 +233,7 @@ const MOST_DRY_DAYS = 14;
 const ALL_CYCLES = 6;
 
 /** A sensor that kept all of a dry span, or some of the cycles that are due in it. */
-function sensorSlips({ station, from, to }: Seen, timeline: Timeline, ahead: number): Slip[] {
+function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: number): Cause[] {
   const end = to ?? from;
   const cycles = cyclesOf(timeline.within(station, from + ahead, end + ahead), timeline);
   const last = cycles.length - 1;
@@ -246,9 +246,9 @@ function sensorSlips({ station, from, to }: Seen, timeline: Timeline, ahead: num
 }
 
 /** What keeps water away in the spans in which none was seen, and what brings it at moments at which some was. */
-function switchSlips({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Slip[] {
+function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Cause[] {
   const dry = seen.filter(({ saw }) => saw === 'dry');
-  const slips: Slip[] = seen.flatMap((one): Slip[] => {
+  const causes: Cause[] = seen.flatMap((one): Cause[] => {
     const { saw, from, to, times, station, seconds } = one;
     if (saw === 'ran' && to !== null && times === null) return [];
     const moments =
@@ -260,26 +260,26 @@ function switchSlips({ plan, ahead }: World, seen: readonly Seen[], timeline: Ti
       seconds: seconds ?? MANUAL_SECONDS,
     }));
   });
-  if (dry.length === 0) return slips;
-  slips.push({ type: 'off' });
+  if (dry.length === 0) return causes;
+  causes.push({ type: 'off' });
   const lastDay = Math.ceil((Math.max(...dry.map(({ from, to }) => to ?? from)) + ahead) / DAY);
   const firstDay = Math.floor((Math.min(...dry.map(({ from }) => from)) + ahead) / DAY) + 1;
   for (let day = lastDay; day >= Math.max(firstDay, lastDay - MOST_DRY_DAYS); day--)
-    slips.push({ type: 'rain-delay', until: formatDate(day) });
+    causes.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active') {
-    for (const one of dry) slips.push(...sensorSlips(one, timeline, ahead));
+    for (const one of dry) causes.push(...sensorCauses(one, timeline, ahead));
     // What they have in common.
     const from = Math.max(...dry.map((one) => one.from));
     const to = Math.min(...dry.map((one) => one.to ?? one.from));
-    if (dry.length > 1 && from < to) slips.push({ type: 'sensor', from: from - 1, to: to + 1 });
+    if (dry.length > 1 && from < to) causes.push({ type: 'sensor', from: from - 1, to: to + 1 });
   }
   const numbers = new Set(dry.flatMap((one) => keptDry(one, timeline, ahead)));
-  for (const station of numbers) slips.push({ type: 'dead-station', station });
-  return slips;
+  for (const station of numbers) causes.push({ type: 'dead-station', station });
+  return causes;
 }
 
 /**
- * Every single slip worth trying in a world, clock errors and the power failure apart: those have their errors from the
+ * Every single cause worth trying in a world, clock errors and the power failure apart: those have their errors from the
  * timeline itself.
  */
 export function candidates(
@@ -287,22 +287,22 @@ export function candidates(
   seen: readonly Seen[],
   timeline: Timeline,
   factory: Plan | null,
-): Slip[] {
+): Cause[] {
   const { plan, ahead } = world;
   const enabled = enabledStations(plan);
   const [first] = seen;
   const month = monthOf(Math.floor(((first?.from ?? 0) + ahead) / DAY));
   const complete = plan.programs.filter((one) => missingOf(one, enabled).length === 0);
   return [
-    ...complete.flatMap((program): Slip[] => [
-      ...startSlips(world, program, seen),
+    ...complete.flatMap((program): Cause[] => [
+      ...startCauses(world, program, seen),
       ...phases(program),
       ...otherDays(program),
       { type: 'half-set', program: program.letter },
     ]),
-    ...runSlips(world, seen, timeline, complete),
-    ...percentSlips(plan, seen, month),
+    ...runCauses(world, seen, timeline, complete),
+    ...percentCauses(plan, seen, month),
     ...extraPrograms(plan, factory),
-    ...switchSlips(world, seen, timeline),
+    ...switchCauses(world, seen, timeline),
   ];
 }

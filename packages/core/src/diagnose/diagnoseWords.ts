@@ -1,4 +1,4 @@
-import { type TimerSpeech, labelOf, placeWords } from '../plan/planWords.ts';
+import { type TimerSpeech, labelOf, stationOrSomething } from '../plan/planWords.ts';
 import { parseDate, SECONDS_PER_DAY, parseMoment } from '../time/calendar.ts';
 import type { Sighting } from '../visit/visit.ts';
 import {
@@ -12,79 +12,79 @@ import {
 } from '../words/words.ts';
 import type { Ask } from './ask.ts';
 import type { Behind } from './evidence.ts';
-import type { Slip } from './slips.ts';
+import type { Cause } from './causes.ts';
 
-function slipClause(slip: Slip, speech: TimerSpeech): string {
+function causeClause(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock, on } = speech;
-  switch (slip.type) {
+  switch (cause.type) {
     case 'clock':
-      return clockWords(slip.ahead);
+      return clockWords(cause.ahead);
     case 'extra-start':
-      return `program ${labelOf(slip.program, speech)} has a start left over, at ${startWords(slip.start, clock)}`;
+      return `program ${labelOf(cause.program, speech)} has a start left over, at ${startWords(cause.start, clock)}`;
     case 'other-start':
-      return `program ${labelOf(slip.program, speech)} starts at ${startWords(slip.to, clock)} and not at ${startWords(slip.start, clock)}`;
+      return `program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
     case 'extra-program':
-      return `program ${labelOf(slip.program.letter, speech)} is set although nobody noted it: ${slip.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(slip.program.days, clock)}`;
+      return `program ${labelOf(cause.program.letter, speech)} is set although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock)}`;
     case 'percent':
-      return slip.program === undefined
-        ? `the seasonal percent stands at ${slip.percent} %`
-        : `the percent of program ${labelOf(slip.program, speech)} stands at ${slip.percent} %`;
+      return cause.program === undefined
+        ? `the seasonal percent stands at ${cause.percent} %`
+        : `the percent of program ${labelOf(cause.program, speech)} stands at ${cause.percent} %`;
     case 'phase':
-      return `the days left of program ${labelOf(slip.program, speech)} are out by ${slip.days === 1 ? '1 day' : `${slip.days} days`}`;
+      return `the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? '1 day' : `${cause.days} days`}`;
     case 'days':
-      return `program ${labelOf(slip.program, speech)} waters ${daysWords(slip.days, clock)}`;
+      return `program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock)}`;
     case 'run':
-      return slip.seconds === 0
-        ? `${placeWords(slip.station, plan)} has no run in program ${labelOf(slip.program, speech)}`
-        : `${placeWords(slip.station, plan)} is set to ${lengthWords(slip.seconds)} in program ${labelOf(slip.program, speech)}`;
+      return cause.seconds === 0
+        ? `${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
+        : `${stationOrSomething(cause.station, plan)} is set to ${lengthWords(cause.seconds)} in program ${labelOf(cause.program, speech)}`;
     case 'half-set':
-      return `program ${labelOf(slip.program, speech)} lacks its start, its run times or its days, and never waters`;
+      return `program ${labelOf(cause.program, speech)} lacks its start, its run times or its days, and never waters`;
     case 'rain-delay':
-      return `a rain delay is on, until ${dateWords(parseDate(slip.until) ?? on, on)}`;
+      return `a rain delay is on, until ${dateWords(parseDate(cause.until) ?? on, on)}`;
     case 'off':
       return 'watering is switched off';
     case 'sensor':
       return 'the rain sensor kept it dry';
     case 'manual':
-      return `somebody started ${placeWords(slip.station, plan)} by hand, ${momentWords(slip.at, speech)}`;
+      return `somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
     case 'dead-station':
-      return `${placeWords(slip.station, plan)} does not open: its wire, its valve or its output`;
+      return `${stationOrSomething(cause.station, plan)} does not open: its wire, its valve or its output`;
     case 'power-failure':
       return 'the timer lost its memory and runs what it has from the factory';
   }
 }
 
 /** What would explain it, as one sentence; nothing wrong: it is set so. */
-export function explanationSentence(slips: readonly Slip[], speech: TimerSpeech): string {
-  if (slips.length === 0) return 'The timer does just what it is set to.';
-  return `${capitalized(slips.map((slip) => slipClause(slip, speech)).join('; and '))}.`;
+export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
+  if (causes.length === 0) return 'The timer does just what it is set to.';
+  return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
 }
 
 /** Other things that the same look settles: `Or: …`. */
-export const variantSentence = (slips: readonly Slip[], speech: TimerSpeech): string =>
-  `Or: ${slips.map((slip) => slipClause(slip, speech)).join('; and ')}.`;
+export const variantSentence = (causes: readonly Cause[], speech: TimerSpeech): string =>
+  `Or: ${causes.map((cause) => causeClause(cause, speech)).join('; and ')}.`;
 /** The one look at the box that tells this from the rest. */
-export function lookSentence(slip: Slip, speech: TimerSpeech): string {
+export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
-  switch (slip.type) {
+  switch (cause.type) {
     case 'clock':
       return 'Read the clock: hour, morning or afternoon, and the day of the week.';
     case 'extra-start':
-      return `Go through every start of program ${labelOf(slip.program, speech)}: does one say ${startWords(slip.start, clock)}?`;
+      return `Go through every start of program ${labelOf(cause.program, speech)}: does one say ${startWords(cause.start, clock)}?`;
     case 'other-start':
-      return `Read the starts of program ${labelOf(slip.program, speech)}, morning or afternoon too.`;
+      return `Read the starts of program ${labelOf(cause.program, speech)}, morning or afternoon too.`;
     case 'extra-program':
-      return `Open program ${labelOf(slip.program.letter, speech)}: are its starts all off?`;
+      return `Open program ${labelOf(cause.program.letter, speech)}: are its starts all off?`;
     case 'percent':
       return 'Read the percent that is in force.';
     case 'phase':
-      return `Read the days left of program ${labelOf(slip.program, speech)}.`;
+      return `Read the days left of program ${labelOf(cause.program, speech)}.`;
     case 'days':
-      return `Read the watering days of program ${labelOf(slip.program, speech)}.`;
+      return `Read the watering days of program ${labelOf(cause.program, speech)}.`;
     case 'run':
-      return `Read the run times of program ${labelOf(slip.program, speech)}, and its total.`;
+      return `Read the run times of program ${labelOf(cause.program, speech)}, and its total.`;
     case 'half-set':
-      return `Does program ${labelOf(slip.program, speech)} have a start, run times and days?`;
+      return `Does program ${labelOf(cause.program, speech)} have a start, run times and days?`;
     case 'rain-delay':
       return 'Does the display show a rain delay, or days left of one?';
     case 'off':
@@ -94,16 +94,16 @@ export function lookSentence(slip: Slip, speech: TimerSpeech): string {
     case 'manual':
       return 'Ask who was at the box that day.';
     case 'dead-station':
-      return `Start ${placeWords(slip.station, plan)} by hand and listen at the valve.`;
+      return `Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
     case 'power-failure':
       return 'Does the clock flash? Does program A say what it has from the factory?';
   }
 }
 
 /** What puts it right. */
-export function mendSentence(slip: Slip, speech: TimerSpeech): string {
+export function mendSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan } = speech;
-  switch (slip.type) {
+  switch (cause.type) {
     case 'clock':
       return 'Set the clock, the date and the year; the day of the week proves them.';
     case 'extra-start':
@@ -124,7 +124,7 @@ export function mendSentence(slip: Slip, speech: TimerSpeech): string {
     case 'manual':
       return 'Nothing to set: say on the page how to water by hand, and that it ends by itself.';
     case 'dead-station':
-      return `Go through the ladder of ${placeWords(slip.station, plan)}.`;
+      return `Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
     case 'power-failure':
       return 'Set the clock and key everything in; look at the backup battery.';
   }
@@ -132,7 +132,7 @@ export function mendSentence(slip: Slip, speech: TimerSpeech): string {
 
 export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
-  return `Ask next: did ${placeWords(station, plan)} run between noon of ${dateWords(day, on)} and noon of the day after?`;
+  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on)} and noon of the day after?`;
 }
 
 /** Which start was behind something that was seen. */

@@ -3,7 +3,7 @@ import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
-import type { Explanation } from './search.ts';
+import type { Explanation } from './triedWorlds.ts';
 import { seenOf } from './timeline.ts';
 
 export interface Behind {

@@ -6,20 +6,20 @@ import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
 import { clockErrors, FARTHEST_AHEAD } from './candidates.ts';
 import {
   keyOf,
-  kindOf,
+  familyOf,
   MOST_TOLD,
   SAME_CLOCK,
-  Search,
+  TriedWorlds,
   sum,
   type Explanation,
   type Question,
   type Tried,
-} from './search.ts';
-import { asNoted, type Slip, type SlipType, type World } from './slips.ts';
-import { costOf, MISS, type Timeline } from './timeline.ts';
+} from './triedWorlds.ts';
+import { asNoted, type Cause, type CauseType, type World } from './causes.ts';
+import { misfitOf, MISS, type Timeline } from './timeline.ts';
 
 /** What is wrong of itself, whatever the clock says; the rest is sought at the clock's error. */
-const MOVED_BY_CLOCK: readonly SlipType[] = [
+const MOVED_BY_CLOCK: readonly CauseType[] = [
   'percent',
   'phase',
   'days',
@@ -32,7 +32,7 @@ const MOVED_BY_CLOCK: readonly SlipType[] = [
 ];
 
 /** What adds or shifts runs, so that the clock's error shows only together with it; gone into where it explains something. */
-const SHOWS_THE_CLOCK: readonly SlipType[] = ['extra-start', 'run'];
+const SHOWS_THE_CLOCK: readonly CauseType[] = ['extra-start', 'run'];
 
 const CLOCKS_GONE_INTO = 12;
 const SINGLES_GONE_INTO = 18;
@@ -52,7 +52,7 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
   return chosen;
 }
 
-const isSameKind = (a: Tried, b: Tried) => keyOf(a.slips, kindOf) === keyOf(b.slips, kindOf);
+const isSameKind = (a: Tried, b: Tried) => keyOf(a.causes, familyOf) === keyOf(b.causes, familyOf);
 
 /** Of a kind whose value shows only together with something else, so many values are gone into. */
 const VALUES_GONE_INTO = 3;
@@ -62,11 +62,11 @@ function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   const taken = new Map<string, number>();
   const chosen = [...tried]
     .sort((a, b) => a.cost - b.cost)
-    .filter(({ slips }) => {
-      const key = keyOf(slips, kindOf);
+    .filter(({ causes: causes }) => {
+      const key = keyOf(causes, familyOf);
       const before = taken.get(key) ?? 0;
       taken.set(key, before + 1);
-      const hasValue = slips.some(({ type }) => type === 'percent' || type === 'run');
+      const hasValue = causes.some(({ type }) => type === 'percent' || type === 'run');
       return before < (hasValue ? VALUES_GONE_INTO : 1);
     });
   return chosen.slice(0, count);
@@ -77,21 +77,21 @@ type Progress = (share: number) => void;
 
 /** Errors of the clock on a timeline of its own clock, each considered; the timeline is that of `world` without them. */
 function tryClocks(
-  search: Search,
+  search: TriedWorlds,
   timeline: Timeline,
   world: World,
   errors: readonly number[],
-  slipsOf: (ahead: number) => readonly Slip[],
+  causesOf: (ahead: number) => readonly Cause[],
 ): Tried[] {
   return errors.map((ahead) => {
     const wrong = { ...world, ahead };
-    const fits = search.seen.map((one) => costOf(one, timeline, wrong));
-    return search.consider(slipsOf(ahead), wrong, fits);
+    const fits = search.seen.map((one) => misfitOf(one, timeline, wrong));
+    return search.consider(causesOf(ahead), wrong, fits);
   });
 }
 
 /** The factory's settings, on a clock that began anew, or that was looked at. */
-function tryFactory(search: Search, { factory, ahead }: Question): void {
+function tryFactory(search: TriedWorlds, { factory, ahead }: Question): void {
   if (!factory) return;
   const lost = asNoted(factory, ahead ?? 0);
   const timeline = search.timelineOf(lost, FARTHEST_AHEAD);
@@ -102,30 +102,30 @@ function tryFactory(search: Search, { factory, ahead }: Question): void {
 
 /** Each setting together with the clock, whose error shows on the timeline of that setting only. */
 function trySettingsWithClock(
-  search: Search,
+  search: TriedWorlds,
   singles: readonly Tried[],
   asSet: Tried,
   progress: Progress,
 ): void {
   const commonest = { type: 'clock', ahead: DAY / 2 } as const;
-  singles.forEach(({ slips: [slip], world, fits }, i) => {
+  singles.forEach(({ causes: [cause], world, fits }, i) => {
     progress(i / singles.length);
-    if (!slip) return;
-    const isWorth = SHOWS_THE_CLOCK.includes(slip.type) && helps(fits, asSet);
-    if (!isWorth && !MOVED_BY_CLOCK.includes(slip.type)) return;
-    if (search.rarity([slip, commonest]) > search.worst()) return;
+    if (!cause) return;
+    const isWorth = SHOWS_THE_CLOCK.includes(cause.type) && helps(fits, asSet);
+    if (!isWorth && !MOVED_BY_CLOCK.includes(cause.type)) return;
+    if (search.rarity([cause, commonest]) > search.worst()) return;
     const timeline = search.timelineOf(world, FARTHEST_AHEAD);
     if (!timeline) return;
     tryClocks(search, timeline, world, clockErrors(search.seen, timeline), (ahead) => [
       { type: 'clock', ahead },
-      slip,
+      cause,
     ]);
   });
 }
 
 /** Two settings: those pairs that between them seem to explain most. */
-function tryPairs(search: Search, singles: readonly Tried[], asSet: Tried): void {
-  const known = asSet.slips.length;
+function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried): void {
+  const known = asSet.causes.length;
   const helpful = singles.filter(({ fits }) => helps(fits, asSet));
   const pairs = helpful.flatMap((a, i) =>
     helpful
@@ -137,33 +137,33 @@ function tryPairs(search: Search, singles: readonly Tried[], asSet: Tried): void
           // What mends a sighting may do so in either; what breaks one that fitted breaks it in both.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });
-        const own = b.slips.slice(known);
-        const slips = [...a.slips, ...own];
-        return { slips, from: a.world, own, guess: sum(fits) + search.rarity(slips) };
+        const own = b.causes.slice(known);
+        const causes = [...a.causes, ...own];
+        return { causes, from: a.world, own, guess: sum(fits) + search.rarity(causes) };
       }),
   );
-  for (const { slips, from, own, guess } of pairs
+  for (const { causes, from, own, guess } of pairs
     .sort((a, b) => a.guess - b.guess)
     .slice(0, PAIRS_TRIED))
     if (guess < search.worst())
-      search.trySlips(
-        slips,
-        own.reduce((world, slip) => search.with(world, slip), from),
+      search.tryCauses(
+        causes,
+        own.reduce((world, cause) => search.with(world, cause), from),
       );
 }
 
 /** Whatever follows from the best single ones: their own worlds point to other values. */
-function tryOnTop(search: Search, roots: readonly Tried[], progress: Progress): void {
+function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progress): void {
   roots.forEach((root, i) => {
     progress(i / roots.length);
     if (Math.max(...root.fits) < 1) return;
     const timeline = search.timelineOf(root.world);
     if (!timeline) return;
     const limit = search.worst();
-    for (const slip of search.candidatesIn(root.world, timeline)) {
-      if (root.slips.some((one) => kindOf(one) === kindOf(slip))) continue;
-      const slips = [...root.slips, slip];
-      if (search.rarity(slips) < limit) search.trySlips(slips, search.with(root.world, slip));
+    for (const cause of search.candidatesIn(root.world, timeline)) {
+      if (root.causes.some((one) => familyOf(one) === familyOf(cause))) continue;
+      const causes = [...root.causes, cause];
+      if (search.rarity(causes) < limit) search.tryCauses(causes, search.with(root.world, cause));
     }
   });
 }
@@ -179,9 +179,9 @@ function tryOnTop(search: Search, roots: readonly Tried[], progress: Progress): 
 export function explain(question: Question, progress: Progress = () => undefined): Explanation[] {
   if (question.sightings.length === 0) return [];
   const { plan, ahead } = question;
-  const search = new Search(question);
+  const search = new TriedWorlds(question);
   const base = asNoted(plan, ahead ?? 0);
-  const known: Slip[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
+  const known: Cause[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
   const timeline = search.timelineOf(base, ahead === null ? FARTHEST_AHEAD : 0);
   if (!timeline) return [];
   const asSet = search.consider(known, base, search.fitsIn(timeline, base));
@@ -194,7 +194,7 @@ export function explain(question: Question, progress: Progress = () => undefined
   tryFactory(search, question);
   const singles = search
     .candidatesIn(base, timeline)
-    .flatMap((slip) => search.trySlips([...known, slip], search.with(base, slip)) ?? []);
+    .flatMap((cause) => search.tryCauses([...known, cause], search.with(base, cause)) ?? []);
   if (ahead === null)
     trySettingsWithClock(search, singles, asSet, (share) => progress(share * 0.4));
   tryPairs(search, singles, asSet);

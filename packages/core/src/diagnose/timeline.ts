@@ -2,7 +2,7 @@
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
-import type { World } from './slips.ts';
+import type { World } from './causes.ts';
 
 /** A sighting with its moments as numbers, by the true clock. */
 export interface Seen {
@@ -100,15 +100,15 @@ export class Timeline {
   }
 }
 
-export interface Span {
+export interface TimeSpan {
   readonly from: ClockSecond;
   readonly to: ClockSecond;
 }
 
 /** From the first to the last second of each of the cycles to which runs belong, in their order. */
-export function cyclesOf(runs: readonly SeenRun[], timeline: Timeline): Span[] {
+export function cyclesOf(runs: readonly SeenRun[], timeline: Timeline): TimeSpan[] {
   const wanted = new Set(runs.map(({ cycle }) => cycle));
-  const spans = new Map<number | undefined, Span>();
+  const spans = new Map<number | undefined, TimeSpan>();
   for (const { cycle, on, off } of timeline.runs) {
     if (!wanted.has(cycle)) continue;
     const { from, to } = spans.get(cycle) ?? { from: on, to: off };
@@ -241,7 +241,7 @@ function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => Se
  *
  * @param ahead seconds by which the timer's clock is ahead of the true one.
  */
-export function costOf(seen: Seen, timeline: Timeline, world: World, ahead = world.ahead): number {
+export function misfitOf(seen: Seen, timeline: Timeline, world: World, ahead = world.ahead): number {
   const between = (from: ClockSecond, to: ClockSecond) =>
     runsSeen(seen.station, from, to, timeline, world, ahead);
   const { from, to } = seen;

@@ -14,7 +14,7 @@ import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '.
 import { simulate } from '../engine/simulate.ts';
 import type { Survey } from '../survey/survey.ts';
 import type { Office } from './office.ts';
-import { RAIN_WAYS_TOLD } from './told.ts';
+import { RAIN_ADVICE } from './rainAdvice.ts';
 import {
   dateWords,
   daysWords,
@@ -188,7 +188,7 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
   const month100 = effectivePercentNow(plan, today);
   const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
   const rain =
-    RAIN_WAYS_TOLD[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
+    RAIN_ADVICE[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
   return {
     house,
     timer: plan.timer.name,

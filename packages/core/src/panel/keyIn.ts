@@ -9,7 +9,7 @@ import {
   programName,
   type PanelLine,
   type PanelNow,
-  type Place,
+  type SettingAddress,
 } from './lines.ts';
 import { panelText, sameValue, type PanelValue } from './value.ts';
 
@@ -17,12 +17,12 @@ export interface KeyLine extends PanelLine {
   /** What stood there before; null where that is not known, or is not asked. */
   readonly was: PanelValue | null;
   /** The lines that it stands for, more than one where neighbours are alike and empty. */
-  readonly stands: readonly Place[];
+  readonly stands: readonly SettingAddress[];
 }
 
 /** What a line is ticked by: another value is another line. The clock goes on, so its value is not part of it. */
 export function tickOf(line: KeyLine, now: PanelNow): string {
-  const value = line.setting === 'clock' ? '' : `=${panelText(line.value, now.hand)}`;
+  const value = line.setting === 'clock' ? '' : `=${panelText(line.value, now.style)}`;
   return `${line.id}${value}`;
 }
 
@@ -31,7 +31,7 @@ const isEmpty = ({ value }: PanelLine) =>
 
 /** Whether two neighbouring lines are said as one: unused starts, and stations without a run, of one program. */
 function belongTogether(a: KeyLine, b: KeyLine): boolean {
-  const [x, y] = [a.place, b.place];
+  const [x, y] = [a.address, b.address];
   return (
     isEmpty(a) &&
     isEmpty(b) &&
@@ -57,7 +57,7 @@ function ranges(numbers: readonly number[]): string {
   );
 }
 
-function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
+function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[] {
   const result: KeyLine[] = [];
   for (const line of lines) {
     const last = result.at(-1);
@@ -67,7 +67,7 @@ function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
     }
     const stands = [...last.stands, ...line.stands];
     const label = programName(
-      'program' in line.place ? (line.place.program ?? '') : '',
+      'program' in line.address ? (line.address.program ?? '') : '',
       hand.dialect,
     );
     const numbers = stands.map((place) =>
@@ -77,7 +77,7 @@ function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
       ...last,
       id: `${last.id}+${numbers.slice(1).join('+')}`,
       name:
-        line.place.of === 'start'
+        line.address.of === 'start'
           ? `${label} starts ${ranges(numbers)}`
           : `${label} stations ${ranges(numbers)}`,
       was: null,
@@ -91,9 +91,9 @@ function merged(lines: readonly KeyLine[], { hand }: PanelNow): KeyLine[] {
 function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
   const seen = new Set<string>();
   return percents.flatMap((line) => {
-    if (line.place.of !== 'percent') return [];
-    const { program } = line.place;
-    const place: Place = {
+    if (line.address.of !== 'percent') return [];
+    const { program } = line.address;
+    const place: SettingAddress = {
       of: 'percent',
       ...(program === undefined ? {} : { program }),
       hundred: true,
@@ -101,7 +101,7 @@ function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
     const id = `percent.${program ?? 'timer'}.100`;
     if (seen.has(id)) return [];
     seen.add(id);
-    const name = `${line.place.month === undefined ? line.name : 'Seasonal percent'}, while runs are keyed in`;
+    const name = `${line.address.month === undefined ? line.name : 'Seasonal percent'}, while runs are keyed in`;
     return [
       { ...line, id, place, stands: [place], name, value: { kind: 'percent', percent: 100 } },
     ];
@@ -115,21 +115,21 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
   const program = plan.programs.find((one) => one.letter === letter);
   const seconds = program ? totalOnDisplay(plan, program, 100) : null;
   if (seconds === null) return [];
-  const place: Place = { of: 'total', program: letter };
+  const place: SettingAddress = { of: 'total', program: letter };
   return [
     {
       id: `total.${letter}`,
       setting: 'runs',
-      place,
+      address: place,
       stands: [place],
-      name: `${programName(letter, now.hand.dialect)} total must say`,
+      name: `${programName(letter, now.style.dialect)} total must say`,
       value: { kind: 'run', seconds },
       was: null,
     },
   ];
 }
 
-const programOf = ({ place }: PanelLine) =>
+const programOf = ({ address: place }: PanelLine) =>
   place.of === 'start' ||
   place.of === 'run' ||
   place.of === 'days' ||
@@ -157,18 +157,18 @@ export function keyInLines(
   const before = new Map(inBox.map((line) => [line.id, line.value]));
   const all = panelLines(target, now).map((line): KeyLine => ({
     ...line,
-    stands: [line.place],
+    stands: [line.address],
     was: before.get(line.id) ?? null,
   }));
   // Hours and dates without water that are no longer wanted: taken out on the panel, too.
   const takenOut = inBox
     .filter(
-      ({ id, place }) =>
+      ({ id, address: place }) =>
         (place.of === 'windows' || place.of === 'off-days') && !all.some((one) => one.id === id),
     )
     .map((line): KeyLine => ({
       ...line,
-      stands: [line.place],
+      stands: [line.address],
       was: line.value,
       value: { kind: 'switch', on: false },
     }));
@@ -181,15 +181,15 @@ export function keyInLines(
     if (!differs(line)) return false;
     // A program that is not used has no start and no run; its days then matter to nobody, and many panels hold always some.
     const letter = programOf(line);
-    const { of } = line.place;
+    const { of } = line.address;
     if (letter !== null && unused(letter) && of !== 'start' && of !== 'run') return false;
     // What is usual goes without saying where everything is keyed in.
-    if (base === null && line.value.kind === 'switch' && line.place.of !== 'mode')
-      return line.value.on === (line.place.of === 'rain-delay');
+    if (base === null && line.value.kind === 'switch' && line.address.of !== 'mode')
+      return line.value.on === (line.address.of === 'rain-delay');
     return !(base === null && line.value.kind === 'length' && line.value.seconds === 0);
   });
-  const percents = all.filter(({ place }) => place.of === 'percent');
-  const hasRuns = wanted.some(({ place }) => place.of === 'run');
+  const percents = all.filter(({ address: place }) => place.of === 'percent');
+  const hasRuns = wanted.some(({ address: place }) => place.of === 'run');
   const toHundred =
     hasRuns && percents.some(({ was }) => !isHundred(was)) ? hundredLines(percents) : [];
   const percentsAtLast = percents.filter((line) =>
@@ -198,7 +198,7 @@ export function keyInLines(
   const groups = new Map<PanelSetting, KeyLine[]>();
   for (const setting of orderOf(target)) groups.set(setting, []);
   for (const line of [...wanted, ...takenOut])
-    if (line.place.of !== 'percent') groups.get(line.setting)?.push(line);
+    if (line.address.of !== 'percent') groups.get(line.setting)?.push(line);
   const programLines = ['starts', 'runs', 'days'] as const;
   const ofPrograms = wanted.filter((line) => programOf(line) !== null);
   const letters = [...new Set(ofPrograms.map((line) => programOf(line) ?? ''))];
@@ -210,7 +210,7 @@ export function keyInLines(
     if (setting === firstOfPrograms) {
       const shown = letters.flatMap((letter) => {
         const own = ofPrograms.filter((line) => programOf(line) === letter);
-        const last = own.findLastIndex(({ place }) => place.of === 'run');
+        const last = own.findLastIndex(({ address: place }) => place.of === 'run');
         return last < 0
           ? own
           : [...own.slice(0, last + 1), ...totalLine(target, letter, now), ...own.slice(last + 1)];

@@ -26,11 +26,11 @@ import {
 } from '../plan/plan.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
 import { monthName, weekdaysWords } from '../words/words.ts';
-import { weekdayOf, type Hand, type PanelValue } from './value.ts';
+import { weekdayOf, type PanelStyle, type PanelValue } from './value.ts';
 import { programLabel } from '../plan/planWords.ts';
 
 /** Which setting a line is of. */
-export type Place =
+export type SettingAddress =
   | { readonly of: 'year' | 'date' | 'weekday' | 'time' }
   | { readonly of: 'start'; readonly program: string; readonly slot: number }
   | { readonly of: 'run'; readonly program: string; readonly station: number }
@@ -52,14 +52,14 @@ export interface PanelLine {
   /** The same setting has the same id on every plan of this timer. */
   readonly id: string;
   readonly setting: PanelSetting;
-  readonly place: Place;
+  readonly address: SettingAddress;
   /** The setting's name as this timer has it, such as `B start 2`. */
   readonly name: string;
   readonly value: PanelValue;
 }
 
 export interface PanelNow {
-  readonly hand: Hand;
+  readonly style: PanelStyle;
   /** The date and the second of the day by the house's clocks. */
   readonly today: EpochDay;
   readonly secondOfDay: number;
@@ -72,8 +72,8 @@ export function orderOf({ timer }: Plan): readonly PanelSetting[] {
   return [...order, ...DIALECT_ORDER.filter((one) => !order.includes(one))];
 }
 
-const idOf = (place: Place): string =>
-  Object.values(place)
+const idOf = (address: SettingAddress): string =>
+  Object.values(address)
     .map((part) => (part === true ? '100' : String(part)))
     .join('.');
 
@@ -87,11 +87,11 @@ export const programName = (letter: string, dialect: Dialect): string =>
 const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>
   weekdayKeys === 'digits' && weekdays.length > 0 ? ` (${weekdaysWords(weekdays)})` : '';
 
-function clockLines(plan: Plan, { hand, today, secondOfDay }: PanelNow): PanelLine[] {
+function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): PanelLine[] {
   const line = (of: 'year' | 'date' | 'weekday' | 'time', name: string, value: PanelValue) => ({
     id: of,
     setting: 'clock' as const,
-    place: { of },
+    address: { of },
     name,
     value,
   });
@@ -115,12 +115,12 @@ function clockLines(plan: Plan, { hand, today, secondOfDay }: PanelNow): PanelLi
 
 const blockedOf = (days: Days) => ('blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : []);
 
-function daysLines(program: Program, label: string, { hand, today }: PanelNow): PanelLine[] {
+function daysLines(program: Program, label: string, { style: hand, today }: PanelNow): PanelLine[] {
   const { letter, days } = program;
   const line = (of: 'days' | 'count' | 'phase', name: string, value: PanelValue): PanelLine => ({
     id: `${of}.${letter}`,
     setting: 'days',
-    place: { of, program: letter },
+    address: { of, program: letter },
     name,
     value,
   });
@@ -168,13 +168,13 @@ function startLines(plan: Plan, program: Program, label: string): PanelLine[] {
   if (program.days?.rule === 'hours') return [];
   const count = Math.max(plan.timer.startsPerProgram, program.starts.length);
   return Array.from({ length: count }, (_, i): PanelLine => {
-    const place = { of: 'start', program: program.letter, slot: i + 1 } as const;
+    const address = { of: 'start', program: program.letter, slot: i + 1 } as const;
     const start = program.starts[i];
     const second = start === undefined ? null : parseTime(start);
     return {
-      id: idOf(place),
+      id: idOf(address),
       setting: 'starts',
-      place,
+      address: address,
       name: `${label} start ${i + 1}`,
       value: { kind: 'time', second },
     };
@@ -186,12 +186,12 @@ const stationName = ({ number, name }: Station) => (name ? `${number} ${name}` :
 
 function runLines(plan: Plan, program: Program, label: string): PanelLine[] {
   return plan.stations.map((station): PanelLine => {
-    const place = { of: 'run', program: program.letter, station: station.number } as const;
+    const address = { of: 'run', program: program.letter, station: station.number } as const;
     const run = program.runs.find((one) => one.station === station.number);
     return {
-      id: idOf(place),
+      id: idOf(address),
       setting: 'runs',
-      place,
+      address: address,
       name: `${label} station ${stationName(station)}`,
       value: { kind: 'run', seconds: run?.seconds ?? 0 },
     };
@@ -211,11 +211,11 @@ function soakLines(plan: Plan): PanelLine[] {
         ['soak', 'soak', from.cycleSeconds === undefined ? 0 : (from.soakSeconds ?? 0)],
       ] as const
     ).map(([what, words, seconds]): PanelLine => {
-      const place = { of: what, ...where };
+      const address = { of: what, ...where };
       return {
-        id: idOf(place),
+        id: idOf(address),
         setting: 'soak',
-        place,
+        address: address,
         name: `${name} ${words}`,
         value: { kind: 'length', seconds },
       };
@@ -244,11 +244,11 @@ function windowLines(plan: Plan): PanelLine[] {
   const { timer, settings, programs } = plan;
   const { dialect = {} } = timer;
   const lines = (windows: readonly NoWaterWindow[] | undefined, name: string, program?: string) => {
-    const place = { of: 'windows', ...(program === undefined ? {} : { program }) } as const;
+    const address = { of: 'windows', ...(program === undefined ? {} : { program }) } as const;
     return windowValues(windows).map((value, i): PanelLine => ({
-      id: `${idOf(place)}.${i + 1}`,
+      id: `${idOf(address)}.${i + 1}`,
       setting: 'windows',
-      place,
+      address: address,
       name: `${name} ${i + 1}`,
       value,
     }));
@@ -256,7 +256,7 @@ function windowLines(plan: Plan): PanelLine[] {
   const offDays: PanelLine = {
     id: 'off-days',
     setting: 'windows',
-    place: { of: 'off-days' },
+    address: { of: 'off-days' },
     name: 'Dates without water',
     value: { kind: 'numbers', numbers: settings.offDaysOfMonth ?? [] },
   };
@@ -272,13 +272,13 @@ function windowLines(plan: Plan): PanelLine[] {
 function percentLines(plan: Plan): PanelLine[] {
   const { seasonal, dialect = {} } = plan.timer;
   const line = (
-    place: Extract<Place, { of: 'percent' }>,
+    address: Extract<SettingAddress, { of: 'percent' }>,
     name: string,
     percent: number,
   ): PanelLine => ({
-    id: idOf(place),
+    id: idOf(address),
     setting: 'percent',
-    place,
+    address: address,
     name,
     value: { kind: 'percent', percent },
   });
@@ -301,10 +301,10 @@ function percentLines(plan: Plan): PanelLine[] {
 
 function switchLines(plan: Plan, setting: 'pump' | 'sensor' | 'mode' | 'delay'): PanelLine[] {
   const { settings, stations, timer } = plan;
-  const line = (place: Place, name: string, value: PanelValue): PanelLine => ({
-    id: idOf(place),
+  const line = (address: SettingAddress, name: string, value: PanelValue): PanelLine => ({
+    id: idOf(address),
     setting,
-    place,
+    address: address,
     name,
     value,
   });
@@ -395,7 +395,7 @@ const PROGRAM_SETTINGS: readonly PanelSetting[] = ['starts', 'runs', 'days'];
 /** Every line of a timer's panel, in its order; the programs one after another, each with its starts, runs and days. */
 export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
   const order = orderOf(plan);
-  const { dialect } = now.hand;
+  const { dialect } = now.style;
   const inProgram = order.filter((one) => PROGRAM_SETTINGS.includes(one));
   const whole = { ...plan, programs: allPrograms(plan) };
   const programs = () =>

@@ -1,6 +1,6 @@
 import type { KeyLine } from './keyIn.ts';
-import type { Slip as EntrySlip, ReadBack } from './readBack.ts';
-import { type Hand, panelHelp, panelText } from './value.ts';
+import type { KeySlip as EntrySlip, ReadBack } from './readBack.ts';
+import { type PanelStyle, panelHelp, panelText } from './value.ts';
 
 const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = {
   'half-a-day': 'Morning and afternoon are exchanged.',
@@ -19,7 +19,7 @@ const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>
 export function readBackSentence(
   answer: Extract<ReadBack, { ok: false }>,
   line: KeyLine,
-  hand: Hand,
+  hand: PanelStyle,
 ): string {
   if (answer.slip === 'not-understood')
     return `This is not what stands on a display here: type ${panelHelp(line.value.kind, hand)}.`;

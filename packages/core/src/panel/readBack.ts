@@ -1,10 +1,10 @@
 /** Reading back: what the display shows, as an apprentice types it, against what it must show. */
 import type { EpochDay } from '../time/calendar.ts';
 import type { KeyLine } from './keyIn.ts';
-import { parsePanel, sameValue, type Hand, type PanelValue } from './value.ts';
+import { parsePanel, sameValue, type PanelStyle, type PanelValue } from './value.ts';
 
 /** How an entry went wrong, as far as it can be told. */
-export type Slip =
+export type KeySlip =
   | 'not-understood'
   /** Morning and afternoon. */
   | 'half-a-day'
@@ -24,7 +24,7 @@ export type ReadBack =
   | { readonly ok: true }
   | {
       readonly ok: false;
-      readonly slip: Slip;
+      readonly slip: KeySlip;
       readonly shown: PanelValue | null;
       readonly of?: string;
     };
@@ -41,12 +41,12 @@ function slipOf(
   line: KeyLine,
   shown: PanelValue,
   card: readonly KeyLine[],
-): { slip: Slip; of?: string } {
+): { slip: KeySlip; of?: string } {
   const { value } = line;
   if (value.kind === 'time' && shown.kind === 'time') {
     if (value.second === null) return { slip: 'left-on' };
     if (shown.second === null) return { slip: 'left-off' };
-    const close = line.place.of === 'time' ? CLOCK_SECONDS : 0;
+    const close = line.address.of === 'time' ? CLOCK_SECONDS : 0;
     if (Math.abs(Math.abs(value.second - shown.second) - 43_200) <= close)
       return { slip: 'half-a-day' };
   }
@@ -68,7 +68,7 @@ function slipOf(
   if (value.kind === 'count' && shown.kind === 'count' && Math.abs(value.every - shown.every) === 1)
     return { slip: 'count-or-between' };
   const other = card.find(
-    (one) => one.id !== line.id && one.place.of === line.place.of && sameValue(one.value, shown),
+    (one) => one.id !== line.id && one.address.of === line.address.of && sameValue(one.value, shown),
   );
   return other ? { slip: 'other-line', of: other.name } : { slip: 'other' };
 }
@@ -78,14 +78,14 @@ export function readBack(
   line: KeyLine,
   typed: string,
   card: readonly KeyLine[],
-  hand: Hand,
+  hand: PanelStyle,
   today: EpochDay,
 ): ReadBack {
   const shown = parsePanel(line.value.kind, typed, hand, today);
   if (!shown) return { ok: false, slip: 'not-understood', shown: null };
   if (sameValue(shown, line.value)) return { ok: true };
   if (
-    line.place.of === 'time' &&
+    line.address.of === 'time' &&
     shown.kind === 'time' &&
     line.value.kind === 'time' &&
     shown.second !== null &&

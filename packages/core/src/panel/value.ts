@@ -47,18 +47,18 @@ export type PanelValue =
 export type PanelKind = PanelValue['kind'];
 
 /** How a panel and the person before it write: the timer's dialect, and the person's clock where the timer shows either. */
-export interface Hand {
+export interface PanelStyle {
   readonly dialect: Dialect;
   readonly clock: ClockStyle;
 }
 
-const styleOf = ({ dialect, clock }: Hand): ClockStyle => {
+const styleOf = ({ dialect, clock }: PanelStyle): ClockStyle => {
   const own = dialect.clockStyle ?? 'either';
   return own === 'either' ? clock : own;
 };
 
 /** `4:15 AM` or `4:15`, as the timer shows it. */
-const clockText = (second: number, hand: Hand) =>
+const clockText = (second: number, hand: PanelStyle) =>
   timeWords(second, styleOf(hand)).replace(/[ap]m$/, (half) => half.toUpperCase());
 
 /** `0:22`, and with seconds `0:22:30`. */
@@ -99,7 +99,7 @@ const RULE_TEXT: Record<DayRuleName | 'none', string> = {
 const OFF = 'OFF';
 
 /** A value as it must stand on the display. */
-export function panelText(value: PanelValue, hand: Hand): string {
+export function panelText(value: PanelValue, hand: PanelStyle): string {
   const { dialect } = hand;
   switch (value.kind) {
     case 'time':
@@ -226,7 +226,7 @@ function parseDay(text: string, today: EpochDay): EpochDay | null {
 export function parsePanel(
   kind: PanelKind,
   typed: string,
-  hand: Hand,
+  hand: PanelStyle,
   today: EpochDay,
 ): PanelValue | null {
   const text = typed.trim().toLowerCase().replaceAll(/\s+/g, ' ');
@@ -302,7 +302,7 @@ export const weekdayOf = (day: EpochDay): PanelValue => ({
 });
 
 /** What can be typed for a value of this kind, for the message beside the field. */
-export function panelHelp(kind: PanelKind, { dialect }: Hand): string {
+export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
   const days =
     dialect.weekdayKeys === 'digits'
       ? 'the digits of the days, such as 2 4 6'

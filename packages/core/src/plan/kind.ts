@@ -33,7 +33,7 @@ export type PanelSetting = (typeof DIALECT_ORDER)[number];
 export const PANEL_SETTINGS: readonly PanelSetting[] = DIALECT_ORDER;
 
 /** How to reach a setting on this panel. */
-export interface Reach {
+export interface HowToReach {
   readonly setting: PanelSetting;
   readonly line: string;
   readonly photo?: string;
@@ -66,7 +66,7 @@ export interface TimerKind {
   readonly manual?: string;
   /** What its save-and-restore keeps, and what not. */
   readonly restore?: string;
-  readonly reach?: readonly Reach[];
+  readonly reach?: readonly HowToReach[];
 }
 
 const setting = required(oneOf(PANEL_SETTINGS), PANEL_SETTINGS.join(', '));
@@ -115,7 +115,7 @@ const shape = object<TimerKind>({
   restore: optional(readNote),
   reach: optional(
     list(
-      object<Reach>({
+      object<HowToReach>({
         setting,
         line: required(readLine, 'how to reach it'),
         photo: optional(readUuid),

@@ -24,7 +24,7 @@ export interface TimerSpeech extends Speech {
 export const labelOf = (letter: string, { plan }: TimerSpeech) =>
   programLabel(letter, plan.timer.dialect ?? {});
 /** `Back lawn (station 2)`, `station 5`; null: `something`. */
-export function placeWords(station: number | null, plan: Plan): string {
+export function stationOrSomething(station: number | null, plan: Plan): string {
   if (station === null) return 'something';
   const name = plan.stations.find(({ number }) => number === station)?.name;
   return name ? `${name} (station ${station})` : `station ${station}`;

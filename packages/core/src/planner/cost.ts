@@ -11,7 +11,7 @@ import type { Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
 import { spanOf } from './needs.ts';
 import { countsForTimes, TOLERANCE } from '../brief/wanted.ts';
-import { outsideSpan } from './shape.ts';
+import { outsideSpan } from './draftCycle.ts';
 
 /** The six parts in their order: stations off their need, minutes outside the span, programs, starts, thousandths, minutes to spare. */
 export type Cost = readonly [number, number, number, number, number, number];

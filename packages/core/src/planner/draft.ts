@@ -8,7 +8,7 @@ import { leastRun, longerRun, shorterRun, type RunChoice } from '../brief/runCho
 import { packed, type Packing } from './pack.ts';
 import type { DayPattern } from './patterns.ts';
 import { place, type Placement } from './place.ts';
-import type { Draft, Shape, Workshop } from './shape.ts';
+import type { Draft, DraftCycle, DraftRules } from './draftCycle.ts';
 import { Sharing, sumOf, type Option } from './share.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
@@ -21,7 +21,7 @@ export interface Candidate {
 }
 
 /** Where in the day watering may be. */
-export interface Reach {
+export interface Hours {
   readonly span: { readonly from: number; readonly seconds: number };
   /** All runs as short as they may be, before any is restored. */
   readonly shortest: boolean;
@@ -56,7 +56,7 @@ const MOST_WAYS_ON_OTHER_NIGHTS = 4;
 const MOST_TIES = 4;
 
 export class Drafting {
-  private readonly workshop: Workshop;
+  private readonly rules: DraftRules;
   private readonly runs: RunChoices;
   private readonly needs: readonly Need[];
   private readonly fixed: readonly Fixed[];
@@ -78,7 +78,7 @@ export class Drafting {
   sure = true;
 
   constructor(
-    workshop: Workshop,
+    workshop: DraftRules,
     runs: RunChoices,
     needs: readonly Need[],
     fixed: readonly Fixed[],
@@ -86,7 +86,7 @@ export class Drafting {
     tried?: (tries: number) => void,
   ) {
     this.tried = tried;
-    this.workshop = workshop;
+    this.rules = workshop;
     this.runs = runs;
     this.sharing = new Sharing(needs, runs);
     this.needs = needs;
@@ -95,7 +95,7 @@ export class Drafting {
   }
 
   private get brief(): Brief {
-    return this.workshop.brief;
+    return this.rules.brief;
   }
 
   /** From now on these stations, by number, may get less than they need. */
@@ -137,7 +137,7 @@ export class Drafting {
     const { timer } = this.brief;
     const least = need.often?.times ?? 1;
     const day = {
-      span: { from: this.workshop.span.from, seconds: SECONDS_PER_DAY },
+      span: { from: this.rules.span.from, seconds: SECONDS_PER_DAY },
       shortest: true,
     };
     const shortest = { seconds: timer.runStepSeconds, given: 0, off: 1, fits: false };
@@ -166,7 +166,7 @@ export class Drafting {
   }
 
   /** The most promising that can be made of a candidate of several programs, by how full the nights get: with all the water, or with the least. */
-  *proposals(candidate: Candidate, reach: Reach): Generator<Drafted> {
+  *proposals(candidate: Candidate, reach: Hours): Generator<Drafted> {
     if (candidate.kinds.length < 2) return;
     for (const least of [false, true]) {
       const packing = this.packed(candidate, reach, least);
@@ -179,7 +179,7 @@ export class Drafting {
   }
 
   /** A plan made again, and plans that differ from it in the program of one station, or of two that change places. */
-  *near({ candidate, patterns, assignment }: Recipe, reach: Reach): Generator<Drafted> {
+  *near({ candidate, patterns, assignment }: Recipe, reach: Hours): Generator<Drafted> {
     const options = this.optionsOf(candidate.kinds, candidate.starts).map((list) =>
       list.map(({ j }) => j),
     );
@@ -206,7 +206,7 @@ export class Drafting {
   }
 
   /** What is worth trying with a candidate, each fitted into the day; the caller takes the cheapest. */
-  *attempts(candidate: Candidate, reach: Reach, until: number): Generator<Drafted> {
+  *attempts(candidate: Candidate, reach: Hours, until: number): Generator<Drafted> {
     this.tries++;
     const { kinds, starts } = candidate;
     const assignments = this.sharing.ways(this.optionsOf(kinds, starts), kinds, starts);
@@ -228,14 +228,14 @@ export class Drafting {
   }
 
   /** Tenths of the wished hours of its nights that the least water takes, where that is half of them or more; else 0. */
-  tightness(kinds: readonly SlotKind[], { span }: Reach): number {
+  tightness(kinds: readonly SlotKind[], { span }: Hours): number {
     const nights = Math.min(7, sumOf(kinds.map(({ mean }) => mean)));
     const share = (this.leastWater ?? 0) / (nights * span.seconds);
     return share < 0.5 ? 0 : Math.ceil(share * 10);
   }
 
   /** Whether the least water there is to give has room in the nights there are; exact where it says no. */
-  hasRoom(kinds: readonly SlotKind[], starts: readonly number[], { span }: Reach): boolean {
+  hasRoom(kinds: readonly SlotKind[], starts: readonly number[], { span }: Hours): boolean {
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
     const crosses = span.from + span.seconds > SECONDS_PER_DAY;
@@ -266,7 +266,7 @@ export class Drafting {
   }
 
   /** Stations and nights by how full the nights get; null: no way was found. */
-  private packed({ kinds, starts }: Candidate, { span }: Reach, atLeast: boolean): Packing | null {
+  private packed({ kinds, starts }: Candidate, { span }: Hours, atLeast: boolean): Packing | null {
     const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
@@ -300,7 +300,7 @@ export class Drafting {
   }
 
   /** Seconds of the wished hours that one cycle can take: where only some dates are allowed it cannot go on past midnight. */
-  private longestCycle({ from, seconds }: Reach['span']): number {
+  private longestCycle({ from, seconds }: Hours['span']): number {
     const { weekdays, parity } = this.brief.rules ?? {};
     const crosses = from + seconds > SECONDS_PER_DAY;
     if (!crosses || (weekdays === undefined && parity === undefined)) return seconds;
@@ -369,7 +369,7 @@ export class Drafting {
       a.monthDays === EVERY_MONTH_DAY
     )
       return bitsOf(a.weekdays & b.weekdays);
-    return this.workshop.patterns.meet(a, b, 0) ? 1 : 0;
+    return this.rules.patterns.meet(a, b, 0) ? 1 : 0;
   }
 
   /** Drafts with the runs nearest to the needs, or with runs cut where those have no room. */
@@ -377,7 +377,7 @@ export class Drafting {
     candidate: Candidate,
     patterns: readonly DayPattern[],
     assignment: readonly number[],
-    reach: Reach,
+    reach: Hours,
   ): Drafted | null {
     const drafted = this.fitted(candidate, patterns, assignment, reach);
     if (drafted) this.recipes.set(drafted, { candidate, patterns, assignment });
@@ -388,7 +388,7 @@ export class Drafting {
     { kinds, starts }: Candidate,
     patterns: readonly DayPattern[],
     assignment: readonly number[],
-    reach: Reach,
+    reach: Hours,
   ): Drafted | null {
     const full = this.needs.map((need, i) => {
       const j = assignment[i] ?? 0;
@@ -545,15 +545,15 @@ export class Drafting {
     };
   }
 
-  private placed(drafts: readonly Draft[], reach: Reach): Drafted | null {
+  private placed(drafts: readonly Draft[], reach: Hours): Drafted | null {
     this.tries++;
     this.tried?.(this.tries);
-    const { workshop } = this;
+    const { rules: workshop } = this;
     const { from, seconds } = reach.span;
     const placeables = [];
     for (const [j, draft] of drafts.entries()) {
       if (draft.members.length === 0) return null;
-      const shape = workshop.shapeOf(draft);
+      const shape = workshop.draftCycleOf(draft);
       const own = this.secondsOf(shape, reach);
       if (own.length === 0) return null;
       const pinned = this.fixed[j]?.starts ?? [];
@@ -566,8 +566,8 @@ export class Drafting {
   }
 
   /** Seconds of the day at which a program may start, ascending. */
-  private secondsOf(shape: Shape, { span }: Reach): number[] {
-    const { workshop } = this;
+  private secondsOf(shape: DraftCycle, { span }: Hours): number[] {
+    const { rules: workshop } = this;
     const step = this.brief.timer.startStepMinutes * 60;
     const seconds: number[] = [];
     for (let second = 0; second < SECONDS_PER_DAY; second += step) {

@@ -12,7 +12,7 @@ export interface Need {
   readonly station: BriefStation;
   readonly number: number;
   /** Place in the brief's list. */
-  readonly place: number;
+  readonly index: number;
   /** Seconds a week at 100 percent, above 0. */
   readonly wanted: number;
   readonly least: number;
@@ -45,7 +45,7 @@ export function needsOf(brief: Brief, minutes: ReadonlyMap<number, number>): Nee
       return {
         station,
         number: station.number,
-        place,
+        index: place,
         wanted: station.weeklySeconds,
         least: days?.least ?? 0,
         most: days?.most ?? 7,

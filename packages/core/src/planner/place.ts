@@ -8,11 +8,11 @@
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import type { Patterns } from './patterns.ts';
-import type { Shape } from './shape.ts';
+import type { DraftCycle } from './draftCycle.ts';
 
 /** A program to be placed. */
 export interface Placeable {
-  readonly shape: Shape;
+  readonly shape: DraftCycle;
   /** Seconds of the day at which it may start. */
   readonly seconds: readonly number[];
   /** Starts that are to be among its own, seconds of the day. */

@@ -24,14 +24,14 @@ import {
   type Candidate,
   type Drafted,
   type Fixed,
-  type Reach,
+  type Hours,
   type Recipe,
 } from './draft.ts';
 import { barePlan, needsOf, type Need } from './needs.ts';
 import { mowingMask } from '../brief/wanted.ts';
 import type { Pins, PlannerOptions } from './options.ts';
 import { Patterns } from './patterns.ts';
-import { Workshop } from './shape.ts';
+import { DraftRules } from './draftCycle.ts';
 import { choicesOf, RunChoices, slotKinds, type FixedSlot, type SlotKind } from './slots.ts';
 import { breachOf } from './verify.ts';
 
@@ -126,7 +126,7 @@ export class Search {
   private readonly listener: Listener;
   readonly needs: readonly Need[];
   private readonly patterns: Patterns;
-  private readonly workshop: Workshop;
+  private readonly rules: DraftRules;
   private readonly drafting: Drafting;
   private readonly kinds: readonly SlotKind[];
   private readonly fixed: readonly Fixed[];
@@ -173,11 +173,11 @@ export class Search {
       effort,
     );
     const bare = barePlan(brief);
-    this.workshop = new Workshop(brief, bare, this.patterns, effort);
+    this.rules = new DraftRules(brief, bare, this.patterns, effort);
     const runs = new RunChoices(brief);
     this.fixed = fixedOf(pins);
     this.drafting = new Drafting(
-      this.workshop,
+      this.rules,
       runs,
       this.needs,
       this.fixed,
@@ -250,7 +250,7 @@ export class Search {
       return { found: null, proof, tries: this.drafting.tries, complete: true };
     }
     this.findHopeless();
-    const strict: Reach = { span: this.workshop.span, shortest: false };
+    const strict: Hours = { span: this.rules.span, shortest: false };
     this.allow(STRICT_ROUNDS);
     this.goThrough(strict, true);
     const strictProof = this.best && this.proofOf(this.best);
@@ -284,8 +284,8 @@ export class Search {
   /** More of the day, where all has room in it at all: as little more as is enough. */
   private stretch(): void {
     const finish = parseTime(wishOf(this.brief).finishBy) ?? 0;
-    const { from, seconds: wished } = this.workshop.span;
-    const reach = (begin: number, seconds: number): Reach => ({
+    const { from, seconds: wished } = this.rules.span;
+    const reach = (begin: number, seconds: number): Hours => ({
       span: { from: begin, seconds },
       shortest: true,
     });
@@ -317,7 +317,7 @@ export class Search {
     if (!this.eachIsPossible()) return false;
     this.drafting.starve(this.needs.map(({ number }) => number));
     this.goThrough(
-      { span: { from: this.workshop.span.from, seconds: SECONDS_PER_DAY }, shortest: true },
+      { span: { from: this.rules.span.from, seconds: SECONDS_PER_DAY }, shortest: true },
       true,
     );
     return this.best !== null || this.needs.length === 0;
@@ -353,7 +353,7 @@ export class Search {
   }
 
   /** Less than is needed for some stations, since there is no other way: for one, the thirstiest first, then for two, and so on. */
-  private starve(strict: Reach): void {
+  private starve(strict: Hours): void {
     const order = [...this.needs].sort((a, b) => b.wanted - a.wanted || a.number - b.number);
     const sets = [
       ...order.slice(0, MOST_STARVED_ALONE).map((one) => [one]),
@@ -373,7 +373,7 @@ export class Search {
   }
 
   /** Looks near a plan in which some go short for one in which none does. */
-  private feed(recipe: Recipe, reach: Reach): void {
+  private feed(recipe: Recipe, reach: Hours): void {
     this.drafting.starve([]);
     const { best } = this;
     const until = this.drafting.tries + this.mostTries;
@@ -426,7 +426,7 @@ export class Search {
    * @param first stop at the fewest programs; else all are compared.
    * @param tries for each number of programs.
    */
-  private goThrough(reach: Reach, first: boolean, tries = this.mostTries): void {
+  private goThrough(reach: Hours, first: boolean, tries = this.mostTries): void {
     for (let count = Math.max(1, this.fixed.length); count <= this.mostPrograms; count++) {
       if (this.drafting.tries >= this.lastTry) {
         this.isOpen(count, count);
@@ -540,7 +540,7 @@ export class Search {
   private try(
     choices: readonly (readonly SlotKind[])[],
     total: number,
-    reach: Reach,
+    reach: Hours,
     until: number,
   ): boolean {
     const candidates = this.listed(choices, total)
@@ -577,7 +577,7 @@ export class Search {
   }
 
   /** Looks near the best plan of several programs for one that is less off, as long as there is one. */
-  private polish(reach: Reach): void {
+  private polish(reach: Hours): void {
     const until = this.drafting.tries + Math.floor(this.mostTries / 2);
     for (;;) {
       const { recipe, best } = this;
@@ -624,14 +624,14 @@ export class Search {
       .slice(this.fixed.length)
       .sort((a, b) => lowest(a) - lowest(b));
     const programs = drafts.map((draft, j) =>
-      this.workshop.programOf(
+      this.rules.programOf(
         draft,
         this.fixed[j]?.letter ?? free[order.indexOf(j)] ?? 'A',
         (starts[j] ?? []).map(formatTime),
       ),
     );
     return {
-      ...this.workshop.bare,
+      ...this.rules.bare,
       programs: programs.sort((a, b) => (a.letter < b.letter ? -1 : 1)),
     };
   }

@@ -257,7 +257,7 @@ export class RunChoices {
   /** The run nearest to the need with so many starts; null: none that is short enough at a stretch. */
   at(need: Need, mean: number, starts: number): RunChoice | null {
     if (need.often && starts < need.often.times) return null;
-    const key = `${need.place}|${mean}|${starts}`;
+    const key = `${need.index}|${mean}|${starts}`;
     let known = this.known.get(key);
     if (known === undefined) this.known.set(key, (known = this.work(need, mean * starts)));
     return known;

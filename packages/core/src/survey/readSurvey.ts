@@ -37,19 +37,19 @@ import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import {
   BYPASSES,
   CHANGERS,
-  FAULTS,
+  DEFECTS,
   POWERS,
   RAIN_WAYS,
   SCHOOLS,
   SEASON_WAYS,
   SENSOR_KINDS,
-  SEVERITIES,
+  URGENCIES,
   type Device,
   type DeviceSensor,
   type DripLine,
   type FlowTest,
   type NotedCups,
-  type NotedFault,
+  type NotedDefect,
   type Overruled,
   type RunOffTest,
   type Survey,
@@ -67,9 +67,9 @@ const keysOf = <T extends object>(table: T) => Object.keys(table) as (keyof T & 
 const share = decimal(0, 1);
 const positive = (most: number) => decimal(0, most, true);
 
-const fault = object<NotedFault>({
-  fault: required(oneOf(FAULTS), FAULTS.join(', ')),
-  severity: required(oneOf(SEVERITIES), SEVERITIES.join(', ')),
+const fault = object<NotedDefect>({
+  fault: required(oneOf(DEFECTS), DEFECTS.join(', ')),
+  severity: required(oneOf(URGENCIES), URGENCIES.join(', ')),
   note: optional(readNote),
 });
 

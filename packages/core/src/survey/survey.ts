@@ -9,7 +9,7 @@ import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 
 /** Faults that a record needs words for, by where they are found. */
-export const FAULTS = [
+export const DEFECTS = [
   'broken-head',
   'clogged-head',
   'tilted-head',
@@ -28,14 +28,14 @@ export const FAULTS = [
   'solenoid',
   'decoder',
 ] as const;
-export type FaultFound = (typeof FAULTS)[number];
+export type Defect = (typeof DEFECTS)[number];
 
-export const SEVERITIES = ['can-wait', 'soon', 'at-once'] as const;
-export type FaultSeverity = (typeof SEVERITIES)[number];
+export const URGENCIES = ['can-wait', 'soon', 'at-once'] as const;
+export type Urgency = (typeof URGENCIES)[number];
 
-export interface NotedFault {
-  readonly fault: FaultFound;
-  readonly severity: FaultSeverity;
+export interface NotedDefect {
+  readonly fault: Defect;
+  readonly severity: Urgency;
   readonly note?: string;
 }
 
@@ -123,7 +123,7 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly slopePercent?: number;
   readonly areaSquareMetres?: number;
   readonly headCount?: number;
-  readonly faults?: readonly NotedFault[];
+  readonly faults?: readonly NotedDefect[];
   /** Ids of photos. */
   readonly photos?: readonly string[];
   readonly note?: string;

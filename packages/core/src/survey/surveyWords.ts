@@ -3,8 +3,8 @@ import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.t
 import type {
   Device,
   DeviceSensor,
-  FaultFound,
-  FaultSeverity,
+  Defect,
+  Urgency,
   RainWay,
   School,
   SeasonWay,
@@ -46,7 +46,7 @@ export const SOIL_WORDS: Record<SoilType, string> = {
   clay: 'Clay',
 };
 
-export const FAULT_WORDS: Record<FaultFound, string> = {
+export const DEFECT_WORDS: Record<Defect, string> = {
   'broken-head': 'broken head',
   'clogged-head': 'clogged head',
   'tilted-head': 'tilted head',
@@ -66,7 +66,7 @@ export const FAULT_WORDS: Record<FaultFound, string> = {
   decoder: 'decoder does not answer',
 };
 
-export const SEVERITY_WORDS: Record<FaultSeverity, string> = {
+export const URGENCY_WORDS: Record<Urgency, string> = {
   'can-wait': 'can wait',
   soon: 'soon',
   'at-once': 'at once',

@@ -33,7 +33,7 @@ export const EVERY_MONTH: MonthMask = 0xfff;
 export interface DayClass extends DaySet {
   readonly id: number;
   /** The places in the year that it allows, 1 for yes; null: all. */
-  readonly places: Uint8Array | null;
+  readonly yearSlots: Uint8Array | null;
   readonly months: MonthMask;
 }
 
@@ -47,13 +47,13 @@ const FEW = 4000;
 const DAYS_OF_A_MONTH = 31;
 
 /** A place in the year: 31 × month + day of the month, both from 0. */
-type Place = number;
+type YearSlot = number;
 const PLACES = 12 * DAYS_OF_A_MONTH;
 
 let placesOnce: Uint16Array | null = null;
 
 /** The place of each day of 400 years, from epoch day 0. */
-function places(): Uint16Array {
+function yearSlotTable(): Uint16Array {
   if (placesOnce) return placesOnce;
   placesOnce = new Uint16Array(DAYS_PER_400_YEARS);
   for (let at = 0; at < DAYS_PER_400_YEARS; at++) {
@@ -63,16 +63,16 @@ function places(): Uint16Array {
   return placesOnce;
 }
 
-const placeOf = (day: EpochDay): Place => places()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
+const yearSlotOf = (day: EpochDay): YearSlot => yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
 
 /** Month of a day, 0 January; looked up. */
-const monthOfDay = (day: EpochDay): number => Math.floor(placeOf(day) / DAYS_OF_A_MONTH);
+const monthOfDay = (day: EpochDay): number => Math.floor(yearSlotOf(day) / DAYS_OF_A_MONTH);
 
 const MOST_KEPT = 2000;
 const allowedOnce = new Map<string, Uint8Array>();
 
 /** The places in the year on some days of some months, 1 for yes; null: all. There are few such, so they are kept. */
-function allowedPlaces(monthDays: MonthDayMask, months: MonthMask): Uint8Array | null {
+function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | null {
   if (monthDays === EVERY_MONTH_DAY && months === EVERY_MONTH) return null;
   const key = `${monthDays},${months}`;
   let allowed = allowedOnce.get(key);
@@ -103,16 +103,16 @@ interface CalendarDemand {
 }
 
 const keeps = ({ earlier, later, k }: CalendarDemand, day: EpochDay): boolean =>
-  earlier[placeOf(day)] === 1 && later[placeOf(day + k)] === 1;
+  earlier[yearSlotOf(day)] === 1 && later[yearSlotOf(day + k)] === 1;
 
 /** Whether a day is in a class: its count, its weekday, its month and its day of the month. */
 export const isInClass = (
-  { every, phase, weekdays, places: allowed }: DayClass,
+  { every, phase, weekdays, yearSlots: allowed }: DayClass,
   day: EpochDay,
 ): boolean =>
   (every === 1 || modulo(day, every) === phase) &&
   (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
-  (allowed === null || allowed[placeOf(day)] === 1);
+  (allowed === null || allowed[yearSlotOf(day)] === 1);
 
 /** Dates so few days apart are in one month or in two that follow each other. */
 const DAYS_OF_THE_SHORTEST_MONTH = 28;
@@ -226,8 +226,8 @@ export class Meetings {
     let made = this.classes.get(key);
     if (!made) {
       const id = this.classes.size;
-      const allowed = allowedPlaces(monthDays, months);
-      made = { id, places: allowed, every, phase, weekdays, monthDays, months };
+      const allowed = allowedSlots(monthDays, months);
+      made = { id, yearSlots: allowed, every, phase, weekdays, monthDays, months };
       this.classes.set(key, made);
     }
     return made;
@@ -299,12 +299,12 @@ export class Meetings {
     if (!count) return null;
     if (count.every % 7 === 0 && !(weekdays & (1 << weekdayIndexOf(count.phase)))) return null;
     const demand =
-      a.places === null && b.places === null
+      a.yearSlots === null && b.yearSlots === null
         ? null
         : {
             key: `${a.monthDays},${a.months},${b.monthDays},${b.months},${k}`,
-            earlier: a.places ?? EVERY_PLACE,
-            later: b.places ?? EVERY_PLACE,
+            earlier: a.yearSlots ?? EVERY_PLACE,
+            later: b.yearSlots ?? EVERY_PLACE,
             k,
           };
     const most = Math.min(LAST_DAY, LAST_DAY - k);
@@ -367,7 +367,7 @@ export class Meetings {
     let known = this.members.get(key);
     if (known) return known;
     this.effort.spend(DAYS_PER_400_YEARS / 10);
-    const place = places();
+    const place = yearSlotTable();
     const counts = new Uint32Array(CLASSES);
     const few: number[] = [];
     let at = modulo(k, DAYS_PER_400_YEARS);

@@ -1,6 +1,6 @@
 /** English for a visit: what may have gone wrong, how one sees it at the box, slips of the fingers, and the names of what is noted. */
 import { parseMoment } from '../time/calendar.ts';
-import { placeWords, type TimerSpeech } from '../plan/planWords.ts';
+import { stationOrSomething, type TimerSpeech } from '../plan/planWords.ts';
 import type {
   HiddenAnswer,
   NextReason,
@@ -19,7 +19,7 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
   const to = sighting.to === undefined ? null : momentWords(parseMoment(sighting.to) ?? 0, speech);
   const span = to === null ? from : `from ${from} to ${to}`;
   const station = sighting.station ?? null;
-  const place = capitalized(placeWords(station, speech.plan));
+  const place = capitalized(stationOrSomething(station, speech.plan));
   if (sighting.saw === 'dry') {
     const ends = [
       ...(sighting.ranBefore ? ['it had run just before'] : []),

@@ -31,7 +31,7 @@ interface Stretch {
   readonly off: number;
 }
 
-export interface Shape {
+export interface DraftCycle {
   readonly draft: Draft;
   /** Seconds that no cycle is longer than at any percent up to the wished headroom. */
   readonly reach: number;
@@ -50,7 +50,7 @@ export interface Shape {
 }
 
 /** What is the same for all shapes of a brief. */
-export class Workshop {
+export class DraftRules {
   readonly brief: Brief;
   readonly bare: Plan;
   /** Percents at which nothing may meet or be wet where it must not; 100 is among them. */
@@ -88,7 +88,7 @@ export class Workshop {
     };
   }
 
-  shapeOf(draft: Draft): Shape {
+  draftCycleOf(draft: Draft): DraftCycle {
     const { members } = draft;
     const model = cycleModel(this.bare, this.programOf(draft, 'A', []));
     let reach = 0;
@@ -165,14 +165,14 @@ export class Workshop {
   }
 
   /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at 100 percent. */
-  isInside({ counted }: Shape, second: number, span = this.span): boolean {
+  isInside({ counted }: DraftCycle, second: number, span = this.span): boolean {
     if (!counted || span.seconds >= SECONDS_PER_DAY) return true;
     const begin = modulo(second + counted.on - span.from, SECONDS_PER_DAY);
     return begin + (counted.off - counted.on) <= span.seconds;
   }
 
   /** Whether a program may start at a second of the day, all other programs apart (planning.md section 3, hard rules). */
-  mayStart({ draft, boundWet, overhead, bound, often }: Shape, second: number): boolean {
+  mayStart({ draft, boundWet, overhead, bound, often }: DraftCycle, second: number): boolean {
     const { set } = draft.pattern;
     const { patterns, windows } = this;
     const first = boundWet.length > 0 ? draft.members.find(({ need }) => need.bound)?.need : null;

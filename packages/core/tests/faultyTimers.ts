@@ -14,7 +14,7 @@ import {
   type Plan,
   type Program,
   type Sighting,
-  type Slip,
+  type Cause,
 } from '@water-clock/core';
 
 export type Random = () => number;
@@ -110,7 +110,7 @@ const CLOCKS: readonly ((random: Random) => number)[] = [
 ];
 
 /** One thing gone wrong; null where the one that was picked is not possible in this garden. */
-function slipFrom(random: Random, { plan, factory }: Garden): Slip | null {
+function slipFrom(random: Random, { plan, factory }: Garden): Cause | null {
   const program = pick(random, plan.programs);
   const { letter, starts, runs, days } = program;
   const step = plan.timer.startStepMinutes * 60;
@@ -207,13 +207,13 @@ function slipFrom(random: Random, { plan, factory }: Garden): Slip | null {
 }
 
 /** Things that hide each other or cannot both be. */
-function goTogether(a: Slip, b: Slip): boolean {
-  const whole: readonly Slip['type'][] = ['off', 'power-failure'];
+function goTogether(a: Cause, b: Cause): boolean {
+  const whole: readonly Cause['type'][] = ['off', 'power-failure'];
   return a.type !== b.type && !whole.includes(a.type) && !whole.includes(b.type);
 }
 
-export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Slip[] | null {
-  const slips: Slip[] = [];
+export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Cause[] | null {
+  const slips: Cause[] = [];
   for (let tries = 0; tries < 20 && slips.length < count; tries++) {
     const slip = slipFrom(random, garden);
     if (slip && slips.every((one) => goTogether(one, slip))) slips.push(slip);
@@ -228,7 +228,7 @@ export interface Event {
 }
 
 /** What really happens with these slips, by the true clock, in the days that are watched. Written apart from the search. */
-export function happens({ plan, factory }: Garden, slips: readonly Slip[]): Event[] {
+export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Event[] {
   let set = plan;
   let ahead = 0;
   const program = (letter: string, change: (one: Program) => Program) => {
@@ -367,7 +367,7 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
 }
 
 /** Every single thing of the plainest kinds: what explains sightings by itself leaves nothing to a second one. */
-function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]): Generator<Slip> {
+function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]): Generator<Cause> {
   yield { type: 'off' };
   const { scope, lowestPercent, highestPercent } = plan.timer.seasonal;
   if (scope !== 'none')
@@ -425,7 +425,7 @@ function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): number[]
 }
 
 /** Every start that brings some run to a moment at which one was seen, left over or in place of another. */
-function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<Slip> {
+function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<Cause> {
   const { plan } = garden;
   const step = plan.timer.startStepMinutes * 60;
   const starts = new Set<string>();
@@ -452,7 +452,7 @@ function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<
 export function oneIsEnough(
   garden: Garden,
   sightings: readonly Sighting[],
-  known: readonly Slip[],
+  known: readonly Cause[],
 ): boolean {
   const fits = (events: readonly Event[]) => sightings.every((one) => !contradicts(one, events));
   const events = happens(garden, known);
@@ -479,7 +479,7 @@ export function oneIsEnough(
 export function sightingsFrom(
   random: Random,
   garden: Garden,
-  slips: readonly Slip[],
+  slips: readonly Cause[],
 ): Sighting[] | null {
   const events = happens(garden, slips);
   const expected = happens(garden, []);
@@ -555,7 +555,7 @@ const apartOnClock = (a: number, b: number) => {
  * Whether an explanation names the same cause: the same setting at the same place, in the same direction, so that one looks at the
  * right thing and finds it wrong. A clock by its time of day: whether the date is wrong as well is seen then.
  */
-export function namesSame(a: Slip, b: Slip): boolean {
+export function namesSame(a: Cause, b: Cause): boolean {
   if (a.type === 'clock' || a.type === 'power-failure')
     return a.type === b.type && 'ahead' in b && apartOnClock(a.ahead, b.ahead) <= 10;
   if (a.type === 'percent' && b.type === 'percent')

@@ -1,16 +1,16 @@
 import {
-  FAULT_WORDS,
-  FAULTS,
-  SEVERITIES,
-  SEVERITY_WORDS,
-  type FaultFound,
-  type FaultSeverity,
-  type NotedFault,
+  DEFECT_WORDS,
+  DEFECTS,
+  URGENCIES,
+  URGENCY_WORDS,
+  type Defect,
+  type Urgency,
+  type NotedDefect,
 } from '@water-clock/core';
 import { NoteField } from '../fields/NoteField.tsx';
 
 /** Faults for which somebody may dig, or open the timer. */
-const IN_THE_GROUND: readonly FaultFound[] = [
+const IN_THE_GROUND: readonly Defect[] = [
   'leak',
   'pooling',
   'valve-stuck-closed',
@@ -18,7 +18,7 @@ const IN_THE_GROUND: readonly FaultFound[] = [
   'common-broken',
   'open-circuit',
 ];
-const IN_THE_WIRING: readonly FaultFound[] = [
+const IN_THE_WIRING: readonly Defect[] = [
   'open-circuit',
   'short-circuit',
   'common-broken',
@@ -27,40 +27,40 @@ const IN_THE_WIRING: readonly FaultFound[] = [
 ];
 
 /** A fault by its name, and which of those of that name it is: what is typed beside one stays with it when another is deleted. */
-function keyOf(faults: readonly NotedFault[], at: number): string {
+function keyOf(faults: readonly NotedDefect[], at: number): string {
   const name = faults[at]?.fault ?? '';
   return `${name} ${faults.slice(0, at).filter(({ fault }) => fault === name).length}`;
 }
 
 interface Props {
-  readonly faults: readonly NotedFault[];
-  readonly set: (faults: readonly NotedFault[]) => void;
+  readonly faults: readonly NotedDefect[];
+  readonly set: (faults: readonly NotedDefect[]) => void;
 }
 
 /** What is broken at a station: each with how soon it matters and a note. */
-export function FaultPicker({ faults, set }: Props) {
-  const change = (at: number, more: Partial<NotedFault>) =>
+export function DefectPicker({ faults, set }: Props) {
+  const change = (at: number, more: Partial<NotedDefect>) =>
     set(faults.map((one, i) => (i === at ? { ...one, ...more } : one)));
   return (
     <div className="faults">
       {faults.map(({ fault, severity, note }, i) => (
         <div key={keyOf(faults, i)} className={`fault-line fault-${severity}`}>
-          <strong>{FAULT_WORDS[fault]}</strong>
+          <strong>{DEFECT_WORDS[fault]}</strong>
           <select
             className="field"
-            aria-label={`How soon: ${FAULT_WORDS[fault]}`}
+            aria-label={`How soon: ${DEFECT_WORDS[fault]}`}
             value={severity}
             // The cast holds because the options are the names themselves.
-            onChange={(event) => change(i, { severity: event.target.value as FaultSeverity })}
+            onChange={(event) => change(i, { severity: event.target.value as Urgency })}
           >
-            {SEVERITIES.map((one) => (
+            {URGENCIES.map((one) => (
               <option key={one} value={one}>
-                {SEVERITY_WORDS[one]}
+                {URGENCY_WORDS[one]}
               </option>
             ))}
           </select>
           <NoteField
-            label={`Note: ${FAULT_WORDS[fault]}`}
+            label={`Note: ${DEFECT_WORDS[fault]}`}
             placeholder="where, how many, ohms"
             most={200}
             value={note ?? ''}
@@ -69,7 +69,7 @@ export function FaultPicker({ faults, set }: Props) {
           <button
             type="button"
             className="plain-button"
-            aria-label={`Take out: ${FAULT_WORDS[fault]}`}
+            aria-label={`Take out: ${DEFECT_WORDS[fault]}`}
             onClick={() => set(faults.filter((_, at) => at !== i))}
           >
             ×
@@ -94,15 +94,15 @@ export function FaultPicker({ faults, set }: Props) {
           value=""
           onChange={(event) =>
             // The cast holds because the options are the names themselves.
-            set([...faults, { fault: event.target.value as FaultFound, severity: 'soon' }])
+            set([...faults, { fault: event.target.value as Defect, severity: 'soon' }])
           }
         >
           <option value="" disabled>
             Add a fault …
           </option>
-          {FAULTS.map((one) => (
+          {DEFECTS.map((one) => (
             <option key={one} value={one}>
-              {FAULT_WORDS[one]}
+              {DEFECT_WORDS[one]}
             </option>
           ))}
         </select>

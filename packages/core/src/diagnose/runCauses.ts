@@ -2,7 +2,7 @@
 import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
-import type { Slip, World } from './slips.ts';
+import type { Cause, World } from './causes.ts';
 import { AROUND_DRY, type Seen, type SeenRun, type Timeline } from './timeline.ts';
 
 /** What began so near to when it was due was not late. */
@@ -38,10 +38,10 @@ function latenessOf(one: Seen, timeline: Timeline, ahead: number): Late[] {
   ].filter(({ late }) => late > 0);
 }
 
-class RunSlips {
+class RunCauses {
   private readonly plan: Plan;
   private readonly programs: readonly Program[];
-  private readonly found = new Map<string, Slip>();
+  private readonly found = new Map<string, Cause>();
 
   constructor(plan: Plan, programs: readonly Program[]) {
     this.plan = plan;
@@ -64,23 +64,23 @@ class RunSlips {
     const wanted = (change((present * percent) / 100) * 100) / percent;
     const seconds = Math.min(longest, Math.max(0, Math.round(wanted / step) * step));
     if (seconds === present) return;
-    const slip: Slip = { type: 'run', program: program.letter, station, seconds };
-    this.found.set(JSON.stringify(slip), slip);
+    const cause: Cause = { type: 'run', program: program.letter, station, seconds };
+    this.found.set(JSON.stringify(cause), cause);
   }
 
-  all(): Slip[] {
+  all(): Cause[] {
     return [...this.found.values()];
   }
 }
 
 /** @param programs those that run at all. */
-export function runSlips(
+export function runCauses(
   { plan, ahead }: World,
   seen: readonly Seen[],
   timeline: Timeline,
   programs: readonly Program[],
-): Slip[] {
-  const slips = new RunSlips(plan, programs);
+): Cause[] {
+  const causes = new RunCauses(plan, programs);
   for (const one of seen) {
     const shown = one.from + ahead;
     const day = Math.floor(shown / DAY);
@@ -94,14 +94,14 @@ export function runSlips(
             ? beginners.some((run) => run.station === station)
             : one.station === station;
         if (!isTold) continue;
-        if (one.saw === 'dry') slips.add(letter, station, day, () => 0);
+        if (one.saw === 'dry') causes.add(letter, station, day, () => 0);
         const { seconds } = one;
-        if (seconds !== null) slips.add(letter, station, day, () => seconds);
+        if (seconds !== null) causes.add(letter, station, day, () => seconds);
       }
     for (const { due, late } of latenessOf(one, timeline, ahead)) {
       if (Math.abs(late) < IN_TIME) continue;
       const longer = (now: number) => now + late;
-      if (one.ranBefore) slips.add(due.letter, due.station, day, longer);
+      if (one.ranBefore) causes.add(due.letter, due.station, day, longer);
       // Whatever ran before it, in its own cycle or one that it waited for.
       for (const { off, cycle, letter, station } of timeline.within(
         null,
@@ -109,8 +109,8 @@ export function runSlips(
         due.on,
       ))
         if (off <= due.on && (cycle === due.cycle || plan.timer.onOverlap === 'queue'))
-          slips.add(letter, station, day, longer);
+          causes.add(letter, station, day, longer);
     }
   }
-  return slips.all();
+  return causes.all();
 }

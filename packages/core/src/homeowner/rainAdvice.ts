@@ -1,7 +1,7 @@
 /** What a homeowner is told about rain, by the way in which a house goes (field guide, Schools). */
 import type { RainWay } from '../survey/survey.ts';
 
-export const RAIN_WAYS_TOLD: Readonly<Record<RainWay, readonly string[]>> = {
+export const RAIN_ADVICE: Readonly<Record<RainWay, readonly string[]>> = {
   sensor: [
     'Nothing: the rain sensor stops it and lets it go on when it has dried.',
     'If it waters in the rain, its switch may stand on bypass: put it back on active.',

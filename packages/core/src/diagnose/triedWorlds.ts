@@ -4,8 +4,8 @@ import { attempt } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Sighting, Sign } from '../visit/visit.ts';
 import { candidates } from './candidates.ts';
-import { isHalfADay, rarityOf, withSlip, type Slip, type SlipType, type World } from './slips.ts';
-import { costOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
+import { isHalfADay, rarityOf, withCause, type Cause, type CauseType, type World } from './causes.ts';
+import { misfitOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
 
 export interface Question {
   /** What is known of the timer's settings. */
@@ -20,7 +20,7 @@ export interface Question {
 
 export interface Explanation {
   /** Empty: the timer does what it is set to. */
-  readonly slips: readonly Slip[];
+  readonly causes: readonly Cause[];
   readonly world: World;
   /** How seldom it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
   readonly cost: number;
@@ -41,7 +41,7 @@ const IN_A_CYCLE = 2.5;
 /** A sign on the box that speaks for something. */
 const SIGN_SPEAKS = 2;
 
-const SIGN_POINTS: Readonly<Record<Sign, readonly SlipType[]>> = {
+const SIGN_POINTS: Readonly<Record<Sign, readonly CauseType[]>> = {
   'blinking-program': ['half-set'],
   'steady-light': ['dead-station'],
   'station-error': ['dead-station'],
@@ -54,7 +54,7 @@ const SIGN_POINTS: Readonly<Record<Sign, readonly SlipType[]>> = {
   'sensor-off': ['sensor'],
 };
 
-const LEAVES_ALL_DRY: readonly SlipType[] = ['off', 'rain-delay', 'sensor'];
+const LEAVES_ALL_DRY: readonly CauseType[] = ['off', 'rain-delay', 'sensor'];
 
 /** How many explanations are told. */
 export const MOST_TOLD = 8;
@@ -73,58 +73,58 @@ export const SAME_CLOCK = 900;
 export const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
 
 /** What two explanations must share to be variants of one, of each of which the best is told: kind and place, not the very value. */
-export function kindOf(slip: Slip): string {
-  switch (slip.type) {
+export function familyOf(cause: Cause): string {
+  switch (cause.type) {
     case 'clock':
-      return `clock ${Math.round((((slip.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
+      return `clock ${Math.round((((cause.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
     case 'power-failure':
     case 'off':
     case 'rain-delay':
     case 'sensor':
-      return slip.type;
+      return cause.type;
     case 'extra-program':
-      return `${slip.type} ${slip.program.letter}`;
+      return `${cause.type} ${cause.program.letter}`;
     case 'manual':
     case 'dead-station':
-      return `${slip.type} ${slip.station ?? ''}`;
+      return `${cause.type} ${cause.station ?? ''}`;
     case 'run':
-      return `${slip.type} ${slip.program} ${slip.station}`;
+      return `${cause.type} ${cause.program} ${cause.station}`;
     case 'other-start':
-      return `${slip.type} ${slip.program} ${slip.start}`;
+      return `${cause.type} ${cause.program} ${cause.start}`;
     default:
-      return `${slip.type} ${slip.program ?? ''}`;
+      return `${cause.type} ${cause.program ?? ''}`;
   }
 }
 
 /** The one look at the box that settles it: what shares it is one explanation with variants. */
-function lookOf(slip: Slip): string {
-  switch (slip.type) {
+function lookOf(cause: Cause): string {
+  switch (cause.type) {
     // Morning and afternoon exchanged, of the clock or of a start: where the clock is right, it is the start.
     case 'clock':
-      return Math.abs(slip.ahead) === DAY / 2 ? 'half a day' : kindOf(slip);
+      return Math.abs(cause.ahead) === DAY / 2 ? 'half a day' : familyOf(cause);
     case 'other-start':
-      return isHalfADay(slip.start, slip.to) ? 'half a day' : `starts ${slip.program}`;
+      return isHalfADay(cause.start, cause.to) ? 'half a day' : `starts ${cause.program}`;
     case 'extra-start':
-      return `starts ${slip.program}`;
+      return `starts ${cause.program}`;
     case 'rain-delay':
     case 'sensor':
       return 'kept dry';
     // The run times of a program are read one after another, and its total proves them.
     case 'run':
-      return slip.seconds === 0 ? `dead-station ${slip.station}` : `runs ${slip.program}`;
+      return cause.seconds === 0 ? `dead-station ${cause.station}` : `runs ${cause.program}`;
     default:
-      return kindOf(slip);
+      return familyOf(cause);
   }
 }
 
-export const keyOf = (slips: readonly Slip[], of: (slip: Slip) => string) =>
-  slips.map(of).sort().join(' + ');
+export const keyOf = (causes: readonly Cause[], of: (cause: Cause) => string) =>
+  causes.map(of).sort().join(' + ');
 
-/** With what is odd about it by itself, whatever was seen, in nats. */
-export type Tried = Variant & { readonly odd: number };
+/** With what is unlikely about it by itself, whatever was seen, in nats. */
+export type Tried = Variant & { readonly unlikely: number };
 
 /** What has been tried so far, each world run by the engine and weighed against the sightings. */
-export class Search {
+export class TriedWorlds {
   readonly seen: readonly Seen[];
   private readonly question: Question;
   private readonly from: ClockSecond;
@@ -148,27 +148,27 @@ export class Search {
   }
 
   fitsIn(timeline: Timeline, world: World): number[] {
-    return this.seen.map((one) => costOf(one, timeline, world));
+    return this.seen.map((one) => misfitOf(one, timeline, world));
   }
 
-  rarity(slips: readonly Slip[]): number {
+  rarity(causes: readonly Cause[]): number {
     const spoken = new Set(this.question.signs.flatMap((sign) => SIGN_POINTS[sign]));
-    const each = slips.map((slip) => {
+    const each = causes.map((cause) => {
       // A clock that was looked at is no guess.
-      if (slip.type === 'clock' && this.question.ahead !== null) return 0;
-      if (slip.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
-      const spokenFor = spoken.has(slip.type) ? SIGN_SPEAKS : 0;
-      return rarityOf(slip, this.question.plan) + this.named(slip) - spokenFor;
+      if (cause.type === 'clock' && this.question.ahead !== null) return 0;
+      if (cause.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
+      const spokenFor = spoken.has(cause.type) ? SIGN_SPEAKS : 0;
+      return rarityOf(cause, this.question.plan) + this.named(cause) - spokenFor;
     });
-    const guessed = slips.filter(({ type }) => type !== 'clock' || this.question.ahead === null);
+    const guessed = causes.filter(({ type }) => type !== 'clock' || this.question.ahead === null);
     return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
   }
 
   /** What leaves many stations dry is told of one of them in as many ways. */
-  private named(slip: Slip): number {
+  private named(cause: Cause): number {
     const { programs } = this.question.plan;
     const dry = programs.filter(({ letter }) =>
-      slip.type === 'half-set' ? letter === slip.program : LEAVES_ALL_DRY.includes(slip.type),
+      cause.type === 'half-set' ? letter === cause.program : LEAVES_ALL_DRY.includes(cause.type),
     );
     const stations = dry.flatMap(({ runs }) => runs.map(({ station }) => station));
     const isNamed = this.seen.some(
@@ -177,31 +177,31 @@ export class Search {
     return isNamed ? Math.log(stations.length) : 0;
   }
 
-  consider(slips: readonly Slip[], world: World, fits: readonly number[], odd = 0): Tried {
-    const tried = { slips, world, fits, odd, cost: this.rarity(slips) + odd + sum(fits) };
-    const look = keyOf(slips, lookOf);
+  consider(causes: readonly Cause[], world: World, fits: readonly number[], unlikely = 0): Tried {
+    const tried = { causes, world, fits, unlikely, cost: this.rarity(causes) + unlikely + sum(fits) };
+    const look = keyOf(causes, lookOf);
     const variants = this.found.get(look) ?? new Map<string, Tried>();
     this.found.set(look, variants);
-    const key = keyOf(slips, kindOf);
+    const key = keyOf(causes, familyOf);
     const before = variants.get(key);
     if (!before || tried.cost < before.cost) variants.set(key, tried);
     return tried;
   }
 
   /** Runs the engine in a world and considers what it tells. */
-  trySlips(slips: readonly Slip[], world: World): Tried | null {
+  tryCauses(causes: readonly Cause[], world: World): Tried | null {
     const timeline = this.timelineOf(world);
     if (!timeline) return null;
-    const odd = world.wet.length > 0 && cutsCycle(timeline, world) ? IN_A_CYCLE : 0;
-    return this.consider(slips, world, this.fitsIn(timeline, world), odd);
+    const unlikely = world.wet.length > 0 && cutsCycle(timeline, world) ? IN_A_CYCLE : 0;
+    return this.consider(causes, world, this.fitsIn(timeline, world), unlikely);
   }
 
   /** The world with one thing more gone wrong. */
-  with(world: World, slip: Slip): World {
-    return withSlip(world, slip, this.question.factory);
+  with(world: World, cause: Cause): World {
+    return withCause(world, cause, this.question.factory);
   }
 
-  candidatesIn(world: World, timeline: Timeline): Slip[] {
+  candidatesIn(world: World, timeline: Timeline): Cause[] {
     return candidates(world, this.seen, timeline, this.question.factory);
   }
 
@@ -228,11 +228,11 @@ export class Search {
 
 /** Whether a part of what another one says explains as much, or agrees with everything as it is. */
 function isEnough(part: Tried, whole: Tried): boolean {
-  if (part.slips.length >= whole.slips.length) return false;
-  const looks = whole.slips.map(lookOf);
-  if (!part.slips.every((slip) => looks.includes(lookOf(slip)))) return false;
-  const isBetter = sum(whole.fits) + whole.odd + NO_BETTER < sum(part.fits) + part.odd;
-  return !isBetter || (part.slips.length === 0 && fitsAll(part));
+  if (part.causes.length >= whole.causes.length) return false;
+  const looks = whole.causes.map(lookOf);
+  if (!part.causes.every((cause) => looks.includes(lookOf(cause)))) return false;
+  const isBetter = sum(whole.fits) + whole.unlikely + NO_BETTER < sum(part.fits) + part.unlikely;
+  return !isBetter || (part.causes.length === 0 && fitsAll(part));
 }
 
 /** Whether an explanation agrees with everything that was seen. */
@@ -242,13 +242,13 @@ export const fitsAll = ({ fits }: Pick<Variant, 'fits'>): boolean =>
 /** Whether two say the same but for some minutes of the clock, or whole days of it. */
 function isNearby(a: Tried, b: Tried): boolean {
   const apart = Math.abs(a.world.ahead - b.world.ahead) % DAY;
-  const others = ({ slips }: Tried) =>
+  const others = ({ causes: causes }: Tried) =>
     keyOf(
-      slips.filter(({ type }) => type !== 'clock'),
+      causes.filter(({ type }) => type !== 'clock'),
       lookOf,
     );
   return (
-    a.slips.length === b.slips.length &&
+    a.causes.length === b.causes.length &&
     a.world.ahead !== b.world.ahead &&
     Math.min(apart, DAY - apart) < SAME_CLOCK &&
     others(a) === others(b)

@@ -3,7 +3,7 @@ import { formatDate, parseDate, SECONDS_PER_DAY, type ClockSecond } from '../tim
 import type { Plan, Program, Run } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 
-export type Slip =
+export type Cause =
   /** Seconds by which the timer's clock is ahead of the true hour; below 0 behind. */
   | { readonly type: 'clock'; readonly ahead: number }
   /** A start that nobody has noted. */
@@ -46,7 +46,7 @@ export type Slip =
   /** It lost its memory, and runs what it has from the factory on a clock that began anew. */
   | { readonly type: 'power-failure'; readonly ahead: number };
 
-export type SlipType = Slip['type'];
+export type CauseType = Cause['type'];
 
 /** A run by hand that nobody measured. */
 export const MANUAL_SECONDS = 600;
@@ -92,78 +92,78 @@ function withPercent(plan: Plan, percent: number): Plan {
  *
  * @param factory the plan of this timer after it has lost its memory; needed for a power failure.
  */
-export function withSlip(world: World, slip: Slip, factory: Plan | null): World {
+export function withCause(world: World, cause: Cause, factory: Plan | null): World {
   const { plan } = world;
   const inPlan = (changed: Plan): World => ({ ...world, plan: changed });
-  switch (slip.type) {
+  switch (cause.type) {
     case 'clock':
-      return { ...world, ahead: slip.ahead };
+      return { ...world, ahead: cause.ahead };
     case 'extra-start':
       return inPlan(
-        withProgram(plan, slip.program, (one) => ({ ...one, starts: [...one.starts, slip.start] })),
+        withProgram(plan, cause.program, (one) => ({ ...one, starts: [...one.starts, cause.start] })),
       );
     case 'other-start':
       return inPlan(
-        withProgram(plan, slip.program, (one) => ({
+        withProgram(plan, cause.program, (one) => ({
           ...one,
-          starts: one.starts.map((start) => (start === slip.start ? slip.to : start)),
+          starts: one.starts.map((start) => (start === cause.start ? cause.to : start)),
         })),
       );
     case 'extra-program':
-      return inPlan({ ...plan, programs: [...plan.programs, slip.program] });
+      return inPlan({ ...plan, programs: [...plan.programs, cause.program] });
     case 'percent':
       return inPlan(
-        slip.program === undefined
-          ? withPercent(plan, slip.percent)
-          : withProgram(plan, slip.program, (one) => ({ ...one, seasonalPercent: slip.percent })),
+        cause.program === undefined
+          ? withPercent(plan, cause.percent)
+          : withProgram(plan, cause.program, (one) => ({ ...one, seasonalPercent: cause.percent })),
       );
     case 'phase':
       return inPlan(
-        withProgram(plan, slip.program, (one) =>
+        withProgram(plan, cause.program, (one) =>
           one.days?.rule === 'interval'
             ? {
                 ...one,
                 days: {
                   ...one.days,
-                  firstDate: formatDate((parseDate(one.days.firstDate) ?? 0) + slip.days),
+                  firstDate: formatDate((parseDate(one.days.firstDate) ?? 0) + cause.days),
                 },
               }
             : one,
         ),
       );
     case 'days':
-      return inPlan(withProgram(plan, slip.program, (one) => ({ ...one, days: slip.days })));
+      return inPlan(withProgram(plan, cause.program, (one) => ({ ...one, days: cause.days })));
     case 'run':
       return inPlan(
-        withProgram(plan, slip.program, (one) => ({
+        withProgram(plan, cause.program, (one) => ({
           ...one,
-          runs: withRun(one.runs, slip.station, slip.seconds),
+          runs: withRun(one.runs, cause.station, cause.seconds),
         })),
       );
     case 'half-set':
-      return inPlan(withProgram(plan, slip.program, (one) => ({ ...one, days: null })));
+      return inPlan(withProgram(plan, cause.program, (one) => ({ ...one, days: null })));
     case 'rain-delay':
-      return inPlan({ ...plan, settings: { ...plan.settings, wateringResumes: slip.until } });
+      return inPlan({ ...plan, settings: { ...plan.settings, wateringResumes: cause.until } });
     case 'off':
       return inPlan({ ...plan, settings: { ...plan.settings, mode: 'off' } });
     case 'sensor':
-      return { ...world, wet: [...world.wet, slip] };
+      return { ...world, wet: [...world.wet, cause] };
     case 'manual':
       return {
         ...world,
         manual: [
           ...world.manual,
-          { station: slip.station, on: slip.at, off: slip.at + slip.seconds },
+          { station: cause.station, on: cause.at, off: cause.at + cause.seconds },
         ],
       };
     case 'dead-station':
-      return { ...world, dead: [...world.dead, slip.station] };
+      return { ...world, dead: [...world.dead, cause.station] };
     case 'power-failure':
-      return { ...world, plan: factory ?? plan, ahead: slip.ahead };
+      return { ...world, plan: factory ?? plan, ahead: cause.ahead };
   }
 }
 
-const IN_SETTINGS: readonly SlipType[] = [
+const IN_SETTINGS: readonly CauseType[] = [
   'extra-start',
   'other-start',
   'extra-program',
@@ -176,11 +176,11 @@ const IN_SETTINGS: readonly SlipType[] = [
   'off',
 ];
 
-/** The settings as they are in the box where slips turn out to be true; null where none of them is a setting. */
-export function settingsWith(plan: Plan, slips: readonly Slip[]): Plan | null {
-  const own = slips.filter(({ type }) => IN_SETTINGS.includes(type));
+/** The settings as they are in the box where causes turn out to be true; null where none of them is a setting. */
+export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null {
+  const own = causes.filter(({ type }) => IN_SETTINGS.includes(type));
   if (own.length === 0) return null;
-  return own.reduce((world, slip) => withSlip(world, slip, null), asNoted(plan, 0)).plan;
+  return own.reduce((world, cause) => withCause(world, cause, null), asNoted(plan, 0)).plan;
 }
 
 /** Ways in which a time of day can be wrong that nobody can foresee: steps of five minutes. */
@@ -200,21 +200,21 @@ const LONG_RUN_IS_ODD = 2;
  *
  * @param plan what is noted of the timer.
  */
-export function rarityOf(slip: Slip, plan: Plan): number {
+export function rarityOf(cause: Cause, plan: Plan): number {
   const ways = (count: number) => Math.log(Math.max(1, count));
   const programs = plan.programs.length;
   const starts = plan.programs.flatMap((one) => one.starts).length;
-  switch (slip.type) {
+  switch (cause.type) {
     case 'clock':
-      return clockRarity(slip.ahead);
+      return clockRarity(cause.ahead);
     case 'extra-start':
       return 1.6 + ways(programs * TIMES_OF_DAY) - ways(3);
     case 'other-start':
-      return isHalfADay(slip.start, slip.to)
+      return isHalfADay(cause.start, cause.to)
         ? 2.2 + ways(starts)
         : 3.4 + ways(starts * TIMES_OF_DAY);
     case 'phase': {
-      const days = plan.programs.find(({ letter }) => letter === slip.program)?.days;
+      const days = plan.programs.find(({ letter }) => letter === cause.program)?.days;
       return 2 + ways(days?.rule === 'interval' ? days.everyDays - 1 : 1);
     }
     case 'half-set':
@@ -224,7 +224,7 @@ export function rarityOf(slip: Slip, plan: Plan): number {
     case 'extra-program':
       return 2.6;
     case 'percent':
-      return 1.6 + ways(LENGTHS) + (slip.program === undefined ? 0 : ways(programs));
+      return 1.6 + ways(LENGTHS) + (cause.program === undefined ? 0 : ways(programs));
     case 'rain-delay':
       return 2 + ways(DAYS_LOOKED_BACK / 2);
     case 'sensor':
@@ -235,7 +235,7 @@ export function rarityOf(slip: Slip, plan: Plan): number {
       return 1.8 + ways(7 * programs);
     case 'run':
       return (
-        1.2 + ways(plan.stations.length * LENGTHS) + (slip.seconds > LONG_RUN ? LONG_RUN_IS_ODD : 0)
+        1.2 + ways(plan.stations.length * LENGTHS) + (cause.seconds > LONG_RUN ? LONG_RUN_IS_ODD : 0)
       );
     case 'manual':
       return ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
