@@ -34,7 +34,7 @@ test('from the brief to programs with reasons, around what is kept, as one step 
   // One start is kept; the rest is worked out around it.
   const kept = await page.$eval(
     '.plan-program tr:nth-child(2) strong',
-    (one) => one.textContent ?? '',
+    (element) => element.textContent ?? '',
   );
   await page.click('.plan-program tr:nth-child(2) .keep');
   await press(page, 'Work out the rest');
@@ -90,7 +90,7 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   await sees(page, '.findings-accepted', /until the new valve is in/);
   await press(page, 'No longer');
   await sees(page, '.finding', new RegExp(sentence.slice(0, 30).replace(/[^\w ]/g, '.')));
-  // An overlap has no such way out, but one press puts it right.
+  // An overlap has no such way out, but one press fixes it.
   const overlap = await page.$('.finding');
   expect(await overlap?.evaluate((one) => one.textContent)).toMatch(
     /is still running.*Move it to a free time/s,

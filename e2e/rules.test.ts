@@ -139,7 +139,7 @@ test('July in March: the percent slider; and a year of dates that leads to its n
   await page.click('.year-chart g g:has(.year-overlap)');
   await sees(page, '.strip-overlap-label', /A and B overlap/);
   await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
-  const heading = await page.$eval('.night-head h2', (one) => one.textContent);
+  const heading = await page.$eval('.night-head h2', (heading) => heading.textContent);
   await page.keyboard.press('ArrowRight');
   await page.waitForFunction(
     (before) => document.querySelector('.night-head h2')?.textContent !== before,

@@ -54,7 +54,7 @@ async function exportedBrief(page: Page): Promise<Brief> {
           return make(object);
         };
         [...document.querySelectorAll('button')]
-          .find((one) => one.textContent === 'Export the brief')
+          .find((button) => button.textContent === 'Export the brief')
           ?.click();
       }),
   );
@@ -572,7 +572,7 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
   // The present month, as the site has it, is made the one of 100 percent, and set.
   const month = await page.$$eval(
     '.season li',
-    (months) => months.findIndex((one) => one.classList.contains('season-now')) + 1,
+    (months) => months.findIndex((item) => item.classList.contains('season-now')) + 1,
   );
   await page.select('.minutes-choices label:nth-child(2) select', String(month));
   await sees(page, '.season-now', /100$/);
@@ -594,7 +594,9 @@ test.each([
     const page = await house.at('/', 390, 844);
     await page.goto(`${house.server.url}/library/${entry}`);
     await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
-    await page.evaluate(() => document.querySelectorAll('summary').forEach((one) => one.click()));
+    await page.evaluate(() =>
+      document.querySelectorAll('summary').forEach((element) => element.click()),
+    );
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
       390,
     );

@@ -39,7 +39,7 @@ const radio = async (page: Page, name: string) => {
 /** Types what the display shows into the line that is next, and goes on. */
 const readBack = async (page: Page, shows: string) => {
   const field = await page.waitForSelector('.key-line-next input');
-  const name = await field?.evaluate((one) => one.getAttribute('aria-label') ?? '');
+  const name = await field?.evaluate((field) => field.getAttribute('aria-label') ?? '');
   await field?.click({ count: 3 });
   await page.keyboard.type(shows);
   await page.keyboard.press('Enter');
@@ -77,7 +77,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.waitForSelector('.sighting');
   const chosen = await page.$$eval('.sighting-fields select:first-of-type option', (all) => {
     const day = all.find(
-      (one) => /^(Tue|Thu|Sat)/.test(one.textContent ?? '') && all.indexOf(one) > 0,
+      (option) => /^(Tue|Thu|Sat)/.test(option.textContent ?? '') && all.indexOf(option) > 0,
     );
     return day?.value ?? '';
   });
@@ -173,7 +173,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   );
   await sees(page, '.log-entry', /Slips caught in reading back: 2/);
   const rows = await page.$$eval('[aria-label="Compare"] option', (all) =>
-    all.map((one) => one.textContent ?? ''),
+    all.map((option) => option.textContent ?? ''),
   );
   expect(rows.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(4);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -249,17 +249,17 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await press(page, 'Begin a visit');
   await page.waitForSelector('.sighting');
   const chosen = await page.$$eval('.sighting-fields .labelled:nth-child(1) option', (all) => {
-    const day = all.find((one, i) => i > 0 && /^(Tue|Sun)/.test(one.textContent ?? ''));
+    const day = all.find((option, i) => i > 0 && /^(Tue|Sun)/.test(option.textContent ?? ''));
     return day?.value ?? '';
   });
   await page.select('.sighting-fields .labelled:nth-child(1) select', chosen);
   await page.type('input[placeholder="3:15p"]', '5:15p');
   await page.select('.sighting-fields .labelled:nth-child(3) select', '5');
   await press(page, 'Add what was seen');
-  // The demo's clock was noted twelve hours out, so that is no guess any more.
+  // The demo's clock was noted twelve hours out, so that is not a guess any more.
   await sees(page, '.explanation', /The timer’s clock is .*12 h.*Note the clock/s);
   await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
-  // Not since then: what ran before and after is told with it, and the contrary is named.
+  // Not since then: what ran before and after is reported with it, and the contrary is named.
   await page
     .waitForSelector('.sighting [role=radio]::-p-text(Not for days)')
     .then((chip) => chip?.click());
@@ -315,7 +315,9 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   const before = await recordOf(page);
   // The state that the first visit found: two starts.
   const found = await page.$$eval('[aria-label="Compare"] .labelled:nth-child(1) option', (all) =>
-    all.filter((one) => /as found$/.test(one.textContent ?? '')).map((one) => one.value),
+    all
+      .filter((option) => /as found$/.test(option.textContent ?? ''))
+      .map((option) => option.value),
   );
   await page.select('[aria-label="Compare"] .labelled:nth-child(1) select', found[1] ?? '');
   await sees(page, '[aria-label="Compare"] table', /B starts4:40 am, 3:10 pm4:40 am/);
@@ -330,8 +332,8 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   await sees(page, '.log-findings', /As found.*in the afternoon wind and sun.*As left/s);
 
   const zip = await page.evaluate(async () => {
-    const link = [...document.querySelectorAll<HTMLAnchorElement>('.files a')].find((one) =>
-      one.href.endsWith('/archive'),
+    const link = [...document.querySelectorAll<HTMLAnchorElement>('.files a')].find((link) =>
+      link.href.endsWith('/archive'),
     );
     const bytes = new Uint8Array(await (await fetch(link?.href ?? '')).arrayBuffer());
     return [...bytes];

@@ -25,7 +25,7 @@ export function findProgram(name) {
   return folders.map((folder) => path.join(folder, name)).find((file) => fs.existsSync(file));
 }
 
-/** Folder of the newest PostgreSQL server's programs, by Debian's layout; null where there is none. */
+/** Folder of the newest PostgreSQL server's programs, by Debian's layout, or null. */
 export function postgresPrograms() {
   const base = '/usr/lib/postgresql';
   const versions = fs.existsSync(base) ? fs.readdirSync(base).map(Number) : [];

@@ -86,9 +86,7 @@ async function main() {
   if (demo) {
     const { demoSignIn } = await import('../apps/server/dist/demo/demo.service.js');
     const { email, password } = demoSignIn();
-    process.stdout.write(
-      `Demo sign-in:            ${email}  password  ${password}\n`,
-    );
+    process.stdout.write(`Demo sign-in:            ${email}  password  ${password}\n`);
   }
   process.stdout.write('Ctrl-C stops it.\n');
   const code = await server.exited;

@@ -53,7 +53,7 @@ describe('the library', () => {
     });
     await keep(id, { ...body, document: other }).expect(409);
     await keep(id, { baseVersion: 2, document: null }).expect(200);
-    expect((await listed()).find((one) => one.id === id)).toEqual({
+    expect((await listed()).find((entry) => entry.id === id)).toEqual({
       id,
       version: 3,
       document: null,

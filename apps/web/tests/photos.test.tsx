@@ -33,7 +33,7 @@ test('each address that shows a waiting photo is released when the photo goes', 
   await settle();
   const sources = screen
     .getAllByRole<HTMLImageElement>('img')
-    .map((one) => one.getAttribute('src'));
+    .map((image) => image.getAttribute('src'));
   expect(sources).toEqual(['blob:1', '/api/photos/arrived']);
   page.rerender(<PhotoRow label="Photos" photos={['arrived']} />);
   await settle();

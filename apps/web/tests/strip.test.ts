@@ -106,7 +106,11 @@ describe('the strip', () => {
 
   test('marks an overlap over the rows of both, and shows what really runs where that differs', () => {
     expect(
-      geometry.overlaps.map((one) => ({ ...one, x: pixel(one.x), width: pixel(one.width) })),
+      geometry.overlaps.map((overlapShape) => ({
+        ...overlapShape,
+        x: pixel(overlapShape.x),
+        width: pixel(overlapShape.width),
+      })),
     ).toEqual([{ x: 610, width: 30, y: 20, height: 60, seconds: 1800, letters: 'AB' }]);
     expect(geometry.cycles.map(({ overlapped }) => overlapped)).toEqual([false, true, true, false]);
     // B waits from 0:30 until A has ended at 1:00.

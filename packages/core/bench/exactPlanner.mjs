@@ -1,7 +1,7 @@
 /**
  * An exact formulation of a kind of brief, for a general-purpose solver: timers that neither split runs nor water through midnight, one start a program, all
  * watering after midnight, so that a night is a date. Programs, then starts, then the sum of what runs are off, each least with the ones
- * before it held; whether cycles meet is told by their lengths at the wished headroom.
+ * before it held; whether cycles meet is reported by their lengths at the wished headroom.
  */
 import { parseTime, WEEKDAYS } from '@water-clock/core';
 import { seeded } from './plainPlanner.mjs';

@@ -1,6 +1,6 @@
 /**
  * `npm run fuzz -w packages/core [count] [seed]`: mutated plan documents through the reader, the engine and the command line.
- * Each is refused by path, or answered as the reference model answers for the dates that it looks at; the slowest is told.
+ * Each is refused by path, or answered as the reference model answers for the dates that it looks at; the slowest is reported.
  */
 import { spawnSync } from 'node:child_process';
 import fs from 'node:fs';

@@ -176,7 +176,12 @@ export {
   momentWords,
 } from './words/words.ts';
 export { faultLine, faultSentence } from './words/faultWords.ts';
-export { missingSentence, programLabel, stationOrSomething, type TimerSpeech } from './plan/planWords.ts';
+export {
+  missingSentence,
+  programLabel,
+  stationOrSomething,
+  type TimerSpeech,
+} from './plan/planWords.ts';
 export { verdictWords, type VerdictWords } from './judge/verdictWords.ts';
 export { findingSentence, fixWords } from './judge/findingWords.ts';
 export { fixOf, type Fix } from './judge/fixes.ts';

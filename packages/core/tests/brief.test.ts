@@ -1,4 +1,4 @@
-/** The brief's reader: what is sound goes out and in again, what is not is told by its path, and nothing makes it throw. */
+/** The brief's reader: what is sound goes out and in again, what is not is reported by its path, and nothing makes it throw. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -102,7 +102,7 @@ test.each<[string, unknown, string, string]>([
   ],
 ])('%s is refused by its path', (_name, document, code, path) => {
   const read = readBrief(document);
-  expect(read.ok ? [] : read.faults.map((one) => [one.code, pathText(one.path)])).toEqual([
+  expect(read.ok ? [] : read.faults.map((fault) => [fault.code, pathText(fault.path)])).toEqual([
     [code, path],
   ]);
 });

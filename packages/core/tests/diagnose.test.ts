@@ -29,7 +29,7 @@ import {
 const CASES = Number(process.env['DIAGNOSES'] ?? 24);
 const FIRST_SEED = Number(process.env['FIRST_SEED'] ?? 1);
 
-/** Whether an explanation, or a variant of it that the same look at the box tells apart, is what happened. */
+/** Whether an explanation, or a variant of it that the same look at the box distinguishes, is what happened. */
 function isTrue(
   { or, causes: first }: Explanation,
   truth: readonly Cause[],
@@ -38,7 +38,7 @@ function isTrue(
   return [first, ...or.map(({ causes: slips }) => slips)].some((slips) => {
     const named =
       slips.length === truth.length &&
-      truth.every((slip) => slips.some((one) => namesSame(slip, one)));
+      truth.every((slip) => slips.some((cause) => namesSame(slip, cause)));
     return named || lookAlike(happens(garden, slips), happens(garden, truth));
   });
 }
@@ -91,9 +91,11 @@ test.each(KINDS)(
         if (ask) sightings.push(answerTo(ask, happens(garden, truth)));
       }
       const answers = explain({ ...question, sightings });
-      const at = answers.findIndex((one) => isTrue(one, truth, garden));
+      const at = answers.findIndex((explanation) => isTrue(explanation, truth, garden));
       if (at === 0) first += 1;
-      if (answers.slice(0, 3).some((one) => isTrue({ ...one, or: [] }, truth, garden)))
+      if (
+        answers.slice(0, 3).some((explanation) => isTrue({ ...explanation, or: [] }, truth, garden))
+      )
         headlines += 1;
       if (at < 0 || at > 2)
         missed.push(
@@ -102,7 +104,7 @@ test.each(KINDS)(
             at,
             truth,
             sightings,
-            told: answers.slice(0, 3).map((one) => one.causes),
+            told: answers.slice(0, 3).map((explanation) => explanation.causes),
           }),
         );
     }
@@ -132,12 +134,14 @@ describe('what is asked and told', () => {
     const span = { from: '2027-06-05T12:00', to: '2027-06-14T12:00' };
     const sightings = [{ saw: 'dry' as const, ...span, station: run?.station ?? 1 }];
     const told = (signs: readonly 'station-error'[]) =>
-      explain({ plan, sightings, signs, ahead: 0, factory }).map(({ causes: slips }) => slips[0]?.type);
+      explain({ plan, sightings, signs, ahead: 0, factory }).map(
+        ({ causes: slips }) => slips[0]?.type,
+      );
     expect(told([])[0]).not.toBe('dead-station');
     expect(told(['station-error'])[0]).toBe('dead-station');
   });
 
-  /** Two stations in a program each, nights a week apart from noon to noon, and what is told of them. */
+  /** Two stations in a program each, nights a week apart from noon to noon, and what is reported of them. */
   const kindOf = (onOverlap: OnOverlap) =>
     SHIPPED_KINDS.find(
       ({ kind: { timer } }) => timer.onOverlap === onOverlap && timer.stationCount >= 4,
@@ -161,7 +165,10 @@ describe('what is asked and told', () => {
   const told = (plan: Plan, ahead: number | null, ...sightings: Sighting[]) =>
     explain({ plan, sightings, signs: [], ahead, factory: null });
   const all = (explanations: readonly Explanation[]) =>
-    explanations.flatMap(({ causes: slips, or }) => [...slips, ...or.flatMap((one) => one.causes)]);
+    explanations.flatMap(({ causes: slips, or }) => [
+      ...slips,
+      ...or.flatMap((variant) => variant.causes),
+    ]);
 
   test('where all agrees with what is set, nothing else is told', () => {
     const seen = { saw: 'ran' as const, from: '2027-06-10T04:00', station: 1, minutes: 20 };
@@ -225,7 +232,9 @@ describe('what is asked and told', () => {
       { saw: 'dry', from: '2027-06-05T00:00', to: '2027-06-14T00:00', station: 2 },
       { saw: 'ran', from: '2027-06-09T04:40', station: 3, minutes: 20 },
     );
-    const byHand = explanations.find(({ causes: slips }) => slips.some(({ type }) => type === 'manual'));
+    const byHand = explanations.find(({ causes: slips }) =>
+      slips.some(({ type }) => type === 'manual'),
+    );
     expect(byHand?.causes.map(({ type }) => type).sort()).toEqual(['half-set', 'manual']);
     expect(byHand?.fits).toEqual([0, 0, 0, 0]);
   });

@@ -32,9 +32,9 @@ const program = (days: Days | null, more: Partial<Program> = {}): Program => ({
   days,
   ...more,
 });
-const plan = (one: Program, more: Partial<Plan> = {}): Plan => ({
+const plan = (program: Program, more: Partial<Plan> = {}): Plan => ({
   ...emptyPlan(kind),
-  programs: [one],
+  programs: [program],
   ...more,
 });
 
@@ -45,7 +45,7 @@ test('a year of dates has the programs and the overlaps that a date-by-date sear
       const cycles = referenceCycles({ ...random, settings }, ON - 8, 50);
       const year = yearFrom({ ...random, settings }, ON, 40);
       for (const { day, programs, overlaps } of year) {
-        const mine = cycles.filter((one) => one.day === day);
+        const mine = cycles.filter((cycle) => cycle.day === day);
         // A start that a window takes whole still fires, so the reference may have fewer.
         expect(programs).toEqual(expect.arrayContaining([...new Set(mine.map((c) => c.letter))]));
         const meets = mine.some((a) =>
@@ -164,8 +164,8 @@ describe('the clock as it is', () => {
       plan(program(days, { starts: ['02:30', '04:00'] }), {
         timer: { ...kind, followsDaylightSaving: follows },
       });
-    const at = (one: Plan, change: typeof spring) =>
-      startsMovedBy(one, change).map(({ start, at: second }) => `${start} ${second / 3600}`);
+    const at = (plan: Plan, change: typeof spring) =>
+      startsMovedBy(plan, change).map(({ start, at: second }) => `${start} ${second / 3600}`);
     expect(at(of(true), spring)).toEqual(['02:30 3']);
     expect(at(of(true), autumn)).toEqual(['02:30 2.5']);
     expect(at(of(true, { rule: 'weekdays', weekdays: ['fri'] }), spring)).toEqual([]);

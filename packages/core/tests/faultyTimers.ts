@@ -33,9 +33,9 @@ export function randomFrom(seed: number): Random {
 const whole = (random: Random, least: number, most: number) =>
   least + Math.floor(random() * (most - least + 1));
 const pick = <T>(random: Random, all: readonly T[]): T => {
-  const one = all[Math.floor(random() * all.length)];
-  if (one === undefined) throw new Error('nothing to pick from');
-  return one;
+  const item = all[Math.floor(random() * all.length)];
+  if (item === undefined) throw new Error('nothing to pick from');
+  return item;
 };
 function some<T>(random: Random, all: readonly T[], count: number): T[] {
   const left = [...all];
@@ -216,7 +216,7 @@ export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Cause[]
   const slips: Cause[] = [];
   for (let tries = 0; tries < 20 && slips.length < count; tries++) {
     const slip = slipFrom(random, garden);
-    if (slip && slips.every((one) => goTogether(one, slip))) slips.push(slip);
+    if (slip && slips.every((cause) => goTogether(cause, slip))) slips.push(slip);
   }
   return slips.length === count ? slips : null;
 }
@@ -231,42 +231,44 @@ export interface Event {
 export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Event[] {
   let set = plan;
   let ahead = 0;
-  const program = (letter: string, change: (one: Program) => Program) => {
+  const program = (letter: string, change: (program: Program) => Program) => {
     set = {
       ...set,
-      programs: set.programs.map((one) => (one.letter === letter ? change(one) : one)),
+      programs: set.programs.map((program) =>
+        program.letter === letter ? change(program) : program,
+      ),
     };
   };
   for (const slip of slips) {
     if (slip.type === 'power-failure' && factory) set = factory;
     if (slip.type === 'clock' || slip.type === 'power-failure') ahead = slip.ahead;
     if (slip.type === 'extra-start')
-      program(slip.program, (one) => ({ ...one, starts: [...one.starts, slip.start] }));
+      program(slip.program, (program) => ({ ...program, starts: [...program.starts, slip.start] }));
     if (slip.type === 'other-start')
-      program(slip.program, (one) => ({
-        ...one,
-        starts: one.starts.map((start) => (start === slip.start ? slip.to : start)),
+      program(slip.program, (program) => ({
+        ...program,
+        starts: program.starts.map((start) => (start === slip.start ? slip.to : start)),
       }));
     if (slip.type === 'extra-program') set = { ...set, programs: [...set.programs, slip.program] };
     if (slip.type === 'percent' && slip.program === undefined)
       set = { ...set, settings: { ...set.settings, seasonalPercent: slip.percent } };
     if (slip.type === 'percent' && slip.program !== undefined)
-      program(slip.program, (one) => ({ ...one, seasonalPercent: slip.percent }));
+      program(slip.program, (program) => ({ ...program, seasonalPercent: slip.percent }));
     if (slip.type === 'phase')
-      program(slip.program, (one) => {
-        if (one.days?.rule !== 'interval') return one;
-        const first = Date.parse(one.days.firstDate) / 86_400_000 + slip.days;
-        return { ...one, days: { ...one.days, firstDate: formatDate(first) } };
+      program(slip.program, (program) => {
+        if (program.days?.rule !== 'interval') return program;
+        const first = Date.parse(program.days.firstDate) / 86_400_000 + slip.days;
+        return { ...program, days: { ...program.days, firstDate: formatDate(first) } };
       });
-    if (slip.type === 'days') program(slip.program, (one) => ({ ...one, days: slip.days }));
+    if (slip.type === 'days') program(slip.program, (program) => ({ ...program, days: slip.days }));
     if (slip.type === 'run')
-      program(slip.program, (one) => ({
-        ...one,
-        runs: one.runs.map((run) =>
+      program(slip.program, (program) => ({
+        ...program,
+        runs: program.runs.map((run) =>
           run.station === slip.station ? { ...run, seconds: slip.seconds } : run,
         ),
       }));
-    if (slip.type === 'half-set') program(slip.program, (one) => ({ ...one, days: null }));
+    if (slip.type === 'half-set') program(slip.program, (program) => ({ ...program, days: null }));
     if (slip.type === 'rain-delay')
       set = { ...set, settings: { ...set.settings, wateringResumes: slip.until } };
     if (slip.type === 'off') set = { ...set, settings: { ...set.settings, mode: 'off' } };
@@ -293,7 +295,7 @@ export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Eve
 const moment = (second: number) => formatMoment(second).slice(0, 16);
 const secondsOf = (text: string) => Date.parse(`${text}Z`) / 1000;
 
-/** A run as it is told: to five minutes, often with the station, sometimes with how long. */
+/** A run as it is reported: to five minutes, often with the station, sometimes with how long. */
 function told(random: Random, { station, on, off }: Event): Sighting {
   const minutes = Math.max(1, Math.round((off - on) / 60));
   return {
@@ -306,14 +308,14 @@ function told(random: Random, { station, on, off }: Event): Sighting {
 
 /** A station that should have run on a night, and did not: told of all the days on end on which it did not. */
 function missed({ station, on }: Event, events: readonly Event[]): Sighting {
-  const own = events.filter((one) => one.station === station);
+  const own = events.filter((event) => event.station === station);
   const [first, last] = [(TODAY - WATCHED_DAYS) * DAY, TODAY * DAY];
   const before = Math.max(first, ...own.map(({ off }) => off).filter((off) => off <= on));
-  const after = Math.min(last, ...own.map((one) => one.on).filter((begin) => begin >= on));
+  const after = Math.min(last, ...own.map((event) => event.on).filter((begin) => begin >= on));
   const from = Math.ceil(before / 3600) * 3600;
   const to = Math.floor(after / 3600) * 3600;
   // Where nothing else ran either, that is what people say.
-  const nothing = !events.some((one) => one.on < to && one.off > from);
+  const nothing = !events.some((event) => event.on < to && event.off > from);
   return {
     saw: 'dry',
     from: moment(from),
@@ -328,9 +330,11 @@ function missed({ station, on }: Event, events: readonly Event[]): Sighting {
 function counted({ station, on }: Event, events: readonly Event[]): Sighting {
   const noon = Math.floor((on - DAY / 2) / DAY) * DAY + DAY / 2;
   const own = events.filter(
-    (one) => one.station === station && one.on < noon + DAY && one.off > noon,
+    (event) => event.station === station && event.on < noon + DAY && event.off > noon,
   );
-  const times = own.filter((one, i) => i === 0 || one.on - (own[i - 1]?.off ?? 0) > 2700).length;
+  const times = own.filter(
+    (event, i) => i === 0 || event.on - (own[i - 1]?.off ?? 0) > 2700,
+  ).length;
   return { saw: 'ran', from: moment(noon), to: moment(noon + DAY), station, times };
 }
 
@@ -343,7 +347,7 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
   if (sighting.saw === 'dry') {
     const to = secondsOf(sighting.to ?? sighting.from);
     const ran = (begin: number, end: number) => own.some(({ on, off }) => on < end && off > begin);
-    // What ran before and after is told to ten minutes.
+    // What ran before and after is reported to ten minutes.
     const [before, after] = [sighting.ranBefore ? 600 : 0, sighting.ranAfter ? 600 : 0];
     return (
       ran(from + before, to - after) ||
@@ -354,7 +358,9 @@ export function contradicts(sighting: Sighting, events: readonly Event[]): boole
   if (sighting.to !== undefined) {
     const to = secondsOf(sighting.to);
     const within = own.filter(({ on, off }) => on < to && off > from);
-    const times = within.filter((one, i) => i === 0 || one.on - (within[i - 1]?.off ?? 0) > 2700);
+    const times = within.filter(
+      (event, i) => i === 0 || event.on - (within[i - 1]?.off ?? 0) > 2700,
+    );
     return times.length !== sighting.times;
   }
   return !own.some(({ on, off }) => {
@@ -430,11 +436,13 @@ function* startSlips(garden: Garden, sightings: readonly Sighting[]): Generator<
   const step = plan.timer.startStepMinutes * 60;
   const starts = new Set<string>();
   for (const { letter, starts: set, runs } of plan.programs)
-    for (const one of sightings)
-      for (const moment of one.saw === 'ran' && one.to !== undefined ? [] : momentsTold(one)) {
+    for (const sighting of sightings)
+      for (const moment of sighting.saw === 'ran' && sighting.to !== undefined
+        ? []
+        : momentsTold(sighting)) {
         let offset = 0;
         for (const { station, seconds } of runs) {
-          if (one.station === undefined || one.station === station)
+          if (sighting.station === undefined || sighting.station === station)
             starts.add(`${letter} ${set[0]} ${Math.round((moment - offset) / step) * step}`);
           offset += seconds;
         }
@@ -454,15 +462,17 @@ export function oneIsEnough(
   sightings: readonly Sighting[],
   known: readonly Cause[],
 ): boolean {
-  const fits = (events: readonly Event[]) => sightings.every((one) => !contradicts(one, events));
+  const fits = (events: readonly Event[]) =>
+    sightings.every((sighting) => !contradicts(sighting, events));
   const events = happens(garden, known);
   if (fits(events)) return true;
   // Some run by hand.
   const stations = garden.plan.stations.map(({ number }) => number);
-  for (const one of sightings)
-    for (const on of momentsTold(one))
-      for (const station of one.station === undefined ? stations : [one.station])
-        if (fits([...events, { station, on, off: on + 60 * (one.minutes ?? 10) }])) return true;
+  for (const sighting of sightings)
+    for (const on of momentsTold(sighting))
+      for (const station of sighting.station === undefined ? stations : [sighting.station])
+        if (fits([...events, { station, on, off: on + 60 * (sighting.minutes ?? 10) }]))
+          return true;
   // A sensor over any span of days, to six hours.
   for (let from = TODAY - WATCHED_DAYS; from < TODAY; from += 0.25)
     for (let to = from + 0.25; to <= TODAY; to += 0.25)
@@ -492,14 +502,14 @@ export function sightingsFrom(
     ...expected
       .filter(
         ({ station, on, off }) =>
-          !events.some((one) => one.station === station && one.on < off && one.off > on),
+          !events.some((event) => event.station === station && event.on < off && event.off > on),
       )
       .map((event) => missed(event, events))
       .filter(({ from, to = from }) => secondsOf(to) - secondsOf(from) >= 6 * 3600),
-  ].filter((one) => !contradicts(one, events));
+  ].filter((sighting) => !contradicts(sighting, events));
   const seen = new Set<string>();
-  const distinct = all.filter((one) => {
-    const text = JSON.stringify(one);
+  const distinct = all.filter((sighting) => {
+    const text = JSON.stringify(sighting);
     const isNew = !seen.has(text);
     seen.add(text);
     return isNew;
@@ -508,15 +518,17 @@ export function sightingsFrom(
   for (const slip of slips) {
     const without = happens(
       garden,
-      slips.filter((one) => one !== slip),
+      slips.filter((cause) => cause !== slip),
     );
-    const telling = distinct.filter((one) => !chosen.includes(one) && contradicts(one, without));
+    const telling = distinct.filter(
+      (sighting) => !chosen.includes(sighting) && contradicts(sighting, without),
+    );
     if (telling.length === 0) return null;
     chosen.push(pick(random, telling));
   }
   const rest = some(
     random,
-    distinct.filter((one) => !chosen.includes(one)),
+    distinct.filter((sighting) => !chosen.includes(sighting)),
     3 - chosen.length,
   );
   return chosen.length + rest.length === 3 ? [...chosen, ...rest] : null;
@@ -524,7 +536,9 @@ export function sightingsFrom(
 
 /** What a homeowner answers who is asked whether a station ran in a night. */
 export function answerTo({ station, from, to }: Ask, events: readonly Event[]): Sighting {
-  const own = events.filter((one) => one.station === station && one.on < to && one.off > from);
+  const own = events.filter(
+    (event) => event.station === station && event.on < to && event.off > from,
+  );
   const [first] = own;
   const span = { from: moment(from), to: moment(to), station };
   if (!first) return { saw: 'dry', ...span };
@@ -532,7 +546,7 @@ export function answerTo({ station, from, to }: Ask, events: readonly Event[]): 
   return { saw: 'ran', from: moment(Math.round(first.on / 300) * 300), station, minutes };
 }
 
-/** Whether two courses of events look alike to whoever watches them. */
+/** Whether two courses of events look alike to anybody who watches them. */
 export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
   return (
     a.length === b.length &&

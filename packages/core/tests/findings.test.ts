@@ -1,4 +1,4 @@
-/** Findings: when each is due, what puts it right, and how one is accepted. */
+/** Findings: when each is due, what fixes it, and how one is accepted. */
 import { describe, expect, test } from '@jest/globals';
 import {
   aboutOf,
@@ -62,7 +62,7 @@ interface Case {
   readonly of: Plan;
   readonly wanted?: Brief;
   readonly where?: object;
-  /** Whether one click puts it right. */
+  /** Whether one click fixes it. */
   readonly fixed: boolean;
 }
 const split = { ...A, starts: ['04:00', '04:10', '04:20'] };
@@ -219,7 +219,7 @@ const CASES: readonly Case[] = [
 ];
 
 test.each(CASES)('$code is told, with where it is', ({ code, of, wanted = null, where, fixed }) => {
-  const finding = found(of, wanted).find((one) => one.code === code);
+  const finding = found(of, wanted).find((finding) => finding.code === code);
   expect(finding?.where).toEqual(where);
   if (!finding) return;
   const fix = fixOf(of, finding, ON, wanted);
@@ -230,7 +230,9 @@ test.each(CASES)('$code is told, with where it is', ({ code, of, wanted = null, 
   // What it was about is gone, and nothing worse has come.
   const after = found(applied.value.plan, wanted);
   expect(
-    after.filter((one) => one.code === code && one.where.program === where?.['program' as never]),
+    after.filter(
+      (finding) => finding.code === code && finding.where.program === where?.['program' as never],
+    ),
   ).toEqual([]);
   expect(after.filter(({ severity }) => severity === 'error').length).toBeLessThanOrEqual(
     found(of, wanted).filter(({ severity }) => severity === 'error').length,
@@ -264,7 +266,7 @@ test.each<readonly [string, Finding['code'], Plan, Brief]>([
   ],
   ['it is within a tenth', 'too-little', plan(), brief({}, [{ weeklySeconds: 2650 }])],
 ])('where %s, %s is not told', (_, code, of, wanted) => {
-  expect(found(of, wanted).map((one) => one.code)).not.toContain(code);
+  expect(found(of, wanted).map((finding) => finding.code)).not.toContain(code);
 });
 
 describe('a finding that is accepted', () => {

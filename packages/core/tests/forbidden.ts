@@ -13,7 +13,9 @@ import { referenceCycles, referenceNominal } from './reference.ts';
 export function forbiddenSeconds(brief: Brief, plan: Plan, percent: number, on: number): number {
   const { weekdays, parity, noWaterWindows = [], dripExempt } = brief.rules ?? {};
   const bound = new Set(
-    brief.stations.filter((one) => one.overhead !== false || !dripExempt).map((one) => one.number),
+    brief.stations
+      .filter((station) => station.overhead !== false || !dripExempt)
+      .map((station) => station.number),
   );
   let seconds = 0;
   for (const cycle of referenceCycles(plan, on, 35, percent)) {

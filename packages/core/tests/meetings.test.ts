@@ -88,8 +88,8 @@ describe('meetings of two sets of days', () => {
         some(1),
         some(1),
         fc.integer({ min: -3, max: 3 }),
-        (every, one, b, k) => {
-          const a = { ...one, set: { ...one.set, every, phase: one.set.phase % every } };
+        (every, some, b, k) => {
+          const a = { ...some, set: { ...some.set, every, phase: some.set.phase % every } };
           const meetings = new Meetings(new Effort());
           const classOf = ({ set, months }: Some) => meetings.classOf(set, EVERY_WEEKDAY, months);
           let counted = 0;

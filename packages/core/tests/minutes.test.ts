@@ -197,19 +197,19 @@ test('what the programs give in a month is what they run in it', () => {
 test('the simulated weather is the same for ever, lawful, and its towns are as they are described', () => {
   const [first] = simulatedDays(town, SIMULATED_FROM, 1);
   expect(first).toEqual(simulatedDay(town, SIMULATED_FROM));
-  for (const one of SIMULATED_TOWNS) {
-    const normals = simulatedNormals(one);
+  for (const simulatedTown of SIMULATED_TOWNS) {
+    const normals = simulatedNormals(simulatedTown);
     expect(readClimate(normals)).toEqual({ ok: true, value: normals });
     const { etoMmPerDay, ways } = climateOf(normals);
     expect(new Set(ways)).toEqual(new Set(['penman-monteith']));
     const [january = 0, july = 0] = [etoMmPerDay[0], etoMmPerDay[6]];
-    expect(january > july).toBe(one.latitude < 0);
+    expect(january > july).toBe(simulatedTown.latitude < 0);
     for (const eto of etoMmPerDay) expect(eto > 0.2 && eto < 13).toBe(true);
     const mean = normals.months.reduce(
       (sum, m) => sum + (m.highestCelsius + m.lowestCelsius) / 24,
       0,
     );
-    expect(Math.abs(mean - one.meanCelsius)).toBeLessThan(1);
+    expect(Math.abs(mean - simulatedTown.meanCelsius)).toBeLessThan(1);
   }
   expect(SIMULATED_COUNT).toBe(3653);
 });

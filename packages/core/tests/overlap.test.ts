@@ -37,7 +37,7 @@ const uniform = (plan: Plan): Plan => {
 function isTrue(plan: Plan, { first, second, sharedSeconds }: Overlap, percent?: number): boolean {
   const [a, b] = [first, second].map(({ letter, start, day }) =>
     referenceCycles(plan, day, 1, percent).find(
-      (one) => one.letter === letter && one.start === start,
+      (cycle) => cycle.letter === letter && cycle.start === start,
     ),
   );
   return (
@@ -95,7 +95,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
           return Math.max(first.day, second.day) < on + HORIZON;
         });
         expect(soon.map(line).sort()).toEqual(referenceOverlaps(plan, on, HORIZON));
-        for (const overlap of found.overlaps.filter((one) => !soon.includes(one))) {
+        for (const overlap of found.overlaps.filter((overlap) => !soon.includes(overlap))) {
           expect([line(overlap), isTrue(plan, overlap)]).toEqual([line(overlap), true]);
           seen.later++;
         }
@@ -182,9 +182,11 @@ test('how often in a mean year is what four hundred years of dates have', () => 
       const [overlap] = overlaps;
       fc.pre(overlap !== undefined);
       // Counts of days of this plan repeat with the 400 years only after many of them; 40 years are near enough to its mean.
-      const names = [overlap.first, overlap.second].map((one) => `${one.letter}${one.start}`);
-      const cycles = referenceCycles(plan, ON, 14_610).filter((one) =>
-        names.includes(`${one.letter}${one.start}`),
+      const names = [overlap.first, overlap.second].map(
+        (cycleRef) => `${cycleRef.letter}${cycleRef.start}`,
+      );
+      const cycles = referenceCycles(plan, ON, 14_610).filter((cycle) =>
+        names.includes(`${cycle.letter}${cycle.start}`),
       );
       cycles.sort((a, b) => a.begins - b.begins);
       let events = 0;
@@ -277,7 +279,7 @@ test('the times to which a start may not be moved are those at which a check the
       const moved = { ...first, starts: [to, ...others] };
       const after = check({ ...plan, programs: [moved, ...plan.programs.slice(1)] }, ON);
       const overlaps = after.overlaps.some(({ first: a, second: b }) =>
-        [a, b].some((one) => one.letter === first.letter && one.start === to),
+        [a, b].some((cycleRef) => cycleRef.letter === first.letter && cycleRef.start === to),
       );
       const blocked = blockedStarts(plan, first.letter, start, ON).includes(fives * 300);
       expect([to, blocked]).toEqual([to, overlaps]);

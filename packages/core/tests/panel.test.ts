@@ -32,7 +32,7 @@ const nowFor = ({ timer }: Plan, clock: '12' | '24' = '12'): PanelNow => ({
 });
 
 const kind = (name: string): Timer => {
-  const found = TIMER_KINDS.find((one) => one.name === name);
+  const found = TIMER_KINDS.find((timer) => timer.name === name);
   if (!found) throw new Error(name);
   return found;
 };
@@ -42,9 +42,9 @@ function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
   let plan = base;
   for (const { stands, value, address: place } of lines)
     // An emptied slot moves the later ones up, so they are emptied from the last one on.
-    for (const one of [...stands].reverse()) {
+    for (const settingAddress of [...stands].reverse()) {
       if (place.of === 'total' || value.kind === 'weekday' || value.kind === 'year') continue;
-      const change = entryChange(plan, one, value, TODAY);
+      const change = entryChange(plan, settingAddress, value, TODAY);
       if (!change) continue;
       const applied = applyChange(plan, change);
       if (!applied.ok) throw new Error(JSON.stringify(applied.faults));
@@ -158,8 +158,8 @@ describe('the card', () => {
   ])('read back %s as %s: %s', (id, typed, slip) => {
     const now = nowFor(plan);
     const card = keyInLines(plan, null, now, false);
-    const line = card.find((one) => one.id === id);
-    if (!line) throw new Error(`${id}: ${card.map((one) => one.id).join()}`);
+    const line = card.find((line) => line.id === id);
+    if (!line) throw new Error(`${id}: ${card.map((line) => line.id).join()}`);
     const answer = readBack(line, typed, card, now.style, TODAY);
     expect(answer.ok ? null : answer.slip).toBe(slip);
   });

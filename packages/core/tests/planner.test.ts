@@ -152,7 +152,7 @@ describe('where there is no plan', () => {
 
 test('what is kept stays, and the rest is worked out around it', () => {
   const brief = plain(
-    realisticBrief(5, 6).stations.map((one) => ({ ...one, weeklySeconds: 2400 })),
+    realisticBrief(5, 6).stations.map((station) => ({ ...station, weeklySeconds: 2400 })),
   );
   const pins = {
     stations: [{ station: 2, program: 'C' }],

@@ -60,16 +60,16 @@ test('the nights show each cycle and each shared second of the plan, once for ea
       const cycles = referenceCycles(plan, ON - 8, 13).sort((a, b) => a.begins - b.begins);
       for (const night of nights) {
         const inside = (from: number, to: number) => from < night.to && to > night.from;
-        const shown = night.intended.map((one) => `${one.letter}${one.begins}-${one.ends}`);
+        const shown = night.intended.map((cycle) => `${cycle.letter}${cycle.begins}-${cycle.ends}`);
         const touching = cycles
-          .filter((one) => inside(one.begins, one.ends))
-          .map((one) => `${one.letter}${one.begins}-${one.ends}`);
+          .filter((cycle) => inside(cycle.begins, cycle.ends))
+          .map((cycle) => `${cycle.letter}${cycle.begins}-${cycle.ends}`);
         expect(shown.sort()).toEqual(touching.sort());
         const shared = new Set<number>();
         for (const { from, to } of night.overlaps)
           for (let s = from; s < to; s += 60) shared.add(s);
         const twice = [...shared].filter(
-          (s) => cycles.filter((one) => one.begins <= s && s < one.ends).length > 1,
+          (s) => cycles.filter((cycle) => cycle.begins <= s && s < cycle.ends).length > 1,
         );
         expect(twice.length).toBe(shared.size);
       }

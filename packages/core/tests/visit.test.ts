@@ -103,7 +103,7 @@ describe('what is noted of a visit', () => {
     [{ switched: [{ what: 'bypass', putBack: 'yes' }] }, 'fields.switched.0.putBack'],
   ])('is read strictly, case %#', (fields, path) => {
     const read = readRecordChange({ type: 'note-visit', fields });
-    expect(read.ok ? [] : read.faults.map((one) => one.path.join('.'))).toContain(path);
+    expect(read.ok ? [] : read.faults.map((fault) => fault.path.join('.'))).toContain(path);
   });
 });
 
@@ -170,7 +170,7 @@ describe('closing', () => {
 test('what is due: visits to come, and the first watering until somebody has seen it', () => {
   const followUp = { program: 'A', due: '2027-06-16T05:00', stations: [1, 2] };
   const survey = surveyed({}, { followUp, next: [{ date: '2027-06-20', reason: 'battery' }] });
-  const kinds = (one: Survey) => dueVisits(one).map(({ reason }) => reason.kind);
+  const kinds = (survey: Survey) => dueVisits(survey).map(({ reason }) => reason.kind);
   expect(kinds(survey)).toEqual(['follow-up', 'planned']);
   expect(kinds({ ...survey, followUp: { ...followUp, seenOn: '2027-06-16' } })).toEqual([
     'planned',
@@ -199,8 +199,10 @@ test('findings of the visit itself: each with what it is about, and none where a
     expect.arrayContaining(['manual-left-on', 'hidden-not-looked', 'saved-inside-older']),
   );
   expect(found[0]).toMatchObject({ ahead: 43_320 });
-  for (const one of found)
-    expect(visitFindingSentence(one, { on: TODAY, clock: '12', plan })).toMatch(/^[A-Z].*\.$/);
+  for (const visitFinding of found)
+    expect(visitFindingSentence(visitFinding, { on: TODAY, clock: '12', plan })).toMatch(
+      /^[A-Z].*\.$/,
+    );
 });
 
 describe('water and money', () => {
@@ -293,10 +295,10 @@ describe('watering as events', () => {
     return found;
   }
 
-  const agrees = (one: Plan, days: number) => {
+  const agrees = (plan: Plan, days: number) => {
     const until = (TODAY + days) * DAY;
-    const told = wateringEvents(one, TODAY, days + 1).flatMap((event) => expanded(event, until));
-    const runs = simulate(one, TODAY, days + 1)
+    const told = wateringEvents(plan, TODAY, days + 1).flatMap((event) => expanded(event, until));
+    const runs = simulate(plan, TODAY, days + 1)
       .runs.filter(({ on }) => on < until)
       .map(({ station, letter, on, off }) => `${station} ${letter} ${on} ${off}`);
     expect(told.sort()).toEqual(runs.sort());
@@ -315,8 +317,8 @@ describe('watering as events', () => {
 
   test('and in plans of every kind', () => {
     fc.assert(
-      fc.property(anyPlan, (one) => {
-        agrees(one, 60);
+      fc.property(anyPlan, (plan) => {
+        agrees(plan, 60);
       }),
       { numRuns: 150, seed: 61 },
     );
@@ -328,7 +330,7 @@ test('safe fixes leave every station its water, and bring nothing that was not t
   for (let seed = 1; seed <= 60; seed++) {
     const garden = gardenFrom(randomFrom(seed));
     // Programs shoved onto each other, a start in the afternoon, a pump forgotten.
-    const one: Plan = {
+    const plan: Plan = {
       ...garden.plan,
       stations: garden.plan.stations.map((station, i) =>
         i % 3 === 0 ? { ...station, needsPump: true, pump: false } : station,
@@ -338,10 +340,10 @@ test('safe fixes leave every station its water, and bring nothing that was not t
         starts: seed % 2 === 0 ? ['05:00'] : i === 0 ? ['14:00'] : program.starts,
       })),
     };
-    const { change, fixed } = safeFixes(one, TODAY, null);
+    const { change, fixed } = safeFixes(plan, TODAY, null);
     if (!change) continue;
     pressed += fixed.length;
-    const made = applyChange(one, change);
+    const made = applyChange(plan, change);
     if (!made.ok) throw new Error(JSON.stringify(made.faults));
     const serious = (each: Plan) =>
       check(each, TODAY).findings.filter(({ severity }) => severity !== 'note');
@@ -351,10 +353,12 @@ test('safe fixes leave every station its water, and bring nothing that was not t
           ({ code, where: { date: _d, ...where } }) => code + JSON.stringify(where),
         ),
       );
-    const before = keys(one);
+    const before = keys(plan);
     for (const key of keys(made.value.plan)) expect(before).toContain(key);
-    expect(serious(made.value.plan).length).toBeLessThanOrEqual(serious(one).length - fixed.length);
-    expect(meanWeeklySeconds(made.value.plan)).toEqual(meanWeeklySeconds(one));
+    expect(serious(made.value.plan).length).toBeLessThanOrEqual(
+      serious(plan).length - fixed.length,
+    );
+    expect(meanWeeklySeconds(made.value.plan)).toEqual(meanWeeklySeconds(plan));
   }
   expect(pressed).toBeGreaterThan(30);
 });
@@ -381,9 +385,9 @@ test('a start that is left over in the afternoon is not moved to where it does n
 });
 
 describe('the homeowner’s page', () => {
-  const pageOf = (one: Plan, survey: Survey = EMPTY_SURVEY) =>
+  const pageOf = (plan: Plan, survey: Survey = EMPTY_SURVEY) =>
     homeownerPage({
-      plan: one,
+      plan: plan,
       survey,
       kind: null,
       house: 'A house',
@@ -398,7 +402,7 @@ describe('the homeowner’s page', () => {
       const { plan: garden } = gardenFrom(randomFrom(seed));
       const page = pageOf(garden);
       garden.programs.forEach(({ letter, starts, runs }) => {
-        const told = page.programs.find((one) => one.letter === letter);
+        const told = page.programs.find((pageProgram) => pageProgram.letter === letter);
         for (const start of starts) expect(told?.when).toContain(startWords(start, '12'));
         expect(told?.stations.map(({ number }) => number)).toEqual(
           runs.map(({ station }) => station),
@@ -469,8 +473,8 @@ describe('behind a sighting', () => {
 
   test('a dry spell between two runs is told so, and agrees with the timer as it is set only there', () => {
     const moment = (second: number) => new Date(second * 1000).toISOString().slice(0, 16);
-    const costs = (one: Sighting) =>
-      explain({ plan: garden, sightings: [one], signs: [], ahead: 0, factory }).find(
+    const costs = (sighting: Sighting) =>
+      explain({ plan: garden, sightings: [sighting], signs: [], ahead: 0, factory }).find(
         ({ causes: slips }) => slips.length === 0,
       )?.fits[0] ?? Infinity;
     const own = runs.filter(({ station }) => station === runs[0]?.station);
@@ -484,7 +488,7 @@ describe('behind a sighting', () => {
       expect(costs(dry)).toBe(0);
       // Told to some minutes, as people do.
       expect(costs({ ...dry, from: moment(off - 300), to: moment(on + 300) })).toBe(0);
-      // It did not run then: in the midst of the spell.
+      // It did not run then: in the middle of the spell.
       expect(costs({ ...dry, to: moment(on - 2 * 3600) })).toBeGreaterThan(3);
       expect(costs({ ...dry, from: moment(off + 2 * 3600) })).toBeGreaterThan(3);
       // And it did run within this.

@@ -199,11 +199,14 @@ describe('the year', () => {
           const climate = { etoMmPerDay: eto, rainMm: rain };
           const year = yearBalance(climate, demand);
           const thrice = yearBalance(climate, { ...demand, rate: demand.rate / 3 });
-          year.forEach((one, i) => {
-            expect(one.rainMmPerWeek).toBeLessThanOrEqual(one.plantMmPerWeek);
-            expect(one.netMmPerWeek).toBeGreaterThanOrEqual(0);
-            expect(one.netMmPerWeek + one.rainMmPerWeek).toBeCloseTo(one.plantMmPerWeek, 9);
-            expect(thrice[i]?.weeklySeconds).toBeCloseTo(3 * one.weeklySeconds, 6);
+          year.forEach((balance, i) => {
+            expect(balance.rainMmPerWeek).toBeLessThanOrEqual(balance.plantMmPerWeek);
+            expect(balance.netMmPerWeek).toBeGreaterThanOrEqual(0);
+            expect(balance.netMmPerWeek + balance.rainMmPerWeek).toBeCloseTo(
+              balance.plantMmPerWeek,
+              9,
+            );
+            expect(thrice[i]?.weeklySeconds).toBeCloseTo(3 * balance.weeklySeconds, 6);
           });
           const steps = Array.from({ length: 21 }, (_, i) => i * 10);
           const percents = percentByMonth(year, null, steps);

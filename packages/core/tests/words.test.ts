@@ -120,7 +120,10 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
   };
   const found = check(odd, ON).findings.filter(({ code }) => code !== 'overlap');
   expect(
-    found.map((one) => `${one.code} ${one.where.field ?? ''}: ${findingSentence(one, speech)}`),
+    found.map(
+      (finding) =>
+        `${finding.code} ${finding.where.field ?? ''}: ${findingSentence(finding, speech)}`,
+    ),
   ).toMatchInlineSnapshot(`
    [
      "same-start-twice : A has the start 4:07 am 2 times: it waters again each time. Take the others out.",

@@ -126,7 +126,7 @@ class ArchiveReader {
     const read = reader(value);
     if (read.ok) return read.value;
     const told = apiFaults(read.faults, []);
-    this.faults.push(...told.map((one) => ({ ...one, path: `${name}: ${one.path}` })));
+    this.faults.push(...told.map((fault) => ({ ...fault, path: `${name}: ${fault.path}` })));
     return null;
   }
 
@@ -163,8 +163,8 @@ class ArchiveReader {
     if (!index) return null;
     const site = plainToInstance(SiteBody, presentSite(index.site));
     const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
-    for (const one of faultsOf(errors, 'site'))
-      this.fault(one.code, `${INDEX}: ${one.path}`, one.message);
+    for (const fault of faultsOf(errors, 'site'))
+      this.fault(fault.code, `${INDEX}: ${fault.path}`, fault.message);
     const timers = index.timers.map(({ visits }, i) => {
       const folder = folderOf(i);
       return {

@@ -26,7 +26,7 @@ const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
 export const readLibraryDocument = (shelf: Shelf, value: unknown): Outcome<object> =>
   READERS[shelf](value);
 
-/** More is no library that anybody finds their way in. */
+/** More is not a library in which anybody finds their way. */
 const MOST_DOCUMENTS = 500;
 
 export interface LibraryView {

@@ -26,7 +26,7 @@ interface PdfMaker {
   createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
 }
 
-// The cast is for a library that is no ES module; its fonts are files of ours and nothing is fetched.
+// The cast is for a library that is not an ES module; its fonts are files of ours and nothing is fetched.
 const pdfmake = require('pdfmake') as PdfMaker;
 pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
 pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
@@ -107,7 +107,7 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
 
 /** The page as a PDF, on one sheet for every ordinary garden. */
 export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
-  const stations = page.programs.reduce((sum, one) => sum + one.stations.length, 0);
+  const stations = page.programs.reduce((sum, pageProgram) => sum + pageProgram.stations.length, 0);
   const isLong = stations > 14;
   const programs = page.programs.map((program, i): Content[] => [
     say(program.label, {

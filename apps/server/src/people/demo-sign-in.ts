@@ -1,4 +1,4 @@
-/** Whom the sign-in page offers where there is a demo. Whoever makes the demo provides it. */
+/** Whom the sign-in page offers where there is a demo. Anybody who makes the demo provides it. */
 export interface DemoSignIn {
   readonly name: string;
   readonly email: string;

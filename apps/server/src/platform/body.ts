@@ -100,7 +100,7 @@ export function readBodies(app: NestExpressApplication): void {
 /** U+0000 and halves of surrogate pairs: valid in JSON, but no text that a database can keep. */
 const isStorable = (text: string) => !/[\0\p{Surrogate}]/u.test(text);
 
-/** The first thing in a JSON value that could not be kept, or would be unsafe to walk; null where there is none. */
+/** The first thing in a JSON value that could not be kept, or would be unsafe to walk, or null. */
 export function bodyFault(body: unknown): ApiFault | null {
   const waiting: { value: unknown; path: string; level: number }[] = [
     { value: body, path: '', level: 0 },

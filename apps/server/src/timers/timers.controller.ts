@@ -91,7 +91,7 @@ export class TimersController {
     return fileOf(text, 'text/calendar', 'watering.ics');
   }
 
-  /** Every run of the coming year, or of so many days. */
+  /** Every run of the coming year, or of that many days. */
   @Answers({ mediaType: 'text/csv', fails: ['not-found', 'not-accepted'] })
   @Get(':id/runs.csv')
   async runs(

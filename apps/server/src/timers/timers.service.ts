@@ -178,7 +178,9 @@ export class TimersService {
       take: HISTORY_LENGTH,
     });
     // A closed visit ends what can be undone, as somebody else's change does.
-    const foreign = latest.findIndex((one) => one.personId !== personId || one.change === null);
+    const foreign = latest.findIndex(
+      (change) => change.personId !== personId || change.change === null,
+    );
     return (foreign < 0 ? latest : latest.slice(0, foreign)).reverse().flatMap((one) => {
       const { way, change, inverse } = one;
       return change && inverse ? [{ way, change, inverse }] : [];

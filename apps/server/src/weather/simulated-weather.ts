@@ -16,10 +16,10 @@ import { WeatherFeed } from './weather-feed.ts';
 
 const LAST = SIMULATED_FROM + SIMULATED_COUNT - 1;
 
-/** The weather that ships with the product: invented towns, the same days for ever. */
+/** The weather that ships with the product: invented towns, the same days forever. */
 @Injectable()
 export class SimulatedWeather extends WeatherFeed {
-  /** Ten years of days are gone through once for a town. */
+  /** Ten years of days are tried once for a town. */
   private readonly known = new Map<string, ClimateDocument>();
 
   towns(): Promise<readonly WeatherTown[]> {
@@ -59,6 +59,6 @@ export class SimulatedWeather extends WeatherFeed {
   }
 
   private town(id: string): SimulatedTown | undefined {
-    return SIMULATED_TOWNS.find((one) => one.id === id);
+    return SIMULATED_TOWNS.find((simulatedTown) => simulatedTown.id === id);
   }
 }

@@ -65,7 +65,7 @@ export function itemsOf<S extends Shelf>(
     .filter(({ id }) => !own.some((one) => one.id === id))
     .map(({ id, document }) => ({
       id,
-      version: entries.find((one) => one.id === id)?.version ?? 0,
+      version: entries.find((entry) => entry.id === id)?.version ?? 0,
       document,
       ships: true,
     }));

@@ -32,7 +32,7 @@ const KEEPALIVE_BYTES = 60_000;
 /**
  * One request. The answer's type is trusted, being our own server's.
  *
- * @throws RefusedError for 4xx, UnreachableError for everything else that is no success.
+ * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
  */
 export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
   const json = body === undefined ? null : JSON.stringify(body);

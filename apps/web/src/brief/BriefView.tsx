@@ -39,8 +39,12 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
   const { units, clock } = usePreferences();
   const { minutes, survey } = props;
   const bySchool = (number: number) => {
-    const one = minutes.stations.find((each) => each.number === number);
-    return one?.overruled ? 'own number' : one ? SCHOOL_WORDS[one.school].toLowerCase() : '';
+    const stationMinutes = minutes.stations.find((each) => each.number === number);
+    return stationMinutes?.overruled
+      ? 'own number'
+      : stationMinutes
+        ? SCHOOL_WORDS[stationMinutes.school].toLowerCase()
+        : '';
   };
   return (
     <table className="brief-stations">
@@ -53,39 +57,39 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
         </tr>
       </thead>
       <tbody>
-        {brief.stations.map((one) => {
-          const { faults = [] } = surveyOf(survey, one.number);
-          const unknown = unknownNeeds(minutes).includes(one.number);
+        {brief.stations.map((station) => {
+          const { faults = [] } = surveyOf(survey, station.number);
+          const unknown = unknownNeeds(minutes).includes(station.number);
           const more = [
-            one.group,
-            one.overhead === false && 'nothing sprayed',
-            one.flowLpm !== undefined && quantityWords(units, 'flow', one.flowLpm),
-            one.days && `${one.days.least} to ${one.days.most} days a week`,
-            one.oftenADay &&
-              `${one.oftenADay.times} times a day, ${startWords(one.oftenADay.from, clock)} to ${startWords(one.oftenADay.to, clock)}${one.oftenADay.until ? ` until ${one.oftenADay.until}` : ''}`,
+            station.group,
+            station.overhead === false && 'nothing sprayed',
+            station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
+            station.days && `${station.days.least} to ${station.days.most} days a week`,
+            station.oftenADay &&
+              `${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? ` until ${station.oftenADay.until}` : ''}`,
             ...faults.map(
               ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
             ),
           ].filter(Boolean);
           return (
-            <tr key={one.number}>
+            <tr key={station.number}>
               <th scope="row">
-                <b className="station-number">{one.number}</b> {one.name ?? ''}
+                <b className="station-number">{station.number}</b> {station.name ?? ''}
               </th>
               <td>
                 {unknown ? (
                   <span className="fault">not known</span>
                 ) : (
                   <>
-                    {lengthWords(Math.round(one.weeklySeconds / 60) * 60)}{' '}
-                    <span className="soft">{bySchool(one.number)}</span>
+                    {lengthWords(Math.round(station.weeklySeconds / 60) * 60)}{' '}
+                    <span className="soft">{bySchool(station.number)}</span>
                   </>
                 )}
               </td>
               <td>
-                {one.cycleSeconds === undefined
+                {station.cycleSeconds === undefined
                   ? 'no limit known'
-                  : `${lengthWords(one.cycleSeconds)}${one.soakSeconds === undefined ? '' : `, soak ${lengthWords(one.soakSeconds)}`}`}
+                  : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : `, soak ${lengthWords(station.soakSeconds)}`}`}
               </td>
               <td>{more.join(', ')}</td>
             </tr>

@@ -256,7 +256,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
           {geometry.cycles.map((cycle, i) => {
             const name = `${cycle.letter}${cycle.start}`;
             const before = geometry.cycles.slice(0, i);
-            const place = before.filter((one) => one.letter === cycle.letter).length;
+            const place = before.filter((cycleShape) => cycleShape.letter === cycle.letter).length;
             const times = `${time(cycle.begins)} – ${time(cycle.ends)}`;
             const room = width - (cycle.x + cycle.width) > times.length * WIDTH_OF_A_DIGIT + 6;
             return (

@@ -33,8 +33,8 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
 };
 
 /** What a date comes to, in words. */
-export function yearDayWords(one: YearDay, today: EpochDay): string {
-  const { day, programs, overlaps, held, forbidden } = one;
+export function yearDayWords(yearDay: YearDay, today: EpochDay): string {
+  const { day, programs, overlaps, held, forbidden } = yearDay;
   const parts = [
     programs.length > 0 ? programs.join(' ') : 'dry',
     overlaps && 'overlap',
@@ -47,12 +47,12 @@ export function yearDayWords(one: YearDay, today: EpochDay): string {
 /** Months from that of a date on, as many as the days reach into. */
 function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: YearDay[] }[] {
   const months: { key: string; name: string; days: YearDay[] }[] = [];
-  for (const one of year) {
-    const { year: y, month } = civilOf(one.day);
+  for (const yearDay of year) {
+    const { year: y, month } = civilOf(yearDay.day);
     const key = `${y}-${month}`;
     const last = months.at(-1);
-    if (last?.key === key) last.days.push(one);
-    else months.push({ key, name: monthName(month).slice(0, 3), days: [one] });
+    if (last?.key === key) last.days.push(yearDay);
+    else months.push({ key, name: monthName(month).slice(0, 3), days: [yearDay] });
   }
   return months;
 }
@@ -67,7 +67,7 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
     year.some(({ programs, held }) => programs.includes(letter) || held.includes(letter)),
   );
   const bar = (row - 6) / Math.max(1, used.length);
-  const overlaps = year.filter((one) => one.overlaps).length;
+  const overlaps = year.filter((yearDay) => yearDay.overlaps).length;
   const wet = year.filter(({ programs }) => programs.length > 0).length;
   const focused = year.find(({ night }) => night === chosen) ?? year[0];
   const move = (event: KeyboardEvent) => {
@@ -125,15 +125,15 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                   <text x={0} y={y + row / 2 + 4}>
                     {name}
                   </text>
-                  {days.map((one) => {
-                    const x = GUTTER + (civilOf(one.day).day - 1) * cell;
+                  {days.map((yearDay) => {
+                    const x = GUTTER + (civilOf(yearDay.day).day - 1) * cell;
                     const look = [
                       'year-day',
-                      one.night === chosen && 'year-chosen',
-                      weekdayIndexOf(one.day) > 4 && 'year-weekend',
+                      yearDay.night === chosen && 'year-chosen',
+                      weekdayIndexOf(yearDay.day) > 4 && 'year-weekend',
                     ];
                     return (
-                      <g key={one.day} onClick={() => choose(one.night)}>
+                      <g key={yearDay.day} onClick={() => choose(yearDay.night)}>
                         <rect
                           x={x}
                           y={y}
@@ -141,15 +141,15 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                           height={row - 2}
                           className={look.filter(Boolean).join(' ')}
                         />
-                        {one.forbidden && (
+                        {yearDay.forbidden && (
                           <path
                             d={`M${x + 2} ${y + row - 4}L${x + cell - 3} ${y + 2}M${x + 2} ${y + 2}L${x + cell - 3} ${y + row - 4}`}
                             className="year-forbidden"
                           />
                         )}
                         {used.map((letter, n) => {
-                          const waters = one.programs.includes(letter);
-                          if (!waters && !one.held.includes(letter)) return null;
+                          const waters = yearDay.programs.includes(letter);
+                          if (!waters && !yearDay.held.includes(letter)) return null;
                           return (
                             <rect
                               key={letter}
@@ -163,7 +163,7 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                             />
                           );
                         })}
-                        {one.overlaps && (
+                        {yearDay.overlaps && (
                           <rect
                             x={x}
                             y={y}
@@ -241,13 +241,13 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             .filter(
               ({ programs, held, forbidden }) => programs.length + held.length > 0 || forbidden,
             )
-            .map((one) => (
-              <tr key={one.day}>
-                <td>{dateWords(one.day, today)}</td>
-                <td>{one.programs.join(' ')}</td>
-                <td>{one.overlaps ? 'overlap' : 'none'}</td>
-                <td>{one.held.join(' ')}</td>
-                <td>{one.forbidden && FORBIDDEN_WORDS[one.forbidden]}</td>
+            .map((yearDay) => (
+              <tr key={yearDay.day}>
+                <td>{dateWords(yearDay.day, today)}</td>
+                <td>{yearDay.programs.join(' ')}</td>
+                <td>{yearDay.overlaps ? 'overlap' : 'none'}</td>
+                <td>{yearDay.held.join(' ')}</td>
+                <td>{yearDay.forbidden && FORBIDDEN_WORDS[yearDay.forbidden]}</td>
               </tr>
             ))}
         </tbody>

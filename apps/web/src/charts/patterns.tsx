@@ -1,6 +1,6 @@
 import { memo } from 'react';
 
-/** Fills that tell programs apart without colour: six patterns, each with a colour of its own, then lighter again. */
+/** Fills that distinguish programs without colour: six patterns, each with a colour of its own, then lighter again. */
 
 const KINDS = 6;
 /** Index of a program's look, from its letter. */

@@ -72,7 +72,7 @@ export interface StripGeometry {
 
 const BLOCK_SHARE = 0.72;
 
-/** What is drawn of a cycle: its runs, or one block where they were too many to be told apart. */
+/** What is drawn of a cycle: its runs, or one block where they were too many to be distinguished. */
 export const blocksOf = ({ runs, x, y, width, height, begins, ends }: CycleShape): RunShape[] =>
   runs.length > 0 || begins === ends ? [...runs] : [{ station: 0, x, y, width, height }];
 
@@ -137,7 +137,7 @@ export function stripGeometry(
       ({ run: { station, on, off }, ...place }) => ({ station, ...span(on, off), ...place }),
     ),
     overlapped: night.overlaps.some(({ first, second }) =>
-      [first, second].some((one) => one.letter === letter && one.begins === begins),
+      [first, second].some((cycle) => cycle.letter === letter && cycle.begins === begins),
     ),
   }));
   const overlaps = night.overlaps.map(({ first, second, from, to }): OverlapShape => {

@@ -69,7 +69,11 @@ export default function DeviceView(props: StepProps) {
   };
   const sensors = device.sensors ?? [];
   const setSensor = (at: number, more: Partial<DeviceSensor>) =>
-    set({ sensors: sensors.map((one, i) => (i === at ? { ...one, ...more } : one)) });
+    set({
+      sensors: sensors.map((deviceSensor, i) =>
+        i === at ? { ...deviceSensor, ...more } : deviceSensor,
+      ),
+    });
   const live = device.liveTerminals ?? [];
   const slow = device.slowValveSeconds;
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);

@@ -18,7 +18,7 @@ interface Props {
   readonly today: EpochDay;
 }
 
-/** Makes the timer one of another kind; what would no longer fit is told before it is done. */
+/** Makes the timer one of another kind; what would no longer fit is reported before it is done. */
 export function KindPicker({ plan, editor, today }: Props) {
   const [name, setName] = useState('');
   const kinds = useLibrary('kinds');
@@ -80,8 +80,8 @@ function Preview({
         {kind.programCount === 1 ? 'program' : 'programs'}. Take out first: {tooMany.join(', ')}.
       </p>
     );
-  const before = notFitting(plan, plan.timer).map((one) => findingSentence(one, speech));
-  const after = notFitting(plan, kind).map((one) => findingSentence(one, speech));
+  const before = notFitting(plan, plan.timer).map((finding) => findingSentence(finding, speech));
+  const after = notFitting(plan, kind).map((finding) => findingSentence(finding, speech));
   const fresh = after.filter((one) => !before.includes(one));
   return (
     <>

@@ -15,8 +15,8 @@ function rowsOf({ base, mine, theirs }: Conflict, clock: ClockStyle): Row[] {
   const own = recordDifferences(base, mine, clock);
   const names = new Set([...their, ...own].map(({ what }) => what));
   return [...names].map((what) => {
-    const a = their.find((one) => one.what === what);
-    const b = own.find((one) => one.what === what);
+    const a = their.find((difference) => difference.what === what);
+    const b = own.find((difference) => difference.what === what);
     return {
       what,
       saved: a?.after ?? b?.before ?? '',
@@ -93,7 +93,9 @@ export function ConflictDialog({ conflict, clock, resolve }: Props) {
 /** What somebody else's change did, in a line or two. */
 export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
   const differences = recordDifferences(before, after, clock);
-  const told = differences.slice(0, 4).map((one) => `${one.what}: ${one.before} → ${one.after}`);
+  const told = differences
+    .slice(0, 4)
+    .map((difference) => `${difference.what}: ${difference.before} → ${difference.after}`);
   const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
   return `${told.join('; ')}${more}`;
 }

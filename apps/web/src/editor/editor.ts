@@ -150,7 +150,7 @@ export class TimerEditor {
 
   /** Moves one start of a program to another time of day, shown only or made. */
   moveStart(letter: string, start: string, to: string, how: 'draft' | 'commit'): void {
-    const program = this.withPending().plan.programs.find((one) => one.letter === letter);
+    const program = this.withPending().plan.programs.find((program) => program.letter === letter);
     const at = program?.starts.indexOf(start) ?? -1;
     if (!program || at < 0) return;
     const change: RecordChange = {

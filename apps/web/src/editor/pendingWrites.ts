@@ -1,6 +1,6 @@
 /**
- * Writes that are not known to be saved, kept on the device: through a reload, and for whoever opens the timer next where the page
- * was closed in mid-walk without a network. Sending one twice is harmless.
+ * Writes that are not known to be saved, kept on the device: through a reload, and for anybody who opens the timer next where the page
+ * was closed in the middle of a walk without a network. Sending one twice is harmless.
  *
  * Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
  * taken over.
@@ -66,7 +66,7 @@ function kept(key: string): readonly Write[] {
 /** What this tab kept before it was loaded again. */
 export const pendingOf = (timerId: string): readonly Write[] => kept(keyOf(timerId, tab));
 
-/** What tabs that are gone left of a timer, and no longer keep: whoever asks has it to send. */
+/** What tabs that are gone left of a timer, and no longer keep: anybody who asks has it to send. */
 export async function leftBehind(timerId: string): Promise<readonly Write[]> {
   const locks = await navigator.locks?.query();
   if (!locks) return [];

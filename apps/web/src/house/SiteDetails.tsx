@@ -27,7 +27,7 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   minutesId: 'Table of minutes',
 };
 
-/** What is noted of the house, to be put right. Where somebody else was faster both sides are shown. */
+/** What is noted of the house, to be fixed. Where somebody else was faster both sides are shown. */
 export function SiteDetails({ site, timerId }: { readonly site: Site; readonly timerId: string }) {
   const client = useQueryClient();
   const change = useChangeSite(site.id);

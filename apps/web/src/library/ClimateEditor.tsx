@@ -129,9 +129,9 @@ export function ClimateEditor({ document, change }: Props) {
       )}
       {read && read.faults.length > 0 && (
         <ul className="cell-faults">
-          {read.faults.slice(0, 12).map((one, i) => (
+          {read.faults.slice(0, 12).map((fault, i) => (
             <li key={i} className="fault">
-              Line {one.line}, {one.column}: {faultSentence(one.fault)}
+              Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
             </li>
           ))}
           {read.faults.length > 12 && <li>… and {read.faults.length - 12} more.</li>}
@@ -171,7 +171,9 @@ export function ClimateEditor({ document, change }: Props) {
                         ) as WeatherFigures;
                         change({
                           ...document,
-                          months: document.months.map((one, at) => (at === i ? next : one)),
+                          months: document.months.map((weatherFigures, at) =>
+                            at === i ? next : weatherFigures,
+                          ),
                         });
                         return null;
                       }}
@@ -191,7 +193,9 @@ export function ClimateEditor({ document, change }: Props) {
                       const next = value === null ? rest : { ...rest, etoMmPerDay: value };
                       change({
                         ...document,
-                        months: document.months.map((one, at) => (at === i ? next : one)),
+                        months: document.months.map((weatherFigures, at) =>
+                          at === i ? next : weatherFigures,
+                        ),
                       });
                       return null;
                     }}

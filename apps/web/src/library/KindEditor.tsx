@@ -38,7 +38,7 @@ export function KindEditor({ document, change, today }: Props) {
     },
   };
   const setReach = (setting: PanelSetting, more: { line?: string; photo?: string | null }) => {
-    const before = reach.find((one) => one.setting === setting);
+    const before = reach.find((howToReach) => howToReach.setting === setting);
     const line = more.line ?? before?.line ?? '';
     const photo = more.photo === undefined ? before?.photo : (more.photo ?? undefined);
     const next = { setting, line, ...(photo === undefined ? {} : { photo }) };
@@ -73,7 +73,7 @@ export function KindEditor({ document, change, today }: Props) {
       <fieldset className="clause">
         <legend>How to reach each setting on this panel</legend>
         {PANEL_SETTINGS.map((setting) => {
-          const found = reach.find((one) => one.setting === setting);
+          const found = reach.find((howToReach) => howToReach.setting === setting);
           return (
             <div key={setting} className="reach">
               <label className="labelled">

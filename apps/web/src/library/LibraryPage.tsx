@@ -307,7 +307,7 @@ function OpenEntry<S extends PagedShelf>({
   if (items.isPending) return <Loading what="the library" />;
   if (items.isError)
     return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
-  const item = items.data.find((one) => one.id === id);
+  const item = items.data.find((libraryItem) => libraryItem.id === id);
   if (!item) return <NotFound />;
   return (
     <Entry key={id} shelf={shelf} item={item} done={() => void navigate(`/library/${shelf}`)} />

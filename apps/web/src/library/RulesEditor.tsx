@@ -20,8 +20,8 @@ import { usePreferences } from '../platform/preferences.tsx';
 
 const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 
-const toggled = <T,>(list: readonly T[] | undefined, one: T, order: readonly T[]): readonly T[] =>
-  order.filter((each) => (each === one) !== (list ?? []).includes(each));
+const toggled = <T,>(list: readonly T[] | undefined, item: T, order: readonly T[]): readonly T[] =>
+  order.filter((each) => (each === item) !== (list ?? []).includes(each));
 
 /** A record without the fields whose value is undefined or an empty list. */
 const tidy = <T extends object>(record: { [K in keyof T]: T[K] | undefined }): T =>
@@ -141,8 +141,8 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
   );
 }
 
-const replaced = <T,>(list: readonly T[], at: number, one: T | null): T[] =>
-  list.flatMap((each, i) => (i === at ? (one === null ? [] : [one]) : [each]));
+const replaced = <T,>(list: readonly T[], at: number, item: T | null): T[] =>
+  list.flatMap((each, i) => (i === at ? (item === null ? [] : [item]) : [each]));
 
 function EditionEditor({
   edition,

@@ -79,8 +79,12 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
 }
 
 /** A station's year in depths, and what its programs put down, freed of what only makes up for uneven heads. */
-function curvesOf(one: StationMinutes, given: readonly number[] | undefined, units: UnitSystem) {
-  const { year, figures } = one;
+function curvesOf(
+  stationMinutes: StationMinutes,
+  given: readonly number[] | undefined,
+  units: UnitSystem,
+) {
+  const { year, figures } = stationMinutes;
   const rate = figures.rate?.value;
   if (!year || rate === undefined) return null;
   const multiplier = schedulingMultiplier(figures.uniformity?.value ?? 0.6);
@@ -110,10 +114,13 @@ export default function MinutesView(props: StepProps) {
       station: number,
       fields: { school: school === (survey.school ?? 'balance') ? null : school },
     });
-  const nameOf = (number: number) => plan.stations.find((one) => one.number === number)?.name ?? '';
-  const known = minutes.stations.filter((one) => one.year !== null);
+  const nameOf = (number: number) =>
+    plan.stations.find((station) => station.number === number)?.name ?? '';
+  const known = minutes.stations.filter((stationMinutes) => stationMinutes.year !== null);
   const ofStation = known.find(({ number }) => number === curve);
-  const perStation = known.flatMap((one) => curvesOf(one, given.get(one.number), units) ?? []);
+  const perStation = known.flatMap(
+    (stationMinutes) => curvesOf(stationMinutes, given.get(stationMinutes.number), units) ?? [],
+  );
   // The site's curves: the mean of its stations', by name.
   const curves = ofStation
     ? (curvesOf(ofStation, given.get(ofStation.number), units) ?? [])
@@ -206,9 +213,9 @@ export default function MinutesView(props: StepProps) {
             </tr>
           </thead>
           <tbody>
-            {minutes.stations.map((one) => {
-              const { number } = one;
-              const apart = spread(one);
+            {minutes.stations.map((stationMinutes) => {
+              const { number } = stationMinutes;
+              const apart = spread(stationMinutes);
               const noted = surveyOf(survey, number);
               return (
                 <Fragment key={number}>
@@ -224,11 +231,11 @@ export default function MinutesView(props: StepProps) {
                         <button
                           type="button"
                           className="school-cell"
-                          aria-pressed={one.school === school}
-                          aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(one.answers[school].weeklySeconds)} minutes a week`}
+                          aria-pressed={stationMinutes.school === school}
+                          aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(stationMinutes.answers[school].weeklySeconds)} minutes a week`}
                           onClick={() => setStation(number, school)}
                         >
-                          {minutesText(one.answers[school].weeklySeconds)}
+                          {minutesText(stationMinutes.answers[school].weeklySeconds)}
                         </button>
                       </td>
                     ))}
@@ -239,7 +246,9 @@ export default function MinutesView(props: StepProps) {
                         decimal
                         most={10_080}
                         value={
-                          one.weeklySeconds === null ? null : Math.round(one.weeklySeconds / 6) / 10
+                          stationMinutes.weeklySeconds === null
+                            ? null
+                            : Math.round(stationMinutes.weeklySeconds / 6) / 10
                         }
                         empty="not known"
                         commit={(value) => {
@@ -257,7 +266,7 @@ export default function MinutesView(props: StepProps) {
                           });
                         }}
                       />
-                      {one.overruled && <span className="soft">your own number</span>}
+                      {stationMinutes.overruled && <span className="soft">your own number</span>}
                     </td>
                     <td>
                       <button
@@ -274,7 +283,7 @@ export default function MinutesView(props: StepProps) {
                   {open === number && (
                     <tr>
                       <td colSpan={6}>
-                        <StationSteps minutes={one} survey={survey} editor={editor} />
+                        <StationSteps minutes={stationMinutes} survey={survey} editor={editor} />
                         {noted.cups && !cupResult(noted.cups) && (
                           <p className="fault">The cups of this station were all empty.</p>
                         )}

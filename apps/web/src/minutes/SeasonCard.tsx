@@ -43,7 +43,7 @@ export function SeasonCard({ plan, survey, editor, minutes, table, month }: Prop
   if (season === 'days') {
     const waterings = Math.max(
       USUAL_WATERINGS,
-      ...survey.stations.map((one) => one.waterings ?? one.days?.most ?? 0),
+      ...survey.stations.map((station) => station.waterings ?? station.days?.most ?? 0),
     );
     const days = daysByMonth(year, hundred, waterings);
     return (

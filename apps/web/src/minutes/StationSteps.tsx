@@ -100,7 +100,7 @@ function Answer({
     <section className="school">
       <h3>{SCHOOL_WORDS[answer.school]}</h3>
       {answer.weeklySeconds === null ? (
-        <p>Needs {answer.lacking.map((one) => LACKING_WORDS[one]).join(', and ')}.</p>
+        <p>Needs {answer.lacking.map((lacking) => LACKING_WORDS[lacking]).join(', and ')}.</p>
       ) : (
         <>
           {answer.steps.map((step) => (
@@ -233,14 +233,14 @@ export function StationSteps({ minutes, survey, editor }: Props) {
                 </tr>
               </thead>
               <tbody>
-                {minutes.year.map((one) => (
-                  <tr key={one.month}>
-                    <th scope="row">{monthName(one.month)}</th>
-                    <td>{shownIn(units, 'depth', one.etoMmPerDay)}</td>
-                    <td>{shownIn(units, 'depth', one.plantMmPerWeek)}</td>
-                    <td>{shownIn(units, 'depth', one.rainMmPerWeek)}</td>
-                    <td>{shownIn(units, 'depth', one.netMmPerWeek)}</td>
-                    <td>{Math.round(one.weeklySeconds / 60)}</td>
+                {minutes.year.map((balance) => (
+                  <tr key={balance.month}>
+                    <th scope="row">{monthName(balance.month)}</th>
+                    <td>{shownIn(units, 'depth', balance.etoMmPerDay)}</td>
+                    <td>{shownIn(units, 'depth', balance.plantMmPerWeek)}</td>
+                    <td>{shownIn(units, 'depth', balance.rainMmPerWeek)}</td>
+                    <td>{shownIn(units, 'depth', balance.netMmPerWeek)}</td>
+                    <td>{Math.round(balance.weeklySeconds / 60)}</td>
                   </tr>
                 ))}
               </tbody>

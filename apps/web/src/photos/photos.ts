@@ -1,6 +1,6 @@
 /**
  * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that a page that is closed
- * in mid-walk loses none.
+ * in the middle of a walk loses none.
  */
 import { newId, RefusedError, UnreachableError } from '../api/request.ts';
 

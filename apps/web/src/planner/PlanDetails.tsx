@@ -54,7 +54,10 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
       <h2>Why</h2>
       <ul>
         {result.reasons.map(line)}
-        {cost && result.simpler.map((one) => <li key={one.what}>{simplerSentence(one, cost)}</li>)}
+        {cost &&
+          result.simpler.map((simpler) => (
+            <li key={simpler.what}>{simplerSentence(simpler, cost)}</li>
+          ))}
         {cost && <li>{proofSentence(result.proof, cost)}</li>}
       </ul>
     </section>
@@ -76,7 +79,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
       'Runs',
       ({ plan }) =>
         plan.programs
-          .map((one) => `${one.letter} ${spansWords(plan, one, clock).join(', ')}`)
+          .map((program) => `${program.letter} ${spansWords(plan, program, clock).join(', ')}`)
           .join('; '),
     ],
     ['Water a week', ({ plan }) => weekWords(plan)],
@@ -211,13 +214,15 @@ export function Season({
       </ol>
       {others.length > 0 && (
         <ul>
-          {others.map((one) => {
-            const differences = one.plan ? planDifferences(clockPlan, one.plan, clock) : [];
+          {others.map((seasonMonth) => {
+            const differences = seasonMonth.plan
+              ? planDifferences(clockPlan, seasonMonth.plan, clock)
+              : [];
             return (
-              <li key={one.month}>
-                {monthSentence(one, brief)}{' '}
-                {one.plan
-                  ? `Set: ${one.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock)}, ${spansWords(one.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
+              <li key={seasonMonth.month}>
+                {monthSentence(seasonMonth, brief)}{' '}
+                {seasonMonth.plan
+                  ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
                   : 'Nothing better was found.'}
               </li>
             );

@@ -22,9 +22,9 @@ interface Props {
 function toggled<T>(
   list: readonly T[] | undefined,
   entry: T,
-  like: (one: T) => boolean,
+  like: (item: T) => boolean,
 ): readonly T[] {
-  const rest = (list ?? []).filter((one) => !like(one));
+  const rest = (list ?? []).filter((item) => !like(item));
   return rest.length === (list ?? []).length ? [...rest, entry] : rest;
 }
 

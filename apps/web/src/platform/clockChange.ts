@@ -10,7 +10,7 @@ const DAYS_TO_LOOK = 366;
 const offsetAt = (instant: number, timeZone: string) =>
   civilSecond(new Date(instant), timeZone) - Math.floor(instant / 1000);
 
-/** The instant of the next change after one, to the minute; null where there is none within a year. */
+/** The instant of the next change after one, to the minute, or null within a year. */
 function nextInstant(after: number, timeZone: string): number | null {
   const from = Math.floor(after / MINUTE) * MINUTE;
   const before = offsetAt(from, timeZone);

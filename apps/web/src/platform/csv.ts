@@ -3,8 +3,8 @@ import Papa from 'papaparse';
 import { saveFile } from './files.ts';
 
 /**
- * Rows of a file, the headings first, up to a number of them and one more, so that whoever asked sees that there are too many; the rest of
- * the file is not read. Commas, semicolons and tabs are told apart by themselves.
+ * Rows of a file, the headings first, up to a number of them and one more, so that anybody who asked sees that there are too many; the rest of
+ * the file is not read. Commas, semicolons and tabs are distinguished by themselves.
  */
 export const rowsOf = (file: File | string, most: number): Promise<string[][]> =>
   new Promise((resolve, reject) => {

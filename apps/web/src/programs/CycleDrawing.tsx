@@ -5,7 +5,7 @@ import { useWidth } from '../charts/useWidth.ts';
 
 const ROW = 18;
 const GUTTER = 30;
-/** More pieces than this cannot be told apart, nor read out. */
+/** More pieces than this cannot be distinguished, nor read out. */
 const MOST_PIECES = 600;
 
 interface Props {
@@ -31,7 +31,7 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
   const x = (second: number) => GUTTER + (second / shape.seconds) * Math.max(1, width - GUTTER);
   const words = numbers.map((number) => {
     const pieces = shape.runs.filter(({ station }) => station === number);
-    const name = stations.find((one) => one.number === number)?.name ?? '';
+    const name = stations.find((station) => station.number === number)?.name ?? '';
     const lengths = pieces.map(({ on, off }) => lengthWords(off - on)).join(', ');
     return `${number} ${name}: ${lengths}`;
   });

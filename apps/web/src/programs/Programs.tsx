@@ -31,7 +31,9 @@ export function Programs({
 }) {
   const { settled: plan, plan: shown } = snapshot;
   const letters = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i));
-  const free = letters.find((letter) => !plan.programs.some((one) => one.letter === letter));
+  const free = letters.find(
+    (letter) => !plan.programs.some((program) => program.letter === letter),
+  );
   return (
     <>
       {programsByLetter(plan).map((program) => (

@@ -120,7 +120,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
   const [wrong, setWrong] = useState<string | null>(null);
   const replaced = (i: number, time: string) => starts.map((one, k) => (k === i ? time : one));
   const outcome = (start: string) => {
-    const found = next.find((one) => one.start === start);
+    const found = next.find((nextCycle) => nextCycle.start === start);
     return found ? outcomeWords(found, clock) : '';
   };
   return (

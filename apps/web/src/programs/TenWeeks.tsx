@@ -44,7 +44,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
   const column = (day: EpochDay) => order.indexOf(weekdayIndexOf(day));
   const first = today - column(today);
   const days = ruleDaysFrom(plan, program, first, WEEKS * 7);
-  const shown = LEGEND.filter(([state]) => days.some((one) => one.state === state));
+  const shown = LEGEND.filter(([state]) => days.some((ruleDay) => ruleDay.state === state));
   return (
     <div className="ten-weeks">
       <table>

@@ -40,7 +40,7 @@ interface Props {
 /** What is broken at a station: each with how soon it matters and a note. */
 export function DefectPicker({ faults, set }: Props) {
   const change = (at: number, more: Partial<NotedDefect>) =>
-    set(faults.map((one, i) => (i === at ? { ...one, ...more } : one)));
+    set(faults.map((defect, i) => (i === at ? { ...defect, ...more } : defect)));
   return (
     <div className="faults">
       {faults.map(({ fault, severity, note }, i) => (

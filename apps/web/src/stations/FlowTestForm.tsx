@@ -170,10 +170,10 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
           >
             <option value="">choose a station</option>
             {plan.stations
-              .filter((one) => one.number !== number)
-              .map((one) => (
-                <option key={one.number} value={one.number}>
-                  {one.number} {one.name ?? ''}
+              .filter((station) => station.number !== number)
+              .map((station) => (
+                <option key={station.number} value={station.number}>
+                  {station.number} {station.name ?? ''}
                 </option>
               ))}
           </select>

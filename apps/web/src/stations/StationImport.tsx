@@ -26,7 +26,9 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
   const [fault, setFault] = useState<string | null>(null);
   const table: StationTable | null = rows && readStationTable(rows, plan);
   const faultAt = (line: number, heading: string) =>
-    table?.faults.find((one) => one.line === line && one.column === heading.trim().toLowerCase());
+    table?.faults.find(
+      (fault) => fault.line === line && fault.column === heading.trim().toLowerCase(),
+    );
   const read = async (file: File) => {
     setFault(null);
     try {
@@ -84,9 +86,9 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
       )}
       {table && table.faults.length > 0 && (
         <ul className="cell-faults" role="alert">
-          {table.faults.slice(0, 12).map((one, i) => (
+          {table.faults.slice(0, 12).map((fault, i) => (
             <li key={i} className="fault">
-              Line {one.line}, {one.column}: {faultSentence(one.fault)}
+              Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
             </li>
           ))}
           {table.faults.length > 12 && <li>… and {table.faults.length - 12} more.</li>}

@@ -62,20 +62,23 @@ export default function StationsView(props: StepProps) {
         <Button onClick={() => setImporting(true)}>Stations from CSV</Button>
       </div>
       <ol className="walked">
-        {stations.map((one) => (
-          <li key={one.number}>
+        {stations.map((station) => (
+          <li key={station.number}>
             <Link
-              to={`/timers/${timerId}/walk/${one.number}`}
-              className={`walked-${one.walked ?? 'not'}`}
+              to={`/timers/${timerId}/walk/${station.number}`}
+              className={`walked-${station.walked ?? 'not'}`}
             >
-              <b className="station-number">{one.number}</b>
+              <b className="station-number">{station.number}</b>
               <span>
                 <strong>
-                  {plan.stations.find(({ number }) => number === one.number)?.name ?? 'no name yet'}
+                  {plan.stations.find(({ number }) => number === station.number)?.name ??
+                    'no name yet'}
                 </strong>
-                <span className="soft"> {found(one)}</span>
+                <span className="soft"> {found(station)}</span>
               </span>
-              <span className="walked-state">{one.walked ? WALKED[one.walked] : 'not walked'}</span>
+              <span className="walked-state">
+                {station.walked ? WALKED[station.walked] : 'not walked'}
+              </span>
             </Link>
           </li>
         ))}

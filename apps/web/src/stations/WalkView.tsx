@@ -69,7 +69,9 @@ interface CardProps extends StepProps {
 function walkedBefore(plan: Plan, survey: Survey, number: number): SurveyStation[] {
   return plan.stations
     .map((station) => surveyOf(survey, station.number))
-    .filter((one) => one.number !== number && ALIKE.some((key) => one[key] !== undefined))
+    .filter(
+      (station) => station.number !== number && ALIKE.some((key) => station[key] !== undefined),
+    )
     .sort((a, b) => {
       const [x, y] = [number - a.number, number - b.number];
       return (x < 0 ? 1000 - x : x) - (y < 0 ? 1000 - y : y);
@@ -79,7 +81,7 @@ function walkedBefore(plan: Plan, survey: Survey, number: number): SurveyStation
 function Card({ number, go, countdown, ...props }: CardProps) {
   const { plan, survey, editor, timerId } = props;
   const noted = surveyOf(survey, number);
-  const station = plan.stations.find((one) => one.number === number) ?? { number };
+  const station = plan.stations.find((station) => station.number === number) ?? { number };
   const [name, setName] = useState<string | null>(null);
   const [tool, setTool] = useState<Tool | null>(null);
   const nameField = useRef<HTMLInputElement>(null);
@@ -117,7 +119,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
       set({ walked });
     go(to);
   };
-  const place = plan.stations.findIndex((one) => one.number === number);
+  const place = plan.stations.findIndex((station) => station.number === number);
   const next = plan.stations[place + 1]?.number ?? null;
   const previous = plan.stations[place - 1]?.number ?? null;
   const same = (key: Alike, from: HTMLElement) => {
@@ -189,17 +191,17 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         />
         {before.length > 0 && (
           <div className="alike" role="group" aria-label="Like another station">
-            {before.slice(0, 2).map((one) => (
+            {before.slice(0, 2).map((station) => (
               <button
-                key={one.number}
+                key={station.number}
                 type="button"
                 className="plain-button"
-                onClick={() => void set(factsOf(one, ALIKE))}
+                onClick={() => void set(factsOf(station, ALIKE))}
               >
-                Like station {one.number}
+                Like station {station.number}
                 <span className="soft">
                   {' '}
-                  {plan.stations.find((each) => each.number === one.number)?.name ?? ''}
+                  {plan.stations.find((each) => each.number === station.number)?.name ?? ''}
                 </span>
               </button>
             ))}
@@ -218,7 +220,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
                 type: 'together',
                 changes: [
                   { type: 'note-station', station: number, fields: { head } },
-                  // Drip sprays nothing; whoever sees it otherwise says so with the station's switch.
+                  // Drip sprays nothing; anybody who sees it otherwise says so with the station's switch.
                   {
                     type: 'set-station',
                     station: number,
@@ -349,7 +351,7 @@ export default function WalkView(props: StepProps) {
   const countdown = useCountdown(timerId);
   const number = Number(station);
   const stations = `/timers/${timerId}/stations`;
-  if (!plan.stations.some((one) => one.number === number)) return <NotFound />;
+  if (!plan.stations.some((station) => station.number === number)) return <NotFound />;
   return (
     <>
       <p className="walk-back">

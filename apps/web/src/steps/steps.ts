@@ -114,7 +114,7 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
       };
 }
 
-/** What stands in the way of closing, in a word; each by itself is told on the step. */
+/** What stands in the way of closing, in a word; each by itself is reported on the step. */
 const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
   'no-visit': false,
   'no-as-found': 'the settings as found',
@@ -130,7 +130,7 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
   const points = openPoints(plan, survey);
   const untested = plan.stations
     .map(({ number }) => number)
-    .filter((number) => !visit.tests?.some((one) => one.station === number && one.result));
+    .filter((number) => !visit.tests?.some((test) => test.station === number && test.result));
   return {
     found: visit.asFound
       ? { done: true, line: 'Frozen as found.' }

@@ -19,7 +19,7 @@ import type { VisitBasis } from './useVisitBasis.ts';
 const MIDDLE_OF_A_MONTH = 15;
 
 /**
- * Sunrise in the middle of a month by the house's clocks, or so many minutes before it, brought down to whole minutes; null where the
+ * Sunrise in the middle of a month by the house's clocks, or so many minutes before it, rounded down to whole minutes; null where the
  * place is not noted or the sun does not rise.
  */
 export function sunriseOf(site: Site, today: EpochDay, month: number, before = 0): string | null {

@@ -95,7 +95,7 @@ function AcceptForm({
   );
 }
 
-/** The verdict and the list of overlaps tell of half-set programs and of all overlaps; the first of these is here for what puts it right. */
+/** The verdict and the list of overlaps tell of half-set programs and of all overlaps; the first of these is here for what fixes it. */
 function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
   const [overlap] = overlaps;
   const rest = findings.filter(({ code }) => code !== 'overlap' && !code.startsWith('missing-'));
@@ -122,7 +122,7 @@ function momentOf(
   return day * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
 }
 
-/** What the checks have to say: each with what puts it right, and a way to say that it is meant so. */
+/** What the checks have to say: each with what fixes it, and a way to say that it is meant so. */
 export function FindingList(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
   const findings = useMemo(() => shownOf(check, plan), [check, plan]);
@@ -177,9 +177,9 @@ export function FindingList(props: Props) {
             accept={(reason, until) => {
               setAsking(null);
               note([
-                // What is over is not kept for ever.
+                // What is over is not kept forever.
                 ...accepted.filter(
-                  (one) => one.until === undefined || one.until >= formatDate(today),
+                  (accepted) => accepted.until === undefined || accepted.until >= formatDate(today),
                 ),
                 {
                   code: finding.code,
@@ -223,7 +223,7 @@ export function FindingList(props: Props) {
                     {as.until ? ` (until ${dateWords(parseDate(as.until) ?? today, today)})` : ''}
                   </span>
                   <span className="finding-acts">
-                    <Button onClick={() => note(accepted.filter((one) => one !== as))}>
+                    <Button onClick={() => note(accepted.filter((accepted) => accepted !== as))}>
                       No longer
                     </Button>
                   </span>

@@ -44,9 +44,9 @@ export function ImportDialog({ plan, clock, close, take }: Props) {
         <>
           <p>It would change, in one step that can be undone:</p>
           <ul>
-            {differences.slice(0, MOST_SHOWN).map((one) => (
-              <li key={one.what}>
-                {one.what}: {one.before} → {one.after}
+            {differences.slice(0, MOST_SHOWN).map((difference) => (
+              <li key={difference.what}>
+                {difference.what}: {difference.before} → {difference.after}
               </li>
             ))}
             {differences.length > MOST_SHOWN && <li>and {differences.length - MOST_SHOWN} more</li>}

@@ -62,18 +62,18 @@ export const NightsAside = memo(function NightsAside(props: Props) {
         ))}
       </div>
       {distance === 'nights' &&
-        answer?.nights.map((one, i) => (
+        answer?.nights.map((night, i) => (
           <SmallNight
-            key={one.day}
-            night={one}
+            key={night.day}
+            night={night}
             letters={letters}
             sun={suns[i] ?? null}
             label={
               i === 0
                 ? 'Tonight'
-                : `${weekdayName(weekdayIndexOf(one.day))} ${civilOf(one.day).day} – ${weekdayName(weekdayIndexOf(one.day + 1))}`
+                : `${weekdayName(weekdayIndexOf(night.day))} ${civilOf(night.day).day} – ${weekdayName(weekdayIndexOf(night.day + 1))}`
             }
-            chosen={one.day === day}
+            chosen={night.day === day}
             choose={choose}
           />
         ))}

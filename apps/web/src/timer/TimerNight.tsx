@@ -53,7 +53,7 @@ export function TimerNight(props: Props) {
   const { clock } = usePreferences();
   const night = answer ? nightAt(answer, day) : undefined;
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
-  const change = changes.find((one) => isWithin(one, day)) ?? null;
+  const change = changes.find((clockChange) => isWithin(clockChange, day)) ?? null;
   const { from, to } = night ?? { from: 0, to: 0 };
   const dry = useMemo(
     () =>

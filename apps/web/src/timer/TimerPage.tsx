@@ -142,7 +142,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     .map(({ letter }) => letter)
     .join('');
   const letters = useMemo(() => lettersText.split('').filter(Boolean), [lettersText]);
-  const choose = useCallback((one: EpochDay) => setChosen(one === tonight ? null : one), [tonight]);
+  const choose = useCallback((day: EpochDay) => setChosen(day === tonight ? null : day), [tonight]);
   const moves = useMemo(
     (): MoveOutcome => ({
       // With the clock out the strip's hours are not the timer's, so nothing is marked there.

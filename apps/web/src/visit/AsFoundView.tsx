@@ -26,7 +26,7 @@ import '../planner/planner.css';
 import './visits.css';
 import { PanelEntry } from './PanelEntry.tsx';
 
-/** What nobody has to think about, put right at once. */
+/** What nobody has to think about, fixed at once. */
 function SafeFixes({
   plan,
   brief,

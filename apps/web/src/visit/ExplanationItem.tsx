@@ -34,23 +34,29 @@ interface ExplanationProps {
 /** More looks than these tire. */
 const MOST_LOOKS = 4;
 
-/** What to look at: for each cause, and for what of the variants is seen elsewhere, with what mends it. */
+/** What to look at: for each cause, and for what of the variants is seen elsewhere, with what repairs it. */
 function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
   const isStart = ({ type }: Cause) => type === 'extra-start' || type === 'other-start';
-  const told = causes.flatMap((cause) => (isStart(cause) && 'program' in cause ? [cause.program] : []));
+  const told = causes.flatMap((cause) =>
+    isStart(cause) && 'program' in cause ? [cause.program] : [],
+  );
   const others = or
-    .flatMap((one) => one.causes)
+    .flatMap((variant) => variant.causes)
     // The same starts are read already.
     .filter(
-      (cause) => !(isStart(cause) && told.some((one) => 'program' in cause && cause.program === one)),
+      (cause) =>
+        !(isStart(cause) && told.some((one) => 'program' in cause && cause.program === one)),
     );
   const looks = new Map(
-    [...causes, ...others].map((cause) => [lookSentence(cause, speech), mendSentence(cause, speech)]),
+    [...causes, ...others].map((cause) => [
+      lookSentence(cause, speech),
+      mendSentence(cause, speech),
+    ]),
   );
   return [...looks].slice(0, MOST_LOOKS);
 }
 
-/** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what mends it. */
+/** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what repairs it. */
 export function ExplanationItem(props: ExplanationProps) {
   const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
   const { causes, fits, shown, world, behind } = explained;
@@ -59,7 +65,7 @@ export function ExplanationItem(props: ExplanationProps) {
   const letters = programsByLetter(world.plan).map(({ letter }) => letter);
   const dead = causes.find((cause) => cause.type === 'dead-station');
   const takeOut = (letter: string, start: string) => {
-    const starts = plan.programs.find((one) => one.letter === letter)?.starts ?? [];
+    const starts = plan.programs.find((program) => program.letter === letter)?.starts ?? [];
     editor.commit({
       type: 'set-starts',
       program: letter,
@@ -75,28 +81,28 @@ export function ExplanationItem(props: ExplanationProps) {
       <p className="soft">
         Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
       </p>
-      {explained.or.map((one, i) => (
+      {explained.or.map((variant, i) => (
         <div key={i} className="explanation-or">
-          <p>{variantSentence(one.causes, speech)}</p>
-          <FoundTrue causes={one.causes} size="small" {...{ speech, visit, editor }} />
+          <p>{variantSentence(variant.causes, speech)}</p>
+          <FoundTrue causes={variant.causes} size="small" {...{ speech, visit, editor }} />
         </div>
       ))}
       {behind.length > 0 && (
         <ul className="visit-list">
-          {behind.map((one) => {
-            const sighting = visit.sightings?.[one.sighting];
+          {behind.map((behind) => {
+            const sighting = visit.sightings?.[behind.sighting];
             // Where something else is wrong, the start itself may be right.
             const isSet =
               causes.length === 0 &&
               plan.programs.some(
-                ({ letter, starts }) => letter === one.program && starts.includes(one.start),
+                ({ letter, starts }) => letter === behind.program && starts.includes(behind.start),
               );
             return (
               sighting && (
-                <li key={one.sighting}>
-                  {behindSentence(one, sighting, speech)}{' '}
+                <li key={behind.sighting}>
+                  {behindSentence(behind, sighting, speech)}{' '}
                   {isSet && (
-                    <Button onClick={() => takeOut(one.program, one.start)}>
+                    <Button onClick={() => takeOut(behind.program, behind.start)}>
                       Take this start out
                     </Button>
                   )}

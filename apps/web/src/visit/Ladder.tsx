@@ -14,10 +14,11 @@ export function Ladder({
   readonly tried: readonly RungTried[];
   readonly set: (next: readonly RungTried[]) => void;
 }) {
-  const of = (rung: Rung) => tried.find((one) => one.station === station && one.rung === rung);
+  const of = (rung: Rung) =>
+    tried.find((tried) => tried.station === station && tried.rung === rung);
   const put = (rung: Rung, next: RungTried | null) =>
     set([
-      ...tried.filter((one) => !(one.station === station && one.rung === rung)),
+      ...tried.filter((tried) => !(tried.station === station && tried.rung === rung)),
       ...(next ? [next] : []),
     ]);
   return (

@@ -84,7 +84,7 @@ export function LogEntry({
       .filter(({ open }) => open === isOpen)
       .map(
         ({ station, fault }) =>
-          // The cast holds for what was noted here; what another program wrote is told as it stands.
+          // The cast holds for what was noted here; what another program wrote is reported as it stands.
           `station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
       )
       .join('; ');

@@ -56,10 +56,10 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       <h2>Who comes back, and when</h2>
       {next.length > 0 && (
         <ul className="visit-list">
-          {next.map((one, i) => (
+          {next.map((visit, i) => (
             <li key={i}>
-              {dateWords(parseDate(one.date) ?? today, today)}: {NEXT_WORDS[one.reason]}
-              {one.note ? `: ${one.note}` : ''}{' '}
+              {dateWords(parseDate(visit.date) ?? today, today)}: {NEXT_WORDS[visit.reason]}
+              {visit.note ? `: ${visit.note}` : ''}{' '}
               <Button
                 size="small"
                 aria-label={`Take out visit ${i + 1}`}

@@ -30,7 +30,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const lines = panelLines(plan, panel).filter(({ setting }) => setting !== 'clock');
   const { dialect } = panel.style;
   const percentOf = (letter: string) => {
-    const program = plan.programs.find((one) => one.letter === letter);
+    const program = plan.programs.find((program) => program.letter === letter);
     return program ? effectivePercent(plan, program, monthOf(today)) : 100;
   };
   const inProgram = (letter: string) =>
@@ -51,13 +51,14 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     ),
   ];
   const ofTimer = lines.filter(
-    ({ address: place }) => !letters.some((letter) => inProgram(letter).some((one) => one.address === place)),
+    ({ address: place }) =>
+      !letters.some((letter) => inProgram(letter).some((line) => line.address === place)),
   );
   // Extras of stations have their place on the step of percent and hours; here stands what pages show.
   const general = ofTimer.filter(({ address: place }) =>
     ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
   );
-  const isUsed = (letter: string) => plan.programs.some((one) => one.letter === letter);
+  const isUsed = (letter: string) => plan.programs.some((program) => program.letter === letter);
   const field = (line: PanelLine, letter?: string) => {
     const percent = letter === undefined ? 100 : percentOf(letter);
     const shownAt = dialect.runPage === 'adjusted' && percent !== 100 ? percent : null;

@@ -111,7 +111,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
   );
 }
 
-/** The total on the display against what has been taken down: a checksum. */
+/** The total on the display against what has been noted: a checksum. */
 export function PanelTotal({
   letter,
   plan,

@@ -8,7 +8,10 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
   const noted = visit.switched ?? [];
   const open = openSwitches(visit, plan);
   const set = (what: Switched, next: { putBack: boolean; reason?: string } | null) => {
-    const all = [...noted.filter((one) => one.what !== what), ...(next ? [{ what, ...next }] : [])];
+    const all = [
+      ...noted.filter((noted) => noted.what !== what),
+      ...(next ? [{ what, ...next }] : []),
+    ];
     editor.commit({ type: 'note-visit', fields: { switched: all.length > 0 ? all : null } });
   };
   return (

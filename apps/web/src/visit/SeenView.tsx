@@ -66,7 +66,8 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
     ),
     ...(ladder === null ? [] : [ladder]),
   ]);
-  const nameOf = (number: number) => plan.stations.find((one) => one.number === number)?.name ?? '';
+  const nameOf = (number: number) =>
+    plan.stations.find((station) => station.number === number)?.name ?? '';
   return (
     <>
       <label className="labelled complaint">
@@ -80,12 +81,12 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           }
         />
       </label>
-      <SightingForm plan={plan} today={today} add={(one) => note([...sightings, one])} />
+      <SightingForm plan={plan} today={today} add={(sighting) => note([...sightings, sighting])} />
       {sightings.length > 0 && (
         <ul className="visit-list" aria-label="Seen">
-          {sightings.map((one, i) => (
+          {sightings.map((sighting, i) => (
             <li key={i}>
-              {sightingSentence(one, speech)}{' '}
+              {sightingSentence(sighting, speech)}{' '}
               <Button
                 size="small"
                 aria-label={`Take out what was seen, ${i + 1}`}

@@ -17,8 +17,8 @@ const chips = <T extends string>(all: readonly T[], words: Readonly<Record<T, st
 export function TestList({ plan, visit, editor }: VisitPartProps) {
   const tests = visit.tests ?? [];
   const set = (station: number, fields: Partial<StationTest>) => {
-    const others = tests.filter((one) => one.station !== station);
-    const before = tests.find((one) => one.station === station) ?? { station };
+    const others = tests.filter((test) => test.station !== station);
+    const before = tests.find((test) => test.station === station) ?? { station };
     const next = Object.fromEntries(
       Object.entries({ ...before, ...fields }).filter(([, value]) => value !== undefined),
     ) as unknown as StationTest;
@@ -29,7 +29,7 @@ export function TestList({ plan, visit, editor }: VisitPartProps) {
     });
   };
   const left = plan.stations.filter(
-    ({ number }) => !tests.some((one) => one.station === number && one.result),
+    ({ number }) => !tests.some((test) => test.station === number && test.result),
   );
   return (
     <section aria-label="Test" className="leave-part">
@@ -44,12 +44,12 @@ export function TestList({ plan, visit, editor }: VisitPartProps) {
         <Button
           onClick={() => {
             const rest = left.map(({ number }): StationTest => ({
-              ...tests.find((one) => one.station === number),
+              ...tests.find((test) => test.station === number),
               station: number,
               result: 'waters',
             }));
             const others = tests.filter(
-              ({ station }) => !rest.some((one) => one.station === station),
+              ({ station }) => !rest.some((test) => test.station === station),
             );
             editor.commit({
               type: 'note-visit',
@@ -61,7 +61,7 @@ export function TestList({ plan, visit, editor }: VisitPartProps) {
         </Button>
       )}
       {plan.stations.map(({ number, name }) => {
-        const noted = tests.find((one) => one.station === number);
+        const noted = tests.find((test) => test.station === number);
         return (
           <details key={number} className="test">
             <summary>

@@ -6,7 +6,7 @@ import type { DiagnosisWorker } from '../workers/diagnosing.worker.ts';
 import { started, type Started } from '../workers/started.ts';
 
 export interface Diagnosing {
-  /** What was asked, as text: an answer to something else is no answer. */
+  /** What was asked, as text: an answer to something else is not an answer. */
   readonly of: string;
   readonly state: 'working' | 'stopped' | 'done';
   readonly share: number;

@@ -28,10 +28,10 @@ const worker = {
       question.plan.stations.map(({ number }) => number),
       today,
     );
-    const explanations = all.slice(0, MOST_SHOWN).map((one) => ({
-      ...one,
-      shown: shownIn(one, night),
-      behind: evidenceOf(one, question.sightings),
+    const explanations = all.slice(0, MOST_SHOWN).map((explanation) => ({
+      ...explanation,
+      shown: shownIn(explanation, night),
+      behind: evidenceOf(explanation, question.sightings),
     }));
     return { explanations, ask };
   },

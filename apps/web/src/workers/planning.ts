@@ -32,7 +32,7 @@ export interface ConflictShown {
   readonly path: string;
   readonly demand: string;
   readonly change: string;
-  /** The brief with that change; null: there is none. */
+  /** The brief with that change, or null. */
   readonly brief: Brief | null;
 }
 

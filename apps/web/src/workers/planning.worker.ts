@@ -42,7 +42,7 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
     const worked = workOut(asked, options, own ? {} : listener);
     const text = programsText(worked);
     if (own && (worked.plan === null || seen.has(text))) continue;
-    // One that leaves more of the garden short is no choice.
+    // One that leaves more of the garden short is not an option.
     if (own?.cost && worked.cost && worked.cost[0] > own.cost[0] + MOST_MORE_SHORT) continue;
     seen.add(text);
     const conflicts = worked.conflicts.map((conflict) => ({

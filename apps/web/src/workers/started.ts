@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 
-/** A worker that is running, with its functions to be called as if they were here, and how to end it in the midst of its work. */
+/** A worker that is running, with its functions to be called as if they were here, and how to end it in the middle of its work. */
 export interface Started<T> {
   readonly call: Remote<T>;
   readonly end: () => void;

@@ -17,7 +17,7 @@ const DAYS_OF_A_YEAR = 366;
 /**
  * Verdict, nights and year of a plan.
  *
- * @param progress is told the share that is done, 0 to 1.
+ * @param progress is called with the share that is done, 0 to 1.
  * @throws TooMuchWork
  */
 export function answerOf(
@@ -63,24 +63,24 @@ function isSame(a: Night, b: Night): boolean {
     a.intended.length === b.intended.length &&
     a.served.length === b.served.length &&
     a.condensed === b.condensed &&
-    a.intended.every((one, i) => {
+    a.intended.every((cycle, i) => {
       const other = b.intended[i];
       return (
-        one.letter === other?.letter &&
-        one.start === other.start &&
-        one.begins === other.begins &&
-        one.ends === other.ends &&
-        alike(one.runs, other.runs)
+        cycle.letter === other?.letter &&
+        cycle.start === other.start &&
+        cycle.begins === other.begins &&
+        cycle.ends === other.ends &&
+        alike(cycle.runs, other.runs)
       );
     }) &&
-    a.served.every((one, i) => {
+    a.served.every((servedStart, i) => {
       const other = b.served[i];
       return (
-        one.letter === other?.letter &&
-        one.due === other.due &&
-        one.outcome === other.outcome &&
-        one.began === other.began &&
-        one.ended === other.ended
+        servedStart.letter === other?.letter &&
+        servedStart.due === other.due &&
+        servedStart.outcome === other.outcome &&
+        servedStart.began === other.began &&
+        servedStart.ended === other.ended
       );
     }) &&
     alike(a.runs, b.runs)

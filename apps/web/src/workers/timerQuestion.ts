@@ -38,7 +38,7 @@ export interface TimerAnswer {
 
 /** The night that begins on the afternoon of a day, where it was asked for. */
 export const nightAt = ({ nights, farNight }: TimerAnswer, day: EpochDay): Night | undefined =>
-  [...nights, farNight].find((one) => one?.day === day) ?? undefined;
+  [...nights, farNight].find((night) => night?.day === day) ?? undefined;
 
 /** Where may a start not be moved to? */
 export interface BlockedQuestion {

@@ -2,7 +2,7 @@ import type { Timer } from '../plan/plan.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import { TOLERANCE } from './wanted.ts';
 
-/** Shares are worked out in binary fractions; so much is not a difference. */
+/** Shares are worked out in binary fractions; this much is not a difference. */
 const SMALL = 1e-9;
 /** One run of a station, as entered, and what comes of it. */
 export interface RunChoice {
@@ -69,7 +69,7 @@ export function nearestRun(
 const isPlainer = (a: RunChoice, b: RunChoice, runsAWeek: number) =>
   Math.abs(a.given - b.given) <= SMALL &&
   Math.abs(a.seconds - a.given / runsAWeek) < Math.abs(b.seconds - b.given / runsAWeek) - SMALL;
-/** The next longer run that gives more; null: there is none. */
+/** The next longer run that gives more, or null. */
 export function longerRun(
   timer: Timer,
   wanted: number,
@@ -104,7 +104,7 @@ export function leastRun(timer: Timer, wanted: number, runsAWeek: number): RunCh
   return null;
 }
 
-/** The next shorter run that gives less; null: there is none. */
+/** The next shorter run that gives less, or null. */
 export function shorterRun(
   timer: Timer,
   wanted: number,

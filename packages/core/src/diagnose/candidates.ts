@@ -71,7 +71,8 @@ function otherDays({ letter, days }: Program): Cause[] {
     const among = (pick: (weekday: Weekday, i: number) => boolean) => WEEKDAYS.filter(pick);
     for (const weekday of WEEKDAYS) {
       const flipped = among((one) => on.includes(one) !== (one === weekday));
-      if (flipped.length > 0) causes.push(withDays(letter, { rule: 'weekdays', weekdays: flipped }));
+      if (flipped.length > 0)
+        causes.push(withDays(letter, { rule: 'weekdays', weekdays: flipped }));
     }
     // The first day of the week taken for another one.
     if (days.rule === 'weekdays' && on.length > 0 && on.length < 7)
@@ -206,7 +207,7 @@ function startCauses(world: World, program: Program, seen: readonly Seen[]): Cau
 /** Programs from the factory under a letter that is not in use. */
 function extraPrograms(plan: Plan, factory: Plan | null): Cause[] {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
-    (letter) => !plan.programs.some((one) => one.letter === letter),
+    (letter) => !plan.programs.some((program) => program.letter === letter),
   );
   if (free === undefined) return [];
   return (factory?.programs ?? []).map((program) => ({
@@ -218,7 +219,7 @@ function extraPrograms(plan: Plan, factory: Plan | null): Cause[] {
 /** More stations than this are not dead at once. */
 const MOST_DEAD = 2;
 
-/** The stations that are dry: the one that is told, or, where nothing ran, those few that should have. */
+/** The stations that are dry: the one that is reported, or, where nothing ran, those few that should have. */
 function keptDry({ station, from, to }: Seen, timeline: Timeline, ahead: number): number[] {
   if (station !== null) return [station];
   const due = timeline.within(null, from + ahead, (to ?? from) + ahead);
@@ -240,7 +241,7 @@ function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: nu
   const spans = cycles.flatMap((first, i) =>
     cycles
       .filter((_, k) => k >= i && (cycles.length <= ALL_CYCLES || i === 0 || k === last))
-      .map((one) => ({ from: first.from - ahead - 60, to: one.to - ahead + 60 })),
+      .map((timeSpan) => ({ from: first.from - ahead - 60, to: timeSpan.to - ahead + 60 })),
   );
   return [{ from: from - 1, to: end + 1 }, ...spans].map((span) => ({ type: 'sensor', ...span }));
 }
@@ -248,11 +249,11 @@ function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: nu
 /** What keeps water away in the spans in which none was seen, and what brings it at moments at which some was. */
 function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Cause[] {
   const dry = seen.filter(({ saw }) => saw === 'dry');
-  const causes: Cause[] = seen.flatMap((one): Cause[] => {
-    const { saw, from, to, times, station, seconds } = one;
+  const causes: Cause[] = seen.flatMap((seen): Cause[] => {
+    const { saw, from, to, times, station, seconds } = seen;
     if (saw === 'ran' && to !== null && times === null) return [];
     const moments =
-      to === null || saw === 'dry' ? momentsOf(one) : [roundTo((from + to) / 2, 3600)];
+      to === null || saw === 'dry' ? momentsOf(seen) : [roundTo((from + to) / 2, 3600)];
     return moments.map((at) => ({
       type: 'manual',
       station,
@@ -267,13 +268,13 @@ function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: T
   for (let day = lastDay; day >= Math.max(firstDay, lastDay - MOST_DRY_DAYS); day--)
     causes.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active') {
-    for (const one of dry) causes.push(...sensorCauses(one, timeline, ahead));
+    for (const seen of dry) causes.push(...sensorCauses(seen, timeline, ahead));
     // What they have in common.
-    const from = Math.max(...dry.map((one) => one.from));
-    const to = Math.min(...dry.map((one) => one.to ?? one.from));
+    const from = Math.max(...dry.map((seen) => seen.from));
+    const to = Math.min(...dry.map((seen) => seen.to ?? seen.from));
     if (dry.length > 1 && from < to) causes.push({ type: 'sensor', from: from - 1, to: to + 1 });
   }
-  const numbers = new Set(dry.flatMap((one) => keptDry(one, timeline, ahead)));
+  const numbers = new Set(dry.flatMap((seen) => keptDry(seen, timeline, ahead)));
   for (const station of numbers) causes.push({ type: 'dead-station', station });
   return causes;
 }
@@ -292,7 +293,7 @@ export function candidates(
   const enabled = enabledStations(plan);
   const [first] = seen;
   const month = monthOf(Math.floor(((first?.from ?? 0) + ahead) / DAY));
-  const complete = plan.programs.filter((one) => missingOf(one, enabled).length === 0);
+  const complete = plan.programs.filter((program) => missingOf(program, enabled).length === 0);
   return [
     ...complete.flatMap((program): Cause[] => [
       ...startCauses(world, program, seen),

@@ -19,7 +19,7 @@ export type Cause =
   | { readonly type: 'extra-program'; readonly program: Program }
   /** Of the whole timer where no program is named. */
   | { readonly type: 'percent'; readonly program?: string; readonly percent: number }
-  /** An interval that began so many days later. */
+  /** An interval that began that many days later. */
   | { readonly type: 'phase'; readonly program: string; readonly days: number }
   | { readonly type: 'days'; readonly program: string; readonly days: Days }
   | {
@@ -75,7 +75,7 @@ export const asNoted = (plan: Plan, ahead: number): World => ({
 
 const withProgram = (plan: Plan, letter: string, change: (program: Program) => Program): Plan => ({
   ...plan,
-  programs: plan.programs.map((one) => (one.letter === letter ? change(one) : one)),
+  programs: plan.programs.map((program) => (program.letter === letter ? change(program) : program)),
 });
 
 const withRun = (runs: readonly Run[], station: number, seconds: number): Run[] =>
@@ -100,13 +100,16 @@ export function withCause(world: World, cause: Cause, factory: Plan | null): Wor
       return { ...world, ahead: cause.ahead };
     case 'extra-start':
       return inPlan(
-        withProgram(plan, cause.program, (one) => ({ ...one, starts: [...one.starts, cause.start] })),
+        withProgram(plan, cause.program, (program) => ({
+          ...program,
+          starts: [...program.starts, cause.start],
+        })),
       );
     case 'other-start':
       return inPlan(
-        withProgram(plan, cause.program, (one) => ({
-          ...one,
-          starts: one.starts.map((start) => (start === cause.start ? cause.to : start)),
+        withProgram(plan, cause.program, (program) => ({
+          ...program,
+          starts: program.starts.map((start) => (start === cause.start ? cause.to : start)),
         })),
       );
     case 'extra-program':
@@ -115,33 +118,38 @@ export function withCause(world: World, cause: Cause, factory: Plan | null): Wor
       return inPlan(
         cause.program === undefined
           ? withPercent(plan, cause.percent)
-          : withProgram(plan, cause.program, (one) => ({ ...one, seasonalPercent: cause.percent })),
+          : withProgram(plan, cause.program, (program) => ({
+              ...program,
+              seasonalPercent: cause.percent,
+            })),
       );
     case 'phase':
       return inPlan(
-        withProgram(plan, cause.program, (one) =>
-          one.days?.rule === 'interval'
+        withProgram(plan, cause.program, (program) =>
+          program.days?.rule === 'interval'
             ? {
-                ...one,
+                ...program,
                 days: {
-                  ...one.days,
-                  firstDate: formatDate((parseDate(one.days.firstDate) ?? 0) + cause.days),
+                  ...program.days,
+                  firstDate: formatDate((parseDate(program.days.firstDate) ?? 0) + cause.days),
                 },
               }
-            : one,
+            : program,
         ),
       );
     case 'days':
-      return inPlan(withProgram(plan, cause.program, (one) => ({ ...one, days: cause.days })));
+      return inPlan(
+        withProgram(plan, cause.program, (program) => ({ ...program, days: cause.days })),
+      );
     case 'run':
       return inPlan(
-        withProgram(plan, cause.program, (one) => ({
-          ...one,
-          runs: withRun(one.runs, cause.station, cause.seconds),
+        withProgram(plan, cause.program, (program) => ({
+          ...program,
+          runs: withRun(program.runs, cause.station, cause.seconds),
         })),
       );
     case 'half-set':
-      return inPlan(withProgram(plan, cause.program, (one) => ({ ...one, days: null })));
+      return inPlan(withProgram(plan, cause.program, (program) => ({ ...program, days: null })));
     case 'rain-delay':
       return inPlan({ ...plan, settings: { ...plan.settings, wateringResumes: cause.until } });
     case 'off':
@@ -187,7 +195,7 @@ export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null 
 const TIMES_OF_DAY = 288;
 /** Days that somebody looks back on. */
 const DAYS_LOOKED_BACK = 10;
-/** Lengths that a run can be set to by mistake, told apart. */
+/** Lengths that a run can be set to by mistake, distinguished. */
 const LENGTHS = 12;
 /** Who sets a run to more than this means a drip line, or has mistaken hours for minutes, seconds. */
 const LONG_RUN = 4200;
@@ -203,7 +211,7 @@ const LONG_RUN_IS_ODD = 2;
 export function rarityOf(cause: Cause, plan: Plan): number {
   const ways = (count: number) => Math.log(Math.max(1, count));
   const programs = plan.programs.length;
-  const starts = plan.programs.flatMap((one) => one.starts).length;
+  const starts = plan.programs.flatMap((program) => program.starts).length;
   switch (cause.type) {
     case 'clock':
       return clockRarity(cause.ahead);
@@ -235,7 +243,9 @@ export function rarityOf(cause: Cause, plan: Plan): number {
       return 1.8 + ways(7 * programs);
     case 'run':
       return (
-        1.2 + ways(plan.stations.length * LENGTHS) + (cause.seconds > LONG_RUN ? LONG_RUN_IS_ODD : 0)
+        1.2 +
+        ways(plan.stations.length * LENGTHS) +
+        (cause.seconds > LONG_RUN ? LONG_RUN_IS_ODD : 0)
       );
     case 'manual':
       return ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);

@@ -24,11 +24,11 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'other-start':
       return `program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
     case 'extra-program':
-      return `program ${labelOf(cause.program.letter, speech)} is set although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock)}`;
+      return `program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock)}`;
     case 'percent':
       return cause.program === undefined
-        ? `the seasonal percent stands at ${cause.percent} %`
-        : `the percent of program ${labelOf(cause.program, speech)} stands at ${cause.percent} %`;
+        ? `the seasonal percent is ${cause.percent} %`
+        : `the percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
     case 'phase':
       return `the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? '1 day' : `${cause.days} days`}`;
     case 'days':
@@ -38,25 +38,25 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
         ? `${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
         : `${stationOrSomething(cause.station, plan)} is set to ${lengthWords(cause.seconds)} in program ${labelOf(cause.program, speech)}`;
     case 'half-set':
-      return `program ${labelOf(cause.program, speech)} lacks its start, its run times or its days, and never waters`;
+      return `program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
       return `a rain delay is on, until ${dateWords(parseDate(cause.until) ?? on, on)}`;
     case 'off':
       return 'watering is switched off';
     case 'sensor':
-      return 'the rain sensor kept it dry';
+      return 'the rain sensor stopped it';
     case 'manual':
       return `somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
     case 'dead-station':
-      return `${stationOrSomething(cause.station, plan)} does not open: its wire, its valve or its output`;
+      return `${stationOrSomething(cause.station, plan)} does not open: check its wire, its valve and its output`;
     case 'power-failure':
-      return 'the timer lost its memory and runs what it has from the factory';
+      return 'the timer lost its memory and runs its factory settings';
   }
 }
 
 /** What would explain it, as one sentence; nothing wrong: it is set so. */
 export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
-  if (causes.length === 0) return 'The timer does just what it is set to.';
+  if (causes.length === 0) return 'The timer does exactly what it is set to do.';
   return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
 }
 
@@ -68,11 +68,11 @@ export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
   switch (cause.type) {
     case 'clock':
-      return 'Read the clock: hour, morning or afternoon, and the day of the week.';
+      return 'Read the clock: the time, morning or afternoon, and the day of the week.';
     case 'extra-start':
       return `Go through every start of program ${labelOf(cause.program, speech)}: does one say ${startWords(cause.start, clock)}?`;
     case 'other-start':
-      return `Read the starts of program ${labelOf(cause.program, speech)}, morning or afternoon too.`;
+      return `Read the starts of program ${labelOf(cause.program, speech)}, and whether each is morning or afternoon.`;
     case 'extra-program':
       return `Open program ${labelOf(cause.program.letter, speech)}: are its starts all off?`;
     case 'percent':
@@ -88,24 +88,24 @@ export function lookSentence(cause: Cause, speech: TimerSpeech): string {
     case 'rain-delay':
       return 'Does the display show a rain delay, or days left of one?';
     case 'off':
-      return 'Is it on run, or off?';
+      return 'Is it set to run or off?';
     case 'sensor':
-      return 'Did it rain then? Does the sensor click when it is wetted, and is its switch on active?';
+      return 'Did it rain then? Does the sensor click when you wet it, and is its switch on active?';
     case 'manual':
       return 'Ask who was at the box that day.';
     case 'dead-station':
       return `Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
     case 'power-failure':
-      return 'Does the clock flash? Does program A say what it has from the factory?';
+      return 'Does the clock flash? Does program A show the factory settings?';
   }
 }
 
-/** What puts it right. */
+/** What fixes it. */
 export function mendSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan } = speech;
   switch (cause.type) {
     case 'clock':
-      return 'Set the clock, the date and the year; the day of the week proves them.';
+      return 'Set the clock, the date and the year; the day of the week confirms them.';
     case 'extra-start':
     case 'other-start':
     case 'extra-program':
@@ -116,23 +116,23 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
     case 'half-set':
       return 'Key it in as planned.';
     case 'rain-delay':
-      return 'Take the rain delay off.';
+      return 'End the rain delay.';
     case 'off':
-      return 'Switch it to run.';
+      return 'Set it to run.';
     case 'sensor':
-      return 'Nothing, where it had rained; else test the sensor.';
+      return 'Nothing if it had rained; otherwise test the sensor.';
     case 'manual':
-      return 'Nothing to set: say on the page how to water by hand, and that it ends by itself.';
+      return 'Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.';
     case 'dead-station':
       return `Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
     case 'power-failure':
-      return 'Set the clock and key everything in; look at the backup battery.';
+      return 'Set the clock, key everything in, and check the backup battery.';
   }
 }
 
 export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
-  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on)} and noon of the day after?`;
+  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on)} and noon the next day?`;
 }
 
 /** Which start was behind something that was seen. */
@@ -143,5 +143,5 @@ export function behindSentence(behind: Behind, sighting: Sighting, speech: Timer
     behind.waited > 0
       ? `, which had waited ${lengthWords(behind.waited)}${behind.after === null ? '' : ` for program ${labelOf(behind.after, speech)}`}`
       : '';
-  return `What ran ${moment} was program ${label}, its start at ${startWords(behind.start, speech.clock)}${waited}.`;
+  return `What ran ${moment} was program ${label}, started at ${startWords(behind.start, speech.clock)}${waited}.`;
 }

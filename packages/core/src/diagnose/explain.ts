@@ -85,7 +85,7 @@ function tryClocks(
 ): Tried[] {
   return errors.map((ahead) => {
     const wrong = { ...world, ahead };
-    const fits = search.seen.map((one) => misfitOf(one, timeline, wrong));
+    const fits = search.seen.map((seen) => misfitOf(seen, timeline, wrong));
     return search.consider(causesOf(ahead), wrong, fits);
   });
 }
@@ -134,7 +134,7 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       .map((b) => {
         const fits = asSet.fits.map((before, k) => {
           const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
-          // What mends a sighting may do so in either; what breaks one that fitted breaks it in both.
+          // What repairs a sighting may do so in either; what breaks one that fitted breaks it in both.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });
         const own = b.causes.slice(known);
@@ -174,7 +174,7 @@ function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progre
  *
  * Cost: some thousand short simulations, a second for an ordinary garden and ten for the largest; ask it from a worker.
  *
- * @param progress is told now and then how far it is.
+ * @param progress is called now and then with how far it is.
  */
 export function explain(question: Question, progress: Progress = () => undefined): Explanation[] {
   if (question.sightings.length === 0) return [];

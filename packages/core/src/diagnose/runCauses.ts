@@ -17,21 +17,21 @@ interface Late {
 }
 
 /** Runs that would have to be later or sooner for a sighting to fit, by the timer's clock. */
-function latenessOf(one: Seen, timeline: Timeline, ahead: number): Late[] {
-  if (one.station === null) return [];
-  const near = (from: ClockSecond, to: ClockSecond) => timeline.within(one.station, from, to);
-  const [from, to] = [one.from + ahead, (one.to ?? one.from) + ahead];
-  if (one.saw === 'ran')
-    return one.to === null
+function latenessOf(seen: Seen, timeline: Timeline, ahead: number): Late[] {
+  if (seen.station === null) return [];
+  const near = (from: ClockSecond, to: ClockSecond) => timeline.within(seen.station, from, to);
+  const [from, to] = [seen.from + ahead, (seen.to ?? seen.from) + ahead];
+  if (seen.saw === 'ran')
+    return seen.to === null
       ? near(from - HOLDS_UP, from + HOLDS_UP).map((due) => ({ due, late: from - due.on }))
       : [];
   // It ran just before the span, but was done too early; it should run just after it, but was due too soon.
   return [
-    ...(one.ranBefore ? near(from - HOLDS_UP, from) : []).map((due) => ({
+    ...(seen.ranBefore ? near(from - HOLDS_UP, from) : []).map((due) => ({
       due,
       late: from - AROUND_DRY / 3 - due.off,
     })),
-    ...(one.ranAfter ? near(to - HOLDS_UP, to) : []).map((due) => ({
+    ...(seen.ranAfter ? near(to - HOLDS_UP, to) : []).map((due) => ({
       due,
       late: to + AROUND_DRY / 12 - due.on,
     })),
@@ -55,7 +55,7 @@ class RunCauses {
     day: number,
     change: (now: number) => number,
   ) {
-    const program = this.programs.find((one) => one.letter === letter);
+    const program = this.programs.find((program) => program.letter === letter);
     const present = program?.runs.find((run) => run.station === station)?.seconds;
     if (!program || station === null || present === undefined) return;
     const percent = effectivePercent(this.plan, program, monthOf(day));

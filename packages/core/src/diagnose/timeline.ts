@@ -175,7 +175,7 @@ const isWet = (run: SeenRun, world: World, ahead: number): boolean =>
     ({ from, to }) => run.on - ahead < to && run.off - ahead > from && obeys(world, run),
   );
 
-/** Whether a sensor begins or ceases to keep water away in the midst of a cycle. */
+/** Whether a sensor begins or ceases to keep water away in the middle of a cycle. */
 export function cutsCycle(timeline: Timeline, world: World): boolean {
   const kept = new Map<number, boolean>();
   return timeline.runs.some((run) => {
@@ -209,7 +209,7 @@ function runsSeen(
 
 /** So near to an end of a dry span it ran, where somebody says so: people know the hour, more or less. */
 export const AROUND_DRY = 5400;
-/** So far into the span the run may reach: its ends are told to five minutes. */
+/** So far into the span the run may reach: its ends are reported to five minutes. */
 const DRY_TOLERANCE = 300;
 /** Of a dry span somebody is surer than of when it began and ended. */
 const END_MISSED = 12;
@@ -222,7 +222,7 @@ function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => Se
   const intrusion = ({ station, on, off }: SeenRun): number => {
     // A run by hand that nobody saw where may have been at another station.
     if (station === null && seen.station !== null) return 0;
-    // The one before the span, or after it, is told to some minutes.
+    // The one before the span, or after it, is reported to some minutes.
     if (ranBefore && on <= first) return beyond(off - first, DRY_TOLERANCE, MOMENT_SCALE);
     if (ranAfter && off >= last) return beyond(last - on, DRY_TOLERANCE, MOMENT_SCALE);
     return MISS;
@@ -241,7 +241,12 @@ function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => Se
  *
  * @param ahead seconds by which the timer's clock is ahead of the true one.
  */
-export function misfitOf(seen: Seen, timeline: Timeline, world: World, ahead = world.ahead): number {
+export function misfitOf(
+  seen: Seen,
+  timeline: Timeline,
+  world: World,
+  ahead = world.ahead,
+): number {
   const between = (from: ClockSecond, to: ClockSecond) =>
     runsSeen(seen.station, from, to, timeline, world, ahead);
   const { from, to } = seen;

@@ -4,7 +4,14 @@ import { attempt } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Sighting, Sign } from '../visit/visit.ts';
 import { candidates } from './candidates.ts';
-import { isHalfADay, rarityOf, withCause, type Cause, type CauseType, type World } from './causes.ts';
+import {
+  isHalfADay,
+  rarityOf,
+  withCause,
+  type Cause,
+  type CauseType,
+  type World,
+} from './causes.ts';
 import { misfitOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
 
 export interface Question {
@@ -32,11 +39,11 @@ export interface Explanation {
 
 export type Variant = Omit<Explanation, 'or'>;
 
-/** Two things wrong at once are seldomer than each by itself. */
+/** Two things wrong at once are less likely than each by itself. */
 const TWO_AT_ONCE = 1;
 /** A loss of memory whose clock was looked at: nothing of it is left to guess. */
 const POWER_SEEN = 2.4;
-/** A sensor that dries, or is wet, in the midst of a cycle: most dry by day. */
+/** A sensor that dries, or is wet, in the middle of a cycle: most dry by day. */
 const IN_A_CYCLE = 2.5;
 /** A sign on the box that speaks for something. */
 const SIGN_SPEAKS = 2;
@@ -56,9 +63,9 @@ const SIGN_POINTS: Readonly<Record<Sign, readonly CauseType[]>> = {
 
 const LEAVES_ALL_DRY: readonly CauseType[] = ['off', 'rain-delay', 'sensor'];
 
-/** How many explanations are told. */
+/** How many explanations are reported. */
 export const MOST_TOLD = 8;
-/** A variant is told as well where it is less likely by no more than this, in nats. */
+/** A variant is reported as well where it is less likely by no more than this, in nats. */
 const STILL_LIKELY = 8;
 const MOST_VARIANTS = 4;
 
@@ -67,12 +74,12 @@ const AGREES = 1.5;
 /** A fit is not really better by less than this, in nats. */
 const NO_BETTER = 0.5;
 
-/** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is told. */
+/** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is reported. */
 export const SAME_CLOCK = 900;
 
 export const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
 
-/** What two explanations must share to be variants of one, of each of which the best is told: kind and place, not the very value. */
+/** What two explanations must share to be variants of one, of each of which the best is reported: kind and place, not the very value. */
 export function familyOf(cause: Cause): string {
   switch (cause.type) {
     case 'clock':
@@ -148,13 +155,13 @@ export class TriedWorlds {
   }
 
   fitsIn(timeline: Timeline, world: World): number[] {
-    return this.seen.map((one) => misfitOf(one, timeline, world));
+    return this.seen.map((seen) => misfitOf(seen, timeline, world));
   }
 
   rarity(causes: readonly Cause[]): number {
     const spoken = new Set(this.question.signs.flatMap((sign) => SIGN_POINTS[sign]));
     const each = causes.map((cause) => {
-      // A clock that was looked at is no guess.
+      // A clock that was looked at is not a guess.
       if (cause.type === 'clock' && this.question.ahead !== null) return 0;
       if (cause.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
       const spokenFor = spoken.has(cause.type) ? SIGN_SPEAKS : 0;
@@ -164,7 +171,7 @@ export class TriedWorlds {
     return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
   }
 
-  /** What leaves many stations dry is told of one of them in as many ways. */
+  /** What leaves many stations dry is reported of one of them in as many ways. */
   private named(cause: Cause): number {
     const { programs } = this.question.plan;
     const dry = programs.filter(({ letter }) =>
@@ -178,7 +185,13 @@ export class TriedWorlds {
   }
 
   consider(causes: readonly Cause[], world: World, fits: readonly number[], unlikely = 0): Tried {
-    const tried = { causes, world, fits, unlikely, cost: this.rarity(causes) + unlikely + sum(fits) };
+    const tried = {
+      causes,
+      world,
+      fits,
+      unlikely,
+      cost: this.rarity(causes) + unlikely + sum(fits),
+    };
     const look = keyOf(causes, lookOf);
     const variants = this.found.get(look) ?? new Map<string, Tried>();
     this.found.set(look, variants);
@@ -205,7 +218,7 @@ export class TriedWorlds {
     return candidates(world, this.seen, timeline, this.question.factory);
   }
 
-  /** What the last of those costs that would be told: a dearer one is not worth its simulation. */
+  /** What the last of those costs that would be told: a costlier one is not worth its simulation. */
   worst(): number {
     return this.best(MOST_TOLD).at(MOST_TOLD - 1)?.cost ?? Infinity;
   }

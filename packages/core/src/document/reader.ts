@@ -70,7 +70,7 @@ export function text(leastLength = 0): Reader<string> {
       faults.push({
         code: 'wrong-length',
         path,
-        expected: `at least ${leastLength} character`,
+        expected: `at least ${leastLength} ${leastLength === 1 ? 'character' : 'characters'}`,
         actual: value.length,
       });
       return undefined;
@@ -210,7 +210,7 @@ export function fieldsToSet<T extends object>(fields: Fields<T>): Reader<FieldsT
   return object(Object.fromEntries(entries) as unknown as Fields<FieldsToSet<T>>);
 }
 
-/** One of several objects, told apart by the text in one field. */
+/** One of several objects, distinguished by the text in one field. */
 export function variant<T extends object>(
   tag: string,
   cases: Readonly<Record<string, Reader<T>>>,
@@ -243,7 +243,7 @@ export function nullable<T>(read: Reader<T>): Reader<T | null> {
   return (value, path, faults) => (value === null ? null : read(value, path, faults));
 }
 
-/** Notes are read by people; more text than this is no note. */
+/** Notes are read by people; more text than this is not a note. */
 export const MOST_NOTE_LENGTH = 2000;
 
 export const readLine: Reader<string> = textLike(
@@ -257,5 +257,5 @@ export const readNote: Reader<string> = textLike(
 /** An id as clients make them. */
 export const readUuid: Reader<string> = textLike(
   (t) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(t),
-  'an id, a UUID in small letters',
+  'a UUID in lower-case letters',
 );

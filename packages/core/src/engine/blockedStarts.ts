@@ -12,9 +12,9 @@ import { Examination } from './examination.ts';
  */
 export function blockedStarts(plan: Plan, letter: string, start: string, on: EpochDay): number[] {
   const { proof, complete } = new Examination(plan, on, new Effort());
-  const program = complete.find((one) => one.letter === letter);
+  const program = complete.find((program) => program.letter === letter);
   const own = program?.starts.find((one) => one.start === start);
-  const rule = plan.programs.find((one) => one.letter === letter)?.days?.rule;
+  const rule = plan.programs.find((program) => program.letter === letter)?.days?.rule;
   if (!program || !own || rule === 'hours') return [];
   const step = plan.timer.startStepMinutes * 60;
   const candidates = Array.from({ length: SECONDS_PER_DAY / step }, (_, i) => i * step);

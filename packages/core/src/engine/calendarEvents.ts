@@ -1,5 +1,5 @@
 /**
- * What waters when, as events of a calendar: with a rule that comes again where that is exact for ever, else date by date.
+ * What waters when, as events of a calendar: with a rule that comes again where that is exact forever, else date by date.
  */
 import {
   SECONDS_PER_DAY,
@@ -15,7 +15,7 @@ import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf, variesByMonth } from '../plan/program.ts';
 import { simulate } from './simulate.ts';
 
-/** Every so many days, on these weekdays and days of the month only (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
+/** Every that many days, on these weekdays and days of the month only (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
 export interface DailyRule {
   readonly everyDays: number;
   /** Null: all of them. */
@@ -36,7 +36,7 @@ export interface WateringEvent {
 /** So far ahead goes what no rule can say. */
 export const DAYS_AHEAD = 731;
 
-/** Whether every cycle of a program is like every other one, for ever: then it can be said by a rule. */
+/** Whether every cycle of a program is like every other one, forever: then it can be said by a rule. */
 function isRegular(plan: Plan, from: EpochDay): boolean {
   const { settings, programs, timer } = plan;
   const windows = [settings, ...programs].flatMap((one) => one.noWaterWindows ?? []);

@@ -27,7 +27,9 @@ export interface MovedStart {
  */
 export function startsMovedBy(plan: Plan, { day, from, to }: ClockChange): MovedStart[] {
   const enabled = enabledStations(plan);
-  const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
+  const complete = programsByLetter(plan).filter(
+    (program) => missingOf(program, enabled).length === 0,
+  );
   return complete.flatMap((program) =>
     startsOf(plan, program).flatMap(({ start, secondOfDay, days }): MovedStart[] => {
       const { letter } = program;

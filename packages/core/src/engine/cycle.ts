@@ -45,7 +45,7 @@ export interface CycleModel {
   readonly seasonal: Seasonal;
   /** The limit K of stations open at once within the cycle. */
   readonly atOnce: number;
-  /** Thousandths of a litre a minute; endless where none is set. */
+  /** Thousandths of a litre a minute; Infinity where none is set. */
   readonly flowLimit: number;
   /** Where the runs stand in the document. */
   readonly path: Path;
@@ -116,17 +116,17 @@ function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number): Shar
   return made;
 }
 
-/** Pieces worked through one by one before it is worth while to look for a pattern that comes again. */
+/** Pieces worked through one by one before it is worth it to look for a pattern that comes again. */
 const PIECES_BEFORE_A_PATTERN = 256;
 
 /** No timer has more stations (plan-format.md). */
 const EVERY_ROW = Int32Array.from({ length: 99 }, (_, i) => i);
 
-/** A cycle at work: section 4's loop, with moments of its own counting. Stations are told by their row in the shares. */
+/** A cycle at work: section 4's loop, with moments of its own. Stations are reported by their row in the shares. */
 class Work {
   private readonly left: Float64Array;
   private readonly ready: Float64Array;
-  /** Moment of closing; endlessly long ago: not open. */
+  /** Moment of closing; −Infinity while closed. */
   private readonly closes: Float64Array;
   /** Rows of the stations that still have water to give, ascending; the first `living` of them. */
   private readonly live: Int32Array;

@@ -78,7 +78,7 @@ export class Examination {
       .flatMap((start) =>
         program
           .classesOf(start, asSet(program))
-          .map((one) => ({ start, one, seconds: length(one) })),
+          .map((dates) => ({ start, one: dates, seconds: length(dates) })),
       )
       .sort((a, b) => a.seconds - b.seconds);
     const comes = ({ start, one }: { start: StartDays; one: CycleClass }) =>

@@ -7,7 +7,7 @@ import { percentSteps } from '../plan/program.ts';
 export interface Headroom {
   /** The greatest step up to which no two cycles ever overlap; null where already the lowest step overlaps. */
   readonly percent: number | null;
-  /** The next step, at which some do; null where there is none. */
+  /** The next step, at which some do, or null. */
   readonly nextStep: number | null;
 }
 

@@ -14,7 +14,7 @@ import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } fro
 export const NIGHT_BEGINS_SECOND = 15 * 3600;
 /** Until 9 in the morning "tonight" is the night that is still going on. */
 const MORNING_ENDS_SECOND = 9 * 3600;
-/** A queue on a weekly plan is either worked off within a week or grows for ever; so many days before show which. */
+/** A queue on a weekly plan is either worked off within a week or grows forever; that many days before show which. */
 const DAYS_BEFORE = 8;
 
 /** A cycle as it would run by itself, at its place in time. */
@@ -73,7 +73,7 @@ export function nightOf(moment: ClockSecond): EpochDay {
   return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
 }
 
-/** More runs in all the nights together than anybody could tell apart, or a page could hold. */
+/** More runs in all the nights together than anybody could distinguish, or a page could hold. */
 const MOST_RUNS = 20_000;
 const MOST_OVERLAPS_OF_A_CONDENSED_NIGHT = 200;
 
@@ -152,16 +152,16 @@ export function nightsFrom(
     const day = first + i;
     const from = day * SECONDS_PER_DAY + NIGHT_BEGINS_SECOND;
     const to = from + SECONDS_PER_DAY;
-    const intended = all.filter((one) => one.begins < to && one.ends > from);
+    const intended = all.filter((cycle) => cycle.begins < to && cycle.ends > from);
     return {
       day,
       from,
       to,
       intended,
       overlaps: sharedStretches(intended, mostOverlaps).filter(
-        (one) => one.from < to && one.to > from,
+        (stretch) => stretch.from < to && stretch.to > from,
       ),
-      served: served.filter((one) => one.due >= from && one.due < to),
+      served: served.filter((servedStart) => servedStart.due >= from && servedStart.due < to),
       runs: runs.filter((run) => run.on < to && run.off > from),
       condensed,
     };

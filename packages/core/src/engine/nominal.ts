@@ -128,7 +128,7 @@ export class ProgramCycles {
     const until = this.windows.nextWindow(begin);
     if (begin + length <= until) return begin + length;
     if (this.cutsInWindow) return until;
-    // Mostly a cycle meets one window, and then it is all the same on which day of the week.
+    // Mostly a cycle meets one window, and then it makes no difference on which day of the week.
     const resumes = this.windows.nextFree(until);
     const again = this.windows.nextWindow(resumes);
     const once = ((until - begin) * SECONDS_PER_WEEK + (resumes - until)) * 1024 + percent;
@@ -178,7 +178,7 @@ export class ProgramCycles {
     return shape;
   }
 
-  /** The nominal cycle of a start due on a date of a weekday, from 00:00 of that date; null where there is none. */
+  /** The nominal cycle of a start due on a date of a weekday, from 00:00 of that date, or null. */
   nominal(secondOfDay: number, weekday: number, percent: number): Occupied | null {
     if (this.lengthAt(percent) === 0) return null;
     const midnight = (MONDAY + weekday) * SECONDS_PER_DAY;
@@ -187,7 +187,7 @@ export class ProgramCycles {
     return { begins: begin - midnight, ends: this.endOf(begin, percent) - midnight };
   }
 
-  /** The nominal cycle of a start due on a date, at the percent set; null where there is none. */
+  /** The nominal cycle of a start due on a date, at the percent set, or null. */
   nominalOn(secondOfDay: number, day: EpochDay): Occupied | null {
     const cycle = this.nominal(secondOfDay, weekdayIndexOf(day), this.percentOn(day));
     const midnight = day * SECONDS_PER_DAY;
@@ -210,7 +210,7 @@ export class ProgramCycles {
     const known = this.classesOnce.get(start);
     if (known?.choices === choices) return known.classes;
     const months = new Map<readonly number[], MonthMask>();
-    choices.forEach((one, i) => months.set(one, (months.get(one) ?? 0) | (1 << i)));
+    choices.forEach((percents, i) => months.set(percents, (months.get(percents) ?? 0) | (1 << i)));
     const classes: CycleClass[] = [];
     for (const [percents, mask] of months) {
       const alike: (CycleClass & { weekdays: number })[] = [];

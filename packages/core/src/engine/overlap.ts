@@ -7,7 +7,7 @@
  * date. Two cycles, the second's date k days after the first's, overlap or not by their two stretches and k alone; and only
  * those k can matter by which the first's stretch reaches the second's. Whether there are such dates is a question about two
  * sets of days and k, answered by meetings.ts without looking at dates one by one, and remembered, since starts of one
- * program share it. So all pairs of starts, of their classes and of k within reach are gone through, and nothing else can
+ * program share it. So all pairs of starts, of their classes and of k within reach are tried, and nothing else can
  * overlap.
  *
  * Two things spare most of the work and change no answer. A cycle overlaps a later one only if it overlaps the next that
@@ -114,7 +114,7 @@ interface Beginning {
   readonly weekday: number;
 }
 
-/** A beginning, and the least number of seconds from it to the next of any start on any date; endless: none in reach. */
+/** A beginning, and the least number of seconds from it to the next of any start on any date; Infinity if there is none in reach. */
 interface Gap {
   readonly beginning: Beginning;
   readonly seconds: number;
@@ -178,9 +178,9 @@ export class OverlapProof {
     const stretches = program
       .classesOf(start, choices)
       .filter(({ begins, ends }) => ends > begins)
-      .map((one) => ({
-        ...one,
-        dates: this.meetings.classOf(start.days, one.weekdays, one.months),
+      .map((dates) => ({
+        ...dates,
+        dates: this.meetings.classOf(start.days, dates.weekdays, dates.months),
       }));
     const dates = this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH);
     const least = this.least(start);
@@ -213,8 +213,8 @@ export class OverlapProof {
     }
     return [...groups].map(([begins, own]) => {
       own.sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
-      const weekdays = own.reduce((mask, one) => mask | one.weekdays, 0);
-      const months = own.reduce((mask, one) => mask | one.months, 0);
+      const weekdays = own.reduce((mask, stretch) => mask | stretch.weekdays, 0);
+      const months = own.reduce((mask, stretch) => mask | stretch.months, 0);
       const [first] = own;
       const longest = first ? first.ends - first.begins : 0;
       const dates = this.meetings.classOf(days, weekdays, months);
@@ -371,7 +371,7 @@ export class OverlapProof {
   }
 
   /**
-   * The earliest event of two starts of which x's cycle is the first; null: there is none.
+   * The earliest event of two starts of which x's cycle is the first, or null.
    *
    * @param known an event of the two that counts as well; only earlier ones are looked for.
    */
@@ -437,7 +437,7 @@ export class OverlapProof {
    */
   perYear({ first, second }: Overlap): number {
     const names = [first, second].map(({ letter, start }) => {
-      const program = this.programs.find((one) => one.letter === letter);
+      const program = this.programs.find((program) => program.letter === letter);
       const own = program?.starts.find((one) => one.start === start);
       return program && own ? this.named(program, own, asSet(program)) : null;
     });
@@ -472,7 +472,7 @@ function canReach({ begins, longest }: Opening, other: Opening, k: number): bool
 
 /** Whether some cycle of x reaches some beginning of y k days later: a cheap no for most pairs of starts. */
 const reaches = (x: Named, y: Named, k: number): boolean =>
-  x.openings.some((one) => y.openings.some((other) => canReach(one, other, k)));
+  x.openings.some((opening) => y.openings.some((other) => canReach(opening, other, k)));
 
 function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
   const table = new Array<Stretch | null>(84).fill(null);

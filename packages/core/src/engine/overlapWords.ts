@@ -5,7 +5,7 @@ import type { Overlap } from './overlap.ts';
 /** What happened on the first date, with both starts named. */
 export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string {
   const { first, second, sharedSeconds } = overlap;
-  const shared = `${lengthWords(sharedSeconds)} in common`;
+  const shared = `${lengthWords(sharedSeconds)} of overlap`;
   const date = dateWords(second.day, on);
   const at = startWords(second.start, clock);
   if (first.begins === second.begins)
@@ -14,8 +14,8 @@ export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string
       : `${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
   const begun =
     first.day === second.day
-      ? `begun at ${startWords(first.start, clock)}`
-      : `begun ${dateWords(first.day, on)} at ${startWords(first.start, clock)}`;
+      ? `started at ${startWords(first.start, clock)}`
+      : `started ${dateWords(first.day, on)} at ${startWords(first.start, clock)}`;
   return first.letter === second.letter
     ? `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`
     : `${date}: ${second.letter} starts at ${at} while ${first.letter}, ${begun}, is still running, ${shared}.`;
@@ -29,11 +29,11 @@ export function consequenceSentence(
 ): string {
   switch (onOverlap) {
     case 'queue':
-      return `This timer makes ${second.letter} wait until ${timeOfMoment(first.ends, clock)}, so it ends ${lengthWords(first.ends - second.begins)} late.`;
+      return `This timer makes ${second.letter} wait until ${timeOfMoment(first.ends, clock)}, so ${second.letter} ends ${lengthWords(first.ends - second.begins)} late.`;
     case 'drop':
-      return `This timer loses the ${startWords(second.start, clock)} start of ${second.letter}: it does not water then.`;
+      return `This timer skips the ${startWords(second.start, clock)} start of ${second.letter}: that watering is lost.`;
     case 'cut':
-      return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: its last ${lengthWords(first.ends - second.begins)} are lost.`;
+      return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: the last ${lengthWords(first.ends - second.begins)} of its watering are lost.`;
     case 'together':
       return `This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
   }
@@ -43,9 +43,7 @@ export function consequenceSentence(
 export function oftenWords(perYear: number): string {
   if (perYear >= 1.5) return `about ${Math.round(perYear)} times a year`;
   if (perYear >= 0.75) return 'about once a year';
-  return perYear <= 0
-    ? 'never in an endless calendar'
-    : `once in about ${Math.round(1 / perYear)} years`;
+  return perYear <= 0 ? 'never again' : `about once every ${Math.round(1 / perYear)} years`;
 }
 
 /** Which two starts meet first when the percent goes a step too far. */
@@ -58,6 +56,6 @@ export function meetsSentence(
   const other = `${second.letter} ${startWords(second.start, clock)}`;
   const date = dateWords(second.day, on);
   return one === other
-    ? `At ${percent} % ${one} would run into itself first, on ${date}.`
-    : `At ${percent} % ${one} and ${other} would meet first, on ${date}.`;
+    ? `At ${percent} %, ${one} would be the first to run into itself, on ${date}.`
+    : `At ${percent} %, ${one} and ${other} would be the first to overlap, on ${date}.`;
 }

@@ -77,7 +77,10 @@ export function dueCycles(
       const percent = program.percentOn(day);
       effort.spend(program.starts.length * 4);
       for (const { start, secondOfDay: set, times, days: dates } of program.starts) {
-        const skip = changes.find((one) => one.day === day && one.from <= set && set < one.to);
+        const skip = changes.find(
+          (clockChange) =>
+            clockChange.day === day && clockChange.from <= set && set < clockChange.to,
+        );
         const secondOfDay = skip ? skip.to : set;
         const due = day * SECONDS_PER_DAY + secondOfDay;
         if (due < resumes || !isIn(dates, day) || program.lengthAt(percent) === 0) continue;

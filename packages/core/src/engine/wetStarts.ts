@@ -93,7 +93,7 @@ export class WetStarts {
     return sorted;
   }
 
-  /** The first date of a start on some weekdays only; null: there is none. */
+  /** The first date of a start on some weekdays only, or null. */
   firstOn({ start, dates, least }: WetStart, weekdays: number): EpochDay | null {
     return this.meetings.firstOf(
       this.meetings.classOf(start.days, dates.weekdays & weekdays, dates.months),

@@ -25,7 +25,7 @@ export interface YearDay {
   readonly night: EpochDay;
 }
 
-/** Cycles that began so many days before may still overlap the first ones. */
+/** Cycles that began that many days before may still overlap the first ones. */
 const DAYS_BEFORE = 8;
 
 /**
@@ -136,14 +136,14 @@ export function ruleDaysFrom(
     if (!on(withoutOff, day)) return 'blocked';
     if (!on(all, day)) return 'off';
     const runs = all.some(
-      (one) => isIn(one.days, day) && day * SECONDS_PER_DAY + one.secondOfDay >= resumes,
+      (start) => isIn(start.days, day) && day * SECONDS_PER_DAY + start.secondOfDay >= resumes,
     );
     return runs ? 'waters' : 'delayed';
   };
   return Array.from({ length: count }, (_, i) => ({ day: first + i, state: state(first + i) }));
 }
 
-/** Days left of a program's interval as its timer shows them on a date; null where its rule is no interval. */
+/** Days left of a program's interval as its timer shows them on a date; null where its rule is not an interval. */
 export function intervalDaysLeft({ days }: Program, today: EpochDay): number | null {
   if (days?.rule !== 'interval') return null;
   return daysLeft(days.everyDays, parseDate(days.firstDate) ?? 0, today);

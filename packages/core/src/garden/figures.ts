@@ -47,7 +47,7 @@ export interface StationFigures {
   readonly available: Figure | null;
   readonly rootMetres: Figure | null;
   readonly depletion: Figure;
-  /** Longest run at a stretch, seconds; endless where the soil takes all. */
+  /** Longest run at a stretch, seconds; Infinity where the soil takes all. */
   readonly longestRun: Figure | null;
   readonly soakSeconds: Figure | null;
   /** Litres a minute. */

@@ -5,21 +5,21 @@ export const SOURCE_WORDS: Record<Source, string> = {
   overruled: 'your own number',
   measured: 'measured here',
   noted: 'noted here',
-  table: 'starting value of the table',
-  office: 'table of the office',
-  weather: 'weather of the place',
+  table: 'starting value from our table',
+  office: 'the office’s table',
+  weather: 'local weather',
   assumed: 'assumed',
 };
 
 export const LACKING_WORDS: Record<Lacking, string> = {
   head: 'the head type',
   plants: 'the plants',
-  rate: 'how fast it puts water down (cups, or flow and area)',
-  climate: 'the weather of the place',
+  rate: 'its precipitation rate (from cups, or from flow and area)',
+  climate: 'the local weather',
 };
 
 export const STEP_WORDS: Record<Step['what'], string> = {
-  'thumb-minutes': 'Minutes a watering',
+  'thumb-minutes': 'Minutes per watering',
   'weekly-minutes': 'Minutes a week in high summer',
   waterings: 'Waterings a week',
   sun: 'Sun',
@@ -30,10 +30,10 @@ export const STEP_WORDS: Record<Step['what'], string> = {
   eto: 'Reference evapotranspiration',
   'plant-factor': 'Plant factor',
   surroundings: 'Sun, shade, heat',
-  'rain-share': 'Share of rain that counts',
+  'rain-share': 'Share of the rain that counts',
   rain: 'Rain that counts',
   'net-need': 'Net need',
   rate: 'Precipitation rate',
   uniformity: 'Uniformity',
-  multiplier: 'Longer for the dry places',
+  multiplier: 'Scheduling multiplier, for the dry spots',
 };

@@ -175,7 +175,7 @@ function balance(
     ...(Array.isArray(demand) ? (demand as readonly Lacking[]) : []),
     ...(climate ? [] : (['climate'] as const)),
   ];
-  const now = year?.find((one) => one.month === month);
+  const now = year?.find((balance) => balance.month === month);
   const { plantFactor, rate } = figures;
   if (lacking.length > 0 || !now || !plantFactor || !rate) return lackingAnswer('balance', lacking);
   const uniformity = figures.uniformity ?? { value: 0.6, source: 'assumed' as const };
@@ -250,11 +250,11 @@ export function siteMinutes(
 ): SiteMinutes {
   const figures = allFigures(plan, survey);
   const rows = plan.stations.flatMap(({ number }) => {
-    const one = figures.get(number);
-    if (!one) return [];
-    const demand = demandOf(one);
+    const stationFigures = figures.get(number);
+    if (!stationFigures) return [];
+    const demand = demandOf(stationFigures);
     const year = climate && 'rate' in demand ? yearBalance(climate, demand) : null;
-    return [{ number, figures: one, year, noted: surveyOf(survey, number) }];
+    return [{ number, figures: stationFigures, year, noted: surveyOf(survey, number) }];
   });
   const year = siteYear(rows.flatMap((row) => (row.year ? [row.year] : [])));
   const peak =

@@ -37,7 +37,7 @@ function flowOf(
   survey: Survey,
   number: number,
 ): Pick<StationUsage, 'litresPerMinute' | 'source'> {
-  const station = plan.stations.find((one) => one.number === number) ?? { number };
+  const station = plan.stations.find((station) => station.number === number) ?? { number };
   const noted = surveyOf(survey, number);
   const { flow, rate } = figuresOf(noted, station);
   if (flow) return { litresPerMinute: flow.value, source: flow.source };
@@ -77,10 +77,11 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   // Errors of different stations go either way and do not add up; those of a table all go the same way.
   let squares = 0;
   let common = 0;
-  for (const one of stations) {
-    const share = one.source === null ? 0 : (UNCERTAIN[one.source] ?? UNCERTAIN_TABLE);
-    if (share === UNCERTAIN_TABLE) common += share * year(one);
-    else squares += (share * year(one)) ** 2;
+  for (const stationUsage of stations) {
+    const share =
+      stationUsage.source === null ? 0 : (UNCERTAIN[stationUsage.source] ?? UNCERTAIN_TABLE);
+    if (share === UNCERTAIN_TABLE) common += share * year(stationUsage);
+    else squares += (share * year(stationUsage)) ** 2;
   }
   const byMonth = Array.from({ length: 12 }, (_, month) =>
     stations.reduce((sum, { weeklyByMonth }) => sum + (weeklyByMonth[month] ?? 0), 0),
@@ -88,7 +89,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   return {
     stations,
     unknown,
-    litresAYear: stations.reduce((sum, one) => sum + year(one), 0),
+    litresAYear: stations.reduce((sum, stationUsage) => sum + year(stationUsage), 0),
     uncertainLitres: Math.sqrt(squares) + common,
     peakWeekLitres: Math.max(0, ...byMonth),
   };
@@ -116,7 +117,11 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
   const house = tariff.houseLitres ?? 0;
   const perDay = Array.from(
     { length: 12 },
-    (_, month) => usage.stations.reduce((sum, one) => sum + (one.weeklyByMonth[month] ?? 0), 0) / 7,
+    (_, month) =>
+      usage.stations.reduce(
+        (sum, stationUsage) => sum + (stationUsage.weeklyByMonth[month] ?? 0),
+        0,
+      ) / 7,
   );
   const first = epochDayOf({ year: 2027, month: 1, day: 1 });
   let cost = 0;

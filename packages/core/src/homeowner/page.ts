@@ -82,7 +82,7 @@ export interface PageSources {
 }
 
 const nameOf = (plan: Plan, number: number) =>
-  plan.stations.find((one) => one.number === number)?.name ?? `Station ${number}`;
+  plan.stations.find((station) => station.number === number)?.name ?? `Station ${number}`;
 
 /** A program as the homeowner is to know it, at the percent that is in force. */
 function programOf(plan: Plan, program: Program, { today, clock }: PageSources): PageProgram {
@@ -151,17 +151,17 @@ function weekOf({ plan, today, clock }: PageSources): HomeownerPage['week'] {
 
 function whySection({ plan, survey, today, clock }: PageSources): string[] {
   const lines = [
-    'It waters at night or early in the morning: little evaporates, and the leaves dry as the sun comes up.',
+    'It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.',
   ];
   const splits = plan.stations.some(({ cycleSeconds }) => cycleSeconds !== undefined);
   const repeats = plan.programs.some(({ starts }) => starts.length > 1);
   if (splits || repeats)
-    lines.push(
-      'It waters in several short turns with a rest between, so that the water sinks in and does not run off.',
-    );
+    lines.push('It waters in several short runs, so that the water sinks in and does not run off.');
   const drip = plan.stations.filter(({ overhead }) => overhead === false);
   if (drip.length > 0)
-    lines.push('Drip lines run longer than sprinklers, because they give little water at a time.');
+    lines.push(
+      'Drip lines run longer than sprinklers, because they give only a little water at a time.',
+    );
   const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
   for (const { number, oftenADay } of often)
     lines.push(
@@ -170,7 +170,7 @@ function whySection({ plan, survey, today, clock }: PageSources): string[] {
   const windows = plan.settings.noWaterWindows ?? [];
   for (const { from, to } of windows)
     lines.push(
-      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: the local rules, or yours.`,
+      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
     );
   return lines;
 }
@@ -183,26 +183,27 @@ function whySection({ plan, survey, today, clock }: PageSources): string[] {
 export function homeownerPage(sources: PageSources): HomeownerPage {
   const { plan, survey, kind, house, company, office, today } = sources;
   const enabled = enabledStations(plan);
-  const complete = programsByLetter(plan).filter((one) => missingOf(one, enabled).length === 0);
+  const complete = programsByLetter(plan).filter(
+    (program) => missingOf(program, enabled).length === 0,
+  );
   const { year, month, day } = civilOf(today);
   const month100 = effectivePercentNow(plan, today);
   const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
-  const rain =
-    RAIN_ADVICE[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
+  const rain = RAIN_ADVICE[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
   return {
     house,
     timer: plan.timer.name,
     company,
     date: `${day} ${monthName(month)} ${year}`,
     programs: complete.map((program) => programOf(plan, program, sources)),
-    percent: month100 === null ? null : `The seasonal percent stands at ${month100} %.`,
+    percent: month100 === null ? null : `The seasonal percent is ${month100} %.`,
     week: weekOf(sources),
     sections: [
-      { heading: 'Why it waters so', lines: whySection(sources) },
+      { heading: 'Why it waters this way', lines: whySection(sources) },
       {
-        heading: 'What is normal to see on this box',
+        heading: 'What the display normally shows',
         lines: [
-          'The time of day, and nothing else, most of the day.',
+          'Most of the time it shows the time of day and nothing else.',
           ...(kind?.signs ?? []).map(
             ({ sign, means }) => `Not normal: ${sign}. It means: ${means}.`,
           ),
@@ -212,15 +213,15 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
         heading: 'When it rains or freezes',
         lines: [
           ...rain,
-          'Switch it off when it is near freezing, below about 3 °C: wet paths become ice.',
+          'Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.',
         ],
       },
       {
-        heading: 'To water once by hand',
+        heading: 'How to water by hand',
         lines: [
           kind?.manual ??
-            'Start the station at the box; it ends by itself and leaves the programs alone.',
-          'Not by changing a start or a run time: they stay changed.',
+            'Start the station at the timer. It stops by itself, and the programs stay as they are.',
+          'Do not change a start or a run time for this: the change stays.',
         ],
       },
       {
@@ -230,20 +231,20 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
           ...(survey.device?.power === 'battery'
             ? []
             : [
-                'The wiring behind the cover: there may be mains voltage. That is for licensed people.',
+                'The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.',
               ]),
         ],
       },
       {
         heading: `When to call ${call}`,
         lines: [
-          'When it waters at an hour that is not on this page, or two areas run at once.',
-          'When the clock flashes or is wrong, after a power cut.',
+          'When it waters at a time that is not on this page, or when two areas run at once.',
+          'When the clock flashes or is wrong after a power cut.',
           'When a patch dries out, water runs off, or a head is broken or leaks.',
           ...(kind?.restore === undefined || kind.restore.startsWith('None')
             ? []
             : [
-                `The settings are kept inside the timer. ${kind.restore} We talk you through it by phone.`,
+                `The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
               ]),
         ],
       },

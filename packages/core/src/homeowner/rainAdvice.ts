@@ -1,17 +1,17 @@
-/** What a homeowner is told about rain, by the way in which a house goes (field guide, Schools). */
+/** What a homeowner is reported about rain, by the way in which a house goes (field guide, Schools). */
 import type { RainWay } from '../survey/survey.ts';
 
 export const RAIN_ADVICE: Readonly<Record<RainWay, readonly string[]>> = {
   sensor: [
-    'Nothing: the rain sensor stops it and lets it go on when it has dried.',
-    'If it waters in the rain, its switch may stand on bypass: put it back on active.',
+    'You need do nothing: the rain sensor stops watering and allows it again when it has dried.',
+    'If it waters in the rain, check the sensor switch: it must be on active, not on bypass.',
   ],
   delay: [
-    'Set the rain delay to a day or more; it goes on by itself afterwards.',
-    'To start again sooner, set the delay back to off.',
+    'Set the rain delay to a day or more. Watering starts again by itself afterwards.',
+    'To start sooner, set the delay to off.',
   ],
   'switch-off': [
-    'Switch it off, and on again when the ground has dried.',
-    'It does not go on by itself: do not forget it.',
+    'Switch it off. When the ground has dried, switch it on again.',
+    'It does not start again by itself, so do not forget it.',
   ],
 };

@@ -90,7 +90,7 @@ export function judged(
         code === finding.code && (until === undefined || (parseDate(until) ?? on) >= on),
     );
     const about = candidates.length > 0 ? aboutOf(finding, plan, brief) : '';
-    const as = canBeAccepted(finding) && candidates.find((one) => one.about === about);
+    const as = canBeAccepted(finding) && candidates.find((accepted) => accepted.about === about);
     if (as) apart.push({ finding, as });
     else open.push(finding);
   }

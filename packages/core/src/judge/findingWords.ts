@@ -22,31 +22,31 @@ import { consequenceSentence, overlapSentence } from '../engine/overlapWords.ts'
 function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   switch (limit.what) {
     case 'start-step':
-      return `the start ${startWords(limit.given, clock)} is off the timer's step of ${limit.stepMinutes} min`;
+      return `the start ${startWords(limit.given, clock)} does not fit the timer's steps of ${limit.stepMinutes} min`;
     case 'start-count':
-      return `${limit.given} starts are set, but a program of this timer has ${limit.most}`;
+      return `${limit.given} starts are set, but a program on this timer has at most ${limit.most}`;
     case 'run-step':
-      return `a run of ${lengthWords(limit.given)} is off the timer's step of ${lengthWords(limit.stepSeconds)}`;
+      return `a run of ${lengthWords(limit.given)} does not fit the timer's steps of ${lengthWords(limit.stepSeconds)}`;
     case 'run-longest':
-      return `a run of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
+      return `a run of ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
     case 'day-rule':
-      return `this timer has no day rule ${limit.given}, only ${listed(limit.allowed)}`;
+      return `this timer has no day rule "${limit.given}", only ${listed(limit.allowed)}`;
     case 'percent':
-      return `${limit.given} % is not on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${(limit.steps[1] ?? 0) - (limit.steps[0] ?? 0)}` : ''}`;
+      return `${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${(limit.steps[1] ?? 0) - (limit.steps[0] ?? 0)}` : ''}`;
     case 'no-percent-here':
-      return `this timer cannot hold ${limit.given} % here, and runs as if it said 100 %`;
+      return `${limit.given} % cannot be set here on this timer; it runs at 100 %`;
     case 'no-months':
       return 'this timer has no percent for each month';
     case 'delay':
-      return `a delay of ${lengthWords(limit.given)} is above the timer's longest, ${lengthWords(limit.mostSeconds)}`;
+      return `a delay of ${lengthWords(limit.given)} is longer than this timer allows (${lengthWords(limit.mostSeconds)})`;
     case 'interval':
-      return `${everyDaysWords(limit.given)} is more than this timer's longest interval, ${limit.mostDays} days`;
+      return `${everyDaysWords(limit.given)} is longer than this timer's longest interval of ${limit.mostDays} days`;
     case 'no-soak':
       return `this timer has no cycle-and-soak for a ${limit.where}`;
     case 'no-windows':
-      return 'this timer has no no-water windows and waters on through them';
+      return 'this timer has no no-water windows: it waters through them anyway';
     case 'at-once':
-      return `${limit.given} stations at once are set, but this timer opens ${limit.most} at the most`;
+      return `${limit.given} stations at once are set, but this timer opens at most ${limit.most}`;
   }
 }
 
@@ -62,7 +62,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       // The cast holds because these are the three codes of `Missing`.
       return missingSentence(where.program ?? '', [finding.code.slice(8) as Missing]);
     case 'same-start-twice':
-      return `${where.program} has the start ${startWords(where.start ?? '', speech.clock)} ${finding.times} times: it waters again each time. Take the others out.`;
+      return `${where.program} has the start ${startWords(where.start ?? '', speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
     case 'not-on-timer': {
       const station = where.station === undefined ? '' : ` station ${where.station}`;
       const place = where.program === undefined ? '' : `${where.program}${station}: `;
@@ -71,14 +71,14 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     }
     case 'little-headroom':
       return finding.headroom === null
-        ? 'Already at the lowest percent two cycles overlap. Move the starts apart.'
-        : `Free of overlaps ${upTo(finding.headroom)} only; ${finding.wanted} % is wanted for midsummer. Move the starts apart.`;
+        ? 'Two cycles overlap even at the lowest percent. Move the starts apart.'
+        : `Free of overlaps only ${upTo(finding.headroom)}; midsummer needs ${finding.wanted} %. Move the starts apart.`;
     case 'station-in-two-programs':
-      return `Station ${where.station} is in ${listed(finding.programs)}: it gets water from each of them.`;
+      return `Station ${where.station} is in ${listed(finding.programs)}: it is watered by each of them.`;
     case 'percent-moves': {
       const { driven, by } = finding;
       const who = by === 'sensor' ? 'A sensor' : 'An online service';
-      const told = `${who} moves the percent, so what is set is not what will run, and settings may be overwritten.`;
+      const told = `${who} changes the percent, so run times differ from what is set, and settings may be overwritten.`;
       if (!driven) return told;
       const range = `${driven.lowest} and ${driven.highest} %`;
       return driven.overlap
@@ -93,52 +93,52 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'timer-off':
       return 'The timer is switched off: nothing waters until it is on "run" again.';
     case 'starts-taken-for-stations':
-      return `${where.program} has ${finding.starts.length} starts for ${finding.stations === 1 ? 'one station' : `${finding.stations} stations`}, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.`;
+      return `${where.program} has ${finding.starts.length} starts for ${finding.stations === 1 ? 'one station' : `${finding.stations} stations`}, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.`;
     case 'leftover-start':
-      return `${where.program} waters ${finding.times} times on a date, and none of its stations needs that. Keep one start, if that is enough water.`;
+      return `${where.program} waters ${finding.times} times a day, but none of its stations needs that. Keep one start if that gives enough water.`;
     case 'leftover-program':
-      return `Every station of ${where.program} is in another program too: ${where.program} looks left over. Clear it, if so.`;
+      return `Every station of ${where.program} is also in another program: ${where.program} looks left over. If it is, delete it.`;
     case 'station-in-none':
       return `Station ${where.station} is in no program: it never waters.`;
     case 'runs-off':
-      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch from ${where.program} at ${startWords(where.start ?? '', speech.clock)}; water runs off after ${lengthWords(finding.most)}.`;
+      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(where.start ?? '', speech.clock)}); water runs off after ${lengthWords(finding.most)}.`;
     case 'soak-too-short':
-      return `Station ${where.station} soaks ${lengthWords(finding.seconds)} only before it runs again (${where.program}, ${startWords(where.start ?? '', speech.clock)}); it needs ${lengthWords(finding.least)}.`;
+      return `Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(where.start ?? '', speech.clock)}); it needs ${lengthWords(finding.least)}.`;
     case 'afternoon-start':
-      return `${where.program} starts at ${startWords(where.start ?? '', speech.clock)}: in the afternoon wind and sun take most of what is sprayed.`;
+      return `${where.program} starts at ${startWords(where.start ?? '', speech.clock)}: in the afternoon, wind and sun take much of the water.`;
     case 'odd-then-odd':
-      return `${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and on the 1st, two days running.`;
+      return `${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.`;
     case 'pump-off':
-      return `Station ${where.station} needs the pump, but its pump is off: little or no water comes.`;
+      return `Station ${where.station} needs the pump, but the pump is off for it: it gets little or no water.`;
     case 'under-cover-obeys-sensor':
-      return `Station ${where.station} is under cover and obeys the rain sensor: it goes dry whenever it rains outside.`;
+      return `Station ${where.station} is under cover but obeys the rain sensor: it stays dry whenever it rains outside.`;
     case 'open-ignores-sensor':
-      return `Station ${where.station} is in the open and ignores the rain sensor: it waters in the rain.`;
+      return `Station ${where.station} is in the open but ignores the rain sensor: it waters in the rain.`;
     case 'sensor-bypassed':
       return 'The rain sensor is bypassed: everything waters in the rain.';
     case 'disabled-station':
-      return `Station ${where.station} is switched off, but has a run in ${listed(finding.programs)}: it does not water.`;
+      return `Station ${where.station} is switched off but has a run in ${listed(finding.programs)}: it does not water.`;
     case 'past-midnight':
-      return `${where.program} runs past midnight: it still waters on ${dateWords(where.date ?? speech.on, speech.on)}, which is none of its days.`;
+      return `${where.program} runs past midnight: it still waters on ${dateWords(where.date ?? speech.on, speech.on)}, which is not one of its days.`;
     case 'percent-not-100':
       return where.program === undefined
-        ? `The seasonal percent is ${finding.percent} %: what runs is not what is entered.`
-        : `The seasonal percent of ${where.program} is ${finding.percent} %: what runs is not what is entered.`;
+        ? `The seasonal percent is ${finding.percent} %: run times differ from what is entered.`
+        : `The seasonal percent of ${where.program} is ${finding.percent} %: its run times differ from what is entered.`;
     case 'forbidden-day':
-      return `Station ${where.station} is wet on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: watering is not allowed on that day here.`;
+      return `Station ${where.station} is watered on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): watering is not allowed here on that day.`;
     case 'forbidden-hour':
-      return `Station ${where.station} is wet at ${timeWords(finding.at, speech.clock)} on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: watering is not allowed at that hour here.`;
+      return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
-      return `Station ${where.station} is wet on ${finding.days} days in the week of ${dateWords(where.date ?? speech.on, speech.on)}; ${finding.most} are allowed here.`;
+      return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(where.date ?? speech.on, speech.on)}; at most ${finding.most} are allowed here.`;
     case 'mowing-day':
-      return `Station ${where.station} is wet on ${dateWords(where.date ?? speech.on, speech.on)} from ${where.program} at ${startWords(where.start ?? '', speech.clock)}: the lawn is to be dry for the mower.`;
+      return `Station ${where.station} is watered on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return `Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
     case 'not-often-enough':
-      return `Station ${where.station} is to run ${finding.often.times} times a day, spread out between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(where.date ?? speech.on, speech.on)} that is not so.`;
+      return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(where.date ?? speech.on, speech.on)} it does not.`;
     case 'late-finish':
-      return `${where.program} at ${startWords(where.start ?? '', speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it was to be done by ${startWords(finding.by, speech.clock)}.`;
+      return `${where.program} at ${startWords(where.start ?? '', speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should end by ${startWords(finding.by, speech.clock)}.`;
   }
 }
 
@@ -153,23 +153,23 @@ function offWords(given: number, wanted: number): string {
 export function fixWords({ does }: Fix, clock: ClockStyle): string {
   switch (does.what) {
     case 'keep-one-start':
-      return `Keep ${startWords(does.start, clock)} only`;
+      return `Keep only ${startWords(does.start, clock)}`;
     case 'move-start':
       return `Move it to ${startWords(does.to, clock)}`;
     case 'clear-program':
-      return `Clear ${does.program}`;
+      return `Delete program ${does.program}`;
     case 'take-out-run':
-      return `Take its run out of ${listed(does.programs)}`;
+      return `Delete its run in ${listed(does.programs)}`;
     case 'set-run':
       return `Set ${lengthWords(does.seconds)}`;
     case 'pump-on':
-      return 'Switch its pump on';
+      return 'Switch the pump on';
     case 'ignore-sensor':
-      return 'Let it ignore the sensor';
+      return 'Ignore the sensor';
     case 'obey-sensor':
-      return 'Let it obey the sensor';
+      return 'Obey the sensor';
     case 'sensor-active':
-      return 'Make the sensor active';
+      return 'Activate the sensor';
     case 'percent-100':
       return 'Set 100 %';
     case 'end-rain-delay':
@@ -177,7 +177,7 @@ export function fixWords({ does }: Fix, clock: ClockStyle): string {
     case 'switch-on':
       return 'Switch the timer on';
     case 'without-weekday':
-      return `Leave ${weekdaysWords([does.weekday])} out`;
+      return `Skip ${weekdaysWords([does.weekday])}`;
     case 'even-dates':
       return 'Water on even dates';
   }

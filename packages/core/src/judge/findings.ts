@@ -90,7 +90,7 @@ export function findingsOf(plan: Plan, checked: Checked, brief: Brief | null): F
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }
 
-/** Findings that are told by the settings and the verdict alone. */
+/** Findings that are reported by the settings and the verdict alone. */
 function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[]): Finding[] {
   const findings: Finding[] = checked.overlaps.map((overlap) => ({
     code: 'overlap',

@@ -1,4 +1,4 @@
-/** What one click can put right of a finding. A fix is a change like any other: one step, which can be undone. */
+/** What one click can fixed of a finding. A fix is a change like any other: one step, which can be undone. */
 import {
   formatTime,
   parseTime,
@@ -198,7 +198,7 @@ function moved(
   return null;
 }
 
-/** What is off the timer's step is brought to the nearest one. */
+/** What is off the timer's step is rounded to the nearest one. */
 function snapped(
   { timer }: Plan,
   finding: Extract<Finding, { code: 'not-on-timer' }>,

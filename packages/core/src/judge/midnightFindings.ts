@@ -4,7 +4,7 @@ import type { EpochDay } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
 import type { Finding } from './finding.ts';
 
-/** Dates of a start that are looked at, where its rule is no matter of weekdays alone. */
+/** Dates of a start that are looked at, where its rule does not depend on weekdays alone. */
 const DATES_LOOKED_AT = 60;
 
 export function midnightFindings(wets: WetStarts): Finding[] {
@@ -28,7 +28,7 @@ export function midnightFindings(wets: WetStarts): Finding[] {
   return [...found.values()];
 }
 
-/** The first date, so many days after one of a start's, on which its program's rule does not water; null: none. */
+/** The first date, that many days after one of a start's, on which its program's rule does not water; null: none. */
 function dryDate({ meetings, starts }: WetStarts, wet: WetStart, later: number): EpochDay | null {
   const series = meetings.series(wet.dates, wet.dates, 0, wet.least);
   for (let place = 0; place < DATES_LOOKED_AT; place++) {

@@ -1,6 +1,6 @@
 /**
  * Where water runs off: a valve open for longer than its soil takes, or open again before the water has soaked in (planning.md section 2, `runs-off`
- * and `soak-too-short`). Of each station the first date of either is told.
+ * and `soak-too-short`). Of each station the first date of either is reported.
  */
 import { joinedRuns, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import type { Plan, Station } from '../plan/plan.ts';
@@ -50,7 +50,7 @@ class Earliest {
   }
 
   findings(): Finding[] {
-    return [this.long, this.short].flatMap((one) => (one ? [one.finding] : []));
+    return [this.long, this.short].flatMap((found) => (found ? [found.finding] : []));
   }
 }
 

@@ -15,7 +15,7 @@ const SAFE: readonly FixWhat['what'][] = [
 ];
 
 export interface SafeFixes {
-  /** Null: there is none. */
+  /** Null if there is none. */
   readonly change: PlanChange | null;
   readonly fixed: readonly { readonly finding: Finding; readonly fix: Fix }[];
 }
@@ -27,7 +27,7 @@ const keyOf = ({ code, where: { date: _date, ...place } }: Finding) =>
 const seriousOf = (plan: Plan, on: EpochDay, brief: Brief | null): Finding[] =>
   check(plan, on, { brief }).findings.filter(({ severity }) => severity !== 'note');
 
-/** More than this is no list that anybody put right by pressing once. Ours. */
+/** More than this is not a list that anybody fixes with one press. Our own limit. */
 const MOST_ROUNDS = 40;
 
 /**
@@ -46,10 +46,10 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
       findings.filter(({ code }) => code === 'leftover-start').map(({ where }) => where.program),
     );
     const next = findings.find(
-      (one) =>
-        !tried.has(keyOf(one)) &&
+      (finding) =>
+        !tried.has(keyOf(finding)) &&
         // A start that should not be there is not moved to where it does no harm.
-        !(one.code === 'afternoon-start' && leftOver.has(one.where.program)),
+        !(finding.code === 'afternoon-start' && leftOver.has(finding.where.program)),
     );
     if (!next) break;
     tried.add(keyOf(next));
@@ -59,7 +59,8 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
     if (!applied.ok) continue;
     const after = seriousOf(applied.value.plan, on, brief);
     const before = new Set(findings.map(keyOf));
-    if (after.length >= findings.length || after.some((one) => !before.has(keyOf(one)))) continue;
+    if (after.length >= findings.length || after.some((finding) => !before.has(keyOf(finding))))
+      continue;
     fixed.push({ finding: next, fix });
     current = applied.value.plan;
     findings = after;

@@ -31,7 +31,7 @@ export function settingFindings(
     ),
   }));
   return [
-    ...programs.flatMap((one) => startFindings(plan, one, wets, brief)),
+    ...programs.flatMap((complete) => startFindings(plan, complete, wets, brief)),
     ...leftoverPrograms(programs),
     ...(programs.length > 0 ? withoutProgram(plan, programs) : []),
     ...oddFindings(plan, complete),
@@ -123,7 +123,7 @@ function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
 /** Whether one run of all the water of a date would exceed what the station takes at a stretch. */
 function needsToBeSplit(plan: Plan, program: Program, station: Station, times: number): boolean {
   if (station.cycleSeconds === undefined) return false;
-  const run = program.runs.find((one) => one.station === station.number)?.seconds ?? 0;
+  const run = program.runs.find((run) => run.station === station.number)?.seconds ?? 0;
   // The percent of its fullest month.
   const percent = Math.max(
     ...Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),
@@ -133,7 +133,7 @@ function needsToBeSplit(plan: Plan, program: Program, station: Station, times: n
 
 function leftoverPrograms(programs: readonly Complete[]): Finding[] {
   return programs.flatMap(({ program, stations }) => {
-    const others = programs.filter((one) => one.program !== program);
+    const others = programs.filter((complete) => complete.program !== program);
     const inAnother = stations.every((station) =>
       others.some((other) => other.stations.includes(station)),
     );

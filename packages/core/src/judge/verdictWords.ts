@@ -11,8 +11,8 @@ import type { Proven, Verdict } from '../engine/verdict.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 
 const MOVERS: Record<DrivenPercent['by'], string> = {
-  sensor: 'a sensor moves the percent',
-  service: 'an online service moves the percent',
+  sensor: 'a sensor changes the percent',
+  service: 'an online service changes the percent',
 };
 
 export interface VerdictWords {
@@ -58,7 +58,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
     return {
       tone,
       headline: `Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
-      detail: `Then it can come to this. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
+      detail: `Then this can happen. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
     };
   switch (proven.verdict) {
     case 'overlap': {
@@ -68,7 +68,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
       const more =
         others === 0 ? '' : ` ${others} more ${others === 1 ? 'pair' : 'pairs'} of starts overlap.`;
       const room =
-        proven.headroomPercent === null ? '' : ` Clear ${upTo(proven.headroomPercent)} only.`;
+        proven.headroomPercent === null ? '' : ` Clear only ${upTo(proven.headroomPercent)}.`;
       return {
         tone,
         headline: overlapSentence(overlap, speech),
@@ -79,18 +79,18 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
       return {
         tone,
         headline: lacks[0] ?? '',
-        detail: [...lacks.slice(1), 'Nothing that is set overlaps.'].join(' '),
+        detail: [...lacks.slice(1), 'Nothing overlaps in what is set so far.'].join(' '),
       };
     case 'empty':
       return {
         tone,
         headline: 'Nothing waters yet',
-        detail: 'Give a program a start, run minutes and days.',
+        detail: 'Give a program a start, run times and days.',
       };
     case 'clear': {
       const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
       const range = driven
-        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear anywhere between ${driven.lowest} and ${driven.highest} %.`
+        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear at any percent between ${driven.lowest} and ${driven.highest} %.`
         : '';
       return {
         tone,
@@ -100,7 +100,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
             : `Clear for good, ${upTo(proven.headroomPercent)}`,
         detail:
           (proven.headroomPercent === null
-            ? 'No two cycles ever overlap at the percents set, but they do at the lowest.'
+            ? 'No two cycles ever overlap at the percents that are set, but they do at the lowest percent.'
             : 'No two cycles ever overlap, on any date.') +
           range +
           meets,

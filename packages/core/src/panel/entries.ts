@@ -1,4 +1,4 @@
-/** What is taken down from a panel, as a change of the plan; and what was entered, where the panel shows something else. */
+/** What is noted from a panel, as a change of the plan; and what was entered, where the panel shows something else. */
 import {
   formatDate,
   formatMoment,
@@ -44,7 +44,7 @@ export function enteredFromShown(shown: number, percent: number, timer: Timer): 
 }
 
 const programIn = (plan: Plan, letter: string): Program =>
-  plan.programs.find((one) => one.letter === letter) ?? {
+  plan.programs.find((program) => program.letter === letter) ?? {
     letter,
     starts: [],
     runs: [],
@@ -115,7 +115,7 @@ export function entryChange(
   today: EpochDay,
 ): PlanChange | null {
   const inProgram = (letter: string, change: PlanChange): PlanChange =>
-    plan.programs.some((one) => one.letter === letter)
+    plan.programs.some((program) => program.letter === letter)
       ? change
       : {
           type: 'several',

@@ -112,7 +112,7 @@ const isHundred = (value: PanelValue | null) => value?.kind === 'percent' && val
 
 /** The display's own total of each program that has lines on the card: the checksum of what was keyed in. */
 function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
-  const program = plan.programs.find((one) => one.letter === letter);
+  const program = plan.programs.find((program) => program.letter === letter);
   const seconds = program ? totalOnDisplay(plan, program, 100) : null;
   if (seconds === null) return [];
   const place: SettingAddress = { of: 'total', program: letter };
@@ -164,7 +164,7 @@ export function keyInLines(
   const takenOut = inBox
     .filter(
       ({ id, address: place }) =>
-        (place.of === 'windows' || place.of === 'off-days') && !all.some((one) => one.id === id),
+        (place.of === 'windows' || place.of === 'off-days') && !all.some((line) => line.id === id),
     )
     .map((line): KeyLine => ({
       ...line,
@@ -176,7 +176,7 @@ export function keyInLines(
     line.setting === 'clock'
       ? !clockIsRight || base === null
       : line.was === null || !sameValue(line.was, line.value);
-  const unused = (letter: string) => !target.programs.some((one) => one.letter === letter);
+  const unused = (letter: string) => !target.programs.some((program) => program.letter === letter);
   const wanted = all.filter((line) => {
     if (!differs(line)) return false;
     // A program that is not used has no start and no run; its days then matter to nobody, and many panels hold always some.
@@ -231,7 +231,7 @@ export function factoryPlan(plan: Plan, kind: Pick<TimerKind, 'preset'> | null):
   return {
     ...plan,
     settings: preset.settings,
-    // What a station waters, and whether it sprays, is no setting of the timer.
+    // What a station waters, and whether it sprays, is not a setting of the timer.
     stations: plan.stations.map(({ number, name, overhead, needsPump, underCover }) => ({
       number,
       ...(name === undefined ? {} : { name }),

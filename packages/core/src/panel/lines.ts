@@ -1,6 +1,6 @@
 /**
  * Everything that is set on a timer as the lines of its panel, one setting a line, in the order in which this timer is gone
- * through. The same lines are read when a timer is taken down as found, and keyed in when it is left.
+ * through. The same lines are read when a timer is noted as found, and keyed in when it is left.
  */
 import {
   civilOf,
@@ -187,7 +187,7 @@ const stationName = ({ number, name }: Station) => (name ? `${number} ${name}` :
 function runLines(plan: Plan, program: Program, label: string): PanelLine[] {
   return plan.stations.map((station): PanelLine => {
     const address = { of: 'run', program: program.letter, station: station.number } as const;
-    const run = program.runs.find((one) => one.station === station.number);
+    const run = program.runs.find((run) => run.station === station.number);
     return {
       id: idOf(address),
       setting: 'runs',
@@ -222,12 +222,12 @@ function soakLines(plan: Plan): PanelLine[] {
     });
   const { dialect = {}, cycleSoak } = plan.timer;
   if (cycleSoak === 'station')
-    return plan.stations.flatMap((one) =>
-      of({ station: one.number }, `Station ${stationName(one)}`, one),
+    return plan.stations.flatMap((station) =>
+      of({ station: station.number }, `Station ${stationName(station)}`, station),
     );
   if (cycleSoak === 'program')
-    return plan.programs.flatMap((one) =>
-      of({ program: one.letter }, programName(one.letter, dialect), one),
+    return plan.programs.flatMap((program) =>
+      of({ program: program.letter }, programName(program.letter, dialect), program),
     );
   return [];
 }
@@ -381,7 +381,7 @@ export const allPrograms = (plan: Plan): Program[] =>
   Array.from({ length: Math.max(plan.timer.programCount, 1) }, (_, i) => {
     const letter = letterAt(i);
     return (
-      plan.programs.find((one) => one.letter === letter) ?? {
+      plan.programs.find((program) => program.letter === letter) ?? {
         letter,
         starts: [],
         runs: [],

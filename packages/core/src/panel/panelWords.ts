@@ -4,15 +4,15 @@ import { type PanelStyle, panelHelp, panelText } from './value.ts';
 
 const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = {
   'half-a-day': 'Morning and afternoon are exchanged.',
-  'left-on': 'It is still set, and must be off.',
-  'left-off': 'It is off, and must be set.',
-  'hours-for-minutes': 'Hours stand where minutes belong.',
-  'ten-fold': 'It is ten times out: a digit too many or too few.',
-  'other-line': 'That belongs to another line.',
-  'days-too-many': 'There are days too many.',
-  'days-too-few': 'Days are missing.',
-  'count-or-between': 'This panel counts the days otherwise.',
-  other: 'That is not it.',
+  'left-on': 'It is still set; it must be off.',
+  'left-off': 'It is off; it must be set.',
+  'hours-for-minutes': 'These are hours; minutes belong here.',
+  'ten-fold': 'It is off by a factor of ten: one digit too many or too few.',
+  'other-line': 'That belongs in another line.',
+  'days-too-many': 'Too many days.',
+  'days-too-few': 'Too few days.',
+  'count-or-between': 'This panel counts the days differently.',
+  other: 'That does not match.',
 };
 
 /** What is wrong with what was read back, and what must stand there. */
@@ -22,7 +22,7 @@ export function readBackSentence(
   hand: PanelStyle,
 ): string {
   if (answer.slip === 'not-understood')
-    return `This is not what stands on a display here: type ${panelHelp(line.value.kind, hand)}.`;
-  const of = answer.of === undefined ? '' : ` It is what ${answer.of} must say.`;
+    return `This cannot be read: type ${panelHelp(line.value.kind, hand)}.`;
+  const of = answer.of === undefined ? '' : ` It is the value of ${answer.of}.`;
   return `${ENTRY_SLIPS[answer.slip]}${of} It must say ${panelText(line.value, hand)}.`;
 }

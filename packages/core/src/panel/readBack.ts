@@ -68,7 +68,8 @@ function slipOf(
   if (value.kind === 'count' && shown.kind === 'count' && Math.abs(value.every - shown.every) === 1)
     return { slip: 'count-or-between' };
   const other = card.find(
-    (one) => one.id !== line.id && one.address.of === line.address.of && sameValue(one.value, shown),
+    (one) =>
+      one.id !== line.id && one.address.of === line.address.of && sameValue(one.value, shown),
   );
   return other ? { slip: 'other-line', of: other.name } : { slip: 'other' };
 }

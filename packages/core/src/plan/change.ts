@@ -173,20 +173,20 @@ const by =
     key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0;
 
 function programOf(plan: Plan, letter: string, path: Path): Program {
-  const program = plan.programs.find((one) => one.letter === letter);
+  const program = plan.programs.find((program) => program.letter === letter);
   if (!program) throw new Refused({ code: 'unknown-program', path, program: letter });
   return program;
 }
 
 function stationOf(plan: Plan, number: number, path: Path): Station {
-  const found = plan.stations.find((one) => one.number === number);
+  const found = plan.stations.find((station) => station.number === number);
   if (!found) throw new Refused({ code: 'unknown-station', path, station: number });
   return found;
 }
 
 const withProgram = (plan: Plan, changed: Program): Plan => ({
   ...plan,
-  programs: plan.programs.map((one) => (one.letter === changed.letter ? changed : one)),
+  programs: plan.programs.map((program) => (program.letter === changed.letter ? changed : program)),
 });
 
 /** Puts runs in, each in place of the station's present one or before the first of a higher number. */
@@ -234,7 +234,7 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
       const program = programOf(plan, change.program, ['program']);
       const before = change.runs.map(({ station: number }, i): RunEntry => {
         stationOf(plan, number, ['runs', i, 'station']);
-        const run = program.runs.find((one) => one.station === number);
+        const run = program.runs.find((run) => run.station === number);
         return { station: number, seconds: run ? run.seconds : null };
       });
       return {
@@ -251,13 +251,13 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
     }
     case 'add-program': {
       const { letter } = change.program;
-      if (plan.programs.some((one) => one.letter === letter))
+      if (plan.programs.some((program) => program.letter === letter))
         throw new Refused({
           code: 'already-exists',
           path: ['program', 'letter'],
           what: `program ${letter}`,
         });
-      const programs = [...plan.programs, change.program].sort(by((one) => one.letter));
+      const programs = [...plan.programs, change.program].sort(by((program) => program.letter));
       return { plan: { ...plan, programs }, inverse: { type: 'remove-program', program: letter } };
     }
     case 'remove-program': {
@@ -277,18 +277,18 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
     case 'set-station': {
       const found = stationOf(plan, change.station, ['station']);
       const { changed, before } = withFields(found, change.fields);
-      const stations = plan.stations.map((one) => (one === found ? changed : one));
+      const stations = plan.stations.map((station) => (station === found ? changed : station));
       return { plan: { ...plan, stations }, inverse: { ...change, fields: before } };
     }
     case 'add-station': {
       const { number } = change.station;
-      if (plan.stations.some((one) => one.number === number))
+      if (plan.stations.some((station) => station.number === number))
         throw new Refused({
           code: 'already-exists',
           path: ['station', 'number'],
           what: `station ${number}`,
         });
-      const stations = [...plan.stations, change.station].sort(by((one) => one.number));
+      const stations = [...plan.stations, change.station].sort(by((station) => station.number));
       return { plan: { ...plan, stations }, inverse: { type: 'remove-station', station: number } };
     }
     case 'remove-station': {
@@ -303,7 +303,7 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
           station: change.station,
           programs,
         });
-      const stations = plan.stations.filter((one) => one !== found);
+      const stations = plan.stations.filter((station) => station !== found);
       return { plan: { ...plan, stations }, inverse: { type: 'add-station', station: found } };
     }
     case 'set-timer':
@@ -319,10 +319,10 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
     case 'several': {
       const inverses: PlanChange[] = [];
       let current = plan;
-      change.changes.forEach((one, i) => {
-        assert(one.type !== 'several', 'changes are not nested');
+      change.changes.forEach((change, i) => {
+        assert(change.type !== 'several', 'changes are not nested');
         try {
-          const applied = applyOne(current, one);
+          const applied = applyOne(current, change);
           current = applied.plan;
           inverses.unshift(applied.inverse);
         } catch (error) {

@@ -26,7 +26,7 @@ function valueWords(value: unknown): string {
 }
 
 /**
- * The fields of two records that differ, those named in `told` left out; records inside are gone through field by field, so
+ * The fields of two records that differ, those named in `told` left out; records inside are tried field by field, so
  * the order in which fields stand makes no difference.
  */
 export function fieldDifferences(
@@ -70,10 +70,10 @@ function programDifferences(
     after ? daysWords(after.days) : NONE,
   );
   const run = (program: Program | undefined, station: number) => {
-    const found = program?.runs.find((one) => one.station === station);
+    const found = program?.runs.find((run) => run.station === station);
     return found ? lengthWords(found.seconds) : NONE;
   };
-  const stations = [...(before?.runs ?? []), ...(after?.runs ?? [])].map((one) => one.station);
+  const stations = [...(before?.runs ?? []), ...(after?.runs ?? [])].map((run) => run.station);
   for (const station of [...new Set(stations)].sort((a, b) => a - b))
     tell(`${letter} station ${station}`, run(before, station), run(after, station));
   const told = ['letter', 'starts', 'days', 'runs'];
@@ -87,8 +87,8 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
     ...fieldDifferences('setting', before.settings, after.settings),
   ];
   const stationIn = (plan: Plan, number: number) =>
-    plan.stations.find((one) => one.number === number);
-  const numbers = [...before.stations, ...after.stations].map((one) => one.number);
+    plan.stations.find((station) => station.number === number);
+  const numbers = [...before.stations, ...after.stations].map((station) => station.number);
   for (const number of [...new Set(numbers)].sort((a, b) => a - b)) {
     const [a, b] = [stationIn(before, number), stationIn(after, number)];
     if (!a || !b)
@@ -100,8 +100,8 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
     else differences.push(...fieldDifferences(`station ${number}`, a, b));
   }
   const programIn = (plan: Plan, letter: string) =>
-    plan.programs.find((one) => one.letter === letter);
-  const letters = [...before.programs, ...after.programs].map((one) => one.letter);
+    plan.programs.find((program) => program.letter === letter);
+  const letters = [...before.programs, ...after.programs].map((program) => program.letter);
   for (const letter of [...new Set(letters)].sort())
     differences.push(
       ...programDifferences(letter, programIn(before, letter), programIn(after, letter), clock),

@@ -4,13 +4,13 @@ import type { Missing } from './program.ts';
 
 const MISSING_WORDS: Record<Missing, string> = {
   starts: 'a start',
-  runs: 'run minutes on a station that is switched on',
+  runs: 'run times on a station that is switched on',
   days: 'watering days',
 };
 
 /** What a half-set program lacks, and what follows. */
 export function missingSentence(letter: string, missing: readonly Missing[]): string {
-  return `${letter} never waters: it needs ${listed(missing.map((one) => MISSING_WORDS[one]))}.`;
+  return `${letter} never waters: it needs ${listed(missing.map((missing) => MISSING_WORDS[missing]))}.`;
 }
 
 /** `B` or `2`, as this timer names its programs. */

@@ -55,7 +55,7 @@ export function variesByMonth({ timer, settings }: Plan): boolean {
 }
 
 /**
- * A run after the seasonal percent, in seconds (timing-rules.md section 3): brought to a multiple of `roundToSeconds`, also
+ * A run after the seasonal percent, in seconds (timing-rules.md section 3): rounded to a multiple of `roundToSeconds`, also
  * at 100 percent; never less than one such multiple where there was something to run.
  */
 export function adjustedSeconds(seconds: number, percent: number, seasonal: Seasonal): number {

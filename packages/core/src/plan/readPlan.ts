@@ -296,7 +296,7 @@ function crossFaults(plan: Plan): Fault[] {
 
 /**
  * Reads a plan document from a JSON value. Strict: unknown fields are refused, and so is another format or version.
- * All faults of one kind are told together: first those of shape, and where there are none, those between fields.
+ * All faults of one kind are reported together: first those of shape, and where there are none, those between fields.
  */
 export function readPlan(value: unknown): Outcome<Plan> {
   const faults: Fault[] = [];

@@ -43,17 +43,19 @@ export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflic
   const oracle = new Oracle(options);
   const demands = demandsOf(brief);
   const only = (kept: readonly Demand[]) =>
-    demands.filter((one) => !kept.includes(one)).reduce((b, { without }) => without(b), brief);
+    demands
+      .filter((demand) => !kept.includes(demand))
+      .reduce((b, { without }) => without(b), brief);
   const set = smallestSet(demands, (kept) => !oracle.isPossible(only(kept)));
   // That a station is to be watered at all goes without saying where anything else is in the way.
   const telling = set.filter(({ about }) => about !== 'water');
   return (telling.length > 0 ? telling : set).map((demand): Conflict => {
-    const change = firstOf(demand.milder(brief), (one) => oracle.isPossible(one));
+    const change = firstOf(demand.milder(brief), (brief) => oracle.isPossible(brief));
     if (change) return { demand, change, isEnough: true };
     const here = only(set);
     return {
       demand,
-      change: firstOf(demand.milder(here), (one) => oracle.isPossible(one)),
+      change: firstOf(demand.milder(here), (brief) => oracle.isPossible(brief)),
       isEnough: false,
     };
   });

@@ -28,7 +28,7 @@ export function compareCosts(a: Cost, b: Cost): number {
 const toThousandth = (value: number) => Math.round(value * 1000) / 1000;
 
 /**
- * The cost of a plan. The specification leaves open, and here it is: minutes are told to a thousandth; a cycle that ends after `finishBy` has
+ * The cost of a plan. The specification leaves open, and here it is: minutes are reported to a thousandth; a cycle that ends after `finishBy` has
  * nothing to spare; where no cycle counts the sixth part is 0; a start of an `hours` rule counts as one for each time of day.
  *
  * @throws TooMuchWork

@@ -88,10 +88,10 @@ function dropped<T extends object, K extends keyof T>(
 const withStation = (
   brief: Brief,
   place: number,
-  change: (one: BriefStation) => BriefStation,
+  change: (station: BriefStation) => BriefStation,
 ): Brief => ({
   ...brief,
-  stations: brief.stations.map((one, i) => (i === place ? change(one) : one)),
+  stations: brief.stations.map((station, i) => (i === place ? change(station) : station)),
 });
 const withRules = (brief: Brief, change: (rules: BriefRules) => BriefRules): Brief => ({
   ...brief,
@@ -118,7 +118,7 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
       path: [...path, 'days'],
       about: 'days',
       station,
-      without: (brief) => withStation(brief, place, (one) => dropped(one, 'days')),
+      without: (brief) => withStation(brief, place, (station) => dropped(station, 'days')),
       *milder(brief) {
         const isLike = ({ days: other }: BriefStation) =>
           other?.least === days.least && other.most === days.most;
@@ -133,10 +133,10 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
                 yield {
                   brief: {
                     ...brief,
-                    stations: brief.stations.map((one, i) =>
-                      i === place || (alike && isLike(one))
-                        ? { ...one, days: { least, most } }
-                        : one,
+                    stations: brief.stations.map((station, i) =>
+                      i === place || (alike && isLike(station))
+                        ? { ...station, days: { least, most } }
+                        : station,
                     ),
                   },
                   what: { kind: 'days', least, most, alike },
@@ -149,7 +149,7 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
       about: 'cycle',
       station,
       without: (brief) =>
-        withStation(brief, place, (one) => dropped(one, 'cycleSeconds', 'soakSeconds')),
+        withStation(brief, place, (station) => dropped(station, 'cycleSeconds', 'soakSeconds')),
       *milder(brief) {
         for (
           let seconds = cycleSeconds + 60;
@@ -157,7 +157,7 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
           seconds += Math.max(60, Math.floor((seconds - cycleSeconds) / 2))
         )
           yield {
-            brief: withStation(brief, place, (one) => ({ ...one, cycleSeconds: seconds })),
+            brief: withStation(brief, place, (station) => ({ ...station, cycleSeconds: seconds })),
             what: { kind: 'cycle', seconds },
           };
       },
@@ -167,12 +167,12 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
       path: [...path, 'oftenADay'],
       about: 'often',
       station,
-      without: (brief) => withStation(brief, place, (one) => dropped(one, 'oftenADay')),
+      without: (brief) => withStation(brief, place, (station) => dropped(station, 'oftenADay')),
       *milder(brief) {
         for (let times = oftenADay.times - 1; times >= 2; times--)
           yield {
-            brief: withStation(brief, place, (one) => ({
-              ...one,
+            brief: withStation(brief, place, (station) => ({
+              ...station,
               oftenADay: { ...oftenADay, times },
             })),
             what: { kind: 'times', times },
@@ -183,15 +183,15 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
             Math.min(SECONDS_PER_DAY - 60, (parseTime(oftenADay.to) ?? 0) + hours * 3600),
           );
           yield {
-            brief: withStation(brief, place, (one) => ({
-              ...one,
+            brief: withStation(brief, place, (station) => ({
+              ...station,
               oftenADay: { ...oftenADay, from, to },
             })),
             what: { kind: 'span', from, to },
           };
         }
         yield {
-          brief: withStation(brief, place, (one) => dropped(one, 'oftenADay')),
+          brief: withStation(brief, place, (station) => dropped(station, 'oftenADay')),
           what: { kind: 'dropped' },
         };
       },
@@ -200,10 +200,10 @@ function stationDemands(station: BriefStation, place: number): Demand[] {
     path: [...path, 'weeklySeconds'],
     about: 'water',
     station,
-    without: (brief) => withStation(brief, place, (one) => ({ ...one, weeklySeconds: 0 })),
+    without: (brief) => withStation(brief, place, (station) => ({ ...station, weeklySeconds: 0 })),
     *milder(brief) {
       yield {
-        brief: withStation(brief, place, (one) => ({ ...one, weeklySeconds: 0 })),
+        brief: withStation(brief, place, (station) => ({ ...station, weeklySeconds: 0 })),
         what: { kind: 'without-station' },
       };
     },
@@ -289,7 +289,7 @@ function* milderWindows(brief: Brief, windows: readonly NoWaterWindow[]): Genera
         yield {
           brief: withRules(brief, (rules) => ({
             ...rules,
-            noWaterWindows: windows.map((one, j) => (i === j ? milder : one)),
+            noWaterWindows: windows.map((window, j) => (i === j ? milder : window)),
           })),
           what: { kind: 'window', window: milder },
         };
@@ -340,9 +340,9 @@ function wishDemands(brief: Brief): Demand[] {
     demands.push({
       path: ['wish', key],
       about,
-      without: (one) => withWish(one, (own) => dropped(own, key)),
-      *milder(one) {
-        yield { brief: withWish(one, (own) => dropped(own, key)), what: { kind: 'wish' } };
+      without: (brief) => withWish(brief, (own) => dropped(own, key)),
+      *milder(brief) {
+        yield { brief: withWish(brief, (own) => dropped(own, key)), what: { kind: 'wish' } };
       },
     });
   if (wish.starts !== 'any') add('starts', 'starts');
@@ -352,18 +352,18 @@ function wishDemands(brief: Brief): Demand[] {
     demands.push({
       path: ['wish', 'headroomPercent'],
       about: 'headroom',
-      without: (one) => withWish(one, (own) => ({ ...own, headroomPercent: 100 })),
-      *milder(one) {
+      without: (brief) => withWish(brief, (own) => ({ ...own, headroomPercent: 100 })),
+      *milder(brief) {
         for (let percent = wish.headroomPercent - 5; percent >= 100; percent -= 5)
           yield {
-            brief: withWish(one, (own) => ({ ...own, headroomPercent: percent })),
+            brief: withWish(brief, (own) => ({ ...own, headroomPercent: percent })),
             what: { kind: 'headroom', percent },
           };
       },
     });
   for (const pair of wish.apart) {
-    const without = (one: Brief) =>
-      withWish(one, (own) => ({
+    const without = (brief: Brief) =>
+      withWish(brief, (own) => ({
         ...own,
         apart: (own.apart ?? []).filter((other) => other !== pair),
       }));
@@ -371,8 +371,8 @@ function wishDemands(brief: Brief): Demand[] {
       path: ['wish', 'apart', wish.apart.indexOf(pair)],
       about: 'apart',
       without,
-      *milder(one) {
-        yield { brief: without(one), what: { kind: 'dropped' } };
+      *milder(brief) {
+        yield { brief: without(brief), what: { kind: 'dropped' } };
       },
     });
   }
@@ -428,13 +428,13 @@ export function demandsOf(brief: Brief): Demand[] {
           {
             path: ['settings', 'offDaysOfMonth'],
             about: 'off-days',
-            without: (one: Brief) => ({
-              ...one,
-              settings: { ...one.settings, offDaysOfMonth: [] },
+            without: (brief: Brief) => ({
+              ...brief,
+              settings: { ...brief.settings, offDaysOfMonth: [] },
             }),
-            *milder(one: Brief): Generator<Milder> {
+            *milder(brief: Brief): Generator<Milder> {
               yield {
-                brief: { ...one, settings: { ...one.settings, offDaysOfMonth: [] } },
+                brief: { ...brief, settings: { ...brief.settings, offDaysOfMonth: [] } },
                 what: { kind: 'dropped' },
               };
             },

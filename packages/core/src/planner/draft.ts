@@ -106,7 +106,7 @@ export class Drafting {
     this.leastWater = null;
   }
 
-  /** For each need, how far it is off in a program of a kind; endless where it cannot be in it. */
+  /** For each need, how far it is off in a program of a kind; Infinity where it cannot be in it. */
   column(kind: SlotKind, starts: number): Float64Array {
     const key = kind.id * 100 + starts;
     let column = this.columns.get(key);

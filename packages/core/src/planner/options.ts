@@ -1,4 +1,4 @@
-/** What the planner is told beside the brief. */
+/** What the planner is reported beside the brief. */
 import type { EpochDay, TimeText } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
 

@@ -27,7 +27,7 @@ const MOST_VARIANTS = 24;
 
 export interface Load {
   readonly kinds: readonly SlotKind[];
-  /** For each station and program, the seconds of a night that its runs take; endless where it cannot be in it. */
+  /** For each station and program, the seconds of a night that its runs take; Infinity where it cannot be in it. */
   readonly seconds: readonly (readonly number[])[];
   /** For each station the programs that it may be in. */
   readonly options: readonly (readonly number[])[];

@@ -39,7 +39,7 @@ export interface DayPattern {
   readonly rank: number;
 }
 
-/** Phases of an interval that are told apart: with more of them nothing is won. */
+/** Phases of an interval that are distinguished: with more of them nothing is won. */
 const MOST_PHASES = 7;
 
 /** Days of a count and weekdays that repeat: the length of the repetition. */
@@ -82,7 +82,7 @@ function rankOf(rule: Days['rule'], set: DaySet, dates: number): number {
   return parts.reduce((sum, [part, size]) => sum * size + Math.min(size - 1, part), 0);
 }
 
-/** Mean dates a week of sets that ask for days of the month, by their key: dear to count, and few. */
+/** Mean dates a week of sets that ask for days of the month, by their key: costly to count, and few. */
 const meansOnce = new Map<string, number>();
 const MOST_MEANS = 500;
 
@@ -254,7 +254,7 @@ export class Patterns {
     return known;
   }
 
-  /** Whether all dates of a set, so many days later, are among some weekdays and of a parity. */
+  /** Whether all dates of a set, that many days later, are among some weekdays and of a parity. */
   keepsTo(
     set: DaySet,
     later: number,
@@ -268,7 +268,7 @@ export class Patterns {
   }
 
   /**
-   * The most dates of a Monday-to-Sunday week that are so many days after a date of a set.
+   * The most dates of a Monday-to-Sunday week that are that many days after a date of a set.
    *
    * @param offsets bit n: the date n days after is meant. Off days of the month count for an interval as if they watered.
    */

@@ -126,7 +126,7 @@ class Placing {
           left[program] = (left[program] ?? 0) - 1;
         }
       if (left.some((n) => n < 0)) return null;
-      if (fixed.some((one, i) => fixed.slice(0, i + 1).some((other) => this.clash(one, other))))
+      if (fixed.some((cycle, i) => fixed.slice(0, i + 1).some((other) => this.clash(cycle, other))))
         return null;
       this.go(fixed, left, SECONDS_PER_DAY, this.bound(group));
       const best = this.bestOf();
@@ -185,7 +185,7 @@ class Placing {
     bound: number,
   ): void {
     if (left.every((n) => n === 0)) {
-      const spares = placed.map((one) => this.spareOf(one)).filter((one) => one !== null);
+      const spares = placed.map((cycle) => this.spareOf(cycle)).filter((one) => one !== null);
       const spare = spares.length > 0 ? Math.min(...spares) : null;
       const { best } = this;
       if (!best || (spare !== null && spare < (best.spare ?? Infinity)))

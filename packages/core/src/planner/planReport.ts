@@ -19,13 +19,13 @@ export function planReport(
       ? {
           optimal: proof.optimal,
           bound: proof.bound,
-          /** Part by part, how much the plan is above what is proved. */
+          /** Part by part, how much the plan is above what is proven. */
           gap: cost.map(
             (part, i) => Math.round(Math.max(0, part - (proof.bound[i] ?? 0)) * 1000) / 1000,
           ),
           message: proofSentence(proof, cost),
         }
-      : { optimal: isSure, message: isSure ? 'Proved: there is no plan.' : 'No plan was found.' },
+      : { optimal: isSure, message: isSure ? 'Proven: there is no plan.' : 'No plan was found.' },
     reasons: reasons.map((reason) => ({
       about: reason.kind,
       ...(reason.program === undefined ? {} : { program: reason.program }),
@@ -33,7 +33,9 @@ export function planReport(
       message: reasonSentence(reason, brief, '24'),
       from: { path: pathText(reason.path), words: sourceWords(reason.path, brief) },
     })),
-    simpler: cost ? simpler.map((one) => ({ ...one, message: simplerSentence(one, cost) })) : [],
+    simpler: cost
+      ? simpler.map((simpler) => ({ ...simpler, message: simplerSentence(simpler, cost) }))
+      : [],
     ...(plan
       ? {}
       : {

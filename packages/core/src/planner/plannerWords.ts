@@ -29,7 +29,7 @@ const counted = (count: number, one: string, many = `${one}s`) =>
 
 /** `Front lawn (1)`, or `station 1`. */
 export function stationWords({ stations }: Pick<Brief, 'stations'>, number: number): string {
-  const name = stations.find((one) => one.number === number)?.name;
+  const name = stations.find((station) => station.number === number)?.name;
   return name ? `${name} (${number})` : `station ${number}`;
 }
 
@@ -58,55 +58,56 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'one-program':
       return reason.stations === 1
         ? 'One program: there is one station to water.'
-        : `One program for all ${reason.stations} stations: one set of days suits them all, and one night has room for them.`;
+        : `One program for all ${reason.stations} stations: the same days suit them all, and one night has room for them.`;
     case 'programs': {
       const { days, apart, count } = reason;
       if (days) {
         const [few, many] = days;
-        return `${capitalized(counted(count, 'program'))}: ${station(few.station)} is to have ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so no one set of days suits both.`;
+        return `${capitalized(counted(count, 'program'))}: ${station(few.station)} needs ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so they cannot share their days.`;
       }
       if (apart)
-        return `${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} are to be kept apart.`;
-      return `${capitalized(counted(count, 'program'))}: fewer would not be done in the hours that are wished, with the percent at ${wishOf(brief).headroomPercent} % as well.`;
+        return `${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must be kept apart.`;
+      return `${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the wished hours at up to ${wishOf(brief).headroomPercent} %.`;
     }
     case 'days': {
       const because: string[] = [];
       const { least, most, allowed, parity, mown } = reason;
       if (least)
         because.push(
-          `${station(least.station)} is to have at least ${counted(least.days, 'day')} a week`,
+          `${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
         );
       if (most) because.push(`${station(most.station)} at most ${counted(most.days, 'day')}`);
       if (allowed) because.push(`only ${weekdaysWords(allowed)} are allowed here`);
       if (parity) because.push(`only ${parity} dates are allowed here`);
-      if (mown.length > 0) because.push(`${weekdaysWords(mown)} is to be dry for the mower`);
+      if (mown.length > 0)
+        because.push(`the lawn must be dry for mowing on ${weekdaysWords(mown)}`);
       const told = `${program} waters ${reason.days.rule === 'weekdays' ? 'on ' : ''}${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
       return because.length > 0
         ? `${told}: ${listed(because)}.`
-        : `${told}: no station asks for more, and seldom and deep is better than often and little.`;
+        : `${told}: no station needs more, and deep and seldom is better than little and often.`;
     }
     case 'one-start':
-      return `${program} has one start: each station gets its water in one go, or the timer splits it.`;
+      return `${program} has one start: each station gets its water in one run, or the timer splits it.`;
     case 'starts':
       return reason.stretch === null
-        ? `${program} has ${reason.count} starts: ${own} is to run that often on each of its days.`
-        : `${program} has ${reason.count} starts: ${own} takes ${lengthWords(reason.stretch)} at a stretch before water runs off, so its water comes in ${reason.count} parts.`;
+        ? `${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
+        : `${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
     case 'start': {
       const at = startWords(reason.start, clock);
       const ends = timeWords(reason.ends % SECONDS_PER_DAY, clock);
-      const told = `${program} starts at ${at} and is done at ${ends}`;
+      const told = `${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
         case 'finish':
-          return `${told}: all is to be done by ${startWords(wishOf(brief).finishBy, clock)}, and the latest hour is the coolest and the calmest.`;
+          return `${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`;
         case 'overlap':
           return `${told}: a step later it would run into ${reason.into ?? 'another cycle'} at ${wishOf(brief).headroomPercent} %.`;
         case 'forbidden-hour':
         case 'forbidden-day':
-          return `${told}: a step later it would water when that is not allowed here.`;
+          return `${told}: a step later it would water when watering is not allowed here.`;
         case 'free':
           return `${told}, before the others.`;
         default:
-          return `${told}: a step later it would break what is asked for.`;
+          return `${told}: a step later it would not meet the brief.`;
       }
     }
     case 'run': {
@@ -115,17 +116,17 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       const off = Math.round(((given - weekly) * 100) / Math.max(1, weekly));
       const told = `${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week; it needs ${lengthWords(weekly)} a week`;
       if (isOff)
-        return `${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? 'much' : 'little'}: no other run fits.`;
+        return `${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? 'much' : 'little'}: no run that this timer can hold comes closer.`;
       return off === 0
         ? `${told}.`
         : `${told} and gets ${lengthWords(Math.round(given))} (${off > 0 ? '+' : '−'}${Math.abs(off)} %).`;
     }
     case 'split':
-      return `${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')}, with ${lengthWords(reason.soak)} between: water runs off after ${lengthWords(reason.stretch)}.`;
+      return `${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')} with a soak of ${lengthWords(reason.soak)} between: water runs off after ${lengthWords(reason.stretch)}.`;
     case 'headroom':
-      return `Nothing overlaps, and nothing is wet when it must not be, at any percent up to ${reason.percent} %.`;
+      return `Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return `${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: all of it has no room inside.`;
+      return `${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: not everything fits inside those hours.`;
   }
 }
 
@@ -150,7 +151,7 @@ export function sourceWords(path: Path, brief: Brief): string {
   }
   switch (first) {
     case 'rules':
-      return 'the rules of the place';
+      return 'the local rules';
     case 'mowing':
       return 'the mowing days';
     case 'timer':
@@ -158,19 +159,19 @@ export function sourceWords(path: Path, brief: Brief): string {
     case 'settings':
       return 'the timer’s settings';
     case 'wish':
-      return 'what is wished';
+      return 'the wishes';
     default:
       return 'the stations';
   }
 }
 
 const PARTS = [
-  'stations off their need',
+  'stations that do not get what they need',
   'minutes a week outside the wished hours',
   'programs',
   'starts',
-  'thousandths off the need',
-  'minutes between the last end and the hour by which all is to be done',
+  'thousandths away from the need',
+  'minutes between the last end and the wished end',
 ] as const;
 
 /** Where a cost is first greater than another. */
@@ -179,10 +180,10 @@ function firstGap(cost: Cost, bound: Cost): number {
 }
 
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
-  if (optimal) return 'Proved: no plan is better.';
+  if (optimal) return 'Proven: no plan is better.';
   const gap = firstGap(cost, bound);
-  if (gap < 0) return 'Proved: no plan is better.';
-  return `The best that was found: ${cost[gap]} ${PARTS[gap]}; fewer than ${Math.ceil(bound[gap] ?? 0)} are impossible, what lies between is not proved.`;
+  if (gap < 0) return 'Proven: no plan is better.';
+  return `Best found: ${cost[gap]} ${PARTS[gap]}. At least ${Math.ceil(bound[gap] ?? 0)} are needed; whether fewer than this plan's are possible is not proven.`;
 }
 
 export function simplerSentence({ what, count, cost }: Simpler, best: Cost): string {
@@ -190,18 +191,18 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     what === 'programs' ? counted(count, 'program') : `${counted(count, 'start')} a program`;
   if (!cost) return `With ${less} there is no plan.`;
   if (cost[0] > best[0])
-    return `With ${less}, ${counted(cost[0] - best[0], 'station')} more would be off the water needed.`;
+    return `With ${less}, ${counted(cost[0] - best[0], 'station')} more would not get what they need.`;
   if (cost[1] > best[1])
-    return `With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would be outside the wished hours.`;
+    return `With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
   if (cost[2] > best[2]) return `With ${less}, there would be ${counted(cost[2], 'program')}.`;
-  return `With ${less}, the runs would be further off the need.`;
+  return `With ${less}, the runs would be further from the need.`;
 }
 
 export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = {
   'as-wished': 'As wished',
   'by-sunrise': 'Done by sunrise',
   'fewest-days': 'Fewest days',
-  'timer-soak': 'Timer soaks',
+  'timer-soak': 'Timer does the soaking',
   'repeated-starts': 'Repeated starts',
   'one-program': 'One program',
 };
@@ -217,49 +218,49 @@ export function demandSentence(
   const who = station ? capitalized(stationWords(brief, station.number)) : '';
   switch (about) {
     case 'days':
-      return `${who} is to have ${daysRange(station?.days?.least ?? 1, station?.days?.most ?? 7)} a week.`;
+      return `${who} needs ${daysRange(station?.days?.least ?? 1, station?.days?.most ?? 7)} a week.`;
     case 'cycle':
-      return `${who} takes ${lengthWords(station?.cycleSeconds ?? 0)} at a stretch before water runs off.`;
+      return `${who} can run ${lengthWords(station?.cycleSeconds ?? 0)} before water runs off.`;
     case 'often':
-      return `${who} is to run ${station?.oftenADay?.times ?? 2} times a day between ${startWords(station?.oftenADay?.from ?? '', clock)} and ${startWords(station?.oftenADay?.to ?? '', clock)}.`;
+      return `${who} needs to run ${station?.oftenADay?.times ?? 2} times a day between ${startWords(station?.oftenADay?.from ?? '', clock)} and ${startWords(station?.oftenADay?.to ?? '', clock)}.`;
     case 'water':
-      return `${who} is to be watered at all.`;
+      return `${who} needs water.`;
     case 'weekdays':
-      return `Watering is allowed here on ${weekdaysWords(rules.weekdays ?? []) || 'no day'} only.`;
+      return `Watering is allowed here only on ${weekdaysWords(rules.weekdays ?? []) || 'no day'}.`;
     case 'parity':
-      return `Watering is allowed here on ${rules.parity} dates only.`;
+      return `Watering is allowed here only on ${rules.parity} dates.`;
     case 'windows':
       return `Watering is not allowed here ${listed((rules.noWaterWindows ?? []).map(({ from, to, weekdays }) => `from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? ` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
     case 'days-per-week':
       return `At most ${counted(rules.mostDaysPerWeek ?? 7, 'day')} a week are allowed here.`;
     case 'mowing':
-      return `The lawn is to be dry for the mower on ${weekdaysWords(brief.mowing?.weekdays ?? [])}${brief.mowing?.dayBefore ? ', and the day before' : ''}.`;
+      return `The lawn must be dry for mowing on ${weekdaysWords(brief.mowing?.weekdays ?? [])}${brief.mowing?.dayBefore ? ', and the day before' : ''}.`;
     case 'off-days':
       return `The timer skips some days of the month: ${listed(brief.settings?.offDaysOfMonth ?? [])}.`;
     case 'starts':
       return wish.starts === 'one'
-        ? 'Each program is to have one start.'
+        ? 'Each program has one start.'
         : wish.starts === 'repeated'
-          ? 'Soaking is to be done by repeated starts.'
-          : 'The timer itself is to do the soaking.';
+          ? 'Repeated starts do the soaking.'
+          : 'The timer does the soaking.';
     case 'day-wish':
       return wish.days === 'weekdays'
-        ? 'Days are to be weekdays.'
-        : 'Days are to be counted, every so many days.';
+        ? 'Days are set as weekdays.'
+        : 'Days are set as an interval.';
     case 'one-program':
-      return 'There is to be one program only.';
+      return 'There is only one program.';
     case 'headroom':
-      return `Nothing is to overlap with the percent at up to ${wish.headroomPercent} %.`;
+      return `Nothing overlaps at up to ${wish.headroomPercent} %.`;
     case 'apart': {
       const pair = wish.apart[typeof path[2] === 'number' ? path[2] : 0] ?? ['', ''];
-      return `${capitalized(pair[0])} and ${pair[1]} are never to be in one program.`;
+      return `${capitalized(pair[0])} and ${pair[1]} never share a program.`;
     }
     case 'program-count':
       return `The timer has ${counted(brief.timer.programCount, 'program')}.`;
     case 'start-count':
       return `The timer has ${counted(brief.timer.startsPerProgram, 'start')} a program.`;
     case 'day-rules':
-      return 'The timer knows only some ways to choose days.';
+      return 'The timer has only some of the day rules.';
   }
 }
 
@@ -275,43 +276,43 @@ export function changeSentence(
     case 'days':
       return `Let ${who}${what.alike ? ', and all stations with the same days,' : ''} have ${daysRange(what.least, what.most)} a week.`;
     case 'cycle':
-      return `Let ${who} run ${lengthWords(what.seconds)} at a stretch.`;
+      return `Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
     case 'times':
       return `Let ${who} run ${what.times} times a day.`;
     case 'span':
       return `Let ${who} run between ${startWords(what.from, clock)} and ${startWords(what.to, clock)}.`;
     case 'without-station':
-      return `Leave ${who} out, and water it by hand.`;
+      return `Leave ${who} out and water it by hand.`;
     case 'weekdays':
-      return `Ask whether ${weekdaysWords(what.added)} may be allowed too.`;
+      return `Ask whether ${weekdaysWords(what.added)} can be allowed too.`;
     case 'days-per-week':
-      return `Ask whether ${counted(what.most, 'day')} a week may be allowed.`;
+      return `Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
     case 'dropped':
-      return DROPPED[about] ?? 'Do without it.';
+      return DROPPED[about] ?? 'Drop it.';
     case 'window':
-      return `Ask whether watering may be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
+      return `Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
     case 'mowing':
       return what.dayBefore
-        ? `Mow on ${weekdaysWords(what.weekdays)} only.`
-        : `Keep it dry on ${weekdaysWords(what.weekdays)} itself only.`;
+        ? `Mow only on ${weekdaysWords(what.weekdays)}.`
+        : `Keep it dry only on ${weekdaysWords(what.weekdays)}.`;
     case 'wish':
-      return about === 'one-program' ? 'Let there be more programs.' : 'Leave that to the planner.';
+      return about === 'one-program' ? 'Allow more programs.' : 'Let the planner choose.';
     case 'headroom':
-      return `Be content with ${what.percent} %.`;
+      return `Accept ${what.percent} %.`;
     case 'count':
       return about === 'program-count'
         ? `A timer with ${counted(what.count, 'program')} would do.`
         : `A timer with ${counted(what.count, 'start')} a program would do.`;
     case 'timer':
-      return `A timer of the kind “${what.timer.name}” would do.`;
+      return `A timer like “${what.timer.name}” would do.`;
   }
 }
 
 const DROPPED: Partial<Record<Demand['about'], string>> = {
-  parity: 'Ask whether other dates may be allowed.',
-  windows: 'Ask whether watering may be allowed at that hour.',
-  mowing: 'Mow on any day, and put up with wet grass.',
-  'off-days': 'Let the timer skip no day of the month.',
+  parity: 'Ask whether other dates can be allowed.',
+  windows: 'Ask whether watering can be allowed at that hour.',
+  mowing: 'Mow on any day and accept wet grass.',
+  'off-days': 'Use every day of the month.',
   apart: 'Let them share a program.',
   often: 'Water it like the others.',
 };
@@ -325,8 +326,8 @@ export function conflictSentences(
   return {
     demand: demandSentence(demand, brief, clock),
     change: change
-      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ' That is not all that is in the way.'}`
-      : 'No change of this by itself is enough.',
+      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ' More than this is in the way.'}`
+      : 'Changing this alone is not enough.',
   };
 }
 
@@ -337,14 +338,14 @@ export function comparedSentence(cost: Cost, first: Cost): string {
     const by = (cost[i] ?? 0) - (first[i] ?? 0);
     if (Math.abs(by) > 1e-6) parts.push(`${words(Math.abs(by))} ${by > 0 ? 'more' : 'fewer'}`);
   };
-  tell(0, (by) => `${counted(by, 'station')} off the need`);
+  tell(0, (by) => `${counted(by, 'station')} short of or over their need`);
   tell(1, (by) => `${lengthWords(Math.round(by * 60))} a week outside the wished hours`);
   tell(2, (by) => counted(by, 'program'));
   tell(3, (by) => counted(by, 'start'));
   if (parts.length === 0) {
     const by = cost[4] - first[4];
     if (by === 0) return 'the same';
-    return `runs ${by > 0 ? 'further off' : 'nearer'} the need`;
+    return `runs ${by > 0 ? 'further from' : 'nearer'} the need`;
   }
   return listed(parts);
 }
@@ -380,12 +381,12 @@ export function monthSentence(
   brief: Brief,
 ): string {
   const name = monthName(month);
-  if (percent === null) return `${name}: no water is needed; switch the timer off.`;
+  if (percent === null) return `${name}: no water is needed: switch the timer off.`;
   if (serves) return `${name}: ${percent} %.`;
   const because: string[] = [];
   if (off.length > 0)
     because.push(
-      `${listed(off.slice(0, 3).map((number) => stationWords(brief, number)))}${off.length > 3 ? ` and ${off.length - 3} more` : ''} would be more than a tenth off the need`,
+      `${listed(off.slice(0, 3).map((number) => stationWords(brief, number)))}${off.length > 3 ? ` and ${off.length - 3} more` : ''} would be more than a tenth away from its need`,
     );
   if (late > 0) because.push(`watering would end ${lengthWords(late)} late`);
   if (tight) because.push('cycles could overlap');

@@ -22,7 +22,7 @@ export type Reason = {
       readonly days: Days;
       /** Dates in a week. */
       readonly dates: number;
-      /** The station that wants the most dates at the least, and the one that may have the fewest at the most. */
+      /** The station that wants the most dates at the least, and the one that may have the fewest at most. */
       readonly least: { readonly station: number; readonly days: number } | null;
       readonly most: { readonly station: number; readonly days: number } | null;
       readonly allowed: readonly Weekday[] | null;

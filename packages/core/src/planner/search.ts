@@ -142,7 +142,7 @@ export class Search {
   private best: Found | null = null;
   private recipe: Recipe | null = null;
   private complete = true;
-  /** The fewest programs, and starts with them, that are not proved to be too few. */
+  /** The fewest programs, and starts with them, that are not proven to be too few. */
   private leastPrograms: number | null = null;
   private leastStarts: number | null = null;
   private leastOff: number | null = null;
@@ -266,7 +266,7 @@ export class Search {
       this.starve(strict);
     }
     const { best } = this;
-    // Beyond the wished span, or with less water than is needed, only so much is proved.
+    // Beyond the wished span, or with less water than is needed, only so much is proven.
     const outside = noneInside && offNeed === this.drafting.hopeless.size ? 0.001 : 0;
     return {
       found: best,
@@ -356,7 +356,7 @@ export class Search {
   private starve(strict: Hours): void {
     const order = [...this.needs].sort((a, b) => b.wanted - a.wanted || a.number - b.number);
     const sets = [
-      ...order.slice(0, MOST_STARVED_ALONE).map((one) => [one]),
+      ...order.slice(0, MOST_STARVED_ALONE).map((need) => [need]),
       ...STARVED.filter((count) => count < order.length).map((count) => order.slice(0, count)),
       order,
     ];
@@ -393,7 +393,7 @@ export class Search {
           if (this.drafting.offOf(i, kind, starts) < Infinity) return true;
         return false;
       });
-      // What waters often has few hours; there it is worth while to look whether they are enough.
+      // What waters often has few hours; there it is worth it to look whether they are enough.
       const isPlaced =
         !need.often ||
         this.fixed.length > 0 ||
@@ -463,12 +463,12 @@ export class Search {
       const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
       return columns.some(
         (column, j) =>
-          (slot < 0 || slot === j) && column.some((one) => (one[i] ?? Infinity) < Infinity),
+          (slot < 0 || slot === j) && column.some((column) => (column[i] ?? Infinity) < Infinity),
       );
     });
   }
 
-  /** What was left open from here on is not proved. */
+  /** What was left open from here on is not proven. */
   private isOpen(programs: number, starts: number, off = 0): void {
     this.complete = false;
     if (this.leastPrograms !== null && this.leastPrograms < programs) return;
@@ -500,7 +500,7 @@ export class Search {
     return made;
   }
 
-  /** Thousandths that a choice cannot be less off than; endless where some station has no place in it. */
+  /** Thousandths that a choice cannot be less off than; Infinity where some station has no place in it. */
   private relaxed(kinds: readonly SlotKind[], starts: readonly number[]): number {
     const columns = kinds.map((kind, j) => this.drafting.column(kind, starts[j] ?? 1));
     let sum = 0;
@@ -545,7 +545,7 @@ export class Search {
   ): boolean {
     const candidates = this.listed(choices, total)
       .filter(({ kinds, starts }) => this.drafting.hasRoom(kinds, starts, reach))
-      .map((one) => ({ ...one, tight: this.drafting.tightness(one.kinds, reach) }));
+      .map((ranked) => ({ ...ranked, tight: this.drafting.tightness(ranked.kinds, reach) }));
     candidates.sort((a, b) => a.off - b.off || a.tight - b.tight || a.rank - b.rank);
     const count = choices[0]?.length ?? 1;
     // A quick look at many first: where there is little room few of them have any.
@@ -636,7 +636,7 @@ export class Search {
     };
   }
 
-  /** What is proved of a plan that is inside the wished span. */
+  /** What is proven of a plan that is inside the wished span. */
   private proofOf({ cost }: Found): Proof {
     const { leastPrograms, leastStarts, leastOff } = this;
     const whole: Cost = [...cost.slice(0, 5), 0] as unknown as Cost;

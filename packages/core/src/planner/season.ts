@@ -63,9 +63,9 @@ function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
   return {
     ...brief,
     ...(finishBy === null ? {} : { wish: { ...brief.wish, finishBy } }),
-    stations: brief.stations.map((one) => ({
-      ...one,
-      weeklySeconds: Math.round(one.weeklySeconds * (shares.get(one.number) ?? 1)),
+    stations: brief.stations.map((station) => ({
+      ...station,
+      weeklySeconds: Math.round(station.weeklySeconds * (shares.get(station.number) ?? 1)),
     })),
   };
 }
@@ -74,7 +74,7 @@ function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
 function lateAt(brief: Brief, plan: Plan, percent: number): number {
   const finish = parseTime(wishOf(brief).finishBy) ?? 0;
   const counted = new Set(
-    brief.stations.filter((one) => countsForTimes(brief, one)).map(({ number }) => number),
+    brief.stations.filter((station) => countsForTimes(brief, station)).map(({ number }) => number),
   );
   const then = atPercent(plan, percent);
   let late = 0;
@@ -125,7 +125,8 @@ export function seasonOf(
     const given = givenAt(plan, percent);
     const off = wanted.stations
       .filter(({ number, weeklySeconds }) => {
-        const full = brief.stations.find((one) => one.number === number)?.weeklySeconds ?? 0;
+        const full =
+          brief.stations.find((station) => station.number === number)?.weeklySeconds ?? 0;
         // Roots count the water, not the percent. What is off its need at 100 percent anyhow is told there.
         const wasOff = Math.abs((whole.get(number) ?? 0) - full);
         const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);

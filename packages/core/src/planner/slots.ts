@@ -17,7 +17,7 @@ export interface SlotKind {
   readonly variants: readonly DayPattern[];
 }
 
-/** The most groups that are told apart; with more of them the rest are taken as they come. */
+/** The most groups that are distinguished; with more of them the rest are taken as they come. */
 const MOST_PALETTES = 32;
 
 /** For groups that are to be apart: every largest set of groups that may be together, as what is left out. */
@@ -143,7 +143,7 @@ export function choicesOf(
   return { choices, complete: false };
 }
 
-/** Kinds for the same stations that are told apart where not all are gone through. */
+/** Kinds for the same stations that are distinguished where not all are tried. */
 const MOST_ALIKE = 6;
 
 /** The better liked of those for the same stations, with different numbers of dates. */

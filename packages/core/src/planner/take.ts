@@ -10,7 +10,7 @@ export function takePlanChange(present: Plan, taken: Plan): PlanChange {
   }));
   if (present.timer.cycleSoak === 'station')
     for (const { number, cycleSeconds, soakSeconds } of taken.stations) {
-      const now = present.stations.find((one) => one.number === number);
+      const now = present.stations.find((station) => station.number === number);
       if (!now || (now.cycleSeconds === cycleSeconds && now.soakSeconds === soakSeconds)) continue;
       changes.push({
         type: 'set-station',

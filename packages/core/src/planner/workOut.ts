@@ -22,7 +22,7 @@ export interface Worked {
   readonly simpler: readonly Simpler[];
   /** Where there is no plan. */
   readonly conflicts: readonly Conflict[];
-  /** Null: there is none that keeps the hard rules, and that is proved. */
+  /** Null: there is none that keeps the hard rules, and that is proven. */
   readonly isSure: boolean;
 }
 

@@ -163,7 +163,7 @@ export function takeBriefChange({ plan, survey }: TimerRecord, brief: Brief): Re
           overruled: { ...surveyOf(survey, number).overruled, weeklySeconds },
         };
         return [
-          ...(plan.stations.some((one) => one.number === number)
+          ...(plan.stations.some((station) => station.number === number)
             ? []
             : [{ type: 'add-station', station: { number } } as const]),
           ...(Object.keys(fields).length > 0

@@ -47,7 +47,7 @@ export function openPoints(plan: Plan, { visit }: Survey): OpenPoint[] {
  * A visit as the logbook keeps it, and what is left of the survey; null where something stands in its way (`openPoints`).
  *
  * @param closed moment by the house's clocks, `YYYY-MM-DDTHH:MM`.
- * @param before faults as the last visit left them: those that are no longer noted were mended.
+ * @param before faults as the last visit left them: those that are no longer noted were repaired.
  */
 export function closeVisit(
   plan: Plan,

@@ -129,11 +129,11 @@ export function applyRecordChange(
     }
     case 'note-station': {
       const number = change.station;
-      const found: SurveyStation = survey.stations.find((one) => one.number === number) ?? {
+      const found: SurveyStation = survey.stations.find((station) => station.number === number) ?? {
         number,
       };
       const { changed, before } = withFields(found, change.fields);
-      const others = survey.stations.filter((one) => one.number !== number);
+      const others = survey.stations.filter((station) => station.number !== number);
       // A station of which nothing is known leaves no trace, so that undoing ends where it began.
       const known = Object.keys(changed).length > 1;
       const stations = [...others, ...(known ? [changed] : [])].sort((a, b) => a.number - b.number);

@@ -33,8 +33,8 @@ export function recordDifferences(
       .flatMap((number) =>
         fieldDifferences(
           `station ${number}`,
-          a.find((one) => one.number === number),
-          b.find((one) => one.number === number),
+          a.find((station) => station.number === number),
+          b.find((station) => station.number === number),
           ['number'],
         ),
       ),

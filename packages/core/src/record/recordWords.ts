@@ -17,9 +17,9 @@ import type { VisitFinding } from './visitFindings.ts';
 export function visitReasonWords(reason: VisitReason, speech: Speech): string {
   switch (reason.kind) {
     case 'battery':
-      return 'change the battery, a year old';
+      return 'change the battery; it is a year old';
     case 'often-a-day-ends':
-      return `station ${reason.station} goes back from several waterings a day`;
+      return `station ${reason.station} no longer needs several waterings a day`;
     case 'planned':
       return `${NEXT_WORDS[reason.visit.reason].toLowerCase()}${reason.visit.note ? `: ${reason.visit.note}` : ''}`;
     case 'follow-up': {
@@ -40,13 +40,13 @@ export function visitSentence({ date, reason }: DueVisit, speech: Speech): strin
 export function openPointSentence(point: OpenPoint): string {
   switch (point.what) {
     case 'no-visit':
-      return 'No visit is under way.';
+      return 'No visit has been started.';
     case 'no-as-found':
-      return 'The settings as found are not frozen.';
+      return 'The settings as found have not been recorded.';
     case 'no-as-left':
-      return 'The settings as left are not frozen.';
+      return 'The settings as left have not been recorded.';
     case 'as-left-is-older':
-      return 'Settings were changed after they were frozen as left: freeze them again.';
+      return 'Settings were changed after they were recorded as left: record them again.';
     case 'switched':
       return `${SWITCHED_WORDS[point.switched]}: put it back, or say why it stays.`;
   }
@@ -56,16 +56,16 @@ export function openPointSentence(point: OpenPoint): string {
 export function visitFindingSentence(finding: VisitFinding, speech: TimerSpeech): string {
   switch (finding.code) {
     case 'clock-wrong':
-      return `${capitalized(clockWords(finding.ahead))}. All that it does is out by as much: set the clock first.`;
+      return `${capitalized(clockWords(finding.ahead))}. Everything it does is off by as much: set the clock first.`;
     case 'total-differs':
-      return `The display shows ${lengthWords(finding.shown)} as the total of program ${labelOf(finding.program, speech)}; what is taken down adds up to ${lengthWords(finding.expected)}. Look through its runs once more.`;
+      return `The display shows ${lengthWords(finding.shown)} as the total of program ${labelOf(finding.program, speech)}; what was noted adds up to ${lengthWords(finding.expected)}. Check its runs again.`;
     case 'read-at-percent':
-      return `The run times of program ${labelOf(finding.program, speech)} were read at ${finding.percent} %. Whoever corrects minutes that are shown so corrects them twice.`;
+      return `The run times of program ${labelOf(finding.program, speech)} were read at ${finding.percent} %. If the display shows adjusted minutes, correcting them corrects them twice.`;
     case 'manual-left-on':
-      return 'A run by hand is still on: end it.';
+      return 'A manual run is still on: end it.';
     case 'hidden-not-looked':
       return 'Nobody has looked for hidden programs and starts.';
     case 'saved-inside-older':
-      return 'What the timer keeps inside is not what is left: save it again, or a restore brings back something else.';
+      return 'The settings saved inside the timer are not the ones you leave: save them again, or a restore brings back old settings.';
   }
 }

@@ -1,4 +1,4 @@
-/** Stations as rows of a spreadsheet: read with each bad cell told and nothing else refused, and written the same way. */
+/** Stations as rows of a spreadsheet: read with each bad cell reported and nothing else refused, and written the same way. */
 import {
   faultsOfCell,
   nameCell,
@@ -151,7 +151,7 @@ export interface StationTable {
 }
 
 /**
- * Reads stations from the rows of a CSV, the headings first, in any order. An empty cell leaves what is there; a bad one is told and
+ * Reads stations from the rows of a CSV, the headings first, in any order. An empty cell leaves what is there; a bad one is reported and
  * leaves what is there, too. A row without a usable number is left out.
  */
 export function readStationTable(rows: readonly (readonly string[])[], plan: Plan): StationTable {
@@ -233,7 +233,7 @@ export function stationTableChange(
   return {
     type: 'together',
     changes: entries.flatMap(({ number, plan: set, survey: facts, weeklySeconds }) => {
-      const there = plan.stations.some((one) => one.number === number);
+      const there = plan.stations.some((station) => station.number === number);
       const fields: FieldsToSet<SurveyStationFields> = {
         ...facts,
         ...(weeklySeconds === undefined

@@ -39,9 +39,9 @@ export function foundAhead({ device }: Survey): number | null {
   return clockAhead({ day, secondOfDay: shown - day * SECONDS_PER_DAY }, really);
 }
 
-/** The total that the display must show for what was taken down, at the percent of a date; null where it shows none. */
+/** The total that the display must show for what was noted, at the percent of a date; null where it shows none. */
 export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number | null {
-  const program = plan.programs.find((one) => one.letter === letter);
+  const program = plan.programs.find((program) => program.letter === letter);
   if (!program) return null;
   const worked = attempt(() =>
     totalOnDisplay(plan, program, effectivePercent(plan, program, monthOf(on))),

@@ -32,14 +32,14 @@ export function allowedWords(rules: BriefRules, speech: Speech): string {
   const parts = [
     weekdays &&
       (weekdays.length === 0
-        ? 'on no weekday'
-        : `${listed(weekdaysWords(weekdays).split(' '))} only`),
-    parity && `${parity} dates only`,
+        ? 'no watering on any day'
+        : `only on ${listed(weekdaysWords(weekdays).split(' '))}`),
+    parity && `only on ${parity} dates`,
     noWaterWindows.length > 0 &&
-      `not from ${listed(noWaterWindows.map((one) => windowWords(one, speech)))}`,
+      `not from ${listed(noWaterWindows.map((window) => windowWords(window, speech)))}`,
     mostDaysPerWeek !== undefined &&
       `on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? 'day' : 'days'} a week`,
-    dripExempt === true && 'drip is free',
+    dripExempt === true && 'drip is exempt',
   ].filter((one) => typeof one === 'string');
   return parts.length === 0 ? 'any day, any hour' : parts.join('; ');
 }
@@ -47,21 +47,21 @@ export function allowedWords(rules: BriefRules, speech: Speech): string {
 function rulingWords(ruling: Ruling, speech: Speech): string {
   switch (ruling.kind) {
     case 'none-yet':
-      return 'no rules are in force';
+      return 'no rules are in force yet';
     case 'free':
-      return 'no rule is about this house';
+      return 'no rule applies to this house';
     case 'unknown':
       return ruling.needs === 'supply'
-        ? 'what holds depends on where its water comes from: note the supply'
-        : 'what holds depends on its number in the street: note it';
+        ? 'the rules depend on where the water comes from: enter the supply'
+        : 'the rules depend on the street number: enter it';
     case 'forbidden':
-      return 'no watering by a timer';
+      return 'no watering by timer';
     case 'allowed': {
       const { newPlantingUntil } = ruling.edition;
       const until = newPlantingUntil === undefined ? null : parseDate(newPlantingUntil);
       const planting =
         until !== null && until >= speech.on
-          ? `; new planting is free until ${dateWords(until, speech.on)}`
+          ? `; new planting is exempt until ${dateWords(until, speech.on)}`
           : '';
       return allowedWords(ruling.rules, speech) + planting;
     }
@@ -74,6 +74,6 @@ export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): 
   const next = nextRuling(rules, house, speech.on);
   const later = next
     ? `. From ${dateWords(next.from, speech.on)}: ${rulingWords(next.ruling, speech)}`
-    : '. No change is known';
+    : '. No change is announced';
   return `Today: ${now}${later}.`;
 }

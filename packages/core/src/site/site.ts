@@ -1,4 +1,4 @@
-/** What is noted of a house, in one description: whoever reads, shows, saves or archives a site goes by these fields. */
+/** What is noted of a house, in one description: anybody who reads, shows, saves or archives a site goes by these fields. */
 import type { PlanSite } from '../plan/plan.ts';
 import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { UnitSystem } from '../water/units.ts';
@@ -83,10 +83,10 @@ export function siteFields(given: GivenSite): SiteFields {
     ...others,
     mowing: WEEKDAYS.filter((weekday) => others.mowing.includes(weekday)),
     notes: others.notes.trim(),
-    people: others.people.map((one) => ({
-      name: one.name.trim(),
-      role: one.role.trim(),
-      phone: one.phone.trim(),
+    people: others.people.map((person) => ({
+      name: person.name.trim(),
+      role: person.role.trim(),
+      phone: person.phone.trim(),
     })),
   };
 }

@@ -219,7 +219,7 @@ export const EMPTY_SURVEY: Survey = { stations: [] };
 
 /** What is known of a station; where nothing is, its number. */
 export const surveyOf = (survey: Survey, number: number): SurveyStation =>
-  survey.stations.find((one) => one.number === number) ?? { number };
+  survey.stations.find((station) => station.number === number) ?? { number };
 
 /** A valve that is slow to close is given its time and a quarter more, in seconds, before the next one opens. */
 export const delayForSlowValve = (seconds: number): number => Math.ceil((seconds * 5) / 4);

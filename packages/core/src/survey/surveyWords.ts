@@ -53,7 +53,7 @@ export const DEFECT_WORDS: Record<Defect, string> = {
   'sunken-head': 'sunken or buried head',
   overspray: 'overspray on paths',
   leak: 'leak',
-  pooling: 'water stands',
+  pooling: 'standing water',
   'low-pressure': 'low pressure',
   'high-pressure': 'high pressure, mist',
   'valve-stuck-closed': 'valve does not open',
@@ -79,8 +79,8 @@ export const SCHOOL_WORDS: Record<School, string> = {
 };
 
 export const SEASON_WORDS: Record<SeasonWay, string> = {
-  percent: 'by percent, days fixed',
-  days: 'by days, minutes fixed',
+  percent: 'by percent, with fixed days',
+  days: 'by days, with fixed minutes',
   never: 'not at all',
 };
 
@@ -91,9 +91,9 @@ export const RAIN_WORDS: Record<RainWay, string> = {
 };
 
 export const POWER_WORDS: Record<NonNullable<Device['power']>, string> = {
-  mains: 'mains, transformer in the box',
+  mains: 'mains, with the transformer in the box',
   adapter: 'a plug-in adapter',
-  battery: 'battery alone',
+  battery: 'battery only',
 };
 
 export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = {

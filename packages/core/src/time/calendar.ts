@@ -75,7 +75,7 @@ export const FIRST_DAY: EpochDay = 0;
 /** The end of the calendar, 9999-12-31 (timing-rules.md section 7). */
 export const LAST_DAY: EpochDay = epochDayOf({ year: 9999, month: 12, day: 31 });
 
-/** `YYYY-MM-DD` to an epoch day; null where the text is no date of the years 1970 to 9999. */
+/** `YYYY-MM-DD` to an epoch day; null where the text is not a date of the years 1970 to 9999. */
 export function parseDate(text: string): EpochDay | null {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return null;
@@ -94,7 +94,7 @@ export function formatDate(epochDay: EpochDay): string {
   return `${String(year).padStart(4, '0')}-${two(month)}-${two(day)}`;
 }
 
-/** `HH:MM`, 00:00 to 23:59, to a second of the day; null where the text is no such time. */
+/** `HH:MM`, 00:00 to 23:59, to a second of the day; null where the text is not such a time. */
 export function parseTime(text: string): number | null {
   const match = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text);
   return match ? Number(match[1]) * 3600 + Number(match[2]) * 60 : null;

@@ -1,7 +1,7 @@
 /**
  * Which dates a start fires on (timing-rules.md section 2), in one form for every day rule: each day rule, together with
  * blocked weekdays and off days of the month, is the set of dates that keep three conditions at once: a place in a count of
- * days, a weekday, a day of the month. So whatever is proved of this form is proved of every mixture of rules.
+ * days, a weekday, a day of the month. So whatever is proven of this form is proven of every mixture of rules.
  */
 import {
   civilOf,
@@ -143,7 +143,7 @@ export const bitsOf = (mask: number): number => {
   return count;
 };
 
-/** A mask of weekdays so many days later. */
+/** A mask of weekdays that many days later. */
 export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
   const by = modulo(days, 7);
   return ((mask << by) | (mask >> (7 - by))) & EVERY_WEEKDAY;
@@ -167,6 +167,6 @@ export function hasSomeDay(days: Days | null): boolean {
   const { weekdays, every, phase } = ruleSet(days, false);
   // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.
   if (days?.rule === 'hours')
-    return startsOfHours(days, ruleSet(days, false)).some((one) => reachesWeekday(one.days));
+    return startsOfHours(days, ruleSet(days, false)).some((start) => reachesWeekday(start.days));
   return weekdays !== 0 && reachesWeekday({ every, phase, weekdays });
 }

@@ -39,9 +39,9 @@ export interface DayClass extends DaySet {
 
 export const DAYS_PER_400_YEARS = 146_097;
 const CLASSES = 189;
-/** Steps of a search before it is worth while to count the whole calendar. */
+/** Steps of a search before it is worth it to count the whole calendar. */
 const PATIENCE = 400;
-/** With no more members than this the calendar's dates are gone through one by one, not the count's. */
+/** With no more members than this the calendar's dates are tried one by one, not the count's. */
 const FEW = 4000;
 
 const DAYS_OF_A_MONTH = 31;
@@ -63,7 +63,8 @@ function yearSlotTable(): Uint16Array {
   return placesOnce;
 }
 
-const yearSlotOf = (day: EpochDay): YearSlot => yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
+const yearSlotOf = (day: EpochDay): YearSlot =>
+  yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
 
 /** Month of a day, 0 January; looked up. */
 const monthOfDay = (day: EpochDay): number => Math.floor(yearSlotOf(day) / DAYS_OF_A_MONTH);
@@ -84,7 +85,7 @@ function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | 
         monthDays & (1 << (place % DAYS_OF_A_MONTH))
       )
         allowed[place] = 1;
-    // A server checks plan after plan; what it keeps must not grow for ever.
+    // A server checks plan after plan; what it keeps must not grow forever.
     if (allowedOnce.size >= MOST_KEPT) allowedOnce.clear();
     allowedOnce.set(key, allowed);
   }
@@ -233,7 +234,7 @@ export class Meetings {
     return made;
   }
 
-  /** The first day D ≥ `least` of `a` with D + k in `b`, neither after the end of the calendar; null: there is none. */
+  /** The first day D ≥ `least` of `a` with D + k in `b`, neither after the end of the calendar, or null. */
   first(a: DayClass, b: DayClass, k: number, least: EpochDay): EpochDay | null {
     return this.series(a, b, k, least).at(0)?.day ?? null;
   }
@@ -263,9 +264,9 @@ export class Meetings {
     };
   }
 
-  /** The first day of a class on or after a date; null: there is none. */
-  firstOf(one: DayClass, least: EpochDay): EpochDay | null {
-    return this.first(one, one, 0, least);
+  /** The first day of a class on or after a date, or null. */
+  firstOf(dates: DayClass, least: EpochDay): EpochDay | null {
+    return this.first(dates, dates, 0, least);
   }
 
   /** How many days D of 400 years, in the mean of an endless calendar, are in `a` with D + k in `b`. */

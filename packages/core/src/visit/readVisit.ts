@@ -75,22 +75,22 @@ const sightingFields = object<Sighting>({
   ranAfter: optional(boolean),
 });
 
-/** What ran before and after is told of a dry span only. */
+/** What ran before and after is reported of a dry span only. */
 const readSighting: Reader<Sighting> = (value, path, faults) => {
-  const one = sightingFields(value, path, faults);
-  if (!one || (one.saw === 'dry' && one.to !== undefined)) return one;
+  const sighting = sightingFields(value, path, faults);
+  if (!sighting || (sighting.saw === 'dry' && sighting.to !== undefined)) return sighting;
   for (const key of ['ranBefore', 'ranAfter'] as const)
-    if (one[key])
+    if (sighting[key])
       faults.push({
         code: 'malformed',
         path: [...path, key],
         expected: 'only with "saw" dry and a "to"',
         actual: 'true',
       });
-  return one;
+  return sighting;
 };
 
-/** Nobody saw more than this. Ours. */
+/** Nobody saw more than this. Our own limit. */
 const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
 const MOST_TICKED = 4000;
@@ -193,7 +193,7 @@ export const readFollowUp: Reader<FollowUp> = object<FollowUp>({
 const litres = decimal(0, 1_000_000_000);
 export const readTariff: Reader<Tariff> = object<Tariff>({
   currency: required(
-    textLike((t) => /^\S{1,5}$/.test(t), '1 to 5 signs without a space'),
+    textLike((t) => /^\S{1,5}$/.test(t), '1 to 5 characters without a space'),
     'a currency',
   ),
   periodDays: required(integer(1, 366), '1 to 366'),

@@ -100,7 +100,7 @@ export interface KeyIn {
   readonly scope: KeyInScope;
   /** Ids of lines (`panel/lines.ts`), each with the value that was keyed in: another value is another line. */
   readonly ticked: readonly string[];
-  /** Entries that were read back otherwise than planned, and mended. */
+  /** Entries that were read back otherwise than planned, and repaired. */
   readonly slips?: number;
 }
 
@@ -175,7 +175,7 @@ export interface ClosedVisit extends Visit {
   readonly asLeft: Frozen;
   readonly next: readonly NextVisit[];
   readonly followUp?: FollowUp;
-  /** Faults of stations that were open, and those that were mended since the visit began. */
+  /** Faults of stations that were open, and those that were repaired since the visit began. */
   readonly faults: readonly {
     readonly station: number;
     readonly fault: string;

@@ -13,7 +13,7 @@ import type {
 } from './visit.ts';
 import { capitalized, momentWords } from '../words/words.ts';
 
-/** What somebody saw, as it is told. */
+/** What somebody saw, as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {
   const from = momentWords(parseMoment(sighting.from) ?? 0, speech);
   const to = sighting.to === undefined ? null : momentWords(parseMoment(sighting.to) ?? 0, speech);
@@ -22,7 +22,7 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
   const place = capitalized(stationOrSomething(station, speech.plan));
   if (sighting.saw === 'dry') {
     const ends = [
-      ...(sighting.ranBefore ? ['it had run just before'] : []),
+      ...(sighting.ranBefore ? ['it ran just before'] : []),
       ...(sighting.ranAfter ? ['it ran again then'] : []),
     ];
     const besides = ends.length === 0 ? '' : `: ${ends.join(', and ')}`;
@@ -36,8 +36,8 @@ export function sightingSentence(sighting: Sighting, speech: TimerSpeech): strin
 
 export const HIDDEN_WORDS: Record<HiddenAnswer, string> = {
   'none-found': 'Looked for: none hidden',
-  'some-found': 'Some were hidden; they are noted',
-  'cannot-hide': 'This panel hides none',
+  'some-found': 'Some were hidden, and are noted',
+  'cannot-hide': 'This panel hides nothing',
   'not-looked': 'Not looked for',
 };
 
@@ -47,16 +47,16 @@ export const SIGN_WORDS: Record<Sign, string> = {
   'station-error': 'An error with a station’s number',
   'pump-error': 'An error of the pump circuit',
   'says-off': 'It says off',
-  'water-sign': 'It shows watering, and nothing runs',
+  'water-sign': 'It shows watering, but nothing runs',
   'blank-screen': 'The screen is blank',
   'flashing-clock': 'The clock flashes or is garbled',
-  'buttons-dead': 'The buttons do nothing',
-  'sensor-off': 'It says that the sensor is off',
+  'buttons-dead': 'The buttons do not react',
+  'sensor-off': 'It says the sensor is off',
 };
 
 export const RUNG_WORDS: Record<Rung, string> = {
   power: 'Power at the terminals',
-  settings: 'Settings: it has a run, and is in use',
+  settings: 'Settings: it has a run and is switched on',
   module: 'Module swapped with a good one',
   wire: 'Wire test at the terminal',
   valve: 'Valve opened by hand',
@@ -79,8 +79,8 @@ export const SWITCHED_WORDS: Record<Switched, string> = {
   bypass: 'Sensor on bypass',
   off: 'Watering switched off',
   delay: 'A rain delay',
-  manual: 'A run by hand',
-  disabled: 'A station out of use',
+  manual: 'A manual run',
+  disabled: 'A station switched off',
 };
 
 export const NEXT_WORDS: Record<NextReason, string> = {

@@ -64,7 +64,7 @@ export function yearBalance(climate: Climate, demand: StationDemand): MonthBalan
 
 /** The month of the highest net need, 1 to 12; the first of several. */
 export const peakMonth = (year: readonly MonthBalance[]): number =>
-  year.reduce((best, one) => (one.netMmPerWeek > best.netMmPerWeek ? one : best)).month;
+  year.reduce((best, balance) => (balance.netMmPerWeek > best.netMmPerWeek ? balance : best)).month;
 
 /** What a timer's percent can be: its steps, ascending. */
 type Steps = readonly number[];
@@ -74,7 +74,7 @@ const nearest = (steps: Steps, wanted: number): number =>
   steps.reduce((best, one) => (Math.abs(one - wanted) <= Math.abs(best - wanted) ? one : best));
 
 /**
- * Seasonal percent of each month (section 10): its net need over that of the month that is 100, brought to the timer's steps.
+ * Seasonal percent of each month (section 10): its net need over that of the month that is 100, rounded to the timer's steps.
  *
  * @param year twelve months of one station, or of several added up.
  * @param hundred the month, 1 to 12, at which run times are entered; null: the one of the highest need. Where that needs
@@ -97,7 +97,7 @@ export function percentByMonth(
 }
 
 /**
- * Longest interval between two waterings in days, not rounded (section 9); endless where the plants use nothing.
+ * Longest interval between two waterings in days, not rounded (section 9); Infinity where the plants use nothing.
  *
  * @param availableMmPerMetre water that the soil holds for plants.
  * @param depletion the share of it that may be used up, 0 to 1.

@@ -68,7 +68,7 @@ export const flowFromBucket = (litres: number, seconds: number): number => (60 *
  * @param rate precipitation rate, mm an hour.
  * @param intake of the soil, mm an hour.
  * @param allowance allowable surface accumulation of soil and slope, mm.
- * @returns endless where the soil takes the water as fast as it comes.
+ * @returns Infinity where the soil takes the water as fast as it comes.
  */
 export const longestRunSeconds = (rate: number, intake: number, allowance: number): number =>
   rate <= intake ? Infinity : (3600 * allowance) / (rate - intake);

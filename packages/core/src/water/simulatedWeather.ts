@@ -257,7 +257,7 @@ export function simulatedDay(town: SimulatedTown, day: EpochDay): WeatherDay {
   };
 }
 
-/** Days from one date for so many days. */
+/** Days from one date for that many days. */
 export const simulatedDays = (town: SimulatedTown, from: EpochDay, count: number): WeatherDay[] =>
   Array.from({ length: count }, (_, i) => simulatedDay(town, from + i));
 

@@ -91,7 +91,7 @@ export const SOILS = {
 } as const satisfies Record<string, Soil>;
 export type SoilType = keyof typeof SOILS;
 
-/** Upper ends of the slopes that `allowance` tells apart, percent. */
+/** Upper ends of the slopes that `allowance` distinguishes, percent. */
 export const SLOPE_ENDS_PERCENT = [3, 6, 12] as const;
 
 const slopeClass = (slopePercent: number): 0 | 1 | 2 | 3 => {
@@ -104,6 +104,6 @@ const slopeClass = (slopePercent: number): 0 | 1 | 2 | 3 => {
 export const allowanceOf = (soil: SoilType, slopePercent: number): number =>
   SOILS[soil].allowance[slopeClass(slopePercent)];
 
-/** A soak to begin with, in seconds: the soil's, a quarter longer for each class of slope, an hour and a half at the most. */
+/** A soak to begin with, in seconds: the soil's, a quarter longer for each class of slope, an hour and a half at most. */
 export const soakSecondsOf = (soil: SoilType, slopePercent: number): number =>
   Math.min(5400, Math.round(SOILS[soil].soakMinutes * (1 + slopeClass(slopePercent) / 4)) * 60);

@@ -1,4 +1,4 @@
-/** Weather as rows of a spreadsheet: days or months, read with each bad cell told, and written the same way. */
+/** Weather as rows of a spreadsheet: days or months, read with each bad cell reported, and written the same way. */
 import { parseDate } from '../time/calendar.ts';
 import { faultsOfCell, numberCell, type CellFault } from '../document/cells.ts';
 import { monthsOfDays, type WeatherDay, type WeatherFigures } from './climate.ts';

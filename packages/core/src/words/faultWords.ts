@@ -2,17 +2,17 @@ import { type Fault, pathText } from '../document/fault.ts';
 import { listed } from './words.ts';
 
 const quoted = (value: string | number) => (typeof value === 'string' ? `"${value}"` : `${value}`);
-/** What is wrong and what is allowed; the path is told apart from it. */
+/** What is wrong and what is allowed, without the path. */
 export function faultSentence(fault: Fault): string {
   switch (fault.code) {
     case 'not-json':
       return `this is not JSON: ${fault.reason}`;
     case 'wrong-type':
-      return `${fault.actual} stands here; ${fault.expected} is needed`;
+      return `found ${fault.actual}; expected ${fault.expected}`;
     case 'missing-field':
-      return `this field is missing; needed: ${fault.expected}`;
+      return `this field is missing; expected ${fault.expected}`;
     case 'unknown-field':
-      return `a field of this name is not known here; known: ${fault.allowed.join(', ')}`;
+      return `there is no field of this name; allowed: ${fault.allowed.join(', ')}`;
     case 'out-of-range': {
       const most = fault.most === null ? 'or more' : `to ${fault.most}`;
       return fault.above
@@ -26,25 +26,25 @@ export function faultSentence(fault: Fault): string {
     case 'malformed':
       return `${fault.actual} is not ${fault.expected}`;
     case 'repeated':
-      return `${fault.actual} stands here for the second time; each may stand once`;
+      return `${fault.actual} is listed twice; list it once`;
     case 'wrong-version':
-      return `version ${fault.actual} is not known here; this reader knows version ${fault.known}`;
+      return `version ${fault.actual} is not supported; use version ${fault.known}`;
     case 'unknown-station':
-      return `station ${fault.station} is not among the stations; add it there or leave it out here`;
+      return `station ${fault.station} is not in the list of stations; add it to the list, or remove it here`;
     case 'unknown-program':
       return `there is no program ${fault.program}`;
     case 'beyond-timer':
       return `this timer's last ${fault.what} is ${fault.last}`;
     case 'starts-with-hours-rule':
-      return 'the day rule hours takes the place of starts; the list of starts must be empty';
+      return 'a program with the day rule "hours" has no starts; empty its list of starts';
     case 'no-free-second':
-      return 'these windows leave no second of the week free; at least one is needed';
+      return 'these windows cover the whole week; leave at least one second free';
     case 'too-much-work':
-      return 'working this out would take too long: it comes to too many pieces of watering; allowed: longer pieces, fewer starts, or fewer days at a time';
+      return 'this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days';
     case 'already-exists':
-      return `${fault.what} is there already`;
+      return `${fault.what} already exists`;
     case 'still-used':
-      return `station ${fault.station} still has a run in ${listed(fault.programs)}; take that out first`;
+      return `station ${fault.station} still has a run in ${listed(fault.programs)}; delete that run first`;
   }
 }
 

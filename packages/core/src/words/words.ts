@@ -140,6 +140,6 @@ export function clockWords(ahead: number): string {
     ...(days > 0 ? [days === 1 ? '1 day' : `${days} days`] : []),
     ...(rest > 0 ? [lengthWords(rest)] : []),
   ];
-  const half = size === SECONDS_PER_DAY / 2 ? ': morning and afternoon are exchanged' : '';
+  const half = size === SECONDS_PER_DAY / 2 ? ': morning and afternoon are swapped' : '';
   return `the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}${half}`;
 }
