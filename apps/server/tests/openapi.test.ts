@@ -56,8 +56,10 @@ function shown([type, { schema }]: readonly [string, { readonly schema: Schema }
 /** One row of the table for each operation. */
 function rowOf(method: string, path: string, { requestBody, responses }: Operation): string[] {
   const first = (content: Record<string, { readonly schema: Schema }> = {}) =>
-    Object.entries(content).map((one) =>
-      one[1].schema.format === 'binary' && one[0] === 'application/json' ? 'bytes' : shown(one),
+    Object.entries(content).map(([type, described]) =>
+      described.schema.format === 'binary' && type === 'application/json'
+        ? 'bytes'
+        : shown([type, described]),
     )[0] ?? '—';
   const success = Object.keys(responses).find((status) => status.startsWith('2')) ?? '';
   const codes = Object.values(responses).flatMap(({ content }) =>
@@ -74,8 +76,8 @@ function rowOf(method: string, path: string, { requestBody, responses }: Operati
 }
 
 test('every route stands in both with body, answer and failures', async () => {
-  const { body } = await server.nobody.get('/api/docs.json').expect(200);
-  const { paths, components } = body as {
+  const response = await server.nobody.get('/api/docs.json').expect(200);
+  const { paths, components } = response.body as {
     paths: Record<string, Record<string, Operation>>;
     components: { schemas: Record<string, object> };
   };

@@ -51,7 +51,7 @@ async function openTab(memory = new Map<string, string>()) {
     },
   });
   const module = (await import(
-    `../src/timers/pendingWrites.ts?tab=${++loads}`
+    `../src/editor/pendingWrites.ts?tab=${++loads}`
   )) as typeof PendingWrites;
   return { ...module, memory, close: () => mine !== null && held.delete(mine) };
 }

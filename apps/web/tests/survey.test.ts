@@ -149,7 +149,7 @@ test('each step says what is missing until nothing is', () => {
       },
     ],
   });
-  const last = statesOf(whole, { houseNumber: '3', supply: 'mains', place: 'marrowby' });
+  const last = statesOf(whole, { houseNumber: '3', supply: 'mains', town: 'marrowby' });
   expect(
     Object.entries(last)
       .filter(([, { done }]) => !done)

@@ -7,16 +7,12 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
-import ts from 'typescript';
 import { attempt, check, faultLine, readPlan, simulate } from '@water-clock/core';
+import { fromTests } from './fromTests.mjs';
 
 const [count = 10_000, seed = 1] = process.argv.slice(2).map(Number);
 const here = import.meta.dirname;
-const source = fs.readFileSync(path.join(here, '../tests/reference.ts'), 'utf8');
-const target = path.join(here, '../dist/bench-reference.mjs');
-const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
-fs.writeFileSync(target, ts.transpileModule(source, { compilerOptions: options }).outputText);
-const { referenceOverlaps, referenceSimulate } = await import(target);
+const { referenceOverlaps, referenceSimulate } = await fromTests('reference');
 
 /** mulberry32: small, seeded, the same everywhere. */
 let state = seed;

@@ -3,7 +3,8 @@
  * obvious; only for briefs of a few stations on a timer with coarse steps. What a plan costs and whether it may be is asked of the core.
  */
 import { formatDate, formatTime, parseDate, WEEKDAYS } from '@water-clock/core';
-import { breachOf, compareCosts, costOf } from '@water-clock/core';
+import { breachOf } from '../dist/planner/verify.js';
+import { compareCosts, costOf } from '../dist/planner/cost.js';
 
 const FIRST = parseDate('2027-01-01') ?? 0;
 

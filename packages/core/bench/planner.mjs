@@ -7,28 +7,16 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
 import loadHighs from 'highs';
-import ts from 'typescript';
-import {
-  barePlan,
-  compareCosts,
-  conflictsOf,
-  hardPercents,
-  parseDate,
-  readBrief,
-  searchPlan,
-} from '@water-clock/core';
+import { barePlan } from '../dist/planner/needs.js';
+import { compareCosts } from '../dist/planner/cost.js';
+import { conflictsOf } from '../dist/planner/conflicts.js';
+import { hardPercents } from '../dist/planner/verify.js';
+import { parseDate } from '@water-clock/core';
+import { readBrief } from '../dist/brief/readBrief.js';
+import { searchPlan } from '../dist/planner/search.js';
 import { exactCost, nightBrief } from './exactPlanner.mjs';
+import { fromTests } from './fromTests.mjs';
 import { plainPlan, smallBrief } from './plainPlanner.mjs';
-
-/** What is TypeScript beside the tests is stripped of its types into the build folder. */
-async function loadFromTests(name) {
-  const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
-  const here = source.replaceAll(/'\.\/(\w+)\.ts'/g, "'./bench-$1.mjs'");
-  const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
-  const file = path.join(import.meta.dirname, `../dist/bench-${name}.mjs`);
-  fs.writeFileSync(file, ts.transpileModule(here, { compilerOptions: options }).outputText);
-  return import(file);
-}
 
 const print = (text) => process.stdout.write(`${text}\n`);
 const row = (cells) => print(`| ${cells.join(' | ')} |`);
@@ -51,9 +39,9 @@ function timed(work) {
   return { value, took: performance.now() - began };
 }
 
-const { realisticBrief } = await loadFromTests('plannerBriefs');
-const { referenceOverlaps } = await loadFromTests('reference');
-const { forbiddenSeconds } = await loadFromTests('forbidden');
+const { realisticBrief } = await fromTests('plannerBriefs');
+const { referenceOverlaps } = await fromTests('reference');
+const { forbiddenSeconds } = await fromTests('forbidden');
 const ON = parseDate('2027-01-01');
 const looked = { plans: 0, overlaps: 0, forbidden: 0 };
 

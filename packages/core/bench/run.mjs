@@ -8,19 +8,10 @@ import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { performance } from 'node:perf_hooks';
-import ts from 'typescript';
 import { attempt, check, epochDayOf, nightsFrom, writePlan } from '@water-clock/core';
+import { fromTests } from './fromTests.mjs';
 import { realisticPlan, worstPlan } from './plans.mjs';
 import { yardstick } from './yardstick.mjs';
-
-/** The reference is TypeScript beside the tests; it is stripped of its types into the build folder. */
-async function loadReference() {
-  const source = fs.readFileSync(path.join(import.meta.dirname, '../tests/reference.ts'), 'utf8');
-  const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
-  const file = path.join(import.meta.dirname, '../dist/bench-reference.mjs');
-  fs.writeFileSync(file, ts.transpileModule(source, { compilerOptions: options }).outputText);
-  return import(file);
-}
 
 /** Median milliseconds of one call. */
 function time(work, least, repetitions) {
@@ -41,7 +32,7 @@ const table = (head) => {
 };
 const on = epochDayOf({ year: 2027, month: 3, day: 1 });
 const { referenceOverlaps, referenceHeadroom, referencePairsBySecond, referenceSteps } =
-  await loadReference();
+  await fromTests('reference');
 
 print(`Yardstick now: ${yardstick().toFixed(0)} ms\n`);
 print(`Node.js ${process.version}, ${os.cpus().length} × ${os.cpus()[0]?.model}\n`);

@@ -7,14 +7,12 @@ import {
   epochDayOf,
   givenByMonth,
   HEADS,
-  PLANT_FACTORS,
   SHIPPED_MINUTES,
   SIMULATED_TOWNS,
   simulatedNormals,
   siteMinutes,
-  SOILS,
-  SURROUNDINGS,
 } from '@water-clock/core';
+import { PLANT_FACTORS, SOILS, SURROUNDINGS } from '../dist/water/tables.js';
 import { realisticPlan } from './plans.mjs';
 import { yardstick } from './yardstick.mjs';
 

@@ -4,13 +4,13 @@ import fc from 'fast-check';
 import {
   faultLine,
   pathText,
-  readBrief,
   readBriefText,
   TIMER_KINDS,
   wishOf,
   writeBrief,
   type Brief,
 } from '@water-clock/core';
+import { readBrief } from '../src/brief/readBrief.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('there is a third kind');

@@ -8,8 +8,8 @@ import {
   readPlanText,
   simulate,
   simulationReport,
-  type SimulationReport,
 } from '@water-clock/core';
+import { type SimulationReport } from '../src/engine/simulate.ts';
 
 const folder = new URL('../../../docs/spec/examples/', import.meta.url);
 const file = (name: string) => readFileSync(new URL(name, folder), 'utf8');

@@ -7,17 +7,12 @@ import {
   climateOf,
   conditionWords,
   allowedWords,
-  dayOfSun,
   delayForSlowValve,
   EMPTY_SURVEY,
   emptyPlan,
-  etoOf,
   figuresOf,
-  hargreaves,
   HEADS,
-  middleOfMonth,
   pathText,
-  PLANT_FACTORS,
   readClimate,
   readStationTable,
   readSurvey,
@@ -25,10 +20,8 @@ import {
   SHIPPED_KINDS,
   SHIPPED_MINUTES,
   siteMinutes,
-  SOILS,
   stationRows,
   stationTableChange,
-  SURROUNDINGS,
   takeBriefChange,
   TIMER_KINDS,
   type ClimateDocument,
@@ -36,6 +29,9 @@ import {
   type SurveyStation,
   type TimerRecord,
 } from '@water-clock/core';
+import { dayOfSun, hargreaves } from '../src/water/evapotranspiration.ts';
+import { etoOf, middleOfMonth } from '../src/water/climate.ts';
+import { PLANT_FACTORS, SOILS, SURROUNDINGS } from '../src/water/tables.ts';
 
 const station: Station = { number: 1, flowLpm: 12 };
 const CUPS = {
@@ -290,10 +286,10 @@ test.each([
 
 test.each([
   [{}, 'any day, any hour'],
-  [{ weekdays: [] }, 'on no weekday'],
+  [{ weekdays: [] }, 'no watering on any day'],
   [
     { weekdays: ['mon', 'wed', 'sat'], mostDaysPerWeek: 1 },
-    'Mon, Wed and Sat only; on at most 1 day a week',
+    'only on Mon, Wed and Sat; on at most 1 day a week',
   ],
   [
     {
@@ -303,7 +299,7 @@ test.each([
         { from: '22:00', to: '04:00', weekdays: ['sun'] },
       ],
     },
-    'even dates only; not from 9:00 am to 6:00 pm and 10:00 pm to 4:00 am on Sun',
+    'only on even dates; not from 9:00 am to 6:00 pm and 10:00 pm to 4:00 am on Sun',
   ],
 ] as const)('rules %j are said as %s', (rules, words) => {
   expect(allowedWords(rules, { on: 20_000, clock: '12' })).toBe(words);

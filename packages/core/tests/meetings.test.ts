@@ -4,7 +4,8 @@
  */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { civilOf, LAST_DAY, weekdayIndexOf, WEEKDAYS, type NoWaterWindow } from '@water-clock/core';
+import { civilOf, weekdayIndexOf, WEEKDAYS, type NoWaterWindow } from '@water-clock/core';
+import { LAST_DAY } from '../src/time/calendar.ts';
 import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn, type DaySet } from '../src/time/dayRules.ts';
 import { Effort } from '../src/engine/effort.ts';
 import { EVERY_MONTH, Meetings } from '../src/time/meetings.ts';

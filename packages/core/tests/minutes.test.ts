@@ -10,7 +10,6 @@ import {
   figuresOf,
   formatDate,
   givenByMonth,
-  monthsOfDays,
   parseDate,
   readClimate,
   readWeatherTable,
@@ -19,7 +18,6 @@ import {
   SIMULATED_FROM,
   SIMULATED_TOWNS,
   simulate,
-  simulatedDay,
   simulatedDays,
   simulatedNormals,
   siteMinutes,
@@ -31,6 +29,8 @@ import {
   type Survey,
   type SurveyStation,
 } from '@water-clock/core';
+import { monthsOfDays } from '../src/water/climate.ts';
+import { simulatedDay } from '../src/water/simulatedWeather.ts';
 
 const kind = TIMER_KINDS[2];
 const [town] = SIMULATED_TOWNS;

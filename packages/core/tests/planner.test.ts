@@ -2,22 +2,21 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   alternativesOf,
-  barePlan,
-  breachOf,
-  compareCosts,
-  conflictsOf,
-  hardPercents,
   parseDate,
   planReport,
-  readBrief,
   seasonOf,
-  searchPlan,
   takePlanChange,
   applyChange,
   withPresentWater,
   workOut,
   type Brief,
 } from '@water-clock/core';
+import { barePlan } from '../src/planner/needs.ts';
+import { breachOf, hardPercents } from '../src/planner/verify.ts';
+import { compareCosts } from '../src/planner/cost.ts';
+import { conflictsOf } from '../src/planner/conflicts.ts';
+import { readBrief } from '../src/brief/readBrief.ts';
+import { searchPlan } from '../src/planner/search.ts';
 import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
 import { realisticBrief } from './plannerBriefs.ts';
 import { forbiddenSeconds } from './forbidden.ts';
@@ -92,11 +91,11 @@ describe('where there is no plan', () => {
       {
         path: 'rules.mostDaysPerWeek',
         demand: 'At most 2 days a week are allowed here.',
-        change: 'Ask whether 3 days a week may be allowed.',
+        change: 'Ask whether 3 days a week can be allowed.',
       },
       {
         path: 'stations[0].days',
-        demand: 'Lawn (1) is to have 3 days a week.',
+        demand: 'Lawn (1) needs 3 days a week.',
         change: 'Let Lawn (1) have 2 to 3 days a week.',
       },
     ]);
@@ -187,7 +186,7 @@ test('each reason names where it comes from, and each number of the plan has one
   ]);
   expect(about('start')).toHaveLength(plan?.programs[0]?.starts.length ?? 0);
   expect(about('starts')[0]?.from.path).toBe('stations[0].cycleSeconds');
-  expect(about('days')[0]?.message).toMatch(/station 1 is to have at least 2 days a week/);
+  expect(about('days')[0]?.message).toMatch(/station 1 needs at least 2 days a week/);
 });
 
 test('plans of other kinds are what they say', () => {

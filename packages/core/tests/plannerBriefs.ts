@@ -1,5 +1,6 @@
 /** Briefs for the planner's tests and benchmarks: of real size, with all kinds of demands, from a seed. */
-import { WEEKDAYS, type Brief, type BriefStation, type Timer } from '@water-clock/core';
+import { WEEKDAYS, type Brief, type Timer } from '@water-clock/core';
+import type { BriefStation } from '../src/brief/brief.ts';
 
 /** A row of numbers that looks like chance and is the same each time. */
 function seeded(seed: number): (below: number) => number {

@@ -5,7 +5,6 @@
  */
 import {
   civilOf,
-  LAST_DAY,
   parseDate,
   parseMoment,
   parseTime,
@@ -15,6 +14,7 @@ import {
   type Plan,
   type Program,
 } from '@water-clock/core';
+import { LAST_DAY } from '../src/time/calendar.ts';
 
 const enabled = (plan: Plan, station: number) =>
   plan.stations.some((one) => one.number === station && one.enabled !== false);
@@ -434,7 +434,12 @@ export function referenceOverlaps(
   days: number,
   percent?: number,
 ): string[] {
-  const cycles = referenceCycles(plan, on, days, percent).sort(inOrder);
+  return overlapsAmong(referenceCycles(plan, on, days, percent));
+}
+
+/** The earliest overlap for each pair of start names, as lines, sorted. */
+export function overlapsAmong(unordered: readonly Cycle[]): string[] {
+  const cycles = [...unordered].sort(inOrder);
   const found = new Map<string, readonly [Cycle, Cycle]>();
   cycles.forEach((a, i) => {
     for (let k = i + 1; k < cycles.length; k++) {

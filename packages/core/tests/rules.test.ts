@@ -2,13 +2,11 @@
 import { expect, test } from '@jest/globals';
 import {
   houseRulesOn,
-  nextRuling,
   ruledOut,
   parseDate,
   pathText,
   readRules,
   readTimerKind,
-  rosterNumber,
   rulesSentence,
   rulingOn,
   SHIPPED_KINDS,
@@ -18,6 +16,7 @@ import {
   type Rules,
   type Supply,
 } from '@water-clock/core';
+import { nextRuling, rosterNumber } from '../src/rules/ruling.ts';
 
 const day = (text: string) => parseDate(text) ?? 0;
 
@@ -139,10 +138,10 @@ test.each([
 test('one sentence says what holds today and from when it changes', () => {
   const speech = { on: day('2026-11-25'), clock: '24' } as const;
   expect(rulesSentence(RULES, { houseNumber: '8', supply: 'mains' }, speech)).toBe(
-    'Today: even dates only; not from 9:00 to 18:00; drip is free; new planting is free until Sun 20 December. From Mon 1 March 2027: Sun only.',
+    'Today: only on even dates; not from 9:00 to 18:00; drip is exempt; new planting is exempt until Sun 20 December. From Mon 1 March 2027: only on Sun.',
   );
   expect(rulesSentence(RULES, { houseNumber: '1', supply: null }, speech)).toContain(
-    'note the supply',
+    'enter the supply',
   );
 });
 

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { epochDayOf, nightsFrom, simulate, type Plan } from '@water-clock/core';
 import { anyPlan, weeklyPlan } from './randomPlans.ts';
 import { referenceCycles, referenceSimulate } from './reference.ts';
+import { cases } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 
@@ -39,13 +40,13 @@ function agree(plans: fc.Arbitrary<Plan>, seed: number, numRuns: number): Map<st
 }
 
 test('simulation agrees with living through every second, for all four answers to an overlap', () => {
-  const outcomes = agree(weeklyPlan, 5, 60);
+  const outcomes = agree(weeklyPlan, 5, cases(60));
   for (const key of ['queue ran', 'drop lost', 'cut cut', 'together ran'])
     expect([key, (outcomes.get(key) ?? 0) > 1]).toEqual([key, true]);
 });
 
 test('and so it does with every day rule, windows and several stations at once', () => {
-  const outcomes = agree(anyPlan, 6, 120);
+  const outcomes = agree(anyPlan, 6, cases(60));
   for (const key of ['pause ran', 'pause lost', 'cut lost', 'cut cut', 'ignore ran'])
     expect([key, (outcomes.get(key) ?? 0) > 1]).toEqual([key, true]);
 });
@@ -74,6 +75,6 @@ test('the nights show each cycle and each shared second of the plan, once for ea
         expect(twice.length).toBe(shared.size);
       }
     }),
-    { seed: 21, numRuns: 40 },
+    { seed: 21, numRuns: cases(30) },
   );
 });

@@ -12,7 +12,6 @@ import {
   MOST_STATION_ROWS,
   parseDate,
   pathText,
-  readBrief,
   readRecordChange,
   readStationTable,
   readSurvey,
@@ -29,6 +28,7 @@ import {
   type SurveyStation,
   type TimerRecord,
 } from '@water-clock/core';
+import { readBrief } from '../src/brief/readBrief.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('there is a third kind');

@@ -1,37 +1,37 @@
 /** Water need: the printed figures of FAO-56's worked examples, and what must hold of each formula whatever the numbers. */
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { allowanceOf, SOILS, type SoilType } from '../src/water/tables.ts';
 import {
-  allowanceOf,
   cupResult,
-  dayOfSun,
-  flowFromBucket,
-  flowFromMeter,
-  hargreaves,
   HEADS,
-  longestIntervalDays,
-  longestRunSeconds,
-  peakMonth,
-  penmanMonteith,
   percentByMonth,
   pieceFromTries,
   quantityWords,
-  radiationFromSunshine,
-  radiationFromTemperatures,
-  rateFromFlow,
-  rateOfDripLine,
-  saturationPressureKpa,
   schedulingMultiplier,
   shownIn,
   soakSecondsOf,
-  SOILS,
   typedIn,
+  type Quantity,
+} from '@water-clock/core';
+import {
+  dayOfSun,
+  hargreaves,
+  penmanMonteith,
+  radiationFromSunshine,
+  radiationFromTemperatures,
+  saturationPressureKpa,
   vapourPressureKpa,
   windAtTwoMetres,
-  yearBalance,
-  type Quantity,
-  type SoilType,
-} from '@water-clock/core';
+} from '../src/water/evapotranspiration.ts';
+import {
+  flowFromBucket,
+  flowFromMeter,
+  longestRunSeconds,
+  rateFromFlow,
+  rateOfDripLine,
+} from '../src/water/rate.ts';
+import { longestIntervalDays, peakMonth, yearBalance } from '../src/water/need.ts';
 
 describe('the worked examples of FAO-56', () => {
   test('17: monthly means, Bangkok in April', () => {

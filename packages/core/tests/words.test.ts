@@ -39,30 +39,30 @@ describe('a verdict', () => {
   const touching = [program('A', '04:00', 67), program('B', '05:00', 30)];
   test('names the first date, both starts and the minutes, and what this timer does', () => {
     expect(words(plan(touching)).headline).toBe(
-      'Wed 9 June: B starts at 5:00 am while A, begun at 4:00 am, is still running, 7 min in common.',
+      'Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap.',
     );
     const details = (['queue', 'drop', 'cut', 'together'] as const).map(
       (one) => words(plan(touching, one)).detail,
     );
     expect(details).toEqual([
-      'This timer makes B wait until 5:07 am, so it ends 7 min late. It happens about 52 times a year. Clear up to 90 % only.',
-      'This timer loses the 5:00 am start of B: it does not water then. It happens about 52 times a year. Clear up to 90 % only.',
-      'This timer cuts A off at 5:00 am: its last 7 min are lost. It happens about 52 times a year. Clear up to 90 % only.',
-      'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear up to 90 % only.',
+      'This timer makes B wait until 5:07 am, so B ends 7 min late. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer skips the 5:00 am start of B: that watering is lost. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer cuts A off at 5:00 am: the last 7 min of its watering are lost. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',
     ]);
   });
 
   test('tells a program that meets itself, two at one time, and one begun the day before', () => {
     const itself = program('A', '20:00', 1440 + 20, { days: { rule: 'daily' } });
     expect(words(plan([itself])).headline).toBe(
-      'Tue 8 June: A starts again at 8:00 pm while its own cycle, begun Mon 7 June at 8:00 pm, is still running, 20 min in common.',
+      'Tue 8 June: A starts again at 8:00 pm while its own cycle, started Mon 7 June at 8:00 pm, is still running, 20 min of overlap.',
     );
     expect(words(plan([program('A', '04:00', 20), program('B', '04:00', 9)])).headline).toBe(
-      'Wed 9 June: A and B both start at 4:00 am, 9 min in common.',
+      'Wed 9 June: A and B both start at 4:00 am, 9 min of overlap.',
     );
     const late = program('B', '00:10', 9, { days: { rule: 'weekdays', weekdays: ['thu'] } });
     expect(words(plan([program('A', '23:00', 80), late])).headline).toBe(
-      'Thu 10 June: B starts at 12:10 am while A, begun Wed 9 June at 11:00 pm, is still running, 9 min in common.',
+      'Thu 10 June: B starts at 12:10 am while A, started Wed 9 June at 11:00 pm, is still running, 9 min of overlap.',
     );
   });
 
@@ -77,7 +77,7 @@ describe('a verdict', () => {
       tone: 'clear',
       headline: 'Clear for good, up to 120 %',
       detail:
-        'No two cycles ever overlap, on any date. A sensor moves the percent: it stays clear anywhere between 20 and 120 %. At 130 % A 4:00 am and B 5:00 am would meet first, on Wed 9 June.',
+        'No two cycles ever overlap, on any date. A sensor changes the percent: it stays clear at any percent between 20 and 120 %. At 130 %, A 4:00 am and B 5:00 am would be the first to overlap, on Wed 9 June.',
     });
     const moves = check(
       {
@@ -87,11 +87,11 @@ describe('a verdict', () => {
       ON,
     ).findings.find(({ code }) => code === 'percent-moves');
     expect(moves && findingSentence(moves, speech)).toBe(
-      'An online service moves the percent, so what is set is not what will run, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, begun at 4:00 am, is still running, 1 min in common.',
+      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 1 min of overlap.',
     );
     expect(driven(121)).toMatchObject({
       tone: 'overlap',
-      headline: 'Clear as set, but a sensor moves the percent between 20 and 121 %',
+      headline: 'Clear as set, but a sensor changes the percent between 20 and 121 %',
     });
   });
 
@@ -102,7 +102,7 @@ describe('a verdict', () => {
       detail: 'No two cycles ever overlap, on any date.',
     });
     expect(words(plan([program('A', '04:00', 60, { days: null, runs: [] })])).headline).toBe(
-      'A never waters: it needs run minutes on a station that is switched on and watering days.',
+      'A never waters: it needs run times on a station that is switched on and watering days.',
     );
     expect(words(plan([program('A', '04:00', 0, { starts: [] })])).headline).toBe(
       'Nothing waters yet',
@@ -126,21 +126,21 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
     ),
   ).toMatchInlineSnapshot(`
    [
-     "same-start-twice : A has the start 4:07 am 2 times: it waters again each time. Take the others out.",
-     "not-on-timer settings.seasonalPercent: 155 % is not on this timer: it goes from 10 to 150 % in steps of 10.",
-     "not-on-timer programs[0].starts: A: 5 starts are set, but a program of this timer has 4.",
-     "not-on-timer programs[0].starts[0]: A: the start 4:07 am is off the timer's step of 15 min.",
-     "not-on-timer programs[0].starts[1]: A: the start 4:07 am is off the timer's step of 15 min.",
-     "not-on-timer programs[0].runs[0].seconds: A station 1: a run of 6 h 40 min is above the timer's longest, 6 h.",
-     "not-on-timer programs[1].runs[0].seconds: B station 1: a run of 1 min 30 s is off the timer's step of 1 min.",
-     "station-in-two-programs : Station 1 is in A and B: it gets water from each of them.",
+     "same-start-twice : A has the start 4:07 am 2 times: it waters again each time. Delete the extra ones.",
+     "not-on-timer settings.seasonalPercent: 155 % cannot be set on this timer: it goes from 10 to 150 % in steps of 10.",
+     "not-on-timer programs[0].starts: A: 5 starts are set, but a program on this timer has at most 4.",
+     "not-on-timer programs[0].starts[0]: A: the start 4:07 am does not fit the timer's steps of 15 min.",
+     "not-on-timer programs[0].starts[1]: A: the start 4:07 am does not fit the timer's steps of 15 min.",
+     "not-on-timer programs[0].runs[0].seconds: A station 1: a run of 6 h 40 min is longer than this timer allows (6 h).",
+     "not-on-timer programs[1].runs[0].seconds: B station 1: a run of 1 min 30 s does not fit the timer's steps of 1 min.",
+     "station-in-two-programs : Station 1 is in A and B: it is watered by each of them.",
      "timer-off settings.mode: The timer is switched off: nothing waters until it is on "run" again.",
-     "afternoon-start : A starts at 12:00 pm: in the afternoon wind and sun take most of what is sprayed.",
-     "afternoon-start : A starts at 1:00 pm: in the afternoon wind and sun take most of what is sprayed.",
-     "afternoon-start : A starts at 2:00 pm: in the afternoon wind and sun take most of what is sprayed.",
-     "starts-taken-for-stations : A has 5 starts for one station, each while the cycle before still runs: a start is for the whole program, not for one station. Keep the first.",
-     "leftover-program : Every station of A is in another program too: A looks left over. Clear it, if so.",
-     "leftover-program : Every station of B is in another program too: B looks left over. Clear it, if so.",
+     "afternoon-start : A starts at 12:00 pm: in the afternoon, wind and sun take much of the water.",
+     "afternoon-start : A starts at 1:00 pm: in the afternoon, wind and sun take much of the water.",
+     "afternoon-start : A starts at 2:00 pm: in the afternoon, wind and sun take much of the water.",
+     "starts-taken-for-stations : A has 5 starts for one station, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.",
+     "leftover-program : Every station of A is also in another program: A looks left over. If it is, delete it.",
+     "leftover-program : Every station of B is also in another program: B looks left over. If it is, delete it.",
      "station-in-none : Station 2 is in no program: it never waters.",
      "station-in-none : Station 3 is in no program: it never waters.",
      "station-in-none : Station 4 is in no program: it never waters.",
@@ -149,9 +149,9 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
      "station-in-none : Station 7 is in no program: it never waters.",
      "station-in-none : Station 8 is in no program: it never waters.",
      "rain-delay settings.wateringResumes: Rain delay: nothing waters before Tue 8 June, 5:00 am.",
-     "leftover-start : A waters 5 times on a date, and none of its stations needs that. Keep one start, if that is enough water.",
-     "percent-not-100 settings.seasonalPercent: The seasonal percent is 155 %: what runs is not what is entered.",
-     "past-midnight : A runs past midnight: it still waters on Thu 10 June, which is none of its days.",
+     "leftover-start : A waters 5 times a day, but none of its stations needs that. Keep one start if that gives enough water.",
+     "percent-not-100 settings.seasonalPercent: The seasonal percent is 155 %: run times differ from what is entered.",
+     "past-midnight : A runs past midnight: it still waters on Thu 10 June, which is not one of its days.",
    ]
   `);
   const both = plan([program('A', '04:00', 55), program('B', '05:00', 30)]);
@@ -161,8 +161,7 @@ test('findings: what the timer cannot hold, doubled starts, little headroom, sta
     {
       code: 'little-headroom',
       severity: 'warning',
-      message:
-        'Free of overlaps up to 100 % only; 130 % is wanted for midsummer. Move the starts apart.',
+      message: 'Free of overlaps only up to 100 %; midsummer needs 130 %. Move the starts apart.',
       where: {},
     },
   ]);

@@ -12,7 +12,7 @@ const count: Schema = { type: 'integer', minimum: 0 };
 const moment: Schema = { type: 'string', format: 'date-time' };
 const date: Schema = { type: 'string', format: 'date' };
 const flag: Schema = { type: 'boolean' };
-const orNull = (schema: Schema): Schema => ({ ...schema, nullable: true }) as Schema;
+const orNull = (schema: Schema): Schema => ({ ...schema, nullable: true });
 const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
 const listOf = (items: Schema): Schema => ({ type: 'array', items });
 const record = (properties: Record<string, Schema>): Schema => ({

@@ -39,8 +39,8 @@ export interface DraftCycle {
   readonly runs: readonly CycleRun[];
   /** Seconds from one start of the program to the next that no station's soak is cut short by. */
   readonly apart: number;
-  /** When bound stations are wet, at any of the percents; gaps for soaks may be filled. */
-  readonly boundWet: readonly Stretch[];
+  /** From the first second to the last that a bound station is wet, at any of the percents; null: never. */
+  readonly boundWet: Stretch | null;
   /** From the first run to the last at 100 percent that counts for times of day; null: none does. */
   readonly counted: Stretch | null;
   /** The same of overhead stations, of those that the rules bind, and of each that waters often a day. */
@@ -57,8 +57,6 @@ export class DraftRules {
   readonly percents: readonly number[];
   readonly patterns: Patterns;
   readonly effort: Effort;
-  /** Looks at every percent, and not only at the lowest, 100 and the highest. A plan that is found is looked at in full anyway (`verify`). */
-  thorough = false;
   /** Where of the day watering is wished: from `notBefore`, so many seconds. */
   readonly span: { readonly from: number; readonly seconds: number };
   private readonly windows: WeekWindows;
@@ -108,16 +106,14 @@ export class DraftRules {
         return hull ? [{ need, hull }] : [];
       }),
       apart: this.apartOf(draft, runs, reach),
-      boundWet: this.isRuled() ? this.wetOf(model, needOf) : [],
+      boundWet: this.isRuled() ? this.wetOf(model, needOf) : null,
     };
   }
 
-  /** Percents that are looked at. */
+  /** Percents that the search looks at. `breachOf` asks every percent of a plan that is found. */
   private looked(): readonly number[] {
     const { percents } = this;
-    return this.thorough || percents.length < 4
-      ? percents
-      : [percents[0] ?? 100, 100, percents.at(-1) ?? 100];
+    return percents.length < 4 ? percents : [percents[0] ?? 100, 100, percents.at(-1) ?? 100];
   }
 
   private apartOf(draft: Draft, runs: readonly CycleRun[], reach: number): number {
@@ -145,23 +141,12 @@ export class DraftRules {
   private wetOf(
     model: Parameters<typeof shapeAt>[0],
     needOf: ReadonlyMap<number, Need>,
-  ): Stretch[] {
+  ): Stretch | null {
     const wet: Stretch[] = [];
     for (const percent of this.looked())
       for (const { station, on, off } of shapeAt(model, percent, this.effort).runs)
         if (needOf.get(station)?.bound) wet.push({ on, off });
-    if (!this.thorough) {
-      const hull = hullOf(wet);
-      return hull ? [hull] : [];
-    }
-    wet.sort((a, b) => a.on - b.on);
-    const merged: { on: number; off: number }[] = [];
-    for (const { on, off } of wet) {
-      const last = merged.at(-1);
-      if (last && on <= last.off) last.off = Math.max(last.off, off);
-      else merged.push({ on, off });
-    }
-    return merged;
+    return hullOf(wet);
   }
 
   /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at 100 percent. */
@@ -173,29 +158,41 @@ export class DraftRules {
 
   /** Whether a program may start at a second of the day, all other programs apart (planning.md section 3, hard rules). */
   mayStart({ draft, boundWet, overhead, bound, often }: DraftCycle, second: number): boolean {
-    const { set } = draft.pattern;
-    const { patterns, windows } = this;
-    const first = boundWet.length > 0 ? draft.members.find(({ need }) => need.bound)?.need : null;
-    for (const { on, off } of boundWet) {
-      if (!windows.isEmpty && !this.isClear(weekdaysOn(set), second + on, second + off))
-        return false;
-      for (let day = dayOf(second + on); day <= dayOf(second + off - 1); day++)
-        if (day > 0 && first && !patterns.keepsTo(set, day, this.ruledMask(), first.parity))
-          return false;
-    }
-    if (overhead && this.mown)
-      for (let day = dayOf(second + overhead.on); day <= dayOf(second + overhead.off - 1); day++)
-        if (day > 0 && !patterns.keepsTo(set, day, EVERY_WEEKDAY & ~this.mown, null)) return false;
-    for (const { need, hull } of often) {
-      if (second + hull.on < (parseTime(need.often?.from ?? '') ?? 0)) return false;
-      if (second + hull.off > (parseTime(need.often?.to ?? '') ?? 0)) return false;
-    }
+    return (
+      this.keepsRules(draft, boundWet, second) &&
+      this.keepsOffMowing(draft, overhead, second) &&
+      often.every(({ need, hull }) => isWithin(need, second + hull.on, second + hull.off)) &&
+      this.keepsToMostDays(draft, bound, second)
+    );
+  }
+
+  /** No bound station is wet in a window, nor on a date that the rules forbid. */
+  private keepsRules({ pattern, members }: Draft, wet: Stretch | null, second: number): boolean {
+    if (!wet) return true;
+    const [from, to] = [second + wet.on, second + wet.off];
+    if (!this.windows.isEmpty && !this.isClear(weekdaysOn(pattern.set), from, to)) return false;
+    const parity = members.find(({ need }) => need.bound)?.need.parity ?? null;
+    return daysAfterFirst(from, to).every((day) =>
+      this.patterns.keepsTo(pattern.set, day, this.ruledMask(), parity),
+    );
+  }
+
+  /** No overhead station is wet on a mowing day. */
+  private keepsOffMowing({ pattern }: Draft, wet: Stretch | null, second: number): boolean {
+    if (!wet || !this.mown) return true;
+    return daysAfterFirst(second + wet.on, second + wet.off).every((day) =>
+      this.patterns.keepsTo(pattern.set, day, EVERY_WEEKDAY & ~this.mown, null),
+    );
+  }
+
+  /** A cycle that runs past midnight waters on more dates than it starts on. */
+  private keepsToMostDays({ pattern }: Draft, wet: Stretch | null, second: number): boolean {
     const most = this.brief.rules?.mostDaysPerWeek;
-    if (most === undefined || !bound) return true;
+    if (most === undefined || !wet) return true;
     let offsets = 0;
-    for (let day = dayOf(second + bound.on); day <= dayOf(second + bound.off - 1); day++)
+    for (let day = dayOf(second + wet.on); day <= dayOf(second + wet.off - 1); day++)
       offsets |= 1 << Math.min(30, day);
-    return offsets <= 1 || patterns.mostInWeek(set, offsets) <= most;
+    return offsets <= 1 || this.patterns.mostInWeek(pattern.set, offsets) <= most;
   }
 
   private ruledMask(): number {
@@ -227,6 +224,18 @@ function hullOf(stretches: readonly Stretch[]): Stretch | null {
       hull.off = Math.max(hull.off, off);
     }
   return hull;
+}
+
+/** Whether what waters several times a day does so between the hours it asks for. */
+function isWithin({ often }: Need, on: number, off: number): boolean {
+  return on >= (parseTime(often?.from ?? '') ?? 0) && off <= (parseTime(often?.to ?? '') ?? 0);
+}
+
+/** Days after the day of the start that a stretch touches; the patterns themselves keep the first to the rules. */
+function daysAfterFirst(from: number, to: number): number[] {
+  const days: number[] = [];
+  for (let day = Math.max(1, dayOf(from)); day <= dayOf(to - 1); day++) days.push(day);
+  return days;
 }
 
 const dayOf = (second: number) => Math.floor(second / SECONDS_PER_DAY);

@@ -56,7 +56,7 @@ export interface Answer {
   readonly proof: Proof;
   /** Times that programs were placed on the clock. */
   readonly tries: number;
-  /** Null is a proof: the search went through all there is. */
+  /** Whether the search went through all there is; then no plan found is a proof that there is none. */
   readonly complete: boolean;
 }
 

@@ -1,4 +1,4 @@
-/** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; nothing of the search is believed. */
+/** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; it trusts nothing that the search says. */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
@@ -129,8 +129,7 @@ function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
     const groups = new Set(
       runs.map(({ station }) => brief.stations.find(({ number }) => number === station)?.group),
     );
-    if (wish.apart.some(([a, b]) => groups.has(a) && groups.has(b) && (a !== b || groups.size > 0)))
-      return 'apart';
+    if (wish.apart.some(([a, b]) => groups.has(a) && groups.has(b))) return 'apart';
   }
   return null;
 }

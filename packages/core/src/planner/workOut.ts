@@ -22,7 +22,7 @@ export interface Worked {
   readonly simpler: readonly Simpler[];
   /** Where there is no plan. */
   readonly conflicts: readonly Conflict[];
-  /** Null: there is none that keeps the hard rules, and that is proven. */
+  /** Whether what `plan` says is known to be so: that there is one, or that none keeps the hard rules. False: none was found. */
   readonly isSure: boolean;
 }
 

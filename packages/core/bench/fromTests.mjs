@@ -1,0 +1,18 @@
+import fs from 'node:fs';
+import path from 'node:path';
+import ts from 'typescript';
+
+/**
+ * A module that stands beside the tests, for the benchmarks: stripped of its types into the build folder, where it finds the built core.
+ * Build first.
+ */
+export async function fromTests(name) {
+  const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
+  const here = source
+    .replaceAll(/'\.\/(\w+)\.ts'/g, "'./bench-$1.mjs'")
+    .replaceAll(/'\.\.\/src\/([\w/]+)\.ts'/g, "'./$1.js'");
+  const options = { target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext };
+  const file = path.join(import.meta.dirname, `../dist/bench-${name}.mjs`);
+  fs.writeFileSync(file, ts.transpileModule(here, { compilerOptions: options }).outputText);
+  return import(file);
+}
