@@ -330,8 +330,8 @@ export {
   sourceWords,
   stationWords,
 } from './planner/plannerWords.ts';
+export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
-export type { Proof } from './planner/search.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { takePlanChange } from './planner/take.ts';
 export { datesOf } from './planner/verify.ts';
@@ -346,7 +346,8 @@ export {
 // The panel: keying in.
 export { enteredFromShown, entryChange, type Entered } from './panel/entries.ts';
 export { factoryPlan, keyInLines, tickOf, type KeyLine } from './panel/keyIn.ts';
-export { orderOf, panelLines, programName, type PanelLine, type PanelNow } from './panel/lines.ts';
+export { programName, type PanelLine, type PanelNow } from './panel/line.ts';
+export { orderOf, panelLines } from './panel/lines.ts';
 export { readBackSentence } from './panel/panelWords.ts';
 export { readBack } from './panel/readBack.ts';
 export { panelHelp, panelText, parsePanel, sameValue } from './panel/value.ts';

@@ -1,3 +1,4 @@
+/** Which run of a station comes nearest to its need, and the next longer and shorter ones. */
 import type { Timer } from '../plan/plan.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import { TOLERANCE } from './wanted.ts';

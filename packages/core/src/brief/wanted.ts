@@ -1,3 +1,4 @@
+/** What a brief wants of a station: whether its rules bind it, and whether its hours count. */
 import { laterWeekdays, type WeekdayMask, maskOfWeekdays } from '../time/dayRules.ts';
 import { type Brief, type BriefStation, wishOf } from './brief.ts';
 

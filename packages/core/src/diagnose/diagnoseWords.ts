@@ -1,3 +1,4 @@
+/** What a diagnosis says: explanations, where to look, what to mend, what to ask. */
 import { type TimerSpeech, labelOf, stationOrSomething } from '../plan/planWords.ts';
 import { parseDate, SECONDS_PER_DAY, parseMoment } from '../time/calendar.ts';
 import type { Sighting } from '../visit/visit.ts';

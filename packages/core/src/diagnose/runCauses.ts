@@ -75,42 +75,63 @@ class RunCauses {
 
 /** @param programs those that run at all. */
 export function runCauses(
-  { plan, ahead }: World,
+  world: World,
   seen: readonly Seen[],
   timeline: Timeline,
   programs: readonly Program[],
 ): Cause[] {
-  const causes = new RunCauses(plan, programs);
-  for (const one of seen) {
-    const shown = one.from + ahead;
-    const day = Math.floor(shown / DAY);
-    const isAtOnce = one.saw === 'ran' && one.to === null;
-    const begun = isAtOnce ? timeline.within(null, shown - IN_TIME, shown + IN_TIME) : [];
-    const beginners = begun.filter(({ on }) => Math.abs(shown - on) < IN_TIME);
-    for (const { letter, runs } of programs)
-      for (const { station } of runs) {
-        const isTold =
-          one.station === null
-            ? beginners.some((run) => run.station === station)
-            : one.station === station;
-        if (!isTold) continue;
-        if (one.saw === 'dry') causes.add(letter, station, day, () => 0);
-        const { seconds } = one;
-        if (seconds !== null) causes.add(letter, station, day, () => seconds);
-      }
-    for (const { due, late } of latenessOf(one, timeline, ahead)) {
-      if (Math.abs(late) < IN_TIME) continue;
-      const longer = (now: number) => now + late;
-      if (one.ranBefore) causes.add(due.letter, due.station, day, longer);
-      // Whatever ran before it, in its own cycle or one that it waited for.
-      for (const { off, cycle, letter, station } of timeline.within(
-        null,
-        due.on - HOLDS_UP,
-        due.on,
-      ))
-        if (off <= due.on && (cycle === due.cycle || plan.timer.onOverlap === 'queue'))
-          causes.add(letter, station, day, longer);
-    }
+  const causes = new RunCauses(world.plan, programs);
+  for (const sighting of seen) {
+    addAsSeen(causes, sighting, world, timeline, programs);
+    addAsLate(causes, sighting, world, timeline);
   }
   return causes.all();
+}
+
+const dayOf = ({ from }: Seen, { ahead }: World) => Math.floor((from + ahead) / DAY);
+
+/** Runs that are as long as they were seen to be, or none where the station was dry. */
+function addAsSeen(
+  causes: RunCauses,
+  sighting: Seen,
+  world: World,
+  timeline: Timeline,
+  programs: readonly Program[],
+): void {
+  const { saw, seconds } = sighting;
+  const stations =
+    sighting.station === null ? beganThen(sighting, world, timeline) : [sighting.station];
+  for (const { letter, runs } of programs)
+    for (const { station } of runs) {
+      if (!stations.includes(station)) continue;
+      if (saw === 'dry') causes.add(letter, station, dayOf(sighting, world), () => 0);
+      if (seconds !== null) causes.add(letter, station, dayOf(sighting, world), () => seconds);
+    }
+}
+
+/** Stations that are due to begin when something, nobody saw which station, was seen to run. */
+function beganThen(
+  { saw, from, to }: Seen,
+  { ahead }: World,
+  timeline: Timeline,
+): (number | null)[] {
+  if (saw !== 'ran' || to !== null) return [];
+  const shown = from + ahead;
+  return timeline
+    .within(null, shown - IN_TIME, shown + IN_TIME)
+    .filter(({ on }) => Math.abs(shown - on) < IN_TIME)
+    .map(({ station }) => station);
+}
+
+/** Longer and shorter runs of whatever ran before: in the station's own cycle, or in one that it waited for. */
+function addAsLate(causes: RunCauses, sighting: Seen, world: World, timeline: Timeline): void {
+  const waits = world.plan.timer.onOverlap === 'queue';
+  const day = dayOf(sighting, world);
+  for (const { due, late } of latenessOf(sighting, timeline, world.ahead)) {
+    if (Math.abs(late) < IN_TIME) continue;
+    const longer = (now: number) => now + late;
+    if (sighting.ranBefore) causes.add(due.letter, due.station, day, longer);
+    for (const { off, cycle, letter, station } of timeline.within(null, due.on - HOLDS_UP, due.on))
+      if (off <= due.on && (cycle === due.cycle || waits)) causes.add(letter, station, day, longer);
+  }
 }

@@ -1,3 +1,4 @@
+/** Opens a file that somebody picked: is it JSON, and of a format that we know? */
 import type { Fault, Outcome } from './fault.ts';
 import { kindOf, shown } from './reader.ts';
 

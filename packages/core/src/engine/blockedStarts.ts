@@ -1,3 +1,4 @@
+/** Times of day to which a start cannot be moved, since its cycle would overlap there. */
 import type { Plan } from '../plan/plan.ts';
 import { type EpochDay, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { Effort } from './effort.ts';

@@ -1,3 +1,4 @@
+/** Starts that the change of the clocks moves, doubles or takes away. */
 import { type Plan, programsByLetter } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
 import { startsOf } from '../plan/starts.ts';

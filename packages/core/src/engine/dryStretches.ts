@@ -1,3 +1,4 @@
+/** Stretches in which a station that waters stays dry for longer than usual. */
 import type { Plan } from '../plan/plan.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import { WeekWindows } from '../time/windows.ts';

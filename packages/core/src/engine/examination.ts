@@ -1,3 +1,4 @@
+/** What an examination of a plan tells, whichever parts of it were asked for. */
 import { type Settings, type Plan, programsByLetter } from '../plan/plan.ts';
 import { type Missing, enabledStations, missingOf } from '../plan/program.ts';
 import { resumesAt, firstDayNotDelayed } from '../plan/starts.ts';
@@ -6,7 +7,8 @@ import { type EpochDay, LAST_DAY } from '../time/calendar.ts';
 import { Meetings, EVERY_MONTH } from '../time/meetings.ts';
 import type { Effort } from './effort.ts';
 import { ProgramCycles, asSet, type CycleClass, allYear } from './nominal.ts';
-import { type Overlap, type Span, OverlapProof } from './overlap.ts';
+import { type Overlap, OverlapProof } from './overlap.ts';
+import { type Span } from './namedStarts.ts';
 
 export interface ProgramCheck {
   readonly letter: string;

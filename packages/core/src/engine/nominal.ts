@@ -13,15 +13,12 @@ import {
 } from '../time/calendar.ts';
 import {
   betweenWindows,
-  cycleModel,
   cycleSecondsAt,
-  longestConceivable,
   pausedCycleEnd,
   shapeAt,
-  type CycleModel,
-  type CycleRun,
   type CycleShape,
 } from './cycle.ts';
+import { cycleModel, longestConceivable, type CycleModel, type CycleRun } from './cycleModel.ts';
 import { EVERY_WEEKDAY, isIn, type WeekdayMask, type StartDays } from '../time/dayRules.ts';
 import { startsOf } from '../plan/starts.ts';
 import { Effort } from './effort.ts';

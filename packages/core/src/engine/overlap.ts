@@ -11,42 +11,28 @@
  * overlap.
  *
  * Two things spare most of the work and change no answer. A cycle overlaps a later one only if it overlaps the next that
- * begins; so of each start first the least gap to any next beginning is found (`nextBeginning`), and a start whose longest
+ * begins; so of each start first the least gap to any next beginning is found (gaps.ts), and a start whose longest
  * cycle is no longer than that is never the first of two. And a pair that overlaps at all mostly does so soon: the
  * first dates on which it comes together are looked at in order, and the classes only where nothing showed.
  */
 import {
-  LAST_DAY,
   SECONDS_PER_DAY,
   type ClockSecond,
   type EpochDay,
   type TimeText,
 } from '../time/calendar.ts';
-import { EVERY_WEEKDAY, type WeekdayMask, type StartDays } from '../time/dayRules.ts';
-import { firstDayNotDelayed } from '../plan/starts.ts';
+import type { StartDays } from '../time/dayRules.ts';
 import type { Effort } from './effort.ts';
-import {
-  canMeet,
-  cellOf,
-  EVERY_MONTH,
-  type DayClass,
-  type Meetings,
-  type MonthMask,
-} from '../time/meetings.ts';
+import { gapsOf, type Gap } from './gaps.ts';
+import { canMeet, cellOf, type Meetings } from '../time/meetings.ts';
+import { namedStart, type Named, type Opening, type Span } from './namedStarts.ts';
 import {
   asSet,
-  lowestWeekday,
   type CycleClass,
   type Occupied,
   type PercentChoices,
   type ProgramCycles,
 } from './nominal.ts';
-
-/** The dates that count: starts due on or after `from`, and not before `resumes`. */
-export interface Span {
-  readonly from: EpochDay;
-  readonly resumes: ClockSecond;
-}
 
 export interface CycleRef {
   readonly letter: string;
@@ -63,61 +49,6 @@ export interface Overlap {
   readonly first: CycleRef;
   readonly second: CycleRef;
   readonly sharedSeconds: number;
-}
-
-/** Some dates of a start, all with the same stretch. */
-interface Stretch extends CycleClass {
-  readonly dates: DayClass;
-}
-
-/** Some dates of a start on which its cycle begins at the same time of day, whatever its length. */
-interface Opening {
-  readonly begins: number;
-  /** Seconds of the longest of its cycles. */
-  readonly longest: number;
-  /** Those that begin so on a weekday of it, the longest first. */
-  readonly stretches: readonly Stretch[];
-  readonly weekdays: WeekdayMask;
-  readonly months: MonthMask;
-  readonly dates: DayClass;
-}
-
-/** One start by name with all that can come of it. */
-interface Named {
-  readonly letter: string;
-  readonly start: StartDays;
-  /** All its dates. */
-  readonly dates: DayClass;
-  /** The first date that counts for it. */
-  readonly least: EpochDay;
-  readonly stretches: readonly Stretch[];
-  readonly openings: readonly Opening[];
-  /** The stretch of each weekday (0 Monday) and month (0 January), at 12 × weekday + month. */
-  readonly stretchAt: readonly (Stretch | null)[];
-  /** The first date of all. */
-  readonly firstDay: EpochDay | null;
-  readonly firstBegins: number;
-  readonly lastBegins: number;
-  readonly lastEnds: number;
-  readonly longest: number;
-}
-
-/** A beginning: of a start, on those weekdays on which it begins at the same time of day. */
-interface Beginning {
-  readonly program: ProgramCycles;
-  readonly start: StartDays;
-  readonly dates: DayClass;
-  readonly least: EpochDay;
-  readonly begins: number;
-  readonly timeOfDay: number;
-  /** A weekday of it. */
-  readonly weekday: number;
-}
-
-/** A beginning, and the least number of seconds from it to the next of any start on any date; Infinity if there is none in reach. */
-interface Gap {
-  readonly beginning: Beginning;
-  readonly seconds: number;
 }
 
 const compareText = (x: string, y: string) => (x < y ? -1 : x > y ? 1 : 0);
@@ -147,9 +78,6 @@ const compareEntries = (x: Entry, y: Entry): number => x.begins - y.begins || x.
 const earlier = (x: Overlap | null, y: Overlap | null) =>
   x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
 
-/** No percent goes beyond it (plan-format.md). */
-const HIGHEST_PERCENT = 500;
-
 /** So many dates on which a pair comes together are looked at one by one before its classes are. */
 const DATES_TO_TRY = 32;
 
@@ -170,121 +98,13 @@ export class OverlapProof {
     this.effort = effort;
   }
 
-  private least({ secondOfDay }: StartDays): EpochDay {
-    return firstDayNotDelayed(this.span.resumes, secondOfDay, this.span.from);
-  }
-
   private named(program: ProgramCycles, start: StartDays, choices: PercentChoices): Named {
-    const stretches = program
-      .classesOf(start, choices)
-      .filter(({ begins, ends }) => ends > begins)
-      .map((dates) => ({
-        ...dates,
-        dates: this.meetings.classOf(start.days, dates.weekdays, dates.months),
-      }));
-    const dates = this.meetings.classOf(start.days, EVERY_WEEKDAY, EVERY_MONTH);
-    const least = this.least(start);
-    return {
-      letter: program.letter,
-      start,
-      dates,
-      least,
-      stretches,
-      openings: this.openings(start, stretches),
-      stretchAt: stretchTable(stretches),
-      firstDay: this.meetings.firstOf(dates, least),
-      firstBegins: Math.min(...stretches.map(({ begins }) => begins)),
-      lastBegins: Math.max(...stretches.map(({ begins }) => begins)),
-      lastEnds: Math.max(...stretches.map(({ ends }) => ends)),
-      longest: Math.max(...stretches.map(({ begins, ends }) => ends - begins)),
-    };
+    return namedStart(program, start, choices, this.span, this.meetings);
   }
 
-  /**
-   * Weekdays on which a start begins at the same time of day, together. Whether it begins at all depends on the weekday (a
-   * window may take it) and on the month (0 percent) apart, so each of these weekdays has a cycle in each of these months.
-   */
-  private openings({ days }: StartDays, stretches: readonly Stretch[]): Opening[] {
-    const groups = new Map<number, Stretch[]>();
-    for (const stretch of stretches) {
-      const like = groups.get(stretch.begins);
-      if (like) like.push(stretch);
-      else groups.set(stretch.begins, [stretch]);
-    }
-    return [...groups].map(([begins, own]) => {
-      own.sort((a, b) => b.ends - b.begins - (a.ends - a.begins));
-      const weekdays = own.reduce((mask, stretch) => mask | stretch.weekdays, 0);
-      const months = own.reduce((mask, stretch) => mask | stretch.months, 0);
-      const [first] = own;
-      const longest = first ? first.ends - first.begins : 0;
-      const dates = this.meetings.classOf(days, weekdays, months);
-      return { begins, longest, stretches: own, weekdays, months, dates };
-    });
-  }
-
-  private beginnings(): Beginning[] {
-    const all: Beginning[] = [];
-    for (const program of this.programs)
-      for (const start of program.starts)
-        for (const weekdays of program.weekdayMasks()) {
-          if (!(weekdays & start.days.weekdays)) continue;
-          const weekday = lowestWeekday(weekdays);
-          const monday = (weekday - 3) * SECONDS_PER_DAY;
-          const begin = program.beginOf(monday + start.secondOfDay);
-          if (begin === null) continue;
-          const begins = begin - monday;
-          all.push({
-            program,
-            start,
-            dates: this.meetings.classOf(start.days, weekdays, EVERY_MONTH),
-            least: this.least(start),
-            begins,
-            timeOfDay: begins % SECONDS_PER_DAY,
-            weekday,
-          });
-        }
-    return all.sort((a, b) => a.timeOfDay - b.timeOfDay);
-  }
-
-  /**
-   * For each beginning the gap to the next one, where that is within reach of the longest cycle conceivable. What the percent
-   * is makes no difference to it, so it serves for all of them.
-   */
+  /** For each beginning the gap to the next one; looked for once. */
   gaps(): readonly Gap[] {
-    if (this.knownGaps) return this.knownGaps;
-    const all = this.beginnings();
-    const reaches = new Map(
-      this.programs.map((program) => [program, program.longestAt(HIGHEST_PERCENT)]),
-    );
-    return (this.knownGaps = all.map((beginning, i) => ({
-      beginning,
-      seconds: this.nextBeginning(all, i, reaches.get(beginning.program) ?? 0),
-    })));
-  }
-
-  private nextBeginning(all: readonly Beginning[], at: number, reach: number): number {
-    const x = all[at];
-    if (!x) return Infinity;
-    // Those at the same time of day stand around it in the list, so the round begins with the first of them.
-    let from = at;
-    while (from > 0 && all[from - 1]?.timeOfDay === x.timeOfDay) from--;
-    for (let round = 0; ; round++) {
-      for (let step = 0; step < all.length; step++) {
-        const index = (from + step) % all.length;
-        const y = all[index];
-        if (!y) continue;
-        const wrapped = from + step >= all.length ? 1 : 0;
-        const gap = y.timeOfDay - x.timeOfDay + (round + wrapped) * SECONDS_PER_DAY;
-        if (gap >= reach) return Infinity;
-        this.effort.spend(2);
-        const k = (gap + x.begins - y.begins) / SECONDS_PER_DAY;
-        if (x.start === y.start && (k < 0 || (k === 0 && x.start.times < 2))) continue;
-        const least = Math.max(x.least, y.least - k);
-        if (this.meetings.first(x.dates, y.dates, k, least) !== null) return gap;
-      }
-      if ((round - 1) * SECONDS_PER_DAY > (LAST_DAY - x.least + 8) * SECONDS_PER_DAY)
-        return Infinity;
-    }
+    return (this.knownGaps ??= gapsOf(this.programs, this.span, this.meetings, this.effort));
   }
 
   /**
@@ -438,7 +258,7 @@ export class OverlapProof {
   perYear({ first, second }: Overlap): number {
     const names = [first, second].map(({ letter, start }) => {
       const program = this.programs.find((program) => program.letter === letter);
-      const own = program?.starts.find((one) => one.start === start);
+      const own = program?.starts.find((candidate) => candidate.start === start);
       return program && own ? this.named(program, own, asSet(program)) : null;
     });
     const [x, y] = names;
@@ -473,15 +293,6 @@ function canReach({ begins, longest }: Opening, other: Opening, k: number): bool
 /** Whether some cycle of x reaches some beginning of y k days later: a cheap no for most pairs of starts. */
 const reaches = (x: Named, y: Named, k: number): boolean =>
   x.openings.some((opening) => y.openings.some((other) => canReach(opening, other, k)));
-
-function stretchTable(stretches: readonly Stretch[]): (Stretch | null)[] {
-  const table = new Array<Stretch | null>(84).fill(null);
-  for (const stretch of stretches)
-    for (let at = 0; at < 84; at++)
-      if (stretch.weekdays & (1 << Math.floor(at / 12)) && stretch.months & (1 << (at % 12)))
-        table[at] = stretch;
-  return table;
-}
 
 function eventOf(
   x: Named,

@@ -1,3 +1,4 @@
+/** Sentences about overlaps: which cycles, what this timer does, how often. */
 import type { OnOverlap } from '../plan/plan.ts';
 import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '../words/words.ts';
 import type { Overlap } from './overlap.ts';

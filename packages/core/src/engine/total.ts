@@ -1,5 +1,6 @@
 /** What a timer shows as a program's total (`timer.dialect.total`): a checksum of what has been keyed in. */
-import { cycleModel, cycleSecondsAt } from './cycle.ts';
+import { cycleSecondsAt } from './cycle.ts';
+import { cycleModel } from './cycleModel.ts';
 import { Effort } from './effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 

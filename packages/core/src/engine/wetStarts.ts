@@ -3,7 +3,7 @@
  * each start and each kind of date on which they are alike.
  */
 import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
-import type { CycleRun } from './cycle.ts';
+import type { CycleRun } from './cycleModel.ts';
 import { firstDayNotDelayed, resumesAt } from '../plan/starts.ts';
 import { type StartDays } from '../time/dayRules.ts';
 import type { Effort } from './effort.ts';

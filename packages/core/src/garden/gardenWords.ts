@@ -1,3 +1,4 @@
+/** Where a figure of the garden comes from, and what is still missing, in words. */
 import type { Source } from './figures.ts';
 import type { Lacking, Step } from './schools.ts';
 

@@ -1,7 +1,7 @@
 /** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
-import type { CycleRun } from '../engine/cycle.ts';
+import type { CycleRun } from '../engine/cycleModel.ts';
 import {
   EVERY_WEEKDAY,
   maskOfWeekdays,

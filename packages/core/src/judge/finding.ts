@@ -1,3 +1,4 @@
+/** The findings about a plan: their codes, and what each says besides (planning.md section 2). */
 import type { OftenADay } from '../brief/brief.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import type { OnOverlap } from '../plan/plan.ts';

@@ -1,111 +1,128 @@
+/** What of a plan goes beyond the limits of its timer: one table of limits for settings, one for programs. */
 import { type Path, pathText } from '../document/fault.ts';
-import type { Plan, Timer } from '../plan/plan.ts';
+import type { Plan, Program, Settings, Timer } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Finding, TimerLimit, Where } from './finding.ts';
 
+/** One field beyond a limit. */
+interface Beyond {
+  /** From the part that the table is for. */
+  readonly at: Path;
+  readonly limit: TimerLimit;
+  readonly where?: Where;
+}
+
+/** Each limit tells where a part of the plan goes beyond it. */
+type Limits<Part> = readonly ((part: Part, timer: Timer) => readonly Beyond[])[];
+
+const beyond = (is: boolean, at: Path, limit: TimerLimit, where: Where = {}): readonly Beyond[] =>
+  is ? [{ at, limit, where }] : [];
+
+/** @param scope where a timer must keep the percent for this one to be kept at all. */
+function percentBeyond(
+  at: Path,
+  given: number | undefined,
+  scope: Timer['seasonal']['scope'],
+  timer: Timer,
+): readonly Beyond[] {
+  if (given === undefined) return [];
+  if (timer.seasonal.scope !== scope)
+    return beyond(given !== 100, at, { what: 'no-percent-here', given });
+  const steps = percentSteps(timer);
+  return beyond(!steps.includes(given), at, { what: 'percent', given, steps });
+}
+
+const SETTING_LIMITS: Limits<Settings> = [
+  ({ seasonalPercent }, timer) =>
+    percentBeyond(['seasonalPercent'], seasonalPercent, 'timer', timer),
+  ({ monthlyPercent = [] }, timer) =>
+    timer.seasonal.scope === 'timer' && timer.seasonal.byMonth
+      ? monthlyPercent.flatMap((given, i) =>
+          percentBeyond(['monthlyPercent', i], given, 'timer', timer),
+        )
+      : beyond(monthlyPercent.length > 0, ['monthlyPercent'], { what: 'no-months' }),
+  ({ stationDelaySeconds: given = 0 }, { longestStationDelaySeconds: mostSeconds }) =>
+    beyond(given > mostSeconds, ['stationDelaySeconds'], { what: 'delay', given, mostSeconds }),
+  windowsBeyond,
+  atOnceBeyond,
+];
+
+const PROGRAM_LIMITS: Limits<Program> = [
+  ({ starts }, { startsPerProgram: most }) => {
+    const given = starts.length;
+    return beyond(given > most, ['starts'], { what: 'start-count', given, most });
+  },
+  ({ starts }, { startStepMinutes: stepMinutes }) =>
+    starts.flatMap((given, i) => {
+      const isOff = (parseTime(given) ?? 0) % (stepMinutes * 60) !== 0;
+      const limit = { what: 'start-step', given, stepMinutes } as const;
+      return beyond(isOff, ['starts', i], limit, { start: given });
+    }),
+  ({ runs }, { longestRunSeconds: mostSeconds, runStepSeconds: stepSeconds }) =>
+    runs.flatMap(({ station, seconds: given }, i) => {
+      const at = ['runs', i, 'seconds'];
+      return given > mostSeconds
+        ? beyond(true, at, { what: 'run-longest', given, mostSeconds }, { station })
+        : beyond(
+            given % stepSeconds !== 0,
+            at,
+            { what: 'run-step', given, stepSeconds },
+            { station },
+          );
+    }),
+  ({ days }, { dayRules: allowed }) =>
+    days && !allowed.includes(days.rule)
+      ? beyond(true, ['days', 'rule'], { what: 'day-rule', given: days.rule, allowed })
+      : [],
+  ({ seasonalPercent }, timer) =>
+    percentBeyond(['seasonalPercent'], seasonalPercent, 'program', timer),
+  ({ cycleSeconds }, { cycleSoak }) =>
+    beyond(cycleSeconds !== undefined && cycleSoak !== 'program', ['cycleSeconds'], {
+      what: 'no-soak',
+      where: 'program',
+    }),
+  atOnceBeyond,
+  ({ days }, { longestIntervalDays: mostDays }) =>
+    days?.rule === 'interval' && days.everyDays > mostDays
+      ? beyond(true, ['days', 'everyDays'], { what: 'interval', given: days.everyDays, mostDays })
+      : [],
+  windowsBeyond,
+];
+
+function windowsBeyond(
+  { noWaterWindows = [] }: Pick<Settings, 'noWaterWindows'>,
+  { inWindow }: Timer,
+): readonly Beyond[] {
+  const isBeyond = inWindow === 'ignore' && noWaterWindows.length > 0;
+  return beyond(isBeyond, ['noWaterWindows'], { what: 'no-windows' });
+}
+
+function atOnceBeyond(
+  { stationsAtOnce: given = 1 }: Pick<Settings, 'stationsAtOnce'>,
+  { stationsAtOnce: most }: Timer,
+): readonly Beyond[] {
+  return beyond(given > most, ['stationsAtOnce'], { what: 'at-once', given, most });
+}
+
+/** Every limit of the timer that a plan goes beyond, in the order of the document. */
+export function notOnTimer({ timer, settings, programs }: Plan): Finding[] {
+  const found = <Part>(limits: Limits<Part>, part: Part, path: Path, where: Where): Finding[] =>
+    limits
+      .flatMap((limit) => limit(part, timer))
+      .map((beyond) => ({
+        code: 'not-on-timer',
+        severity: 'error',
+        limit: beyond.limit,
+        where: { ...where, ...beyond.where, field: pathText([...path, ...beyond.at]) },
+      }));
+  return [
+    ...found(SETTING_LIMITS, settings, ['settings'], {}),
+    ...programs.flatMap((program, i) =>
+      found(PROGRAM_LIMITS, program, ['programs', i], { program: program.letter }),
+    ),
+  ];
+}
+
 /** What of a plan another timer could not be set to, in the order of the document (planning.md section 2, not-on-timer). */
 export const notFitting = (plan: Plan, timer: Timer): Finding[] => notOnTimer({ ...plan, timer });
-/** Every limit of the timer that a plan goes beyond, in the order of the document. */
-export function notOnTimer(plan: Plan): Finding[] {
-  const { timer, settings } = plan;
-  const findings: Finding[] = [];
-  const add = (path: Path, limit: TimerLimit, where: Where = {}) =>
-    findings.push({
-      code: 'not-on-timer',
-      severity: 'error',
-      limit,
-      where: { ...where, field: pathText(path) },
-    });
-  const percent = (path: Path, given: number, scope: Timer['seasonal']['scope'], where?: Where) => {
-    const steps = percentSteps(timer);
-    if (timer.seasonal.scope !== scope) {
-      if (given !== 100) add(path, { what: 'no-percent-here', given }, where);
-    } else if (!steps.includes(given)) add(path, { what: 'percent', given, steps }, where);
-  };
-
-  if (settings.seasonalPercent !== undefined)
-    percent(['settings', 'seasonalPercent'], settings.seasonalPercent, 'timer');
-  if (settings.monthlyPercent !== undefined) {
-    if (timer.seasonal.scope !== 'timer' || !timer.seasonal.byMonth)
-      add(['settings', 'monthlyPercent'], { what: 'no-months' });
-    else
-      settings.monthlyPercent.forEach((given, i) =>
-        percent(['settings', 'monthlyPercent', i], given, 'timer'),
-      );
-  }
-  const delay = settings.stationDelaySeconds ?? 0;
-  if (delay > timer.longestStationDelaySeconds)
-    add(['settings', 'stationDelaySeconds'], {
-      what: 'delay',
-      given: delay,
-      mostSeconds: timer.longestStationDelaySeconds,
-    });
-  if (timer.inWindow === 'ignore' && (settings.noWaterWindows?.length ?? 0) > 0)
-    add(['settings', 'noWaterWindows'], { what: 'no-windows' });
-  if ((settings.stationsAtOnce ?? 1) > timer.stationsAtOnce)
-    add(['settings', 'stationsAtOnce'], {
-      what: 'at-once',
-      given: settings.stationsAtOnce ?? 1,
-      most: timer.stationsAtOnce,
-    });
-
-  plan.programs.forEach((program, i) => {
-    const path: Path = ['programs', i];
-    const where = { program: program.letter };
-    if (program.starts.length > timer.startsPerProgram)
-      add(
-        [...path, 'starts'],
-        { what: 'start-count', given: program.starts.length, most: timer.startsPerProgram },
-        where,
-      );
-    program.starts.forEach((start, k) => {
-      if ((parseTime(start) ?? 0) % (timer.startStepMinutes * 60) !== 0)
-        add(
-          [...path, 'starts', k],
-          { what: 'start-step', given: start, stepMinutes: timer.startStepMinutes },
-          { ...where, start },
-        );
-    });
-    program.runs.forEach(({ station, seconds }, k) => {
-      const at: Path = [...path, 'runs', k, 'seconds'];
-      if (seconds > timer.longestRunSeconds)
-        add(
-          at,
-          { what: 'run-longest', given: seconds, mostSeconds: timer.longestRunSeconds },
-          { ...where, station },
-        );
-      else if (seconds % timer.runStepSeconds !== 0)
-        add(
-          at,
-          { what: 'run-step', given: seconds, stepSeconds: timer.runStepSeconds },
-          { ...where, station },
-        );
-    });
-    if (program.days && !timer.dayRules.includes(program.days.rule))
-      add(
-        [...path, 'days', 'rule'],
-        { what: 'day-rule', given: program.days.rule, allowed: timer.dayRules },
-        where,
-      );
-    if (program.seasonalPercent !== undefined)
-      percent([...path, 'seasonalPercent'], program.seasonalPercent, 'program', where);
-    if (program.cycleSeconds !== undefined && timer.cycleSoak !== 'program')
-      add([...path, 'cycleSeconds'], { what: 'no-soak', where: 'program' }, where);
-    if ((program.stationsAtOnce ?? 1) > timer.stationsAtOnce)
-      add(
-        [...path, 'stationsAtOnce'],
-        { what: 'at-once', given: program.stationsAtOnce ?? 1, most: timer.stationsAtOnce },
-        where,
-      );
-    if (program.days?.rule === 'interval' && program.days.everyDays > timer.longestIntervalDays)
-      add(
-        [...path, 'days', 'everyDays'],
-        { what: 'interval', given: program.days.everyDays, mostDays: timer.longestIntervalDays },
-        where,
-      );
-    if (timer.inWindow === 'ignore' && (program.noWaterWindows?.length ?? 0) > 0)
-      add([...path, 'noWaterWindows'], { what: 'no-windows' }, where);
-  });
-  return findings;
-}

@@ -1,3 +1,4 @@
+/** The verdict in words: a headline for arm's length, and the detail under it. */
 import {
   overlapSentence,
   consequenceSentence,

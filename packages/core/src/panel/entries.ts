@@ -11,7 +11,7 @@ import type { PlanChange } from '../plan/change.ts';
 import type { Plan, Program, Timer } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 import { adjustedSeconds } from '../plan/program.ts';
-import type { SettingAddress } from './lines.ts';
+import type { SettingAddress } from './line.ts';
 import type { PanelValue } from './value.ts';
 
 /** The run times that somebody can have entered, both included, in seconds. */

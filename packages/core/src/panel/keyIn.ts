@@ -3,14 +3,8 @@ import type { PanelSetting, TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { totalOnDisplay } from '../engine/total.ts';
 import { listed } from '../words/words.ts';
-import {
-  orderOf,
-  panelLines,
-  programName,
-  type PanelLine,
-  type PanelNow,
-  type SettingAddress,
-} from './lines.ts';
+import { orderOf, panelLines } from './lines.ts';
+import { programName, type PanelLine, type PanelNow, type SettingAddress } from './line.ts';
 import { panelText, sameValue, type PanelValue } from './value.ts';
 
 export interface KeyLine extends PanelLine {
@@ -154,74 +148,119 @@ export function keyInLines(
   clockIsRight: boolean,
 ): KeyLine[] {
   const inBox = base ? panelLines(base, now) : [];
+  const all = comparedLines(panelLines(target, now), inBox);
+  const differs = (line: KeyLine) =>
+    line.setting === 'clock' ? !clockIsRight || base === null : isChanged(line);
+  const wanted = all.filter(
+    (line) =>
+      differs(line) &&
+      !isOfUnusedProgram(line, target) &&
+      !(base === null && goesWithoutSaying(line)),
+  );
+  const percents = percentSteps(all, wanted, differs);
+  return merged(inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now), now);
+}
+
+/** Lines to be, each with what the box holds there; null: nothing that is known. */
+function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const before = new Map(inBox.map((line) => [line.id, line.value]));
-  const all = panelLines(target, now).map((line): KeyLine => ({
+  return lines.map((line) => ({
     ...line,
     stands: [line.address],
     was: before.get(line.id) ?? null,
   }));
-  // Hours and dates without water that are no longer wanted: taken out on the panel, too.
-  const takenOut = inBox
-    .filter(
-      ({ id, address: place }) =>
-        (place.of === 'windows' || place.of === 'off-days') && !all.some((line) => line.id === id),
-    )
-    .map((line): KeyLine => ({
+}
+
+const isChanged = ({ was, value }: KeyLine) => was === null || !sameValue(was, value);
+
+/** Hours and dates without water that are no longer wanted: taken out on the panel, too. */
+function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine[] {
+  const isWanted = (id: string) => all.some((line) => line.id === id);
+  return inBox
+    .filter(({ id, address: { of } }) => (of === 'windows' || of === 'off-days') && !isWanted(id))
+    .map((line) => ({
       ...line,
       stands: [line.address],
       was: line.value,
       value: { kind: 'switch', on: false },
     }));
-  const differs = (line: KeyLine) =>
-    line.setting === 'clock'
-      ? !clockIsRight || base === null
-      : line.was === null || !sameValue(line.was, line.value);
-  const unused = (letter: string) => !target.programs.some((program) => program.letter === letter);
-  const wanted = all.filter((line) => {
-    if (!differs(line)) return false;
-    // A program that is not used has no start and no run; its days then matter to nobody, and many panels hold always some.
-    const letter = programOf(line);
-    const { of } = line.address;
-    if (letter !== null && unused(letter) && of !== 'start' && of !== 'run') return false;
-    // What is usual goes without saying where everything is keyed in.
-    if (base === null && line.value.kind === 'switch' && line.address.of !== 'mode')
-      return line.value.on === (line.address.of === 'rain-delay');
-    return !(base === null && line.value.kind === 'length' && line.value.seconds === 0);
-  });
-  const percents = all.filter(({ address: place }) => place.of === 'percent');
-  const hasRuns = wanted.some(({ address: place }) => place.of === 'run');
+}
+
+/** A program that is not used has no start and no run; its days then matter to nobody, and many panels always hold some. */
+function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
+  const letter = programOf(line);
+  const { of } = line.address;
+  if (letter === null || of === 'start' || of === 'run') return false;
+  return !target.programs.some((program) => program.letter === letter);
+}
+
+/** What a timer without its memory has anyhow, where everything is keyed in. */
+function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
+  if (value.kind === 'switch' && of !== 'mode') return value.on !== (of === 'rain-delay');
+  return value.kind === 'length' && value.seconds === 0;
+}
+
+interface PercentSteps {
+  /** Before runs are keyed in: many panels show them at the percent in force. */
+  readonly toHundred: readonly KeyLine[];
+  /** What the percents are to be in the end. */
+  readonly last: readonly KeyLine[];
+}
+
+function percentSteps(
+  all: readonly KeyLine[],
+  wanted: readonly KeyLine[],
+  differs: (line: KeyLine) => boolean,
+): PercentSteps {
+  const percents = all.filter(({ address }) => address.of === 'percent');
+  const hasRuns = wanted.some(({ address }) => address.of === 'run');
   const toHundred =
     hasRuns && percents.some(({ was }) => !isHundred(was)) ? hundredLines(percents) : [];
-  const percentsAtLast = percents.filter((line) =>
+  const last = percents.filter((line) =>
     toHundred.length > 0 ? !isHundred(line.value) : differs(line),
   );
-  const groups = new Map<PanelSetting, KeyLine[]>();
-  for (const setting of orderOf(target)) groups.set(setting, []);
-  for (const line of [...wanted, ...takenOut])
-    if (line.address.of !== 'percent') groups.get(line.setting)?.push(line);
-  const programLines = ['starts', 'runs', 'days'] as const;
-  const ofPrograms = wanted.filter((line) => programOf(line) !== null);
-  const letters = [...new Set(ofPrograms.map((line) => programOf(line) ?? ''))];
+  return { toHundred, last };
+}
+
+const PROGRAM_SETTINGS = ['starts', 'runs', 'days'] as const;
+
+/** Lines in the order in which this timer is gone through; the programs one after another, the percents around them. */
+function inOrder(
+  lines: readonly KeyLine[],
+  { toHundred, last }: PercentSteps,
+  target: Plan,
+  now: PanelNow,
+): KeyLine[] {
   const order = orderOf(target);
-  const firstOfPrograms = order.find((one) => programLines.some((each) => each === one));
+  const isOfProgram = (setting: PanelSetting) => PROGRAM_SETTINGS.some((own) => own === setting);
+  const firstOfPrograms = order.find(isOfProgram);
   const percentIsLate =
-    order.indexOf('percent') > Math.max(...programLines.map((one) => order.indexOf(one)));
-  const lines: KeyLine[] = order.flatMap((setting) => {
+    order.indexOf('percent') > Math.max(...PROGRAM_SETTINGS.map((own) => order.indexOf(own)));
+  return order.flatMap((setting): readonly KeyLine[] => {
     if (setting === firstOfPrograms) {
-      const shown = letters.flatMap((letter) => {
-        const own = ofPrograms.filter((line) => programOf(line) === letter);
-        const last = own.findLastIndex(({ address: place }) => place.of === 'run');
-        return last < 0
-          ? own
-          : [...own.slice(0, last + 1), ...totalLine(target, letter, now), ...own.slice(last + 1)];
-      });
-      return percentIsLate ? [...toHundred, ...shown] : [...shown, ...percentsAtLast];
+      const programs = programsInOrder(lines, target, now);
+      return percentIsLate ? [...toHundred, ...programs] : [...programs, ...last];
     }
-    if (programLines.some((one) => one === setting)) return [];
-    if (setting === 'percent') return percentIsLate ? percentsAtLast : toHundred;
-    return groups.get(setting) ?? [];
+    if (isOfProgram(setting)) return [];
+    if (setting === 'percent') return percentIsLate ? last : toHundred;
+    return lines.filter((line) => line.setting === setting);
   });
-  return merged(lines, now);
+}
+
+/** Each program's lines with the total of its run times after the last of them, to be compared with what the panel shows. */
+function programsInOrder(lines: readonly KeyLine[], target: Plan, now: PanelNow): KeyLine[] {
+  const ofPrograms = lines.filter((line) => programOf(line) !== null);
+  const letters = new Set(ofPrograms.map((line) => programOf(line) ?? ''));
+  return [...letters].flatMap((letter) => {
+    const own = ofPrograms.filter((line) => programOf(line) === letter);
+    const lastRun = own.findLastIndex(({ address }) => address.of === 'run');
+    if (lastRun < 0) return own;
+    return [
+      ...own.slice(0, lastRun + 1),
+      ...totalLine(target, letter, now),
+      ...own.slice(lastRun + 1),
+    ];
+  });
 }
 
 /** The plan of a timer that has lost its memory: what its kind is set to when new; null where nobody has noted that. */

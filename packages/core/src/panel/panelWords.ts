@@ -1,3 +1,4 @@
+/** What the panel is read back as. */
 import type { KeyLine } from './keyIn.ts';
 import type { KeySlip as EntrySlip, ReadBack } from './readBack.ts';
 import { type PanelStyle, panelHelp, panelText } from './value.ts';

@@ -1,3 +1,4 @@
+/** Programs and stations in sentences. */
 import { listed, type Speech } from '../words/words.ts';
 import type { Dialect, Plan } from './plan.ts';
 import type { Missing } from './program.ts';

@@ -1,3 +1,4 @@
+/** The starts of a program, and the first date that counts for them. */
 import {
   type TimeText,
   parseTime,

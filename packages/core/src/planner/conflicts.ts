@@ -1,7 +1,8 @@
 /** Why a brief has no plan: a smallest set of its demands that cannot be had together, and what would help (planning.md section 3). */
 import type { Brief } from '../brief/brief.ts';
 import { TooMuchWork } from '../engine/effort.ts';
-import { demandsOf, type Demand, type Milder } from './demands.ts';
+import { demandsOf } from './demands.ts';
+import { type Demand, type Milder } from './demand.ts';
 import type { PlannerOptions } from './options.ts';
 import { Search } from './search.ts';
 

@@ -1,7 +1,8 @@
 /** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
-import { cycleModel, shapeAt } from '../engine/cycle.ts';
+import { shapeAt } from '../engine/cycle.ts';
+import { cycleModel } from '../engine/cycleModel.ts';
 import { modulo } from '../time/dayRules.ts';
 import { startsOf } from '../plan/starts.ts';
 import { Effort } from '../engine/effort.ts';

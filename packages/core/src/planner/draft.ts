@@ -1,59 +1,21 @@
 /** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
-import { EVERY_MONTH_DAY, bitsOf } from '../time/dayRules.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import { splitsByTimer, USUAL_SOAK_SECONDS, type Need } from './needs.ts';
-import { leastRun, longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
+import { leastRun, type RunChoice } from '../brief/runChoices.ts';
+import { lengthened, restored } from './fitRuns.ts';
+import { MOST_NIGHTS, nightChoices } from './nights.ts';
+import type { Candidate, Drafted, Fixed, Hours, Recipe } from './drafted.ts';
 import { packed, type Packing } from './pack.ts';
 import type { DayPattern } from './patterns.ts';
-import { place, type Placement } from './place.ts';
+import { place } from './place.ts';
 import type { Draft, DraftCycle, DraftRules } from './draftCycle.ts';
 import { Sharing, sumOf, type Option } from './share.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
-/** Kinds of program with their starts, that the stations are to be shared out to. */
-export interface Candidate {
-  readonly kinds: readonly SlotKind[];
-  readonly starts: readonly number[];
-  /** Thousandths that the runs cannot be less off than. */
-  readonly off: number;
-}
-
-/** Where in the day watering may be. */
-export interface Hours {
-  readonly span: { readonly from: number; readonly seconds: number };
-  /** All runs as short as they may be, before any is restored. */
-  readonly shortest: boolean;
-}
-
-export interface Drafted {
-  readonly drafts: readonly Draft[];
-  readonly placement: Placement;
-}
-
-/** How a plan to be was made, so that others near it can be. */
-export interface Recipe {
-  readonly candidate: Candidate;
-  readonly patterns: readonly DayPattern[];
-  readonly assignment: readonly number[];
-}
-
-/** A program's fixed starts and stations. */
-export interface Fixed {
-  readonly letter: string;
-  readonly starts: readonly number[];
-  readonly stations: readonly number[];
-}
-
-/** How many nights are tried with a choice of kinds. */
-const MOST_NIGHTS = 6;
-const MOST_NIGHTS_OF_ONE = 40;
 /** Ways to share the stations out that are tried on all but the first of them. */
 const MOST_WAYS_ON_OTHER_NIGHTS = 4;
-
-/** Stations with two runs that are equally near of which every choice is tried. */
-const MOST_TIES = 4;
 
 export class Drafting {
   private readonly rules: DraftRules;
@@ -78,7 +40,7 @@ export class Drafting {
   sure = true;
 
   constructor(
-    workshop: DraftRules,
+    rules: DraftRules,
     runs: RunChoices,
     needs: readonly Need[],
     fixed: readonly Fixed[],
@@ -86,7 +48,7 @@ export class Drafting {
     tried?: (tries: number) => void,
   ) {
     this.tried = tried;
-    this.rules = workshop;
+    this.rules = rules;
     this.runs = runs;
     this.sharing = new Sharing(needs, runs);
     this.needs = needs;
@@ -211,9 +173,9 @@ export class Drafting {
     const { kinds, starts } = candidate;
     const assignments = this.sharing.ways(this.optionsOf(kinds, starts), kinds, starts);
     if (assignments.length === 0) return;
-    const nights = this.nights(candidate.kinds);
-    if (candidate.kinds.length > 1) this.sure = false;
-    for (const [n, patterns] of nights.entries())
+    const { choices, complete } = nightChoices(kinds, this.brief, this.rules.patterns);
+    if (!complete) this.sure = false;
+    for (const [n, patterns] of choices.entries())
       for (const assignment of n === 0
         ? assignments
         : assignments.slice(0, MOST_WAYS_ON_OTHER_NIGHTS)) {
@@ -316,62 +278,6 @@ export class Drafting {
     });
   }
 
-  /** Choices of nights for the kinds: the best liked, and those that share few. */
-  private nights(kinds: readonly SlotKind[]): (readonly DayPattern[])[] {
-    const [one] = kinds;
-    if (kinds.length === 1 && one) {
-      const all = this.nightsDiffer() ? one.variants : one.variants.slice(0, 1);
-      if (all.length > MOST_NIGHTS_OF_ONE) this.sure = false;
-      return all.slice(0, MOST_NIGHTS_OF_ONE).map((pattern) => [pattern]);
-    }
-    const made: DayPattern[][] = [kinds.flatMap(({ variants }) => variants.slice(0, 1))];
-    for (let seed = 0; seed < MOST_NIGHTS - 1; seed++) {
-      const chosen: DayPattern[] = [];
-      for (const { variants } of kinds) {
-        const from = chosen.length === 0 ? variants.slice(seed, seed + 1) : variants;
-        let best: DayPattern | null = null;
-        let least = Infinity;
-        for (const pattern of from) {
-          const shared = chosen.reduce((sum, other) => sum + this.sharedNights(pattern, other), 0);
-          if (shared < least) {
-            least = shared;
-            best = pattern;
-          }
-        }
-        if (best) chosen.push(best);
-      }
-      if (chosen.length === kinds.length) made.push(chosen);
-    }
-    const seen = new Set<string>();
-    return made.filter((patterns) => {
-      const key = patterns.map(({ key: one }) => one).join();
-      return !seen.has(key) && seen.add(key);
-    });
-  }
-
-  /** Whether it matters to a program by itself on which nights it waters. */
-  private nightsDiffer(): boolean {
-    const { rules, mowing } = this.brief;
-    return (
-      mowing !== undefined ||
-      rules?.weekdays !== undefined ||
-      rules?.parity !== undefined ||
-      rules?.mostDaysPerWeek !== undefined ||
-      (rules?.noWaterWindows ?? []).some(({ weekdays }) => weekdays !== undefined)
-    );
-  }
-
-  private sharedNights({ set: a }: DayPattern, { set: b }: DayPattern): number {
-    if (
-      a.every === 1 &&
-      b.every === 1 &&
-      a.monthDays === b.monthDays &&
-      a.monthDays === EVERY_MONTH_DAY
-    )
-      return bitsOf(a.weekdays & b.weekdays);
-    return this.rules.patterns.meet(a, b, 0) ? 1 : 0;
-  }
-
   /** Drafts with the runs nearest to the needs, or with runs cut where those have no room. */
   private fit(
     candidate: Candidate,
@@ -404,40 +310,10 @@ export class Drafting {
     const cut = build(least);
     if (!cut || reach.shortest) return cut;
     const whole = build(full);
-    if (whole) return this.lengthened(whole, full, runsAWeek, build);
-    return this.restored(full, least, runsAWeek, assignment, build) ?? cut;
-  }
-
-  /** The same with longer runs that are no further off the need, where that leaves less time to spare. */
-  private lengthened(
-    whole: Drafted,
-    full: readonly (RunChoice | null)[],
-    runsAWeek: readonly number[],
-    build: (runs: readonly (RunChoice | null)[]) => Drafted | null,
-  ): Drafted {
-    if (whole.placement.spare === null || whole.placement.spare === 0) return whole;
     const { timer } = this.brief;
-    const longer = this.needs.flatMap((need, i) => {
-      const run = full[i];
-      const other =
-        run && need.pinned === null ? longerRun(timer, need.wanted, runsAWeek[i] ?? 1, run) : null;
-      const isLong = other && other.given > this.runs.longestOf(need) * (runsAWeek[i] ?? 1) + 1e-9;
-      return run && other && !isLong && other.off < run.off + 0.0005 ? [{ i, run: other }] : [];
-    });
-    let best = whole;
-    const sets = longer.length <= MOST_TIES ? 1 << longer.length : longer.length + 1;
-    for (let set = 1; set < sets; set++) {
-      const runs = [...full];
-      for (const [bit, { i, run }] of longer.entries())
-        if (longer.length <= MOST_TIES ? set & (1 << bit) : bit < set) runs[i] = run;
-      const sum = (list: readonly (RunChoice | null)[]) =>
-        Math.round(list.reduce((total, run) => total + (run?.off ?? 0), 0) * 1000 - 1e-9);
-      if (sum(runs) > sum(full)) continue;
-      const tried = build(runs);
-      if (tried && (tried.placement.spare ?? Infinity) < (best.placement.spare ?? Infinity))
-        best = tried;
-    }
-    return best;
+    const fitting = { timer, needs: this.needs, full, runsAWeek, assignment, build };
+    if (whole) return lengthened(whole, fitting, (need) => this.runs.longestOf(need));
+    return restored(fitting, least) ?? cut;
   }
 
   private shortestOf(need: Need, full: RunChoice | null, runsAWeek: number): RunChoice | null {
@@ -453,65 +329,6 @@ export class Drafting {
     }
     const run = full.fits ? leastRun(timer, need.wanted, runsAWeek) : null;
     return run && run.seconds < full.seconds ? run : full;
-  }
-
-  /** With as little cut from the runs as still has room: those first that lose least by it. */
-  private restored(
-    full: readonly (RunChoice | null)[],
-    least: readonly (RunChoice | null)[],
-    runsAWeek: readonly number[],
-    assignment: readonly number[],
-    build: (runs: readonly (RunChoice | null)[]) => Drafted | null,
-  ): Drafted | null {
-    const { timer } = this.brief;
-    const cuts: { readonly i: number; readonly run: RunChoice; readonly price: number }[] = [];
-    for (const [i, need] of this.needs.entries()) {
-      let run = full[i] ?? null;
-      const end = least[i];
-      while (run && end && run.seconds > end.seconds && cuts.length < 20_000) {
-        const next = shorterRun(timer, need.wanted, runsAWeek[i] ?? 1, run);
-        if (!next || next.seconds < end.seconds) break;
-        const price = ((next.off - run.off) * (runsAWeek[i] ?? 1)) / (run.given - next.given);
-        cuts.push({ i, run: next, price });
-        run = next;
-      }
-    }
-    // Each station's own cuts stay in order: what it loses by them never falls.
-    const price = ({ price: one }: { readonly price: number }) => Math.round(one * 1e12);
-    cuts.sort((a, b) => price(a) - price(b));
-    let best: Drafted | null = null;
-    /** The fewest of the first cuts, beside others, with which all has room; null: even all are too few. */
-    const fewest = (own: typeof cuts, others: typeof cuts, known: number): number | null => {
-      let low = 0;
-      let high = known;
-      let found: number | null = null;
-      while (low <= high) {
-        const middle = (low + high) >> 1;
-        const runs = [...full];
-        for (const { i, run } of [...others, ...own.slice(0, middle)])
-          if (run.seconds < (runs[i]?.seconds ?? 0)) runs[i] = run;
-        const tried = build(runs);
-        if (tried) {
-          best = tried;
-          found = middle;
-          high = middle - 1;
-        } else low = middle + 1;
-      }
-      return found;
-    };
-    const count = fewest(cuts, [], cuts.length);
-    if (count === null) return null;
-    // What has to be cut in one program need not be cut in another.
-    let kept = cuts.slice(0, count);
-    const programs = new Set(assignment);
-    if (programs.size > 1)
-      for (const j of programs) {
-        const own = kept.filter(({ i }) => assignment[i] === j);
-        const others = kept.filter(({ i }) => assignment[i] !== j);
-        const enough = own.length > 0 ? fewest(own, others, own.length - 1) : null;
-        if (enough !== null) kept = [...others, ...own.slice(0, enough)];
-      }
-    return best;
   }
 
   private draftsOf(
@@ -548,32 +365,30 @@ export class Drafting {
   private placed(drafts: readonly Draft[], reach: Hours): Drafted | null {
     this.tries++;
     this.tried?.(this.tries);
-    const { rules: workshop } = this;
     const { from, seconds } = reach.span;
     const placeables = [];
     for (const [j, draft] of drafts.entries()) {
       if (draft.members.length === 0) return null;
-      const shape = workshop.draftCycleOf(draft);
+      const shape = this.rules.draftCycleOf(draft);
       const own = this.secondsOf(shape, reach);
       if (own.length === 0) return null;
       const pinned = this.fixed[j]?.starts ?? [];
       if (!pinned.every((second) => own.includes(second))) return null;
       placeables.push({ shape, seconds: own, pinned });
     }
-    const placement = place(placeables, workshop.patterns, (from + seconds) % SECONDS_PER_DAY);
+    const placement = place(placeables, this.rules.patterns, (from + seconds) % SECONDS_PER_DAY);
     if (placement && !placement.complete) this.sure = false;
     return placement && { drafts, placement };
   }
 
   /** Seconds of the day at which a program may start, ascending. */
   private secondsOf(shape: DraftCycle, { span }: Hours): number[] {
-    const { rules: workshop } = this;
     const step = this.brief.timer.startStepMinutes * 60;
     const seconds: number[] = [];
     for (let second = 0; second < SECONDS_PER_DAY; second += step) {
-      if (!workshop.isInside(shape, second, span)) continue;
+      if (!this.rules.isInside(shape, second, span)) continue;
       if (this.avoid.some(({ from, to }) => second >= from && second < to)) continue;
-      if (workshop.mayStart(shape, second)) seconds.push(second);
+      if (this.rules.mayStart(shape, second)) seconds.push(second);
     }
     return seconds;
   }

@@ -4,7 +4,8 @@
  */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
-import { cycleModel, cycleSecondsAt, shapeAt, type CycleRun } from '../engine/cycle.ts';
+import { cycleSecondsAt, shapeAt } from '../engine/cycle.ts';
+import { cycleModel, type CycleRun } from '../engine/cycleModel.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, modulo, weekdaysOn } from '../time/dayRules.ts';
 import type { Effort } from '../engine/effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';

@@ -48,109 +48,149 @@ export function packed(load: Load): Packing | null {
   return null;
 }
 
-function packedFrom(
-  from: number,
-  { kinds, seconds, options, room, longest: most, headroom }: Load,
-): Packing | null {
-  const variants = kinds.map((kind) => kind.variants.slice(0, MOST_VARIANTS));
-  const masks = variants.map((list) => list.map(nightsOf));
-  const chosen = variants.map((list, j) => (from * (j + 1)) % list.length);
-  const assignment = options.map((list, i) => list[(from * (1 + (i % 3))) % list.length] ?? 0);
-  const loads = kinds.map(() => 0);
-  assignment.forEach((j, i) => (loads[j] = (loads[j] ?? 0) + (seconds[i]?.[j] ?? 0)));
-  // All cycles of a night at the headroom, but the last one, that only has to be done in time at 100 percent.
-  const excess = (): number => {
-    let sum = 0;
-    for (let j = 0; j < loads.length; j++) {
-      const over = (loads[j] ?? 0) - (most[j] ?? Infinity);
-      if (over > 0) sum += over + 1;
-    }
-    for (let night = 0; night < 7; night++) {
-      let load = 0;
-      let longest = 0;
-      for (let j = 0; j < loads.length; j++) {
-        const own = (loads[j] ?? 0) * (masks[j]?.[chosen[j] ?? 0]?.[night] ?? 0);
-        load += own * headroom;
-        longest = Math.max(longest, own);
-      }
-      const over = load - (headroom - 1) * longest - room;
-      if (over > 0) sum += over + 1;
-    }
-    return sum;
-  };
-  let least = excess();
-  for (let move = 0; move < MOST_MOVES && least > 0; move++) {
-    let better: (() => void) | null = null;
-    const consider = (change: () => void, back: () => void) => {
-      change();
-      const then = excess();
-      back();
-      if (then < least - 1e-6) {
-        least = then;
-        better = change;
-      }
-    };
-    const shift = (i: number, to: number) => {
-      const from = assignment[i] ?? 0;
-      loads[from] = (loads[from] ?? 0) - (seconds[i]?.[from] ?? 0);
-      loads[to] = (loads[to] ?? 0) + (seconds[i]?.[to] ?? 0);
-      assignment[i] = to;
-    };
-    for (const [i, list] of options.entries()) {
-      const from = assignment[i] ?? 0;
-      for (const to of list)
-        if (to !== from)
-          consider(
-            () => shift(i, to),
-            () => shift(i, from),
-          );
-    }
-    for (const [j, list] of variants.entries()) {
-      const before = chosen[j] ?? 0;
-      for (let v = 0; v < list.length; v++)
-        if (v !== before)
-          consider(
-            () => (chosen[j] = v),
-            () => (chosen[j] = before),
-          );
-    }
-    // Two at a time, where one does not help: a station and the days of its new program, or two stations.
-    if (!better)
-      for (const [i, list] of options.entries()) {
-        const from = assignment[i] ?? 0;
-        for (const to of list) {
-          if (to === from) continue;
-          const before = chosen[to] ?? 0;
-          for (let v = 0; v < (variants[to]?.length ?? 0); v++)
-            consider(
-              () => {
-                shift(i, to);
-                chosen[to] = v;
-              },
-              () => {
-                shift(i, from);
-                chosen[to] = before;
-              },
-            );
-        }
-      }
-    if (!better)
-      for (let a = 0; a < options.length; a++)
-        for (let b = a + 1; b < options.length; b++) {
-          const [p, q] = [assignment[a] ?? 0, assignment[b] ?? 0];
-          if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
-          const swap = () => {
-            shift(a, q);
-            shift(b, p);
-          };
-          consider(swap, () => {
-            shift(a, p);
-            shift(b, q);
-          });
-        }
-    if (!better) return null;
-    (better as () => void)();
+/** One station into another program, or one program to another of its variants. */
+type Step =
+  | { readonly station: number; readonly to: number }
+  | { readonly program: number; readonly variant: number };
+
+/** Which program each station is in and which variant each program has, with how full the nights are by that; each step can be undone. */
+class NightLoads {
+  private readonly load: Load;
+  private readonly variants: readonly (readonly DayPattern[])[];
+  private readonly masks: readonly (readonly (readonly number[])[])[];
+  private readonly chosen: number[];
+  private readonly assignment: number[];
+  /** For each program, the seconds of a night that its runs take. */
+  private readonly loads: number[];
+
+  /** @param from from 0 on: each begins from another choice. */
+  constructor(load: Load, from: number) {
+    this.load = load;
+    this.variants = load.kinds.map((kind) => kind.variants.slice(0, MOST_VARIANTS));
+    this.masks = this.variants.map((list) => list.map(nightsOf));
+    this.chosen = this.variants.map((list, j) => (from * (j + 1)) % list.length);
+    this.assignment = load.options.map(
+      (list, i) => list[(from * (1 + (i % 3))) % list.length] ?? 0,
+    );
+    this.loads = load.kinds.map(() => 0);
+    this.assignment.forEach((j, i) => this.pour(i, j, 1));
   }
-  if (least > 0 || loads.some((_, j) => !assignment.includes(j))) return null;
-  return { patterns: variants.flatMap((list, j) => list[chosen[j] ?? 0] ?? []), assignment };
+
+  private pour(station: number, program: number, sign: 1 | -1): void {
+    const seconds = this.load.seconds[station]?.[program] ?? 0;
+    this.loads[program] = (this.loads[program] ?? 0) + sign * seconds;
+  }
+
+  /** @returns the steps that undo it. */
+  apply(steps: readonly Step[]): Step[] {
+    return steps.map((step): Step => {
+      if ('program' in step) {
+        const before = this.chosen[step.program] ?? 0;
+        this.chosen[step.program] = step.variant;
+        return { program: step.program, variant: before };
+      }
+      const before = this.assignment[step.station] ?? 0;
+      this.pour(step.station, before, -1);
+      this.pour(step.station, step.to, 1);
+      this.assignment[step.station] = step.to;
+      return { station: step.station, to: before };
+    });
+  }
+
+  /** Seconds that are too many, of single programs and of nights; 0: all has room. */
+  excess(): number {
+    const { longest: most, room } = this.load;
+    const over = (seconds: number) => (seconds > 0 ? seconds + 1 : 0);
+    let sum = 0;
+    for (const [j, seconds] of this.loads.entries()) sum += over(seconds - (most[j] ?? Infinity));
+    for (let night = 0; night < 7; night++) sum += over(this.secondsOf(night) - room);
+    return sum;
+  }
+
+  /** All cycles of a night at the headroom, but for the longest: the last one only has to be done in time at 100 percent. */
+  private secondsOf(night: number): number {
+    const { headroom } = this.load;
+    let seconds = 0;
+    let longest = 0;
+    for (const [j, whole] of this.loads.entries()) {
+      const own = whole * (this.masks[j]?.[this.chosen[j] ?? 0]?.[night] ?? 0);
+      seconds += own * headroom;
+      longest = Math.max(longest, own);
+    }
+    return seconds - (headroom - 1) * longest;
+  }
+
+  /** Every single step that changes something. */
+  *singleSteps(): Generator<Step[]> {
+    for (const step of this.stationSteps()) yield [step];
+    for (const program of this.variants.keys())
+      for (const step of this.variantSteps(program))
+        if (step.variant !== this.chosen[program]) yield [step];
+  }
+
+  /** Two steps at a time: a station and the days of its new program, or two stations that change places. */
+  *doubleSteps(kind: 'station and days' | 'two stations'): Generator<Step[]> {
+    const { options } = this.load;
+    if (kind === 'station and days') {
+      for (const step of this.stationSteps())
+        for (const days of this.variantSteps(step.to)) yield [step, days];
+      return;
+    }
+    for (let a = 0; a < options.length; a++)
+      for (let b = a + 1; b < options.length; b++) {
+        const [p, q] = [this.assignment[a] ?? 0, this.assignment[b] ?? 0];
+        if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
+        yield [
+          { station: a, to: q },
+          { station: b, to: p },
+        ];
+      }
+  }
+
+  private *stationSteps(): Generator<{ readonly station: number; readonly to: number }> {
+    for (const [station, list] of this.load.options.entries()) {
+      const from = this.assignment[station];
+      for (const to of list) if (to !== from) yield { station, to };
+    }
+  }
+
+  private *variantSteps(program: number) {
+    const count = this.variants[program]?.length ?? 0;
+    for (let variant = 0; variant < count; variant++) yield { program, variant };
+  }
+
+  /** Null: some program is left without a station. */
+  packing(): Packing | null {
+    const { assignment, chosen } = this;
+    if (chosen.some((_, j) => !assignment.includes(j))) return null;
+    const patterns = this.variants.flatMap((list, j) => list[chosen[j] ?? 0] ?? []);
+    return { patterns, assignment };
+  }
+}
+
+/** Downhill from a beginning: each time the move that helps most. Two steps at a time are tried only where no single one helps. */
+function packedFrom(from: number, load: Load): Packing | null {
+  const loads = new NightLoads(load, from);
+  let least = loads.excess();
+  for (let move = 0; move < MOST_MOVES && least > 0; move++) {
+    let best: readonly Step[] | null = null;
+    for (const moves of [
+      () => loads.singleSteps(),
+      () => loads.doubleSteps('station and days'),
+      () => loads.doubleSteps('two stations'),
+    ]) {
+      if (best) break;
+      for (const steps of moves()) {
+        const back = loads.apply(steps);
+        const then = loads.excess();
+        loads.apply(back);
+        if (then >= least - 1e-6) continue;
+        least = then;
+        best = steps;
+      }
+    }
+    if (!best) return null;
+    loads.apply(best);
+  }
+  return least > 0 ? null : loads.packing();
 }

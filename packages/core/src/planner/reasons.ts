@@ -1,7 +1,8 @@
 /** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
 import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
-import { cycleModel, shapeAt } from '../engine/cycle.ts';
+import { shapeAt } from '../engine/cycle.ts';
+import { cycleModel } from '../engine/cycleModel.ts';
 import { Effort } from '../engine/effort.ts';
 import { EVERY_WEEKDAY, modulo, type Days, weekdaysOfMask } from '../time/dayRules.ts';
 import type { Path } from '../document/fault.ts';

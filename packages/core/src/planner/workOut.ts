@@ -5,7 +5,8 @@ import { conflictsOf, type Conflict } from './conflicts.ts';
 import type { Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';
 import { reasonsOf, type Reason } from './reasons.ts';
-import { searchPlan, type Answer, type Listener, type Proof } from './search.ts';
+import { searchPlan, type Answer, type Listener } from './search.ts';
+import type { Proof } from './proof.ts';
 
 /** What a plan with one program or one start fewer would have given up; the cost is null where there is none. */
 export interface Simpler {

@@ -1,3 +1,4 @@
+/** What is different between two records of a timer, one sentence each. */
 import { type Difference, NONE, fieldDifferences, planDifferences } from '../plan/comparePlans.ts';
 import type { Visit } from '../visit/visit.ts';
 import type { ClockStyle } from '../words/words.ts';

@@ -1,3 +1,4 @@
+/** Visits, open points and findings of a visit in sentences. */
 import { type TimerSpeech, labelOf } from '../plan/planWords.ts';
 import { NEXT_WORDS, SWITCHED_WORDS } from '../visit/visitWords.ts';
 import {

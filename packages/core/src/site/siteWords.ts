@@ -1,3 +1,4 @@
+/** Where the water of a site comes from, in words. */
 import type { Supply } from './site.ts';
 
 export const SUPPLY_WORDS: Record<Supply, string> = {

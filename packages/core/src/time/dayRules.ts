@@ -153,7 +153,6 @@ export const laterWeekdays = (mask: WeekdayMask, days: number): WeekdayMask => {
 export const weekdaysOn = ({ every, phase, weekdays }: DaySet): WeekdayMask =>
   every % 7 === 0 ? weekdays & (1 << weekdayIndexOf(phase)) : weekdays;
 /** One start of a program: a time of day on a set of days. A program has one for each time of day that it names. */
-
 export interface StartDays {
   readonly start: TimeText;
   readonly secondOfDay: number;
@@ -161,8 +160,8 @@ export interface StartDays {
   readonly times: number;
   readonly days: DaySet;
 }
-/** Whether any date at all keeps a day rule and its blocked weekdays (section 2: what makes it complete). */
 
+/** Whether any date at all keeps a day rule and its blocked weekdays (section 2: what makes it complete). */
 export function hasSomeDay(days: Days | null): boolean {
   const { weekdays, every, phase } = ruleSet(days, false);
   // A count of days meets every weekday unless it is a number of whole weeks; an `hours` rule of so many too, by each start.

@@ -1,3 +1,4 @@
+/** Readers of times, dates, weekdays and windows in documents. */
 import {
   type Reader,
   textLike,

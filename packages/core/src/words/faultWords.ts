@@ -1,3 +1,4 @@
+/** The sentence for each fault of a document: what is wrong and what is allowed. */
 import { type Fault, pathText } from '../document/fault.ts';
 import { listed } from './words.ts';
 

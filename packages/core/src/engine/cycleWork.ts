@@ -1,0 +1,281 @@
+/** One cycle worked through piece by piece, as timing-rules.md section 4 tells it; what comes round again is taken many rounds at once. */
+import type { ClockSecond } from '../time/calendar.ts';
+import type { WeekWindows } from '../time/windows.ts';
+import type { CycleModel, CycleRun, Shares } from './cycleModel.ts';
+import type { Effort } from './effort.ts';
+
+/** Pieces worked through one by one before it is worth it to look for a pattern that comes again. */
+const PIECES_BEFORE_A_PATTERN = 256;
+
+/** No timer has more stations (plan-format.md). */
+const EVERY_ROW = Int32Array.from({ length: 99 }, (_, i) => i);
+
+/**
+ * A cycle at work: section 4's loop, with moments of its own. A station is known by its row in the shares. It is in one of these states:
+ *
+ * | state    | `left` | `closes` | `ready`    | listed in | what ends it                       |
+ * | -------- | ------ | -------- | ---------- | --------- | ---------------------------------- |
+ * | waiting  | > 0    | −∞       | ≤ t        | live      | `choose` takes it: open            |
+ * | open     | ≥ 0    | > t      | any        | opened    | `close` at `closes`: soaks or done |
+ * | soaking  | > 0    | −∞       | > t        | soaking   | time goes on to `ready`: waiting   |
+ * | done     | 0      | −∞       | any        | nowhere   | nothing                            |
+ *
+ * An open station with water left is in `live` too: it has another piece to come.
+ */
+export class Work {
+  private readonly left: Float64Array;
+  private readonly ready: Float64Array;
+  /** Moment of closing; −Infinity while closed. */
+  private readonly closes: Float64Array;
+  /** Rows of the stations that still have water to give, ascending; the first `living` of them. */
+  private readonly live: Int32Array;
+  private living: number;
+  /** Rows of those that are open. */
+  private readonly opened: number[] = [];
+  /** Rows of those that soak, and perhaps of some that no longer do. */
+  private readonly soaking: number[] = [];
+  private openFlow = 0;
+  private last = -1;
+  private lastClosing = -Infinity;
+  private pieces = 0;
+  /** Stations looked at since the work was last counted. */
+  private steps = 0;
+  private t: ClockSecond;
+  private readonly shares: Shares;
+  private readonly model: CycleModel;
+  private readonly windows: WeekWindows | null;
+  /** No window holds a moment from the last free one looked at until here. */
+  private freeUntil: ClockSecond = -Infinity;
+
+  constructor(shares: Shares, model: CycleModel, windows: WeekWindows | null, begin: ClockSecond) {
+    this.shares = shares;
+    this.model = model;
+    this.windows = windows;
+    this.t = begin;
+    this.left = shares.seconds.slice(0, shares.count);
+    this.ready = new Float64Array(shares.count).fill(begin);
+    this.closes = new Float64Array(shares.count).fill(-Infinity);
+    this.live = EVERY_ROW.slice(0, shares.count);
+    this.living = shares.count;
+  }
+
+  /** Works through the whole cycle and hands each piece to `tell`; the end is when the last valve closes. */
+  run(effort: Effort, tell: ((piece: CycleRun) => void) | null): ClockSecond {
+    let pattern: Pattern | null = null;
+    // Ends: every turn moves on to a later moment, and between two closings only so many moments can come.
+    for (;;) {
+      effort.spend(8 + this.steps);
+      this.steps = 0;
+      this.close();
+      if (this.living === 0 && this.opened.length === 0) return this.t;
+      this.t = this.openAndLookAhead(tell);
+      if (tell || this.windows || this.pieces < PIECES_BEFORE_A_PATTERN) continue;
+      effort.spend(4);
+      pattern ??= new Pattern(this.state());
+      const round = pattern.compare(this);
+      if (round) this.skip(round);
+    }
+  }
+
+  private close(): void {
+    const { opened, closes, ready, left, shares, soaking, t } = this;
+    let kept = 0;
+    for (const i of opened) {
+      if (closes[i] !== t) {
+        opened[kept++] = i;
+        continue;
+      }
+      const soak = shares.soaks[i] ?? 0;
+      closes[i] = -Infinity;
+      ready[i] = t + soak;
+      this.openFlow -= shares.flows[i] ?? 0;
+      this.lastClosing = t;
+      if (soak > 0 && (left[i] ?? 0) > 0) soaking.push(i);
+    }
+    while (opened.length > kept) opened.pop();
+  }
+
+  /** Opens all that may be opened now; the next moment at which anything can happen. */
+  private openAndLookAhead(tell: ((piece: CycleRun) => void) | null): ClockSecond {
+    const { atOnce, delaySeconds } = this.model;
+    let next = Infinity;
+    if (this.living > 0 && this.opened.length < atOnce) {
+      const allowed = Math.max(this.lastClosing + delaySeconds, this.nextFree());
+      if (allowed > this.t) next = allowed;
+      else {
+        while (this.opened.length < atOnce) {
+          const place = this.choose();
+          if (place < 0) break;
+          this.open(place, tell);
+        }
+        if (this.opened.length < atOnce) next = this.nextReady();
+      }
+    }
+    for (const i of this.opened) {
+      const closes = this.closes[i] ?? Infinity;
+      if (closes < next) next = closes;
+    }
+    return next;
+  }
+
+  /** Now, or the end of the window that holds this moment. */
+  private nextFree(): ClockSecond {
+    if (this.t < this.freeUntil || !this.windows) return this.t;
+    const free = this.windows.nextFree(this.t);
+    if (free === this.t) this.freeUntil = this.windows.nextWindow(free);
+    return free;
+  }
+
+  /** The next moment at which a soak is over. */
+  private nextReady(): ClockSecond {
+    const { soaking, ready, t } = this;
+    this.steps += soaking.length;
+    let next = Infinity;
+    let kept = 0;
+    for (const i of soaking) {
+      const at = ready[i] ?? 0;
+      if (at <= t) continue;
+      soaking[kept++] = i;
+      if (at < next) next = at;
+    }
+    while (soaking.length > kept) soaking.pop();
+    return next;
+  }
+
+  /** Place in `live` of the first station after `last`, round to the lowest, that is ready, not open and fits beside those open. */
+  private choose(): number {
+    const { live, living, ready, closes, t, shares } = this;
+    const alone = this.opened.length === 0;
+    const room = this.model.flowLimit - this.openFlow;
+    if (!alone && shares.leastFlow > room) return -1;
+    let low = 0;
+    let high = living;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((live[middle] ?? 0) > this.last) high = middle;
+      else low = middle + 1;
+    }
+    for (let step = 0; step < living; step++) {
+      const place = low + step < living ? low + step : low + step - living;
+      const i = live[place] ?? 0;
+      if ((ready[i] ?? 0) > t || (closes[i] ?? 0) > t) continue;
+      if (!alone && (shares.flows[i] ?? 0) > room) continue;
+      this.steps += step + 1;
+      return place;
+    }
+    this.steps += living;
+    return -1;
+  }
+
+  private open(place: number, tell: ((piece: CycleRun) => void) | null): void {
+    const { live, shares } = this;
+    const i = live[place] ?? 0;
+    const left = this.left[i] ?? 0;
+    const seconds = Math.min(shares.pieces[i] ?? 0, left);
+    const closes =
+      this.windows && this.t + seconds > this.freeUntil
+        ? this.windows.afterFree(this.t, seconds)
+        : this.t + seconds;
+    this.left[i] = left - seconds;
+    if (left === seconds) live.copyWithin(place, place + 1, this.living--);
+    this.closes[i] = closes;
+    this.opened.push(i);
+    this.openFlow += shares.flows[i] ?? 0;
+    this.last = i;
+    this.pieces++;
+    tell?.({ station: shares.stations[i] ?? 0, on: this.t, off: closes });
+  }
+
+  /** All on which what comes next depends. */
+  state(): State {
+    const { t, last, lastClosing, left, ready, closes } = this;
+    return {
+      t,
+      last,
+      wait: Math.max(0, lastClosing + this.model.delaySeconds - t),
+      left: left.slice(),
+      ready: ready.map((_, i) => this.aheadOf(i)),
+      closes: closes.map((_, i) => this.untilClosing(i)),
+    };
+  }
+
+  /** Seconds until a station is ready; 0 where it is, or where it has given all its water. */
+  private aheadOf(i: number): number {
+    return (this.left[i] ?? 0) > 0 ? Math.max(0, (this.ready[i] ?? 0) - this.t) : 0;
+  }
+
+  /** Seconds until a station closes. One that closes on this very second is not the same as one that is not open. */
+  private untilClosing(i: number): number {
+    const closes = this.closes[i] ?? -Infinity;
+    return closes === -Infinity ? -1 : closes - this.t;
+  }
+
+  /** What has happened since a state, where all but the water left is as it was then. */
+  roundSince(kept: State): Round | null {
+    if (this.t <= kept.t || this.last !== kept.last) return null;
+    if (Math.max(0, this.lastClosing + this.model.delaySeconds - this.t) !== kept.wait) return null;
+    for (let i = 0; i < this.left.length; i++) {
+      if (this.aheadOf(i) !== kept.ready[i] || this.untilClosing(i) !== kept.closes[i]) return null;
+      // A station that has finished since then, or has not, must be in the same case as before.
+      if ((this.left[i] ?? 0) > 0 !== (kept.left[i] ?? 0) > 0) return null;
+    }
+    const water = kept.left.map((left, i) => left - (this.left[i] ?? 0));
+    return { seconds: this.t - kept.t, water };
+  }
+
+  /**
+   * What has come round once will come round again with every station's water less by as much as last time, as long as all
+   * have full pieces left. So many rounds are taken at once.
+   */
+  private skip({ seconds, water }: Round): void {
+    let rounds = Infinity;
+    water.forEach((taken, i) => {
+      if (taken > 0) rounds = Math.min(rounds, Math.floor(((this.left[i] ?? 0) - 1) / taken));
+    });
+    if (rounds < 1 || rounds === Infinity) return;
+    const later = rounds * seconds;
+    this.t += later;
+    this.lastClosing += later;
+    water.forEach((taken, i) => {
+      this.left[i] = (this.left[i] ?? 0) - rounds * taken;
+      this.ready[i] = (this.ready[i] ?? 0) + later;
+      this.closes[i] = (this.closes[i] ?? 0) + later;
+    });
+  }
+}
+
+interface State {
+  readonly t: number;
+  readonly last: number;
+  /** Seconds until the delay is over. */
+  readonly wait: number;
+  readonly left: Float64Array;
+  readonly ready: Float64Array;
+  readonly closes: Float64Array;
+}
+
+/** What happened between two like states. */
+interface Round {
+  readonly seconds: number;
+  readonly water: Float64Array;
+}
+
+/** Looks for a state that has been before, against one that is kept twice as long each time (Brent's method). */
+class Pattern {
+  private kept: State;
+  private patience = 1;
+  private waited = 0;
+
+  constructor(first: State) {
+    this.kept = first;
+  }
+
+  compare(work: Work): Round | null {
+    const round = work.roundSince(this.kept);
+    if (!round && ++this.waited < this.patience) return null;
+    if (!round) this.patience *= 2;
+    this.kept = work.state();
+    this.waited = 0;
+    return round;
+  }
+}

@@ -1,0 +1,121 @@
+/** How long it is from each beginning of a cycle to the next beginning of any: shorter cycles never overlap. */
+import { LAST_DAY, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import type { StartDays } from '../time/dayRules.ts';
+import { EVERY_MONTH, type DayClass, type Meetings } from '../time/meetings.ts';
+import { firstDayNotDelayed } from '../plan/starts.ts';
+import type { Effort } from './effort.ts';
+import type { Span } from './namedStarts.ts';
+import { lowestWeekday, type ProgramCycles } from './nominal.ts';
+
+/** A beginning: of a start, on those weekdays on which it begins at the same time of day. */
+interface Beginning {
+  readonly program: ProgramCycles;
+  readonly start: StartDays;
+  readonly dates: DayClass;
+  readonly least: EpochDay;
+  readonly begins: number;
+  readonly timeOfDay: number;
+  /** A weekday of it. */
+  readonly weekday: number;
+}
+
+/** A beginning, and the least number of seconds from it to the next of any start on any date; Infinity if there is none in reach. */
+export interface Gap {
+  readonly beginning: Beginning;
+  readonly seconds: number;
+}
+
+/** No percent goes beyond it (plan-format.md). */
+const HIGHEST_PERCENT = 500;
+
+/**
+ * For each beginning the gap to the next one, where that is within reach of the longest cycle conceivable. What the percent
+ * is makes no difference to it, so it serves for all of them.
+ */
+export function gapsOf(
+  programs: readonly ProgramCycles[],
+  span: Span,
+  meetings: Meetings,
+  effort: Effort,
+): readonly Gap[] {
+  const all = beginningsOf(programs, span, meetings);
+  const reaches = new Map(programs.map((program) => [program, program.longestAt(HIGHEST_PERCENT)]));
+  return all.map((beginning, at) => {
+    const reach = reaches.get(beginning.program) ?? 0;
+    for (const { next, seconds } of nextInOrder(all, at, reach)) {
+      effort.spend(2);
+      if (comeTogether(beginning, next, seconds, meetings)) return { beginning, seconds };
+    }
+    return { beginning, seconds: Infinity };
+  });
+}
+
+/** A beginning that may be the next after another, so many seconds later. */
+interface NextBeginning {
+  readonly next: Beginning;
+  readonly seconds: number;
+}
+
+/** All beginnings in the order in which they come after one of them, day after day, as far as its cycles can reach or dates go. */
+function* nextInOrder(
+  all: readonly Beginning[],
+  at: number,
+  reach: number,
+): Generator<NextBeginning> {
+  const own = all[at];
+  if (!own) return;
+  // Those at the same time of day stand around it in the list, so the round begins with the first of them.
+  let from = at;
+  while (from > 0 && all[from - 1]?.timeOfDay === own.timeOfDay) from--;
+  const mostRounds = LAST_DAY - own.least + 9;
+  for (let step = 0; step <= mostRounds * all.length; step++) {
+    const next = all[(from + step) % all.length];
+    if (!next) return;
+    const days = Math.floor((from + step) / all.length);
+    const seconds = next.timeOfDay - own.timeOfDay + days * SECONDS_PER_DAY;
+    if (seconds >= reach) return;
+    yield { next, seconds };
+  }
+}
+
+/** Whether there are dates on which one beginning comes so many seconds after another. */
+function comeTogether(
+  own: Beginning,
+  next: Beginning,
+  seconds: number,
+  meetings: Meetings,
+): boolean {
+  const days = (seconds + own.begins - next.begins) / SECONDS_PER_DAY;
+  const isItself = own.start === next.start && (days < 0 || (days === 0 && own.start.times < 2));
+  if (isItself) return false;
+  const least = Math.max(own.least, next.least - days);
+  return meetings.first(own.dates, next.dates, days, least) !== null;
+}
+
+function beginningsOf(
+  programs: readonly ProgramCycles[],
+  { resumes, from }: Span,
+  meetings: Meetings,
+): Beginning[] {
+  const all: Beginning[] = [];
+  for (const program of programs)
+    for (const start of program.starts)
+      for (const weekdays of program.weekdayMasks()) {
+        if (!(weekdays & start.days.weekdays)) continue;
+        const weekday = lowestWeekday(weekdays);
+        const monday = (weekday - 3) * SECONDS_PER_DAY;
+        const begin = program.beginOf(monday + start.secondOfDay);
+        if (begin === null) continue;
+        const begins = begin - monday;
+        all.push({
+          program,
+          start,
+          dates: meetings.classOf(start.days, weekdays, EVERY_MONTH),
+          least: firstDayNotDelayed(resumes, start.secondOfDay, from),
+          begins,
+          timeOfDay: begins % SECONDS_PER_DAY,
+          weekday,
+        });
+      }
+  return all.sort((a, b) => a.timeOfDay - b.timeOfDay);
+}

@@ -1,0 +1,59 @@
+/** One line of a timer's panel: which setting it is of, its name, its value. */
+import type { PanelSetting } from '../plan/kind.ts';
+import type { Dialect, Station } from '../plan/plan.ts';
+import { programLabel } from '../plan/planWords.ts';
+import type { EpochDay, Weekday } from '../time/calendar.ts';
+import { weekdaysWords } from '../words/words.ts';
+import type { PanelValue, PanelStyle } from './value.ts';
+
+/** Which setting a line is of. */
+export type SettingAddress =
+  | { readonly of: 'year' | 'date' | 'weekday' | 'time' }
+  | { readonly of: 'start'; readonly program: string; readonly slot: number }
+  | { readonly of: 'run'; readonly program: string; readonly station: number }
+  | { readonly of: 'days' | 'count' | 'phase' | 'total'; readonly program: string }
+  | {
+      readonly of: 'percent';
+      readonly program?: string;
+      readonly month?: number;
+      readonly hundred?: true;
+    }
+  | { readonly of: 'longest-piece' | 'soak'; readonly program?: string; readonly station?: number }
+  | {
+      readonly of: 'delay' | 'windows' | 'off-days' | 'at-once' | 'sensor' | 'mode' | 'rain-delay';
+      readonly program?: string;
+    }
+  | { readonly of: 'pump' | 'obeys-sensor' | 'enabled'; readonly station: number };
+
+export interface PanelLine {
+  /** The same setting has the same id on every plan of this timer. */
+  readonly id: string;
+  readonly setting: PanelSetting;
+  readonly address: SettingAddress;
+  /** The setting's name as this timer has it, such as `B start 2`. */
+  readonly name: string;
+  readonly value: PanelValue;
+}
+
+export interface PanelNow {
+  readonly style: PanelStyle;
+  /** The date and the second of the day by the house's clocks. */
+  readonly today: EpochDay;
+  readonly secondOfDay: number;
+}
+
+export const idOf = (address: SettingAddress): string =>
+  Object.values(address)
+    .map((part) => (part === true ? '100' : String(part)))
+    .join('.');
+/** A program in the name of a line: `B`, or `Program 2`, since `2 start 1` says nothing. */
+export const programName = (letter: string, dialect: Dialect): string =>
+  dialect.programLabels === 'numbers'
+    ? `Program ${programLabel(letter, dialect)}`
+    : programLabel(letter, dialect);
+/** Days in words beside the digits by which some panels have them: ` (Tue Thu)`. */
+export const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>
+  weekdayKeys === 'digits' && weekdays.length > 0 ? ` (${weekdaysWords(weekdays)})` : '';
+/** `5 Back lawn far`, or the bare number. */
+export const stationName = ({ number, name }: Station) =>
+  name ? `${number} ${name}` : String(number);

@@ -1,0 +1,91 @@
+/** The lines of one program: its days, its starts, its runs. */
+import type { Program, Plan } from '../plan/plan.ts';
+import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '../time/calendar.ts';
+import { type Days, daysLeft } from '../time/dayRules.ts';
+import { type PanelNow, type PanelLine, named, idOf, stationName } from './line.ts';
+import type { PanelValue } from './value.ts';
+
+const blockedOf = (days: Days) => ('blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : []);
+export function daysLines(
+  program: Program,
+  label: string,
+  { style: hand, today }: PanelNow,
+): PanelLine[] {
+  const { letter, days } = program;
+  const line = (of: 'days' | 'count' | 'phase', name: string, value: PanelValue): PanelLine => ({
+    id: `${of}.${letter}`,
+    setting: 'days',
+    address: { of, program: letter },
+    name,
+    value,
+  });
+  if (!days) return [line('days', `${label} days`, { kind: 'days', rule: 'none', weekdays: [] })];
+  const weekdays = days.rule === 'weekdays' ? days.weekdays : blockedOf(days);
+  const inOrder = WEEKDAYS.filter((one) => weekdays.includes(one));
+  const all = days.rule === 'weekdays' && inOrder.length === 7;
+  const lines = [
+    line(
+      'days',
+      `${label} days${all ? '' : named(inOrder, hand.dialect)}`,
+      all
+        ? { kind: 'days', rule: 'daily', weekdays: [] }
+        : { kind: 'days', rule: days.rule, weekdays: inOrder },
+    ),
+  ];
+  if (days.rule === 'interval') {
+    const every = days.everyDays;
+    const between = hand.dialect.intervalCounts === 'between';
+    lines.push(
+      line('count', `${label} ${between ? 'days between' : 'every … days'}`, {
+        kind: 'count',
+        every,
+      }),
+    );
+    const left = daysLeft(every, parseDate(days.firstDate) ?? 0, today);
+    const shown = hand.dialect.intervalPhase ?? 'daysLeft';
+    if (shown === 'daysLeft')
+      lines.push(line('phase', `${label} days left`, { kind: 'days-left', days: left }));
+    if (shown === 'firstDate')
+      lines.push(line('phase', `${label} first date`, { kind: 'date', day: today + left }));
+  }
+  if (days.rule === 'hours')
+    lines.push(
+      line('count', `${label} every … hours`, { kind: 'count', every: days.everyHours }),
+      line('phase', `${label} first start`, {
+        kind: 'time',
+        second: (parseMoment(days.first) ?? 0) % SECONDS_PER_DAY,
+      }),
+    );
+  return lines;
+}
+
+export function startLines(plan: Plan, program: Program, label: string): PanelLine[] {
+  if (program.days?.rule === 'hours') return [];
+  const count = Math.max(plan.timer.startsPerProgram, program.starts.length);
+  return Array.from({ length: count }, (_, i): PanelLine => {
+    const address = { of: 'start', program: program.letter, slot: i + 1 } as const;
+    const start = program.starts[i];
+    const second = start === undefined ? null : parseTime(start);
+    return {
+      id: idOf(address),
+      setting: 'starts',
+      address: address,
+      name: `${label} start ${i + 1}`,
+      value: { kind: 'time', second },
+    };
+  });
+}
+
+export function runLines(plan: Plan, program: Program, label: string): PanelLine[] {
+  return plan.stations.map((station): PanelLine => {
+    const address = { of: 'run', program: program.letter, station: station.number } as const;
+    const run = program.runs.find((run) => run.station === station.number);
+    return {
+      id: idOf(address),
+      setting: 'runs',
+      address: address,
+      name: `${label} station ${stationName(station)}`,
+      value: { kind: 'run', seconds: run?.seconds ?? 0 },
+    };
+  });
+}

@@ -1,0 +1,187 @@
+/** The lines of what is set for the whole timer, or for stations: soaks, windows, percents, switches. */
+import type { Plan, Station } from '../plan/plan.ts';
+import { WEEKDAYS, parseTime, parseDate, epochDayOf } from '../time/calendar.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
+import { monthName } from '../words/words.ts';
+import { type PanelLine, idOf, stationName, programName, type SettingAddress } from './line.ts';
+import type { PanelValue } from './value.ts';
+
+/** Length lines for what a station or a program splits its runs into. */
+export function soakLines(plan: Plan): PanelLine[] {
+  const of = (
+    where: { program?: string; station?: number },
+    name: string,
+    from: { cycleSeconds?: number; soakSeconds?: number },
+  ) =>
+    (
+      [
+        ['longest-piece', 'longest piece', from.cycleSeconds ?? 0],
+        ['soak', 'soak', from.cycleSeconds === undefined ? 0 : (from.soakSeconds ?? 0)],
+      ] as const
+    ).map(([what, words, seconds]): PanelLine => {
+      const address = { of: what, ...where };
+      return {
+        id: idOf(address),
+        setting: 'soak',
+        address: address,
+        name: `${name} ${words}`,
+        value: { kind: 'length', seconds },
+      };
+    });
+  const { dialect = {}, cycleSoak } = plan.timer;
+  if (cycleSoak === 'station')
+    return plan.stations.flatMap((station) =>
+      of({ station: station.number }, `Station ${stationName(station)}`, station),
+    );
+  if (cycleSoak === 'program')
+    return plan.programs.flatMap((program) =>
+      of({ program: program.letter }, programName(program.letter, dialect), program),
+    );
+  return [];
+}
+
+const windowValues = (windows: readonly NoWaterWindow[] = []): PanelValue[] =>
+  windows.map(({ from, to, weekdays = WEEKDAYS }) => ({
+    kind: 'hours',
+    from: parseTime(from) ?? 0,
+    to: parseTime(to) ?? 0,
+    weekdays: WEEKDAYS.filter((one) => weekdays.includes(one)),
+  }));
+export function windowLines(plan: Plan): PanelLine[] {
+  const { timer, settings, programs } = plan;
+  const { dialect = {} } = timer;
+  const lines = (windows: readonly NoWaterWindow[] | undefined, name: string, program?: string) => {
+    const address = { of: 'windows', ...(program === undefined ? {} : { program }) } as const;
+    return windowValues(windows).map((value, i): PanelLine => ({
+      id: `${idOf(address)}.${i + 1}`,
+      setting: 'windows',
+      address: address,
+      name: `${name} ${i + 1}`,
+      value,
+    }));
+  };
+  const offDays: PanelLine = {
+    id: 'off-days',
+    setting: 'windows',
+    address: { of: 'off-days' },
+    name: 'Dates without water',
+    value: { kind: 'numbers', numbers: settings.offDaysOfMonth ?? [] },
+  };
+  return [
+    ...(timer.inWindow === 'ignore' ? [] : lines(settings.noWaterWindows, 'Hours without water')),
+    ...programs.flatMap(({ letter, noWaterWindows }) =>
+      lines(noWaterWindows, `${programName(letter, dialect)} hours without water`, letter),
+    ),
+    ...(settings.offDaysOfMonth === undefined ? [] : [offDays]),
+  ];
+}
+
+export function percentLines(plan: Plan): PanelLine[] {
+  const { seasonal, dialect = {} } = plan.timer;
+  const line = (
+    address: Extract<SettingAddress, { of: 'percent' }>,
+    name: string,
+    percent: number,
+  ): PanelLine => ({
+    id: idOf(address),
+    setting: 'percent',
+    address: address,
+    name,
+    value: { kind: 'percent', percent },
+  });
+  if (seasonal.scope === 'none') return [];
+  if (seasonal.scope === 'program')
+    return plan.programs.map(({ letter, seasonalPercent = 100 }) =>
+      line(
+        { of: 'percent', program: letter },
+        `${programName(letter, dialect)} percent`,
+        seasonalPercent,
+      ),
+    );
+  const { monthlyPercent, seasonalPercent = 100 } = plan.settings;
+  if (seasonal.byMonth && monthlyPercent)
+    return monthlyPercent.map((percent, i) =>
+      line({ of: 'percent', month: i + 1 }, `${monthName(i + 1)} percent`, percent),
+    );
+  return [line({ of: 'percent' }, 'Seasonal percent', seasonalPercent)];
+}
+
+export function switchLines(
+  plan: Plan,
+  setting: 'pump' | 'sensor' | 'mode' | 'delay',
+): PanelLine[] {
+  const { settings, stations, timer } = plan;
+  const line = (address: SettingAddress, name: string, value: PanelValue): PanelLine => ({
+    id: idOf(address),
+    setting,
+    address: address,
+    name,
+    value,
+  });
+  const ofStation = (
+    of: 'pump' | 'obeys-sensor' | 'enabled',
+    words: string,
+    on: (s: Station) => boolean,
+  ) =>
+    stations.map((station) =>
+      line({ of, station: station.number }, `Station ${stationName(station)} ${words}`, {
+        kind: 'switch',
+        on: on(station),
+      }),
+    );
+  switch (setting) {
+    case 'pump':
+      return ofStation('pump', 'pump or master valve', ({ pump = true }) => pump);
+    case 'sensor':
+      return [
+        line({ of: 'sensor' }, 'Rain sensor', {
+          kind: 'sensor',
+          state: settings.sensor ?? 'active',
+        }),
+        ...(settings.sensor === 'none'
+          ? []
+          : ofStation(
+              'obeys-sensor',
+              'obeys the sensor',
+              ({ obeysRainSensor = true }) => obeysRainSensor,
+            )),
+      ];
+    case 'delay':
+      return [
+        ...(timer.longestStationDelaySeconds > 0
+          ? [
+              line({ of: 'delay' }, 'Delay between stations', {
+                kind: 'length',
+                seconds: settings.stationDelaySeconds ?? 0,
+              }),
+            ]
+          : []),
+        ...(timer.stationsAtOnce > 1
+          ? [
+              line({ of: 'at-once' }, 'Stations at once', {
+                kind: 'numbers',
+                numbers: [settings.stationsAtOnce ?? 1],
+              }),
+            ]
+          : []),
+      ];
+    case 'mode': {
+      const resumes = settings.wateringResumes;
+      return [
+        ...ofStation('enabled', 'in use', ({ enabled = true }) => enabled),
+        line(
+          { of: 'rain-delay' },
+          resumes === undefined ? 'Rain delay' : 'Rain delay until',
+          resumes === undefined
+            ? { kind: 'switch', on: false }
+            : {
+                kind: 'date',
+                day:
+                  parseDate(resumes.slice(0, 10)) ?? epochDayOf({ year: 1970, month: 1, day: 1 }),
+              },
+        ),
+        line({ of: 'mode' }, 'Watering', { kind: 'switch', on: settings.mode !== 'off' }),
+      ];
+    }
+  }
+}

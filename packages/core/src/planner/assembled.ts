@@ -1,0 +1,34 @@
+/** The plan that comes of drafts and their starts. */
+import { letterAt, type Plan } from '../plan/plan.ts';
+import { formatTime } from '../time/calendar.ts';
+import type { Drafted } from './drafted.ts';
+import type { Setup } from './setup.ts';
+
+/**
+ * Programs go by letter: a pinned one has its own, the rest go by their lowest station.
+ *
+ * @param starts for each draft, seconds of the day.
+ */
+export function assembled(
+  { rules, fixed }: Setup,
+  drafts: Drafted['drafts'],
+  starts: readonly (readonly number[])[],
+): Plan {
+  const taken = new Set(fixed.map(({ letter }) => letter));
+  const free: string[] = [];
+  for (let i = 0; free.length < drafts.length; i++)
+    if (!taken.has(letterAt(i))) free.push(letterAt(i));
+  const lowest = (j: number) => drafts[j]?.members[0]?.need.number ?? 0;
+  const order = drafts
+    .map((_, j) => j)
+    .slice(fixed.length)
+    .sort((a, b) => lowest(a) - lowest(b));
+  const programs = drafts.map((draft, j) =>
+    rules.programOf(
+      draft,
+      fixed[j]?.letter ?? free[order.indexOf(j)] ?? 'A',
+      (starts[j] ?? []).map(formatTime),
+    ),
+  );
+  return { ...rules.bare, programs: programs.sort((a, b) => (a.letter < b.letter ? -1 : 1)) };
+}

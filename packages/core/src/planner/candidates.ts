@@ -1,0 +1,123 @@
+/** Every choice of kinds of program and of their starts, with the least that it can be off. */
+import type { Candidate } from './drafted.ts';
+import type { LeftOpen } from './proof.ts';
+import type { Setup } from './setup.ts';
+import { choicesOf, type SlotKind } from './slots.ts';
+
+/** One kind for each program. */
+export type Kinds = readonly SlotKind[];
+
+interface Level {
+  readonly choices: readonly Kinds[];
+  readonly complete: boolean;
+}
+
+interface Ranked extends Candidate {
+  /** How little its nights are liked. */
+  readonly rank: number;
+}
+
+/** Choices of kinds and starts that are looked at in all. */
+const MOST_LOOKS = 400_000;
+/** Compositions of starts looked at for a choice of kinds. */
+const MOST_COMPOSITIONS = 24;
+
+export class Candidates {
+  private readonly levels = new Map<number, Level>();
+  private readonly lists = new Map<string, readonly Ranked[]>();
+  private looks = 0;
+  private readonly setup: Setup;
+  private readonly open: LeftOpen;
+
+  constructor(setup: Setup, open: LeftOpen) {
+    this.setup = setup;
+    this.open = open;
+  }
+
+  mostStartsOf(kind: SlotKind): number {
+    return kind.variants[0]?.isHours ? 1 : this.setup.mostStarts;
+  }
+
+  /** Choices of so many kinds with which every station can come to its need. */
+  withPrograms(count: number): readonly Kinds[] {
+    let level = this.levels.get(count);
+    if (!level) {
+      level = choicesOf(count, this.setup.kinds, this.setup.slots, this.setup.needs.length);
+      this.levels.set(count, level);
+    }
+    if (!level.complete) this.open.add(count, count);
+    return level.choices.filter((kinds) => this.servesAll(kinds));
+  }
+
+  /** All choices with so many starts in all, and what they cannot be less off than. */
+  withStarts(choices: readonly Kinds[], total: number): readonly Ranked[] {
+    const count = choices[0]?.length ?? 0;
+    const key = `${count} ${total} ${this.setup.drafting.starvedText}`;
+    const known = this.lists.get(key);
+    if (known) return known;
+    const made: Ranked[] = [];
+    for (const kinds of choices)
+      for (const starts of this.compositions(kinds, total)) {
+        if (this.looks >= MOST_LOOKS) {
+          this.open.add(count, total);
+          break;
+        }
+        this.looks++;
+        const off = this.leastOff(kinds, starts);
+        if (off === Infinity) continue;
+        const rank = kinds.reduce((sum, { variants }) => sum + (variants[0]?.rank ?? 0), 0);
+        made.push({ kinds, starts, off, rank });
+      }
+    this.lists.set(key, made);
+    return made;
+  }
+
+  /** Whether every station has a program among some kinds with which it can come to its need, with however many starts. */
+  private servesAll(kinds: Kinds): boolean {
+    const columns = kinds.map((kind) =>
+      Array.from({ length: this.mostStartsOf(kind) }, (_, k) =>
+        this.setup.drafting.column(kind, k + 1),
+      ),
+    );
+    return this.setup.needs.every(({ number }, i) => {
+      const slot = this.setup.fixed.findIndex(({ stations }) => stations.includes(number));
+      return columns.some(
+        (column, j) =>
+          (slot < 0 || slot === j) && column.some((offs) => (offs[i] ?? Infinity) < Infinity),
+      );
+    });
+  }
+
+  /** Ways to share a number of starts out to the programs. */
+  private compositions(kinds: Kinds, total: number): number[][] {
+    const made: number[][] = [];
+    const go = (chosen: readonly number[], left: number) => {
+      if (made.length >= MOST_COMPOSITIONS) return;
+      const j = chosen.length;
+      const kind = kinds[j];
+      if (!kind) {
+        if (left === 0) made.push([...chosen]);
+        return;
+      }
+      const isLast = j === kinds.length - 1;
+      const least = Math.max(1, this.setup.fixed[j]?.starts.length ?? 0, isLast ? left : 0);
+      const most = Math.min(this.mostStartsOf(kind), left - (kinds.length - 1 - j));
+      for (let own = least; own <= most; own++) go([...chosen, own], left - own);
+    };
+    go([], total);
+    return made;
+  }
+
+  /** Thousandths that a choice cannot be less off than, if time were no object; Infinity where some station has no place in it. */
+  private leastOff(kinds: Kinds, starts: readonly number[]): number {
+    const columns = kinds.map((kind, j) => this.setup.drafting.column(kind, starts[j] ?? 1));
+    let sum = 0;
+    for (let i = 0; i < this.setup.needs.length; i++) {
+      let least = Infinity;
+      for (const column of columns) least = Math.min(least, column[i] ?? Infinity);
+      sum += least;
+      if (sum === Infinity) return sum;
+    }
+    return Math.round(sum * 1000 - 1e-9);
+  }
+}

@@ -1,0 +1,150 @@
+/** Runs cut short until all have room in the day, or made longer where time is to spare. */
+import type { Brief } from '../brief/brief.ts';
+import { longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
+import type { Drafted } from './drafted.ts';
+import type { Need } from './needs.ts';
+
+type Runs = readonly (RunChoice | null)[];
+
+/** What is known of each station when its runs are fitted: lists in the order of the needs. */
+export interface Fitting {
+  readonly timer: Brief['timer'];
+  readonly needs: readonly Need[];
+  /** The runs nearest to the needs. */
+  readonly full: Runs;
+  readonly runsAWeek: readonly number[];
+  /** The place of its program. */
+  readonly assignment: readonly number[];
+  /** The plan with some runs; null: it has no room. */
+  readonly build: (runs: Runs) => Drafted | null;
+}
+
+/** Stations with two runs that are equally near of which every choice is tried. */
+const MOST_TIES = 4;
+const MOST_CUTS = 20_000;
+
+interface Change {
+  /** The place of the need. */
+  readonly i: number;
+  readonly run: RunChoice;
+}
+
+/** A run that is a step shorter, and what that loses for each second it saves. */
+interface Cut extends Change {
+  readonly price: number;
+}
+
+const spareOf = (drafted: Drafted) => drafted.placement.spare ?? Infinity;
+
+/** Thousandths that some runs are off their needs. */
+const offOf = (runs: Runs) =>
+  Math.round(runs.reduce((total, run) => total + (run?.off ?? 0), 0) * 1000 - 1e-9);
+
+/**
+ * A plan with longer runs that are no further off the need, where that leaves less time to spare.
+ *
+ * @param longestOf seconds of a station's longest run.
+ */
+export function lengthened(
+  whole: Drafted,
+  fitting: Fitting,
+  longestOf: (need: Need) => number,
+): Drafted {
+  if (whole.placement.spare === null || whole.placement.spare === 0) return whole;
+  const { full, build } = fitting;
+  let best = whole;
+  for (const changes of choicesOf(longerRuns(fitting, longestOf))) {
+    const runs = [...full];
+    for (const { i, run } of changes) runs[i] = run;
+    if (offOf(runs) > offOf(full)) continue;
+    const tried = build(runs);
+    if (tried && spareOf(tried) < spareOf(best)) best = tried;
+  }
+  return best;
+}
+
+/** For each station the next longer run, where it is as near to the need. */
+function longerRuns(
+  { timer, needs, full, runsAWeek }: Fitting,
+  longestOf: (need: Need) => number,
+): Change[] {
+  return needs.flatMap((need, i) => {
+    const run = full[i];
+    const times = runsAWeek[i] ?? 1;
+    const longer = run && need.pinned === null ? longerRun(timer, need.wanted, times, run) : null;
+    if (!run || !longer || longer.given > longestOf(need) * times + 1e-9) return [];
+    return longer.off < run.off + 0.0005 ? [{ i, run: longer }] : [];
+  });
+}
+
+/** Every choice of some changes; of many only the first, the first two, and so on. */
+function choicesOf(changes: readonly Change[]): (readonly Change[])[] {
+  if (changes.length > MOST_TIES) return changes.map((_, i) => changes.slice(0, i + 1));
+  return Array.from({ length: (1 << changes.length) - 1 }, (_, i) =>
+    changes.filter((_, bit) => (i + 1) & (1 << bit)),
+  );
+}
+
+/** A plan with as little cut from the runs as still has room: first where the least is lost. Null: even the least runs have none. */
+export function restored(fitting: Fitting, least: Runs): Drafted | null {
+  const { assignment } = fitting;
+  const cuts = cutsOf(fitting, least);
+  const first = fewestCuts(fitting, cuts, [], cuts.length);
+  if (!first) return null;
+  let best = first.drafted;
+  let kept = cuts.slice(0, first.count);
+  // What has to be cut in one program need not be cut in another.
+  const programs = new Set(assignment);
+  if (programs.size > 1)
+    for (const j of programs) {
+      const own = kept.filter(({ i }) => assignment[i] === j);
+      const others = kept.filter(({ i }) => assignment[i] !== j);
+      const enough = own.length > 0 ? fewestCuts(fitting, own, others, own.length - 1) : null;
+      if (!enough) continue;
+      kept = [...others, ...own.slice(0, enough.count)];
+      best = enough.drafted;
+    }
+  return best;
+}
+
+/** All steps from the full runs down to the least, by what they lose; each station's own stay in order, since what it loses never falls. */
+function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] {
+  const cuts: Cut[] = [];
+  for (const [i, need] of needs.entries()) {
+    const times = runsAWeek[i] ?? 1;
+    const end = least[i];
+    let run = full[i] ?? null;
+    while (run && end && run.seconds > end.seconds && cuts.length < MOST_CUTS) {
+      const next = shorterRun(timer, need.wanted, times, run);
+      if (!next || next.seconds < end.seconds) break;
+      cuts.push({ i, run: next, price: ((next.off - run.off) * times) / (run.given - next.given) });
+      run = next;
+    }
+  }
+  const rounded = ({ price }: Cut) => Math.round(price * 1e12);
+  return cuts.sort((a, b) => rounded(a) - rounded(b));
+}
+
+/** The fewest of the first cuts, beside others, with which all has room; null: even so many are too few. */
+function fewestCuts(
+  { full, build }: Fitting,
+  own: readonly Cut[],
+  others: readonly Cut[],
+  most: number,
+): { readonly count: number; readonly drafted: Drafted } | null {
+  let low = 0;
+  let high = most;
+  let found: { readonly count: number; readonly drafted: Drafted } | null = null;
+  while (low <= high) {
+    const count = (low + high) >> 1;
+    const runs = [...full];
+    for (const { i, run } of [...others, ...own.slice(0, count)])
+      if (run.seconds < (runs[i]?.seconds ?? 0)) runs[i] = run;
+    const drafted = build(runs);
+    if (drafted) {
+      found = { count, drafted };
+      high = count - 1;
+    } else low = count + 1;
+  }
+  return found;
+}

@@ -1,0 +1,42 @@
+/** Whether stations could be watered at all, each by itself: a quick no for many a brief that has no plan. */
+import type { Candidates } from './candidates.ts';
+import type { Setup } from './setup.ts';
+
+/** Whether each station could be watered, however little, if it were the only one. Not asked where programs are pinned. */
+export function isEachPossible({ needs, fixed, kinds, mostStarts, drafting }: Setup): boolean {
+  if (fixed.length > 0) return true;
+  if (needs.some(({ often }) => often && often.times > mostStarts)) return false;
+  const { tries } = drafting;
+  const known = new Set<string>();
+  const isPossible = needs.every((need) => {
+    // What is alike is asked for once.
+    const { allowed, parity, bound, overhead, least, most, often, group } = need;
+    const key = JSON.stringify([allowed, parity, bound, overhead, least, most, often, group]);
+    if (known.has(key)) return true;
+    known.add(key);
+    return drafting.isPossibleAlone(need, kinds, mostStarts, false);
+  });
+  // It does not count as a try of the search.
+  drafting.tries = tries;
+  return isPossible;
+}
+
+/** Places of the needs that no program can meet. */
+export function hopelessOf(setup: Setup, candidates: Candidates): number[] {
+  const { needs, fixed, kinds, slots, mostStarts, drafting } = setup;
+  const { tries } = drafting;
+  const allKinds = [...kinds, ...slots.flatMap(({ kinds: own }) => own)];
+  const hopeless = needs.flatMap((need, i) => {
+    const fits = allKinds.some((kind) =>
+      Array.from({ length: candidates.mostStartsOf(kind) }).some(
+        (_, k) => drafting.offOf(i, kind, k + 1) < Infinity,
+      ),
+    );
+    // What waters often has few hours; there it is worth it to look whether they are enough.
+    const isPlaced =
+      !need.often || fixed.length > 0 || drafting.isPossibleAlone(need, kinds, mostStarts, true);
+    return fits && isPlaced ? [] : [i];
+  });
+  drafting.tries = tries;
+  return hopeless;
+}
