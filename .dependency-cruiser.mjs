@@ -41,8 +41,8 @@ export default {
     apart('cli', 'web|server'),
   ],
   options: {
-    doNotFollow: { path: 'node_modules' },
-    exclude: { path: '\\.css$|/dist/' },
+    doNotFollow: { path: 'node_modules|/dist/' },
+    exclude: { path: '\\.css$' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.mjs', '.js'] },

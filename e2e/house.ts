@@ -118,19 +118,27 @@ export class House {
 export const headline = (page: Page) =>
   page.$eval('.verdict-headline', (element) => element.textContent ?? '');
 
-/** Waits until a text matches somewhere in an element. */
+/** The text of every element that a selector finds, one a line. */
+const textsOf = (page: Page, selector: string): Promise<string> =>
+  page.$$eval(selector, (all) => all.map((element) => element.textContent ?? '').join('\n'));
+
+/** Waits until a text matches somewhere in an element; says what stands there instead. */
 export async function sees(page: Page, selector: string, pattern: RegExp): Promise<string> {
-  await page.waitForFunction(
+  const isThere = page.waitForFunction(
     (where, source, flags) =>
-      [...document.querySelectorAll(where)].some((one) =>
-        new RegExp(source, flags).test(one.textContent ?? ''),
+      [...document.querySelectorAll(where)].some((element) =>
+        new RegExp(source, flags).test(element.textContent ?? ''),
       ),
     {},
     selector,
     pattern.source,
     pattern.flags,
   );
-  return page.$$eval(selector, (all) => all.map((one) => one.textContent ?? '').join('\n'));
+  await isThere.catch(async (error: unknown) => {
+    const found = await textsOf(page, selector);
+    throw new Error(`${selector} does not say ${String(pattern)} but:\n${found}`, { cause: error });
+  });
+  return textsOf(page, selector);
 }
 
 /** Presses a button by what stands on it. */

@@ -101,7 +101,7 @@ test('hours without water hold a start back, and say so; two valves open side by
   const page = await house.at(MARRAM_LODGE);
   await sees(page, '[aria-label="Program C"] .start-end', /waits until 6:00 pm, ends/);
   await page.goto(`${house.server.url}${TOLVERNE_GREEN}`);
-  await sees(page, '.verdict-detail', /stays clear anywhere between 40 and 140 %/);
+  await sees(page, '.verdict-detail', /stays clear at any percent between 40 and 140 %/);
   // Hours take the place of starts; taking them back brings the starts back.
   await page.select('[aria-label="Program A"] select', 'hours');
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);

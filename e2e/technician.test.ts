@@ -68,9 +68,11 @@ test('a stranger gets the sign-in, light and without charts; the demo person com
 test('the list tells each timer apart, and leads to the overlap on its night', async () => {
   const page = await house.at('/');
   const rows = await sees(page, '.site', /Fennimore/);
-  expect(rows).toMatch(/Fennimore.*Overlap.*B starts at .* while A, begun at .*, 21 min in common/);
+  expect(rows).toMatch(
+    /Fennimore.*Overlap.*B starts at .* while A, started at .*, 21 min of overlap/,
+  );
   expect(rows).toMatch(/Larkholt.*Clear.*Clear for good, up to \d+ %/);
-  expect(rows).toMatch(/Quince Cottage.*12:15 am while A, begun (Tue|Sat) .* at 10:30 pm/);
+  expect(rows).toMatch(/Quince Cottage.*12:15 am while A, started (Tue|Sat) .* at 10:30 pm/);
   expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
   expect(rows).toMatch(/Sorrel Row.*Empty.*Nothing waters yet/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -216,7 +218,7 @@ describe('editing', () => {
     await sees(
       page,
       '.verdict-headline',
-      /A never waters: it needs run minutes .* and watering days/,
+      /A never waters: it needs run times .* and watering days/,
     );
     await type(page, 'Minutes of 1  in A', '20');
     await page.keyboard.press('Enter');
@@ -335,7 +337,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   await paste(exported);
   await sees(page, '.ant-modal', /It sets this timer just as it is set now/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, days: { rule: 'odd' } }], x: 1 }));
-  await sees(page, '[role=alert]', /nothing was changed.*x: a field of this name is not known/);
+  await sees(page, '[role=alert]', /nothing was changed.*x: there is no field of this name/);
   const large = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), 'large.plan.json');
   writeFileSync(large, 'x'.repeat(5_000_000));
   const file = await page.$('input[type=file]');

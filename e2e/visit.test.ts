@@ -85,8 +85,8 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.type('input[placeholder="3:15p"]', '3:15p');
   await page.select('.sighting-fields .labelled:nth-child(3) select', '2');
   await press(page, 'Add what was seen');
-  await sees(page, '.explanation-head', /does just what it is set to/);
-  await sees(page, '.explanation', /was program 2, its start at 3:10 pm/);
+  await sees(page, '.explanation-head', /does exactly what it is set to do/);
+  await sees(page, '.explanation', /was program 2, started at 3:10 pm/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'This was it');
   await press(page, 'Take this start out');
@@ -122,7 +122,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
   await page.click('.key-acts input[type=checkbox]');
   await readBack(page, '3:10p');
-  await sees(page, '.key-line .fault', /still set, and must be off/);
+  await sees(page, '.key-line .fault', /still set; it must be off/);
   await readBack(page, 'off');
   await sees(page, '.key-progress', /^All 3 done; 2 slips caught/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -164,12 +164,12 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.waitForSelector('.leave-part');
   await saved(page);
   await press(page, 'Close the visit');
-  await sees(page, '.visit-begin', /No visit is under way/);
+  await sees(page, '.visit-begin', /No visit has been started/);
   await step(page, 'Logbook');
   await sees(
     page,
     '.log-entry',
-    /Found: The timer does just what it is set to.*Done: Start in the/s,
+    /Found: The timer does exactly what it is set to do.*Done: Start in the/s,
   );
   await sees(page, '.log-entry', /Slips caught in reading back: 2/);
   const rows = await page.$$eval('[aria-label="Compare"] option', (all) =>
@@ -284,7 +284,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await sees(
     page,
     '[aria-label="Seen"]',
-    /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am: it had run just before, and it ran again then/,
+    /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am: it ran just before, and it ran again then/,
   );
   await page.click('.signs-shown summary');
   await page.waitForSelector('.signs input[type=checkbox]').then((box) => box?.click());
@@ -329,7 +329,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   await sees(page, '[aria-label="Compare"] table', /B starts/);
   expect((await recordOf(page)).plan).toEqual(before.plan);
   await page.click('.log-findings summary');
-  await sees(page, '.log-findings', /As found.*in the afternoon wind and sun.*As left/s);
+  await sees(page, '.log-findings', /As found.*in the afternoon, wind and sun.*As left/s);
 
   const zip = await page.evaluate(async () => {
     const link = [...document.querySelectorAll<HTMLAnchorElement>('.files a')].find((link) =>

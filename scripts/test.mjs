@@ -1,6 +1,6 @@
 /**
- * bin/test: sets everything up and runs every check there is, on a database cluster of its own. Ends with one line
- * `N passed, N failed`: each of the checks before Jest counts as one, each of Jest's tests as one.
+ * bin/test: sets everything up and runs every check there is, on a database cluster of its own. Says where the time goes, and ends with
+ * one line `N passed, N failed`: each of the checks beside Jest counts as one, each of Jest's tests as one.
  */
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
@@ -10,76 +10,102 @@ import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
 
 const jestArguments = process.argv.slice(2);
-setUp({ database: true, browser: true, web: true, paper: true });
-
-const CHECKS = [
-  ['Format', ['run', '-s', 'format:check']],
-  ['Types', ['run', '-s', 'typecheck']],
-  ['Lint', ['run', '-s', 'lint']],
-];
-
+const times = [];
 let passed = 0;
 let failed = 0;
-// With arguments for Jest somebody is at work on a test; then only those run. Lint takes longest; the others run beside it.
-await Promise.all(
-  (jestArguments.length > 0 ? [] : CHECKS).map(async ([name, args]) => {
-    const began = performance.now();
-    const status = await new Promise((resolve) => {
-      spawn('npm', args, { cwd: ROOT, stdio: ['ignore', 2, 2] }).once('exit', resolve);
-    });
-    const seconds = ((performance.now() - began) / 1000).toFixed(1);
-    say(`${status === 0 ? 'passed' : 'FAILED'}  ${name} (${seconds} s)`);
-    if (status === 0) passed++;
-    else failed++;
-  }),
-);
-
-const prefix = 'test-';
-removeOrphans(prefix);
-const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway: true });
-const results = path.join(DATA, `jest-${process.pid}.json`);
-let child;
+const children = new Set();
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => {
-    child?.kill(signal);
+    for (const child of children) child.kill(signal);
     process.exitCode = 1;
   });
-try {
-  await new Promise((resolve) => {
-    child = spawn(
+
+/** Does a step and keeps how long it took. */
+async function timed(name, work) {
+  const began = performance.now();
+  const result = await work();
+  times.push([name, (performance.now() - began) / 1000]);
+  return result;
+}
+
+/** Exit status of a command; what it says goes to standard error. */
+function run(command, args, { env = process.env, stdout = 2 } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: ROOT, env, stdio: ['ignore', stdout, 2] });
+    children.add(child);
+    child.once('exit', (status) => {
+      children.delete(child);
+      resolve(status);
+    });
+  });
+}
+
+/** Checks of the code itself, one after another, so that Jest has a processor beside them. */
+async function checks() {
+  for (const [name, script] of [
+    ['Types', 'typecheck'],
+    ['Format', 'format:check'],
+    ['Layout', 'lint:layout'],
+    ['Lint', 'lint:code'],
+  ]) {
+    const status = await timed(name, () => run('npm', ['run', script]));
+    say(`${status === 0 ? 'passed' : 'FAILED'}  ${name}`);
+    if (status === 0) passed++;
+    else failed++;
+  }
+}
+
+async function jest(name, args, env) {
+  const results = path.join(DATA, `jest-${process.pid}-${name}.json`);
+  const flags = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning'];
+  await timed(`Tests: ${name}`, () =>
+    run(
       process.execPath,
       [
-        '--experimental-vm-modules',
-        '--disable-warning=ExperimentalWarning',
+        ...flags,
         'node_modules/jest/bin/jest.js',
         // One for each processor; Jest itself would leave one of two idle.
         `--maxWorkers=${os.availableParallelism()}`,
+        // Jest prints its JSON on standard output; the report for people goes to standard error.
         '--json',
         `--outputFile=${results}`,
-        ...jestArguments,
+        ...args,
       ],
-      {
-        cwd: ROOT,
-        env: {
-          ...process.env,
-          TEST_DATABASE_ADMIN_URL: cluster.url('postgres'),
-          CHROMIUM: chromiumProgram(),
-        },
-        // Jest prints its JSON on standard output too; the report for people goes to standard error.
-        stdio: ['ignore', 'ignore', 2],
-      },
-    );
-    child.once('exit', resolve);
-  });
-} finally {
-  cluster.remove();
-}
-if (fs.existsSync(results)) {
+      { env: { ...process.env, ...env }, stdout: 'ignore' },
+    ),
+  );
+  if (!fs.existsSync(results)) {
+    failed++;
+    return;
+  }
   const report = JSON.parse(fs.readFileSync(results, 'utf8'));
+  fs.rmSync(results);
   passed += report.numPassedTests;
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
   if (report.numTotalTests === 0) failed++;
-  fs.rmSync(results);
-} else failed++;
+  for (const { name: file, startTime, endTime } of report.testResults)
+    if (endTime - startTime > 10_000)
+      times.push([`  ${path.relative(ROOT, file)}`, (endTime - startTime) / 1000]);
+}
+
+const projects = (...names) => ['--selectProjects', ...names];
+
+await timed('Setup and build', () =>
+  setUp({ database: true, browser: true, web: true, paper: true }),
+);
+const prefix = 'test-';
+removeOrphans(prefix);
+const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway: true });
+const env = { TEST_DATABASE_ADMIN_URL: cluster.url('postgres'), CHROMIUM: chromiumProgram() };
+try {
+  if (jestArguments.length > 0) await jest('as asked', jestArguments, env);
+  else {
+    await Promise.all([checks(), jest('units', projects('core', 'cli', 'web', 'pages'), env)]);
+    await jest('server and interface', projects('server', 'e2e'), env);
+  }
+} finally {
+  cluster.remove();
+}
+for (const [name, seconds] of times) say(`${seconds.toFixed(1).padStart(7)} s  ${name}`);
 process.stdout.write(`${passed} passed, ${failed} failed\n`);
 process.exitCode = failed > 0 ? 1 : process.exitCode;

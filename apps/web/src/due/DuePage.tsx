@@ -4,6 +4,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useDue } from '../api/visits.ts';
 import '../visit/visits.css';
+import '../visit/visitCards.css';
 
 /** Everything that is due at all houses, the earliest first. */
 export default function DuePage() {

@@ -17,6 +17,7 @@ import {
 import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
 import '../visit/visits.css';
+import '../visit/visitCards.css';
 
 /** 32 random bytes, in letters that an address may hold. */
 function newToken(): string {

@@ -44,6 +44,7 @@ import './library.css';
 import '../minutes/minutes.css';
 import '../sites/sites.css';
 import '../stations/survey.css';
+import '../stations/tools.css';
 
 const SHELVES: readonly (readonly [PagedShelf, string])[] = [
   ['rules', 'Watering rules'],

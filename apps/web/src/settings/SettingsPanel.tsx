@@ -1,25 +1,10 @@
-import {
-  adjustedSeconds,
-  dateWords,
-  formatDate,
-  lengthWords,
-  monthName,
-  percentSteps,
-  parseDate,
-  programsByLetter,
-  runEntryText,
-  type EpochDay,
-  type Plan,
-  type PlanChange,
-} from '@water-clock/core';
-import { Disclosure } from '../fields/Disclosure.tsx';
+import { dateWords, formatDate, parseDate, type EpochDay, type Plan } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { AdjustedTable } from './AdjustedTable.tsx';
+import { PercentOfTimer, type SetSettings } from './PercentOfTimer.tsx';
 import { WindowsEditor } from '../fields/WindowsEditor.tsx';
-
-type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
-type Set = (settings: SettingsChange) => string | null;
 
 interface Props {
   readonly plan: Plan;
@@ -33,160 +18,7 @@ const DRIVERS = [
   ['service', 'an online service'],
 ] as const;
 
-function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: Set }) {
-  const { timer, settings } = plan;
-  const steps = percentSteps(timer);
-  const percent = settings.seasonalPercent ?? 100;
-  const step = (by: 1 | -1) => {
-    const next =
-      by > 0 ? steps.find((one) => one > percent) : steps.findLast((one) => one < percent);
-    if (next !== undefined) set({ seasonalPercent: next });
-  };
-  const byMonth = timer.seasonal.byMonth && settings.monthlyPercent !== undefined;
-  const monthly = settings.monthlyPercent ?? new Array<number>(12).fill(percent);
-  if (timer.seasonal.scope === 'none') return <p>This timer has no seasonal percent.</p>;
-  if (timer.seasonal.scope === 'program')
-    return (
-      <p>
-        On this timer each program has a seasonal percent of its own: it stands with the program.
-      </p>
-    );
-  return (
-    <>
-      <div className="percent-line">
-        {!byMonth && (
-          <>
-            {' '}
-            <button
-              type="button"
-              className="plain-button"
-              aria-label="A step less"
-              onClick={() => step(-1)}
-            >
-              −
-            </button>
-            <NumberField
-              label="Seasonal percent"
-              unit="%"
-              value={percent}
-              most={500}
-              commit={(value) => set({ seasonalPercent: value ?? 100 })}
-            />
-            <button
-              type="button"
-              className="plain-button"
-              aria-label="A step more"
-              onClick={() => step(1)}
-            >
-              +
-            </button>
-          </>
-        )}{' '}
-        {timer.seasonal.byMonth && (
-          <label className="check">
-            <input
-              type="checkbox"
-              checked={byMonth}
-              onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
-            />
-            a percent for each month
-          </label>
-        )}
-      </div>
-      {byMonth && (
-        <div className="months">
-          {monthly.map((value, i) => (
-            <NumberField
-              key={i}
-              label={monthName(i + 1)}
-              unit="%"
-              value={value}
-              most={500}
-              commit={(next) =>
-                set({ monthlyPercent: monthly.map((one, k) => (k === i ? (next ?? 100) : one)) })
-              }
-            />
-          ))}
-        </div>
-      )}
-    </>
-  );
-}
-
-/** Entered minutes beside those that run, for each percent in use. */
-function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: number }) {
-  const { timer, settings } = plan;
-  const monthly = timer.seasonal.byMonth ? settings.monthlyPercent : undefined;
-  const programs = programsByLetter(plan).filter(({ runs }) => runs.some((run) => run.seconds > 0));
-  if (timer.seasonal.scope === 'none' || programs.length === 0) return null;
-  const percentOf = (program: (typeof programs)[number]) =>
-    timer.seasonal.scope === 'program'
-      ? (program.seasonalPercent ?? 100)
-      : (settings.seasonalPercent ?? 100);
-  return (
-    <Disclosure
-      className="more"
-      summary={`Minutes as entered and as they run in ${monthly ? 'each month' : monthName(month)}`}
-    >
-      {() => (
-        <div className="night-table">
-          <table className="adjusted">
-            <thead>
-              <tr>
-                <th scope="col">Program</th>
-                <th scope="col">Station</th>
-                <th scope="col">Entered</th>
-                {!monthly && (
-                  <>
-                    <th scope="col">Percent</th>
-                    <th scope="col">Runs</th>
-                  </>
-                )}
-                {monthly?.map((percent, i) => (
-                  <th key={i} scope="col">
-                    {monthName(i + 1).slice(0, 3)} {percent} %
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {programs.flatMap((program) =>
-                program.runs
-                  .filter(({ seconds }) => seconds > 0)
-                  .map(({ station, seconds }) => (
-                    <tr key={`${program.letter}${station}`}>
-                      <td>{program.letter}</td>
-                      <td>
-                        {station} {plan.stations.find((one) => one.number === station)?.name}
-                      </td>
-                      <td>{lengthWords(seconds)}</td>
-                      {!monthly && (
-                        <>
-                          <td>{percentOf(program)} %</td>
-                          <td>
-                            {lengthWords(
-                              adjustedSeconds(seconds, percentOf(program), timer.seasonal),
-                            )}
-                          </td>
-                        </>
-                      )}
-                      {monthly?.map((percent, i) => (
-                        <td key={i}>
-                          {runEntryText(adjustedSeconds(seconds, percent, timer.seasonal)) || '0'}
-                        </td>
-                      ))}
-                    </tr>
-                  )),
-              )}
-            </tbody>
-          </table>
-        </div>
-      )}
-    </Disclosure>
-  );
-}
-
-function OffDays({ plan, set }: { readonly plan: Plan; readonly set: Set }) {
+function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings }) {
   const off = plan.settings.offDaysOfMonth ?? [];
   const toggle = (day: number) => {
     const next = off.includes(day)
@@ -217,7 +49,7 @@ function RainDelay({
   today,
 }: {
   readonly plan: Plan;
-  readonly set: Set;
+  readonly set: SetSettings;
   readonly today: EpochDay;
 }) {
   const resumes = plan.settings.wateringResumes;
@@ -261,7 +93,8 @@ function RainDelay({
 /** All that is set for the whole timer: percent, delay, hours and days without water, several stations at once, on or off. */
 export function SettingsPanel({ plan, editor, today, month }: Props & { readonly month: number }) {
   const { settings, timer } = plan;
-  const set: Set = (changed) => commitWords(editor, { type: 'set-settings', settings: changed });
+  const set: SetSettings = (changed) =>
+    commitWords(editor, { type: 'set-settings', settings: changed });
   const range = settings.percentRange;
   const driven = (settings.percentDrivenBy ?? 'person') !== 'person';
   return (

@@ -50,6 +50,7 @@ import { useCivilNow } from '../platform/useCivilNow.ts';
 import { useEditor } from '../editor/useEditor.ts';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import './timer.css';
+import './timerParts.css';
 
 const SurveyViews = lazy(() => import('./StepViews.tsx'));
 

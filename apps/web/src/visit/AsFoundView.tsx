@@ -24,6 +24,7 @@ import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import '../planner/planner.css';
 import './visits.css';
+import './visitCards.css';
 import { PanelEntry } from './PanelEntry.tsx';
 
 /** What nobody has to think about, fixed at once. */

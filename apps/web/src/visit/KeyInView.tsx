@@ -24,6 +24,7 @@ import { NoVisit } from './NoVisit.tsx';
 import { panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
 import './visits.css';
+import './visitCards.css';
 
 const SCOPE_WORDS: Record<KeyInScope, string> = {
   changes: 'What differs from as found',

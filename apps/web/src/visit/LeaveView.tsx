@@ -3,6 +3,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import './visits.css';
+import './visitCards.css';
 import { AsLeft } from './AsLeft.tsx';
 import { CloseVisit } from './CloseVisit.tsx';
 import { NextVisits } from './NextVisits.tsx';

@@ -11,6 +11,7 @@ import { dayOf, LogEntry } from './LogEntry.tsx';
 import { loadVisit, useVisits, visitKeys, type VisitSummary } from '../api/visits.ts';
 import { WaterView } from './WaterView.tsx';
 import './visits.css';
+import './visitCards.css';
 
 /** What is set now, what this visit froze, and what every closed one did. */
 function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummary[]): State[] {

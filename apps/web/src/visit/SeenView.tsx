@@ -25,6 +25,7 @@ import { SightingForm } from './SightingForm.tsx';
 import { useDiagnosis } from './useDiagnosis.ts';
 import { useKind } from './useKind.ts';
 import './visits.css';
+import './visitCards.css';
 import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../fields/NoteField.tsx';

@@ -1,4 +1,4 @@
-/** What one click can fixed of a finding. A fix is a change like any other: one step, which can be undone. */
+/** What one click can mend of a finding. A fix is a change like any other: one step, which can be undone. */
 import {
   formatTime,
   parseTime,

@@ -1,0 +1,88 @@
+/** The seasonal percent where the timer keeps one, or one for each month. */
+import { monthName, percentSteps, type Plan, type PlanChange } from '@water-clock/core';
+import { NumberField } from '../fields/NumberField.tsx';
+
+type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
+
+/** Tells what is wrong; null: nothing. */
+export type SetSettings = (settings: SettingsChange) => string | null;
+
+export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: SetSettings }) {
+  const { timer, settings } = plan;
+  const steps = percentSteps(timer);
+  const percent = settings.seasonalPercent ?? 100;
+  const step = (by: 1 | -1) => {
+    const next =
+      by > 0 ? steps.find((one) => one > percent) : steps.findLast((one) => one < percent);
+    if (next !== undefined) set({ seasonalPercent: next });
+  };
+  const byMonth = timer.seasonal.byMonth && settings.monthlyPercent !== undefined;
+  const monthly = settings.monthlyPercent ?? new Array<number>(12).fill(percent);
+  if (timer.seasonal.scope === 'none') return <p>This timer has no seasonal percent.</p>;
+  if (timer.seasonal.scope === 'program')
+    return (
+      <p>
+        On this timer each program has a seasonal percent of its own: it stands with the program.
+      </p>
+    );
+  return (
+    <>
+      <div className="percent-line">
+        {!byMonth && (
+          <>
+            {' '}
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step less"
+              onClick={() => step(-1)}
+            >
+              −
+            </button>
+            <NumberField
+              label="Seasonal percent"
+              unit="%"
+              value={percent}
+              most={500}
+              commit={(value) => set({ seasonalPercent: value ?? 100 })}
+            />
+            <button
+              type="button"
+              className="plain-button"
+              aria-label="A step more"
+              onClick={() => step(1)}
+            >
+              +
+            </button>
+          </>
+        )}{' '}
+        {timer.seasonal.byMonth && (
+          <label className="check">
+            <input
+              type="checkbox"
+              checked={byMonth}
+              onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
+            />
+            a percent for each month
+          </label>
+        )}
+      </div>
+      {byMonth && (
+        <div className="months">
+          {monthly.map((value, i) => (
+            <NumberField
+              key={i}
+              label={monthName(i + 1)}
+              unit="%"
+              value={value}
+              most={500}
+              commit={(next) =>
+                set({ monthlyPercent: monthly.map((one, k) => (k === i ? (next ?? 100) : one)) })
+              }
+            />
+          ))}
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,303 @@
+/** Every code that there is, as the sentence that people read. A new code does not compile until it stands here. */
+import { expect, test } from '@jest/globals';
+import { fixWords, findingSentence, parseDate, parseTime } from '@water-clock/core';
+import type { Fault, FaultCode } from '../src/document/fault.ts';
+import type { Finding, FindingCode, TimerLimit } from '../src/judge/finding.ts';
+import type { FixWhat } from '../src/judge/fixes.ts';
+import { FINDING_CODES } from '../src/judge/finding.ts';
+import { faultLine } from '../src/words/faultWords.ts';
+
+const ON = parseDate('2027-06-07') ?? 0;
+const DAY = ON + 2;
+const MIDNIGHT = DAY * 86_400;
+const speech = { on: ON, clock: '12' } as const;
+
+const OVERLAP = {
+  first: {
+    letter: 'A',
+    start: '04:00',
+    day: DAY,
+    begins: MIDNIGHT + 14_400,
+    ends: MIDNIGHT + 18_420,
+  },
+  second: {
+    letter: 'B',
+    start: '05:00',
+    day: DAY,
+    begins: MIDNIGHT + 18_000,
+    ends: MIDNIGHT + 19_800,
+  },
+  sharedSeconds: 420,
+};
+
+/** What a finding of a code says besides it; several codes may share one shape. */
+type Said<Code extends FindingCode, Any = Finding> = Any extends { readonly code: infer Codes }
+  ? Code extends Codes
+    ? Omit<Any, 'code' | 'severity'>
+    : never
+  : never;
+
+const A = { program: 'A' };
+const AT_FOUR = { ...A, start: '04:00' };
+const STATION = { ...AT_FOUR, station: 3, date: DAY };
+
+const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
+  overlap: [{ where: {}, overlap: OVERLAP, onOverlap: 'queue' }],
+  'missing-starts': [{ where: A }],
+  'missing-runs': [{ where: A }],
+  'missing-days': [{ where: A }],
+  'same-start-twice': [{ where: AT_FOUR, times: 2 }],
+  'not-on-timer': [
+    { where: { ...A, station: 3 }, limit: { what: 'run-longest', given: 7200, mostSeconds: 3600 } },
+  ],
+  'little-headroom': [
+    { where: {}, headroom: 110, wanted: 130 },
+    { where: {}, headroom: null, wanted: 130 },
+  ],
+  'starts-taken-for-stations': [
+    { where: A, starts: ['04:00', '04:10'], stations: 2 },
+    { where: A, starts: ['04:00', '04:10', '04:20'], stations: 1 },
+  ],
+  'leftover-start': [{ where: A, times: 3 }],
+  'leftover-program': [{ where: A }],
+  'station-in-two-programs': [{ where: STATION, programs: ['A', 'C'] }],
+  'station-in-none': [{ where: STATION }],
+  'runs-off': [{ where: STATION, seconds: 900, most: 420 }],
+  'soak-too-short': [{ where: STATION, seconds: 180, least: 900 }],
+  'afternoon-start': [{ where: { ...A, start: '13:00' } }],
+  'odd-then-odd': [{ where: A }],
+  'pump-off': [{ where: STATION }],
+  'under-cover-obeys-sensor': [{ where: STATION }],
+  'past-midnight': [{ where: STATION }],
+  'percent-not-100': [
+    { where: {}, percent: 80 },
+    { where: A, percent: 80 },
+  ],
+  'percent-moves': [
+    { where: {}, by: 'sensor', driven: null },
+    { where: {}, by: 'service', driven: { lowest: 20, highest: 150, overlap: null } },
+    { where: {}, by: 'sensor', driven: { lowest: 20, highest: 150, overlap: OVERLAP } },
+  ],
+  'rain-delay': [
+    { where: {}, until: '2027-06-10' },
+    { where: {}, until: '2027-06-10T14:00' },
+  ],
+  'timer-off': [{ where: {} }],
+  'sensor-bypassed': [{ where: {} }],
+  'open-ignores-sensor': [{ where: STATION }],
+  'disabled-station': [{ where: STATION, programs: ['A'] }],
+  'forbidden-day': [{ where: STATION }],
+  'forbidden-hour': [{ where: STATION, at: parseTime('09:30') ?? 0 }],
+  'too-many-days': [{ where: STATION, days: 5, most: 3 }],
+  'mowing-day': [{ where: STATION }],
+  'too-much': [
+    { where: STATION, given: 3600, wanted: 3000 },
+    { where: STATION, given: 3600, wanted: 0 },
+  ],
+  'too-little': [{ where: STATION, given: 1500, wanted: 3000 }],
+  'not-often-enough': [
+    { where: STATION, often: { times: 3, from: '09:00', to: '16:00' }, times: 1 },
+  ],
+  'late-finish': [{ where: AT_FOUR, ends: 26_100, by: '07:00' }],
+};
+
+test('every finding', () => {
+  expect(Object.keys(FINDINGS).sort()).toEqual([...FINDING_CODES].sort());
+  const said = Object.entries(FINDINGS).flatMap(([code, all]) =>
+    all.map((finding) => {
+      // The cast holds: the table is typed code by code.
+      const whole = { ...finding, code, severity: 'warning' } as Finding;
+      return `${code}: ${findingSentence(whole, speech)}`;
+    }),
+  );
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "overlap: Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap. This timer makes B wait until 5:07 am, so B ends 7 min late.",
+     "missing-starts: A never waters: it needs a start.",
+     "missing-runs: A never waters: it needs run times on a station that is switched on.",
+     "missing-days: A never waters: it needs watering days.",
+     "same-start-twice: A has the start 4:00 am 2 times: it waters again each time. Delete the extra ones.",
+     "not-on-timer: A station 3: a run of 2 h is longer than this timer allows (1 h).",
+     "little-headroom: Free of overlaps only up to 110 %; midsummer needs 130 %. Move the starts apart.",
+     "little-headroom: Two cycles overlap even at the lowest percent. Move the starts apart.",
+     "starts-taken-for-stations: A has 2 starts for 2 stations, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.",
+     "starts-taken-for-stations: A has 3 starts for one station, each while the cycle before is still running. A start runs the whole program, not one station. Keep the first.",
+     "leftover-start: A waters 3 times a day, but none of its stations needs that. Keep one start if that gives enough water.",
+     "leftover-program: Every station of A is also in another program: A looks left over. If it is, delete it.",
+     "station-in-two-programs: Station 3 is in A and C: it is watered by each of them.",
+     "station-in-none: Station 3 is in no program: it never waters.",
+     "runs-off: Station 3 runs 15 min at a stretch (A, 4:00 am); water runs off after 7 min.",
+     "soak-too-short: Station 3 soaks only 3 min before it runs again (A, 4:00 am); it needs 15 min.",
+     "afternoon-start: A starts at 1:00 pm: in the afternoon, wind and sun take much of the water.",
+     "odd-then-odd: A waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.",
+     "pump-off: Station 3 needs the pump, but the pump is off for it: it gets little or no water.",
+     "under-cover-obeys-sensor: Station 3 is under cover but obeys the rain sensor: it stays dry whenever it rains outside.",
+     "past-midnight: A runs past midnight: it still waters on Wed 9 June, which is not one of its days.",
+     "percent-not-100: The seasonal percent is 80 %: run times differ from what is entered.",
+     "percent-not-100: The seasonal percent of A is 80 %: its run times differ from what is entered.",
+     "percent-moves: A sensor changes the percent, so run times differ from what is set, and settings may be overwritten.",
+     "percent-moves: An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Nothing overlaps between 20 and 150 %.",
+     "percent-moves: A sensor changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 150 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap.",
+     "rain-delay: Rain delay: nothing waters before Thu 10 June, 12:00 am.",
+     "rain-delay: Rain delay: nothing waters before Thu 10 June, 2:00 pm.",
+     "timer-off: The timer is switched off: nothing waters until it is on "run" again.",
+     "sensor-bypassed: The rain sensor is bypassed: everything waters in the rain.",
+     "open-ignores-sensor: Station 3 is in the open but ignores the rain sensor: it waters in the rain.",
+     "disabled-station: Station 3 is switched off but has a run in A: it does not water.",
+     "forbidden-day: Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
+     "forbidden-hour: Station 3 is watered at 9:30 am on Wed 9 June (A, 4:00 am): watering is not allowed here at that hour.",
+     "too-many-days: Station 3 is watered on 5 days in the week of Wed 9 June; at most 3 are allowed here.",
+     "mowing-day: Station 3 is watered on Wed 9 June (A, 4:00 am): the lawn must be dry for mowing.",
+     "too-much: Station 3 gets 1 h a week and needs 50 min: 20 % too much.",
+     "too-much: Station 3 gets 1 h a week and needs 0 min: it needs none.",
+     "too-little: Station 3 gets 25 min a week and needs 50 min: 50 % too little.",
+     "not-often-enough: Station 3 should run 3 times a day, spread between 9:00 am and 4:00 pm; on Wed 9 June it does not.",
+     "late-finish: A at 4:00 am ends at 7:15 am; it should end by 7:00 am.",
+   ]
+  `);
+});
+
+const LIMITS: { readonly [What in TimerLimit['what']]: Extract<TimerLimit, { what: What }> } = {
+  'start-step': { what: 'start-step', given: '04:07', stepMinutes: 15 },
+  'start-count': { what: 'start-count', given: 5, most: 4 },
+  'run-step': { what: 'run-step', given: 90, stepSeconds: 60 },
+  'run-longest': { what: 'run-longest', given: 24_000, mostSeconds: 21_600 },
+  'day-rule': { what: 'day-rule', given: 'odd', allowed: ['weekdays', 'interval'] },
+  percent: { what: 'percent', given: 155, steps: [10, 20, 30] },
+  'no-percent-here': { what: 'no-percent-here', given: 80 },
+  'no-months': { what: 'no-months' },
+  delay: { what: 'delay', given: 900, mostSeconds: 600 },
+  interval: { what: 'interval', given: 20, mostDays: 14 },
+  'no-soak': { what: 'no-soak', where: 'station' },
+  'no-windows': { what: 'no-windows' },
+  'at-once': { what: 'at-once', given: 2, most: 1 },
+};
+
+test('every limit of a timer', () => {
+  const said = Object.values(LIMITS).map((limit) =>
+    findingSentence({ code: 'not-on-timer', severity: 'error', where: {}, limit }, speech),
+  );
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "The start 4:07 am does not fit the timer's steps of 15 min.",
+     "5 starts are set, but a program on this timer has at most 4.",
+     "A run of 1 min 30 s does not fit the timer's steps of 1 min.",
+     "A run of 6 h 40 min is longer than this timer allows (6 h).",
+     "This timer has no day rule "odd", only weekdays and interval.",
+     "155 % cannot be set on this timer: it goes from 10 to 30 % in steps of 10.",
+     "80 % cannot be set here on this timer; it runs at 100 %.",
+     "This timer has no percent for each month.",
+     "A delay of 15 min is longer than this timer allows (10 min).",
+     "Every 20 days is longer than this timer's longest interval of 14 days.",
+     "This timer has no cycle-and-soak for a station.",
+     "This timer has no no-water windows: it waters through them anyway.",
+     "2 stations at once are set, but this timer opens at most 1.",
+   ]
+  `);
+});
+
+const FIXES: { readonly [What in FixWhat['what']]: Extract<FixWhat, { what: What }> } = {
+  'keep-one-start': { what: 'keep-one-start', start: '04:00' },
+  'move-start': { what: 'move-start', start: '04:00', to: '05:15' },
+  'clear-program': { what: 'clear-program', program: 'C' },
+  'take-out-run': { what: 'take-out-run', programs: ['A', 'B'] },
+  'set-run': { what: 'set-run', seconds: 720 },
+  'pump-on': { what: 'pump-on' },
+  'ignore-sensor': { what: 'ignore-sensor' },
+  'obey-sensor': { what: 'obey-sensor' },
+  'sensor-active': { what: 'sensor-active' },
+  'percent-100': { what: 'percent-100' },
+  'end-rain-delay': { what: 'end-rain-delay' },
+  'switch-on': { what: 'switch-on' },
+  'without-weekday': { what: 'without-weekday', weekday: 'fri' },
+  'even-dates': { what: 'even-dates' },
+};
+
+test('every fix, as the words on its button', () => {
+  const change = { type: 'several', changes: [] } as const;
+  const said = Object.values(FIXES).map((does) => fixWords({ does, change }, '12'));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "Keep only 4:00 am",
+     "Move it to 5:15 am",
+     "Delete program C",
+     "Delete its run in A and B",
+     "Set 12 min",
+     "Switch the pump on",
+     "Ignore the sensor",
+     "Obey the sensor",
+     "Activate the sensor",
+     "Set 100 %",
+     "End the rain delay",
+     "Switch the timer on",
+     "Skip Fri",
+     "Water on even dates",
+   ]
+  `);
+  // A button says what it does: it begins with a verb and needs no more room than a line of a phone.
+  for (const words of said) expect(words).toMatch(/^[A-Z][a-z]+ .{2,36}$/);
+});
+
+type Given<Code extends FaultCode> = Omit<Extract<Fault, { code: Code }>, 'code' | 'path'>;
+
+const FAULTS: { readonly [Code in FaultCode]: readonly Given<Code>[] } = {
+  'not-json': [{ reason: 'unexpected end' }],
+  'wrong-type': [{ expected: 'a list', actual: 'text' }],
+  'missing-field': [{ expected: 'a time such as 04:30' }],
+  'unknown-field': [{ allowed: ['letter', 'starts'] }],
+  'out-of-range': [
+    { least: 1, most: 99, actual: 100 },
+    { least: 1, most: null, actual: 0 },
+    { least: 0, most: 5, above: true, actual: 0 },
+  ],
+  'not-one-of': [{ allowed: ['queue', 5], actual: '"wait"' }],
+  'wrong-length': [{ expected: '12', actual: 3 }],
+  malformed: [{ expected: 'a date such as 2027-06-01', actual: '"1 June"' }],
+  repeated: [{ actual: 'station 4' }],
+  'wrong-version': [{ known: 1, actual: '9' }],
+  'unknown-station': [{ station: 7 }],
+  'unknown-program': [{ program: 'D' }],
+  'beyond-timer': [
+    { what: 'program', last: 'C' },
+    { what: 'station', last: '6' },
+  ],
+  'starts-with-hours-rule': [{}],
+  'no-free-second': [{}],
+  'too-much-work': [{}],
+  'already-exists': [{ what: 'program A' }],
+  'still-used': [{ station: 4, programs: ['A', 'B'] }],
+};
+
+test('every fault of a document', () => {
+  const path = ['programs', 0, 'starts', 1];
+  const said = Object.entries(FAULTS).flatMap(([code, all]) =>
+    // The cast holds: the table is typed code by code.
+    all.map((fault) => faultLine({ ...fault, code, path } as Fault)),
+  );
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "programs[0].starts[1]: this is not JSON: unexpected end",
+     "programs[0].starts[1]: found text; expected a list",
+     "programs[0].starts[1]: this field is missing; expected a time such as 04:30",
+     "programs[0].starts[1]: there is no field of this name; allowed: letter, starts",
+     "programs[0].starts[1]: 100 is out of range; allowed: 1 to 99",
+     "programs[0].starts[1]: 0 is out of range; allowed: 1 or more",
+     "programs[0].starts[1]: 0 is out of range; allowed: above 0",
+     "programs[0].starts[1]: "wait" is not allowed; allowed: "queue", 5",
+     "programs[0].starts[1]: the length is 3; allowed: 12",
+     "programs[0].starts[1]: "1 June" is not a date such as 2027-06-01",
+     "programs[0].starts[1]: station 4 is listed twice; list it once",
+     "programs[0].starts[1]: version 9 is not supported; use version 1",
+     "programs[0].starts[1]: station 7 is not in the list of stations; add it to the list, or remove it here",
+     "programs[0].starts[1]: there is no program D",
+     "programs[0].starts[1]: this timer's last program is C",
+     "programs[0].starts[1]: this timer's last station is 6",
+     "programs[0].starts[1]: a program with the day rule "hours" has no starts; empty its list of starts",
+     "programs[0].starts[1]: these windows cover the whole week; leave at least one second free",
+     "programs[0].starts[1]: this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days",
+     "programs[0].starts[1]: program A already exists",
+     "programs[0].starts[1]: station 4 still has a run in A and B; delete that run first",
+   ]
+  `);
+  for (const line of said) expect(line).toMatch(/^programs\[0\]\.starts\[1\]: \S/);
+});
