@@ -75,8 +75,16 @@ const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
   ],
   'percent-moves': [
     { where: {}, by: 'sensor', driven: null },
-    { where: {}, by: 'service', driven: { lowest: 20, highest: 150, overlap: null } },
-    { where: {}, by: 'sensor', driven: { lowest: 20, highest: 150, overlap: OVERLAP } },
+    {
+      where: {},
+      by: 'service',
+      driven: { by: 'service', lowest: 20, highest: 150, overlap: null },
+    },
+    {
+      where: {},
+      by: 'sensor',
+      driven: { by: 'sensor', lowest: 20, highest: 150, overlap: OVERLAP },
+    },
   ],
   'rain-delay': [
     { where: {}, until: '2027-06-10' },
