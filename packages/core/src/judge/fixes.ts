@@ -181,7 +181,9 @@ function moved(
 ): Fix | null {
   const asked = attempt(() => new Set(blockedStarts(plan, program.letter, start, on)));
   const from = parseTime(start);
-  if (!asked.ok || from === null || !program.starts.includes(start)) return null;
+  // A start that is listed twice would overlap itself wherever it goes: first keep one, which has a fix of its own.
+  const isListedOnce = program.starts.filter((time) => time === start).length === 1;
+  if (!asked.ok || from === null || !isListedOnce) return null;
   const step = plan.timer.startStepMinutes * 60;
   const base = Math.ceil(from / step) * step;
   for (let later = 0; later < SECONDS_PER_DAY; later += step) {
@@ -189,7 +191,7 @@ function moved(
     const to = formatTime(second);
     if (to === start || asked.value.has(second) || !suits(second)) continue;
     if (program.starts.includes(to)) continue;
-    const starts = program.starts.map((one) => (one === start ? to : one)).sort();
+    const starts = program.starts.map((time) => (time === start ? to : time)).sort();
     return {
       change: { type: 'set-starts', program: program.letter, starts },
       does: { what: 'move-start', start, to },
@@ -275,6 +277,8 @@ function toNeed(plan: Plan, station: number, wanted: number): Fix | null {
   );
   const [program] = own;
   if (!program || own.length > 1 || wanted === 0) return null;
+  // A station that is switched off stays dry whatever its run is.
+  if (plan.stations.find(({ number }) => number === station)?.enabled === false) return null;
   const meetings = new Meetings(new Effort());
   const runsAWeek = startsOf(plan, program).reduce(
     (sum, { days, times }) => sum + meanDatesOf(days, meetings) * times,

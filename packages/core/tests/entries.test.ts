@@ -1,0 +1,130 @@
+/** What is noted from a panel, line by line, against what the panel then shows. */
+import { expect, test } from '@jest/globals';
+import { applyChange, panelLines, parseDate, type Plan, type PlanChange } from '@water-clock/core';
+import { entryChange } from '../src/panel/entries.ts';
+import { programName } from '../src/panel/line.ts';
+import { sameValue, type PanelStyle } from '../src/panel/value.ts';
+import { gardenFrom, randomFrom } from './faultyTimers.ts';
+
+const TODAY = parseDate('2027-06-09') ?? 0;
+const nowFor = ({ timer }: Plan) => {
+  const style: PanelStyle = { dialect: timer.dialect ?? {}, clock: '12' };
+  return { style, today: TODAY, secondOfDay: 0 };
+};
+const applied = (plan: Plan, change: PlanChange | null): Plan => {
+  if (!change) return plan;
+  const made = applyChange(plan, change);
+  if (!made.ok) throw new Error(JSON.stringify(made.faults));
+  return made.value.plan;
+};
+
+test('every line of one panel, noted on another timer of its kind, leaves that showing the same', () => {
+  let noted = 0;
+  for (let seed = 1; seed <= 40; seed++) {
+    const { plan: shown } = gardenFrom(randomFrom(seed));
+    // The same kind with nothing set but which stations there are.
+    const bare: Plan = {
+      ...shown,
+      settings: shown.settings.monthlyPercent
+        ? { monthlyPercent: shown.settings.monthlyPercent.map(() => 100) }
+        : {},
+      stations: shown.stations.map(({ number, name }) => ({ number, ...(name ? { name } : {}) })),
+      programs: [],
+    };
+    let plan = bare;
+    const now = nowFor(shown);
+    for (const { id, address, value } of panelLines(shown, now)) {
+      const here = panelLines(plan, now).find((line) => line.id === id);
+      if (here && sameValue(here.value, value)) continue;
+      const change = entryChange(plan, address, value, TODAY);
+      if (change) noted++;
+      plan = applied(plan, change);
+    }
+    const lines = (each: Plan) =>
+      panelLines(each, now)
+        .filter(({ setting }) => setting !== 'windows')
+        .map(({ id, value }) => `${id} ${JSON.stringify(value)}`);
+    expect([seed, lines(plan)]).toEqual([seed, lines(shown)]);
+  }
+  expect(noted).toBeGreaterThan(300);
+});
+
+const { plan } = gardenFrom(randomFrom(9));
+const [first] = plan.programs;
+if (!first) throw new Error('no program');
+const { letter } = first;
+
+test('an emptied slot of several closes up: lists of starts have no gaps', () => {
+  const three = applied(plan, {
+    type: 'set-starts',
+    program: letter,
+    starts: ['03:00', '04:00', '05:00'],
+  });
+  const change = entryChange(
+    three,
+    { of: 'start', program: letter, slot: 2 },
+    { kind: 'time', second: null },
+    TODAY,
+  );
+  expect(applied(three, change).programs[0]?.starts).toEqual(['03:00', '05:00']);
+});
+
+test.each([
+  ['a start', { of: 'start', program: letter, slot: 1 }],
+  ['a delay', { of: 'delay' }],
+  ['a percent', { of: 'percent' }],
+  ['the sensor', { of: 'sensor' }],
+  ['a pump', { of: 'pump', station: 1 }],
+  ['a soak', { of: 'soak', station: 1 }],
+  ['on and off', { of: 'mode' }],
+  ['the clock, which is no setting of the plan', { of: 'time' }],
+] as const)('%s takes no value of another sort', (_, address) => {
+  expect(entryChange(plan, address, { kind: 'count', every: 3 }, TODAY)).toBeNull();
+});
+
+test('a program that the plan does not know is added first, so that one undo takes both back', () => {
+  const none: Plan = { ...plan, programs: [] };
+  const address = { of: 'run', program: letter, station: 1 } as const;
+  const change = entryChange(none, address, { kind: 'run', seconds: 600 }, TODAY);
+  expect(change).toMatchObject({ type: 'several' });
+  expect(applied(none, change).programs).toEqual([
+    { letter, starts: [], days: null, runs: [{ station: 1, seconds: 600 }] },
+  ]);
+});
+
+test('days: a count keeps its rule, and a phase its count', () => {
+  const address = { program: letter } as const;
+  const every = (days: Plan['programs'][number]['days']) =>
+    applied(plan, { type: 'set-days', program: letter, days });
+  const daysOf = (each: Plan) => each.programs.find((program) => program.letter === letter)?.days;
+  const third = every({ rule: 'interval', everyDays: 2, firstDate: '2027-06-01' });
+  const counted = applied(
+    third,
+    entryChange(third, { of: 'count', ...address }, { kind: 'count', every: 5 }, TODAY),
+  );
+  expect(daysOf(counted)).toMatchObject({ rule: 'interval', everyDays: 5 });
+  const phased = applied(
+    counted,
+    entryChange(counted, { of: 'phase', ...address }, { kind: 'days-left', days: 3 }, TODAY),
+  );
+  expect(daysOf(phased)).toMatchObject({ everyDays: 5, firstDate: '2027-06-12' });
+  // On a rule that has none of the two nothing is changed.
+  const weekly = every({ rule: 'weekdays', weekdays: ['mon'] });
+  for (const value of [
+    { kind: 'count', every: 5 },
+    { kind: 'days-left', days: 3 },
+  ] as const) {
+    const change = entryChange(
+      weekly,
+      { of: value.kind === 'count' ? 'count' : 'phase', ...address },
+      value,
+      TODAY,
+    );
+    expect(daysOf(applied(weekly, change))).toEqual(daysOf(weekly));
+  }
+});
+
+test('a program is named as its box names it', () => {
+  expect(programName('B', {})).toBe('B');
+  expect(programName('B', { programLabels: 'numbers' })).toBe('Program 2');
+});
