@@ -149,7 +149,7 @@ function parseRun(text: string): number | null {
   if (match) return Number(match[1]) * 3600 + Number(match[2]) * 60 + Number(match[3] ?? 0);
   match = /^(\d{1,2})h(?:([0-5]?\d)m?)?$/.exec(text);
   if (match) return Number(match[1]) * 3600 + Number(match[2] ?? 0) * 60;
-  match = /^(\d{1,4})(?:m|min)?(?:([0-5]?\d)s)?$/.exec(text);
+  match = /^(\d{1,4})(?:m|min|(?:m|min)([0-5]?\d)s)?$/.exec(text);
   if (match) return Number(match[1]) * 60 + Number(match[2] ?? 0);
   match = /^(\d{1,5})s$/.exec(text);
   return match ? Number(match[1]) : null;

@@ -165,14 +165,18 @@ export function sourceWords(path: Path, brief: Brief): string {
   }
 }
 
-const PARTS = [
-  'stations that do not get what they need',
-  'minutes a week outside the wished hours',
-  'programs',
-  'starts',
-  'thousandths away from the need',
-  'minutes between the last end and the wished end',
-] as const;
+/** Each part of the cost, with how much of it there is. */
+const PARTS: readonly ((amount: number) => string)[] = [
+  (count) =>
+    count === 1
+      ? '1 station does not get what it needs'
+      : `${count} stations do not get what they need`,
+  (minutes) => `${lengthWords(Math.round(minutes * 60))} a week outside the wished hours`,
+  (count) => counted(count, 'program'),
+  (count) => counted(count, 'start'),
+  (thousandths) => `${thousandths} thousandths away from the need`,
+  (minutes) => `${lengthWords(Math.round(minutes * 60))} between the last end and the wished end`,
+];
 
 /** Where a cost is first greater than another. */
 function firstGap(cost: Cost, bound: Cost): number {
@@ -183,7 +187,13 @@ export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   if (optimal) return 'Proven: no plan is better.';
   const gap = firstGap(cost, bound);
   if (gap < 0) return 'Proven: no plan is better.';
-  return `Best found: ${cost[gap]} ${PARTS[gap]}. At least ${Math.ceil(bound[gap] ?? 0)} are needed; whether fewer than this plan's are possible is not proven.`;
+  const words = PARTS[gap] ?? String;
+  const least = Math.ceil(bound[gap] ?? 0);
+  const found = `Best found: ${words(cost[gap] ?? 0)}.`;
+  if (least === 0) return `${found} Whether a better plan is possible is not proven.`;
+  return gap === 2 || gap === 3
+    ? `${found} At least ${words(least)} ${least === 1 ? 'is' : 'are'} needed; whether fewer than this plan's are possible is not proven.`
+    : `${found} No plan is better than this: ${words(least)}. Whether one in between is possible is not proven.`;
 }
 
 export function simplerSentence({ what, count, cost }: Simpler, best: Cost): string {
@@ -191,7 +201,7 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     what === 'programs' ? counted(count, 'program') : `${counted(count, 'start')} a program`;
   if (!cost) return `With ${less} there is no plan.`;
   if (cost[0] > best[0])
-    return `With ${less}, ${counted(cost[0] - best[0], 'station')} more would not get what they need.`;
+    return `With ${less}, ${counted(cost[0] - best[0], 'more station')} would not get enough water.`;
   if (cost[1] > best[1])
     return `With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
   if (cost[2] > best[2]) return `With ${less}, there would be ${counted(cost[2], 'program')}.`;
@@ -226,7 +236,9 @@ export function demandSentence(
     case 'water':
       return `${who} needs water.`;
     case 'weekdays':
-      return `Watering is allowed here only on ${weekdaysWords(rules.weekdays ?? []) || 'no day'}.`;
+      return (rules.weekdays ?? []).length === 0
+        ? 'Watering is not allowed here on any day.'
+        : `Watering is allowed here only on ${weekdaysWords(rules.weekdays ?? [])}.`;
     case 'parity':
       return `Watering is allowed here only on ${rules.parity} dates.`;
     case 'windows':
@@ -334,14 +346,17 @@ export function conflictSentences(
 /** What a plan of another kind costs more, or less, than the first one, in a line. */
 export function comparedSentence(cost: Cost, first: Cost): string {
   const parts: string[] = [];
-  const tell = (i: number, words: (by: number) => string) => {
+  const tell = (i: number, words: (by: number, more: string) => string) => {
     const by = (cost[i] ?? 0) - (first[i] ?? 0);
-    if (Math.abs(by) > 1e-6) parts.push(`${words(Math.abs(by))} ${by > 0 ? 'more' : 'fewer'}`);
+    if (Math.abs(by) > 1e-6) parts.push(words(Math.abs(by), by > 0 ? 'more' : 'fewer'));
   };
-  tell(0, (by) => `${counted(by, 'station')} short of or over their need`);
-  tell(1, (by) => `${lengthWords(Math.round(by * 60))} a week outside the wished hours`);
-  tell(2, (by) => counted(by, 'program'));
-  tell(3, (by) => counted(by, 'start'));
+  tell(0, (by, more) => `${counted(by, `${more} station`)} off ${by === 1 ? 'its' : 'their'} need`);
+  tell(1, (by, more) => {
+    const length = lengthWords(Math.round(by * 60));
+    return `${length} ${more === 'more' ? 'more' : 'less'} a week outside the wished hours`;
+  });
+  tell(2, (by, more) => counted(by, `${more} program`));
+  tell(3, (by, more) => counted(by, `${more} start`));
   if (parts.length === 0) {
     const by = cost[4] - first[4];
     if (by === 0) return 'the same';
@@ -386,7 +401,7 @@ export function monthSentence(
   const because: string[] = [];
   if (off.length > 0)
     because.push(
-      `${listed(off.slice(0, 3).map((number) => stationWords(brief, number)))}${off.length > 3 ? ` and ${off.length - 3} more` : ''} would be more than a tenth away from its need`,
+      `${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [`${off.length - 3} more`] : [])])} would be more than a tenth away from ${off.length === 1 ? 'its need' : 'their needs'}`,
     );
   if (late > 0) because.push(`watering would end ${lengthWords(late)} late`);
   if (tight) because.push('cycles could overlap');

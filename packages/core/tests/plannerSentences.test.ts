@@ -1,0 +1,410 @@
+/** Everything that the planner says, as people read it: each kind of reason, demand, offer and comparison. */
+import { describe, expect, test } from '@jest/globals';
+import type { Brief } from '@water-clock/core';
+import type { Cost } from '../src/planner/cost.ts';
+import type { Demand, MilderWhat } from '../src/planner/demand.ts';
+import {
+  changeSentence,
+  comparedSentence,
+  demandSentence,
+  monthSentence,
+  proofSentence,
+  reasonSentence,
+  simplerSentence,
+  sourceWords,
+} from '../src/planner/plannerWords.ts';
+import type { Reason } from '../src/planner/reasons.ts';
+import { realisticBrief } from './plannerBriefs.ts';
+
+const base = realisticBrief(3, 4);
+const brief: Brief = {
+  ...base,
+  timer: { ...base.timer, name: 'Demo timer', programCount: 3, startsPerProgram: 4 },
+  settings: { offDaysOfMonth: [13, 31] },
+  stations: [
+    {
+      number: 1,
+      name: 'Front lawn',
+      weeklySeconds: 3600,
+      group: 'lawn',
+      days: { least: 2, most: 3 },
+      cycleSeconds: 420,
+    },
+    {
+      number: 2,
+      weeklySeconds: 1800,
+      group: 'beds',
+      days: { least: 1, most: 1 },
+      oftenADay: { times: 3, from: '09:00', to: '16:00' },
+    },
+  ],
+  rules: {
+    weekdays: ['mon', 'wed', 'sat'],
+    parity: 'odd',
+    mostDaysPerWeek: 3,
+    noWaterWindows: [{ from: '09:00', to: '18:00', weekdays: ['sun'] }],
+  },
+  mowing: { weekdays: ['fri'], dayBefore: true },
+  wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
+};
+
+type Rest<Kind extends Reason['kind']> = Omit<Extract<Reason, { kind: Kind }>, 'kind' | 'path'>;
+
+const START = { program: 'A', start: '04:00', ends: 16_200, into: null };
+const RUN = { station: 1, seconds: 1200, weekly: 3600, runsAWeek: 3, given: 3600, isOff: false };
+const DAYS = {
+  program: 'A',
+  days: { rule: 'weekdays', weekdays: ['mon', 'thu'] },
+  dates: 2,
+  least: null,
+  most: null,
+  allowed: null,
+  parity: null,
+  mown: [],
+} as const;
+
+const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
+  'one-program': [{ stations: 1 }, { stations: 6 }],
+  programs: [
+    {
+      count: 2,
+      days: [
+        { station: 2, least: 1, most: 1 },
+        { station: 1, least: 2, most: 3 },
+      ],
+      apart: null,
+    },
+    { count: 2, days: null, apart: ['lawn', 'beds'] },
+    { count: 3, days: null, apart: null },
+  ],
+  days: [
+    DAYS,
+    {
+      ...DAYS,
+      least: { station: 1, days: 2 },
+      most: { station: 2, days: 1 },
+      allowed: ['mon', 'thu'],
+      parity: 'odd',
+      mown: ['fri'],
+    },
+    { ...DAYS, days: { rule: 'interval', everyDays: 3, firstDate: '2027-06-01' }, dates: 7 / 3 },
+    { ...DAYS, days: { rule: 'interval', everyDays: 1, firstDate: '2027-06-01' }, dates: 7 },
+  ],
+  'one-start': [{ program: 'A' }],
+  starts: [
+    { program: 'A', station: 1, count: 3, stretch: 420 },
+    { program: 'A', station: 2, count: 3, stretch: null },
+  ],
+  start: [
+    { ...START, later: 'finish' },
+    { ...START, later: 'overlap', into: 'B' },
+    { ...START, later: 'overlap' },
+    { ...START, later: 'forbidden-hour' },
+    { ...START, later: 'free' },
+    { ...START, later: 'wish' },
+  ],
+  run: [
+    RUN,
+    { ...RUN, given: 3780 },
+    { ...RUN, given: 3420 },
+    { ...RUN, given: 2400, isOff: true },
+    { ...RUN, given: 4800, isOff: true },
+  ],
+  split: [{ station: 1, pieces: [420, 420, 360], stretch: 420, soak: 1200 }],
+  headroom: [{ percent: 130 }],
+  outside: [{ minutes: 42 }],
+};
+
+test('every reason', () => {
+  const said = Object.entries(REASONS).flatMap(([kind, all]) =>
+    // The cast holds: the table is typed kind by kind.
+    all.map((rest) => reasonSentence({ ...rest, kind, path: [] } as Reason, brief, '12')),
+  );
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "One program: there is one station to water.",
+     "One program for all 6 stations: the same days suit them all, and one night has room for them.",
+     "2 programs: station 2 needs 1 day a week and Front lawn (1) 2 to 3 days, so they cannot share their days.",
+     "2 programs: lawn and beds must be kept apart.",
+     "3 programs: with fewer, watering would not fit the wished hours at up to 130 %.",
+     "A waters on Mon Thu, 2 days a week: no station needs more, and deep and seldom is better than little and often.",
+     "A waters on Mon Thu, 2 days a week: Front lawn (1) needs at least 2 days a week, station 2 at most 1 day, only Mon Thu are allowed here, only odd dates are allowed here and the lawn must be dry for mowing on Fri.",
+     "A waters every 3 days, about 2.3 days a week: no station needs more, and deep and seldom is better than little and often.",
+     "A waters every day, 7 days a week: no station needs more, and deep and seldom is better than little and often.",
+     "A has one start: each station gets its water in one run, or the timer splits it.",
+     "A has 3 starts: Front lawn (1) can run 7 min before water runs off, so its water is split into 3 runs.",
+     "A has 3 starts: station 2 needs that many runs on each of its days.",
+     "A starts at 4:00 am and ends at 4:30 am: everything should end by 7:00 am, and the hours before it are the coolest and calmest.",
+     "A starts at 4:00 am and ends at 4:30 am: a step later it would run into B at 130 %.",
+     "A starts at 4:00 am and ends at 4:30 am: a step later it would run into another cycle at 130 %.",
+     "A starts at 4:00 am and ends at 4:30 am: a step later it would water when watering is not allowed here.",
+     "A starts at 4:00 am and ends at 4:30 am, before the others.",
+     "A starts at 4:00 am and ends at 4:30 am: a step later it would not meet the brief.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 3 min (+5 %).",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 57 min (−5 %).",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: no run that this timer can hold comes closer.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 20 min, 33 % too much: no run that this timer can hold comes closer.",
+     "Front lawn (1) is split into 7 min + 7 min + 6 min with a soak of 20 min between: water runs off after 7 min.",
+     "Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to 130 %.",
+     "42 min a week are outside 9:00 pm to 7:00 am: not everything fits inside those hours.",
+   ]
+  `);
+});
+
+const [lawn, beds] = brief.stations;
+if (!lawn || !beds) throw new Error('no stations');
+const ABOUT: { readonly [About in Demand['about']]: Partial<Demand> } = {
+  days: { station: lawn },
+  cycle: { station: lawn },
+  often: { station: beds },
+  water: { station: lawn },
+  weekdays: {},
+  parity: {},
+  windows: {},
+  'days-per-week': {},
+  mowing: {},
+  'off-days': {},
+  starts: {},
+  'day-wish': {},
+  'one-program': {},
+  headroom: {},
+  apart: { path: ['wish', 'apart', 0] },
+  'program-count': {},
+  'start-count': {},
+  'day-rules': {},
+};
+const demand = (about: Demand['about'], more: Partial<Demand> = ABOUT[about]): Demand => ({
+  path: [],
+  without: () => brief,
+  milder: () => [],
+  ...more,
+  about,
+});
+
+test('every demand', () => {
+  // The cast holds: the keys of the table are its kinds.
+  const abouts = Object.keys(ABOUT) as Demand['about'][];
+  const said = abouts.map((about) => demandSentence(demand(about), brief, '12'));
+  for (const wish of [{ starts: 'one' }, { starts: 'repeated' }] as const)
+    said.push(demandSentence(demand('starts'), { ...brief, wish }, '12'));
+  said.push(demandSentence(demand('day-wish'), { ...brief, wish: { days: 'weekdays' } }, '12'));
+  said.push(demandSentence(demand('weekdays'), { ...brief, rules: { weekdays: [] } }, '12'));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "Front lawn (1) needs 2 to 3 days a week.",
+     "Front lawn (1) can run 7 min before water runs off.",
+     "Station 2 needs to run 3 times a day between 9:00 am and 4:00 pm.",
+     "Front lawn (1) needs water.",
+     "Watering is allowed here only on Mon Wed Sat.",
+     "Watering is allowed here only on odd dates.",
+     "Watering is not allowed here from 9:00 am to 6:00 pm on Sun.",
+     "At most 3 days a week are allowed here.",
+     "The lawn must be dry for mowing on Fri, and the day before.",
+     "The timer skips some days of the month: 13 and 31.",
+     "The timer does the soaking.",
+     "Days are set as an interval.",
+     "There is only one program.",
+     "Nothing overlaps at up to 130 %.",
+     "Lawn and beds never share a program.",
+     "The timer has 3 programs.",
+     "The timer has 4 starts a program.",
+     "The timer has only some of the day rules.",
+     "Each program has one start.",
+     "Repeated starts do the soaking.",
+     "Days are set as weekdays.",
+     "Watering is not allowed here on any day.",
+   ]
+  `);
+});
+
+const CHANGES: {
+  readonly [Kind in MilderWhat['kind']]: readonly (readonly [
+    Demand['about'],
+    Extract<MilderWhat, { kind: Kind }>,
+  ])[];
+} = {
+  days: [
+    ['days', { kind: 'days', least: 1, most: 3, alike: true }],
+    ['days', { kind: 'days', least: 2, most: 2, alike: false }],
+  ],
+  cycle: [['cycle', { kind: 'cycle', seconds: 600 }]],
+  times: [['often', { kind: 'times', times: 2 }]],
+  span: [['often', { kind: 'span', from: '08:00', to: '18:00' }]],
+  'without-station': [['water', { kind: 'without-station' }]],
+  weekdays: [['weekdays', { kind: 'weekdays', added: ['thu'] }]],
+  'days-per-week': [['days-per-week', { kind: 'days-per-week', most: 4 }]],
+  dropped: [
+    ['parity', { kind: 'dropped' }],
+    ['windows', { kind: 'dropped' }],
+    ['mowing', { kind: 'dropped' }],
+    ['off-days', { kind: 'dropped' }],
+    ['apart', { kind: 'dropped' }],
+    ['often', { kind: 'dropped' }],
+    ['headroom', { kind: 'dropped' }],
+  ],
+  window: [['windows', { kind: 'window', window: { from: '10:00', to: '17:00' } }]],
+  mowing: [
+    ['mowing', { kind: 'mowing', weekdays: ['fri'], dayBefore: false }],
+    ['mowing', { kind: 'mowing', weekdays: ['sat'], dayBefore: true }],
+  ],
+  wish: [
+    ['one-program', { kind: 'wish' }],
+    ['starts', { kind: 'wish' }],
+  ],
+  headroom: [['headroom', { kind: 'headroom', percent: 120 }]],
+  count: [
+    ['program-count', { kind: 'count', count: 4 }],
+    ['start-count', { kind: 'count', count: 1 }],
+  ],
+  timer: [['day-rules', { kind: 'timer', timer: brief.timer }]],
+};
+
+test('every offer of what could be changed', () => {
+  const said = Object.values(CHANGES)
+    .flat()
+    .map(([about, what]) => changeSentence(what, demand(about), brief, '12'));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "Let Front lawn (1), and all stations with the same days, have 1 to 3 days a week.",
+     "Let Front lawn (1) have 2 days a week.",
+     "Let Front lawn (1) run for 10 min without a break.",
+     "Let station 2 run 2 times a day.",
+     "Let station 2 run between 8:00 am and 6:00 pm.",
+     "Leave Front lawn (1) out and water it by hand.",
+     "Ask whether Thu can be allowed too.",
+     "Ask whether 4 days a week can be allowed.",
+     "Ask whether other dates can be allowed.",
+     "Ask whether watering can be allowed at that hour.",
+     "Mow on any day and accept wet grass.",
+     "Use every day of the month.",
+     "Let them share a program.",
+     "Water it like the others.",
+     "Drop it.",
+     "Ask whether watering can be allowed outside 10:00 am to 5:00 pm.",
+     "Keep it dry only on Fri.",
+     "Mow only on Sat.",
+     "Allow more programs.",
+     "Let the planner choose.",
+     "Accept 120 %.",
+     "A timer with 4 programs would do.",
+     "A timer with 1 start a program would do.",
+     "A timer like “Demo timer” would do.",
+   ]
+  `);
+});
+
+test('where a reason comes from', () => {
+  const said = [
+    ['stations', 0, 'weeklySeconds'],
+    ['stations', 0, 'days'],
+    ['stations', 0, 'cycleSeconds'],
+    ['stations', 1, 'oftenADay'],
+    ['stations', 1],
+    ['stations', 9, 'name'],
+    ['stations'],
+    ['rules', 'weekdays'],
+    ['mowing'],
+    ['timer', 'programCount'],
+    ['settings'],
+    ['wish', 'finishBy'],
+  ].map((path) => sourceWords(path, brief));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "the water that Front lawn (1) needs",
+     "the days of Front lawn (1)",
+     "the longest run of Front lawn (1)",
+     "how often a day station 2 is watered",
+     "station 2",
+     "a station",
+     "the stations",
+     "the local rules",
+     "the mowing days",
+     "the timer",
+     "the timer’s settings",
+     "the wishes",
+   ]
+  `);
+});
+
+describe('costs', () => {
+  const best: Cost = [1, 30, 2, 4, 12, 20];
+
+  test('how far the proof goes', () => {
+    const said = [
+      { optimal: true, bound: best },
+      { optimal: false, bound: best },
+      { optimal: false, bound: [0, 0, 0, 0, 0, 0] },
+      { optimal: false, bound: [1, 30, 2, 3, 0, 0] },
+      { optimal: false, bound: [1, 30, 2, 4, 5.2, 0] },
+    ].map((proof) => proofSentence(proof as { optimal: boolean; bound: Cost }, best));
+    expect(said).toMatchInlineSnapshot(`
+     [
+       "Proven: no plan is better.",
+       "Proven: no plan is better.",
+       "Best found: 1 station does not get what it needs. Whether a better plan is possible is not proven.",
+       "Best found: 4 starts. At least 3 starts are needed; whether fewer than this plan's are possible is not proven.",
+       "Best found: 12 thousandths away from the need. No plan is better than this: 6 thousandths away from the need. Whether one in between is possible is not proven.",
+     ]
+    `);
+  });
+
+  test('what something simpler would cost, and another kind of plan', () => {
+    const costs: readonly (Cost | null)[] = [
+      null,
+      [3, 30, 2, 4, 12, 20],
+      [1, 75, 2, 4, 12, 20],
+      [1, 30, 3, 4, 12, 20],
+      [1, 30, 2, 4, 40, 20],
+    ];
+    const said = costs.flatMap((cost) => [
+      simplerSentence({ what: 'programs', count: 1, cost }, best),
+      simplerSentence({ what: 'starts', count: 2, cost }, best),
+      ...(cost ? [comparedSentence(cost, best)] : []),
+    ]);
+    said.push(
+      comparedSentence(best, best),
+      comparedSentence([1, 30, 2, 4, 3, 20], best),
+      comparedSentence([0, 0, 1, 2, 12, 20], best),
+    );
+    expect(said).toMatchInlineSnapshot(`
+     [
+       "With 1 program there is no plan.",
+       "With 2 starts a program there is no plan.",
+       "With 1 program, 2 more stations would not get enough water.",
+       "With 2 starts a program, 2 more stations would not get enough water.",
+       "2 more stations off their need",
+       "With 1 program, 45 min more a week would fall outside the wished hours.",
+       "With 2 starts a program, 45 min more a week would fall outside the wished hours.",
+       "45 min more a week outside the wished hours",
+       "With 1 program, there would be 3 programs.",
+       "With 2 starts a program, there would be 3 programs.",
+       "1 more program",
+       "With 1 program, the runs would be further from the need.",
+       "With 2 starts a program, the runs would be further from the need.",
+       "runs further from the need",
+       "the same",
+       "runs nearer the need",
+       "1 fewer station off its need, 30 min less a week outside the wished hours, 1 fewer program and 2 fewer starts",
+     ]
+    `);
+  });
+});
+
+test('what the programs of the year do in a month', () => {
+  const month = { month: 5, percent: 60, off: [], late: 0, tight: false, serves: true, plan: null };
+  const said = [
+    month,
+    { ...month, percent: null },
+    { ...month, serves: false, off: [1] },
+    { ...month, serves: false, off: [1, 2, 3, 4, 5], late: 1800, tight: true },
+  ].map((each) => monthSentence(each, brief));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "May: 60 %.",
+     "May: no water is needed: switch the timer off.",
+     "May: at 60 %, Front lawn (1) would be more than a tenth away from its need.",
+     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than a tenth away from their needs, watering would end 30 min late and cycles could overlap.",
+   ]
+  `);
+});
