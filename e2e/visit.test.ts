@@ -164,7 +164,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.waitForSelector('.leave-part');
   await saved(page);
   await press(page, 'Close the visit');
-  await sees(page, '.visit-begin', /No visit has been started/);
+  await sees(page, '.visit-begin', /No visit is under way/);
   await step(page, 'Logbook');
   await sees(
     page,

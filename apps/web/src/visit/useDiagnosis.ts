@@ -1,9 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Question } from '@water-clock/core';
-import { proxy } from 'comlink';
 import type { Diagnosis, DiagnosisRequest } from '../workers/diagnosing.ts';
 import type { DiagnosisWorker } from '../workers/diagnosing.worker.ts';
-import { started, type Started } from '../workers/started.ts';
+import { started, withProgress, type Started } from '../workers/started.ts';
 
 export interface Diagnosing {
   /** What was asked, as text: an answer to something else is not an answer. */
@@ -27,13 +26,12 @@ export function useDiagnosis(question: Question, today: number, night: number) {
       new Worker(new URL('../workers/diagnosing.worker.ts', import.meta.url), { type: 'module' }),
     );
     worker.current = made;
-    const progress = proxy((share: number) =>
-      setDiagnosing({ of, state: 'working', share, answer: null }),
-    );
     // The cast undoes the text that was made of a request above.
-    void made.call
-      .diagnose(JSON.parse(of) as DiagnosisRequest, progress)
-      .then((answer) => setDiagnosing({ of, state: 'done', share: 1, answer }));
+    const request = JSON.parse(of) as DiagnosisRequest;
+    void withProgress(
+      (progress) => made.call.diagnose(request, progress),
+      (share) => setDiagnosing({ of, state: 'working', share, answer: null }),
+    ).then((answer) => setDiagnosing({ of, state: 'done', share: 1, answer }));
     return () => made.end();
   }, [of, isAsked]);
   const stop = useCallback(() => {

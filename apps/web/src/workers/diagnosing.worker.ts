@@ -8,6 +8,7 @@ import {
   type Explanation,
 } from '@water-clock/core';
 import { expose } from 'comlink';
+import { seldom } from './seldom.ts';
 import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
 
 const MOST_SHOWN = 5;
@@ -22,7 +23,7 @@ const worker = {
     { question, today, night }: DiagnosisRequest,
     progress: (share: number) => void,
   ): Diagnosis {
-    const all = explain(question, progress);
+    const all = explain(question, seldom(progress));
     const ask = askNext(
       all,
       question.plan.stations.map(({ number }) => number),

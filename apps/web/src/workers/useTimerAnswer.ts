@@ -10,8 +10,7 @@ import {
   type Night,
   type Plan,
 } from '@water-clock/core';
-import { proxy } from 'comlink';
-import { started, type Started } from './started.ts';
+import { started, withProgress, type Started } from './started.ts';
 import type { TimerWorker } from './timer.worker.ts';
 import { answerOf, keepingSame } from './timerAnswer.ts';
 import type {
@@ -92,11 +91,11 @@ class Answering {
   private async askWorker(question: TimerQuestion): Promise<void> {
     this.isBusy = true;
     const { worker, listeners } = this;
-    const answer = await worker.call.answer(
-      question,
-      proxy((share: number) => {
+    const answer = await withProgress(
+      (progress) => worker.call.answer(question, progress),
+      (share) => {
         if (this.worker === worker) listeners.working({ state: 'working', share });
-      }),
+      },
     );
     if (this.worker !== worker) return;
     this.isBusy = false;
