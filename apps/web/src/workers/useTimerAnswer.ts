@@ -8,6 +8,7 @@ import {
   type ClockChange,
   type EpochDay,
   type Night,
+  type Outcome,
   type Plan,
 } from '@water-clock/core';
 import { started, withProgress, type Started } from './started.ts';
@@ -91,8 +92,8 @@ class Answering {
   private async askWorker(question: TimerQuestion): Promise<void> {
     this.isBusy = true;
     const { worker, listeners } = this;
-    const answer = await withProgress(
-      (progress) => worker.call.answer(question, progress),
+    const answer = await withProgress<Outcome<Omit<TimerAnswer, 'plan'>>>(
+      async (progress) => worker.call.answer(question, progress),
       (share) => {
         if (this.worker === worker) listeners.working({ state: 'working', share });
       },
