@@ -35,12 +35,12 @@ export const spansWords = (plan: Plan, program: Program, clock: ClockStyle): str
 
 /** Water of a week, all stations, at 100 percent. */
 export function weekWords(plan: Plan): string {
-  const seconds = plan.programs.reduce(
-    (sum, { runs, starts, days }) =>
-      sum +
-      runs.reduce((all, run) => all + run.seconds, 0) * starts.length * (days ? datesOf(days) : 0),
-    0,
-  );
+  const seconds = plan.programs.reduce((sum, { runs, starts, days }) => {
+    const ofOneStart = runs.reduce((all, run) => all + run.seconds, 0);
+    // A count of hours takes the place of starts.
+    const startsADate = days?.rule === 'hours' ? 1 : starts.length;
+    return sum + ofOneStart * startsADate * (days ? datesOf(days) : 0);
+  }, 0);
   return lengthWords(Math.round(seconds / 60) * 60);
 }
 
