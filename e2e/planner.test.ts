@@ -72,13 +72,14 @@ test('the large garden has programs, too, though nobody knows what half of it ne
 
 test('a finding is accepted with a reason, stands apart, and comes back', async () => {
   const page = await house.at(FENNIMORE);
-  const accept = await page.waitForSelector('.finding-acts ::-p-text(Accept …)');
+  // The list is drawn again while weather and brief arrive; a locator waits until it stands still.
+  await page.locator('.finding-acts ::-p-text(Accept …)').click();
+  const form = await page.waitForSelector('.accept-form');
   const sentence =
-    (await accept?.evaluate(
-      (one) => one.closest('.finding')?.querySelector('span')?.textContent ?? '',
+    (await form?.evaluate(
+      (element) => element.closest('.finding')?.querySelector('span')?.textContent ?? '',
     )) ?? '';
-  await accept?.click();
-  await page.waitForSelector('.accept-form input');
+  expect(sentence).not.toBe('');
   await page.type('.accept-form input', 'until the new valve is in');
   await press(page, 'Accept');
   await sees(page, '.findings-accepted', /Accepted: 1/);

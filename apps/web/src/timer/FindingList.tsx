@@ -122,6 +122,13 @@ function momentOf(
   return day * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
 }
 
+function whyNotMoved({ where: { program: letter, start } }: Finding, { programs }: Plan): string {
+  const starts = programs.find((program) => program.letter === letter)?.starts ?? [];
+  return starts.filter((time) => time === start).length > 1
+    ? 'This start is listed twice: first keep only one.'
+    : 'No other time of day is free for it.';
+}
+
 /** What the checks have to say: each with what fixes it, and a way to say that it is meant so. */
 export function FindingList(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
@@ -151,9 +158,7 @@ export function FindingList(props: Props) {
             <Button
               onClick={() => {
                 const move = fixOf(plan, finding, today, brief);
-                setRefusal(
-                  move ? commitWords(editor, move.change) : 'No other time of day is free for it.',
-                );
+                setRefusal(move ? commitWords(editor, move.change) : whyNotMoved(finding, plan));
               }}
             >
               Move it to a free time
