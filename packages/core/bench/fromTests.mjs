@@ -8,6 +8,8 @@ import ts from 'typescript';
  */
 export async function fromTests(name) {
   const source = fs.readFileSync(path.join(import.meta.dirname, `../tests/${name}.ts`), 'utf8');
+  // What it imports from beside it has to be there first.
+  for (const [, beside] of source.matchAll(/ from '\.\/(\w+)\.ts'/g)) await fromTests(beside);
   const here = source
     .replaceAll(/'\.\/(\w+)\.ts'/g, "'./bench-$1.mjs'")
     .replaceAll(/'\.\.\/src\/([\w/]+)\.ts'/g, "'./$1.js'");

@@ -316,12 +316,12 @@ export {
 
 // The planner.
 export type { Cost } from './planner/cost.ts';
+export { conflictSentences } from './planner/demandWords.ts';
 export type { Pins, PlannerOptions } from './planner/options.ts';
 export { planReport } from './planner/planReport.ts';
 export {
   ALTERNATIVE_WORDS,
   comparedSentence,
-  conflictSentences,
   monthSentence,
   notKept,
   proofSentence,

@@ -12,18 +12,14 @@ import {
   type Cause,
 } from '@water-clock/core';
 import {
-  answerTo,
   gardenFrom,
-  happens,
-  lookAlike,
-  namesSame,
   oneIsEnough,
   randomFrom,
-  sightingsFrom,
   slipsFrom,
   TODAY,
   type Garden,
 } from './faultyTimers.ts';
+import { answerTo, happens, lookAlike, namesSame, sightingsFrom } from './watched.ts';
 
 /** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has what that told. */
 const CASES = Number(process.env['DIAGNOSES'] ?? 20);

@@ -11,6 +11,7 @@ const nowFor = ({ timer }: Plan) => {
   const style: PanelStyle = { dialect: timer.dialect ?? {}, clock: '12' };
   return { style, today: TODAY, secondOfDay: 0 };
 };
+
 const applied = (plan: Plan, change: PlanChange | null): Plan => {
   if (!change) return plan;
   const made = applyChange(plan, change);

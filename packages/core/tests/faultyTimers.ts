@@ -3,19 +3,17 @@ import {
   emptyPlan,
   factoryPlan,
   formatDate,
-  formatMoment,
   formatTime,
   letterAt,
   SHIPPED_KINDS,
-  simulate,
   WEEKDAYS,
-  type Ask,
   type Days,
   type Plan,
   type Program,
   type Sighting,
   type Cause,
 } from '@water-clock/core';
+import { happens, secondsOf, momentsTold, type Event, contradicts } from './watched.ts';
 
 export type Random = () => number;
 
@@ -32,12 +30,13 @@ export function randomFrom(seed: number): Random {
 
 const whole = (random: Random, least: number, most: number) =>
   least + Math.floor(random() * (most - least + 1));
-const pick = <T>(random: Random, all: readonly T[]): T => {
+export const pick = <T>(random: Random, all: readonly T[]): T => {
   const item = all[Math.floor(random() * all.length)];
   if (item === undefined) throw new Error('nothing to pick from');
   return item;
 };
-function some<T>(random: Random, all: readonly T[], count: number): T[] {
+
+export function some<T>(random: Random, all: readonly T[], count: number): T[] {
   const left = [...all];
   return Array.from({ length: Math.min(count, left.length) }, () =>
     left.splice(Math.floor(random() * left.length), 1),
@@ -46,9 +45,9 @@ function some<T>(random: Random, all: readonly T[], count: number): T[] {
 
 /** 2027-06-15, the day on which somebody asks. */
 export const TODAY = 20_984;
-const DAY = 86_400;
+export const DAY = 86_400;
 /** What was seen is of the ten days before. */
-const WATCHED_DAYS = 10;
+export const WATCHED_DAYS = 10;
 
 const KINDS = SHIPPED_KINDS.filter(
   ({ kind: { timer } }) => timer.stationCount >= 4 && timer.stationCount <= 12,
@@ -221,157 +220,6 @@ export function slipsFrom(random: Random, garden: Garden, count: 1 | 2): Cause[]
   return slips.length === count ? slips : null;
 }
 
-export interface Event {
-  readonly station: number;
-  readonly on: number;
-  readonly off: number;
-}
-
-/** What really happens with these slips, by the true clock, in the days that are watched. Written apart from the search. */
-export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Event[] {
-  let set = plan;
-  let ahead = 0;
-  const program = (letter: string, change: (program: Program) => Program) => {
-    set = {
-      ...set,
-      programs: set.programs.map((program) =>
-        program.letter === letter ? change(program) : program,
-      ),
-    };
-  };
-  for (const slip of slips) {
-    if (slip.type === 'power-failure' && factory) set = factory;
-    if (slip.type === 'clock' || slip.type === 'power-failure') ahead = slip.ahead;
-    if (slip.type === 'extra-start')
-      program(slip.program, (program) => ({ ...program, starts: [...program.starts, slip.start] }));
-    if (slip.type === 'other-start')
-      program(slip.program, (program) => ({
-        ...program,
-        starts: program.starts.map((start) => (start === slip.start ? slip.to : start)),
-      }));
-    if (slip.type === 'extra-program') set = { ...set, programs: [...set.programs, slip.program] };
-    if (slip.type === 'percent' && slip.program === undefined)
-      set = { ...set, settings: { ...set.settings, seasonalPercent: slip.percent } };
-    if (slip.type === 'percent' && slip.program !== undefined)
-      program(slip.program, (program) => ({ ...program, seasonalPercent: slip.percent }));
-    if (slip.type === 'phase')
-      program(slip.program, (program) => {
-        if (program.days?.rule !== 'interval') return program;
-        const first = Date.parse(program.days.firstDate) / 86_400_000 + slip.days;
-        return { ...program, days: { ...program.days, firstDate: formatDate(first) } };
-      });
-    if (slip.type === 'days') program(slip.program, (program) => ({ ...program, days: slip.days }));
-    if (slip.type === 'run')
-      program(slip.program, (program) => ({
-        ...program,
-        runs: program.runs.map((run) =>
-          run.station === slip.station ? { ...run, seconds: slip.seconds } : run,
-        ),
-      }));
-    if (slip.type === 'half-set') program(slip.program, (program) => ({ ...program, days: null }));
-    if (slip.type === 'rain-delay')
-      set = { ...set, settings: { ...set.settings, wateringResumes: slip.until } };
-    if (slip.type === 'off') set = { ...set, settings: { ...set.settings, mode: 'off' } };
-  }
-  const from = (TODAY - WATCHED_DAYS) * DAY;
-  const first = Math.floor((from + ahead) / DAY) - 3;
-  const events: Event[] = simulate(set, first, WATCHED_DAYS + 6)
-    .runs.map(({ station, on, off }) => ({ station, on: on - ahead, off: off - ahead }))
-    .filter((event) =>
-      slips.every(
-        (slip) =>
-          !(slip.type === 'sensor' && event.on < slip.to && event.off > slip.from) &&
-          !(slip.type === 'dead-station' && slip.station === event.station),
-      ),
-    );
-  for (const slip of slips)
-    if (slip.type === 'manual')
-      events.push({ station: slip.station ?? 0, on: slip.at, off: slip.at + slip.seconds });
-  return events
-    .filter(({ on, off }) => off > from && on < TODAY * DAY)
-    .sort((a, b) => a.on - b.on || a.station - b.station);
-}
-
-const moment = (second: number) => formatMoment(second).slice(0, 16);
-const secondsOf = (text: string) => Date.parse(`${text}Z`) / 1000;
-
-/** A run as it is reported: to five minutes, often with the station, sometimes with how long. */
-function told(random: Random, { station, on, off }: Event): Sighting {
-  const minutes = Math.max(1, Math.round((off - on) / 60));
-  return {
-    saw: 'ran',
-    from: moment(Math.round(on / 300) * 300),
-    ...(random() < 0.9 ? { station } : {}),
-    ...(random() < 0.7 ? { minutes: minutes > 20 ? Math.round(minutes / 5) * 5 : minutes } : {}),
-  };
-}
-
-/** A station that should have run on a night, and did not: told of all the days on end on which it did not. */
-function missed({ station, on }: Event, events: readonly Event[]): Sighting {
-  const own = events.filter((event) => event.station === station);
-  const [first, last] = [(TODAY - WATCHED_DAYS) * DAY, TODAY * DAY];
-  const before = Math.max(first, ...own.map(({ off }) => off).filter((off) => off <= on));
-  const after = Math.min(last, ...own.map((event) => event.on).filter((begin) => begin >= on));
-  const from = Math.ceil(before / 3600) * 3600;
-  const to = Math.floor(after / 3600) * 3600;
-  // Where nothing else ran either, that is what people say.
-  const nothing = !events.some((event) => event.on < to && event.off > from);
-  return {
-    saw: 'dry',
-    from: moment(from),
-    to: moment(to),
-    ...(nothing ? {} : { station }),
-    ...(before > first ? { ranBefore: true } : {}),
-    ...(after < last ? { ranAfter: true } : {}),
-  };
-}
-
-/** How often a station ran in the night in which it did. */
-function counted({ station, on }: Event, events: readonly Event[]): Sighting {
-  const noon = Math.floor((on - DAY / 2) / DAY) * DAY + DAY / 2;
-  const own = events.filter(
-    (event) => event.station === station && event.on < noon + DAY && event.off > noon,
-  );
-  const times = own.filter(
-    (event, i) => i === 0 || event.on - (own[i - 1]?.off ?? 0) > 2700,
-  ).length;
-  return { saw: 'ran', from: moment(noon), to: moment(noon + DAY), station, times };
-}
-
-/** Whether these events contradict a sighting, by a plain rule of its own. */
-export function contradicts(sighting: Sighting, events: readonly Event[]): boolean {
-  const from = secondsOf(sighting.from);
-  const own = events.filter(
-    ({ station }) => sighting.station === undefined || station === sighting.station,
-  );
-  if (sighting.saw === 'dry') {
-    const to = secondsOf(sighting.to ?? sighting.from);
-    const ran = (begin: number, end: number) => own.some(({ on, off }) => on < end && off > begin);
-    // What ran before and after is reported to ten minutes.
-    const [before, after] = [sighting.ranBefore ? 600 : 0, sighting.ranAfter ? 600 : 0];
-    return (
-      ran(from + before, to - after) ||
-      (before > 0 && !ran(from - 5400, from + before)) ||
-      (after > 0 && !ran(to - after, to + 5400))
-    );
-  }
-  if (sighting.to !== undefined) {
-    const to = secondsOf(sighting.to);
-    const within = own.filter(({ on, off }) => on < to && off > from);
-    const times = within.filter(
-      (event, i) => i === 0 || event.on - (within[i - 1]?.off ?? 0) > 2700,
-    );
-    return times.length !== sighting.times;
-  }
-  return !own.some(({ on, off }) => {
-    const seconds = (sighting.minutes ?? 0) * 60;
-    const long =
-      sighting.minutes === undefined || Math.abs(off - on - seconds) <= 0.3 * seconds + 60;
-    const isOn = sighting.minutes === undefined && on <= from && off > from;
-    return (isOn || Math.abs(on - from) <= 900) && long;
-  });
-}
-
 /** Every single thing of the plainest kinds: what explains sightings by itself leaves nothing to a second one. */
 function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]): Generator<Cause> {
   yield { type: 'off' };
@@ -420,14 +268,6 @@ function* plainSlips({ plan, factory }: Garden, sightings: readonly Sighting[]):
   const [preset] = factory?.programs ?? [];
   if (preset && plan.programs.length < plan.timer.programCount)
     yield { type: 'extra-program', program: { ...preset, letter: letterAt(plan.programs.length) } };
-}
-
-/** Moments at which something ran, as far as these sightings tell: of a night, every hour of it. */
-function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): number[] {
-  const [first, last] = [secondsOf(from), secondsOf(to ?? from)];
-  if (saw === 'dry')
-    return [...(ranBefore ? [first - 1800] : []), ...(ranAfter ? [last + 1800] : [])];
-  return Array.from({ length: Math.floor((last - first) / 3600) + 1 }, (_, i) => first + i * 3600);
 }
 
 /** Every start that brings some run to a moment at which one was seen, left over or in place of another. */
@@ -480,107 +320,4 @@ export function oneIsEnough(
   for (const slips of [plainSlips(garden, sightings), startSlips(garden, sightings)])
     for (const slip of slips) if (fits(happens(garden, [...known, slip]))) return true;
   return false;
-}
-
-/**
- * Three sightings of what happened, one at least of each thing gone wrong: one that could not be, had that gone well. Null
- * where something shows in nothing at all.
- */
-export function sightingsFrom(
-  random: Random,
-  garden: Garden,
-  slips: readonly Cause[],
-): Sighting[] | null {
-  const events = happens(garden, slips);
-  const expected = happens(garden, []);
-  const all: Sighting[] = [
-    ...events.map((event) => told(random, event)),
-    // Nobody counts a night that is not over.
-    ...events
-      .filter(({ on }) => on < (TODAY - 0.5) * DAY && random() < 0.15)
-      .map((event) => counted(event, events)),
-    ...expected
-      .filter(
-        ({ station, on, off }) =>
-          !events.some((event) => event.station === station && event.on < off && event.off > on),
-      )
-      .map((event) => missed(event, events))
-      .filter(({ from, to = from }) => secondsOf(to) - secondsOf(from) >= 6 * 3600),
-  ].filter((sighting) => !contradicts(sighting, events));
-  const seen = new Set<string>();
-  const distinct = all.filter((sighting) => {
-    const text = JSON.stringify(sighting);
-    const isNew = !seen.has(text);
-    seen.add(text);
-    return isNew;
-  });
-  const chosen: Sighting[] = [];
-  for (const slip of slips) {
-    const without = happens(
-      garden,
-      slips.filter((cause) => cause !== slip),
-    );
-    const telling = distinct.filter(
-      (sighting) => !chosen.includes(sighting) && contradicts(sighting, without),
-    );
-    if (telling.length === 0) return null;
-    chosen.push(pick(random, telling));
-  }
-  const rest = some(
-    random,
-    distinct.filter((sighting) => !chosen.includes(sighting)),
-    3 - chosen.length,
-  );
-  return chosen.length + rest.length === 3 ? [...chosen, ...rest] : null;
-}
-
-/** What a homeowner answers who is asked whether a station ran in a night. */
-export function answerTo({ station, from, to }: Ask, events: readonly Event[]): Sighting {
-  const own = events.filter(
-    (event) => event.station === station && event.on < to && event.off > from,
-  );
-  const [first] = own;
-  const span = { from: moment(from), to: moment(to), station };
-  if (!first) return { saw: 'dry', ...span };
-  const minutes = Math.max(1, Math.round((first.off - first.on) / 60));
-  return { saw: 'ran', from: moment(Math.round(first.on / 300) * 300), station, minutes };
-}
-
-/** Whether two courses of events look alike to anybody who watches them. */
-export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
-  return (
-    a.length === b.length &&
-    a.every(
-      ({ station, on, off }, i) =>
-        station === b[i]?.station &&
-        Math.abs(on - (b[i]?.on ?? 0)) <= 600 &&
-        Math.abs(off - (b[i]?.off ?? 0)) <= 600,
-    )
-  );
-}
-
-/** How far two times of day are apart, minutes. */
-const apartOnClock = (a: number, b: number) => {
-  const minutes = Math.abs(Math.round((a - b) / 60)) % 1440;
-  return Math.min(minutes, 1440 - minutes);
-};
-
-/**
- * Whether an explanation names the same cause: the same setting at the same place, in the same direction, so that one looks at the
- * right thing and finds it wrong. A clock by its time of day: whether the date is wrong as well is seen then.
- */
-export function namesSame(a: Cause, b: Cause): boolean {
-  if (a.type === 'clock' || a.type === 'power-failure')
-    return a.type === b.type && 'ahead' in b && apartOnClock(a.ahead, b.ahead) <= 10;
-  if (a.type === 'percent' && b.type === 'percent')
-    return a.program === b.program && a.percent > 100 === b.percent > 100;
-  if (a.type === 'run' && b.type === 'run')
-    return a.program === b.program && a.station === b.station;
-  if ((a.type === 'days' && b.type === 'days') || (a.type === 'phase' && b.type === 'phase'))
-    return a.program === b.program;
-  if (a.type === 'extra-start' && b.type === 'extra-start') return a.program === b.program;
-  if (a.type === 'manual' && b.type === 'manual')
-    return a.station === null || b.station === null || a.station === b.station;
-  if (a.type === 'sensor' || a.type === 'rain-delay') return a.type === b.type;
-  return JSON.stringify(a) === JSON.stringify(b);
 }

@@ -40,6 +40,7 @@ const CUPS = {
   millilitres: [200, 200, 100, 300],
   across: 2,
 };
+
 const DRIP = { emitterLitresPerHour: 2, emitterSpacingMetres: 0.5, rowSpacingMetres: 0.4 };
 
 describe('the rate of a station', () => {

@@ -26,6 +26,7 @@ const A: Program = {
   runs: [{ station: 1, seconds: 1200 }],
   days: { rule: 'weekdays', weekdays: ['mon', 'thu'] },
 };
+
 const B: Program = { ...A, letter: 'B', starts: ['05:00'], runs: [{ station: 2, seconds: 600 }] };
 const plan = (
   programs: readonly Program[] = [A, B],
@@ -65,6 +66,7 @@ interface Case {
   /** Whether one click fixes it. */
   readonly fixed: boolean;
 }
+
 const split = { ...A, starts: ['04:00', '04:10', '04:20'] };
 const twice = { ...A, starts: ['03:00', '04:00'] };
 

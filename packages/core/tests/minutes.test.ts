@@ -40,6 +40,7 @@ const CLIMATE: Climate = {
   etoMmPerDay: [7, 6.5, 5, 3.5, 2, 1.5, 1.5, 2, 3, 4.5, 5.5, 6.5],
   rainMm: [10, 12, 20, 40, 60, 70, 70, 60, 50, 40, 20, 15],
 };
+
 const FULL: SurveyStation = {
   number: 1,
   head: 'fixed-spray',

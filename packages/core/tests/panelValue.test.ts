@@ -17,6 +17,7 @@ const DIGITS: PanelStyle = {
   dialect: { weekdayKeys: 'digits', intervalCounts: 'between' },
   clock: '12',
 };
+
 const day = (text: string) => parseDate(text) ?? NaN;
 const week = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 

@@ -39,6 +39,7 @@ function places(value: Json, path: (string | number)[] = []): (string | number)[
     ),
   ];
 }
+
 function replaced(value: Json, path: (string | number)[], change: (old: Json) => Json): Json {
   const [key, ...rest] = path;
   if (key === undefined) return change(value);
@@ -49,6 +50,7 @@ function replaced(value: Json, path: (string | number)[], change: (old: Json) =>
   else delete copy[key];
   return copy;
 }
+
 const junk = fc.constantFrom<Json>(
   undefined,
   null,

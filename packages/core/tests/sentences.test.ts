@@ -2,9 +2,13 @@
 import { expect, test } from '@jest/globals';
 import { fixWords, findingSentence, parseDate, parseTime } from '@water-clock/core';
 import type { Fault, FaultCode } from '../src/document/fault.ts';
-import type { Finding, FindingCode, TimerLimit } from '../src/judge/finding.ts';
+import {
+  type Finding,
+  type FindingCode,
+  type TimerLimit,
+  FINDING_CODES,
+} from '../src/judge/finding.ts';
 import type { FixWhat } from '../src/judge/fixes.ts';
-import { FINDING_CODES } from '../src/judge/finding.ts';
 import { faultLine } from '../src/words/faultWords.ts';
 
 const ON = parseDate('2027-06-07') ?? 0;

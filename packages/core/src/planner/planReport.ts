@@ -1,13 +1,8 @@
 /** The answer of `water-clock plan` (planning.md section 3). */
 import type { Brief } from '../brief/brief.ts';
 import { pathText } from '../document/fault.ts';
-import {
-  conflictSentences,
-  proofSentence,
-  reasonSentence,
-  simplerSentence,
-  sourceWords,
-} from './plannerWords.ts';
+import { proofSentence, reasonSentence, simplerSentence, sourceWords } from './plannerWords.ts';
+import { conflictSentences } from './demandWords.ts';
 import type { Worked } from './workOut.ts';
 
 export function planReport(

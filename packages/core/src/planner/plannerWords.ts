@@ -4,9 +4,7 @@ import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
-import type { Conflict } from './conflicts.ts';
 import type { Cost } from './cost.ts';
-import type { Demand, MilderWhat } from './demand.ts';
 import type { Reason } from './reasons.ts';
 import type { Proof } from './proof.ts';
 import type { SeasonMonth } from './season.ts';
@@ -24,7 +22,7 @@ import {
   type ClockStyle,
 } from '../words/words.ts';
 
-const counted = (count: number, one: string, many = `${one}s`) =>
+export const counted = (count: number, one: string, many = `${one}s`) =>
   `${count} ${count === 1 ? one : many}`;
 
 /** `Front lawn (1)`, or `station 1`. */
@@ -34,7 +32,7 @@ export function stationWords({ stations }: Pick<Brief, 'stations'>, number: numb
 }
 
 /** `2 days`, `2 to 3 days`. */
-const daysRange = (least: number, most: number) =>
+export const daysRange = (least: number, most: number) =>
   least === most ? counted(least, 'day') : `${least} to ${most} days`;
 
 const datesWords = (dates: number) => {
@@ -216,132 +214,6 @@ export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = {
   'repeated-starts': 'Repeated starts',
   'one-program': 'One program',
 };
-
-/** What is asked for, as the homeowner would put it. */
-export function demandSentence(
-  { about, station, path }: Demand,
-  brief: Brief,
-  clock: ClockStyle,
-): string {
-  const wish = wishOf(brief);
-  const rules = brief.rules ?? {};
-  const who = station ? capitalized(stationWords(brief, station.number)) : '';
-  switch (about) {
-    case 'days':
-      return `${who} needs ${daysRange(station?.days?.least ?? 1, station?.days?.most ?? 7)} a week.`;
-    case 'cycle':
-      return `${who} can run ${lengthWords(station?.cycleSeconds ?? 0)} before water runs off.`;
-    case 'often':
-      return `${who} needs to run ${station?.oftenADay?.times ?? 2} times a day between ${startWords(station?.oftenADay?.from ?? '', clock)} and ${startWords(station?.oftenADay?.to ?? '', clock)}.`;
-    case 'water':
-      return `${who} needs water.`;
-    case 'weekdays':
-      return (rules.weekdays ?? []).length === 0
-        ? 'Watering is not allowed here on any day.'
-        : `Watering is allowed here only on ${weekdaysWords(rules.weekdays ?? [])}.`;
-    case 'parity':
-      return `Watering is allowed here only on ${rules.parity} dates.`;
-    case 'windows':
-      return `Watering is not allowed here ${listed((rules.noWaterWindows ?? []).map(({ from, to, weekdays }) => `from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? ` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
-    case 'days-per-week':
-      return `At most ${counted(rules.mostDaysPerWeek ?? 7, 'day')} a week are allowed here.`;
-    case 'mowing':
-      return `The lawn must be dry for mowing on ${weekdaysWords(brief.mowing?.weekdays ?? [])}${brief.mowing?.dayBefore ? ', and the day before' : ''}.`;
-    case 'off-days':
-      return `The timer skips some days of the month: ${listed(brief.settings?.offDaysOfMonth ?? [])}.`;
-    case 'starts':
-      return wish.starts === 'one'
-        ? 'Each program has one start.'
-        : wish.starts === 'repeated'
-          ? 'Repeated starts do the soaking.'
-          : 'The timer does the soaking.';
-    case 'day-wish':
-      return wish.days === 'weekdays'
-        ? 'Days are set as weekdays.'
-        : 'Days are set as an interval.';
-    case 'one-program':
-      return 'There is only one program.';
-    case 'headroom':
-      return `Nothing overlaps at up to ${wish.headroomPercent} %.`;
-    case 'apart': {
-      const pair = wish.apart[typeof path[2] === 'number' ? path[2] : 0] ?? ['', ''];
-      return `${capitalized(pair[0])} and ${pair[1]} never share a program.`;
-    }
-    case 'program-count':
-      return `The timer has ${counted(brief.timer.programCount, 'program')}.`;
-    case 'start-count':
-      return `The timer has ${counted(brief.timer.startsPerProgram, 'start')} a program.`;
-    case 'day-rules':
-      return 'The timer has only some of the day rules.';
-  }
-}
-
-/** The change that helps, as an offer. */
-export function changeSentence(
-  what: MilderWhat,
-  { station, about }: Demand,
-  brief: Brief,
-  clock: ClockStyle,
-): string {
-  const who = station ? stationWords(brief, station.number) : '';
-  switch (what.kind) {
-    case 'days':
-      return `Let ${who}${what.alike ? ', and all stations with the same days,' : ''} have ${daysRange(what.least, what.most)} a week.`;
-    case 'cycle':
-      return `Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
-    case 'times':
-      return `Let ${who} run ${what.times} times a day.`;
-    case 'span':
-      return `Let ${who} run between ${startWords(what.from, clock)} and ${startWords(what.to, clock)}.`;
-    case 'without-station':
-      return `Leave ${who} out and water it by hand.`;
-    case 'weekdays':
-      return `Ask whether ${weekdaysWords(what.added)} can be allowed too.`;
-    case 'days-per-week':
-      return `Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
-    case 'dropped':
-      return DROPPED[about] ?? 'Drop it.';
-    case 'window':
-      return `Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
-    case 'mowing':
-      return what.dayBefore
-        ? `Mow only on ${weekdaysWords(what.weekdays)}.`
-        : `Keep it dry only on ${weekdaysWords(what.weekdays)}.`;
-    case 'wish':
-      return about === 'one-program' ? 'Allow more programs.' : 'Let the planner choose.';
-    case 'headroom':
-      return `Accept ${what.percent} %.`;
-    case 'count':
-      return about === 'program-count'
-        ? `A timer with ${counted(what.count, 'program')} would do.`
-        : `A timer with ${counted(what.count, 'start')} a program would do.`;
-    case 'timer':
-      return `A timer like “${what.timer.name}” would do.`;
-  }
-}
-
-const DROPPED: Partial<Record<Demand['about'], string>> = {
-  parity: 'Ask whether other dates can be allowed.',
-  windows: 'Ask whether watering can be allowed at that hour.',
-  mowing: 'Mow on any day and accept wet grass.',
-  'off-days': 'Use every day of the month.',
-  apart: 'Let them share a program.',
-  often: 'Water it like the others.',
-};
-
-/** A conflict in one sentence or two. */
-export function conflictSentences(
-  { demand, change, isEnough }: Conflict,
-  brief: Brief,
-  clock: ClockStyle,
-) {
-  return {
-    demand: demandSentence(demand, brief, clock),
-    change: change
-      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ' More than this is in the way.'}`
-      : 'Changing this alone is not enough.',
-  };
-}
 
 /** What a plan of another kind costs more, or less, than the first one, in a line. */
 export function comparedSentence(cost: Cost, first: Cost): string {

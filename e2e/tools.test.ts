@@ -1,0 +1,272 @@
+/** Sums at a station, photos, spreadsheets, the office’s library and the minutes of the three schools, on the real interface. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { deflateSync, crc32 } from 'node:zlib';
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import { type Survey } from '@water-clock/core';
+import { accessibilityFaults, choose, FENNIMORE, House, saved, sees } from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+beforeAll(async () => {
+  house = await House.open();
+});
+afterAll(() => house.close());
+
+interface Record {
+  readonly survey: Survey;
+  readonly plan: {
+    readonly stations: readonly {
+      readonly number: number;
+      readonly name?: string;
+      readonly cycleSeconds?: number;
+    }[];
+  };
+}
+
+const recordOf = async (page: Page): Promise<Record> => {
+  await saved(page);
+  return page.evaluate(async () => {
+    const [, , id = ''] = location.pathname.split('/');
+    return (await fetch(`/api/timers/${id}`)).json() as Promise<Record>;
+  });
+};
+
+/** Presses a button by what stands on it, clear of what is fixed to the edge of the screen. */
+async function press(page: Page, name: string): Promise<void> {
+  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
+  await button?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
+  await button?.click();
+}
+
+const file = (name: string, content: string | Buffer) => {
+  const at = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), name);
+  writeFileSync(at, content);
+  return at;
+};
+
+async function upload(page: Page, selector: string, at: string): Promise<void> {
+  const input = await page.waitForSelector(selector);
+  // The cast holds because the selector names a file input.
+  await (input as { uploadFile?: (...paths: string[]) => Promise<void> } | null)?.uploadFile?.(at);
+}
+
+/** A black PNG of any size: large ones are small files. */
+function blackPng(width: number, height: number): Buffer {
+  const chunk = (name: string, data: Buffer) => {
+    const body = Buffer.concat([Buffer.from(name), data]);
+    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+    length.writeUInt32BE(data.length);
+    sum.writeUInt32BE(crc32(body));
+    return Buffer.concat([length, body, sum]);
+  };
+  const head = Buffer.alloc(13);
+  head.writeUInt32BE(width, 0);
+  head.writeUInt32BE(height, 4);
+  head[8] = 8;
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(Buffer.alloc((width + 1) * height))),
+    chunk('IEND', Buffer.alloc(0)),
+  ]);
+}
+
+test('photos: scaled down on the device, an executable and a broken one refused, forty megapixels taken', async () => {
+  const page = await house.at(`${FENNIMORE}/walk/5`);
+  const input = '.photos input[type=file]';
+  await upload(
+    page,
+    input,
+    file('heads.jpg', Buffer.concat([Buffer.from('MZ'), Buffer.alloc(500)])),
+  );
+  await sees(page, '.photos .fault', /heads\.jpg is no picture that this device can read/);
+  await upload(page, input, file('garden.png', blackPng(7300, 5500)));
+  await page.waitForSelector('img.photo');
+  const { survey } = await recordOf(page);
+  const [id] = survey.stations.find(({ number }) => number === 5)?.photos ?? [];
+  await page.waitForFunction(
+    async (photo) => (await fetch(`/api/photos/${photo}`)).ok,
+    {},
+    id ?? 'none',
+  );
+  const size = await page.evaluate(async (photo) => {
+    const bitmap = await createImageBitmap(await (await fetch(`/api/photos/${photo}`)).blob());
+    return [bitmap.width, bitmap.height];
+  }, id ?? 'none');
+  expect(size).toEqual([1600, 1205]);
+  await page.close();
+});
+
+test('stations from a spreadsheet: each bad cell marked, nothing else refused, a hundred thousand rows answered', async () => {
+  const page = await house.at(`${FENNIMORE}/stations`);
+  await press(page, 'Stations from CSV');
+  const input = '.ant-modal input[type=file]';
+  await upload(page, input, file('long.csv', `number;name\n${'1;x\n'.repeat(100_000)}`));
+  await sees(page, '.cell-faults', /at most 200 rows/);
+  await upload(
+    page,
+    input,
+    file('stations.csv', 'number;name;area_m2;soil\n1;Rockery;-4;\n2;;30;chalk\n'),
+  );
+  await sees(page, '.cell-faults', /Line 2, area_m2.*Line 3, soil/s);
+  expect(
+    await page.$$eval('td.cell-bad', (cells) => cells.map((cell) => cell.textContent)),
+  ).toEqual(['-4', 'chalk']);
+  await press(page, 'Take 2 stations');
+  await sees(page, '.walked', /Rockery/);
+  const { survey } = await recordOf(page);
+  expect(survey.stations[0]).toMatchObject({ areaSquareMetres: 58, soil: 'sandy-loam' });
+  expect(survey.stations[1]).toMatchObject({ areaSquareMetres: 30 });
+  await page.close();
+});
+
+test('the office’s library: rules tried on a house, a kind from what is seen on the box, weather from a file', async () => {
+  const page = await house.at('/');
+  await page.goto(`${house.server.url}/library/rules`);
+  await sees(page, '.library-list', /Ostrelle district.*Quarrimead shire/s);
+  await press(page, 'New');
+  await page.waitForSelector('.clause-line summary');
+  await page.click('.clause-line summary');
+  await press(page, '7');
+  for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri']) await press(page, day);
+  await sees(page, '.clause-line summary', /numbers ending in 7: only on Sat and Sun/);
+  await page.click('.try-rules input', { count: 3 });
+  await page.keyboard.type('17a');
+  await sees(page, '.rules-now', /Today: only on Sat and Sun/);
+  await press(page, 'Save');
+  await sees(page, '.save-bar', /Saved/);
+
+  await page.goto(`${house.server.url}/library/kinds`);
+  await press(page, 'Make one from what is seen on the box');
+  await page.keyboard.type('Grey box in the laundry');
+  await page.focus('::-p-aria([name="Starts"][role="textbox"])');
+  await page.keyboard.type('6');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('.kind-picker');
+  await sees(page, 'h2', /Grey box in the laundry/);
+  const kinds = await page.evaluate(async () => (await fetch('/api/library/kinds')).text());
+  expect(kinds).toContain('Grey box in the laundry');
+
+  await page.goto(`${house.server.url}/library/climates`);
+  await press(page, 'New');
+  const months = Array.from({ length: 12 }, (_, i) => `${i + 1},30,15,40,${i === 0 ? 7 : ''}`);
+  const heading = 'month,highest_c,lowest_c,rain_mm,eto_mm\n';
+  const input = '[aria-label="CSV file of weather"]';
+  await upload(page, input, file('short.csv', heading + months.slice(0, 11).join('\n')));
+  await sees(page, '[role=alert]', /Nothing was taken: there is nothing of December/);
+  await upload(page, input, file('whole.csv', heading + months.join('\n')));
+  await sees(page, '.year-table', /as entered.*Hargreaves/s);
+  await press(page, 'Save');
+  await sees(page, '.save-bar', /Saved/);
+  await page.close();
+});
+
+test('minutes by three schools: chosen by station, overruled with a source, put on the timer', async () => {
+  const page = await house.at(`${FENNIMORE}/minutes`);
+  await page.waitForSelector('.minutes-of-stations');
+  await page.click('[aria-label^="Station 3 by Rule of thumb"]');
+  const open = await page.waitForSelector('::-p-aria([name="Why station 3"])');
+  await open?.click();
+  const factor = await page.waitForSelector(
+    '.school:nth-child(3) ::-p-aria([name="Plant factor (×)"])',
+  );
+  await factor?.click({ count: 3 });
+  await page.keyboard.type('0.7');
+  await page.keyboard.press('Tab');
+  await sees(page, '.school:nth-child(3)', /your own number/);
+  const { survey } = await recordOf(page);
+  expect(survey.stations[2]).toMatchObject({ school: 'thumb', overruled: { plantFactor: 0.7 } });
+  // The present month, as the site has it, is made the one of 100 percent, and set.
+  const month = await page.$$eval(
+    '.season li',
+    (months) => months.findIndex((item) => item.classList.contains('season-now')) + 1,
+  );
+  await page.select('.minutes-choices label:nth-child(2) select', String(month));
+  await sees(page, '.season-now', /100$/);
+  const set = await page.waitForSelector('.survey-view button::-p-text(Set 100 %)');
+  await set?.click();
+  await sees(page, '.survey-view button', /100 % is set/);
+  await page.close();
+});
+
+test.each([
+  'rules',
+  'rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01',
+  'kinds/5d1e0000-7a3c-4c1e-8e5a-000000000003',
+  'minutes/5d1e0000-7a3c-4c1e-8e5a-0000000000f1',
+  'climates',
+])(
+  'on a phone nothing of the library’s %s is cut off, and all of it can be read out',
+  async (entry) => {
+    const page = await house.at('/', 390, 844);
+    await page.goto(`${house.server.url}/library/${entry}`);
+    await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
+    await page.evaluate(() =>
+      document.querySelectorAll('summary').forEach((element) => element.click()),
+    );
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
+      390,
+    );
+    expect(await accessibilityFaults(page)).toEqual([]);
+    await page.close();
+  },
+);
+
+test('cups and flow: what was caught, what it means, and whether two stations could run at once', async () => {
+  const page = await house.at(`${FENNIMORE}/walk/2`);
+  await press(page, 'Catch cups');
+  await page.waitForSelector('.cup-entry input');
+  await page.type('.cup-entry input', '50 50 50 10');
+  await page.keyboard.press('Enter');
+  await sees(page, '.tool-answer', /uniformity 25 %.*Driest: row 1, cup 4/s);
+  await page.type('.cup-entry input', '-5');
+  await page.keyboard.press('Enter');
+  await sees(page, '.tool .fault', /"-5" is no volume/);
+  await press(page, 'Flow');
+  const flow = async (label: string, text: string) => {
+    const field = await page.waitForSelector(`.tool ::-p-aria([name="${label}"])`);
+    await field?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
+    await field?.click({ count: 3 });
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  };
+  await flow('Meter before (l)', '1000');
+  await flow('Meter after (l)', '1000');
+  await flow('Ran (minutes)', '2');
+  await sees(page, '.tool .fault', /No flow/);
+  await flow('Meter after (l)', '1030');
+  await sees(page, '.tool-answer', /15\.0 l\/min/);
+  await flow('The supply gives (l/min)', '40');
+  await choose(page, '.tool-fields select', '3 Back lawn near');
+  await sees(page, '.tool-answer', /No: both take 42\.0 l\/min, more than the 40\.0/);
+  await page.close();
+});
+
+test('a house in feet and gallons: what is typed comes back as it was typed', async () => {
+  const page = await house.at(`${FENNIMORE}/house`);
+  await page.waitForSelector('.site-more summary');
+  await page.click('.site-more summary');
+  await choose(page, 'select[name=units]', 'inches, feet, US gallons');
+  await press(page, 'Save the house');
+  await sees(page, '.site-form [role=status]', /Saved/);
+  await page.goto(`${house.server.url}${FENNIMORE}/walk/6`);
+  for (const typed of ['377', '123']) {
+    const field = await page.waitForSelector('::-p-aria([name="Area (ft²)"])');
+    await field?.click({ count: 3 });
+    await page.keyboard.type(typed);
+    await page.keyboard.press('Tab');
+    await saved(page);
+    await page.reload();
+    await page.waitForSelector('[data-field="Area"]');
+    expect(await page.$eval('[data-field="Area"]', (one) => (one as HTMLInputElement).value)).toBe(
+      typed,
+    );
+  }
+  const { survey } = await recordOf(page);
+  const area = survey.stations.find(({ number }) => number === 6)?.areaSquareMetres;
+  expect(area).toBeCloseTo(123 * 0.3048 ** 2, 9);
+  await page.close();
+});

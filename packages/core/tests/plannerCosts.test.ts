@@ -1,0 +1,125 @@
+/** What the planner says of costs, proofs and months, as people read it. */
+import { describe, expect, test } from '@jest/globals';
+import type { Brief } from '@water-clock/core';
+import type { Cost } from '../src/planner/cost.ts';
+import {
+  comparedSentence,
+  monthSentence,
+  proofSentence,
+  simplerSentence,
+} from '../src/planner/plannerWords.ts';
+import { realisticBrief } from './plannerBriefs.ts';
+
+const base = realisticBrief(3, 4);
+const brief: Brief = {
+  ...base,
+  timer: { ...base.timer, name: 'Demo timer', programCount: 3, startsPerProgram: 4 },
+  settings: { offDaysOfMonth: [13, 31] },
+  stations: [
+    {
+      number: 1,
+      name: 'Front lawn',
+      weeklySeconds: 3600,
+      group: 'lawn',
+      days: { least: 2, most: 3 },
+      cycleSeconds: 420,
+    },
+    {
+      number: 2,
+      weeklySeconds: 1800,
+      group: 'beds',
+      days: { least: 1, most: 1 },
+      oftenADay: { times: 3, from: '09:00', to: '16:00' },
+    },
+  ],
+  rules: {
+    weekdays: ['mon', 'wed', 'sat'],
+    parity: 'odd',
+    mostDaysPerWeek: 3,
+    noWaterWindows: [{ from: '09:00', to: '18:00', weekdays: ['sun'] }],
+  },
+  mowing: { weekdays: ['fri'], dayBefore: true },
+  wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
+};
+
+describe('costs', () => {
+  const best: Cost = [1, 30, 2, 4, 12, 20];
+
+  test('how far the proof goes', () => {
+    const said = [
+      { optimal: true, bound: best },
+      { optimal: false, bound: best },
+      { optimal: false, bound: [0, 0, 0, 0, 0, 0] },
+      { optimal: false, bound: [1, 30, 2, 3, 0, 0] },
+      { optimal: false, bound: [1, 30, 2, 4, 5.2, 0] },
+    ].map((proof) => proofSentence(proof as { optimal: boolean; bound: Cost }, best));
+    expect(said).toMatchInlineSnapshot(`
+     [
+       "Proven: no plan is better.",
+       "Proven: no plan is better.",
+       "Best found: 1 station does not get what it needs. Whether a better plan is possible is not proven.",
+       "Best found: 4 starts. At least 3 starts are needed; whether fewer than this plan's are possible is not proven.",
+       "Best found: 12 thousandths away from the need. No plan is better than this: 6 thousandths away from the need. Whether one in between is possible is not proven.",
+     ]
+    `);
+  });
+
+  test('what something simpler would cost, and another kind of plan', () => {
+    const costs: readonly (Cost | null)[] = [
+      null,
+      [3, 30, 2, 4, 12, 20],
+      [1, 75, 2, 4, 12, 20],
+      [1, 30, 3, 4, 12, 20],
+      [1, 30, 2, 4, 40, 20],
+    ];
+    const said = costs.flatMap((cost) => [
+      simplerSentence({ what: 'programs', count: 1, cost }, best),
+      simplerSentence({ what: 'starts', count: 2, cost }, best),
+      ...(cost ? [comparedSentence(cost, best)] : []),
+    ]);
+    said.push(
+      comparedSentence(best, best),
+      comparedSentence([1, 30, 2, 4, 3, 20], best),
+      comparedSentence([0, 0, 1, 2, 12, 20], best),
+    );
+    expect(said).toMatchInlineSnapshot(`
+     [
+       "With 1 program there is no plan.",
+       "With 2 starts a program there is no plan.",
+       "With 1 program, 2 more stations would not get enough water.",
+       "With 2 starts a program, 2 more stations would not get enough water.",
+       "2 more stations off their need",
+       "With 1 program, 45 min more a week would fall outside the wished hours.",
+       "With 2 starts a program, 45 min more a week would fall outside the wished hours.",
+       "45 min more a week outside the wished hours",
+       "With 1 program, there would be 3 programs.",
+       "With 2 starts a program, there would be 3 programs.",
+       "1 more program",
+       "With 1 program, the runs would be further from the need.",
+       "With 2 starts a program, the runs would be further from the need.",
+       "runs further from the need",
+       "the same",
+       "runs nearer the need",
+       "1 fewer station off its need, 30 min less a week outside the wished hours, 1 fewer program and 2 fewer starts",
+     ]
+    `);
+  });
+});
+
+test('what the programs of the year do in a month', () => {
+  const month = { month: 5, percent: 60, off: [], late: 0, tight: false, serves: true, plan: null };
+  const said = [
+    month,
+    { ...month, percent: null },
+    { ...month, serves: false, off: [1] },
+    { ...month, serves: false, off: [1, 2, 3, 4, 5], late: 1800, tight: true },
+  ].map((each) => monthSentence(each, brief));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "May: 60 %.",
+     "May: no water is needed: switch the timer off.",
+     "May: at 60 %, Front lawn (1) would be more than a tenth away from its need.",
+     "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than a tenth away from their needs, watering would end 30 min late and cycles could overlap.",
+   ]
+  `);
+});

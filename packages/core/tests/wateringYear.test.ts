@@ -1,0 +1,141 @@
+/** A year of watering: litres and money, and each run as an event of a calendar. */
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  costOfYear,
+  EMPTY_SURVEY,
+  formatDate,
+  simulate,
+  waterUsage,
+  wateringEvents,
+  WEEKDAYS,
+  type Plan,
+  type Survey,
+  type Tariff,
+  type WateringEvent,
+} from '@water-clock/core';
+import { priceOf } from '../src/garden/usage.ts';
+import { anyPlan } from './randomPlans.ts';
+import { gardenFrom, randomFrom, TODAY } from './faultyTimers.ts';
+
+const DAY = 86_400;
+
+describe('water and money', () => {
+  test('litres are those of every run of a year, one by one', () => {
+    for (const seed of [1, 2, 3, 5, 8]) {
+      const { plan: garden } = gardenFrom(randomFrom(seed));
+      const survey: Survey = {
+        stations: garden.stations.map(({ number }) => ({
+          number,
+          flow: { by: 'timer', litresPerMinute: 4 + number },
+        })),
+      };
+      // Slow and obvious; where programs overlap a queue still gives all of it.
+      const queue: Plan = { ...garden, timer: { ...garden.timer, onOverlap: 'queue' } };
+      let litres = 0;
+      for (const { station, on, off } of simulate(queue, TODAY, 365).runs)
+        litres += ((off - on) / 60) * (4 + station);
+      const usage = waterUsage(garden, survey, TODAY);
+      expect(Math.abs(usage.litresAYear - litres) / litres).toBeLessThan(0.01);
+      expect(usage.unknown).toEqual([]);
+      expect(waterUsage(garden, EMPTY_SURVEY, TODAY)).toMatchObject({ litresAYear: 0 });
+      expect(waterUsage(garden, EMPTY_SURVEY, TODAY).unknown.length).toBeGreaterThan(0);
+    }
+  });
+
+  const tariff: Tariff = {
+    currency: 'Kr',
+    periodDays: 73,
+    steps: [
+      { upToLitres: 10_000, perCubicMetre: 1 },
+      { upToLitres: 25_000, perCubicMetre: 2 },
+      { perCubicMetre: 5 },
+    ],
+    houseLitres: 8000,
+  };
+
+  test('the price of a period is that of each litre by its own step', () => {
+    for (const litres of [0, 1, 9999, 10_000, 10_001, 24_999, 25_000, 61_234]) {
+      let slow = 0;
+      for (let litre = 1; litre <= litres; litre++)
+        slow += litre <= 10_000 ? 0.001 : litre <= 25_000 ? 0.002 : 0.005;
+      expect(priceOf(litres, tariff)).toBeCloseTo(slow, 6);
+    }
+  });
+
+  test('a year is five bills with the garden less five without it', () => {
+    const weekly = 7 * 300;
+    const usage = {
+      stations: [
+        {
+          station: 1,
+          litresPerMinute: 1,
+          source: 'measured' as const,
+          weeklyByMonth: new Array<number>(12).fill(weekly),
+        },
+      ],
+      unknown: [],
+      litresAYear: 0,
+      uncertainLitres: 0,
+      peakWeekLitres: weekly,
+    };
+    const bill = priceOf(8000 + 73 * 300, tariff) - priceOf(8000, tariff);
+    expect(costOfYear(usage, tariff)).toBeCloseTo(5 * bill, 6);
+    // A period that the year cuts off is worth its share.
+    const longer = { ...tariff, periodDays: 250, steps: [{ perCubicMetre: 3 }] };
+    expect(costOfYear(usage, longer)).toBeCloseTo((365 * 300 * 3) / 1000, 6);
+  });
+});
+
+describe('watering as events', () => {
+  /** Slow and obvious: every date of the span, looked at by the words of the rule. */
+  function expanded(
+    { station, program, on, seconds, rule }: WateringEvent,
+    until: number,
+  ): string[] {
+    const text = (moment: number) => `${station} ${program} ${moment} ${moment + seconds}`;
+    if (!rule) return on < until ? [text(on)] : [];
+    const found: string[] = [];
+    for (let day = Math.floor(on / DAY), n = 0; day * DAY < until; day++, n++) {
+      const weekday = WEEKDAYS[(((day + 3) % 7) + 7) % 7] ?? 'mon';
+      const moment = on + n * DAY;
+      if (
+        n % rule.everyDays === 0 &&
+        (rule.weekdays?.includes(weekday) ?? true) &&
+        (rule.monthDays?.includes(Number(formatDate(day).slice(8))) ?? true) &&
+        moment < until
+      )
+        found.push(text(moment));
+    }
+    return found;
+  }
+
+  const agrees = (plan: Plan, days: number) => {
+    const until = (TODAY + days) * DAY;
+    const told = wateringEvents(plan, TODAY, days + 1).flatMap((event) => expanded(event, until));
+    const runs = simulate(plan, TODAY, days + 1)
+      .runs.filter(({ on }) => on < until)
+      .map(({ station, letter, on, off }) => `${station} ${letter} ${on} ${off}`);
+    expect(told.sort()).toEqual(runs.sort());
+    return runs.length;
+  };
+
+  test('are every run of two years, in gardens as technicians leave them', () => {
+    let byRule = 0;
+    for (let seed = 1; seed <= 40; seed++) {
+      const { plan: garden } = gardenFrom(randomFrom(seed));
+      expect(agrees(garden, 730)).toBeGreaterThan(100);
+      if (wateringEvents(garden, TODAY).some(({ rule }) => rule)) byRule += 1;
+    }
+    expect(byRule).toBeGreaterThan(10);
+  });
+
+  test('and in plans of every kind', () => {
+    fc.assert(
+      fc.property(anyPlan, (plan) => {
+        agrees(plan, 60);
+      }),
+      { numRuns: 150, seed: 61 },
+    );
+  });
+});
