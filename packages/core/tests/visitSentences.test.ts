@@ -1,0 +1,253 @@
+/** What a visit and a diagnosis say, as people read it: sightings, causes, where to look, what to mend, what to ask. */
+import { expect, test } from '@jest/globals';
+import {
+  askSentence,
+  explanationSentence,
+  lookSentence,
+  mendSentence,
+  openPointSentence,
+  parseDate,
+  sightingSentence,
+  visitFindingSentence,
+  type Plan,
+  type Sighting,
+} from '@water-clock/core';
+import type { Cause, CauseType } from '../src/diagnose/causes.ts';
+import type { OpenPoint } from '../src/record/closing.ts';
+import type { VisitFinding } from '../src/record/visitFindings.ts';
+import { gardenFrom, randomFrom } from './faultyTimers.ts';
+
+const ON = parseDate('2027-06-09') ?? 0;
+const AT = ON * 86_400 + 15 * 3600;
+const { plan: garden } = gardenFrom(randomFrom(9));
+const plan: Plan = {
+  ...garden,
+  stations: garden.stations.map((station) =>
+    station.number === 1 ? { ...station, name: 'Rose bed' } : station,
+  ),
+};
+const speech = { plan, on: ON, clock: '12' } as const;
+
+test('every way to tell of a sighting', () => {
+  const ran: Sighting = { saw: 'ran', from: '2027-06-08T15:15' };
+  const dry: Sighting = { saw: 'dry', from: '2027-06-07T21:00', to: '2027-06-08T09:00' };
+  const said = [
+    ran,
+    { ...ran, station: 1 },
+    { ...ran, station: 2, minutes: 12 },
+    { ...ran, station: 1, to: '2027-06-09T07:00', times: 1 },
+    { ...ran, to: '2027-06-09T07:00', times: 3 },
+    { ...ran, station: 99 },
+    dry,
+    { ...dry, station: 1 },
+    { ...dry, station: 1, ranBefore: true },
+    { ...dry, station: 1, ranAfter: true },
+    { ...dry, station: 1, ranBefore: true, ranAfter: true },
+  ].map((sighting) => sightingSentence(sighting, speech));
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "Something ran Tue 8 June, 3:15 pm.",
+     "Rose bed (station 1) ran Tue 8 June, 3:15 pm.",
+     "Station 2 ran Tue 8 June, 3:15 pm, for about 12 min.",
+     "Rose bed (station 1) ran once from Tue 8 June, 3:15 pm to Wed 9 June, 7:00 am.",
+     "Something ran 3 times from Tue 8 June, 3:15 pm to Wed 9 June, 7:00 am.",
+     "Station 99 ran Tue 8 June, 3:15 pm.",
+     "Nothing ran from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran just before.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran again then.",
+     "Rose bed (station 1) did not run from Mon 7 June, 9:00 pm to Tue 8 June, 9:00 am: it ran just before, and it ran again then.",
+   ]
+  `);
+});
+
+const A = { program: 'A' };
+const CAUSES: { readonly [Type in CauseType]: readonly Extract<Cause, { type: Type }>[] } = {
+  clock: [
+    { type: 'clock', ahead: 43_200 },
+    { type: 'clock', ahead: -3600 },
+    { type: 'clock', ahead: 86_400 },
+    { type: 'clock', ahead: 1500 },
+  ],
+  'extra-start': [{ type: 'extra-start', ...A, start: '15:10' }],
+  'other-start': [{ type: 'other-start', ...A, start: '04:00', to: '16:00' }],
+  'extra-program': [
+    {
+      type: 'extra-program',
+      program: {
+        letter: 'C',
+        starts: ['08:00'],
+        runs: [{ station: 1, seconds: 600 }],
+        days: { rule: 'daily' },
+      },
+    },
+  ],
+  percent: [
+    { type: 'percent', percent: 50 },
+    { type: 'percent', ...A, percent: 150 },
+  ],
+  phase: [
+    { type: 'phase', ...A, days: 1 },
+    { type: 'phase', ...A, days: 2 },
+  ],
+  days: [{ type: 'days', ...A, days: { rule: 'daily' } }],
+  run: [
+    { type: 'run', ...A, station: 1, seconds: 1800 },
+    { type: 'run', ...A, station: 1, seconds: 0 },
+  ],
+  'half-set': [{ type: 'half-set', ...A }],
+  'rain-delay': [{ type: 'rain-delay', until: '2027-06-12' }],
+  off: [{ type: 'off' }],
+  sensor: [{ type: 'sensor', from: AT, to: AT + 86_400 }],
+  manual: [
+    { type: 'manual', station: 1, at: AT, seconds: 600 },
+    { type: 'manual', station: null, at: AT, seconds: 600 },
+  ],
+  'dead-station': [{ type: 'dead-station', station: 1 }],
+  'power-failure': [{ type: 'power-failure', ahead: -AT }],
+};
+
+test('every cause: what went wrong, where to look for it, what to do', () => {
+  const said = Object.values(CAUSES)
+    .flat()
+    .flatMap((cause: Cause) => [
+      explanationSentence([cause], speech),
+      `  ${lookSentence(cause, speech)}`,
+      `  ${mendSentence(cause, speech)}`,
+    ]);
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "The timer’s clock is 12 h ahead: morning and afternoon are swapped.",
+     "  Read the clock: the time, morning or afternoon, and the day of the week.",
+     "  Set the clock, the date and the year; the day of the week confirms them.",
+     "The timer’s clock is 1 h behind.",
+     "  Read the clock: the time, morning or afternoon, and the day of the week.",
+     "  Set the clock, the date and the year; the day of the week confirms them.",
+     "The timer’s clock is 1 day ahead.",
+     "  Read the clock: the time, morning or afternoon, and the day of the week.",
+     "  Set the clock, the date and the year; the day of the week confirms them.",
+     "The timer’s clock is 25 min ahead.",
+     "  Read the clock: the time, morning or afternoon, and the day of the week.",
+     "  Set the clock, the date and the year; the day of the week confirms them.",
+     "Program A has a start left over, at 3:10 pm.",
+     "  Go through every start of program A: does one say 3:10 pm?",
+     "  Key it in as planned.",
+     "Program A starts at 4:00 pm and not at 4:00 am.",
+     "  Read the starts of program A, and whether each is morning or afternoon.",
+     "  Key it in as planned.",
+     "Program C is set, although nobody noted it: 8:00 am, every day.",
+     "  Open program C: are its starts all off?",
+     "  Key it in as planned.",
+     "The seasonal percent is 50 %.",
+     "  Read the percent that is in force.",
+     "  Key it in as planned.",
+     "The percent of program A is 150 %.",
+     "  Read the percent that is in force.",
+     "  Key it in as planned.",
+     "The days left of program A are out by 1 day.",
+     "  Read the days left of program A.",
+     "  Key it in as planned.",
+     "The days left of program A are out by 2 days.",
+     "  Read the days left of program A.",
+     "  Key it in as planned.",
+     "Program A waters every day.",
+     "  Read the watering days of program A.",
+     "  Key it in as planned.",
+     "Rose bed (station 1) is set to 30 min in program A.",
+     "  Read the run times of program A, and its total.",
+     "  Key it in as planned.",
+     "Rose bed (station 1) has no run in program A.",
+     "  Read the run times of program A, and its total.",
+     "  Key it in as planned.",
+     "Program A has no start, no run times or no days, and never waters.",
+     "  Does program A have a start, run times and days?",
+     "  Key it in as planned.",
+     "A rain delay is on, until Sat 12 June.",
+     "  Does the display show a rain delay, or days left of one?",
+     "  End the rain delay.",
+     "Watering is switched off.",
+     "  Is it set to run or off?",
+     "  Set it to run.",
+     "The rain sensor stopped it.",
+     "  Did it rain then? Does the sensor click when you wet it, and is its switch on active?",
+     "  Nothing if it had rained; otherwise test the sensor.",
+     "Somebody started Rose bed (station 1) by hand, Wed 9 June, 3:00 pm.",
+     "  Ask who was at the box that day.",
+     "  Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.",
+     "Somebody started something by hand, Wed 9 June, 3:00 pm.",
+     "  Ask who was at the box that day.",
+     "  Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.",
+     "Rose bed (station 1) does not open: check its wire, its valve and its output.",
+     "  Start Rose bed (station 1) by hand and listen at the valve.",
+     "  Go through the ladder of Rose bed (station 1).",
+     "The timer lost its memory and runs its factory settings.",
+     "  Does the clock flash? Does program A show the factory settings?",
+     "  Set the clock, key everything in, and check the backup battery.",
+   ]
+  `);
+  const [clock] = CAUSES.clock;
+  const [off] = CAUSES.off;
+  if (!clock || !off) throw new Error('both are in the table');
+  expect(explanationSentence([clock, off], speech)).toMatch(/ and | And |; /);
+  expect(explanationSentence([], speech)).toBe('The timer does exactly what it is set to do.');
+});
+
+test('what is asked next names the station and the night', () => {
+  const ask = { station: 1, from: AT, to: AT + 12 * 3600 };
+  // The cast holds: a sentence asks no more of a question.
+  const said = askSentence(ask as unknown as Parameters<typeof askSentence>[0], speech);
+  expect(said).toMatch(/Rose bed.*\?$/);
+});
+
+const OPEN: { readonly [What in OpenPoint['what']]: OpenPoint } = {
+  'no-visit': { what: 'no-visit' },
+  'no-as-found': { what: 'no-as-found' },
+  'no-as-left': { what: 'no-as-left' },
+  'as-left-is-older': { what: 'as-left-is-older' },
+  switched: { what: 'switched', switched: 'bypass' },
+};
+
+test('what keeps a visit open', () => {
+  expect(Object.values(OPEN).map(openPointSentence)).toMatchInlineSnapshot(`
+   [
+     "No visit has been started.",
+     "The settings as found have not been recorded.",
+     "The settings as left have not been recorded.",
+     "Settings were changed after they were recorded as left: record them again.",
+     "Sensor on bypass: put it back, or say why it stays.",
+   ]
+  `);
+});
+
+const VISIT_FINDINGS: {
+  readonly [Code in VisitFinding['code']]: Extract<VisitFinding, { code: Code }>;
+} = {
+  'clock-wrong': { severity: 'warning', code: 'clock-wrong', ahead: 43_200 },
+  'total-differs': {
+    severity: 'warning',
+    code: 'total-differs',
+    program: 'A',
+    shown: 2400,
+    expected: 2460,
+  },
+  'read-at-percent': { severity: 'warning', code: 'read-at-percent', program: 'A', percent: 80 },
+  'manual-left-on': { severity: 'warning', code: 'manual-left-on' },
+  'hidden-not-looked': { severity: 'warning', code: 'hidden-not-looked' },
+  'saved-inside-older': { severity: 'warning', code: 'saved-inside-older' },
+};
+
+test('what the visit itself shows to be wrong', () => {
+  const said = Object.values(VISIT_FINDINGS).map((finding) =>
+    visitFindingSentence(finding, speech),
+  );
+  expect(said).toMatchInlineSnapshot(`
+   [
+     "The timer’s clock is 12 h ahead: morning and afternoon are swapped. Everything it does is off by as much: set the clock first.",
+     "The display shows 40 min as the total of program A; what was noted adds up to 41 min. Check its runs again.",
+     "The run times of program A were read at 80 %. If the display shows adjusted minutes, correcting them corrects them twice.",
+     "A manual run is still on: end it.",
+     "Nobody has looked for hidden programs and starts.",
+     "The settings saved inside the timer are not the ones you leave: save them again, or a restore brings back old settings.",
+   ]
+  `);
+});
