@@ -3,10 +3,11 @@
  * every machine. A change that moves one by more than a tenth, up or down, puts the new number here and says why in its commit.
  */
 import { expect, jest, test } from '@jest/globals';
-import { check, epochDayOf, nightsFrom, type Plan } from '@water-clock/core';
+import { epochDayOf, nightsFrom, type Plan } from '@water-clock/core';
 import { Effort } from '../src/engine/effort.ts';
-import { prove, verdictOf } from '../src/engine/verdict.ts';
+import { prove, verdictOf, type Proven } from '../src/engine/verdict.ts';
 import { yearFrom } from '../src/engine/year.ts';
+import { findingsOf } from '../src/judge/findings.ts';
 import { realisticPlan, worstPlan } from '../bench/plans.mjs';
 
 const ON = epochDayOf({ year: 2027, month: 3, day: 1 });
@@ -27,13 +28,14 @@ function thousandsOf(question: () => unknown): number {
 
 /** Steps of the verdict, and what headroom and findings add to it; of fourteen nights and of a year. */
 function workOf(plan: Plan) {
+  let proven: Proven | null = null;
   const verdict = thousandsOf(() => verdictOf(plan, ON));
-  const proven = thousandsOf(() => prove(plan, ON));
-  const whole = thousandsOf(() => check(plan, ON));
+  const whole = thousandsOf(() => (proven = prove(plan, ON)));
+  const findings = thousandsOf(() => proven && findingsOf(plan, proven, null));
   return [
     verdict,
-    proven - verdict,
-    whole - proven,
+    whole - verdict,
+    findings,
     thousandsOf(() => nightsFrom(plan, ON, 14)),
     thousandsOf(() => yearFrom(plan, ON, 365)),
   ];
