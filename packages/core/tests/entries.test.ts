@@ -2,8 +2,8 @@
 import { expect, test } from '@jest/globals';
 import { applyChange, panelLines, parseDate, type Plan, type PlanChange } from '@water-clock/core';
 import { entryChange } from '../src/panel/entries.ts';
-import { programName } from '../src/panel/line.ts';
-import { sameValue, type PanelStyle } from '../src/panel/value.ts';
+import { programName, type SettingAddress } from '../src/panel/line.ts';
+import { sameValue, type PanelStyle, type PanelValue } from '../src/panel/value.ts';
 import { gardenFrom, randomFrom } from './faultyTimers.ts';
 
 const TODAY = parseDate('2027-06-09') ?? 0;
@@ -129,3 +129,105 @@ test('a program is named as its box names it', () => {
   expect(programName('B', {})).toBe('B');
   expect(programName('B', { programLabels: 'numbers' })).toBe('Program 2');
 });
+
+test.each<readonly [SettingAddress, PanelValue, PlanChange]>([
+  [
+    { of: 'percent' },
+    { kind: 'percent', percent: 80 },
+    { type: 'set-settings', settings: { seasonalPercent: 80 } },
+  ],
+  [
+    { of: 'percent' },
+    { kind: 'percent', percent: 100 },
+    { type: 'set-settings', settings: { seasonalPercent: null } },
+  ],
+  [
+    { of: 'percent', program: letter },
+    { kind: 'percent', percent: 70 },
+    { type: 'set-program', program: letter, fields: { seasonalPercent: 70 } },
+  ],
+  [
+    { of: 'delay' },
+    { kind: 'length', seconds: 10 },
+    { type: 'set-settings', settings: { stationDelaySeconds: 10 } },
+  ],
+  [
+    { of: 'sensor' },
+    { kind: 'sensor', state: 'bypass' },
+    { type: 'set-settings', settings: { sensor: 'bypass' } },
+  ],
+  [
+    { of: 'mode' },
+    { kind: 'switch', on: false },
+    { type: 'set-settings', settings: { mode: 'off' } },
+  ],
+  [
+    { of: 'rain-delay' },
+    { kind: 'date', day: TODAY },
+    { type: 'set-settings', settings: { wateringResumes: '2027-06-09' } },
+  ],
+  [
+    { of: 'rain-delay' },
+    { kind: 'switch', on: false },
+    { type: 'set-settings', settings: { wateringResumes: null } },
+  ],
+  [
+    { of: 'obeys-sensor', station: 1 },
+    { kind: 'switch', on: false },
+    { type: 'set-station', station: 1, fields: { obeysRainSensor: false } },
+  ],
+  [
+    { of: 'enabled', station: 1 },
+    { kind: 'switch', on: true },
+    { type: 'set-station', station: 1, fields: { enabled: null } },
+  ],
+  [
+    { of: 'longest-piece', station: 1 },
+    { kind: 'length', seconds: 420 },
+    { type: 'set-station', station: 1, fields: { cycleSeconds: 420 } },
+  ],
+  [
+    { of: 'soak', program: letter },
+    { kind: 'length', seconds: 0 },
+    { type: 'set-program', program: letter, fields: { soakSeconds: null } },
+  ],
+])('%j noted as %j', (address, value, change) => {
+  expect(entryChange(plan, address, value, TODAY)).toEqual(change);
+});
+
+test('one month of twelve', () => {
+  const byMonth = applied(plan, {
+    type: 'set-settings',
+    settings: { monthlyPercent: new Array<number>(12).fill(100) },
+  });
+  const value = { kind: 'percent', percent: 60 } as const;
+  const change = entryChange(byMonth, { of: 'percent', month: 5 }, value, TODAY);
+  const { monthlyPercent } = applied(byMonth, change).settings;
+  expect(monthlyPercent).toEqual([100, 100, 100, 100, 60, 100, 100, 100, 100, 100, 100, 100]);
+});
+
+test.each(['odd', 'even', 'interval', 'hours', 'daily', 'none'] as const)(
+  'the rule %s from nothing, and again from itself',
+  (rule) => {
+    const value: PanelValue = {
+      kind: 'days',
+      rule,
+      weekdays: rule === 'daily' || rule === 'none' ? [] : ['sun'],
+    };
+    const address = { of: 'days', program: letter } as const;
+    // A count of hours takes the place of starts: those have to go first.
+    const bare = applied(plan, {
+      type: 'several',
+      changes: [
+        { type: 'set-days', program: letter, days: null },
+        ...(rule === 'hours' ? [{ type: 'set-starts', program: letter, starts: [] } as const] : []),
+      ],
+    });
+    const once = applied(bare, entryChange(bare, address, value, TODAY));
+    const daysOf = (each: Plan) => each.programs.find((program) => program.letter === letter)?.days;
+    expect(daysOf(once)?.rule ?? 'none').toBe(rule);
+    // What is known besides, the count and its phase, is kept.
+    const twice = applied(once, entryChange(once, address, value, TODAY));
+    expect(daysOf(twice)).toEqual(daysOf(once));
+  },
+);
