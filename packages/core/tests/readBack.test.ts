@@ -20,8 +20,7 @@ const lineOf = (
   ...first,
   id: `line.${of}`,
   name: `the ${of}`,
-  // The cast holds: reading back looks at the sort of address alone.
-  address: { of, program: 'A', slot: 1, station: 1 } as unknown as KeyLine['address'],
+  address: { of, program: 'A', slot: 1, station: 1 },
   value,
 });
 const time = (second: number | null): PanelValue => ({ kind: 'time', second });

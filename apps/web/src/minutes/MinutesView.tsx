@@ -18,8 +18,8 @@ import {
   type RainWay,
   type RecordChange,
   type School,
-  type SeasonWay,
   type StationMinutes,
+  type Survey,
   type UnitSystem,
 } from '@water-clock/core';
 import { YearCurves } from '../charts/YearCurves.tsx';
@@ -169,7 +169,7 @@ export default function MinutesView(props: StepProps) {
           label="The season is followed"
           value={survey.season ?? 'percent'}
           words={SEASON_WORDS}
-          commit={(season: SeasonWay) => note({ season })}
+          commit={(season: NonNullable<Survey['season']>) => note({ season })}
         />
         <label className="labelled">
           Rain is met by

@@ -6,7 +6,7 @@ import {
   runEntryText,
   splitColumn,
   stepped,
-  type Run,
+  type Plan,
   type RunEntry,
   type Seasonal,
   type Station,
@@ -15,7 +15,7 @@ import {
 export interface RunGridProps {
   readonly letter: string;
   readonly stations: readonly Station[];
-  readonly runs: readonly Run[];
+  readonly runs: Plan['programs'][number]['runs'];
   readonly stepSeconds: number;
   readonly longestSeconds: number;
   /** In force now: what is entered stands beside what it comes to. */

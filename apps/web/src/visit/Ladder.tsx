@@ -1,4 +1,4 @@
-import { RUNG_WORDS, RUNGS, type Rung, type RungTried } from '@water-clock/core';
+import { RUNG_WORDS, RUNGS, type RungTried } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
 
@@ -14,9 +14,9 @@ export function Ladder({
   readonly tried: readonly RungTried[];
   readonly set: (next: readonly RungTried[]) => void;
 }) {
-  const of = (rung: Rung) =>
+  const of = (rung: RungTried['rung']) =>
     tried.find((tried) => tried.station === station && tried.rung === rung);
-  const put = (rung: Rung, next: RungTried | null) =>
+  const put = (rung: RungTried['rung'], next: RungTried | null) =>
     set([
       ...tried.filter((tried) => !(tried.station === station && tried.rung === rung)),
       ...(next ? [next] : []),
