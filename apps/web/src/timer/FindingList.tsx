@@ -122,11 +122,13 @@ function momentOf(
   return day * SECONDS_PER_DAY + (parseTime(start ?? '') ?? SMALL_HOURS);
 }
 
-function whyNotMoved({ where: { program: letter, start } }: Finding, { programs }: Plan): string {
+/** Such a start is not moved: first keep only one, which is the fix of a finding of its own. */
+function isListedTwice(
+  { where: { program: letter, start } }: Finding,
+  { programs }: Plan,
+): boolean {
   const starts = programs.find((program) => program.letter === letter)?.starts ?? [];
-  return starts.filter((time) => time === start).length > 1
-    ? 'This start is listed twice: first keep only one.'
-    : 'No other time of day is free for it.';
+  return starts.filter((time) => time === start).length > 1;
 }
 
 /** What the checks have to say: each with what fixes it, and a way to say that it is meant so. */
@@ -154,11 +156,13 @@ export function FindingList(props: Props) {
               {fixWords(fix, speech.clock)}
             </Button>
           )}
-          {isMove && (
+          {isMove && !isListedTwice(finding, plan) && (
             <Button
               onClick={() => {
                 const move = fixOf(plan, finding, today, brief);
-                setRefusal(move ? commitWords(editor, move.change) : whyNotMoved(finding, plan));
+                setRefusal(
+                  move ? commitWords(editor, move.change) : 'No other time of day is free for it.',
+                );
               }}
             >
               Move it to a free time
@@ -216,7 +220,11 @@ export function FindingList(props: Props) {
           )}
         </Disclosure>
       )}
-      {refusal && <p className="fault">{refusal}</p>}
+      {refusal && (
+        <p className="fault" role="alert">
+          {refusal}
+        </p>
+      )}
       {apart.length > 0 && (
         <Disclosure className="findings-accepted" summary={`Accepted: ${apart.length}`}>
           {() => (
