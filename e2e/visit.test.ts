@@ -293,6 +293,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await page.waitForSelector('#ladder-5');
   await sees(page, '#ladder-5', /licensed electrician/);
   await page.click('#ladder-5 .rung:nth-of-type(1) [role=radio]');
+  await page.waitForSelector('#ladder-5 .rung input');
   await page.type('#ladder-5 .rung input', '27 V');
   await page.keyboard.press('Tab');
   const { survey } = await recordOf(page);

@@ -8,13 +8,13 @@ export class ChangeLibraryBody {
   id: string;
 
   @ApiProperty({ minimum: 0 })
-  @Min(0, { message: 'baseVersion is a whole number, 0 for a new document' })
-  @IsInt({ message: 'baseVersion is a whole number, 0 for a new document' })
+  @Min(0, { message: 'baseVersion must be a whole number, 0 for a new document' })
+  @IsInt({ message: 'baseVersion must be a whole number, 0 for a new document' })
   baseVersion: number;
 
   /** Of the shelf's format, read by core. */
   @ApiProperty({ type: Object, nullable: true })
-  @IsObject({ message: 'document is an object of the format of its shelf, or null' })
+  @IsObject({ message: 'document must be an object of the format of its shelf, or null' })
   @ValidateIf(({ document }: ChangeLibraryBody) => document !== null)
   document: object | null;
 }

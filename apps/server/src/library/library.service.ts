@@ -85,7 +85,7 @@ export class LibraryService {
       if (entry.version !== body.baseVersion)
         throw new ApiError({
           code: 'stale-version',
-          message: `this document was changed meanwhile: it is at version ${entry.version}, and the change was based on ${body.baseVersion}`,
+          message: `this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
           current: { id, version: entry.version, document: entry.document },
         });
       if (entry.document === null && document !== null) {
@@ -97,7 +97,7 @@ export class LibraryService {
         if (count >= MOST_DOCUMENTS)
           throw new ApiError({
             code: 'not-accepted',
-            message: `a shelf holds at most ${MOST_DOCUMENTS} documents; take some out first`,
+            message: `a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
           });
       }
       const version = entry.version + 1;

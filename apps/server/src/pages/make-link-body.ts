@@ -9,13 +9,13 @@ export class MakeLinkBody {
 
   @ApiProperty({ minLength: 43, maxLength: 43 })
   @Matches(/^[A-Za-z0-9_-]{43}$/, {
-    message: 'token is 32 random bytes in base64url, 43 characters',
+    message: 'token must be 32 random bytes in base64url, 43 characters',
   })
   token: string;
 
   @ApiProperty({ minimum: 1, maximum: 730 })
-  @Max(730, { message: 'a link is good for at most 730 days' })
-  @Min(1, { message: 'a link is good for at least 1 day' })
-  @IsInt({ message: 'days is a whole number, 1 to 730' })
+  @Max(730, { message: 'a link lasts at most 730 days' })
+  @Min(1, { message: 'a link lasts at least 1 day' })
+  @IsInt({ message: 'days must be a whole number, 1 to 730' })
   days: number;
 }

@@ -140,7 +140,7 @@ export class PagesService {
     if (!link || link.expiresAt.getTime() <= Date.now())
       throw new ApiError({
         code: 'not-found',
-        message: 'this link is not good, or no longer: ask your technician for a new one',
+        message: 'this link is wrong or has expired; ask your technician for a new one',
       });
     return link;
   }

@@ -43,7 +43,8 @@ export class ApiErrorFilter implements ExceptionFilter {
     this.logger.error(error);
     const body: ApiErrorBody = {
       code: 'failed',
-      message: 'something went wrong on the server; look whether it was saved before you try again',
+      message:
+        'something went wrong on the server; check whether your change was saved before you try again',
     };
     response.status(API_CODES.failed.status).json(body);
   }

@@ -112,7 +112,7 @@ export function bodyFault(body: unknown): ApiFault | null {
       return {
         code: 'unstorable-text',
         path: at,
-        message: 'this text holds U+0000 or half a character; write it without them',
+        message: 'this text contains U+0000 or half a character; remove them',
       };
     if (typeof value !== 'object' || value === null) continue;
     if (level >= MOST_LEVELS)

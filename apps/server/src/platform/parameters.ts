@@ -26,7 +26,7 @@ export const WordQuery = (name: string, words: readonly [string, ...string[]]) =
       exceptionFactory: () =>
         new ApiError({
           code: 'malformed-request',
-          message: `${name} is one of ${words.join(', ')}`,
+          message: `${name} must be one of ${words.join(', ')}`,
           faults: [{ code: 'not-one-of', path: name, message: `one of ${words.join(', ')}` }],
         }),
     }),

@@ -8,7 +8,7 @@ export class WriteBody {
   id: string;
 
   @ApiProperty({ minimum: 1 })
-  @Min(1, { message: 'baseVersion is a whole number, 1 or more' })
-  @IsInt({ message: 'baseVersion is a whole number, 1 or more' })
+  @Min(1, { message: 'baseVersion must be a whole number, 1 or more' })
+  @IsInt({ message: 'baseVersion must be a whole number, 1 or more' })
   baseVersion: number;
 }

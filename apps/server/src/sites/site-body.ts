@@ -69,23 +69,23 @@ export class SiteBody implements GivenSite {
   timeZone: string;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
-  @IsLatitude({ message: 'latitude is a number of degrees, -90 to 90' })
+  @IsLatitude({ message: 'latitude must be a number of degrees, -90 to 90' })
   @IsOptional()
   latitude?: number | null;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
-  @IsLongitude({ message: 'longitude is a number of degrees, -180 to 180' })
+  @IsLongitude({ message: 'longitude must be a number of degrees, -180 to 180' })
   @IsOptional()
   longitude?: number | null;
 
   @ApiProperty({ enum: SUPPLIES, nullable: true, required: false })
-  @IsIn(SUPPLIES, { message: `the supply is one of ${SUPPLIES.join(', ')}, or null` })
+  @IsIn(SUPPLIES, { message: `the supply must be one of ${SUPPLIES.join(', ')}, or null` })
   @IsOptional()
   supply?: Supply | null;
 
   @ApiProperty({ enum: WEEKDAYS, isArray: true, nullable: true, required: false })
   @ArrayUnique({ message: 'each mowing day may be listed once' })
-  @IsIn(WEEKDAYS, { each: true, message: `mowing days are of ${WEEKDAYS.join(', ')}` })
+  @IsIn(WEEKDAYS, { each: true, message: `mowing days must be among ${WEEKDAYS.join(', ')}` })
   @IsArray({ message: 'the mowing days are a list of weekdays' })
   @IsOptional()
   mowing?: Weekday[] | null;
@@ -99,23 +99,23 @@ export class SiteBody implements GivenSite {
   @ApiProperty({ type: [ContactFields], nullable: true, required: false })
   @Type(() => ContactFields)
   @ValidateNested({ each: true })
-  @ArrayMaxSize(MOST_PEOPLE, { message: `at most ${MOST_PEOPLE} people are kept` })
+  @ArrayMaxSize(MOST_PEOPLE, { message: `a site has at most ${MOST_PEOPLE} people` })
   @IsArray({ message: 'the people are a list' })
   @IsOptional()
   people?: ContactFields[] | null;
 
   @ApiProperty({ enum: UNIT_SYSTEMS, nullable: true, required: false })
-  @IsIn(UNIT_SYSTEMS, { message: `units are one of ${UNIT_SYSTEMS.join(', ')}, or null` })
+  @IsIn(UNIT_SYSTEMS, { message: `units must be one of ${UNIT_SYSTEMS.join(', ')}, or null` })
   @IsOptional()
   units?: UnitSystem | null;
 
   @ApiProperty({ enum: CLOCK_STYLES, nullable: true, required: false })
-  @IsIn(CLOCK_STYLES, { message: `the clock is one of ${CLOCK_STYLES.join(', ')}, or null` })
+  @IsIn(CLOCK_STYLES, { message: `the clock must be one of ${CLOCK_STYLES.join(', ')}, or null` })
   @IsOptional()
   clockStyle?: ClockStyle | null;
 
   @ApiProperty({ type: String, maxLength: 80, nullable: true, required: false })
-  @MaxLength(80, { message: 'a town is named by at most 80 characters' })
+  @MaxLength(80, { message: 'a town has at most 80 characters' })
   @IsString({ message: 'the town must be text' })
   @IsOptional()
   town?: string | null;

@@ -199,7 +199,7 @@ export class SitesService {
       if (site.version !== body.baseVersion)
         throw new ApiError({
           code: 'stale-version',
-          message: `this site was changed meanwhile: it is at version ${site.version}, and the change was based on ${body.baseVersion}`,
+          message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
           current: siteView(site),
         });
       const fields = await soundSite(database, companyId, body.site);

@@ -6,7 +6,7 @@ import { WriteBody } from '../platform/write-body.ts';
 /** One change of a timer's record. */
 export class ChangePlanBody extends WriteBody {
   @ApiProperty({ enum: WAYS })
-  @IsIn(WAYS, { message: `way is one of ${WAYS.join(', ')}` })
+  @IsIn(WAYS, { message: `way must be one of ${WAYS.join(', ')}` })
   way: Way;
 
   /** A `RecordChange`, read by core. */

@@ -26,7 +26,11 @@ const MOST_DAYS = 3660;
 
 const badDays = () =>
   notAccepted([
-    { code: 'out-of-range', path: 'days', message: `days is a whole number, 1 to ${MOST_DAYS}` },
+    {
+      code: 'out-of-range',
+      path: 'days',
+      message: `days must be a whole number, 1 to ${MOST_DAYS}`,
+    },
   ]);
 
 /** An answer of the engine; a plan that asks too much of it is refused by path. */

@@ -85,7 +85,7 @@ export async function refuseStale(
   const author = await authorOf(database, companyId, id, version);
   throw new ApiError({
     code: 'stale-version',
-    message: `this timer was changed meanwhile: it is at version ${version}, and the change was based on ${baseVersion}`,
+    message: `this timer was changed by somebody else: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, plan, survey, ...author },
   });
 }

@@ -7,7 +7,7 @@ export class CloseVisitBody extends WriteBody {
   /** By the house's clocks. */
   @ApiProperty({ example: '2026-11-27T10:40' })
   @Matches(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, {
-    message: 'closed is a moment by the house’s clocks, YYYY-MM-DDTHH:MM',
+    message: 'closed must be a date and time by the house’s clocks, YYYY-MM-DDTHH:MM',
   })
   closed: string;
 }

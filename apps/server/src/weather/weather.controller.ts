@@ -15,7 +15,7 @@ function dateOf(name: string, text: string | undefined, usual: string): string {
   if (typeof text === 'string' && parseDate(text) !== null) return text;
   throw new ApiError({
     code: 'malformed-request',
-    message: `${name} is a date of the calendar, YYYY-MM-DD`,
+    message: `${name} must be a date, YYYY-MM-DD`,
     faults: [{ code: 'malformed', path: name, message: 'a date of the calendar, YYYY-MM-DD' }],
   });
 }
