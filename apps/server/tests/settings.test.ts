@@ -50,7 +50,7 @@ test.each([
 });
 
 test('all that is wrong is told at once', () => {
-  expect(() => readSettings({ PORT: 'x', LOG_LEVEL: 'y' })).toThrow(
-    /DATABASE_URL.*PORT.*LOG_LEVEL|PORT.*DATABASE_URL|LOG_LEVEL/,
-  );
+  const env = { PORT: 'x', LOG_LEVEL: 'y' };
+  for (const name of ['DATABASE_URL is missing', 'PORT must be', 'LOG_LEVEL must be'])
+    expect(() => readSettings(env)).toThrow(name);
 });

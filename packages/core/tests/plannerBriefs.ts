@@ -82,3 +82,36 @@ export function realisticBrief(seed: number, count: number): Brief {
     },
   };
 }
+
+const base = realisticBrief(3, 4);
+/** A brief with one of everything that the planner speaks of. */
+export const SPOKEN_BRIEF: Brief = {
+  ...base,
+  timer: { ...base.timer, name: 'Demo timer', programCount: 3, startsPerProgram: 4 },
+  settings: { offDaysOfMonth: [13, 31] },
+  stations: [
+    {
+      number: 1,
+      name: 'Front lawn',
+      weeklySeconds: 3600,
+      group: 'lawn',
+      days: { least: 2, most: 3 },
+      cycleSeconds: 420,
+    },
+    {
+      number: 2,
+      weeklySeconds: 1800,
+      group: 'beds',
+      days: { least: 1, most: 1 },
+      oftenADay: { times: 3, from: '09:00', to: '16:00' },
+    },
+  ],
+  rules: {
+    weekdays: ['mon', 'wed', 'sat'],
+    parity: 'odd',
+    mostDaysPerWeek: 3,
+    noWaterWindows: [{ from: '09:00', to: '18:00', weekdays: ['sun'] }],
+  },
+  mowing: { weekdays: ['fri'], dayBefore: true },
+  wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
+};

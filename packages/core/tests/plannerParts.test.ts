@@ -1,15 +1,7 @@
 /** The parts of the planner by themselves, each against something plainer: counting dates, trying all, adding up. */
 import { describe, expect, test } from '@jest/globals';
-import {
-  applyChange,
-  parseDate,
-  readBriefText,
-  writeBrief,
-  type Brief,
-  type Plan,
-} from '@water-clock/core';
+import { parseDate, readBriefText, writeBrief, type Brief, type Plan } from '@water-clock/core';
 import { wishOf, type BriefStation } from '../src/brief/brief.ts';
-import { Effort } from '../src/engine/effort.ts';
 import { isIn, weekdaysOfMask } from '../src/time/dayRules.ts';
 import { civilOf, weekdayIndexOf } from '../src/time/calendar.ts';
 import { Candidates } from '../src/planner/candidates.ts';
@@ -319,11 +311,5 @@ describe('hard rules, asked of the engine alone', () => {
       code: 'overlap',
       percent: 130,
     });
-  });
-
-  test('the engine counts its work, and stops where there is too much', () => {
-    const effort = new Effort(10);
-    expect(() => effort.spend(11)).toThrow();
-    expect(applyChange(good, { type: 'several', changes: [] }).ok).toBe(true);
   });
 });

@@ -1,43 +1,10 @@
 /** Everything that the planner says, as people read it: each kind of reason, demand, offer and comparison. */
 import { expect, test } from '@jest/globals';
-import type { Brief } from '@water-clock/core';
 import type { Demand, MilderWhat } from '../src/planner/demand.ts';
 import { reasonSentence, sourceWords } from '../src/planner/plannerWords.ts';
 import { changeSentence, demandSentence } from '../src/planner/demandWords.ts';
 import type { Reason } from '../src/planner/reasons.ts';
-import { realisticBrief } from './plannerBriefs.ts';
-
-const base = realisticBrief(3, 4);
-const brief: Brief = {
-  ...base,
-  timer: { ...base.timer, name: 'Demo timer', programCount: 3, startsPerProgram: 4 },
-  settings: { offDaysOfMonth: [13, 31] },
-  stations: [
-    {
-      number: 1,
-      name: 'Front lawn',
-      weeklySeconds: 3600,
-      group: 'lawn',
-      days: { least: 2, most: 3 },
-      cycleSeconds: 420,
-    },
-    {
-      number: 2,
-      weeklySeconds: 1800,
-      group: 'beds',
-      days: { least: 1, most: 1 },
-      oftenADay: { times: 3, from: '09:00', to: '16:00' },
-    },
-  ],
-  rules: {
-    weekdays: ['mon', 'wed', 'sat'],
-    parity: 'odd',
-    mostDaysPerWeek: 3,
-    noWaterWindows: [{ from: '09:00', to: '18:00', weekdays: ['sun'] }],
-  },
-  mowing: { weekdays: ['fri'], dayBefore: true },
-  wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
-};
+import { SPOKEN_BRIEF as brief } from './plannerBriefs.ts';
 
 type Rest<Kind extends Reason['kind']> = Omit<Extract<Reason, { kind: Kind }>, 'kind' | 'path'>;
 
