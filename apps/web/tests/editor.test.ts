@@ -35,6 +35,8 @@ const run = (station: number, seconds: number): PlanChange => ({
 class SimulatedServer {
   saved: Saved = { version: 1, plan: EMPTY, survey: EMPTY_SURVEY };
   readonly done = new Map<string, number>();
+  /** The next write is one that the server does not accept. */
+  refuses: 'next' | null = null;
 
   take(write: Write): { version: number } {
     const earlier = this.done.get(write.id);
@@ -46,7 +48,10 @@ class SimulatedServer {
         current: { ...this.saved, by: 'Jory', at: null },
       });
     const applied = applyRecordChange(this.saved, write.change);
-    if (!applied.ok) throw new RefusedError(422, { code: 'not-accepted', message: 'no' });
+    const { refuses } = this;
+    this.refuses = null;
+    if (!applied.ok || refuses)
+      throw new RefusedError(422, { code: 'not-accepted', message: 'no' });
     const { plan, survey } = applied.value.record;
     this.saved = { version: this.saved.version + 1, plan, survey };
     this.done.set(write.id, this.saved.version);
@@ -65,6 +70,7 @@ let ids = 0;
 function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
   let kept: readonly Write[] = [];
   const waiting: (() => void)[] = [];
+  let ready = Promise.resolve();
   const editor = new TimerEditor(server.saved, [], {
     transport: {
       send: async (write) => {
@@ -75,7 +81,11 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
         if (now === 'answer-lost') throw new UnreachableError('answer lost');
         return answer;
       },
-      load: () => Promise.resolve(server.saved),
+      load: async () => {
+        const answer = server.saved;
+        await ready;
+        return answer;
+      },
     },
     newId: () => `id-${ids++}`,
     keep: (writes) => {
@@ -89,7 +99,13 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
       await settle();
     }
   };
-  return { editor, retryAll, kept: () => kept };
+  /** The next fetches of what is saved wait until the function given back is called. */
+  const slowly = () => {
+    let go = () => {};
+    ready = new Promise((resolve) => (go = resolve));
+    return () => go();
+  };
+  return { editor, retryAll, slowly, kept: () => kept };
 }
 
 const startsOf = (plan: Plan) => plan.programs[0]?.starts;
@@ -266,6 +282,57 @@ test('a write that had arrived before a reload does not hide what others saved s
   after.editor.commit(starts('07:00'));
   await settle();
   expect(startsOf(server.saved.plan)).toEqual(['07:00']);
+});
+
+test('what is changed right after a reload is saved, while what was left over is still on its way', async () => {
+  for (const arrived of [true, false]) {
+    const server = new SimulatedServer();
+    const before = openTab(server, () => (arrived ? 'answer-lost' : 'lost'));
+    before.editor.commit(starts('05:00'));
+    await settle();
+    const after = openTab(server);
+    after.editor.resume(before.kept());
+    after.editor.commit(run(1, 600));
+    await settle();
+    expect(after.editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, conflict: null });
+    expect(server.saved.version).toBe(3);
+    expect(after.editor.snapshot().plan).toEqual(server.saved.plan);
+    expect(server.saved.plan.programs[0]).toMatchObject({
+      starts: ['05:00'],
+      runs: [{ station: 1, seconds: 600 }],
+    });
+  }
+});
+
+test('what is changed while the saved state is fetched is sent, too', async () => {
+  const server = new SimulatedServer();
+  const { editor, slowly } = openTab(server);
+  const fetched = slowly();
+  editor.resume([{ id: 'left', baseVersion: 1, way: 'do', change: starts('05:00') }]);
+  await settle();
+  editor.commit(run(1, 600));
+  fetched();
+  await settle();
+  expect(editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, conflict: null });
+  expect(server.saved.plan.programs[0]?.runs).toEqual([{ station: 1, seconds: 600 }]);
+
+  // The same while a change that was refused is taken back.
+  const fetchedAgain = slowly();
+  server.refuses = 'next';
+  editor.commit(starts('06:00'));
+  await settle();
+  editor.commit(run(2, 300));
+  fetchedAgain();
+  await settle();
+  expect(editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, conflict: null });
+  expect(editor.snapshot().refusal).toMatch(/Not saved/);
+  expect(server.saved.plan.programs[0]).toMatchObject({
+    starts: ['05:00'],
+    runs: [
+      { station: 1, seconds: 600 },
+      { station: 2, seconds: 300 },
+    ],
+  });
 });
 
 test('the record of changes tells what can be undone and redone after a reload', () => {

@@ -19,6 +19,8 @@ import type { Write, Saved, Step, Way } from '../api/timers.ts';
 /** A write that is not known to be saved, with what takes it back. */
 interface Pending extends Write {
   readonly inverse: RecordChange;
+  /** It may have reached the server, so it is sent again word for word. Until then its base is a guess. */
+  readonly wasSent: boolean;
 }
 
 /** Both sides where another tab or person saved first. */
@@ -221,7 +223,7 @@ export class TimerEditor {
     for (const write of writes) {
       const applied = applyRecordChange(this.shown(), write.change);
       const inverse = applied.ok ? applied.value.inverse : write.change;
-      this.pending = [...this.pending, { ...write, inverse }];
+      this.pending = [...this.pending, { ...write, inverse, wasSent: true }];
     }
     this.resuming = true;
     this.tell();
@@ -245,7 +247,7 @@ export class TimerEditor {
     const { inverse } = applied.value;
     const baseVersion = this.saved.version + this.pending.length;
     const id = this.surroundings.newId();
-    this.pending = [...this.pending, { id, baseVersion, way, change, inverse }];
+    this.pending = [...this.pending, { id, baseVersion, way, change, inverse, wasSent: false }];
     if (way === 'do') this.undoSteps = [...this.undoSteps, { change, inverse }];
     this.refusal = null;
     void this.flush();
@@ -272,54 +274,72 @@ export class TimerEditor {
     return applied.ok ? applied.value.record : record;
   }
 
+  /** Sends what is pending, one after another, until all is saved or something stands in the way. */
   private async flush(): Promise<void> {
     if (this.sending || this.conflict) return;
     this.sending = true;
-    try {
-      for (let next = this.pending[0]; next; next = this.pending[0]) {
-        this.setStatus('saving');
-        const { inverse: _inverse, ...write } = next;
-        const { version } = await this.surroundings.transport.send(write);
-        const applied = applyRecordChange(this.saved, next.change);
-        const { plan, survey } = applied.ok ? applied.value.record : this.saved;
-        this.saved = { version, plan, survey };
-        this.pending = this.pending.slice(1);
-        this.tell();
+    let isInTheWay = false;
+    while (!isInTheWay && (this.pending.length > 0 || this.resuming)) {
+      this.setStatus('saving');
+      try {
+        await this.sendNext();
+      } catch (error) {
+        isInTheWay = await this.failed(error);
       }
-      if (this.resuming) {
-        this.adopt(await this.surroundings.transport.load());
-        this.resuming = false;
-      }
-      this.setStatus('saved');
-    } catch (error) {
-      await this.failed(error);
-    } finally {
-      this.sending = false;
     }
+    this.sending = false;
+    if (!isInTheWay) this.setStatus('saved');
   }
 
-  private async failed(error: unknown): Promise<void> {
+  private async sendNext(): Promise<void> {
+    const [next, ...rest] = this.pending;
+    if (!next) {
+      const loaded = await this.surroundings.transport.load();
+      this.resuming = false;
+      this.adopt(loaded);
+      return;
+    }
+    const { inverse, wasSent, ...rough } = next;
+    const write = wasSent ? rough : { ...rough, baseVersion: this.saved.version };
+    this.pending = [{ ...write, inverse, wasSent: true }, ...rest];
+    this.tell();
+    const { version } = await this.surroundings.transport.send(write);
+    // A write that had arrived before a reload is in what was loaded already.
+    if (version > this.saved.version) {
+      const applied = applyRecordChange(this.saved, next.change);
+      const { plan, survey } = applied.ok ? applied.value.record : this.saved;
+      this.saved = { version, plan, survey };
+    }
+    this.pending = this.pending.slice(1);
+    this.tell();
+  }
+
+  /** Says what went wrong; whether it stands in the way of what else is pending. */
+  private async failed(error: unknown): Promise<boolean> {
     if (!(error instanceof RefusedError)) {
       this.setStatus('offline');
       this.surroundings.later(() => void this.flush(), RETRY_MILLISECONDS);
-      return;
+      return true;
     }
     if (error.status === 401) {
       this.setStatus('signed-out');
-      return;
+      return true;
     }
     if (error.code === 'stale-version') {
       // The cast trusts our own server: a stale write is answered with the present state.
       const theirs = error.body['current'] as Conflict['theirs'];
       this.conflict = { base: this.saved, mine: this.withPending(), theirs };
       this.setStatus('saved');
-      return;
+      return true;
     }
+    const refusal = `Not saved: ${error.message}`;
     this.pending = [];
-    this.refusal = `Not saved: ${error.message}`;
+    this.refusal = refusal;
     const loaded = await this.surroundings.transport.load().catch(() => null);
+    // Something else may have been changed meanwhile; that does not take this sentence away.
+    this.refusal = refusal;
     if (loaded) this.adopt(loaded);
-    this.setStatus('saved');
+    return false;
   }
 
   /** Goes on from another saved state; what could be undone before no longer fits it. */
@@ -353,7 +373,9 @@ export class TimerEditor {
   }
 
   private tell(): void {
-    this.surroundings.keep(this.pending.map(({ inverse: _inverse, ...write }) => write));
+    this.surroundings.keep(
+      this.pending.map(({ inverse: _inverse, wasSent: _wasSent, ...write }) => write),
+    );
     this.current = this.take();
     for (const listener of this.listeners) listener();
   }
