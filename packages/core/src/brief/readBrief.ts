@@ -1,4 +1,5 @@
 /** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
+import { sure } from '../document/sure.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 import { readSettingsFields, readStationFields, readTimerShape } from '../plan/readPlan.ts';
@@ -125,7 +126,7 @@ export function wantedFaults(
       most: 7,
       actual: days.most,
     });
-  if (oftenADay && (parseTime(oftenADay.to) ?? 0) <= (parseTime(oftenADay.from) ?? 0))
+  if (oftenADay && sure(parseTime(oftenADay.to)) <= sure(parseTime(oftenADay.from)))
     faults.push({
       code: 'malformed',
       path: [...path, 'oftenADay', 'to'],

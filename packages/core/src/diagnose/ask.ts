@@ -1,4 +1,5 @@
 /** What to ask the homeowner next, so that the explanations that are left come apart. */
+import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Explanation } from './triedWorlds.ts';
@@ -40,7 +41,7 @@ export function askNext(
     const made = attempt(
       () => new Timeline(world, first + world.ahead, noon + SECONDS_PER_DAY + world.ahead),
     );
-    return made.ok ? [{ world, timeline: made.value, share: shares[i] ?? 0 }] : [];
+    return made.ok ? [{ world, timeline: made.value, share: sure(shares[i]) }] : [];
   });
   let best: Ask | null = null;
   let most = 0.02;

@@ -1,4 +1,5 @@
 /** What may have gone wrong, given what was seen: every setting of the plan, with the values that a sighting points to. */
+import { sure } from '../document/sure.ts';
 import {
   formatDate,
   formatTime,
@@ -80,7 +81,7 @@ function otherDays({ letter, days }: Program): Cause[] {
         causes.push(
           withDays(letter, {
             rule: 'weekdays',
-            weekdays: among((_, i) => on.includes(WEEKDAYS[(i + by) % 7] ?? 'mon')),
+            weekdays: among((_, i) => on.includes(sure(WEEKDAYS[(i + by) % 7]))),
           }),
         );
     if (days.rule === 'weekdays' && on.length < 7) causes.push(withDays(letter, { rule: 'daily' }));
@@ -192,7 +193,7 @@ function startCauses(world: World, program: Program, seen: readonly Seen[]): Cau
   const pointed = startsSeen(world, program, seen).filter((start) => !starts.includes(start));
   const halfADay = starts.map((start) => ({
     start,
-    to: formatTime(modulo((parseTime(start) ?? 0) + DAY / 2, DAY)),
+    to: formatTime(modulo(sure(parseTime(start)) + DAY / 2, DAY)),
   }));
   const others = [
     ...halfADay,

@@ -1,4 +1,5 @@
 /** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
+import { sure } from '../document/sure.ts';
 import { formatDate, parseDate, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import type { Plan, Program, Run } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
@@ -131,7 +132,7 @@ export function withCause(world: World, cause: Cause, factory: Plan | null): Wor
                 ...program,
                 days: {
                   ...program.days,
-                  firstDate: formatDate((parseDate(program.days.firstDate) ?? 0) + cause.days),
+                  firstDate: formatDate(sure(parseDate(program.days.firstDate)) + cause.days),
                 },
               }
             : program,

@@ -1,4 +1,5 @@
 /** What a diagnosis says: explanations, where to look, what to mend, what to ask. */
+import { sure } from '../document/sure.ts';
 import { type TimerSpeech, labelOf, stationOrSomething } from '../plan/planWords.ts';
 import { parseDate, SECONDS_PER_DAY, parseMoment } from '../time/calendar.ts';
 import type { Sighting } from '../visit/visit.ts';
@@ -41,7 +42,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'half-set':
       return `program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
-      return `a rain delay is on, until ${dateWords(parseDate(cause.until) ?? on, on)}`;
+      return `a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on)}`;
     case 'off':
       return 'watering is switched off';
     case 'sensor':
@@ -138,7 +139,7 @@ export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): 
 
 /** Which start was behind something that was seen. */
 export function behindSentence(behind: Behind, sighting: Sighting, speech: TimerSpeech): string {
-  const moment = momentWords(parseMoment(sighting.from) ?? 0, speech);
+  const moment = momentWords(sure(parseMoment(sighting.from)), speech);
   const label = labelOf(behind.program, speech);
   const waited =
     behind.waited > 0

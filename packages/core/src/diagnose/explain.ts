@@ -2,6 +2,7 @@
  * Reasoning backwards from what was seen: settings, clock, switches, wiring, and combinations of two, each run by the engine
  * itself and held against the sightings. Nothing is looked up in a list of answers.
  */
+import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
 import { clockErrors, FARTHEST_AHEAD } from './candidates.ts';
 import {
@@ -16,7 +17,7 @@ import {
   type Tried,
 } from './triedWorlds.ts';
 import { asNoted, type Cause, type CauseType, type World } from './causes.ts';
-import { misfitOf, MISS, type Timeline } from './timeline.ts';
+import { misfitOf, type Timeline } from './timeline.ts';
 
 /** What is wrong of itself, whatever the clock says; the rest is sought at the clock's error. */
 const MOVED_BY_CLOCK: readonly CauseType[] = [
@@ -39,7 +40,7 @@ const SINGLES_GONE_INTO = 18;
 const PAIRS_TRIED = 150;
 /** Whether some sighting is explained better than by what is set. */
 const helps = (fits: readonly number[], asSet: Tried): boolean =>
-  fits.some((cost, i) => cost < (asSet.fits[i] ?? 0) - 1);
+  fits.some((cost, i) => cost < sure(asSet.fits[i]) - 1);
 
 /** The clock errors that fit at least something better, the best first, no two of them the same. */
 function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tried[] {
@@ -133,7 +134,7 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       .filter((b) => !isSameKind(a, b))
       .map((b) => {
         const fits = asSet.fits.map((before, k) => {
-          const [x, y] = [a.fits[k] ?? MISS, b.fits[k] ?? MISS];
+          const [x, y] = [sure(a.fits[k]), sure(b.fits[k])];
           // What repairs a sighting may do so in either; what breaks one that fitted breaks it in both.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });

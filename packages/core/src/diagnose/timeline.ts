@@ -1,4 +1,5 @@
 /** What would have been seen, had something gone wrong, and how well what was seen fits it. */
+import { sure } from '../document/sure.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
@@ -30,8 +31,8 @@ export const seenOf = ({
   ranAfter = false,
 }: Sighting): Seen => ({
   saw,
-  from: parseMoment(from) ?? 0,
-  to: to === undefined ? null : (parseMoment(to) ?? 0),
+  from: sure(parseMoment(from)),
+  to: to === undefined ? null : sure(parseMoment(to)),
   station: station ?? null,
   seconds: minutes === undefined ? null : minutes * 60,
   times: times ?? null,
@@ -122,7 +123,7 @@ export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number
   let [low, high] = [0, runs.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((runs[middle]?.on ?? Infinity) < moment) low = middle + 1;
+    if (sure(runs[middle]).on < moment) low = middle + 1;
     else high = middle;
   }
   return low;

@@ -1,6 +1,7 @@
 /**
  * What waters when, as events of a calendar: with a rule that comes again where that is exact forever, else date by date.
  */
+import { sure } from '../document/sure.ts';
 import {
   SECONDS_PER_DAY,
   WEEKDAYS,
@@ -91,8 +92,8 @@ export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): W
           );
           continue;
         }
-        const shifted = weekdaysIn(weekdays).map(
-          (one) => WEEKDAYS[(WEEKDAYS.indexOf(one) + later) % 7] ?? one,
+        const shifted = weekdaysIn(weekdays).map((one) =>
+          sure(WEEKDAYS[(WEEKDAYS.indexOf(one) + later) % 7]),
         );
         events.push({
           station: run.station,

@@ -1,4 +1,5 @@
 /** One cycle worked through piece by piece, as timing-rules.md section 4 tells it; what comes round again is taken many rounds at once. */
+import { sure } from '../document/sure.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import type { CycleModel, CycleRun, Shares } from './cycleModel.ts';
@@ -85,12 +86,12 @@ export class Work {
         opened[kept++] = i;
         continue;
       }
-      const soak = shares.soaks[i] ?? 0;
+      const soak = sure(shares.soaks[i]);
       closes[i] = -Infinity;
       ready[i] = t + soak;
-      this.openFlow -= shares.flows[i] ?? 0;
+      this.openFlow -= sure(shares.flows[i]);
       this.lastClosing = t;
-      if (soak > 0 && (left[i] ?? 0) > 0) soaking.push(i);
+      if (soak > 0 && sure(left[i]) > 0) soaking.push(i);
     }
     while (opened.length > kept) opened.pop();
   }
@@ -112,7 +113,7 @@ export class Work {
       }
     }
     for (const i of this.opened) {
-      const closes = this.closes[i] ?? Infinity;
+      const closes = sure(this.closes[i]);
       if (closes < next) next = closes;
     }
     return next;
@@ -133,7 +134,7 @@ export class Work {
     let next = Infinity;
     let kept = 0;
     for (const i of soaking) {
-      const at = ready[i] ?? 0;
+      const at = sure(ready[i]);
       if (at <= t) continue;
       soaking[kept++] = i;
       if (at < next) next = at;
@@ -152,14 +153,14 @@ export class Work {
     let high = living;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((live[middle] ?? 0) > this.last) high = middle;
+      if (sure(live[middle]) > this.last) high = middle;
       else low = middle + 1;
     }
     for (let step = 0; step < living; step++) {
       const place = low + step < living ? low + step : low + step - living;
-      const i = live[place] ?? 0;
-      if ((ready[i] ?? 0) > t || (closes[i] ?? 0) > t) continue;
-      if (!alone && (shares.flows[i] ?? 0) > room) continue;
+      const i = sure(live[place]);
+      if (sure(ready[i]) > t || sure(closes[i]) > t) continue;
+      if (!alone && sure(shares.flows[i]) > room) continue;
       this.steps += step + 1;
       return place;
     }
@@ -169,9 +170,9 @@ export class Work {
 
   private open(place: number, tell: ((piece: CycleRun) => void) | null): void {
     const { live, shares } = this;
-    const i = live[place] ?? 0;
-    const left = this.left[i] ?? 0;
-    const seconds = Math.min(shares.pieces[i] ?? 0, left);
+    const i = sure(live[place]);
+    const left = sure(this.left[i]);
+    const seconds = Math.min(sure(shares.pieces[i]), left);
     const closes =
       this.windows && this.t + seconds > this.freeUntil
         ? this.windows.afterFree(this.t, seconds)
@@ -180,10 +181,10 @@ export class Work {
     if (left === seconds) live.copyWithin(place, place + 1, this.living--);
     this.closes[i] = closes;
     this.opened.push(i);
-    this.openFlow += shares.flows[i] ?? 0;
+    this.openFlow += sure(shares.flows[i]);
     this.last = i;
     this.pieces++;
-    tell?.({ station: shares.stations[i] ?? 0, on: this.t, off: closes });
+    tell?.({ station: sure(shares.stations[i]), on: this.t, off: closes });
   }
 
   /** All on which what comes next depends. */
@@ -201,12 +202,12 @@ export class Work {
 
   /** Seconds until a station is ready; 0 where it is, or where it has given all its water. */
   private aheadOf(i: number): number {
-    return (this.left[i] ?? 0) > 0 ? Math.max(0, (this.ready[i] ?? 0) - this.t) : 0;
+    return sure(this.left[i]) > 0 ? Math.max(0, sure(this.ready[i]) - this.t) : 0;
   }
 
   /** Seconds until a station closes. One that closes on this very second is not the same as one that is not open. */
   private untilClosing(i: number): number {
-    const closes = this.closes[i] ?? -Infinity;
+    const closes = sure(this.closes[i]);
     return closes === -Infinity ? -1 : closes - this.t;
   }
 
@@ -217,9 +218,9 @@ export class Work {
     for (let i = 0; i < this.left.length; i++) {
       if (this.aheadOf(i) !== kept.ready[i] || this.untilClosing(i) !== kept.closes[i]) return null;
       // A station that has finished since then, or has not, must be in the same case as before.
-      if ((this.left[i] ?? 0) > 0 !== (kept.left[i] ?? 0) > 0) return null;
+      if (sure(this.left[i]) > 0 !== sure(kept.left[i]) > 0) return null;
     }
-    const water = kept.left.map((left, i) => left - (this.left[i] ?? 0));
+    const water = kept.left.map((left, i) => left - sure(this.left[i]));
     return { seconds: this.t - kept.t, water };
   }
 
@@ -230,16 +231,16 @@ export class Work {
   private skip({ seconds, water }: Round): void {
     let rounds = Infinity;
     water.forEach((taken, i) => {
-      if (taken > 0) rounds = Math.min(rounds, Math.floor(((this.left[i] ?? 0) - 1) / taken));
+      if (taken > 0) rounds = Math.min(rounds, Math.floor((sure(this.left[i]) - 1) / taken));
     });
     if (rounds < 1 || rounds === Infinity) return;
     const later = rounds * seconds;
     this.t += later;
     this.lastClosing += later;
     water.forEach((taken, i) => {
-      this.left[i] = (this.left[i] ?? 0) - rounds * taken;
-      this.ready[i] = (this.ready[i] ?? 0) + later;
-      this.closes[i] = (this.closes[i] ?? 0) + later;
+      this.left[i] = sure(this.left[i]) - rounds * taken;
+      this.ready[i] = sure(this.ready[i]) + later;
+      this.closes[i] = sure(this.closes[i]) + later;
     });
   }
 }

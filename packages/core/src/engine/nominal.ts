@@ -3,6 +3,7 @@
  * fixed by its start's time of day, the weekday of its date (windows go by that) and the percent of its date's month; so it
  * is worked out once for each of these and said in seconds from 00:00 of its date.
  */
+import { sure } from '../document/sure.ts';
 import {
   monthOf,
   SECONDS_PER_DAY,
@@ -93,7 +94,7 @@ export class ProgramCycles {
 
   percentOn(day: EpochDay): number {
     // Asked for every day of every simulation, and mostly the same all the year round.
-    return this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1] ?? 100;
+    return sure(this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1]);
   }
 
   /** Length in seconds with no window in the way; 0: nothing to run. */

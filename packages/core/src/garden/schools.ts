@@ -2,6 +2,7 @@
  * What a station needs in a week, by the three schools of the trade (field guide, Schools), each with the numbers that it is made
  * of. All are for the month whose need is called 100 percent.
  */
+import { sure } from '../document/sure.ts';
 import {
   surveyOf,
   type Overruled,
@@ -134,7 +135,7 @@ function weekly(noted: SurveyStation, table: MinutesTable, month: number | null)
   if (!name) return lackingAnswer('weekly', ['head']);
   const head = table.heads[name];
   const said = overruled?.weeklyMinutes;
-  const percent = month === null ? 100 : (table.months[month - 1] ?? 100);
+  const percent = month === null ? 100 : sure(table.months[month - 1]);
   const steps = [
     said === undefined
       ? step('weekly-minutes', head.week, 'minutes', 'office', 'weeklyMinutes')
@@ -232,8 +233,8 @@ function siteYear(years: readonly (readonly MonthBalance[])[]) {
   if (years.length === 0) return [];
   return MONTHS.map((month, i) => ({
     month,
-    netMmPerWeek: years.reduce((sum, year) => sum + (year[i]?.netMmPerWeek ?? 0), 0) / years.length,
-    weeklySeconds: years.reduce((sum, year) => sum + (year[i]?.weeklySeconds ?? 0), 0),
+    netMmPerWeek: years.reduce((sum, year) => sum + sure(year[i]).netMmPerWeek, 0) / years.length,
+    weeklySeconds: years.reduce((sum, year) => sum + sure(year[i]).weeklySeconds, 0),
   }));
 }
 

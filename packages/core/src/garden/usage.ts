@@ -1,4 +1,5 @@
 /** How much water the programs use, what it costs, and how sure that is. */
+import { sure } from '../document/sure.ts';
 import { civilOf, epochDayOf, type EpochDay } from '../time/calendar.ts';
 import type { Plan } from '../plan/plan.ts';
 import { surveyOf, type Survey } from '../survey/survey.ts';
@@ -119,7 +120,7 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
     { length: 12 },
     (_, month) =>
       usage.stations.reduce(
-        (sum, stationUsage) => sum + (stationUsage.weeklyByMonth[month] ?? 0),
+        (sum, stationUsage) => sum + sure(stationUsage.weeklyByMonth[month]),
         0,
       ) / 7,
   );
@@ -138,7 +139,7 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
     [litres, days] = [0, 0];
   };
   for (let day = 0; day < 365; day++) {
-    litres += perDay[civilOf(first + day).month - 1] ?? 0;
+    litres += sure(perDay[civilOf(first + day).month - 1]);
     days += 1;
     if (days === tariff.periodDays) close();
   }

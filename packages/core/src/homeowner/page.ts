@@ -1,4 +1,5 @@
 /** The one page that stays at the house: what waters when and why, in plain words, as data for paper and for screens. */
+import { sure } from '../document/sure.ts';
 import {
   civilOf,
   parseDate,
@@ -165,7 +166,7 @@ function whySection({ plan, survey, today, clock }: PageSources): string[] {
   const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
   for (const { number, oftenADay } of often)
     lines.push(
-      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(parseDate(oftenADay.until) ?? today, today)}`}.`,
+      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
     );
   const windows = plan.settings.noWaterWindows ?? [];
   for (const { from, to } of windows)

@@ -2,6 +2,7 @@
  * Findings that a person accepts: with a reason and, where they like, a last day. One stands apart until that day is over, or until something that it
  * is about changes; an overlap cannot be accepted away (planning.md section 2).
  */
+import { sure } from '../document/sure.ts';
 import type { Brief } from '../brief/brief.ts';
 import { parseDate, type EpochDay, type DateText } from '../time/calendar.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -87,7 +88,7 @@ export function judged(
   for (const finding of findings) {
     const candidates = accepted.filter(
       ({ code, until }) =>
-        code === finding.code && (until === undefined || (parseDate(until) ?? on) >= on),
+        code === finding.code && (until === undefined || sure(parseDate(until)) >= on),
     );
     const about = candidates.length > 0 ? aboutOf(finding, plan, brief) : '';
     const as = canBeAccepted(finding) && candidates.find((accepted) => accepted.about === about);

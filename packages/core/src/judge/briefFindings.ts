@@ -1,4 +1,5 @@
 /** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
+import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseDate, parseTime, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { CycleRun } from '../engine/cycleModel.ts';
@@ -85,10 +86,10 @@ function ruleFindings(asked: Asked): Finding[] {
   const add = (finding: Finding) => {
     const key = `${finding.code} ${finding.where.program} ${finding.where.start}`;
     const known = findings.get(key);
-    if (!known || (known.where.date ?? 0) > (finding.where.date ?? 0)) findings.set(key, finding);
+    if (!known || sure(known.where.date) > sure(finding.where.date)) findings.set(key, finding);
   };
   const { finishBy } = wishOf(brief);
-  const finish = parseTime(finishBy) ?? 0;
+  const finish = sure(parseTime(finishBy));
   for (const wet of wets.all) {
     const { secondOfDay, start } = wet.start;
     const by = secondOfDay + (modulo(finish - secondOfDay, SECONDS_PER_DAY) || SECONDS_PER_DAY);
@@ -262,7 +263,7 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
   const findings: Finding[] = [];
   for (const { number, oftenADay } of brief.stations) {
     if (!oftenADay) continue;
-    const until = oftenADay.until === undefined ? Infinity : (parseDate(oftenADay.until) ?? 0);
+    const until = oftenADay.until === undefined ? Infinity : sure(parseDate(oftenADay.until));
     for (let day = on; day < on + DATES && day <= until; day++) {
       effort.spend(wets.all.length + 1);
       const due = wets.all.filter(({ dates, least }) => day >= least && isInClass(dates, day));
@@ -282,12 +283,12 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
 }
 
 function isOftenEnough(runs: readonly CycleRun[], { times, from, to }: OftenADay): boolean {
-  const begin = parseTime(from) ?? 0;
-  const end = parseTime(to) ?? 0;
+  const begin = sure(parseTime(from));
+  const end = sure(parseTime(to));
   const apart = (end - begin) / (2 * times);
   return (
     runs.length >= times &&
     runs.every(({ on, off }) => on >= begin && off <= end) &&
-    runs.every(({ on }, i) => i === 0 || on - (runs[i - 1]?.on ?? 0) >= apart)
+    runs.every(({ on }, i) => i === 0 || on - sure(runs[i - 1]).on >= apart)
   );
 }

@@ -1,4 +1,5 @@
 /** Findings as English. */
+import { sure } from '../document/sure.ts';
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Finding, TimerLimit } from './finding.ts';
 import type { Fix } from './fixes.ts';
@@ -32,7 +33,7 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
     case 'day-rule':
       return `this timer has no day rule "${limit.given}", only ${listed(limit.allowed)}`;
     case 'percent':
-      return `${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${(limit.steps[1] ?? 0) - (limit.steps[0] ?? 0)}` : ''}`;
+      return `${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? ` in steps of ${sure(limit.steps[1]) - sure(limit.steps[0])}` : ''}`;
     case 'no-percent-here':
       return `${limit.given} % cannot be set here on this timer; it runs at 100 %`;
     case 'no-months':
@@ -60,9 +61,9 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'missing-runs':
     case 'missing-days':
       // The cast holds because these are the three codes of `Missing`.
-      return missingSentence(where.program ?? '', [finding.code.slice(8) as Missing]);
+      return missingSentence(sure(where.program), [finding.code.slice(8) as Missing]);
     case 'same-start-twice':
-      return `${where.program} has the start ${startWords(where.start ?? '', speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
+      return `${where.program} has the start ${startWords(sure(where.start), speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
     case 'not-on-timer': {
       const station = where.station === undefined ? '' : ` station ${where.station}`;
       const place = where.program === undefined ? '' : `${where.program}${station}: `;
@@ -86,7 +87,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         : `${told} Nothing overlaps between ${range}.`;
     }
     case 'rain-delay': {
-      const day = parseDate(finding.until.slice(0, 10)) ?? speech.on;
+      const day = sure(parseDate(finding.until.slice(0, 10)));
       const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
       return `Rain delay: nothing waters before ${dateWords(day, speech.on)}, ${startWords(time, speech.clock)}.`;
     }
@@ -101,11 +102,11 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'station-in-none':
       return `Station ${where.station} is in no program: it never waters.`;
     case 'runs-off':
-      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(where.start ?? '', speech.clock)}); water runs off after ${lengthWords(finding.most)}.`;
+      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(sure(where.start), speech.clock)}); water runs off after ${lengthWords(finding.most)}.`;
     case 'soak-too-short':
-      return `Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(where.start ?? '', speech.clock)}); it needs ${lengthWords(finding.least)}.`;
+      return `Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(sure(where.start), speech.clock)}); it needs ${lengthWords(finding.least)}.`;
     case 'afternoon-start':
-      return `${where.program} starts at ${startWords(where.start ?? '', speech.clock)}: in the afternoon, wind and sun take much of the water.`;
+      return `${where.program} starts at ${startWords(sure(where.start), speech.clock)}: in the afternoon, wind and sun take much of the water.`;
     case 'odd-then-odd':
       return `${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.`;
     case 'pump-off':
@@ -119,26 +120,26 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'disabled-station':
       return `Station ${where.station} is switched off but has a run in ${listed(finding.programs)}: it does not water.`;
     case 'past-midnight':
-      return `${where.program} runs past midnight: it still waters on ${dateWords(where.date ?? speech.on, speech.on)}, which is not one of its days.`;
+      return `${where.program} runs past midnight: it still waters on ${dateWords(sure(where.date), speech.on)}, which is not one of its days.`;
     case 'percent-not-100':
       return where.program === undefined
         ? `The seasonal percent is ${finding.percent} %: run times differ from what is entered.`
         : `The seasonal percent of ${where.program} is ${finding.percent} %: its run times differ from what is entered.`;
     case 'forbidden-day':
-      return `Station ${where.station} is watered on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): watering is not allowed here on that day.`;
+      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here on that day.`;
     case 'forbidden-hour':
-      return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): watering is not allowed here at that hour.`;
+      return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
-      return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(where.date ?? speech.on, speech.on)}; at most ${finding.most} are allowed here.`;
+      return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on)}; at most ${finding.most} are allowed here.`;
     case 'mowing-day':
-      return `Station ${where.station} is watered on ${dateWords(where.date ?? speech.on, speech.on)} (${where.program}, ${startWords(where.start ?? '', speech.clock)}): the lawn must be dry for mowing.`;
+      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return `Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
     case 'not-often-enough':
-      return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(where.date ?? speech.on, speech.on)} it does not.`;
+      return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on)} it does not.`;
     case 'late-finish':
-      return `${where.program} at ${startWords(where.start ?? '', speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should end by ${startWords(finding.by, speech.clock)}.`;
+      return `${where.program} at ${startWords(sure(where.start), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should end by ${startWords(finding.by, speech.clock)}.`;
   }
 }
 

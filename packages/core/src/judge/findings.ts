@@ -1,4 +1,5 @@
 /** What the checks have to say about a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
+import { sure } from '../document/sure.ts';
 import type { Brief } from '../brief/brief.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
@@ -137,8 +138,8 @@ function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[
       where: { field: 'settings.percentDrivenBy' },
     });
   const resumes = plan.settings.wateringResumes;
-  if (resumes !== undefined && (parseDate(resumes.slice(0, 10)) ?? 0) >= checked.on)
-    if (resumes.length > 10 || (parseDate(resumes) ?? 0) > checked.on)
+  if (resumes !== undefined && sure(parseDate(resumes.slice(0, 10))) >= checked.on)
+    if (resumes.length > 10 || sure(parseDate(resumes)) > checked.on)
       findings.push({
         code: 'rain-delay',
         severity: 'note',

@@ -1,4 +1,5 @@
 /** What one click can mend of a finding. A fix is a change like any other: one step, which can be undone. */
+import { sure } from '../document/sure.ts';
 import {
   formatTime,
   parseTime,
@@ -55,18 +56,18 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
     fields: Extract<PlanChange, { type: 'set-station' }>['fields'],
   ): PlanChange => ({
     type: 'set-station',
-    station: station ?? 0,
+    station: sure(station),
     fields,
   });
   switch (finding.code) {
     case 'overlap':
-      return program ? moved(plan, program, where.start ?? '', on, () => true) : null;
+      return program ? moved(plan, program, sure(where.start), on, () => true) : null;
     case 'same-start-twice': {
       if (!program) return null;
       const starts = [...new Set(program.starts)];
       return {
         change: { type: 'set-starts', program: program.letter, starts },
-        does: { what: 'keep-one-start', start: where.start ?? '' },
+        does: { what: 'keep-one-start', start: sure(where.start) },
       };
     }
     case 'starts-taken-for-stations':
@@ -83,7 +84,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
       return snapped(plan, finding, program);
     case 'afternoon-start':
       return program
-        ? moved(plan, program, where.start ?? '', on, (second) => second < 7 * 3600)
+        ? moved(plan, program, sure(where.start), on, (second) => second < 7 * 3600)
         : null;
     case 'forbidden-hour':
       return null;
@@ -141,14 +142,14 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
           changes: finding.programs.map((letter) => ({
             type: 'set-runs',
             program: letter,
-            runs: [{ station: station ?? 0, seconds: null }],
+            runs: [{ station: sure(station), seconds: null }],
           })),
         },
         does: { what: 'take-out-run', programs: finding.programs },
       };
     case 'too-much':
     case 'too-little':
-      return brief && toNeed(plan, station ?? 0, finding.wanted);
+      return brief && toNeed(plan, sure(station), finding.wanted);
     default:
       return null;
   }
@@ -210,7 +211,7 @@ function snapped(
   if (!program) return null;
   if (limit.what === 'start-step') {
     const step = limit.stepMinutes * 60;
-    const second = (Math.round((parseTime(limit.given) ?? 0) / step) * step) % SECONDS_PER_DAY;
+    const second = (Math.round(sure(parseTime(limit.given)) / step) * step) % SECONDS_PER_DAY;
     const to = formatTime(second);
     const starts = [
       ...new Set(program.starts.map((one) => (one === limit.given ? to : one))),
@@ -238,9 +239,8 @@ function snapped(
 
 /** The same days without the weekday of a date; null where none would be left. */
 function withoutWeekday({ letter, days }: Program, date: EpochDay): Fix | null {
-  const weekday = WEEKDAYS[weekdayIndexOf(date)];
-  if (!days || !weekday) return null;
-  const fixed = daysWithout(days, weekday);
+  const weekday = sure(WEEKDAYS[weekdayIndexOf(date)]);
+  const fixed = days && daysWithout(days, weekday);
   return (
     fixed && {
       change: { type: 'set-days', program: letter, days: fixed },
@@ -262,7 +262,7 @@ function daysWithout(days: Days, weekday: Weekday): Days | null {
   if (blocked.includes(weekday) || blocked.length >= 6) return null;
   // A count of whole weeks is always on one weekday.
   if (days.rule === 'interval' && greatestCommonDivisor(days.everyDays, 7) === 7) {
-    if (weekdayIndexOf(parseDate(days.firstDate) ?? 0) === WEEKDAYS.indexOf(weekday)) return null;
+    if (weekdayIndexOf(sure(parseDate(days.firstDate))) === WEEKDAYS.indexOf(weekday)) return null;
   }
   return {
     ...days,

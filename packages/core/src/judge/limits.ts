@@ -1,4 +1,5 @@
 /** What of a plan goes beyond the limits of its timer: one table of limits for settings, one for programs. */
+import { sure } from '../document/sure.ts';
 import { type Path, pathText } from '../document/fault.ts';
 import type { Plan, Program, Settings, Timer } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
@@ -55,7 +56,7 @@ const PROGRAM_LIMITS: Limits<Program> = [
   },
   ({ starts }, { startStepMinutes: stepMinutes }) =>
     starts.flatMap((given, i) => {
-      const isOff = (parseTime(given) ?? 0) % (stepMinutes * 60) !== 0;
+      const isOff = sure(parseTime(given)) % (stepMinutes * 60) !== 0;
       const limit = { what: 'start-step', given, stepMinutes } as const;
       return beyond(isOff, ['starts', i], limit, { start: given });
     }),

@@ -2,6 +2,7 @@
  * Where water runs off: a valve open for longer than its soil takes, or open again before the water has soaked in (planning.md section 2, `runs-off`
  * and `soak-too-short`). Of each station the first date of either is reported.
  */
+import { sure } from '../document/sure.ts';
 import { joinedRuns, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
@@ -118,7 +119,7 @@ function* withinCycles(
     const date = meetings.firstOf(wet.dates, wet.least) ?? wet.least;
     if (long) yield { finding: runsOff(soaking, limits, long.off - long.on, date), date, places };
     if (short >= 0) {
-      const gap = (runs[short + 1]?.on ?? 0) - (runs[short]?.off ?? 0);
+      const gap = sure(runs[short + 1]).on - sure(runs[short]).off;
       yield { finding: soakTooShort(soaking, limits, gap, date), date, places };
     }
   }
@@ -169,7 +170,7 @@ function firstAtOrAfter(entries: readonly { readonly time: number }[], time: num
   let high = entries.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((entries[middle]?.time ?? 0) < time) low = middle + 1;
+    if (sure(entries[middle]).time < time) low = middle + 1;
     else high = middle;
   }
   return low;

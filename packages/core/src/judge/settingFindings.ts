@@ -1,4 +1,5 @@
 /** What can be told of a plan's programs, stations and settings without working a cycle out, or with its length alone (planning.md section 2). */
+import { sure } from '../document/sure.ts';
 import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import type { Plan, Program, Station } from '../plan/plan.ts';
@@ -106,7 +107,7 @@ function timesOnADate(wets: WetStarts, letter: string): number[] {
 
 /** The later starts of a program, where each is inside the cycle before it; none where any is not. */
 function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
-  const seconds = [...new Set(starts.map((start) => parseTime(start) ?? 0))].sort((a, b) => a - b);
+  const seconds = [...new Set(starts.map((start) => sure(parseTime(start))))].sort((a, b) => a - b);
   if (seconds.length < 2) return [];
   const later = seconds.slice(1);
   const all = later.every((second, i) =>

@@ -1,4 +1,5 @@
 /** The verdict in words: a headline for arm's length, and the detail under it. */
+import { sure } from '../document/sure.ts';
 import {
   overlapSentence,
   consequenceSentence,
@@ -79,7 +80,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
     case 'incomplete':
       return {
         tone,
-        headline: lacks[0] ?? '',
+        headline: sure(lacks[0]),
         detail: [...lacks.slice(1), 'Nothing overlaps in what is set so far.'].join(' '),
       };
     case 'empty':

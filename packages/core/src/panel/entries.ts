@@ -1,4 +1,5 @@
 /** What is noted from a panel, as a change of the plan; and what was entered, where the panel shows something else. */
+import { sure } from '../document/sure.ts';
 import {
   formatDate,
   formatMoment,
@@ -40,7 +41,7 @@ export function enteredFromShown(shown: number, percent: number, timer: Timer): 
   for (let seconds = from; seconds <= to; seconds += step)
     if (adjustedSeconds(seconds, percent, seasonal) === shown) found.push(seconds);
   const [least] = found;
-  return least === undefined ? null : { least, most: found[found.length - 1] ?? least };
+  return least === undefined ? null : { least, most: sure(found[found.length - 1]) };
 }
 
 const programIn = (plan: Plan, letter: string): Program =>
@@ -91,7 +92,7 @@ function withPhase(days: Days | null, value: PanelValue, today: EpochDay): Days 
     return value.kind === 'date' ? { ...days, firstDate: formatDate(value.day) } : days;
   }
   if (days?.rule !== 'hours' || value.kind !== 'time' || value.second === null) return days;
-  const first = parseMoment(days.first) ?? today * SECONDS_PER_DAY;
+  const first = sure(parseMoment(days.first));
   const day = Math.floor(first / SECONDS_PER_DAY);
   return { ...days, first: formatMoment(day * SECONDS_PER_DAY + value.second).slice(0, 16) };
 }

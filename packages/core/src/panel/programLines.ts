@@ -1,4 +1,5 @@
 /** The lines of one program: its days, its starts, its runs. */
+import { sure } from '../document/sure.ts';
 import type { Program, Plan } from '../plan/plan.ts';
 import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '../time/calendar.ts';
 import { type Days, daysLeft } from '../time/dayRules.ts';
@@ -41,7 +42,7 @@ export function daysLines(
         every,
       }),
     );
-    const left = daysLeft(every, parseDate(days.firstDate) ?? 0, today);
+    const left = daysLeft(every, sure(parseDate(days.firstDate)), today);
     const shown = hand.dialect.intervalPhase ?? 'daysLeft';
     if (shown === 'daysLeft')
       lines.push(line('phase', `${label} days left`, { kind: 'days-left', days: left }));
@@ -53,7 +54,7 @@ export function daysLines(
       line('count', `${label} every … hours`, { kind: 'count', every: days.everyHours }),
       line('phase', `${label} first start`, {
         kind: 'time',
-        second: (parseMoment(days.first) ?? 0) % SECONDS_PER_DAY,
+        second: sure(parseMoment(days.first)) % SECONDS_PER_DAY,
       }),
     );
   return lines;

@@ -1,6 +1,7 @@
 /** The lines of what is set for the whole timer, or for stations: soaks, windows, percents, switches. */
+import { sure } from '../document/sure.ts';
 import type { Plan, Station } from '../plan/plan.ts';
-import { WEEKDAYS, parseTime, parseDate, epochDayOf } from '../time/calendar.ts';
+import { WEEKDAYS, parseTime, parseDate } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
 import { monthName } from '../words/words.ts';
 import { type PanelLine, idOf, stationName, programName, type SettingAddress } from './line.ts';
@@ -43,8 +44,8 @@ export function soakLines(plan: Plan): PanelLine[] {
 const windowValues = (windows: readonly NoWaterWindow[] = []): PanelValue[] =>
   windows.map(({ from, to, weekdays = WEEKDAYS }) => ({
     kind: 'hours',
-    from: parseTime(from) ?? 0,
-    to: parseTime(to) ?? 0,
+    from: sure(parseTime(from)),
+    to: sure(parseTime(to)),
     weekdays: WEEKDAYS.filter((one) => weekdays.includes(one)),
   }));
 export function windowLines(plan: Plan): PanelLine[] {
@@ -176,8 +177,7 @@ export function switchLines(
             ? { kind: 'switch', on: false }
             : {
                 kind: 'date',
-                day:
-                  parseDate(resumes.slice(0, 10)) ?? epochDayOf({ year: 1970, month: 1, day: 1 }),
+                day: sure(parseDate(resumes.slice(0, 10))),
               },
         ),
         line({ of: 'mode' }, 'Watering', { kind: 'switch', on: settings.mode !== 'off' }),

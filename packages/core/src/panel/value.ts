@@ -1,6 +1,7 @@
 /**
  * What stands on a timer's display, as data; how this timer writes it (`timer.dialect`), and what somebody means who types it.
  */
+import { sure } from '../document/sure.ts';
 import {
   parseDate,
   parseTime,
@@ -80,7 +81,7 @@ export function weekdayText(weekday: Weekday, dialect: Dialect): string {
 
 function weekdaysText(weekdays: readonly Weekday[], dialect: Dialect): string {
   const first = firstOfWeek(dialect);
-  return Array.from({ length: 7 }, (_, i) => WEEKDAYS[(i + first) % 7] ?? 'mon')
+  return Array.from({ length: 7 }, (_, i) => sure(WEEKDAYS[(i + first) % 7]))
     .filter((one) => weekdays.includes(one))
     .map((one) => weekdayText(one, dialect))
     .join(' ');
@@ -134,7 +135,7 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
     case 'year':
       return String(value.year);
     case 'weekday':
-      return weekdayText(WEEKDAYS[value.weekday] ?? 'mon', dialect);
+      return weekdayText(sure(WEEKDAYS[value.weekday]), dialect);
     case 'sensor':
       return { active: 'ACTIVE', bypass: 'BYPASS', none: 'none fitted' }[value.state];
   }
@@ -270,7 +271,7 @@ export function parsePanel(
       const to = parseTimeEntry(match?.[2] ?? '?');
       const weekdays = match?.[3] === undefined ? WEEKDAYS : parseWeekdays(match[3], dialect);
       if (from === null || to === null || !weekdays) return null;
-      return { kind, from: parseTime(from) ?? 0, to: parseTime(to) ?? 0, weekdays };
+      return { kind, from: sure(parseTime(from)), to: sure(parseTime(to)), weekdays };
     }
     case 'numbers': {
       if (text === '' || isOff(text)) return { kind, numbers: [] };

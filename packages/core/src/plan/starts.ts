@@ -1,4 +1,5 @@
 /** The starts of a program, and the first date that counts for them. */
+import { sure } from '../document/sure.ts';
 import {
   type TimeText,
   parseTime,
@@ -22,7 +23,7 @@ export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
   return [...times]
     .map(([start, count]) => ({
       start,
-      secondOfDay: parseTime(start) ?? 0,
+      secondOfDay: sure(parseTime(start)),
       times: count,
       days: open,
     }))
@@ -32,7 +33,7 @@ export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
 /** The moment before which no start fires (the rain delay); before all time where none is set. */
 export function resumesAt(plan: Plan): ClockSecond {
   const { wateringResumes } = plan.settings;
-  return wateringResumes === undefined ? -Infinity : (parseMoment(wateringResumes) ?? -Infinity);
+  return wateringResumes === undefined ? -Infinity : sure(parseMoment(wateringResumes));
 }
 
 /** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */

@@ -1,4 +1,5 @@
 /** Every choice of kinds of program and of their starts, with the least that it can be off. */
+import { sure } from '../document/sure.ts';
 import type { Candidate } from './drafted.ts';
 import type { LeftOpen } from './proof.ts';
 import type { Setup } from './setup.ts';
@@ -65,7 +66,7 @@ export class Candidates {
         this.looks++;
         const off = this.leastOff(kinds, starts);
         if (off === Infinity) continue;
-        const rank = kinds.reduce((sum, { variants }) => sum + (variants[0]?.rank ?? 0), 0);
+        const rank = kinds.reduce((sum, { variants }) => sum + sure(variants[0]).rank, 0);
         made.push({ kinds, starts, off, rank });
       }
     this.lists.set(key, made);
@@ -82,8 +83,7 @@ export class Candidates {
     return this.setup.needs.every(({ number }, i) => {
       const slot = this.setup.fixed.findIndex(({ stations }) => stations.includes(number));
       return columns.some(
-        (column, j) =>
-          (slot < 0 || slot === j) && column.some((offs) => (offs[i] ?? Infinity) < Infinity),
+        (column, j) => (slot < 0 || slot === j) && column.some((offs) => sure(offs[i]) < Infinity),
       );
     });
   }
@@ -110,11 +110,11 @@ export class Candidates {
 
   /** Thousandths that a choice cannot be less off than, if time were no object; Infinity where some station has no place in it. */
   private leastOff(kinds: Kinds, starts: readonly number[]): number {
-    const columns = kinds.map((kind, j) => this.setup.drafting.column(kind, starts[j] ?? 1));
+    const columns = kinds.map((kind, j) => this.setup.drafting.column(kind, sure(starts[j])));
     let sum = 0;
     for (let i = 0; i < this.setup.needs.length; i++) {
       let least = Infinity;
-      for (const column of columns) least = Math.min(least, column[i] ?? Infinity);
+      for (const column of columns) least = Math.min(least, sure(column[i]));
       sum += least;
       if (sum === Infinity) return sum;
     }

@@ -1,4 +1,5 @@
 /** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { adjustedSeconds } from '../plan/program.ts';
@@ -124,7 +125,7 @@ export class Drafting {
   }
 
   offOf(i: number, kind: SlotKind, starts: number): number {
-    return this.column(kind, starts)[i] ?? Infinity;
+    return sure(this.column(kind, starts)[i]);
   }
 
   /** The most promising that can be made of a candidate of several programs, by how full the nights get: with all the water, or with the least. */
@@ -151,7 +152,7 @@ export class Drafting {
         if (to !== assignment[i]) ways.push(assignment.map((j, at) => (at === i ? to : j)));
     for (let a = 0; a < options.length; a++)
       for (let b = a + 1; b < options.length; b++) {
-        const [p, q] = [assignment[a] ?? 0, assignment[b] ?? 0];
+        const [p, q] = [sure(assignment[a]), sure(assignment[b])];
         if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
         ways.push(assignment.map((j, at) => (at === a ? q : at === b ? p : j)));
       }
@@ -203,7 +204,7 @@ export class Drafting {
     const crosses = span.from + span.seconds > SECONDS_PER_DAY;
     let nights = 0;
     for (const [j, kind] of kinds.entries())
-      nights += kind.mean * (crosses ? Math.min(starts[j] ?? 1, 2) : 1);
+      nights += kind.mean * (crosses ? Math.min(sure(starts[j]), 2) : 1);
     this.leastWater ??= this.needs.reduce(
       (sum, { counted, number, pinned, wanted }, i) =>
         counted && pinned === null && !this.starved.has(number) && !this.hopeless.has(i)
@@ -216,7 +217,7 @@ export class Drafting {
     const [only] = kinds;
     if (kinds.length > 1 || !only) return true;
     // One program: all cycles of a date are alike, and each is after midnight or begins before it.
-    const count = starts[0] ?? 1;
+    const count = sure(starts[0]);
     const morning = Math.max(0, span.from + span.seconds - SECONDS_PER_DAY);
     let longest = span.seconds / count;
     for (let early = 1; early <= count && crosses; early++)
@@ -243,11 +244,11 @@ export class Drafting {
     });
     const seconds = this.needs.map((need) =>
       kinds.map((kind, j) => {
-        const runsAWeek = kind.mean * (starts[j] ?? 1);
-        const run = this.runs.at(need, kind.mean, starts[j] ?? 1);
+        const runsAWeek = kind.mean * sure(starts[j]);
+        const run = this.runs.at(need, kind.mean, sure(starts[j]));
         const least = run && atLeast ? this.shortestOf(need, run, runsAWeek) : run;
         return least
-          ? (least.given / kind.mean + stationDelaySeconds * (starts[j] ?? 1)) / atOnce
+          ? (least.given / kind.mean + stationDelaySeconds * sure(starts[j])) / atOnce
           : Infinity;
       }),
     );
@@ -273,7 +274,7 @@ export class Drafting {
     return this.needs.map(({ number }, i) => {
       const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
       return kinds
-        .map((kind, j) => ({ j, off: this.offOf(i, kind, starts[j] ?? 1) }))
+        .map((kind, j) => ({ j, off: this.offOf(i, kind, sure(starts[j])) }))
         .filter(({ j, off }) => off < Infinity && (slot < 0 || slot === j));
     });
   }
@@ -297,16 +298,14 @@ export class Drafting {
     reach: Hours,
   ): Drafted | null {
     const full = this.needs.map((need, i) => {
-      const j = assignment[i] ?? 0;
-      return this.runs.at(need, kinds[j]?.mean ?? 1, starts[j] ?? 1);
+      const j = sure(assignment[i]);
+      return this.runs.at(need, sure(kinds[j]).mean, sure(starts[j]));
     });
     if (full.some((run) => run === null)) return null;
     const build = (runs: readonly (RunChoice | null)[]) =>
       this.placed(this.draftsOf(patterns, starts, assignment, runs), reach);
-    const runsAWeek = assignment.map((j) => (kinds[j]?.mean ?? 1) * (starts[j] ?? 1));
-    const least = this.needs.map((need, i) =>
-      this.shortestOf(need, full[i] ?? null, runsAWeek[i] ?? 1),
-    );
+    const runsAWeek = assignment.map((j) => sure(kinds[j]).mean * sure(starts[j]));
+    const least = this.needs.map((need, i) => this.shortestOf(need, full[i], sure(runsAWeek[i])));
     const cut = build(least);
     if (!cut || reach.shortest) return cut;
     const whole = build(full);
@@ -316,9 +315,13 @@ export class Drafting {
     return restored(fitting, least) ?? cut;
   }
 
-  private shortestOf(need: Need, full: RunChoice | null, runsAWeek: number): RunChoice | null {
+  private shortestOf(
+    need: Need,
+    full: RunChoice | null | undefined,
+    runsAWeek: number,
+  ): RunChoice | null {
     const { timer } = this.brief;
-    if (!full || need.pinned !== null) return full;
+    if (!full || need.pinned !== null) return full ?? null;
     if (this.starved.has(need.number)) {
       let run = full;
       // One step that is not nothing.
@@ -342,7 +345,7 @@ export class Drafting {
         const run = runs[i];
         return assignment[i] === j && run ? [{ need, run }] : [];
       });
-      return { pattern, starts: starts[j] ?? 1, members, soak: this.soakOf(members) };
+      return { pattern, starts: sure(starts[j]), members, soak: this.soakOf(members) };
     });
   }
 

@@ -2,6 +2,7 @@
  * What one program of a plan to be does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
  * times of day at which it may start.
  */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleSecondsAt, shapeAt } from '../engine/cycle.ts';
@@ -114,7 +115,7 @@ export class DraftRules {
   /** Percents that the search looks at. `breachOf` asks every percent of a plan that is found. */
   private looked(): readonly number[] {
     const { percents } = this;
-    return percents.length < 4 ? percents : [percents[0] ?? 100, 100, percents.at(-1) ?? 100];
+    return percents.length < 4 ? percents : [sure(percents[0]), 100, percents.at(-1) ?? 100];
   }
 
   private apartOf(draft: Draft, runs: readonly CycleRun[], reach: number): number {

@@ -1,4 +1,5 @@
 /** Runs cut short until all have room in the day, or made longer where time is to spare. */
+import { sure } from '../document/sure.ts';
 import type { Brief } from '../brief/brief.ts';
 import { longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
 import type { Drafted } from './drafted.ts';
@@ -70,7 +71,7 @@ function longerRuns(
 ): Change[] {
   return needs.flatMap((need, i) => {
     const run = full[i];
-    const times = runsAWeek[i] ?? 1;
+    const times = sure(runsAWeek[i]);
     const longer = run && need.pinned === null ? longerRun(timer, need.wanted, times, run) : null;
     if (!run || !longer || longer.given > longestOf(need) * times + 1e-9) return [];
     return longer.off < run.off + 0.0005 ? [{ i, run: longer }] : [];
@@ -111,9 +112,9 @@ export function restored(fitting: Fitting, least: Runs): Drafted | null {
 function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] {
   const cuts: Cut[] = [];
   for (const [i, need] of needs.entries()) {
-    const times = runsAWeek[i] ?? 1;
+    const times = sure(runsAWeek[i]);
     const end = least[i];
-    let run = full[i] ?? null;
+    let run = full[i];
     while (run && end && run.seconds > end.seconds && cuts.length < MOST_CUTS) {
       const next = shorterRun(timer, need.wanted, times, run);
       if (!next || next.seconds < end.seconds) break;

@@ -1,4 +1,5 @@
 /** What each station of a brief needs, made ready for the search: where it may be wet, and which run comes nearest to its need. */
+import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseTime } from '../time/calendar.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../time/dayRules.ts';
@@ -97,7 +98,7 @@ export function spanOf(
   from: string,
   to: string,
 ): { readonly from: number; readonly seconds: number } {
-  const begin = parseTime(from) ?? 0;
-  const end = parseTime(to) ?? 0;
+  const begin = sure(parseTime(from));
+  const end = sure(parseTime(to));
   return { from: begin, seconds: end > begin ? end - begin : end - begin + 86_400 };
 }

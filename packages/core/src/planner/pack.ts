@@ -2,6 +2,7 @@
  * Shares stations out to programs by how full the nights get, where there is little room: a search downhill from an even start, one station or one set of
  * days at a time, until no night holds more than it can. What comes of it is only a proposal; whether it fits is for the clock to say.
  */
+import { sure } from '../document/sure.ts';
 import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
 import type { DayPattern } from './patterns.ts';
 import type { SlotKind } from './slots.ts';
@@ -78,18 +79,18 @@ class NightLoads {
 
   private pour(station: number, program: number, sign: 1 | -1): void {
     const seconds = this.load.seconds[station]?.[program] ?? 0;
-    this.loads[program] = (this.loads[program] ?? 0) + sign * seconds;
+    this.loads[program] = sure(this.loads[program]) + sign * seconds;
   }
 
   /** @returns the steps that undo it. */
   apply(steps: readonly Step[]): Step[] {
     return steps.map((step): Step => {
       if ('program' in step) {
-        const before = this.chosen[step.program] ?? 0;
+        const before = sure(this.chosen[step.program]);
         this.chosen[step.program] = step.variant;
         return { program: step.program, variant: before };
       }
-      const before = this.assignment[step.station] ?? 0;
+      const before = sure(this.assignment[step.station]);
       this.pour(step.station, before, -1);
       this.pour(step.station, step.to, 1);
       this.assignment[step.station] = step.to;
@@ -102,7 +103,7 @@ class NightLoads {
     const { longest: most, room } = this.load;
     const over = (seconds: number) => (seconds > 0 ? seconds + 1 : 0);
     let sum = 0;
-    for (const [j, seconds] of this.loads.entries()) sum += over(seconds - (most[j] ?? Infinity));
+    for (const [j, seconds] of this.loads.entries()) sum += over(seconds - sure(most[j]));
     for (let night = 0; night < 7; night++) sum += over(this.secondsOf(night) - room);
     return sum;
   }
@@ -113,7 +114,7 @@ class NightLoads {
     let seconds = 0;
     let longest = 0;
     for (const [j, whole] of this.loads.entries()) {
-      const own = whole * (this.masks[j]?.[this.chosen[j] ?? 0]?.[night] ?? 0);
+      const own = whole * (this.masks[j]?.[sure(this.chosen[j])]?.[night] ?? 0);
       seconds += own * headroom;
       longest = Math.max(longest, own);
     }
@@ -138,7 +139,7 @@ class NightLoads {
     }
     for (let a = 0; a < options.length; a++)
       for (let b = a + 1; b < options.length; b++) {
-        const [p, q] = [this.assignment[a] ?? 0, this.assignment[b] ?? 0];
+        const [p, q] = [sure(this.assignment[a]), sure(this.assignment[b])];
         if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
         yield [
           { station: a, to: q },
@@ -155,7 +156,7 @@ class NightLoads {
   }
 
   private *variantSteps(program: number) {
-    const count = this.variants[program]?.length ?? 0;
+    const count = sure(this.variants[program]).length;
     for (let variant = 0; variant < count; variant++) yield { program, variant };
   }
 
@@ -163,7 +164,7 @@ class NightLoads {
   packing(): Packing | null {
     const { assignment, chosen } = this;
     if (chosen.some((_, j) => !assignment.includes(j))) return null;
-    const patterns = this.variants.flatMap((list, j) => list[chosen[j] ?? 0] ?? []);
+    const patterns = this.variants.flatMap((list, j) => list[sure(chosen[j])] ?? []);
     return { patterns, assignment };
   }
 }

@@ -5,6 +5,7 @@
  * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
  * the orders is enough, and those that cannot meet at all are placed apart.
  */
+import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import type { Patterns } from './patterns.ts';
@@ -88,9 +89,9 @@ class Placing {
 
   /** The latest position of a program's next cycle, not after a position, that clashes with nothing placed. */
   private latest(program: number, limit: number, placed: readonly Cycle[]): Cycle | null {
-    const own = this.positions[program] ?? [];
+    const own = sure(this.positions[program]);
     for (let i = upTo(own, limit); i >= 0; i--) {
-      const at = own[i] ?? 0;
+      const at = sure(own[i]);
       const cycle = { program, at };
       if (this.clash(cycle, cycle)) return null;
       this.turns++;
@@ -121,9 +122,9 @@ class Placing {
       );
       const fixed: Cycle[] = [];
       for (const program of group)
-        for (const second of this.programs[program]?.pinned ?? []) {
+        for (const second of sure(this.programs[program]).pinned) {
           fixed.push({ program, at: this.positionOf(second) });
-          left[program] = (left[program] ?? 0) - 1;
+          left[program] = sure(left[program]) - 1;
         }
       if (left.some((n) => n < 0)) return null;
       if (fixed.some((cycle, i) => fixed.slice(0, i + 1).some((other) => this.clash(cycle, other))))
@@ -171,7 +172,7 @@ class Placing {
   private bound(group: readonly number[]): number {
     let least = Infinity;
     for (const program of group)
-      for (const at of this.positions[program] ?? []) {
+      for (const at of sure(this.positions[program])) {
         const spare = this.spareOf({ program, at });
         if (spare !== null && spare >= 0) least = Math.min(least, spare);
       }
@@ -216,7 +217,7 @@ function upTo(positions: readonly number[], limit: number): number {
   let high = positions.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((positions[middle] ?? 0) <= limit) low = middle + 1;
+    if (sure(positions[middle]) <= limit) low = middle + 1;
     else high = middle;
   }
   return low - 1;

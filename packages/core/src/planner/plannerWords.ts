@@ -1,4 +1,5 @@
 /** What the planner has to say, as English. */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
@@ -178,16 +179,16 @@ const PARTS: readonly ((amount: number) => string)[] = [
 
 /** Where a cost is first greater than another. */
 function firstGap(cost: Cost, bound: Cost): number {
-  return cost.findIndex((part, i) => part - (bound[i] ?? 0) > 1e-6);
+  return cost.findIndex((part, i) => part - sure(bound[i]) > 1e-6);
 }
 
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   if (optimal) return 'Proven: no plan is better.';
   const gap = firstGap(cost, bound);
   if (gap < 0) return 'Proven: no plan is better.';
-  const words = PARTS[gap] ?? String;
-  const least = Math.ceil(bound[gap] ?? 0);
-  const found = `Best found: ${words(cost[gap] ?? 0)}.`;
+  const words = sure(PARTS[gap]);
+  const least = Math.ceil(sure(bound[gap]));
+  const found = `Best found: ${words(sure(cost[gap]))}.`;
   if (least === 0) return `${found} Whether a better plan is possible is not proven.`;
   return gap === 2 || gap === 3
     ? `${found} At least ${words(least)} ${least === 1 ? 'is' : 'are'} needed; whether fewer than this plan's are possible is not proven.`
@@ -219,7 +220,7 @@ export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = {
 export function comparedSentence(cost: Cost, first: Cost): string {
   const parts: string[] = [];
   const tell = (i: number, words: (by: number, more: string) => string) => {
-    const by = (cost[i] ?? 0) - (first[i] ?? 0);
+    const by = sure(cost[i]) - sure(first[i]);
     if (Math.abs(by) > 1e-6) parts.push(words(Math.abs(by), by > 0 ? 'more' : 'fewer'));
   };
   tell(0, (by, more) => `${counted(by, `${more} station`)} off ${by === 1 ? 'its' : 'their'} need`);

@@ -1,4 +1,5 @@
 /** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
+import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import { shapeAt } from '../engine/cycle.ts';
@@ -202,10 +203,10 @@ function startReason(
   start: string,
   length: number,
 ): Reason {
-  const second = parseTime(start) ?? 0;
+  const second = sure(parseTime(start));
   const step = brief.timer.startStepMinutes * 60;
   const ends = second + length;
-  const finish = parseTime(wishOf(brief).finishBy) ?? 0;
+  const finish = sure(parseTime(wishOf(brief).finishBy));
   const by = second + (modulo(finish - second, SECONDS_PER_DAY) || SECONDS_PER_DAY);
   const base = { kind: 'start', program: program.letter, start, ends } as const;
   if (ends + step > by) return { ...base, later: 'finish', into: null, path: ['wish', 'finishBy'] };
@@ -223,7 +224,7 @@ function startReason(
     .flatMap(({ letter, starts }) =>
       starts.map((other) => ({
         letter,
-        after: modulo((parseTime(other) ?? 0) - second, SECONDS_PER_DAY),
+        after: modulo(sure(parseTime(other)) - second, SECONDS_PER_DAY),
       })),
     )
     .filter(({ after }) => after > 0)

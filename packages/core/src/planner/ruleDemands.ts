@@ -1,4 +1,5 @@
 /** What watering rules and mowing demand. */
+import { sure } from '../document/sure.ts';
 import type { BriefRules, Brief } from '../brief/brief.ts';
 import {
   type Weekday,
@@ -80,8 +81,8 @@ function* milderWindows(brief: Brief, windows: readonly NoWaterWindow[]): Genera
   const step = 3600;
   for (let hours = 1; hours < 24; hours++)
     for (const [i, window] of windows.entries()) {
-      const from = parseTime(window.from) ?? 0;
-      const to = parseTime(window.to) ?? 0;
+      const from = sure(parseTime(window.from));
+      const to = sure(parseTime(window.to));
       const length = ((to - from + SECONDS_PER_DAY - 1) % SECONDS_PER_DAY) + 1;
       if (length <= hours * step) continue;
       const later = { ...window, from: formatTime((from + hours * step) % SECONDS_PER_DAY) };

@@ -7,6 +7,7 @@
  * the next in the list could be no better the search is over. What was passed over by a limit, or failed without a proof, is
  * remembered, so that nothing is called optimal that is not.
  */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { TooMuchWork } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -143,7 +144,7 @@ export class Search {
 
   /** More of the day, where all has room in it at all: as little more as is enough. */
   private stretch(): void {
-    const finish = parseTime(wishOf(this.brief).finishBy) ?? 0;
+    const finish = sure(parseTime(wishOf(this.brief).finishBy));
     const { from, seconds: wished } = this.setup.rules.span;
     const reach = (begin: number, seconds: number): Hours => ({
       span: { from: begin, seconds },

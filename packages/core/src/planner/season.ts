@@ -2,6 +2,7 @@
  * A plan through the year: whether one set of programs with a percent a month gives every station what it needs, and where it does not, what is
  * to be changed in that month.
  */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { shapeAt } from '../engine/cycle.ts';
@@ -73,7 +74,7 @@ function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
 
 /** Seconds by which the last cycle that counts ends after the hour by which all is to be done, at a percent. */
 function lateAt(brief: Brief, plan: Plan, percent: number): number {
-  const finish = parseTime(wishOf(brief).finishBy) ?? 0;
+  const finish = sure(parseTime(wishOf(brief).finishBy));
   const counted = new Set(
     brief.stations.filter((station) => countsForTimes(brief, station)).map(({ number }) => number),
   );

@@ -1,4 +1,5 @@
 /** What a search needs before it begins, worked out of the brief and of what is pinned. */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { mowingMask } from '../brief/wanted.ts';
 import { Effort } from '../engine/effort.ts';
@@ -13,7 +14,7 @@ import { Patterns } from './patterns.ts';
 import { RunChoices, slotKinds, type FixedSlot, type SlotKind } from './slots.ts';
 
 /** The first date of an interval where none is given: so the same brief has the same plan on any day. */
-export const USUAL_FIRST_DATE: EpochDay = parseDate('2027-01-01') ?? 0;
+export const USUAL_FIRST_DATE: EpochDay = sure(parseDate('2027-01-01'));
 
 /** Small steps of the engine. */
 const MOST_PLANNING_STEPS = 400_000_000;
@@ -74,7 +75,7 @@ function fixedOf({ stations = [], starts = [], days = [] }: Pins): Fixed[] {
     letter,
     starts: starts
       .filter(({ program }) => program === letter)
-      .map(({ start }) => parseTime(start) ?? 0),
+      .map(({ start }) => sure(parseTime(start))),
     stations: stations.filter(({ program }) => program === letter).map(({ station }) => station),
   }));
 }

@@ -1,4 +1,5 @@
 /** Ways to share stations out to the programs of a plan, worked out from how much water they need alone. */
+import { sure } from '../document/sure.ts';
 import type { Need } from './needs.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
@@ -88,20 +89,20 @@ export class Sharing {
     order: readonly number[] = options.map((_, i) => i),
   ): number[] {
     const all = sumOf(weights);
-    const shared = this.needs.filter((_, i) => (options[i]?.length ?? 0) > 1);
+    const shared = this.needs.filter((_, i) => sure(options[i]).length > 1);
     const total = sumOf(shared.map(({ wanted }) => wanted));
     let before = 0;
     const way = options.map(([first = 0]) => first);
     for (const i of order) {
-      const list = options[i] ?? [];
+      const list = sure(options[i]);
       if (list.length < 2) continue;
-      const wanted = this.needs[i]?.wanted ?? 0;
+      const wanted = sure(this.needs[i]).wanted;
       const at = ((before + wanted / 2) * all) / total;
       before += wanted;
       let aim = 0;
-      let until = weights[0] ?? 0;
-      while (until <= at && aim < weights.length - 1) until += weights[++aim] ?? 0;
-      const near = (j: number) => Math.abs(j - aim) + ((weights[j] ?? 0) > 0 ? 0 : weights.length);
+      let until = sure(weights[0]);
+      while (until <= at && aim < weights.length - 1) until += sure(weights[++aim]);
+      const near = (j: number) => Math.abs(j - aim) + (sure(weights[j]) > 0 ? 0 : weights.length);
       way[i] = list.reduce((best, j) => (near(j) < near(best) ? j : best), list[0] ?? 0);
     }
     return way;
@@ -136,13 +137,13 @@ export class Sharing {
     for (const { i } of order) {
       const need = this.needs[i];
       if (!need) continue;
-      let best = way[i] ?? 0;
+      let best = sure(way[i]);
       let least = Infinity;
-      for (const j of options[i] ?? []) {
+      for (const j of sure(options[i])) {
         const kind = kinds[j];
         if (!kind) continue;
-        const run = this.runs.at(need, kind.mean, starts[j] ?? 1);
-        const then = (load[j] ?? 0) + (run?.seconds ?? 0) * (starts[j] ?? 1);
+        const run = this.runs.at(need, kind.mean, sure(starts[j]));
+        const then = sure(load[j]) + (run?.seconds ?? 0) * sure(starts[j]);
         if (then < least) {
           least = then;
           best = j;

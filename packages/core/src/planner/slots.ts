@@ -2,6 +2,7 @@
  * Kinds of program among which the planner chooses: day patterns that are alike in all but on which nights they fall, with the stations that may
  * be in such a program; and the choices of several that leave no station without one.
  */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { splitsByTimer, type Need } from './needs.ts';
 import { nearestRun, runChoice, type RunChoice } from '../brief/runChoices.ts';
@@ -103,7 +104,7 @@ export function slotKinds(
     .sort(
       (a, b) =>
         count(b.eligible) - count(a.eligible) ||
-        (a.variants[0]?.rank ?? 0) - (b.variants[0]?.rank ?? 0),
+        sure(a.variants[0]).rank - sure(b.variants[0]).rank,
     )
     .map((kind, id) => ({ ...kind, id }));
 }

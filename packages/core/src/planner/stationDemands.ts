@@ -1,4 +1,5 @@
 /** What a station demands: days, longest piece, times a day, its water. */
+import { sure } from '../document/sure.ts';
 import type { BriefStation } from '../brief/brief.ts';
 import type { Path } from '../document/fault.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -73,9 +74,9 @@ export function stationDemands(station: BriefStation, place: number): Demand[] {
             what: { kind: 'times', times },
           };
         for (let hours = 1; hours <= 8; hours++) {
-          const from = formatTime(Math.max(0, (parseTime(oftenADay.from) ?? 0) - hours * 3600));
+          const from = formatTime(Math.max(0, sure(parseTime(oftenADay.from)) - hours * 3600));
           const to = formatTime(
-            Math.min(SECONDS_PER_DAY - 60, (parseTime(oftenADay.to) ?? 0) + hours * 3600),
+            Math.min(SECONDS_PER_DAY - 60, sure(parseTime(oftenADay.to)) + hours * 3600),
           );
           yield {
             brief: withStation(brief, place, (station) => ({

@@ -1,4 +1,5 @@
 /** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; it trusts nothing that the search says. */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
@@ -23,7 +24,7 @@ export interface Breach {
 }
 
 /** Every date counts. */
-const FROM: EpochDay = parseDate('2027-01-01') ?? 0;
+const FROM: EpochDay = sure(parseDate('2027-01-01'));
 
 const HARD: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'runs-off',

@@ -1,4 +1,5 @@
 /** What rules mean for a house, in a sentence. */
+import { sure } from '../document/sure.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { parseDate, parseTime } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
@@ -8,7 +9,7 @@ import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
-  const hours = `${timeWords(parseTime(from) ?? 0, clock)} to ${timeWords(parseTime(to) ?? 0, clock)}`;
+  const hours = `${timeWords(sure(parseTime(from)), clock)} to ${timeWords(sure(parseTime(to)), clock)}`;
   return weekdays ? `${hours} on ${weekdaysWords(weekdays)}` : hours;
 }
 

@@ -1,4 +1,5 @@
 /** What the rules of a place mean for one house on one date. */
+import { sure } from '../document/sure.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import type { Supply } from '../site/site.ts';
@@ -53,7 +54,7 @@ function meets(
 }
 
 const editionOn = ({ editions }: Rules, on: EpochDay): RulesEdition | undefined =>
-  editions.findLast(({ from }) => (parseDate(from) ?? Infinity) <= on);
+  editions.findLast(({ from }) => sure(parseDate(from)) <= on);
 
 function rulingOf(edition: RulesEdition, house: RuledHouse): Ruling {
   for (const clause of edition.clauses) {

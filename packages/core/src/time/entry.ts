@@ -1,4 +1,5 @@
 /** What people type for a time of day and for run minutes, and what it means. */
+import { sure } from '../document/sure.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 
 /** What may be typed, for the message beside the field. */
@@ -65,8 +66,10 @@ export function splitColumn(pasted: string): string[] {
   const lines = pasted.replaceAll('\r', '').split('\n');
   while (lines.length > 0 && lines[lines.length - 1]?.trim() === '') lines.pop();
   return lines.length === 1
-    ? (lines[0] ?? '').split('\t').map((cell) => cell.trim())
-    : lines.map((line) => (line.split('\t')[0] ?? '').trim());
+    ? sure(lines[0])
+        .split('\t')
+        .map((cell) => cell.trim())
+    : lines.map((line) => sure(line.split('\t')[0]).trim());
 }
 
 /** A value one step up or down, onto the step's own multiples, within the bounds. */

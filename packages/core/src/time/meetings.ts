@@ -10,6 +10,7 @@
  * enough to know how many members of C there are in each class modulo 189: that decides at once whether there is any date
  * at all in an endless calendar, and how often. The first date is then looked for up to the end of ours.
  */
+import { sure } from '../document/sure.ts';
 import { civilOf, LAST_DAY, weekdayIndexOf, type EpochDay } from './calendar.ts';
 import {
   EVERY_MONTH_DAY,
@@ -64,7 +65,7 @@ function yearSlotTable(): Uint16Array {
 }
 
 const yearSlotOf = (day: EpochDay): YearSlot =>
-  yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)] ?? 0;
+  sure(yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)]);
 
 /** Month of a day, 0 January; looked up. */
 const monthOfDay = (day: EpochDay): number => Math.floor(yearSlotOf(day) / DAYS_OF_A_MONTH);
@@ -279,7 +280,7 @@ export class Meetings {
     let sum = 0;
     for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
       if (weekdays & (1 << weekdayIndexOf(rest)))
-        sum += counts ? (counts[rest] ?? 0) : DAYS_PER_400_YEARS / CLASSES;
+        sum += counts ? sure(counts[rest]) : DAYS_PER_400_YEARS / CLASSES;
     return (sum * divisor) / every;
   }
 
@@ -360,7 +361,7 @@ export class Meetings {
     this.effort.spend(CLASSES);
     const divisor = greatestCommonDivisor(every, CLASSES);
     for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
-      if (weekdays & (1 << weekdayIndexOf(rest)) && (counts[rest] ?? 0) > 0) return true;
+      if (weekdays & (1 << weekdayIndexOf(rest)) && sure(counts[rest]) > 0) return true;
     return false;
   }
 
@@ -373,9 +374,9 @@ export class Meetings {
     const few: number[] = [];
     let at = modulo(k, DAYS_PER_400_YEARS);
     for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
-      if (earlier[place[day] ?? 0] === 1 && later[place[at] ?? 0] === 1) {
+      if (earlier[sure(place[day])] === 1 && later[sure(place[at])] === 1) {
         const rest = day % CLASSES;
-        counts[rest] = (counts[rest] ?? 0) + 1;
+        counts[rest] = sure(counts[rest]) + 1;
         if (few.length <= FEW) few.push(day);
       }
       if (++at === DAYS_PER_400_YEARS) at = 0;

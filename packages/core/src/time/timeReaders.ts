@@ -1,4 +1,5 @@
 /** Readers of times, dates, weekdays and windows in documents. */
+import { sure } from '../document/sure.ts';
 import {
   type Reader,
   textLike,
@@ -31,8 +32,8 @@ export const readWindow: Reader<NoWaterWindow> = object<NoWaterWindow>({
 export function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
   const taken = new Uint8Array(MINUTES_PER_WEEK);
   for (const window of windows) {
-    const from = (parseTime(window.from) ?? 0) / 60;
-    const to = (parseTime(window.to) ?? 0) / 60;
+    const from = sure(parseTime(window.from)) / 60;
+    const to = sure(parseTime(window.to)) / 60;
     const length = to > from ? to - from : to - from + 1440;
     for (const weekday of window.weekdays ?? WEEKDAYS) {
       const begin = WEEKDAYS.indexOf(weekday) * 1440 + from;

@@ -1,4 +1,5 @@
 /** No-water windows of one program, the timer's own among them, as one week that comes again (timing-rules.md section 6). */
+import { sure } from '../document/sure.ts';
 import {
   parseTime,
   SECONDS_PER_DAY,
@@ -22,8 +23,8 @@ interface Span {
 function spansOf(windows: readonly NoWaterWindow[]): Span[] {
   const spans: Span[] = [];
   for (const { from, to, weekdays } of windows) {
-    const begin = parseTime(from) ?? 0;
-    const end = parseTime(to) ?? 0;
+    const begin = sure(parseTime(from));
+    const end = sure(parseTime(to));
     const length = end > begin ? end - begin : end - begin + SECONDS_PER_DAY;
     for (const weekday of weekdays ?? WEEKDAYS) {
       const at = WEEKDAYS.indexOf(weekday) * SECONDS_PER_DAY + begin;
@@ -71,17 +72,17 @@ export class WeekWindows {
 
   /** Second of the week, counted from the first span's beginning: 0 to a week less 1. */
   private sinceFirst(moment: ClockSecond): number {
-    return modulo(moment - MONDAY_BEFORE_1970 - (this.spans[0]?.from ?? 0), SECONDS_PER_WEEK);
+    return modulo(moment - MONDAY_BEFORE_1970 - sure(this.spans[0]).from, SECONDS_PER_WEEK);
   }
 
   /** Index of the last span that begins at or before a second counted from the first span's beginning. */
   private lastBegun(since: number): number {
-    const offset = this.spans[0]?.from ?? 0;
+    const offset = sure(this.spans[0]).from;
     let low = 0;
     let high = this.spans.length - 1;
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if ((this.spans[middle]?.from ?? 0) - offset <= since) low = middle;
+      if (sure(this.spans[middle]).from - offset <= since) low = middle;
       else high = middle - 1;
     }
     return low;
@@ -92,7 +93,7 @@ export class WeekWindows {
     if (this.isEmpty) return moment;
     const since = this.sinceFirst(moment);
     const span = this.spans[this.lastBegun(since)];
-    const left = (span?.to ?? 0) - (this.spans[0]?.from ?? 0) - since;
+    const left = (span?.to ?? 0) - sure(this.spans[0]).from - since;
     return left > 0 ? moment + left : moment;
   }
 
@@ -105,7 +106,7 @@ export class WeekWindows {
     if (this.isEmpty) return Infinity;
     const since = this.sinceFirst(moment);
     const next = this.spans[this.lastBegun(since) + 1];
-    const offset = this.spans[0]?.from ?? 0;
+    const offset = sure(this.spans[0]).from;
     return moment + (next ? next.from - offset : SECONDS_PER_WEEK) - since;
   }
 
@@ -124,7 +125,7 @@ export class WeekWindows {
       const span = this.spans[index];
       const next = this.spans[index + 1];
       if (!span) return at;
-      const gap = (next ? next.from : (this.spans[0]?.from ?? 0) + SECONDS_PER_WEEK) - span.to;
+      const gap = (next ? next.from : sure(this.spans[0]).from + SECONDS_PER_WEEK) - span.to;
       const end = at + (span.to - span.from);
       if (free <= gap) return end + free;
       free -= gap;

@@ -1,4 +1,5 @@
 /** English for a visit: what may have gone wrong, how one sees it at the box, slips of the fingers, and the names of what is noted. */
+import { sure } from '../document/sure.ts';
 import { parseMoment } from '../time/calendar.ts';
 import { stationOrSomething, type TimerSpeech } from '../plan/planWords.ts';
 import type {
@@ -15,8 +16,8 @@ import { capitalized, momentWords } from '../words/words.ts';
 
 /** What somebody saw, as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {
-  const from = momentWords(parseMoment(sighting.from) ?? 0, speech);
-  const to = sighting.to === undefined ? null : momentWords(parseMoment(sighting.to) ?? 0, speech);
+  const from = momentWords(sure(parseMoment(sighting.from)), speech);
+  const to = sighting.to === undefined ? null : momentWords(sure(parseMoment(sighting.to)), speech);
   const span = to === null ? from : `from ${from} to ${to}`;
   const station = sighting.station ?? null;
   const place = capitalized(stationOrSomething(station, speech.plan));

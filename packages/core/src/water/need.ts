@@ -1,4 +1,5 @@
 /** How much water a station needs, by month and by week, and what that comes to in minutes (water-need.md). */
+import { sure } from '../document/sure.ts';
 import { schedulingMultiplier } from './rate.ts';
 
 /** The climate of a place, January first. */
@@ -45,9 +46,9 @@ export function yearBalance(climate: Climate, demand: StationDemand): MonthBalan
   const { plantFactor, surroundings, rate, uniformity, effectiveRainShare } = demand;
   const multiplier = schedulingMultiplier(uniformity);
   return DAYS_OF_MONTHS.map((days, i) => {
-    const etoMmPerDay = climate.etoMmPerDay[i] ?? 0;
+    const etoMmPerDay = sure(climate.etoMmPerDay[i]);
     const plantMmPerWeek = 7 * etoMmPerDay * plantFactor * surroundings;
-    const rain = ((climate.rainMm[i] ?? 0) * effectiveRainShare * 7) / days;
+    const rain = (sure(climate.rainMm[i]) * effectiveRainShare * 7) / days;
     const rainMmPerWeek = Math.min(rain, plantMmPerWeek);
     const netMmPerWeek = plantMmPerWeek - rainMmPerWeek;
     return {

@@ -1,4 +1,5 @@
 /** The one place where data becomes English: times, lengths, faults, findings and the verdict. */
+import { sure } from '../document/sure.ts';
 import {
   civilOf,
   parseDate,
@@ -39,10 +40,10 @@ const MONTH_NAMES = [
 ] as const;
 
 /** `January` to `December`, 1 to 12. */
-export const monthName = (month: number): string => MONTH_NAMES[month - 1] ?? '';
+export const monthName = (month: number): string => sure(MONTH_NAMES[month - 1]);
 
 /** `Mon` to `Sun`, index 0 Monday. */
-export const weekdayName = (index: number): string => WEEKDAY_NAMES[index] ?? '';
+export const weekdayName = (index: number): string => sure(WEEKDAY_NAMES[index]);
 
 export const listed = (items: readonly (string | number)[], last = 'and') =>
   items.length < 2
@@ -63,7 +64,7 @@ export const capitalized = (sentence: string) =>
   sentence.replace(/^./, (first) => first.toUpperCase());
 
 export const startWords = (start: TimeText, clock: ClockStyle) =>
-  timeWords(parseTime(start) ?? 0, clock);
+  timeWords(sure(parseTime(start)), clock);
 
 export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
