@@ -187,7 +187,7 @@ test('each reason names where it comes from, and each number of the plan has one
   ]);
   expect(about('start')).toHaveLength(plan?.programs[0]?.starts.length ?? 0);
   expect(about('starts')[0]?.from.path).toBe('stations[0].cycleSeconds');
-  expect(about('days')[0]?.message).toMatch(/station 1 needs at least 2 days a week/);
+  expect(about('days')[0]?.message).toMatch(/station 1 needs 2 to 3 days a week/);
 });
 
 test('plans of other kinds are what they say', () => {

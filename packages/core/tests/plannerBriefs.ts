@@ -1,6 +1,7 @@
 /** Briefs for the planner's tests and benchmarks: of real size, with all kinds of demands, from a seed. */
 import { WEEKDAYS, type Brief, type Timer } from '@water-clock/core';
 import type { BriefStation } from '../src/brief/brief.ts';
+import { readBrief } from '../src/brief/readBrief.ts';
 
 /** A row of numbers that looks like chance and is the same each time. */
 function seeded(seed: number): (below: number) => number {
@@ -115,3 +116,31 @@ export const SPOKEN_BRIEF: Brief = {
   mowing: { weekdays: ['fri'], dayBefore: true },
   wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
 };
+
+/** Three programs of three starts on weekdays or by a count, no soak of its own. */
+export const PLAIN_TIMER: Brief['timer'] = {
+  ...realisticBrief(1, 6).timer,
+  programCount: 3,
+  startsPerProgram: 3,
+  startStepMinutes: 5,
+  dayRules: ['weekdays', 'interval'],
+  cycleSoak: 'none',
+};
+
+export type BriefFields = Partial<Omit<Brief, 'timer'>> & { timer?: Partial<Brief['timer']> };
+
+/** A sound brief of stations 1, 2 and so on. */
+export function briefOf(
+  stations: readonly Omit<BriefStation, 'number'>[],
+  fields: BriefFields = {},
+): Brief {
+  const read = readBrief({
+    format: 'water-clock-brief',
+    version: 1,
+    stations: stations.map((station, i) => ({ number: i + 1, ...station })),
+    ...fields,
+    timer: { ...PLAIN_TIMER, ...fields.timer },
+  });
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.value;
+}

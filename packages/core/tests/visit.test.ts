@@ -8,16 +8,11 @@ import {
   EMPTY_SURVEY,
   evidenceOf,
   explain,
-  formatDate,
-  homeownerPage,
-  NO_OFFICE,
   openPoints,
   readClosedVisit,
-  readOffice,
   readRecordChange,
   sightingSentence,
   simulate,
-  startWords,
   SWITCHED,
   visitFindings,
   visitFindingSentence,
@@ -181,73 +176,6 @@ test('findings of the visit itself: each with what it is about, and none where a
     expect(visitFindingSentence(visitFinding, { on: TODAY, clock: '12', plan })).toMatch(
       /^[A-Z].*\.$/,
     );
-});
-
-describe('the homeowner’s page', () => {
-  const pageOf = (plan: Plan, survey: Survey = EMPTY_SURVEY) =>
-    homeownerPage({
-      plan: plan,
-      survey,
-      kind: null,
-      house: 'A house',
-      company: 'A firm',
-      office: { ...NO_OFFICE, phone: '555 0199', hours: 'mornings' },
-      today: TODAY,
-      clock: '12',
-    });
-
-  test('tells every start and every station of it, and the picture is what runs', () => {
-    for (let seed = 1; seed <= 30; seed++) {
-      const { plan: garden } = gardenFrom(randomFrom(seed));
-      const page = pageOf(garden);
-      garden.programs.forEach(({ letter, starts, runs }) => {
-        const told = page.programs.find((pageProgram) => pageProgram.letter === letter);
-        for (const start of starts) expect(told?.when).toContain(startWords(start, '12'));
-        expect(told?.stations.map(({ number }) => number)).toEqual(
-          runs.map(({ station }) => station),
-        );
-      });
-      const began = simulate(garden, TODAY - 8, 16)
-        .cycles.filter(
-          ({ began: one }) => one !== null && one >= TODAY * DAY && one < (TODAY + 7) * DAY,
-        )
-        .map(({ began: one, due }) => `${due.letter} ${one ?? 0}`);
-      const drawn = page.week.runs.map(
-        ({ day, from, program }) => `${program} ${(TODAY + day) * DAY + from}`,
-      );
-      expect(drawn.sort()).toEqual(began.sort());
-    }
-  });
-
-  test('says how to reach the office, and how this house is paused for rain', () => {
-    const text = (rain: Survey['rain']) =>
-      JSON.stringify(pageOf(plan, rain ? { ...EMPTY_SURVEY, rain } : EMPTY_SURVEY).sections);
-    expect(text('sensor')).toContain('When to call A firm, 555 0199, mornings');
-    expect(new Set([text('sensor'), text('delay'), text('switch-off')]).size).toBe(3);
-    // A battery timer has no mains behind its cover.
-    const battery = pageOf(plan, { ...EMPTY_SURVEY, device: { power: 'battery' } });
-    expect(JSON.stringify(battery)).not.toMatch(/mains voltage/);
-    expect(text(undefined)).toMatch(/mains voltage/);
-  });
-
-  test('tells how it waters also while it is held back', () => {
-    const held: Plan = {
-      ...plan,
-      settings: { ...plan.settings, mode: 'off', wateringResumes: formatDate(TODAY + 30) },
-    };
-    expect(pageOf(held).week).toEqual(pageOf(plan).week);
-  });
-
-  test('what an office says of itself is read strictly', () => {
-    expect(readOffice({ ...NO_OFFICE, phone: '555 0100' })).toMatchObject({ ok: true });
-    for (const wrong of [
-      { ...NO_OFFICE, phone: '' },
-      { ...NO_OFFICE, fax: '1' },
-      { ...NO_OFFICE, version: 2 },
-      7,
-    ])
-      expect(readOffice(wrong).ok).toBe(false);
-  });
 });
 
 describe('behind a sighting', () => {

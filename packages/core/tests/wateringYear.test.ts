@@ -43,6 +43,30 @@ describe('water and money', () => {
     }
   });
 
+  test('a station without a flow is named where it waters, and costs nothing; one that is off is not', () => {
+    const { plan: garden } = gardenFrom(randomFrom(2));
+    const watered = garden.programs[0]?.runs[0]?.station;
+    const one = garden.stations.find(({ number }) => number === watered);
+    if (!one) throw new Error('no station');
+    const others = garden.stations.filter((station) => station !== one);
+    const area = { areaSquareMetres: 40, head: 'fixed-spray' } as const;
+    const survey: Survey = { stations: [{ number: one.number, ...area }] };
+    const usage = waterUsage(garden, survey, TODAY);
+    expect(usage.unknown).not.toContain(one.number);
+    expect(usage.unknown.length).toBeGreaterThan(0);
+    // Known from a table only: nobody has measured anything.
+    expect(usage.uncertainLitres / usage.litresAYear).toBeCloseTo(0.35, 6);
+    expect(costOfYear(usage, tariff)).toBeGreaterThan(0);
+    const off = { ...garden, stations: [one, ...others.map((s) => ({ ...s, enabled: false }))] };
+    expect(waterUsage(off, survey, TODAY)).toMatchObject({
+      unknown: [],
+      litresAYear: usage.litresAYear,
+    });
+    // Without an area its rate says nothing of litres.
+    const pitch: Survey = { stations: [{ number: one.number, head: 'fixed-spray' }] };
+    expect(waterUsage(garden, pitch, TODAY).unknown).toContain(one.number);
+  });
+
   const tariff: Tariff = {
     currency: 'Kr',
     periodDays: 73,
@@ -82,7 +106,8 @@ describe('water and money', () => {
     const bill = priceOf(8000 + 73 * 300, tariff) - priceOf(8000, tariff);
     expect(costOfYear(usage, tariff)).toBeCloseTo(5 * bill, 6);
     // A period that the year cuts off is worth its share.
-    const longer = { ...tariff, periodDays: 250, steps: [{ perCubicMetre: 3 }] };
+    const { houseLitres: _house, ...alone } = tariff;
+    const longer = { ...alone, periodDays: 250, steps: [{ perCubicMetre: 3 }] };
     expect(costOfYear(usage, longer)).toBeCloseTo((365 * 300 * 3) / 1000, 6);
   });
 });

@@ -95,6 +95,30 @@ describe('a verdict', () => {
     });
   });
 
+  test('one start twice, several pairs, a timer that is off', () => {
+    const doubled = program('A', '04:00', 20, { starts: ['04:00', '04:00'] });
+    expect(words(plan([doubled])).headline).toBe(
+      'Wed 9 June: A has the start 4:00 am twice, 20 min of overlap.',
+    );
+    const three = [program('A', '04:00', 70), program('B', '05:00', 70), program('C', '06:00', 9)];
+    expect(words(plan(three)).detail).toMatch(/ 1 more pair of starts overlaps\./);
+    const four = [...three.slice(0, 2), program('C', '05:30', 90), program('D', '06:00', 9)];
+    expect(words(plan(four)).detail).toMatch(/ \d more pairs of starts overlap\./);
+    const proven = check(plan([program('A', '04:00', 60)]), ON);
+    expect(verdictWords(proven, 'queue', speech, true).headline).toBe(
+      'The timer is switched off. When it is on: Clear for good, up to 150 %',
+    );
+  });
+
+  test('clear as set, but not where the percent is lower', () => {
+    const proven = { ...check(plan([program('A', '04:00', 60)]), ON), headroomPercent: null };
+    expect(verdictWords(proven, 'queue', speech)).toMatchObject({
+      headline: 'Clear for good as set',
+      detail:
+        'No two cycles ever overlap at the percents that are set, but they do at the lowest percent.',
+    });
+  });
+
   test('clear, half set and empty say so', () => {
     expect(words(plan([program('A', '04:00', 60)]))).toEqual({
       tone: 'clear',

@@ -75,7 +75,7 @@ export class Timeline {
       ({ station }) => !world.dead.includes(station),
     );
     for (const run of this.runs) {
-      const station = run.station ?? 0;
+      const station = sure(run.station);
       const list = this.byStation.get(station);
       if (list) list.push(run);
       else this.byStation.set(station, [run]);

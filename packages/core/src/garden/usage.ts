@@ -1,7 +1,7 @@
 /** How much water the programs use, what it costs, and how sure that is. */
 import { sure } from '../document/sure.ts';
 import { civilOf, epochDayOf, type EpochDay } from '../time/calendar.ts';
-import type { Plan } from '../plan/plan.ts';
+import type { Plan, Station } from '../plan/plan.ts';
 import { surveyOf, type Survey } from '../survey/survey.ts';
 import type { Tariff } from '../visit/visit.ts';
 import { figuresOf, type Source } from './figures.ts';
@@ -34,12 +34,10 @@ export interface Usage {
 
 /** Litres a minute of a station: its flow, or its rate over its area. */
 function flowOf(
-  plan: Plan,
+  station: Station,
   survey: Survey,
-  number: number,
 ): Pick<StationUsage, 'litresPerMinute' | 'source'> {
-  const station = plan.stations.find((station) => station.number === number) ?? { number };
-  const noted = surveyOf(survey, number);
+  const noted = surveyOf(survey, station.number);
   const { flow, rate } = figuresOf(noted, station);
   if (flow) return { litresPerMinute: flow.value, source: flow.source };
   if (!rate || noted.areaSquareMetres === undefined) return { litresPerMinute: null, source: null };
@@ -57,8 +55,9 @@ const DAYS = 365.25;
  */
 export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   const given = givenByMonth(plan, from);
-  const stations = plan.stations.map(({ number }): StationUsage => {
-    const flow = flowOf(plan, survey, number);
+  const stations = plan.stations.map((station): StationUsage => {
+    const { number } = station;
+    const flow = flowOf(station, survey);
     const seconds = given.get(number) ?? [];
     const { litresPerMinute: lpm } = flow;
     return {
@@ -120,7 +119,7 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
     { length: 12 },
     (_, month) =>
       usage.stations.reduce(
-        (sum, stationUsage) => sum + sure(stationUsage.weeklyByMonth[month]),
+        (sum, stationUsage) => sum + (stationUsage.weeklyByMonth[month] ?? 0),
         0,
       ) / 7,
   );

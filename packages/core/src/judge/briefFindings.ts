@@ -116,7 +116,7 @@ function ruleFindings(asked: Asked): Finding[] {
           add({ code: 'mowing-day', severity: 'warning', where: { ...where, date: day } });
       }
       if (countsForTimes(brief, station) && run.off > by) {
-        const date = wets.meetings.firstOf(wet.dates, wet.least) ?? wet.least;
+        const date = sure(wets.meetings.firstOf(wet.dates, wet.least));
         add({
           code: 'late-finish',
           severity: 'warning',

@@ -1,4 +1,5 @@
 /** Programs that water past midnight, on dates on which their day rule does not (planning.md section 2, `past-midnight`). */
+import { sure } from '../document/sure.ts';
 import { daysOf, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
@@ -35,7 +36,7 @@ function dryDate({ meetings, starts }: WetStarts, wet: WetStart, later: number):
     const date = series.at(place);
     if (!date) return null;
     const day = date.day + later;
-    if (!(starts.get(wet.program.letter) ?? []).some(({ days }) => isIn(days, day))) return day;
+    if (!sure(starts.get(wet.program.letter)).some(({ days }) => isIn(days, day))) return day;
   }
   return null;
 }

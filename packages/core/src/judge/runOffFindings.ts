@@ -116,7 +116,7 @@ function* withinCycles(
       return next !== undefined && next.on - off < limits.soak && !wet.isPause(off, next.on);
     });
     if (!long && short < 0) continue;
-    const date = meetings.firstOf(wet.dates, wet.least) ?? wet.least;
+    const date = sure(meetings.firstOf(wet.dates, wet.least));
     if (long) yield { finding: runsOff(soaking, limits, long.off - long.on, date), date, places };
     if (short >= 0) {
       const gap = sure(runs[short + 1]).on - sure(runs[short]).off;

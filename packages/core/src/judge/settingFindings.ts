@@ -61,7 +61,7 @@ function startFindings(
 ): Finding[] {
   const { letter } = program;
   const findings: Finding[] = [];
-  const starts = wets.starts.get(letter) ?? [];
+  const starts = sure(wets.starts.get(letter));
   const often = stations.some(({ number }) => oftenOf(brief, number));
   const overhead = stations.some((station) => station.overhead !== false);
   if (overhead && !often)
@@ -97,7 +97,7 @@ function startFindings(
 
 /** Starts of a date, the days of the program's rule being alike. */
 function timesOnADate(wets: WetStarts, letter: string): number[] {
-  const starts = wets.starts.get(letter) ?? [];
+  const starts = sure(wets.starts.get(letter));
   return starts.map(({ days }) =>
     starts
       .filter(({ days: other }) => other.every === days.every && other.phase === days.phase)
@@ -124,7 +124,7 @@ function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
 /** Whether one run of all the water of a date would exceed what the station takes at a stretch. */
 function needsToBeSplit(plan: Plan, program: Program, station: Station, times: number): boolean {
   if (station.cycleSeconds === undefined) return false;
-  const run = program.runs.find((run) => run.station === station.number)?.seconds ?? 0;
+  const run = sure(program.runs.find((run) => run.station === station.number)).seconds;
   // The percent of its fullest month.
   const percent = Math.max(
     ...Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),

@@ -47,7 +47,6 @@ export function verdictWords(
 }
 
 function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): VerdictWords {
-  const [overlap] = proven.overlaps;
   const others = proven.overlapCount - 1;
   const unfinished = proven.programs.filter(
     ({ missing }) =>
@@ -64,11 +63,13 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
     };
   switch (proven.verdict) {
     case 'overlap': {
-      if (!overlap) return { tone, headline: 'Overlaps', detail: '' };
+      const overlap = sure(proven.overlaps[0]);
       const often =
         proven.perYear[0] === undefined ? '' : ` It happens ${oftenWords(proven.perYear[0])}.`;
       const more =
-        others === 0 ? '' : ` ${others} more ${others === 1 ? 'pair' : 'pairs'} of starts overlap.`;
+        others === 0
+          ? ''
+          : ` ${others} more ${others === 1 ? 'pair of starts overlaps' : 'pairs of starts overlap'}.`;
       const room =
         proven.headroomPercent === null ? '' : ` Clear only ${upTo(proven.headroomPercent)}.`;
       return {

@@ -161,7 +161,7 @@ export function switchLines(
           ? [
               line({ of: 'at-once' }, 'Stations at once', {
                 kind: 'numbers',
-                numbers: [settings.stationsAtOnce ?? 1],
+                numbers: [settings.stationsAtOnce ?? timer.stationsAtOnce],
               }),
             ]
           : []),

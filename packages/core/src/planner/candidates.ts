@@ -52,7 +52,7 @@ export class Candidates {
 
   /** All choices with so many starts in all, and what they cannot be less off than. */
   withStarts(choices: readonly Kinds[], total: number): readonly Ranked[] {
-    const count = choices[0]?.length ?? 0;
+    const count = sure(choices[0]).length;
     const key = `${count} ${total} ${this.setup.drafting.starvedText}`;
     const known = this.lists.get(key);
     if (known) return known;

@@ -1,4 +1,5 @@
 /** The demands of a brief, and what could be changed about them, as people would put it. */
+import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import {
   type ClockStyle,
@@ -22,28 +23,36 @@ export function demandSentence(
   const rules = brief.rules ?? {};
   const who = station ? capitalized(stationWords(brief, station.number)) : '';
   switch (about) {
-    case 'days':
-      return `${who} needs ${daysRange(station?.days?.least ?? 1, station?.days?.most ?? 7)} a week.`;
+    case 'days': {
+      const { least, most } = sure(station?.days);
+      return `${who} needs ${daysRange(least, most)} a week.`;
+    }
     case 'cycle':
-      return `${who} can run ${lengthWords(station?.cycleSeconds ?? 0)} before water runs off.`;
-    case 'often':
-      return `${who} needs to run ${station?.oftenADay?.times ?? 2} times a day between ${startWords(station?.oftenADay?.from ?? '', clock)} and ${startWords(station?.oftenADay?.to ?? '', clock)}.`;
+      return `${who} can run ${lengthWords(sure(station?.cycleSeconds))} before water runs off.`;
+    case 'often': {
+      const { times, from, to } = sure(station?.oftenADay);
+      return `${who} needs to run ${times} times a day between ${startWords(from, clock)} and ${startWords(to, clock)}.`;
+    }
     case 'water':
       return `${who} needs water.`;
-    case 'weekdays':
-      return (rules.weekdays ?? []).length === 0
+    case 'weekdays': {
+      const weekdays = sure(rules.weekdays);
+      return weekdays.length === 0
         ? 'Watering is not allowed here on any day.'
-        : `Watering is allowed here only on ${weekdaysWords(rules.weekdays ?? [])}.`;
+        : `Watering is allowed here only on ${weekdaysWords(weekdays)}.`;
+    }
     case 'parity':
       return `Watering is allowed here only on ${rules.parity} dates.`;
     case 'windows':
-      return `Watering is not allowed here ${listed((rules.noWaterWindows ?? []).map(({ from, to, weekdays }) => `from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? ` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
+      return `Watering is not allowed here ${listed(sure(rules.noWaterWindows).map(({ from, to, weekdays }) => `from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? ` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
     case 'days-per-week':
-      return `At most ${counted(rules.mostDaysPerWeek ?? 7, 'day')} a week are allowed here.`;
-    case 'mowing':
-      return `The lawn must be dry for mowing on ${weekdaysWords(brief.mowing?.weekdays ?? [])}${brief.mowing?.dayBefore ? ', and the day before' : ''}.`;
+      return `At most ${counted(sure(rules.mostDaysPerWeek), 'day')} a week are allowed here.`;
+    case 'mowing': {
+      const { weekdays, dayBefore } = sure(brief.mowing);
+      return `The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? ', and the day before' : ''}.`;
+    }
     case 'off-days':
-      return `The timer skips some days of the month: ${listed(brief.settings?.offDaysOfMonth ?? [])}.`;
+      return `The timer skips some days of the month: ${listed(sure(brief.settings?.offDaysOfMonth))}.`;
     case 'starts':
       return wish.starts === 'one'
         ? 'Each program has one start.'
@@ -59,8 +68,8 @@ export function demandSentence(
     case 'headroom':
       return `Nothing overlaps at up to ${wish.headroomPercent} %.`;
     case 'apart': {
-      const pair = wish.apart[typeof path[2] === 'number' ? path[2] : 0] ?? ['', ''];
-      return `${capitalized(pair[0])} and ${pair[1]} never share a program.`;
+      const [one, other] = sure(wish.apart[Number(path[2])]);
+      return `${capitalized(one)} and ${other} never share a program.`;
     }
     case 'program-count':
       return `The timer has ${counted(brief.timer.programCount, 'program')}.`;

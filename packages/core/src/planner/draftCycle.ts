@@ -3,7 +3,7 @@
  * times of day at which it may start.
  */
 import { sure } from '../document/sure.ts';
-import { type Brief, wishOf } from '../brief/brief.ts';
+import { type Brief, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleSecondsAt, shapeAt } from '../engine/cycle.ts';
 import { cycleModel, type CycleRun } from '../engine/cycleModel.ts';
@@ -48,7 +48,7 @@ export interface DraftCycle {
   /** The same of overhead stations, of those that the rules bind, and of each that waters often a day. */
   readonly overhead: Stretch | null;
   readonly bound: Stretch | null;
-  readonly often: readonly { readonly need: Need; readonly hull: Stretch }[];
+  readonly often: readonly { readonly asked: OftenADay; readonly hull: Stretch }[];
 }
 
 /** What is the same for all shapes of a brief. */
@@ -104,8 +104,8 @@ export class DraftRules {
       overhead: hullOf(runs.filter(({ station }) => needOf.get(station)?.overhead)),
       bound: hullOf(runs.filter(({ station }) => needOf.get(station)?.bound)),
       often: members.flatMap(({ need }) => {
-        const hull = need.often && hullOf(runs.filter(({ station }) => station === need.number));
-        return hull ? [{ need, hull }] : [];
+        const hull = hullOf(runs.filter(({ station }) => station === need.number));
+        return need.often && hull ? [{ asked: need.often, hull }] : [];
       }),
       apart: this.apartOf(draft, runs, reach),
       boundWet: this.isRuled() ? this.wetOf(model, needOf) : null,
@@ -115,7 +115,7 @@ export class DraftRules {
   /** Percents that the search looks at. `breachOf` asks every percent of a plan that is found. */
   private looked(): readonly number[] {
     const { percents } = this;
-    return percents.length < 4 ? percents : [sure(percents[0]), 100, percents.at(-1) ?? 100];
+    return percents.length < 4 ? percents : [sure(percents[0]), 100, sure(percents.at(-1))];
   }
 
   private apartOf(draft: Draft, runs: readonly CycleRun[], reach: number): number {
@@ -152,7 +152,7 @@ export class DraftRules {
   }
 
   /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at 100 percent. */
-  isInside({ counted }: DraftCycle, second: number, span = this.span): boolean {
+  isInside({ counted }: DraftCycle, second: number, span: DraftRules['span']): boolean {
     if (!counted || span.seconds >= SECONDS_PER_DAY) return true;
     const begin = modulo(second + counted.on - span.from, SECONDS_PER_DAY);
     return begin + (counted.off - counted.on) <= span.seconds;
@@ -163,7 +163,7 @@ export class DraftRules {
     return (
       this.keepsRules(draft, boundWet, second) &&
       this.keepsOffMowing(draft, overhead, second) &&
-      often.every(({ need, hull }) => isWithin(need, second + hull.on, second + hull.off)) &&
+      often.every(({ asked, hull }) => isWithin(asked, hull, second)) &&
       this.keepsToMostDays(draft, bound, second)
     );
   }
@@ -229,8 +229,8 @@ function hullOf(stretches: readonly Stretch[]): Stretch | null {
 }
 
 /** Whether what waters several times a day does so between the hours it asks for. */
-function isWithin({ often }: Need, on: number, off: number): boolean {
-  return on >= (parseTime(often?.from ?? '') ?? 0) && off <= (parseTime(often?.to ?? '') ?? 0);
+function isWithin(often: OftenADay, { on, off }: Stretch, start: number): boolean {
+  return start + on >= sure(parseTime(often.from)) && start + off <= sure(parseTime(often.to));
 }
 
 /** Days after the day of the start that a stretch touches; the patterns themselves keep the first to the rules. */

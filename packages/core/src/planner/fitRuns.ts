@@ -140,7 +140,7 @@ function fewestCuts(
     const count = (low + high) >> 1;
     const runs = [...full];
     for (const { i, run } of [...others, ...own.slice(0, count)])
-      if (run.seconds < (runs[i]?.seconds ?? 0)) runs[i] = run;
+      if (run.seconds < sure(runs[i]).seconds) runs[i] = run;
     const drafted = build(runs);
     if (drafted) {
       found = { count, drafted };

@@ -78,7 +78,7 @@ class NightLoads {
   }
 
   private pour(station: number, program: number, sign: 1 | -1): void {
-    const seconds = this.load.seconds[station]?.[program] ?? 0;
+    const seconds = sure(sure(this.load.seconds[station])[program]);
     this.loads[program] = sure(this.loads[program]) + sign * seconds;
   }
 
@@ -114,7 +114,7 @@ class NightLoads {
     let seconds = 0;
     let longest = 0;
     for (const [j, whole] of this.loads.entries()) {
-      const own = whole * (this.masks[j]?.[sure(this.chosen[j])]?.[night] ?? 0);
+      const own = whole * sure(sure(sure(this.masks[j])[sure(this.chosen[j])])[night]);
       seconds += own * headroom;
       longest = Math.max(longest, own);
     }
@@ -164,7 +164,7 @@ class NightLoads {
   packing(): Packing | null {
     const { assignment, chosen } = this;
     if (chosen.some((_, j) => !assignment.includes(j))) return null;
-    const patterns = this.variants.flatMap((list, j) => list[sure(chosen[j])] ?? []);
+    const patterns = this.variants.map((list, j) => sure(list[sure(chosen[j])]));
     return { patterns, assignment };
   }
 }

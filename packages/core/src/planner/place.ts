@@ -101,7 +101,7 @@ class Placing {
       const shape = this.programs[program]?.shape;
       const length = hit.program === program ? shape?.apart : shape?.reach;
       if (hit.at >= at) {
-        const before = hit.at - (length ?? 0);
+        const before = hit.at - sure(length);
         const midnight = SECONDS_PER_DAY - this.origin;
         i = Math.min(i, upTo(own, at >= midnight ? Math.max(before, midnight - 1) : before) + 1);
       }

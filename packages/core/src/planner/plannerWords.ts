@@ -71,11 +71,15 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'days': {
       const because: string[] = [];
       const { least, most, allowed, parity, mown } = reason;
-      if (least)
-        because.push(
-          `${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
-        );
-      if (most) because.push(`${station(most.station)} at most ${counted(most.days, 'day')}`);
+      if (least && most && least.station === most.station)
+        because.push(`${station(least.station)} needs ${daysRange(least.days, most.days)} a week`);
+      else {
+        if (least)
+          because.push(
+            `${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
+          );
+        if (most) because.push(`${station(most.station)} at most ${counted(most.days, 'day')}`);
+      }
       if (allowed) because.push(`only ${weekdaysWords(allowed)} are allowed here`);
       if (parity) because.push(`only ${parity} dates are allowed here`);
       if (mown.length > 0)
@@ -88,6 +92,8 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'one-start':
       return `${program} has one start: each station gets its water in one run, or the timer splits it.`;
     case 'starts':
+      if (reason.station === undefined)
+        return `${program} has ${reason.count} starts: with fewer, not all the water would fit.`;
       return reason.stretch === null
         ? `${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
         : `${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;

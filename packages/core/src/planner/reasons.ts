@@ -87,7 +87,7 @@ export function reasonsOf(brief: Brief, plan: Plan, outsideMinutes: number): Rea
   for (const program of plan.programs) {
     reasons.push(daysReason(brief, program), ...startReasons(brief, plan, program));
     for (const { station, seconds } of program.runs)
-      reasons.push(...runReasons(brief, plan, program, station, seconds, given.get(station) ?? 0));
+      reasons.push(...runReasons(brief, plan, program, station, seconds, sure(given.get(station))));
   }
   if (outsideMinutes > 0)
     reasons.push({ kind: 'outside', minutes: outsideMinutes, path: ['wish', 'finishBy'] });
@@ -134,7 +134,7 @@ function programsReason(brief: Brief, plan: Plan): Reason {
 
 function daysReason(brief: Brief, program: Program): Reason {
   const members = stationsOf(brief, program);
-  const days = program.days ?? { rule: 'daily' };
+  const days = sure(program.days);
   let least: { station: number; days: number } | null = null;
   let most: { station: number; days: number } | null = null;
   for (const { number, days: own } of members) {
@@ -179,15 +179,17 @@ function startReasons(brief: Brief, plan: Plan, program: Program): Reason[] {
           Number(b.oftenADay !== undefined) - Number(a.oftenADay !== undefined) ||
           b.weeklySeconds / (b.cycleSeconds ?? 1) - a.weeklySeconds / (a.cycleSeconds ?? 1),
       )[0];
-    const place = long ? placeOf(brief, long.number) : 0;
-    reasons.push({
-      kind: 'starts',
-      program: letter,
-      count,
-      ...(long ? { station: long.number } : {}),
-      stretch: long?.oftenADay ? null : (long?.cycleSeconds ?? null),
-      path: ['stations', place, long?.oftenADay ? 'oftenADay' : 'cycleSeconds'],
-    });
+    const base = { kind: 'starts', program: letter, count } as const;
+    if (!long) reasons.push({ ...base, stretch: null, path: ['wish', 'starts'] });
+    else {
+      const { number: station, oftenADay, cycleSeconds = null } = long;
+      reasons.push({
+        ...base,
+        station,
+        stretch: oftenADay ? null : cycleSeconds,
+        path: ['stations', placeOf(brief, station), oftenADay ? 'oftenADay' : 'cycleSeconds'],
+      });
+    }
   }
   const model = cycleModel(plan, program);
   const { seconds: length } = shapeAt(model, 100, new Effort());

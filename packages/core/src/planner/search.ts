@@ -280,7 +280,7 @@ export class Search {
     );
     this.lookQuickly(roomiestFirst, reach, until);
     this.lookThrough(nearestFirst, total, reach, until);
-    if (this.best && (choices[0]?.length ?? 1) > 1) this.polish(reach);
+    if (this.best && sure(choices[0]).length > 1) this.polish(reach);
     return candidates.length > 0;
   }
 

@@ -127,8 +127,9 @@ export function seasonOf(
     const given = givenAt(plan, percent);
     const off = wanted.stations
       .filter(({ number, weeklySeconds }) => {
-        const full =
-          brief.stations.find((station) => station.number === number)?.weeklySeconds ?? 0;
+        const full = sure(
+          brief.stations.find((station) => station.number === number),
+        ).weeklySeconds;
         // Roots count the water, not the percent. What is off its need at 100 percent anyhow is told there.
         const wasOff = Math.abs((whole.get(number) ?? 0) - full);
         const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);

@@ -103,7 +103,7 @@ export class Sharing {
       let until = sure(weights[0]);
       while (until <= at && aim < weights.length - 1) until += sure(weights[++aim]);
       const near = (j: number) => Math.abs(j - aim) + (sure(weights[j]) > 0 ? 0 : weights.length);
-      way[i] = list.reduce((best, j) => (near(j) < near(best) ? j : best), list[0] ?? 0);
+      way[i] = list.reduce((best, j) => (near(j) < near(best) ? j : best), sure(list[0]));
     }
     return way;
   }
@@ -117,8 +117,7 @@ export class Sharing {
     const numbers = this.needs.map((_, i) => i);
     const pieces = ({ cycle, wanted }: Need) => (cycle === null ? 0 : wanted / cycle);
     const byPieces = [...numbers].sort((a, b) => {
-      const [one, other] = [this.needs[a], this.needs[b]];
-      return one && other ? pieces(other) - pieces(one) || a - b : 0;
+      return pieces(sure(this.needs[b])) - pieces(sure(this.needs[a])) || a - b;
     });
     return byPieces.join() === numbers.join() ? [numbers] : [numbers, byPieces];
   }
@@ -135,14 +134,11 @@ export class Sharing {
       .map(({ wanted }, i) => ({ i, wanted }))
       .sort((a, b) => b.wanted - a.wanted || a.i - b.i);
     for (const { i } of order) {
-      const need = this.needs[i];
-      if (!need) continue;
+      const need = sure(this.needs[i]);
       let best = sure(way[i]);
       let least = Infinity;
       for (const j of sure(options[i])) {
-        const kind = kinds[j];
-        if (!kind) continue;
-        const run = this.runs.at(need, kind.mean, sure(starts[j]));
+        const run = this.runs.at(need, sure(kinds[j]).mean, sure(starts[j]));
         const then = sure(load[j]) + (run?.seconds ?? 0) * sure(starts[j]);
         if (then < least) {
           least = then;

@@ -50,7 +50,7 @@ export function stationDemands(station: BriefStation, place: number): Demand[] {
         for (
           let seconds = cycleSeconds + 60;
           seconds < 8 * cycleSeconds + 600;
-          seconds += Math.max(60, Math.floor((seconds - cycleSeconds) / 2))
+          seconds += Math.max(1, Math.floor((seconds - cycleSeconds) / 120)) * 60
         )
           yield {
             brief: withStation(brief, place, (station) => ({ ...station, cycleSeconds: seconds })),

@@ -44,8 +44,8 @@ function joined(spans: readonly Span[]): Span[] {
   }
   const last = apart.at(-1);
   while (apart.length > 1 && last && apart[0] && apart[0].from + SECONDS_PER_WEEK <= last.to) {
-    const [first] = apart.splice(0, 1);
-    if (first) last.to = Math.max(last.to, first.to + SECONDS_PER_WEEK);
+    last.to = Math.max(last.to, apart[0].to + SECONDS_PER_WEEK);
+    apart.shift();
   }
   return apart;
 }
@@ -92,8 +92,8 @@ export class WeekWindows {
   nextFree(moment: ClockSecond): ClockSecond {
     if (this.isEmpty) return moment;
     const since = this.sinceFirst(moment);
-    const span = this.spans[this.lastBegun(since)];
-    const left = (span?.to ?? 0) - sure(this.spans[0]).from - since;
+    const span = sure(this.spans[this.lastBegun(since)]);
+    const left = span.to - sure(this.spans[0]).from - since;
     return left > 0 ? moment + left : moment;
   }
 
@@ -122,9 +122,8 @@ export class WeekWindows {
     let index = this.lastBegun(this.sinceFirst(at));
     let free = rest;
     for (;;) {
-      const span = this.spans[index];
+      const span = sure(this.spans[index]);
       const next = this.spans[index + 1];
-      if (!span) return at;
       const gap = (next ? next.from : sure(this.spans[0]).from + SECONDS_PER_WEEK) - span.to;
       const end = at + (span.to - span.from);
       if (free <= gap) return end + free;
