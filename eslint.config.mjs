@@ -1,7 +1,7 @@
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Core does not know the world around it. What may import what, `npm run lint:layout` proves. */
+/** Core does not know the world around it. `npm run lint:layout` proves what imports what. */
 const purity = {
   files: ['packages/core/src/**/*.ts'],
   rules: {

@@ -23,7 +23,7 @@ const transform = {
 
 const CORE = { '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts' };
 
-/** Tests of what needs a page stand in `.test.tsx` files, and run in one that is simulated. */
+/** Tests that need a page are in `.test.tsx` files, and run in a simulated one. */
 const project = (displayName, root, more = {}) => ({
   displayName,
   rootDir: import.meta.dirname,
@@ -38,7 +38,7 @@ const project = (displayName, root, more = {}) => ({
 
 export default {
   reporters: ['default'],
-  // A busy machine is no failure; whatever must end soon has a limit of its own.
+  // A busy machine is not a failure; whatever must end soon has a limit of its own.
   testTimeout: 120_000,
   projects: [
     project('core', 'packages/core/tests'),

@@ -5,7 +5,7 @@ import pg from 'pg';
 import { ensureDatabase, freePort, startCluster, type Cluster } from '../scripts/cluster.mjs';
 
 jest.setTimeout(60_000);
-// Named like those of test runs, so that one that is left behind is cleared away by the next.
+// Named like those of test runs, so that the next run clears away one that is left behind.
 const name = `test-${process.pid}`;
 let cluster: Cluster | null = null;
 afterAll(() => cluster?.remove());

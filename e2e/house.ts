@@ -122,7 +122,7 @@ export const headline = (page: Page) =>
 const textsOf = (page: Page, selector: string): Promise<string> =>
   page.$$eval(selector, (all) => all.map((element) => element.textContent ?? '').join('\n'));
 
-/** Waits until a text matches somewhere in an element; says what stands there instead. */
+/** Waits until a text matches somewhere in an element; on failure says what is there instead. */
 export async function sees(page: Page, selector: string, pattern: RegExp): Promise<string> {
   const isThere = page.waitForFunction(
     (where, source, flags) =>
@@ -141,7 +141,7 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/** Presses a button by what stands on it. */
+/** Presses a button by its words. */
 export async function press(page: Page, name: string): Promise<void> {
   const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
   await button?.click();
@@ -173,7 +173,7 @@ export async function choose(page: Page, selector: string, words: string): Promi
   await page.select(selector, value);
 }
 
-/** Replaces what stands in the field of this name, key by key. */
+/** Replaces the text of the field of this name, key by key. */
 export async function type(page: Page, label: string, text: string): Promise<void> {
   const field = await page.waitForSelector(`[aria-label="${label}"]`);
   await field?.click();
@@ -191,7 +191,7 @@ export const valueOf = (page: Page, label: string) =>
 export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /All saved/);
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-/** What of a page not everybody can use, by rule. */
+/** The accessibility faults of a page, by rule. */
 export async function accessibilityFaults(page: Page): Promise<string[]> {
   // The page's own policy forbids foreign scripts, so the checker comes in by the debugger's door.
   await page.evaluate(axe);

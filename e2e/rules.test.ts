@@ -35,7 +35,7 @@ async function planOf(page: Page): Promise<Plan> {
   });
 }
 
-/** Replaces what stands in the field of this name and leaves it. */
+/** Replaces the text of the field of this name and leaves it. */
 async function fill(page: Page, name: string, text: string): Promise<void> {
   const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
   await field?.click();

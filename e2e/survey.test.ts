@@ -50,7 +50,7 @@ async function exportedBrief(page: Page): Promise<Brief> {
   return read.value;
 }
 
-/** Presses a button by what stands on it, clear of what is fixed to the edge of the screen. */
+/** Presses a button by its words, scrolled clear of what is fixed to the edge of the screen. */
 async function press(page: Page, name: string): Promise<void> {
   const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
   await button?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
@@ -149,7 +149,7 @@ test('by keyboard only: a new house with a twelve-station timer, walked with all
       () =>
         document.activeElement?.getAttribute('name') ?? document.activeElement?.textContent ?? '',
     );
-  /** Goes on with the tab key to the field or button of this name. */
+  /** Presses Tab until the field or button of this name has the focus. */
   const tabTo = async (name: RegExp, back = false) => {
     if (back) await page.keyboard.down('Shift');
     for (let i = 0; i < 120; i++) {

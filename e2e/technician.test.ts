@@ -1,4 +1,4 @@
-/** The job, as a technician does it on the real interface. */
+/** A technician's whole job on the real interface. */
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

@@ -34,7 +34,7 @@ const recordOf = async (page: Page): Promise<Record> => {
   });
 };
 
-/** Presses a button by what stands on it, clear of what is fixed to the edge of the screen. */
+/** Presses a button by its words, scrolled clear of what is fixed to the edge of the screen. */
 async function press(page: Page, name: string): Promise<void> {
   const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
   await button?.evaluate((one) => one.scrollIntoView({ block: 'center' }));

@@ -61,7 +61,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.click('[aria-label="Program 1 total on the display"]');
   await page.keyboard.type('0:40');
   await page.keyboard.press('Tab');
-  // The checksum tells of the slip.
+  // The checksum shows the slip.
   await sees(page, '.panel-total', /adds up to 0:41/);
   await page.click('[data-line="run.A.1"]', { count: 3 });
   await page.keyboard.type('12');
@@ -116,7 +116,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.key-line .fault', /Morning and afternoon are exchanged/);
   await readBack(page, time ?? '');
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
-  // The phone was put away: the place is kept.
+  // The phone was put away: the card keeps its place.
   await saved(page);
   await page.reload();
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
@@ -184,7 +184,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.close();
 });
 
-/** Goes on by the tab key until something of this name has the focus. */
+/** Presses Tab until something of this name has the focus. */
 const tabTo = async (page: Page, name: RegExp) => {
   for (let n = 0; n < 150; n++) {
     const focused = await page.evaluate(() => {
@@ -225,7 +225,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in', asy
   await page.keyboard.press('Enter');
   await sees(page, '.visit-frozen', /Frozen as found/);
   await page.goto(`${house.server.url}${THISTLE_CORNER}/keyin`);
-  // The first line has the focus; each that is ticked hands it on.
+  // The first line has the focus; ticking a line moves it to the next.
   await page.waitForFunction(() => document.activeElement?.className === 'key-tick');
   await page.keyboard.press('Enter');
   await sees(page, '.key-progress', /^1 of 2 done/);

@@ -87,7 +87,7 @@ export async function startCluster({ name, throwAway = false }) {
     ]);
   }
   const password = fs.readFileSync(passwordFile, 'utf8');
-  // Left running by a start that was killed: it holds an old port, so it is started anew.
+  // A killed start left it running on an old port, so start it again.
   if (isRunning(data)) postgres('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w']);
   const port = await freePort();
   const settings = [
@@ -97,7 +97,7 @@ export async function startCluster({ name, throwAway = false }) {
     ...(throwAway ? ['-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off'] : []),
   ].join(' ');
   postgres('pg_ctl', ['start', '-D', data, '-w', '-l', path.join(folder, 'log'), '-o', settings], {
-    // The server inherits standard output; a pipe would never close.
+    // The server inherits standard output, so a pipe would never close.
     stdio: 'ignore',
   });
   const stop = () => {
@@ -113,7 +113,7 @@ export async function startCluster({ name, throwAway = false }) {
   };
 }
 
-/** Makes a database unless it is there. @param {string} adminUrl of the database `postgres` */
+/** Makes a database if it is missing. @param {string} adminUrl of the database `postgres` */
 export async function ensureDatabase(adminUrl, name) {
   const { default: pg } = await import('pg');
   const client = new pg.Client({ connectionString: adminUrl });

@@ -12,7 +12,7 @@ import { startServer } from './server.mjs';
 import { chromiumProgram, setUp } from './setup.mjs';
 
 const KEYS = 300;
-/** Between two keys or moves; asking the page whether it is ready would itself keep it busy. */
+/** Milliseconds between two keys or moves; asking the page whether it is ready would keep it busy. */
 const pause = () => new Promise((resolve) => setTimeout(resolve, 110 + Math.random() * 17));
 const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 
@@ -44,7 +44,7 @@ try {
     addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
     const moved = (event) => event.buttons > 0 && (pressedAt = event.timeStamp);
     addEventListener('pointermove', moved, { capture: true });
-    // The times that stand at the cycles: they change when the answer is drawn, not when a block is only taken hold of.
+    // The times at the cycles: they change when the answer is drawn, not when a drag begins.
     const times = () =>
       [...document.querySelectorAll('.strip-times')].map((one) => one.textContent).join();
     let last = times();

@@ -4,7 +4,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from './setup.mjs';
 
-/** A server that does not end by itself is ended; every change is a transaction, so nothing is half saved. */
+/** Ends a server that does not end by itself; every change is a transaction, so nothing is half saved. */
 const KILL_AFTER_MS = 8000;
 
 /**

@@ -1,5 +1,5 @@
 /**
- * Brings a fresh clone to the point where it can run: Debian packages, node_modules, builds. Does only what is missing or
+ * Prepares a fresh clone to run: Debian packages, node_modules, builds. Does only what is missing or
  * stale, so that a second call takes a moment. Uses nothing but Node.js itself.
  */
 import { execFileSync } from 'node:child_process';
@@ -11,7 +11,7 @@ export const ROOT = path.resolve(import.meta.dirname, '..');
 export const DATA = path.join(ROOT, '.data');
 const LEAST_NODE = [20, 19];
 
-/** Everything said goes to standard error, so that a command's own output stays clean. */
+/** Messages go to standard error, so that a command's own output stays clean. */
 export const say = (text) => process.stderr.write(`${text}\n`);
 
 export const isRoot = process.getuid() === 0;
@@ -49,7 +49,7 @@ function installDebianPackages(packages) {
     throw new Error(`missing: ${packages.join(', ')}; install them as root, or install sudo`);
   say(`Installing from Debian's packages: ${packages.join(', ')}`);
   if (packages.includes('postgresql')) {
-    // So that Debian makes and starts no cluster of its own; ours is private.
+    // Stops Debian from making and starting a cluster of its own; ours is private.
     const file = '/etc/postgresql-common/createcluster.conf';
     if (!fs.existsSync(file))
       asRoot('sh', [

@@ -20,7 +20,7 @@ for (const signal of ['SIGINT', 'SIGTERM'])
     process.exitCode = 1;
   });
 
-/** Does a step and keeps how long it took. */
+/** Does a step and notes how long it took. */
 async function timed(name, work) {
   const began = performance.now();
   const result = await work();
@@ -28,7 +28,7 @@ async function timed(name, work) {
   return result;
 }
 
-/** Exit status of a command; what it says goes to standard error. */
+/** Exit status of a command; its output goes to standard error. */
 function run(command, args, { env = process.env, stdout = 2 } = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, args, { cwd: ROOT, env, stdio: ['ignore', stdout, 2] });
@@ -40,7 +40,7 @@ function run(command, args, { env = process.env, stdout = 2 } = {}) {
   });
 }
 
-/** Checks of the code itself, one after another, so that Jest has a processor beside them. */
+/** Checks of the code itself, one after another, so that Jest has the other processor. */
 async function checks() {
   for (const [name, script] of [
     ['Types', 'typecheck'],
@@ -64,7 +64,7 @@ async function jest(name, args, env) {
       [
         ...flags,
         'node_modules/jest/bin/jest.js',
-        // One for each processor; Jest itself would leave one of two idle.
+        // One for each processor; by default Jest would leave one of two idle.
         `--maxWorkers=${os.availableParallelism()}`,
         // Jest prints its JSON on standard output; the report for people goes to standard error.
         '--json',

@@ -25,10 +25,10 @@ export type Call =
       readonly days: number;
     };
 
-/** The call itself is wrong; the message says what is allowed. Ends the program with exit code 2. */
+/** The call is wrong; the message says what is allowed. Ends the program with exit code 2. */
 export class CallError extends Error {}
 
-/** Ten years: more would be a longer answer than anyone reads. Ours, not the spec's. */
+/** Ten years; nobody reads a longer answer. Our own limit, not the specification's. */
 export const MOST_DAYS = 3660;
 
 function dateOf(option: string, value: string | undefined): EpochDay {

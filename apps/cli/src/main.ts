@@ -66,7 +66,7 @@ function run(args: readonly string[]): number {
     process.stdout.write(HELP);
     return 0;
   }
-  // All are read before anything is printed: a file that is not there is a wrong call, whatever the others say.
+  // Read all files before printing anything: a missing file makes the call wrong, whatever the others say.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
   let brief: Brief | null = null;
   if (call.command === 'check' && call.brief !== null) {

@@ -63,7 +63,7 @@ export class AppModule {
         ThrottlerModule.forRoot([
           { name: 'address', ttl: MINUTE_MS, limit },
           { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },
-          // A page is opened and printed now and then; who guesses at links wants many.
+          // A page is opened and printed now and then; somebody who guesses links opens many.
           { name: 'page', ttl: MINUTE_MS, limit: settings.pageTriesPerMinute },
         ]),
         HealthModule,

@@ -14,7 +14,7 @@ export async function createApplication(settings: Settings): Promise<NestExpress
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
     bufferLogs: true,
     bodyParser: false,
-    // A page that is open asks every few seconds and would hold the server forever.
+    // An open page asks every few seconds and would keep the server running forever.
     forceCloseConnections: true,
   });
   app.useLogger(app.get(Logger));

@@ -235,7 +235,7 @@ describe('a survey', () => {
         ({ path }) => path,
       );
     expect(await refused({ rulesId: foreign })).toEqual(['site.rulesId']);
-    // Rules are no climate, though both are in the library.
+    // Rules are not a climate, though both are in the library.
     const [rules] = await listed();
     expect(await refused({ climateId: rules?.id, town: null })).toEqual(['site.climateId']);
     const climate = randomUUID();

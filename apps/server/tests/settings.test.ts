@@ -1,4 +1,4 @@
-/** What the server is told by its environment. */
+/** The server's settings from its environment. */
 import { expect, test } from '@jest/globals';
 import { readSettings } from '../src/platform/settings.ts';
 

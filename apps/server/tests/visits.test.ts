@@ -93,7 +93,7 @@ describe('a visit', () => {
     const after = await view(FENNIMORE);
     expect(after.survey.visit).toBeUndefined();
     expect(after.plan).toEqual(left);
-    // What the logbook stands on is not undone.
+    // What the logbook relies on cannot be undone.
     expect(after.history).toEqual([]);
 
     const list = (await server.jory.get(`/api/timers/${FENNIMORE}/visits`).expect(200)).body as {
@@ -245,11 +245,11 @@ describe('watering as iCalendar', () => {
       true,
     ],
   ] as const)('%s: every run of two years is that of simulate', async (_name, how, hasRules) => {
-    // Date by date it takes long to read back, so the smaller garden does.
+    // Reading back date by date takes long, so the smaller garden is enough.
     const { plan: demo } = await view('programs' in how ? FENNIMORE : LARKHOLT);
     const [a, ...rest] = demo.programs;
     if (!a) throw new Error('no program');
-    // A few runs tell as much as many.
+    // A few runs show as much as many.
     const few = a.runs.slice(0, 4);
     const alone =
       'days' in how
@@ -309,7 +309,7 @@ describe('a site as one ZIP', () => {
     await server.stranger.get(`/api/visits/${log[0]?.id}`).expect(200);
     const back = await unzip(await exported(id, server.stranger));
     expect([...back.keys()]).toEqual([...files.keys()]);
-    // The library does not travel along, so the rules are to be chosen anew.
+    // The archive has no library, so somebody has to choose the rules again.
     const withoutRules = (text: string | undefined) =>
       text?.replace(/"rulesId": "[^"]+"/, '"rulesId": null');
     for (const [name, content] of files)

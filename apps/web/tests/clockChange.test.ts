@@ -1,4 +1,4 @@
-/** When a place's clocks are changed, from its zone alone. */
+/** When the clocks change at a place, from its zone alone. */
 import { expect, test } from '@jest/globals';
 import { formatDate } from '@water-clock/core';
 import { clockChangesAfter } from '../src/platform/clockChange.ts';

@@ -1,4 +1,4 @@
-/** What the simulated page lacks that the libraries and our own components ask for. */
+/** What the simulated page lacks and the libraries and our own components need. */
 import { TextDecoder, TextEncoder } from 'node:util';
 
 class NoObserver {

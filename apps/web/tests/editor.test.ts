@@ -350,7 +350,7 @@ test('the record of changes tells what can be undone and redone after a reload',
     undo: [step(1), step(3)],
     redo: [],
   });
-  // A record that begins in the middle of things is no reason to fall over.
+  // A record that begins in the middle must not break it.
   expect(stacksOf([{ way: 'undo', ...back(4) }])).toEqual({ undo: [], redo: [step(4)] });
 });
 

@@ -1,4 +1,4 @@
-/** What the pages lean on: requests, zones, files, a kind from answers, curves, and what a worker answers. */
+/** What the pages rely on: requests, zones, files, a kind from answers, curves, and a worker's answers. */
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { parseDate, readTimerKind, TIMER_KINDS, type Plan } from '@water-clock/core';
 import { RefusedError, request, UnreachableError } from '../src/api/request.ts';

@@ -33,7 +33,7 @@ const plan: Plan = {
     },
   ],
 };
-/** A scale's binary fractions taken off. */
+/** Without a scale's binary fractions. */
 const pixel = (x: number) => Math.round(x * 1e6) / 1e6;
 // One pixel a minute, right of a gutter of 40.
 const size = { width: 40 + 1440, gutter: 40, rowHeight: 30, head: 20 };
@@ -185,7 +185,7 @@ describe('nights that come again with each key', () => {
     expect(kept.map((night) => before.indexOf(night))).toEqual([1, 2, -1]);
   });
 
-  // One change each, of which the cycles, the runs inside them, or only what really happens can tell.
+  // One change each, which shows in the cycles, in the runs inside them, or only in what really happens.
   const [a, b] = plan.programs;
   if (!a || !b) throw new Error('no programs');
   const changes: [string, Plan][] = [

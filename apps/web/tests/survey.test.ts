@@ -155,7 +155,7 @@ test('each step says what is missing until nothing is', () => {
       .filter(([, { done }]) => !done)
       .map(([step]) => step),
   ).toEqual(['']);
-  // A visit under way is reported step by step, until it can be closed.
+  // A visit under way says of each step what is missing, until it can be closed.
   const at = '2026-01-01T10:00';
   const leave = (...changes: RecordChange[]) =>
     changes.reduce(

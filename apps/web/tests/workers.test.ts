@@ -1,4 +1,4 @@
-/** What a worker tells on its way, and when it is heard. */
+/** The progress that a worker reports, and when it counts. */
 import { expect, test } from '@jest/globals';
 import { seldom } from '../src/workers/seldom.ts';
 import { withProgress } from '../src/workers/started.ts';

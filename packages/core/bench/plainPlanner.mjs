@@ -1,6 +1,6 @@
 /**
- * Plans by plain enumeration: every way to share the stations out, every set of days, every set of starts, every run near the need. Slow, and
- * obvious; only for briefs of a few stations on a timer with coarse steps. What a plan costs and whether it may be is asked of the core.
+ * Plans by plain enumeration: every way to divide the stations, every set of days, every set of starts, every run near the need. Slow, and
+ * obvious; only for briefs of a few stations on a timer with coarse steps. The core says what a plan costs and whether it is allowed.
  */
 import { formatDate, formatTime, parseDate, WEEKDAYS } from '@water-clock/core';
 import { breachOf } from '../dist/planner/verify.js';
@@ -8,7 +8,7 @@ import { compareCosts, costOf } from '../dist/planner/cost.js';
 
 const FIRST = parseDate('2027-01-01') ?? 0;
 
-/** A row of numbers that looks like chance and is the same each time. */
+/** Numbers that look random and are the same each time. */
 export function seeded(seed) {
   let state = (seed * 2_654_435_761 + 97) >>> 0;
   return (below) => {
@@ -175,7 +175,7 @@ function runsOf(
   return runs.length > 0 || !anyhow ? runs : [step];
 }
 
-/** The cheapest plan there is; null: none; 'unfinished': too many. Less water than is needed is looked at where there is no other way. */
+/** The cheapest plan there is; null: none; 'unfinished': too many. Less water than needed only counts where nothing else is possible. */
 export function plainPlan(brief, bare, most = 10_000) {
   const whole = plainPlanWith(brief, bare, most, false);
   return whole === null ? plainPlanWith(brief, bare, most, true) : whole;
@@ -243,7 +243,7 @@ function plainPlanWith(brief, bare, most, anyhow) {
       }
     else {
       if (lists.some((list) => list.length > 20_000)) return 'unfinished';
-      // By itself a program must be lawful, and is worth looking at only where it could be part of something cheaper.
+      // A program must be allowed by itself, and is worth a look only if it could be part of something cheaper.
       const others = { ...brief };
       const sound = lists.map((list, j) =>
         list

@@ -45,7 +45,7 @@ const { forbiddenSeconds } = await fromTests('forbidden');
 const ON = parseDate('2027-01-01');
 const looked = { plans: 0, overlaps: 0, forbidden: 0 };
 
-/** What the slow model has against a plan, at every percent up to the wished headroom. */
+/** What the slow model finds wrong with a plan, at every percent up to the wished headroom. */
 function lookAgain(brief, found) {
   if (!found) return;
   looked.plans++;
@@ -110,7 +110,7 @@ async function againstSolver(count) {
     const brief = sound(raw);
     const { value: answer, took } = timed(() => searchPlan(brief));
     lookAgain(brief, answer.found);
-    // A new one each time: what has once run out of memory stays so.
+    // A new one each time: once out of memory, it stays so.
     const highs = await loadHighs();
     let exact;
     const began = performance.now();

@@ -49,7 +49,7 @@ table([
   'times faster',
   'fourteen nights, ms',
 ]);
-// Twelve weeks are far too few for a proof; the reference is let off the rest.
+// Twelve weeks are far too few for a proof; the reference need not do the rest.
 const HORIZON = 84;
 for (const [name, plan] of [
   ['6 stations, 2 programs × 2 starts', realisticPlan(6, 2, 2)],

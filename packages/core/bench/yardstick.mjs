@@ -1,5 +1,5 @@
 /**
- * A fixed piece of work of the kind that the engine does (maps and arithmetic), timed beside each measurement: the machines
+ * A fixed piece of work like the engine's (maps and arithmetic), timed beside each measurement: the machines
  * that these are made on change their speed from minute to minute, so a time says little without it.
  *
  * @returns milliseconds; about 170 on a core of 2.5 GHz that nobody else is using.

@@ -21,7 +21,7 @@ import {
 } from './faultyTimers.ts';
 import { answerTo, happens, lookAlike, namesSame, sightingsFrom } from './watched.ts';
 
-/** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has what that told. */
+/** More with DIAGNOSES=200, other gardens with FIRST_SEED: docs/visits.md has the results. */
 const CASES = Number(process.env['DIAGNOSES'] ?? 20);
 const FIRST_SEED = Number(process.env['FIRST_SEED'] ?? 1);
 
@@ -40,13 +40,13 @@ function isTrue(
 }
 
 interface Kind {
-  /** Things gone wrong at once. */
+  /** How many things went wrong at once. */
   readonly count: 1 | 2;
   /** Whether the clock was looked at first. */
   readonly looked: boolean;
   /** Questions that the homeowner answers besides. */
   readonly asked: number;
-  /** Of a hundred, so many must be told among the first three. */
+  /** How many of a hundred must be among the first three. */
   readonly least: number;
 }
 

@@ -62,7 +62,7 @@ describe('the gap from a beginning to the next', () => {
               const before = begins[i - 1];
               if (isOwn && isEarly && before?.begins === cycle.begins) plain = 0;
             });
-            // Beyond the longest cycle conceivable nobody asks.
+            // Nobody asks beyond the longest possible cycle.
             if (least === Infinity) continue;
             expect([letter, start, least]).toEqual([letter, start, plain]);
             compared++;

@@ -109,7 +109,7 @@ test('days: a count keeps its rule, and a phase its count', () => {
     entryChange(counted, { of: 'phase', ...address }, { kind: 'days-left', days: 3 }, TODAY),
   );
   expect(daysOf(phased)).toMatchObject({ everyDays: 5, firstDate: '2027-06-12' });
-  // On a rule that has none of the two nothing is changed.
+  // A rule that has neither is not changed.
   const weekly = every({ rule: 'weekdays', weekdays: ['mon'] });
   for (const value of [
     { kind: 'count', every: 5 },

@@ -27,7 +27,7 @@ describe.each(plans)('$name', ({ name, plan }) => {
   test('check', () => {
     const expected = JSON.parse(file(`${name}.check.json`)) as { on: string };
     const report = checkReport(check(plan, parseDate(expected.on) ?? NaN));
-    // The examples leave the findings out; everything else stands in their order.
+    // The examples leave the findings out; everything else is in their order.
     const { findings: _findings, ...rest } = report;
     expect(JSON.stringify(rest)).toBe(JSON.stringify(expected));
   });

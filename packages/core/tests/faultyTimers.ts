@@ -1,4 +1,4 @@
-/** Gardens as they are found, with something gone wrong at random, and what a homeowner would have seen of it. */
+/** Gardens with something wrong at random, and what a homeowner would have seen of it. */
 import {
   emptyPlan,
   factoryPlan,
@@ -205,7 +205,7 @@ function slipFrom(random: Random, { plan, factory }: Garden): Cause | null {
   }
 }
 
-/** Things that hide each other or cannot both be. */
+/** Things that hide each other or cannot both be true. */
 function goTogether(a: Cause, b: Cause): boolean {
   const whole: readonly Cause['type'][] = ['off', 'power-failure'];
   return a.type !== b.type && !whole.includes(a.type) && !whole.includes(b.type);

@@ -229,7 +229,7 @@ test.each(CASES)('$code is told, with where it is', ({ code, of, wanted = null, 
   if (!fix) return;
   const applied = applyChange(of, fix.change);
   if (!applied.ok) throw new Error(JSON.stringify(applied.faults));
-  // What it was about is gone, and nothing worse has come.
+  // The finding is gone, and nothing worse has come.
   const after = found(applied.value.plan, wanted);
   expect(
     after.filter(

@@ -1,5 +1,5 @@
 /**
- * What the proof stands on, held against plain enumeration: on which dates two sets of days come together, and where the free
+ * What the proof relies on, compared with plain enumeration: on which dates two sets of days come together, and where the free
  * time of a week is. Failures print their seed.
  */
 import { describe, expect, test } from '@jest/globals';

@@ -77,7 +77,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       }),
       { seed: 20270601, numRuns: cases(250) },
     );
-    // Neither answer may be the only one that was tried.
+    // Both answers must have come up.
     expect(withOverlap).toBeGreaterThan(cases(50));
     expect(withOverlap).toBeLessThan(cases(225));
   });
@@ -164,7 +164,7 @@ test('each pair of day rules, with the second start before, at and after the end
   const listed = new Map<string, ReturnType<typeof referenceCycles>>();
   const listOf = (plan: Plan, program: Program) => {
     const key = JSON.stringify([plan.timer.oddDaysSkip31, program]);
-    // Weekdays, counts of 10 days and months of 31 days have all shown themselves within four years.
+    // Weekdays, counts of 10 days and months of 31 days all come up within four years.
     const list = listed.get(key) ?? referenceCycles({ ...plan, programs: [program] }, ON, 1462);
     listed.set(key, list);
     return list;

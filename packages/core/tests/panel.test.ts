@@ -82,7 +82,7 @@ test('what differs, keyed in line by line, brings the panel from any state to an
     const lines = keyInLines(target, base, nowFor(target), true);
     expect(lines.every(({ setting }) => setting !== 'clock')).toBe(true);
     expect(shows(keyed(base, lines))).toEqual(shows(target));
-    // And then there is nothing left to do.
+    // Then nothing is left to do.
     const left = keyInLines(target, keyed(base, lines), nowFor(target), true);
     expect(left.filter(({ address: place }) => place.of !== 'total')).toEqual([]);
   }

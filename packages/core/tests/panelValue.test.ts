@@ -1,4 +1,4 @@
-/** What people type for what a display shows: every kind of value, the ways to write it, and what is not meant by anything. */
+/** What people type for what a display shows: every kind of value, the ways to write it, and what means nothing. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate } from '@water-clock/core';
 import {
@@ -101,7 +101,7 @@ test('what is meant by nothing has a help that says what can be typed', () => {
   for (const kind of kinds)
     for (const style of [NAMES, DIGITS]) {
       expect(panelHelp(kind, style)).toMatch(/^[a-z0-9].{5,}/);
-      // It may not name what is not read.
+      // The help must not name what cannot be read.
       const example = /(?:such as|, ) ?([\d:p]+)(?:,| or|$)/.exec(panelHelp(kind, style))?.[1];
       if (example && kind !== 'weekday')
         expect(parsePanel(kind, example, style, TODAY)).not.toBeNull();

@@ -41,7 +41,7 @@ const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
     ...more,
   });
 
-// Seeds whose every plan can be listed in a moment; the benchmark goes through some hundreds.
+// Seeds whose plans can all be listed quickly; the benchmark tries some hundreds.
 test.each([1, 3, 4, 14, 16, 31, 42, 91, 112])(
   'no plan of a small brief is cheaper than the one found, seed %i',
   (seed) => {

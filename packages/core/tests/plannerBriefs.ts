@@ -3,7 +3,7 @@ import { WEEKDAYS, type Brief, type Timer } from '@water-clock/core';
 import type { BriefStation } from '../src/brief/brief.ts';
 import { readBrief } from '../src/brief/readBrief.ts';
 
-/** A row of numbers that looks like chance and is the same each time. */
+/** Numbers that look random and are the same each time. */
 function seeded(seed: number): (below: number) => number {
   let state = (seed * 2_654_435_761 + 12_345) >>> 0;
   return (below) => {
@@ -52,7 +52,7 @@ export function realisticBrief(seed: number, count: number): Brief {
   const stations = Array.from({ length: count }, (_, i): BriefStation => {
     const group = among(...groups);
     const least = 1 + chance(3);
-    // So much that a night has room for most of it.
+    // A night has room for most of this.
     const weekly = Math.round((among(1200, 1800, 2700, 3600) * 12) / Math.max(12, count) / 60) * 60;
     return {
       number: i + 1,

@@ -1,4 +1,4 @@
-/** Fitting water into nights: packing, cutting and lengthening runs, and what of it is proven. */
+/** Fitting water into nights: packing, cutting and lengthening runs, and what is proven. */
 import { describe, expect, test } from '@jest/globals';
 import { type Brief } from '@water-clock/core';
 import { leastRun, nearestRun, runChoice } from '../src/brief/runChoices.ts';
@@ -95,7 +95,7 @@ describe('packing nights', () => {
       }
       outcomes[any ? 'missed' : 'none']++;
     }
-    // It may miss what is there, but not in a case as small as this.
+    // It may miss a solution, but not in a case as small as this.
     expect(outcomes.missed).toBe(0);
     expect(Math.min(outcomes.packed, outcomes.none)).toBeGreaterThan(15);
   });
@@ -165,7 +165,7 @@ describe('fitting runs', () => {
     expect(full[0]?.seconds).toBe(960);
     expect(lengthened(whole, fitting, () => Infinity).placement.spare).toBe(short - 60);
     expect(lengthened(whole, fitting, () => 960).placement.spare).toBe(short);
-    // Nothing to win where nothing is to spare.
+    // Nothing to gain where there is no time to spare.
     expect(lengthened(drafted(0), fitting, () => Infinity).placement.spare).toBe(0);
   });
 

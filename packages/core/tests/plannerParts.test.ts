@@ -1,4 +1,4 @@
-/** The parts of the planner by themselves, each against something plainer: counting dates, trying all, adding up. */
+/** The parts of the planner by themselves, each compared with something plainer: counting dates, trying all, adding up. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate, readBriefText, writeBrief, type Brief, type Plan } from '@water-clock/core';
 import { wishOf, type BriefStation } from '../src/brief/brief.ts';

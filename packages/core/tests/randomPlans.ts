@@ -188,7 +188,7 @@ export const weeklyPlan: fc.Arbitrary<Plan> = plansOf({
     return { ...plan, settings };
   });
 
-/** Everything that timing-rules.md knows, mixed. */
+/** Everything in timing-rules.md, mixed. */
 export const anyPlan: fc.Arbitrary<Plan> = plansOf({
   rule: anyRule,
   timer: fc.record({

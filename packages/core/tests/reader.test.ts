@@ -87,7 +87,7 @@ const junk = fc.constantFrom<Json>(
   [{ number: 1 }],
 );
 
-/** A small change of the same kind: what people's documents are wrong by. */
+/** A small change of the same kind, as in documents that people get wrong. */
 function nudged(old: Json, by: number): Json {
   if (typeof old === 'number') return old + ([-1, 1, 60][by % 4] ?? old);
   if (typeof old === 'boolean') return !old;
@@ -181,7 +181,7 @@ test('every kind of timer to begin with makes a sound plan, under a name of its 
   for (const kind of TIMER_KINDS) {
     const plan = emptyPlan(kind);
     expect(readPlan(plan)).toEqual({ ok: true, value: plan });
-    // What one kind holds at its limits fits itself.
+    // A plan at a kind's limits fits that kind.
     expect(notFitting(plan, kind)).toEqual([]);
   }
 });

@@ -87,7 +87,7 @@ function complete(plan: Plan): Program[] {
   if (known) return [...known];
   const found = plan.programs.filter((program) => {
     const times = timesOf(program);
-    // Every rule of the tests shows within 3,000 days whether any date keeps it.
+    // Within 3,000 days every rule of the tests shows whether any date keeps it.
     const keeps = (day: number) =>
       times.some((time) => keepsRule(plan, program, day, parseTime(time) ?? 0));
     return (

@@ -8,7 +8,7 @@ test('safe fixes leave every station its water, and bring nothing that was not t
   let pressed = 0;
   for (let seed = 1; seed <= 60; seed++) {
     const garden = gardenFrom(randomFrom(seed));
-    // Programs shoved onto each other, a start in the afternoon, a pump forgotten.
+    // Programs that overlap, a start in the afternoon, a forgotten pump.
     const plan: Plan = {
       ...garden.plan,
       stations: garden.plan.stations.map((station, i) =>

@@ -1,4 +1,4 @@
-/** The record of a timer, the tables of a spreadsheet and the brief: what goes in comes out, what is undone is as before. */
+/** The record of a timer, the tables of a spreadsheet and the brief: what goes in comes out, and undo brings back what was there. */
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
@@ -162,7 +162,7 @@ test('stations written as rows change nothing where they are read back', () => {
   expect(table.faults).toEqual([]);
   expect(table.entries).toHaveLength(8);
   expect(applied(walked, stationTableChange(walked, table)).record).toEqual(walked);
-  // And they carry all that a row can say into an empty timer.
+  // They carry everything that a row can say into an empty timer.
   const copy = applied(EMPTY, stationTableChange(EMPTY, table)).record;
   expect(stationRows(copy)).toEqual(stationRows(walked));
 });

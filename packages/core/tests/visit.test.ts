@@ -213,7 +213,7 @@ describe('behind a sighting', () => {
       const told = { station: own[0]?.station ?? 1, ranBefore: true, ranAfter: true };
       const dry = { saw: 'dry' as const, from: moment(off), to: moment(on), ...told };
       expect(costs(dry)).toBe(0);
-      // Told to some minutes, as people do.
+      // To a few minutes, as people say it.
       expect(costs({ ...dry, from: moment(off - 300), to: moment(on + 300) })).toBe(0);
       // It did not run then: in the middle of the spell.
       expect(costs({ ...dry, to: moment(on - 2 * 3600) })).toBeGreaterThan(3);
@@ -255,7 +255,7 @@ describe('behind a sighting', () => {
       ),
     );
     expect(new Set(ran).size).toBe(2);
-    // Where all agree there is nothing to ask.
+    // Where all agree, nothing is asked.
     expect(askNext(told.slice(0, 1), [1, 2, 3], TODAY * DAY)).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-/** What people watch at a timer, and what they then tell: runs, dry spells, counts; and whether two accounts agree. */
+/** What people see of a timer and report: runs, dry spells, counts; and whether two accounts agree. */
 import {
   type Cause,
   type Program,
@@ -94,7 +94,7 @@ function told(random: Random, { station, on, off }: Event): Sighting {
   };
 }
 
-/** A station that should have run on a night, and did not: told of all the days on end on which it did not. */
+/** A station that should have run on a night and did not: reported for all the days in a row on which it did not. */
 function missed({ station, on }: Event, events: readonly Event[]): Sighting {
   const own = events.filter((event) => event.station === station);
   const [first, last] = [(TODAY - WATCHED_DAYS) * DAY, TODAY * DAY];
@@ -102,7 +102,7 @@ function missed({ station, on }: Event, events: readonly Event[]): Sighting {
   const after = Math.min(last, ...own.map((event) => event.on).filter((begin) => begin >= on));
   const from = Math.ceil(before / 3600) * 3600;
   const to = Math.floor(after / 3600) * 3600;
-  // Where nothing else ran either, that is what people say.
+  // If nothing else ran either, people say so.
   const nothing = !events.some((event) => event.on < to && event.off > from);
   return {
     saw: 'dry',
@@ -220,7 +220,7 @@ export function sightingsFrom(
   return chosen.length + rest.length === 3 ? [...chosen, ...rest] : null;
 }
 
-/** What a homeowner answers who is asked whether a station ran in a night. */
+/** What a homeowner answers when asked whether a station ran in a night. */
 export function answerTo({ station, from, to }: Ask, events: readonly Event[]): Sighting {
   const own = events.filter(
     (event) => event.station === station && event.on < to && event.off > from,
@@ -232,7 +232,7 @@ export function answerTo({ station, from, to }: Ask, events: readonly Event[]): 
   return { saw: 'ran', from: moment(Math.round(first.on / 300) * 300), station, minutes };
 }
 
-/** Whether two courses of events look alike to anybody who watches them. */
+/** Whether two courses of events look alike to anybody who watches. */
 export function lookAlike(a: readonly Event[], b: readonly Event[]): boolean {
   return (
     a.length === b.length &&

@@ -69,6 +69,6 @@ test.each(PLANS)('%s', (_, plan, wanted) => {
     const known = wanted[i] ?? 0;
     return Math.abs(thousands - known) <= known / 10;
   });
-  // Numbers that are near enough need not be the same; others are shown beside what they were.
+  // Numbers that are close enough need not be equal; others are shown beside the old ones.
   expect(isNear ? wanted : work).toEqual(wanted);
 });

@@ -38,7 +38,7 @@ interface Index {
   readonly format: typeof ARCHIVE_FORMAT;
   readonly version: typeof ARCHIVE_VERSION;
   readonly site: object;
-  /** So many visits of each timer, in its folder `timers/N/`. */
+  /** How many visits of each timer there are, in its folder `timers/N/`. */
   readonly timers: readonly { readonly visits: number }[];
   readonly photos: readonly string[];
 }
@@ -69,7 +69,7 @@ function photosIn(value: unknown): string[] {
 }
 
 /**
- * An id that follows from another one, so that the same archive under the same id makes the same rows: a UUID by name, with the
+ * An id derived from another one, so that the same archive under the same id makes the same rows: a UUID by name, with the
  * version and variant that one has (RFC 9562, 5.5; the hash is SHA-256).
  */
 function idFrom(id: string, name: string): string {
@@ -250,7 +250,7 @@ export class ArchiveService {
     const fingerprint = fingerprintOf(['archive', siteId, digest]);
     await this.database.transaction(async (database) => {
       if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
-      // The library does not travel along: what it has no document for here is left open.
+      // An archive has no library: a reference without a document here stays empty.
       const dangling = await danglingReferences(database, companyId, contents.site);
       const site: GivenSite = {
         ...contents.site,

@@ -1,4 +1,4 @@
-/** ZIP files in memory: written plainly, and read with distrust. */
+/** ZIP files in memory: written in the plainest way, and read with distrust. */
 import { once } from 'node:events';
 import type { Readable } from 'node:stream';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
@@ -58,7 +58,7 @@ const streamOf = (zip: ZipFile, entry: Entry) =>
 /**
  * Unpacks a ZIP.
  *
- * @throws BadZip where it is none, holds names that lead elsewhere, or is more than could be meant.
+ * @throws BadZip where it is not a ZIP, holds names that lead elsewhere, or is too large.
  */
 export async function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
   const zip = await opened(bytes);

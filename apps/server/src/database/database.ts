@@ -13,7 +13,7 @@ export const MIGRATIONS = [
   ClosedLists1799000000000,
 ];
 
-/** Migrations make the tables, in order, at every start; nothing is ever synchronised. Each module names its own entities. */
+/** Migrations make the tables, in order, at every start; TypeORM synchronises nothing. Each module names its own entities. */
 export const databaseOptions = (url: string) =>
   ({
     type: 'postgres',

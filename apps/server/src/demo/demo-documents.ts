@@ -65,7 +65,7 @@ const filesIn = (folder: string) =>
 
 const RELATIVE = /^(?<unit>today|month)(?<count>[+-]\d+)?(?<time>T\d{2}:\d{2})?$/;
 
-/** A value with every relative date in it put on the calendar. */
+/** A value with every relative date in it made a calendar date. */
 function dated(value: unknown, today: EpochDay): unknown {
   if (Array.isArray(value)) return value.map((one) => dated(one, today));
   if (typeof value === 'object' && value !== null)
@@ -82,7 +82,7 @@ function dated(value: unknown, today: EpochDay): unknown {
   );
 }
 
-/** @throws Error with the first fault: a demo that is not sound is our own mistake. */
+/** @throws Error with the first fault: an unsound demo is our own mistake. */
 function sound<T>(file: string, read: Outcome<T>): T {
   if (read.ok) return read.value;
   return refuse(file, apiFaults(read.faults, []));

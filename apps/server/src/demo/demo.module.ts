@@ -2,7 +2,7 @@ import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { DEMO_SIGN_IN } from '../people/demo-sign-in.ts';
 import { DemoService, demoSignIn } from './demo.service.ts';
 
-/** The demo firm: its data, and its sign-in on the sign-in page. Nothing of it is there unless it is asked for. */
+/** The demo firm: its data, and its sign-in on the sign-in page. It exists only in demo mode. */
 @Global()
 @Module({})
 export class DemoModule {

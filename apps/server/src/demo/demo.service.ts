@@ -16,7 +16,7 @@ import { demoCompany, demoLibrary, demoSites } from './demo-documents.ts';
 /** The zone of the demo houses. */
 const DEMO_ZONE = 'Australia/Adelaide';
 
-/** Whom the sign-in page offers: the first person of the demo firm. */
+/** The person whom the sign-in page offers: the first of the demo firm. */
 export function demoSignIn(): DemoSignIn {
   const [first] = demoCompany().people;
   if (!first) throw new Error('the demo firm has nobody to sign in as');
@@ -24,7 +24,7 @@ export function demoSignIn(): DemoSignIn {
   return { name, email, password };
 }
 
-/** Loads the demo data where it is not there yet; never touches it again. */
+/** Loads the demo data if it is missing; never touches it again. */
 @Injectable()
 export class DemoService implements OnApplicationBootstrap {
   constructor(private readonly database: DataSource) {}

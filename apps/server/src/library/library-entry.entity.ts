@@ -23,7 +23,7 @@ export class LibraryEntry extends CompanyRow {
   @Column('integer')
   version: number;
 
-  /** Sound by the reader of its shelf; null: taken out, and its version goes on. */
+  /** Sound by the reader of its shelf; null: deleted, and its version goes on. */
   @Column('jsonb', { nullable: true })
   document: object | null;
 }

@@ -39,7 +39,7 @@ export interface LibraryView {
 export class LibraryService {
   constructor(private readonly database: DataSource) {}
 
-  /** All documents of a shelf, those taken out as well where they hide one that ships: with a null document. */
+  /** All documents of a shelf. A deleted one that hides a shipped one is among them, with a null document. */
   async list({ companyId }: Actor, shelf: Shelf): Promise<LibraryView[]> {
     const entries = await this.database.manager.find(LibraryEntry, {
       where: { companyId, shelf },
@@ -48,7 +48,7 @@ export class LibraryService {
     return entries.map(({ id, version, document }) => ({ id, version, document }));
   }
 
-  /** Saves a document whole, or takes it out, in one transaction. */
+  /** Saves a whole document, or deletes it, in one transaction. */
   async change(
     actor: Actor,
     shelf: Shelf,
@@ -63,7 +63,7 @@ export class LibraryService {
     const fingerprint = fingerprintOf(['library', shelf, id, body.baseVersion, document]);
     return this.database.transaction(async (database) => {
       const key = { companyId, id };
-      // Made first, so that two who add the same one at once wait for each other.
+      // Insert first, so that two people who add the same one at once wait for each other.
       await database
         .createQueryBuilder()
         .insert()

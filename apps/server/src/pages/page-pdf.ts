@@ -32,13 +32,13 @@ pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
 pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
 pdfmake.setUrlAccessPolicy(() => false);
 
-/** What the first file of the font has: of the rest of Latin the second has it, all else has neither. */
+/** The letters in the first file of the font. The second has the rest of Latin; neither has anything else. */
 const PLAIN =
   /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
 const EXTRA =
   /[\u0100-\u02ba\u1e00-\u1e9f\u1ef2-\u1eff\u20a0-\u20ab\u20ad-\u20c0\u2113\u2c60-\u2c7f\ua720-\ua7ff]/;
 
-/** Text in pieces by the file of the font that has it, since one that lacks a letter drops it without a word. */
+/** Text in pieces, by the font file that has the letters: a font that lacks one drops it silently. */
 function spans(text: string): { text: string; font?: string }[] {
   const pieces: { text: string; font?: string }[] = [];
   for (const letter of text) {

@@ -8,10 +8,10 @@ import { Public } from '../platform/public.ts';
 import { PAPERS, type Paper } from './page-pdf.ts';
 import { PagesService } from './pages.service.ts';
 
-/** `Bearer TOKEN`; the token stands in no address, so that it is in no log and no list of pages visited. */
+/** `Bearer TOKEN`; the token is in no address, so it gets into no log and no browsing history. */
 const tokenOf = (header: string | undefined) => header?.replace(/^Bearer /i, '') ?? '';
 
-/** The page for who holds a link, without an account. It shows that page and nothing else. */
+/** The page for anybody who has a link, without an account. It shows that page and nothing else. */
 @Public()
 @UseGuards(ThrottlerGuard)
 @SkipThrottle({ address: true, account: true })

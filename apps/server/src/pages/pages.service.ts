@@ -45,7 +45,7 @@ export class PagesService {
   constructor(private readonly database: DataSource) {}
 
   /**
-   * The page of a timer, of what was left in it: of the visit under way where that is frozen, else of the last one that was
+   * The page of a timer, by what was left in it: in the visit under way if that is frozen, else in the last one that was
    * closed; where there was none, of what is set.
    */
   async pageOf(companyId: string, timerId: string): Promise<HomeownerPage> {
@@ -131,7 +131,7 @@ export class PagesService {
     );
   }
 
-  /** The link of a token; the same answer for one that never was, has expired, or was withdrawn. */
+  /** The link of a token; the same answer for one that never existed, has expired or was withdrawn. */
   private async linked(token: string): Promise<PageLink> {
     const link = await this.database.manager.findOneBy(PageLink, {
       tokenHash: hashOf(token),
@@ -156,7 +156,7 @@ export class PagesService {
 
   private async officeOf(companyId: string): Promise<Office> {
     const entry = await this.database.manager.findOneBy(LibraryEntry, { companyId, id: OFFICE_ID });
-    // The cast holds because the shelf is written with `readOffice` alone.
+    // The cast holds because only `readOffice` lets a document onto this shelf.
     return (entry?.document as Office | null | undefined) ?? NO_OFFICE;
   }
 
@@ -165,7 +165,7 @@ export class PagesService {
     const entries = await this.database.manager.find(LibraryEntry, {
       where: { companyId, shelf: 'kinds' },
     });
-    // The cast holds because a shelf of kinds is written with `readTimerKind` alone.
+    // The cast holds because only `readTimerKind` lets a document onto this shelf.
     const own = entries
       .map(({ document }) => document as TimerKind | null)
       .find((kind) => kind?.timer.name === timer.name);

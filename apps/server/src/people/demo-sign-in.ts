@@ -1,4 +1,4 @@
-/** Whom the sign-in page offers where there is a demo. Anybody who makes the demo provides it. */
+/** The person whom the sign-in page offers in demo mode. The demo module provides it. */
 export interface DemoSignIn {
   readonly name: string;
   readonly email: string;

@@ -39,7 +39,7 @@ class SignInBody {
 
 interface SessionAnswer {
   readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
-  /** In demo mode, who may be signed in with one press. */
+  /** In demo mode, the person who can sign in with one press. */
   readonly demo: DemoSignIn | null;
 }
 
@@ -51,7 +51,7 @@ export class SessionController {
     @Optional() @Inject(DEMO_SIGN_IN) private readonly demo: DemoSignIn | null = null,
   ) {}
 
-  /** Who is signed in, and whom the sign-in page offers. */
+  /** Who is signed in, and who the sign-in page offers. */
   @Answers({ schema: 'Session', open: true })
   @Public()
   @Get()

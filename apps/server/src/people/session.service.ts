@@ -16,7 +16,7 @@ const hashToken = (token: string) => createHash('sha256').update(token).digest('
 /** Passwords are kept by argon2id (the library's default variant) with its default costs. */
 export const hashPassword = (password: string) => hash(password);
 
-/** Signing in and out, and who a session belongs to. */
+/** Signs people in and out, and knows who a session belongs to. */
 @Injectable()
 export class SessionService {
   /** Verified where no account has the address, so that the answer takes as long either way. */
@@ -24,7 +24,7 @@ export class SessionService {
 
   constructor(private readonly database: DataSource) {}
 
-  /** A new session's token; null where address and password do not belong together. */
+  /** A new session's token; null where address and password do not match. */
   async signIn(email: string, password: string): Promise<string | null> {
     const person = await this.database.manager.findOneBy(Person, { email: email.toLowerCase() });
     const matches = await verify(person?.passwordHash ?? (await this.nobody), password);
@@ -45,7 +45,7 @@ export class SessionService {
     await this.database.getRepository(Session).delete({ tokenHash: hashToken(token) });
   }
 
-  /** Who a token belongs to; null where it is unknown or has run out. */
+  /** Who a token belongs to; null where it is unknown or has expired. */
   async actorOf(token: string): Promise<Actor | null> {
     const session = await this.database.manager.findOneBy(Session, {
       tokenHash: hashToken(token),

@@ -27,7 +27,7 @@ export type PhotoContent =
     }
   | { readonly ok: false; readonly reason: string };
 
-/** What a file is, by its content: its name and what the client calls it count for nothing. */
+/** What a file is, by its content; its name and the client's word for it do not count. */
 export function photoContent(bytes: Buffer): PhotoContent {
   let found;
   try {

@@ -19,7 +19,7 @@ import { MEDIA_TYPES, type MediaType } from './photo-content.ts';
 @Check('photos_media_type_words', oneOfWords('media_type', MEDIA_TYPES))
 @Index('photos_of_person', ['companyId', 'personId'])
 export class Photo extends CompanyRow {
-  /** Told from its content, whatever it was called. */
+  /** Found from its content, whatever its name. */
   @Column('text', { name: 'media_type' })
   mediaType: MediaType;
 

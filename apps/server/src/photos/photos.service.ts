@@ -15,7 +15,7 @@ export interface PhotoView {
 export class PhotosService {
   constructor(private readonly database: DataSource) {}
 
-  /** Keeps a photo. The same bytes under the same id again are harmless; others are refused. */
+  /** Keeps a photo. The same bytes under the same id again are harmless; different ones are refused. */
   async keep({ companyId, personId }: Actor, id: string, bytes: unknown): Promise<PhotoView> {
     if (!Buffer.isBuffer(bytes) || bytes.length === 0)
       throw notAccepted([{ code: 'not-a-photo', path: 'document', message: 'no photo was sent' }]);

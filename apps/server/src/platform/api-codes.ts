@@ -1,6 +1,6 @@
 /**
- * Every code that an answer of the API can carry, with its status and what it means. docs/architecture.md and the OpenAPI document are held
- * against this table by a test.
+ * Every code that an answer of the API can carry, with its status and what it means. A test compares docs/architecture.md and the OpenAPI document
+ * with this table.
  */
 export const API_CODES = {
   'malformed-request': {

@@ -9,7 +9,7 @@ import type { Response } from 'express';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 import { ApiError, type ApiErrorBody } from './api-error.ts';
 
-/** What failures of the framework itself are called: the first code with their status. */
+/** The codes of the framework's own failures: the first code with that status. */
 const codeOfStatus = (status: number): ApiCode =>
   // The cast holds because the keys of the table are the codes.
   (Object.keys(API_CODES) as ApiCode[]).find((code) => API_CODES[code].status === status) ??
@@ -20,7 +20,7 @@ const MESSAGE_OF_STATUS: Readonly<Record<number, string>> = {
   429: 'too many tries; wait a minute and try again',
 };
 
-/** Gives every failure the one form of `ApiErrorBody`. What nobody foresaw is logged, and its details stay in the log. */
+/** Gives every failure the form of `ApiErrorBody`. Unexpected ones are logged, and their details stay in the log. */
 @Catch()
 export class ApiErrorFilter implements ExceptionFilter {
   private readonly logger = new Logger('ApiErrorFilter');

@@ -16,7 +16,7 @@ export interface ApiErrorBody {
   readonly faults?: readonly ApiFault[];
 }
 
-/** An expected failure on its way to the client, with the status of its code. */
+/** An expected failure, with the status of its code. */
 export class ApiError extends HttpException {
   constructor(body: ApiErrorBody & Record<string, unknown>) {
     super(body, API_CODES[body.code].status);

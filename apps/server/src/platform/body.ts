@@ -5,14 +5,14 @@ import { ApiError, type ApiFault } from './api-error.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
 export const MOST_BODY_BYTES = 1_000_000;
-/** A photo as a device sends it, scaled down: 1,600 pixels of an ordinary garden are well below this. */
+/** A photo scaled down on the device: 1,600 pixels of an ordinary garden are well below this. */
 export const MOST_PHOTO_BYTES = 3_000_000;
 /** A site with its photos, packed. */
 export const MOST_ARCHIVE_BYTES = 60_000_000;
 /** A plan document is six levels deep. */
 const MOST_LEVELS = 32;
 
-/** Where a body is bytes and not JSON; what they are is looked at later, by content. */
+/** Routes whose body is bytes and not JSON; their content is checked later. */
 const RAW_BODIES = [
   { path: /^\/api\/photos\/[^/]+$/, what: 'photo', limit: MOST_PHOTO_BYTES },
   { path: /^\/api\/sites\/[^/]+\/archive$/, what: 'archive', limit: MOST_ARCHIVE_BYTES },
@@ -22,7 +22,7 @@ const pathOf = ({ url = '' }: Pick<Request, 'url'>) => url.split('?')[0] ?? '';
 const rawBodyOf = (request: Pick<Request, 'url' | 'method'>) =>
   request.method === 'PUT' ? RAW_BODIES.find(({ path }) => path.test(pathOf(request))) : undefined;
 
-/** Refuses bodies that are neither JSON nor bytes that are expected where they are sent. */
+/** Refuses bodies that are neither JSON nor bytes on a route for bytes. */
 function mediaType(request: Request, _response: Response, next: NextFunction): void {
   const hasBody =
     request.headers['transfer-encoding'] !== undefined ||
@@ -31,7 +31,7 @@ function mediaType(request: Request, _response: Response, next: NextFunction): v
     next();
     return;
   }
-  // The rest is read and dropped, so that the client gets this answer and not a broken connection.
+  // Read and drop the rest, so that the client gets this answer and not a broken connection.
   request.resume();
   next(
     new ApiError({
@@ -41,13 +41,13 @@ function mediaType(request: Request, _response: Response, next: NextFunction): v
   );
 }
 
-/** What a body parser says of a body that it cannot read. */
+/** The errors of the body parsers, by their `type`. */
 interface BodyError {
   readonly type?: string;
   readonly message?: string;
 }
 
-/** Puts what the body parsers refuse into the API's own form. */
+/** Turns the errors of the body parsers into the API's own form. */
 function bodyFailure(
   error: unknown,
   request: Request,
@@ -97,7 +97,7 @@ export function readBodies(app: NestExpressApplication): void {
   (app as INestApplication).use(bodyFailure, soundBody);
 }
 
-/** U+0000 and halves of surrogate pairs: valid in JSON, but no text that a database can keep. */
+/** U+0000 and halves of surrogate pairs: valid in JSON, but no database can keep them. */
 const isStorable = (text: string) => !/[\0\p{Surrogate}]/u.test(text);
 
 /** The first thing in a JSON value that could not be kept, or would be unsafe to walk, or null. */
@@ -131,7 +131,7 @@ export function bodyFault(body: unknown): ApiFault | null {
   return null;
 }
 
-/** Refuses bodies that hold what nobody could keep, before anything else sees them. */
+/** Refuses bodies with text that cannot be kept, before anything else sees them. */
 function soundBody(request: Request, _response: Response, next: NextFunction): void {
   const fault = Buffer.isBuffer(request.body) ? null : bodyFault(request.body);
   next(

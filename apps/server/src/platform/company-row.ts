@@ -1,6 +1,6 @@
 import { PrimaryColumn } from 'typeorm';
 
-/** A row of a company, under an id that is its own within that company. */
+/** A row of a company, under an id that is unique in that company. */
 export abstract class CompanyRow {
   @PrimaryColumn('uuid', { name: 'company_id' })
   companyId: string;

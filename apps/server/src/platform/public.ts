@@ -2,5 +2,5 @@ import { SetMetadata } from '@nestjs/common';
 
 export const PUBLIC = 'public';
 
-/** Opens a handler to people who are not signed in. */
+/** Opens a handler to anybody, signed in or not. */
 export const Public = () => SetMetadata(PUBLIC, true);

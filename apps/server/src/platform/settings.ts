@@ -25,7 +25,7 @@ export class Settings {
   @IsString()
   host: string;
 
-  /** With the demo firm and its sign-in. */
+  /** Whether to run with the demo firm and its sign-in. */
   @IsBoolean()
   @Flag()
   demo: boolean;
@@ -35,7 +35,7 @@ export class Settings {
   @Flag()
   secureCookies: boolean;
 
-  /** For one address, and for one account. */
+  /** Sign-ins a minute for one network address, and for one account. */
   @Min(0, { message: 'WATER_CLOCK_SIGN_IN_TRIES must be a whole number, 0 or more' })
   @IsInt({ message: 'WATER_CLOCK_SIGN_IN_TRIES must be a whole number, 0 or more' })
   @WholeNumber()
@@ -54,7 +54,7 @@ export class Settings {
   logLevel: string;
 }
 
-/** @throws Error that names every variable that is wrong, and what is allowed. */
+/** @throws Error that names every wrong variable and what is allowed. */
 export function readSettings(env: Record<string, unknown>): Settings {
   const settings = plainToInstance(Settings, {
     databaseUrl: env['DATABASE_URL'],

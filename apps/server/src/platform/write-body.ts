@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsUUID, Min } from 'class-validator';
 
-/** What every write to something saved carries: an id made by the client, which makes repeating it harmless, and the version it was based on. */
+/** Every write carries an id made by the client, which makes repeating it harmless, and the version it was based on. */
 export class WriteBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

@@ -19,7 +19,7 @@ export class Timer extends CompanyRow {
   @Column('integer')
   version: number;
 
-  /** A sound and covered plan document without its `site`, which the site's own row holds. */
+  /** A sound plan document without its `site`, which has a row of its own. */
   @Column('jsonb')
   plan: Plan;
 

@@ -21,7 +21,7 @@ import { ChangePlanBody } from './change-body.ts';
 import { runsTable, wateringCalendar } from './timer-formats.ts';
 import { TimersService, type LastChange, type TimerView } from './timers.service.ts';
 
-/** As many days as the command line takes. */
+/** As many days as on the command line. */
 const MOST_DAYS = 3660;
 
 const badDays = () =>
@@ -33,7 +33,7 @@ const badDays = () =>
     },
   ]);
 
-/** An answer of the engine; a plan that asks too much of it is refused by path. */
+/** An answer of the engine; refused by path where the plan asks too much of it. */
 function answered<T>(question: () => T): T {
   const answer = attempt(question);
   if (!answer.ok) throw notAccepted(apiFaults(answer.faults, ['plan']));

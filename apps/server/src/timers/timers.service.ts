@@ -21,7 +21,7 @@ import { Timer } from '../sites/timer.entity.ts';
 
 export interface LastChange {
   readonly version: number;
-  /** Null where the timer is as it was made. */
+  /** Null where nobody has changed the timer yet. */
   readonly by: string | null;
   readonly at: string | null;
 }
@@ -177,7 +177,7 @@ export class TimersService {
       order: { version: 'desc' },
       take: HISTORY_LENGTH,
     });
-    // A closed visit ends what can be undone, as somebody else's change does.
+    // Undo ends at a closed visit, as it does at somebody else's change.
     const foreign = latest.findIndex(
       (change) => change.personId !== personId || change.change === null,
     );

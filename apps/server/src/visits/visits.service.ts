@@ -93,7 +93,7 @@ export class VisitsService {
         began: sound.value.began,
         document: sound.value,
       });
-      // What came before the visit was closed is not undone any more: the entry stands on it.
+      // Changes before the visit was closed cannot be undone any more: the entry relies on them.
       await record(database, actor, {
         id,
         subject: 'timer',

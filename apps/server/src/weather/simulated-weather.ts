@@ -19,7 +19,7 @@ const LAST = SIMULATED_FROM + SIMULATED_COUNT - 1;
 /** The weather that ships with the product: invented towns, the same days forever. */
 @Injectable()
 export class SimulatedWeather extends WeatherFeed {
-  /** Ten years of days are tried once for a town. */
+  /** Ten years of days are worked out once for a town. */
   private readonly known = new Map<string, ClimateDocument>();
 
   towns(): Promise<readonly WeatherTown[]> {

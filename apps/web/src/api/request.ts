@@ -6,7 +6,7 @@ export interface ApiFault {
   readonly message: string;
 }
 
-/** The server's answer where it refuses; `body` holds what that answer carries besides. */
+/** The server refused; `body` is its whole answer. */
 export class RefusedError extends Error {
   readonly status: number;
   readonly code: string;
@@ -42,7 +42,7 @@ export async function request<T>(method: string, path: string, body?: unknown): 
       method,
       headers: json === null ? {} : { 'content-type': 'application/json' },
       body: json,
-      // So that a change still arrives where the page is closed on the next keystroke.
+      // So that a change still arrives if the page is closed right after it.
       keepalive: json !== null && json.length < KEEPALIVE_BYTES,
     });
   } catch {

@@ -28,7 +28,7 @@ export const sendChange = (id: string, write: Write) =>
   request<{ version: number }>('POST', `${path(id)}/changes`, write);
 export const exportPath = (id: string) => `${path(id)}/export`;
 
-/** The timer as it is saved when the page opens; afterwards the editor is ahead of it, so it is not fetched again. */
+/** The timer as saved when the page opens. Afterwards the editor is ahead of it, so it is not fetched again. */
 export const useTimer = (id: string) =>
   useQuery({
     queryKey: timerKeys.one(id),

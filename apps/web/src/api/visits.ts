@@ -57,7 +57,7 @@ export const closeVisit = (
   body: { readonly id: string; readonly baseVersion: number; readonly closed: string },
 ) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
 
-/** @param versions of what the page tells of: the timer, the office. */
+/** @param versions of the timer and of the office, both of which the page shows. */
 export const usePage = (timerId: string, ...versions: readonly number[]) =>
   useQuery({
     queryKey: visitKeys.page(timerId, ...versions),

@@ -52,7 +52,7 @@ export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | n
     select: weatherOf,
   });
   const document = climates.data?.find(({ id }) => id === climateId)?.document;
-  // One object for one document, so that what is worked out from it is worked out once.
+  // One object for one document, so that everything that follows from it is worked out once.
   const ofLibrary = useMemo(() => (document ? weatherOf(document) : null), [document]);
   return town === null ? ofLibrary : (normals.data ?? null);
 }

@@ -100,7 +100,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
   );
 }
 
-/** Everything that the visit has found, as one page and as a document. */
+/** Everything that the visit found, as one page and as a document. */
 export default function BriefView(props: StepProps) {
   const { plan, survey, site, rules, minutes, editor, today, timerId } = props;
   const { clock } = usePreferences();

@@ -34,7 +34,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** What is wished of the programs: when, how many starts, which days. */
+/** The wishes for the programs: when, how many starts, which days. */
 export function WishEditor({ survey, editor }: Props) {
   const { clock } = usePreferences();
   const [fault, setFault] = useState<string | null>(null);

@@ -14,7 +14,7 @@ interface Props {
 const CELL = 52;
 const LARGEST = 22;
 
-/** Cups as they stood on the ground: the fuller the larger; those of the low quarter are hollow. */
+/** Cups as they stood on the ground: the fuller, the larger; those of the low quarter are hollow. */
 export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
   const radius = scaleSqrt()
     .domain([0, Math.max(1, ...millilitres)])

@@ -27,11 +27,11 @@ export interface NightStripProps extends MoveOutcome {
   readonly sun: NightSun | null;
   readonly clock: ClockStyle;
   readonly stepMinutes: number;
-  /** Where the start that is held may not be put down; null while none is held. */
+  /** Where the start being dragged may not be dropped; null while none is dragged. */
   readonly blocked: { readonly letter: string; readonly times: readonly number[] } | null;
   /** Hours without water. */
   readonly dry: readonly DryStretch[];
-  /** When the rules of the place allow no watering. */
+  /** When the rules of the place do not allow watering. */
   readonly ruledOut: readonly RuledOut[];
   /** Weekdays on which the lawns are mown. */
   readonly mowing: readonly Weekday[];
@@ -50,7 +50,7 @@ const ROOM_FOR_MIDNIGHT = 560;
 /** Pixels that the words for what is not allowed take. */
 const ROOM_FOR_RULES = 170;
 
-/** A full hour under the strip; midnight by its name, which nobody takes for noon. */
+/** A full hour under the strip; midnight by name, so that nobody takes it for noon. */
 function hourWords(second: number, clock: ClockStyle, room: number): string {
   if (second === 0 && room > ROOM_FOR_MIDNIGHT) return 'midnight';
   return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
@@ -106,7 +106,7 @@ function ChangeMark({
   );
 }
 
-/** Pixels, on the safe side, of the strip's type. */
+/** Width of a letter of the strip's type in pixels, rounded up. */
 const WIDTH_OF_A_DIGIT = 7.6;
 
 /** The parts of a night that are on mowing days. */
@@ -261,7 +261,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
             const room = width - (cycle.x + cycle.width) > times.length * WIDTH_OF_A_DIGIT + 6;
             return (
               <g
-                // By place, not by time: a block that is being moved must stay the same element.
+                // By position, not by time: a block that is being moved must stay the same element.
                 key={`${cycle.letter}${place}`}
                 className={moving === name ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
                 tabIndex={0}

@@ -15,7 +15,7 @@ interface Props {
   readonly choose: (day: EpochDay) => void;
 }
 
-/** What a night comes to, in a few words. */
+/** A night in a few words. */
 export function nightWords(night: Night): string {
   const seconds = night.overlaps.reduce((sum, { from, to }) => sum + to - from, 0);
   if (seconds > 0) return `overlap ${lengthWords(seconds)}`;
@@ -23,7 +23,7 @@ export function nightWords(night: Night): string {
   return letters.length > 0 ? letters.join(' ') : 'dry';
 }
 
-/** One of the coming nights, small; pressing it brings it to the large strip. */
+/** One of the coming nights, small; press it to see it on the large strip. */
 export const SmallNight = memo(function SmallNight(props: Props) {
   const { night, letters, sun, label, chosen, choose } = props;
   const [ref, width] = useWidth<HTMLSpanElement>();

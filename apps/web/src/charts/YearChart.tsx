@@ -32,7 +32,7 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
   hours: 'no hour of it may water',
 };
 
-/** What a date comes to, in words. */
+/** A date in words. */
 export function yearDayWords(yearDay: YearDay, today: EpochDay): string {
   const { day, programs, overlaps, held, forbidden } = yearDay;
   const parts = [

@@ -1,4 +1,4 @@
-/** Lines of a year, month by month, as numbers and paths; needs no page. */
+/** Lines of a year, month by month, as numbers and paths. No interface code. */
 import { scaleLinear, scalePoint } from 'd3-scale';
 import { curveMonotoneX, line } from 'd3-shape';
 

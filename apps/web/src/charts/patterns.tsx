@@ -8,7 +8,7 @@ export const lookOf = (letter: string) => (letter.charCodeAt(0) - 65) % KINDS;
 export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
 /** The fill of a program's runs. */
 export const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
-/** The fill of a time at which a start may not be put down. */
+/** The fill of a time at which a start may not be dropped. */
 export const BLOCKED_FILL = 'url(#blocked-hatch)';
 /** The fill of hours without water. */
 export const DRY_FILL = 'url(#dry-hatch)';

@@ -1,4 +1,4 @@
-/** Where everything on the night strip stands, in pixels. Pure: a night and a size in, shapes out. */
+/** Where everything on the night strip is, in pixels. Pure: a night and a size in, shapes out. */
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import { SECONDS_PER_DAY, type ClockSecond, type Night } from '@water-clock/core';
 import type { NightSun } from './sun.ts';
@@ -31,7 +31,7 @@ export interface CycleShape extends Span {
   readonly y: number;
   readonly height: number;
   readonly runs: readonly RunShape[];
-  /** Some other cycle runs at the same time. */
+  /** Whether another cycle runs at the same time. */
   readonly overlapped: boolean;
 }
 
@@ -60,7 +60,7 @@ export interface StripGeometry {
   readonly rows: readonly RowShape[];
   readonly cycles: readonly CycleShape[];
   readonly overlaps: readonly OverlapShape[];
-  /** What the timer really opens, in one lane; empty where that is what was intended. */
+  /** What the timer really opens, in one lane; empty where that is what somebody intended. */
   readonly really: {
     readonly y: number;
     readonly runs: readonly (RunShape & { letter: string })[];
@@ -76,7 +76,7 @@ const BLOCK_SHARE = 0.72;
 export const blocksOf = ({ runs, x, y, width, height, begins, ends }: CycleShape): RunShape[] =>
   runs.length > 0 || begins === ends ? [...runs] : [{ station: 0, x, y, width, height }];
 
-/** Whether a night goes otherwise than intended: something waits, is lost, cut or never begins. */
+/** Whether a night differs from what was intended: something waits, is lost, is cut or never begins. */
 export function differsFromIntent(night: Night): boolean {
   return night.served.some(
     ({ intended, outcome, began, ended }) =>
@@ -184,7 +184,7 @@ export function stripGeometry(
 }
 
 /**
- * Where a start may not be put down, as stretches of the strip: each blocked time stands for half a step to either side.
+ * Where a start may not be dropped, as stretches of the strip: each blocked time covers half a step on either side.
  *
  * @param times seconds of the day, ascending, on the step.
  */
@@ -208,7 +208,7 @@ export function blockedSpans(
     .map(({ from, to }) => ({ x: scale(from), width: scale(to) - scale(from) }));
 }
 
-/** The start to which a drag by so many pixels moves one, on the timer's step; a second of the day. */
+/** Where a drag by some pixels moves a start, on the timer's step; a second of the day. */
 export function draggedStart(
   secondOfDay: number,
   pixels: number,

@@ -3,13 +3,13 @@ import { formatTime, parseTime, steppedStart } from '@water-clock/core';
 import { draggedStart, type CycleShape } from './stripGeometry.ts';
 
 export interface MoveOutcome {
-  /** A start is taken hold of. */
+  /** Somebody begins to drag a start. */
   readonly onTaken: (letter: string, start: string) => void;
-  /** A start on its way to another time of day: shown, not yet made. */
+  /** A start being moved to another time of day: shown, not yet made. */
   readonly onMoving: (letter: string, start: string, to: string) => void;
   readonly onMoved: (letter: string, start: string, to: string) => void;
   readonly onCancelled: () => void;
-  /** A cycle is pressed and let go where it stands, or Enter is pressed on it. */
+  /** A cycle is clicked, or Enter is pressed on it. */
   readonly onChosen: (letter: string, start: string) => void;
 }
 
@@ -24,7 +24,7 @@ interface Move {
 const LEAST_PIXELS = 3;
 
 /**
- * Moving starts along the strip by pointer and by key: shown while it goes on, made at its end, dropped by Escape. The ends
+ * Moves starts along the strip by pointer and by key: shown on the way, made at the end, dropped by Escape. The ends
  * are listened for on the window, since a block that is moved past midnight may leave the night it was taken from.
  */
 export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPixel: number) {
@@ -109,7 +109,7 @@ export function useMoves(outcome: MoveOutcome, stepMinutes: number, secondsPerPi
   };
 
   return {
-    /** Letter and time of the start under way; null where none is. */
+    /** Letter and time of the start being moved; null where none is. */
     moving,
     handlers: (cycle: CycleShape) => ({
       onPointerDown: (event: PointerEvent<Element>) => onPointerDown(cycle, event),

@@ -27,7 +27,7 @@ interface Props {
   /** Of the house's clocks, the next first. */
   readonly changes: readonly ClockChange[];
   readonly clock: ClockStyle;
-  /** Seconds by which the timer's clock is taken to be ahead. */
+  /** Seconds by which the timer's clock is supposed to be ahead. */
   readonly ahead: number;
   readonly setAhead: (ahead: number) => void;
   /** The clock as it was found and noted, if it was. */
@@ -38,7 +38,7 @@ interface Props {
 
 const DAY = SECONDS_PER_DAY;
 
-/** How far a clock is out, in words: `2 days 3 h behind`. */
+/** How wrong a clock is, in words: `2 days 3 h behind`. */
 export function aheadWords(ahead: number): string {
   const size = Math.abs(ahead);
   const days = Math.floor(size / DAY);
@@ -124,7 +124,7 @@ function Reading({
   );
 }
 
-/** The timer's own clock: what it shows, how far it is out, what if. */
+/** The timer's own clock: what it shows, how wrong it is, and what follows. */
 export function ClockPanel(props: Props) {
   const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
   const withDate = plan.timer.dialect?.clock !== 'weekday';
@@ -167,7 +167,7 @@ export function ClockPanel(props: Props) {
             clock={clock}
             take={(day, secondOfDay) => {
               const next = day * DAY + secondOfDay;
-              // What the display shows stays as it was read.
+              // What the display shows stays as somebody read it.
               setAhead(truth + ahead - next);
               setReally(next);
             }}

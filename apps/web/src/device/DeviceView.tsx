@@ -57,7 +57,7 @@ export default function DeviceView(props: StepProps) {
   const kind = kinds.data?.find(
     ({ document }) => document.timer.name === plan.timer.name,
   )?.document;
-  /** Sets facts; those without a value are taken out. */
+  /** Sets facts; those without a value are removed. */
   const set = (more: { readonly [K in keyof Device]?: Device[K] | null | undefined }):
     string | null => {
     const next = Object.fromEntries(

@@ -18,7 +18,7 @@ interface Props {
   readonly today: EpochDay;
 }
 
-/** Makes the timer one of another kind; what would no longer fit is reported before it is done. */
+/** Makes the timer one of another kind; first says what would no longer fit. */
 export function KindPicker({ plan, editor, today }: Props) {
   const [name, setName] = useState('');
   const kinds = useLibrary('kinds');

@@ -76,7 +76,7 @@ function OrderOfKeys({
   );
 }
 
-/** How its panel speaks. */
+/** How its panel writes and names settings. */
 export function PanelAbilities({
   dialect,
   commit,

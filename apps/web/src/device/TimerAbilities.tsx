@@ -56,7 +56,7 @@ const OVERLAP_WORDS: Record<OnOverlap, string> = {
   together: 'both run at once',
 };
 
-/** What this timer can do: the limits that the checks and the editors go by. */
+/** What this timer can do: the limits that the checks and the editors use. */
 export function TimerAbilities({
   plan,
   editor,

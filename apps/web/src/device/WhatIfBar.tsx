@@ -10,7 +10,7 @@ interface Props {
   readonly set: (whatIf: WhatIf) => void;
 }
 
-/** The percent at which the strip is looked at, and what it takes the timer's clock to be. */
+/** The percent and the error of the clock that the strip is drawn for. */
 export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
   const steps = percentSteps(plan.timer).filter((percent) => percent > 0);
   const { percent, ahead } = whatIf;
@@ -22,7 +22,7 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
   const usual = nearest(100);
   const at = percent === null ? usual : nearest(percent);
   const monthly = plan.timer.seasonal.byMonth ? plan.settings.monthlyPercent : undefined;
-  // Months may have the same percent: the one that was chosen stays named.
+  // Several months can have the same percent: keep the name of the chosen one.
   const [month, setMonth] = useState(-1);
   const shownMonth =
     percent !== null && monthly?.[month] === percent

@@ -16,7 +16,7 @@ import {
 import { RefusedError } from '../api/request.ts';
 import type { Write, Saved, Step, Way } from '../api/timers.ts';
 
-/** A write that is not known to be saved, with what takes it back. */
+/** A write that is not known to be saved, with the change that takes it back. */
 interface Pending extends Write {
   readonly inverse: RecordChange;
   /** It may have reached the server, so it is sent again word for word. Until then its base is a guess. */
@@ -216,7 +216,7 @@ export class TimerEditor {
   }
 
   /**
-   * Sends what is left from before a reload. Some of it may have been saved already, and others may have saved since: those
+   * Sends what is left from before a reload. Some of it may be saved already, and others may have saved since: those
    * writes are answered as the first time, and what is saved now is fetched afterwards.
    */
   resume(writes: readonly Write[]): void {
@@ -254,7 +254,7 @@ export class TimerEditor {
     return [];
   }
 
-  /** One object as long as nothing is saved or made. */
+  /** The same object until something is saved or made. */
   private withPending(): TimerRecord {
     const { saved, pending } = this;
     if (this.made?.saved === saved && this.made.pending === pending) return this.made.record;
@@ -336,13 +336,13 @@ export class TimerEditor {
     this.pending = [];
     this.refusal = refusal;
     const loaded = await this.surroundings.transport.load().catch(() => null);
-    // Something else may have been changed meanwhile; that does not take this sentence away.
+    // A change made in the meantime does not clear this sentence.
     this.refusal = refusal;
     if (loaded) this.adopt(loaded);
     return false;
   }
 
-  /** Goes on from another saved state; what could be undone before no longer fits it. */
+  /** Continues from another saved state; what could be undone before no longer fits it. */
   private adopt(saved: Saved): void {
     this.saved = { version: saved.version, plan: saved.plan, survey: saved.survey };
     this.undoSteps = [];

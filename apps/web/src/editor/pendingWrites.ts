@@ -23,7 +23,7 @@ function rememberedTab(): string {
   }
 }
 
-/** This tab. A tab that was made as a copy of another has that one's memory, and so takes a new name. */
+/** This tab. A tab that is a copy of another has the other's memory, and so takes a new name. */
 let tab = rememberedTab();
 
 /** Holds this tab's lock until the page is gone; where there are no locks, only its own reload finds what it kept. */
@@ -50,13 +50,13 @@ export function keepPending(timerId: string, writes: readonly Write[]): void {
     if (writes.length === 0) localStorage.removeItem(key);
     else localStorage.setItem(key, JSON.stringify(writes));
   } catch {
-    // Full or forbidden storage: the write is still on its way, only a reload could lose it.
+    // Storage is full or forbidden: the write is still on its way, and only a reload could lose it.
   }
 }
 
 function kept(key: string): readonly Write[] {
   try {
-    // The cast trusts what this very application wrote; the server checks each write again.
+    // The cast trusts what this application wrote; the server checks each write again.
     return JSON.parse(localStorage.getItem(key) ?? '[]') as Write[];
   } catch {
     return [];
@@ -66,7 +66,7 @@ function kept(key: string): readonly Write[] {
 /** What this tab kept before it was loaded again. */
 export const pendingOf = (timerId: string): readonly Write[] => kept(keyOf(timerId, tab));
 
-/** What tabs that are gone left of a timer, and no longer keep: anybody who asks has it to send. */
+/** What closed tabs left of a timer. It is removed there; the caller has to send it. */
 export async function leftBehind(timerId: string): Promise<readonly Write[]> {
   const locks = await navigator.locks?.query();
   if (!locks) return [];

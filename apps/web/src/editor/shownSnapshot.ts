@@ -1,13 +1,13 @@
 /**
- * The editor's state as the page shows it. What is only being typed or dragged waits a moment for the worker's answer to it, so
+ * The editor's state as the page shows it. What is being typed or dragged waits a moment for the worker's answer, so
  * that both are drawn in one go; everything else shows at once. No interface code.
  */
 import type { Snapshot, TimerEditor } from './editor.ts';
 
-/** A worker that takes longer than this is not waited for. */
+/** The page does not wait for a worker longer than this, milliseconds. */
 const PATIENCE_MILLISECONDS = 60;
 
-/** Whether two states differ in nothing but what is being typed or dragged. */
+/** Whether two states differ only in what is being typed or dragged. */
 function onlyDraftDiffers({ plan: _mine, ...before }: Snapshot, after: Snapshot): boolean {
   // The cast holds because the keys are the snapshot's own.
   return (Object.keys(before) as (keyof typeof before)[]).every(
@@ -37,7 +37,7 @@ export class ShownSnapshot {
 
   readonly snapshot = (): Snapshot => this.current;
 
-  /** Shows what the editor has by now. */
+  /** Shows what the editor has now. */
   readonly catchUp = (): void => {
     if (this.waiting !== null) clearTimeout(this.waiting);
     this.waiting = null;

@@ -23,7 +23,7 @@ function makeEditor(view: TimerView): TimerEditor {
   return editor;
 }
 
-/** Undo and redo by their usual keys, wherever nothing is being typed. */
+/** Undo and redo by their usual keys, except in text areas. */
 function useUndoKeys(editor: TimerEditor): void {
   useEffect(() => {
     const onKeyDown = (event: KeyboardEvent) => {
@@ -41,7 +41,7 @@ function useUndoKeys(editor: TimerEditor): void {
   }, [editor]);
 }
 
-/** Warns before a page is left whose changes have no way to the server. */
+/** Warns before somebody leaves a page whose changes cannot reach the server. */
 function useLeaveWarning(editor: TimerEditor): void {
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
@@ -53,7 +53,7 @@ function useLeaveWarning(editor: TimerEditor): void {
   }, [editor]);
 }
 
-/** The editor of a timer for as long as its page is open: with its keys, and hearing of other tabs and people. */
+/** The editor of a timer while its page is open: with its keys, and with news of other tabs and people. */
 export function useEditor(view: TimerView): TimerEditor {
   const [editor] = useState(() => makeEditor(view));
   useUndoKeys(editor);

@@ -4,7 +4,7 @@ import { WeekdayButtons } from './WeekdayButtons.tsx';
 import { WindowsEditor } from './WindowsEditor.tsx';
 
 interface Props {
-  /** Before each name that is read out, where several stand on a page. */
+  /** Put before each name for screen readers, where a page has several. */
   readonly name: string;
   readonly rules: BriefRules;
   /** The refusal in words, or null where it is made. */
@@ -13,7 +13,7 @@ interface Props {
 
 /** What a house is allowed: days, dates, hours, days a week, drip. */
 export function AllowedFields({ name, rules, change }: Props) {
-  /** Fields that say nothing are left out, so that equal rules are equal documents. */
+  /** Empty fields are left out, so that equal rules are equal documents. */
   const set = (more: { readonly [K in keyof BriefRules]?: BriefRules[K] | undefined }) => {
     const next = { ...rules, ...more };
     const { weekdays, parity, noWaterWindows = [], mostDaysPerWeek, dripExempt } = next;

@@ -6,14 +6,14 @@ interface Props<T extends string | number> {
   readonly value: T | null;
   /** Null: the chosen one was pressed again, so nothing is chosen. */
   readonly pick: (value: T | null) => void;
-  /** Goes on to the next field of the card, where there is one. */
+  /** Moves to the next field of the card, if there is one. */
   readonly done?: (from: HTMLElement) => void;
-  /** Takes this and what follows as it was at the station before. */
+  /** Copies this and the following fields from the station before. */
   readonly same?: (from: HTMLElement) => void;
 }
 
 /**
- * One of a few things as a row of large buttons: pressed with a thumb, or chosen by its digit, which goes on to the next row. One stop of
+ * A choice as a row of large buttons: press one with a thumb, or type its digit, which moves to the next row. One stop of
  * the tab key; arrows go along the row.
  */
 export function Chips<T extends string | number>(props: Props<T>) {

@@ -5,7 +5,7 @@ interface ChoiceProps<T extends string> {
   readonly commit: (value: T) => void;
 }
 
-/** One of a few things, each said in words. */
+/** A choice of a few things, each in words. */
 export function Choice<T extends string>({ label, value, words, commit }: ChoiceProps<T>) {
   return (
     <label className="labelled">

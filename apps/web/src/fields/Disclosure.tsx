@@ -7,7 +7,7 @@ interface Props {
   readonly children: () => ReactNode;
 }
 
-/** Something that is made only once it is opened: what is not seen costs nothing while a key is being answered. */
+/** Content that is made only once it is opened: what nobody sees costs nothing while a key is handled. */
 export function Disclosure({ summary, className, openAtFirst = false, children }: Props) {
   const [open, setOpen] = useState(openAtFirst);
   return (

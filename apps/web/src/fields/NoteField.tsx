@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 interface Props {
   /** What is noted; empty: nothing. */
   readonly value: string;
-  /** Is called with other text, trimmed, once the field is left. */
+  /** Called with changed text, trimmed, when the field is left. */
   readonly commit: (text: string) => void;
   /** Read aloud where no label stands beside it. */
   readonly label?: string;
@@ -14,7 +14,7 @@ interface Props {
 }
 
 /**
- * A note that is typed in peace and kept when the field is left, or goes with its page. Until something is typed it shows what is noted, also where that
+ * A note that is kept when the field is left or its page closes. Until somebody types, it shows what is noted, even where that
  * changes by undo or on another device; Escape takes back what was typed.
  */
 export function NoteField({ value, commit, label, placeholder, most, rows }: Props) {

@@ -7,11 +7,11 @@ interface Props {
   readonly value: number | null;
   readonly least?: number;
   readonly most?: number;
-  /** What an empty field means; without it a number is needed. */
+  /** What an empty field means; without it, the field needs a number. */
   readonly empty?: string;
   readonly decimal?: boolean;
   readonly className?: string;
-  /** Its name among the fields of a card, for going on to the next one. */
+  /** Its name among the fields of a card, to find the next one. */
   readonly field?: string;
   /** Called when the enter key has made the number. */
   readonly entered?: (input: HTMLInputElement) => void;
@@ -19,7 +19,7 @@ interface Props {
   readonly commit: (value: number | null) => string | null;
 }
 
-/** A number that is made when the field is left; what is wrong with it stands at the field. */
+/** A number that is made when the field is left; its fault shows at the field. */
 export function NumberField(props: Props) {
   const { label, unit, value, least = 0, most, empty, decimal = false, className, commit } = props;
   const [typed, setTyped] = useState<string | null>(null);
@@ -62,7 +62,7 @@ export function NumberField(props: Props) {
         onBlur={finish}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && finish() && props.entered) {
-            // Else the rest of this key would press what has the focus next.
+            // Otherwise the end of this keystroke would press whatever has the focus next.
             event.preventDefault();
             props.entered(event.currentTarget);
           }

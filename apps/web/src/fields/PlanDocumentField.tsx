@@ -14,7 +14,7 @@ function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
   return read.ok ? { plan: read.value } : { faults: read.faults.map(faultLine) };
 }
 
-/** Takes a plan document from a file or from pasted text, and says by path what is wrong with it. */
+/** Takes a plan document from a file or from pasted text, and says what is wrong with it, by path. */
 export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null) => void }) {
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [accepted, setAccepted] = useState<string | null>(null);

@@ -13,7 +13,7 @@ interface Props {
   readonly commit: (value: number | null) => string | null;
 }
 
-/** A quantity in the units of the house; what is typed comes back as it was typed. */
+/** A quantity in the units of the house; it shows what was typed, unchanged. */
 export function QuantityField({ label, quantity, value, empty, field, entered, commit }: Props) {
   const { units } = usePreferences();
   return (

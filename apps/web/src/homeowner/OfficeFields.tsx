@@ -3,7 +3,7 @@ import type { Office } from '@water-clock/core';
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { useDocument } from '../library/useDocument.ts';
 
-/** An optional line with another text; empty: it is left out. */
+/** An optional line with new text; left out where empty. */
 function withLine(office: Office, field: 'phone' | 'hours', text: string): Office {
   const { [field]: _before, ...rest } = office;
   return text.trim() === '' ? rest : { ...rest, [field]: text };
@@ -53,7 +53,7 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   );
 }
 
-/** By what telephone a homeowner reaches the office: the same on every page. */
+/** The telephone of the office: the same on every page. */
 export function OfficeFields() {
   const office = useLibrary('office');
   const [item] = office.data ?? [];

@@ -13,7 +13,7 @@ type Opened =
   | { readonly state: 'open'; readonly page: HomeownerPage }
   | { readonly state: 'closed'; readonly why: string };
 
-/** The page for who has the link, without an account. The token stands behind the #, so it is sent to nobody by itself. */
+/** The page for anybody who has the link, without an account. The token is behind the #, so the browser sends it to nobody. */
 export default function PublicPage() {
   const [token] = useState(() => location.hash.slice(1));
   const [opened, setOpened] = useState<Opened>({ state: 'opening' });

@@ -14,7 +14,7 @@ const FIELDS = [
   ['phone', 'Telephone', '555 0148'],
 ] as const;
 
-/** Whom to talk to at a house. */
+/** The people to talk to at a house. */
 export function PeopleFields({ form, faults, change }: Props) {
   const { people } = form;
   const set = (at: number, more: Partial<Contact>) =>

@@ -27,14 +27,14 @@ const FIELD_NAMES: Record<keyof SiteForm, string> = {
   minutesId: 'Table of minutes',
 };
 
-/** What is noted of the house, to be fixed. Where somebody else was faster both sides are shown. */
+/** The facts of the house, to be edited. Shows both sides where somebody else was faster. */
 export function SiteDetails({ site, timerId }: { readonly site: Site; readonly timerId: string }) {
   const client = useQueryClient();
   const change = useChangeSite(site.id);
   const [form, setForm] = useState<SiteForm>(() => formOf(site));
   const [faults, setFaults] = useState<SiteFaults>({});
   const [theirs, setTheirs] = useState<Site | null>(null);
-  // One id for one content: sending the same again is a repetition, changing the form is a new write.
+  // One id for one content: the same again is a repetition, a changed form is a new write.
   const [write, setWrite] = useState(() => ({ id: newId(), baseVersion: site.version }));
 
   const edit = (next: SiteForm) => {

@@ -51,7 +51,7 @@ const atTown = (form: SiteForm, town: WeatherTown): SiteForm => ({
   longitude: String(town.longitude),
 });
 
-/** Name and number of a house, and the rules, weather and water that it goes by. */
+/** Name and number of a house, and its rules, weather and water. */
 export function SiteFormFields({ form, faults, change }: Props) {
   const zones = useId();
   const towns = useTowns();

@@ -1,4 +1,4 @@
-/** What is typed about a house, and what it means; faults stand at their fields. */
+/** What somebody types about a house, and what it means; each fault belongs to a field. */
 import {
   CLOCK_STYLES,
   siteFields,
@@ -16,7 +16,7 @@ export interface SiteForm {
   readonly timeZone: string;
   readonly latitude: string;
   readonly longitude: string;
-  /** Empty: not noted; so for all choices. */
+  /** Empty: not noted; the same for all choices. */
   readonly supply: string;
   /** Weekdays with a space between. */
   readonly mowing: string;
@@ -59,7 +59,7 @@ export const emptyForm = (timeZone: string): SiteForm => formOf(siteFields({ nam
 export const mowingOf = ({ mowing }: Pick<SiteForm, 'mowing'>): Weekday[] =>
   WEEKDAYS.filter((weekday) => mowing.split(' ').includes(weekday));
 
-/** A field of a form in words, to be shown beside another's. */
+/** A field of a form in words, to be compared with another. */
 export const fieldText = (form: SiteForm, key: keyof SiteForm): string => {
   const value = form[key];
   return typeof value === 'string'

@@ -23,7 +23,7 @@ const NOTES = [
   ['restore', 'What its save-and-restore keeps, and what not'],
 ] as const;
 
-/** A kind of timer: what it can do, and what somebody has to know who stands before it. */
+/** A kind of timer: what it can do, and what somebody in front of it has to know. */
 export function KindEditor({ document, change, today }: Props) {
   const { timer, reach = [], signs = [], factory = [] } = document;
   const plan = emptyPlan(timer);

@@ -28,7 +28,7 @@ interface Props {
   readonly leave: () => void;
 }
 
-/** One’s own kind of timer, by answering what is seen on the box. */
+/** A kind of timer of one's own, from answers about what is on the box. */
 export function KindQuestions({ make, leave }: Props) {
   const [answers, setAnswers] = useState<Answers>(USUAL_ANSWERS);
   const [fault, setFault] = useState<string | null>(null);

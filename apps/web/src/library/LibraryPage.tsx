@@ -315,7 +315,7 @@ function OpenEntry<S extends PagedShelf>({
   );
 }
 
-/** What the office keeps: rules, kinds of timer, minutes and weather, all of it open documents. */
+/** The office's documents: rules, kinds of timer, minutes and weather, all in open formats. */
 export default function LibraryPage() {
   const { shelf: path = 'rules', entry } = useParams();
   const shelf = SHELVES.find(([one]) => one === path)?.[0];

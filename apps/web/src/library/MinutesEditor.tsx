@@ -26,7 +26,7 @@ const FACTORS = [
   ['soils', 'Soil', SOIL_WORDS],
 ] as const;
 
-/** The office’s minutes by head, and how they are bent. */
+/** The office’s minutes by head, and how they are adjusted. */
 export function MinutesEditor({ document, change }: Props) {
   const setHead = (head: HeadType, more: object) =>
     change({

@@ -6,7 +6,7 @@ interface Props {
   readonly done: () => void;
 }
 
-/** Saving a document, what is wrong with it, and both sides where somebody else was faster. */
+/** Saves a document, shows what is wrong with it, and both sides where somebody else was faster. */
 export function SaveBar({ draft, done }: Props) {
   const { faults, theirs, changed, saving, saved } = draft;
   return (

@@ -1,4 +1,4 @@
-/** A kind of timer from what is seen on the box, one question after another. No interface code. */
+/** A kind of timer from what is on the box, one question after another. No interface code. */
 import { KIND_FORMAT, KIND_VERSION, type Timer, type TimerKind } from '@water-clock/core';
 
 export interface Answers {
@@ -45,7 +45,7 @@ export const USUAL_ANSWERS: Answers = {
 
 const RUN_STEP_SECONDS = { seconds: 1, minutes: 60, fives: 300 } as const;
 
-/** What the answers say that the timer can do. */
+/** What the timer can do, by the answers. */
 export function kindOfAnswers(answers: Answers): TimerKind {
   const { percent } = answers;
   const scope = percent === 'none' ? 'none' : percent === 'program' ? 'program' : 'timer';

@@ -16,7 +16,7 @@ export interface Draft<D> {
   readonly resolve: (choice: 'theirs' | 'mine') => void;
 }
 
-/** A document of the library while it is edited: saved whole, under an id of its own for each content, against the version it was based on. */
+/** A document of the library while it is edited: saved as a whole, with one id for each content, against the version it was based on. */
 export function useDocument<S extends Shelf>(
   shelf: S,
   item: LibraryItem<Shelves[S]>,

@@ -32,7 +32,7 @@ import { SeasonCard } from './SeasonCard.tsx';
 import { StationSteps } from './StationSteps.tsx';
 import './minutes.css';
 
-/** From here on schools are said to differ. */
+/** Schools that differ by more than this factor are shown to differ. */
 const DIFFERENT = 1.5;
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 const WAY_WORDS = {
@@ -78,7 +78,7 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   );
 }
 
-/** A station's year in depths, and what its programs put down, freed of what only makes up for uneven heads. */
+/** A station's year in depths, and what its programs put down, without the extra for uneven heads. */
 function curvesOf(
   stationMinutes: StationMinutes,
   given: readonly number[] | undefined,

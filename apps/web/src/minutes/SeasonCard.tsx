@@ -22,7 +22,7 @@ interface Props {
   readonly month: number;
 }
 
-/** How the year is followed: a percent for each month, or days, or not at all; where the timer has one percent, when to set it to what. */
+/** How to follow the year: a percent for each month, or days, or not at all; with one percent only, what to set when. */
 export function SeasonCard({ plan, survey, editor, minutes, table, month }: Props) {
   const { timer, settings } = plan;
   const season = survey.season ?? 'percent';

@@ -66,7 +66,7 @@ interface StepProps {
   readonly overrule: (key: keyof Overruled, value: number | null) => string | null;
 }
 
-/** A number with where it comes from; one that may be overruled is a field, and emptying it gives the first one back. */
+/** A number with its source. One that may be overruled is a field; emptying it brings the first value back. */
 function StepLine({ step, overrule }: StepProps) {
   const { units } = usePreferences();
   const { words, show, read } = unitOf(step.unit, units);

@@ -34,7 +34,7 @@ function Picture({
 
 interface Props {
   readonly photos: readonly string[];
-  /** Absent: they are only looked at. */
+  /** Absent: read only. */
   readonly set?: (photos: readonly string[]) => void;
   readonly label: string;
   readonly most?: number;

@@ -1,5 +1,5 @@
 /**
- * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that a page that is closed
+ * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that closing the page
  * in the middle of a walk loses none.
  */
 import { newId, RefusedError, UnreachableError } from '../api/request.ts';
@@ -7,7 +7,7 @@ import { newId, RefusedError, UnreachableError } from '../api/request.ts';
 /** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
 const LONGER_SIDE = 1600;
 const QUALITY = 0.82;
-/** Larger files are no photo of a phone. */
+/** A photo from a phone is not larger than this. */
 const MOST_FILE_BYTES = 40_000_000;
 const OUTBOX = 'water-clock-photos';
 

@@ -64,7 +64,7 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   );
 }
 
-/** Plans of different kinds beside each other, and what each gives up. */
+/** Plans of different kinds side by side, and what each gives up. */
 export function Table({ results, brief }: { results: readonly PlanResult[]; brief: Brief }) {
   const { clock } = usePreferences();
   const [first] = results;

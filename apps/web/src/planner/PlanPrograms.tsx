@@ -36,7 +36,7 @@ function Keep({ kept, what, press }: { kept: boolean; what: string; press: () =>
   );
 }
 
-/** The programs of a plan; anything of them can be kept while the rest is worked out again. */
+/** The programs of a plan. Any part can be kept while the rest is worked out again. */
 export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
   return (
     <div className="plan-programs">

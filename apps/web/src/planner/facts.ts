@@ -1,4 +1,4 @@
-/** What a plan comes to, in the words of the planner's table. No interface code. */
+/** A plan in the words of the planner's table. No interface code. */
 import {
   cycleShape,
   datesOf,
@@ -20,7 +20,7 @@ export const ruleWords = (days: Days | null, clock: ClockStyle): string =>
     ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}${days.blockedWeekdays ? ', not ' + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock) : ''}`
     : daysWords(days, clock);
 
-/** When each start of a program is done, seconds of the day. */
+/** When the cycle of each start ends, seconds of the day. */
 export function endsOf(plan: Plan, program: Program): number[] {
   const { seconds } = cycleShape(plan, program, 100);
   return program.starts.map((start) => ((parseTime(start) ?? 0) + seconds) % SECONDS_PER_DAY);

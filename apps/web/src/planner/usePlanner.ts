@@ -42,7 +42,7 @@ function after(planning: Planning, news: PlanNews): Planning {
   }
 }
 
-/** The planner's worker: one question at a time; a new one, or stop, ends the one under way. What was found until then stays. */
+/** The planner's worker: one question at a time. A new question, or Stop, ends the one under way; what it found stays. */
 export function usePlanner() {
   const [planning, setPlanning] = useState(IDLE);
   const worker = useRef<Started<PlanningWorker> | null>(null);

@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { saveFile } from './files.ts';
 
 /**
- * Rows of a file, the headings first, up to a number of them and one more, so that anybody who asked sees that there are too many; the rest of
+ * Rows of a file, the headings first, up to a number and one more, so that the caller sees that there are too many; the rest of
  * the file is not read. Commas, semicolons and tabs are distinguished by themselves.
  */
 export const rowsOf = (file: File | string, most: number): Promise<string[][]> =>
@@ -21,7 +21,7 @@ export const rowsOf = (file: File | string, most: number): Promise<string[][]> =
     else Papa.parse<string[]>(file, { ...options, error: reject });
   });
 
-/** Rows as text; cells that a spreadsheet would work out as a formula are made harmless. */
+/** Rows as text; cells that a spreadsheet would read as a formula are made harmless. */
 export const csvText = (rows: readonly (readonly string[])[]): string =>
   `${Papa.unparse(rows as string[][], { escapeFormulae: true, newline: '\r\n' })}\r\n`;
 

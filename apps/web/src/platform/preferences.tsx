@@ -7,7 +7,7 @@ export type Theme = 'day' | 'night';
 interface Preferences {
   readonly clock: ClockStyle;
   readonly theme: Theme;
-  /** Of the house that is looked at; metric elsewhere. */
+  /** Of the house on the screen; metric elsewhere. */
   readonly units: UnitSystem;
   readonly setClock: (clock: ClockStyle) => void;
   readonly setTheme: (theme: Theme) => void;
@@ -42,7 +42,7 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
       localStorage.setItem('clock', clock);
       localStorage.setItem('theme', theme);
     } catch {
-      // A device that keeps nothing still works; it only forgets.
+      // A device without storage still works; it only forgets.
     }
   }, [clock, theme]);
   return (
@@ -50,7 +50,7 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
   );
 }
 
-/** What a house wants in place of what the person likes; null: nothing. */
+/** What a house shows instead of what the person likes; null: nothing. */
 export function HouseStyle({
   clock,
   units,

@@ -1,4 +1,4 @@
-/** What stands on a page that has nothing to show yet, or cannot. */
+/** What a page shows that has nothing to show yet, or cannot. */
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { RefusedError } from '../api/request.ts';

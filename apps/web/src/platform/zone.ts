@@ -1,4 +1,4 @@
-/** Between the world's time and a site's civil time. Only here are zones known. */
+/** Between the world's time and a site's civil time. Only this file knows zones. */
 import { epochDayOf, SECONDS_PER_DAY, type ClockSecond } from '@water-clock/core';
 
 const formats = new Map<string, Intl.DateTimeFormat>();

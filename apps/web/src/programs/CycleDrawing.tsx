@@ -14,7 +14,7 @@ interface Props {
   readonly stations: readonly Station[];
 }
 
-/** The pieces of one cycle, a row for each station: what cycle-and-soak and the delay make of it. */
+/** The pieces of one cycle, a row for each station, with cycle-and-soak and delay. */
 export function CycleDrawing({ letter, shape, stations }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const numbers = useMemo(

@@ -35,7 +35,7 @@ interface Props {
   readonly commit: (days: Days | null) => string | null;
 }
 
-/** A rule to begin with, for one that has just been chosen; what it has in common with the last one is kept. */
+/** A first value for a rule that was just chosen; it keeps what it has in common with the last one. */
 function ruleOf(name: RuleName, last: Days | null, today: EpochDay, longest: number): Days {
   const blocked = last !== null && 'blockedWeekdays' in last ? last.blockedWeekdays : undefined;
   const kept = blocked ? { blockedWeekdays: blocked } : {};
@@ -232,7 +232,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
       )}
       {days?.rule === 'hours' && <HoursFields days={days} commit={commit} />}
       <Disclosure
-        // A rule that is not seen in the weekdays shows its dates at once.
+        // A rule whose dates the weekdays do not show opens with its dates.
         key={rule}
         className="more"
         openAtFirst={rule !== 'weekdays' && rule !== 'daily' && days !== null}

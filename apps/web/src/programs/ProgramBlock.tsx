@@ -141,7 +141,7 @@ export const ProgramBlock = memo(
       </section>
     );
   },
-  // Typing in one program makes a new plan each time; the others need drawing only where what they show has changed.
+  // Typing in one program makes a new plan each time; other programs are drawn again only if what they show changed.
   (before, after) =>
     before.program === after.program &&
     before.shownProgram === after.shownProgram &&

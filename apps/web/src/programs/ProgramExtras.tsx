@@ -26,7 +26,7 @@ interface Props {
 
 const minutes = (seconds: number | undefined) => (seconds === undefined ? null : seconds / 60);
 
-/** What a program has beside starts, days and runs: percent, cycle-and-soak, its own hours, its pieces, its total. */
+/** What a program has besides starts, days and runs: percent, cycle-and-soak, its own hours, its pieces, its total. */
 export function ProgramExtras({ program, plan, editor, percent }: Props) {
   const { letter } = program;
   const { timer, stations } = plan;

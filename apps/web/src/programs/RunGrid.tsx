@@ -18,14 +18,14 @@ export interface RunGridProps {
   readonly runs: Plan['programs'][number]['runs'];
   readonly stepSeconds: number;
   readonly longestSeconds: number;
-  /** In force now: what is entered stands beside what it comes to. */
+  /** The percent in force: entered minutes stand beside adjusted ones. */
   readonly percent: number;
   readonly seasonal: Seasonal;
   readonly draft: (runs: readonly RunEntry[] | null) => void;
   readonly commit: (runs: readonly RunEntry[]) => void;
 }
 
-/** What a cell's seconds mean for the plan: an empty cell takes the run out. */
+/** The change that a cell makes: an empty cell removes the run. */
 const entry = (station: number, seconds: number): RunEntry => ({
   station,
   seconds: seconds === 0 ? null : seconds,

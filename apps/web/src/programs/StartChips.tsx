@@ -17,7 +17,7 @@ export interface StartChipsProps {
   readonly starts: readonly string[];
   /** The same with what is being typed or dragged. */
   readonly shownStarts: readonly string[];
-  /** What each start will next come to. */
+  /** The next cycle of each start. */
   readonly next: readonly NextCycle[];
   readonly stepMinutes: number;
   readonly mostStarts: number;
@@ -29,7 +29,7 @@ export interface StartChipsProps {
 
 interface TimeFieldProps {
   readonly label: string;
-  /** As it is made; null where it is yet to be added. */
+  /** As it is set; null where it is still to be added. */
   readonly value: string | null;
   /** As it is being dragged elsewhere. */
   readonly shownValue?: string | undefined;
@@ -40,7 +40,7 @@ interface TimeFieldProps {
   readonly invalid: (typed: string | null) => void;
 }
 
-/** A time of day that is typed as one likes and stepped with the arrow keys. */
+/** A time of day, typed freely or stepped with the arrow keys. */
 function TimeField(props: TimeFieldProps) {
   const { label, value, shownValue, clock, stepMinutes, draft, commit, invalid } = props;
   const [typed, setTyped] = useState<string | null>(null);
@@ -104,7 +104,7 @@ function TimeField(props: TimeFieldProps) {
   );
 }
 
-/** What a start comes to: when it ends, and when it begins where hours without water hold it back. */
+/** When a start's cycle ends, and when it begins where hours without water delay it. */
 function outcomeWords({ due, cycle }: NextCycle, clock: ClockStyle): string {
   if (!cycle) return 'no water';
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);

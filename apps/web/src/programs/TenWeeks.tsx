@@ -34,11 +34,11 @@ interface Props {
   readonly plan: Plan;
   readonly program: Program;
   readonly today: EpochDay;
-  /** Takes a date as the rule's first one; null where the rule has none. */
+  /** Makes a date the rule's first one; null where the rule has none. */
   readonly begin: ((day: EpochDay) => void) | null;
 }
 
-/** What a program's day rule makes of the dates of this week and the next nine. */
+/** What a program's day rule says of the dates of this week and the next nine. */
 export function TenWeeks({ plan, program, today, begin }: Props) {
   const order = weekOrderOf(plan.timer);
   const column = (day: EpochDay) => order.indexOf(weekdayIndexOf(day));

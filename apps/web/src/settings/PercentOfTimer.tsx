@@ -4,7 +4,7 @@ import { NumberField } from '../fields/NumberField.tsx';
 
 type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
 
-/** Tells what is wrong; null: nothing. */
+/** Reports what is wrong; null: nothing. */
 export type SetSettings = (settings: SettingsChange) => string | null;
 
 export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: SetSettings }) {

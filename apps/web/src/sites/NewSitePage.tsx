@@ -12,14 +12,14 @@ import { SiteFormFields } from '../house/SiteFormFields.tsx';
 import './sites.css';
 
 const FROM_DOCUMENT = 'document';
-/** A middling one, to begin with. */
+/** An ordinary one, to begin with. */
 const USUAL_KIND = SHIPPED_KINDS[2]?.id ?? FROM_DOCUMENT;
 
 /** A house and its timer: of one of the generic kinds, or from a plan document. */
 export default function NewSitePage() {
   const navigate = useNavigate();
   const addSite = useAddSite();
-  // Made once, so that pressing twice adds one site.
+  // Made once, so that two presses add one site.
   const [ids] = useState(() => ({ siteId: newId(), timerId: newId() }));
   const [form, setForm] = useState<SiteForm>(() => emptyForm(deviceZone()));
   const [faults, setFaults] = useState<SiteFaults>({});

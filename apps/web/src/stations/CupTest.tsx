@@ -18,7 +18,7 @@ const USUAL = { mouthSquareCentimetres: 78.5, minutes: 10, across: 4 };
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
-/** What a uniformity means for the garden. */
+/** A uniformity in words. */
 function meaning(uniformity: number): string {
   if (uniformity >= 0.75) return 'Even: the heads stand well.';
   if (uniformity >= 0.6) return 'Usual for sprays; better heads or spacing would save water.';

@@ -26,7 +26,7 @@ const IN_THE_WIRING: readonly Defect[] = [
   'decoder',
 ];
 
-/** A fault by its name, and which of those of that name it is: what is typed beside one stays with it when another is deleted. */
+/** A fault by its name and its place among those of that name: a note stays with its fault when another is deleted. */
 function keyOf(faults: readonly NotedDefect[], at: number): string {
   const name = faults[at]?.fault ?? '';
   return `${name} ${faults.slice(0, at).filter(({ fault }) => fault === name).length}`;

@@ -48,7 +48,7 @@ interface Props {
   readonly editor: TimerEditor;
 }
 
-/** How much water a station takes, and whether another could run at the same time. */
+/** How much water a station takes, and whether another can run at the same time. */
 export function FlowTestForm({ number, plan, survey, editor }: Props) {
   const { units } = usePreferences();
   const noted = surveyOf(survey, number);

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { clockWords, type Countdown } from './useCountdown.ts';
 
-/** The clock of a station that is run for a look: one minute or two, and how much of it is left. */
+/** The countdown of a station that runs for a look, and how much of it is left. */
 export function RunNow({
   number,
   countdown,

@@ -16,7 +16,7 @@ import { NumberField } from '../fields/NumberField.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import { clockWords } from './useCountdown.ts';
 
-/** A watch that runs, by moments: milliseconds since 1970. */
+/** A stopwatch, by moments: milliseconds since 1970. */
 interface Watch {
   readonly startedAt: number;
   readonly puddleAt: number | null;

@@ -20,7 +20,7 @@ interface Props {
   readonly close: () => void;
 }
 
-/** Stations from a spreadsheet: first what would be taken, each bad cell marked, then the taking. */
+/** Stations from a spreadsheet: first shows what would be taken, with each bad cell marked, then takes it. */
 export default function StationImport({ plan, survey, editor, close }: Props) {
   const [rows, setRows] = useState<readonly string[][] | null>(null);
   const [fault, setFault] = useState<string | null>(null);

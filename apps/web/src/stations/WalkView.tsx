@@ -44,7 +44,7 @@ const optionsOf = <T extends string>(words: Readonly<Record<T, string>>) =>
 const ALIKE = ['head', 'plants', 'surroundings', 'soil', 'slopePercent'] as const;
 type Alike = (typeof ALIKE)[number];
 
-/** Facts of a station to be taken for another one: those named, where they are known. */
+/** Facts of a station to copy to another one: those named, if known. */
 const factsOf = (from: SurveyStation, keys: readonly Alike[]): Partial<SurveyStationFields> =>
   Object.fromEntries(keys.flatMap((key) => (from[key] === undefined ? [] : [[key, from[key]]])));
 
@@ -65,7 +65,7 @@ interface CardProps extends StepProps {
   readonly countdown: Countdown;
 }
 
-/** The stations that are walked already, the nearest before this one first: where facts are copied from. */
+/** The stations already walked, the nearest before this one first: facts are copied from there. */
 function walkedBefore(plan: Plan, survey: Survey, number: number): SurveyStation[] {
   return plan.stations
     .map((station) => surveyOf(survey, station.number))
@@ -96,13 +96,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
       editor.commit({ type: 'set-station', station: number, fields: { name: next } });
     setName(null);
   };
-  // What was typed last is kept also where the page is closed or put away before the field is left.
+  // Keep what was typed last, even if the page is closed or hidden before the field is left.
   const keepName = useRef(commitName);
   useEffect(() => {
     keepName.current = commitName;
   });
   useEffect(() => {
-    // A finger wants no keyboard on the screen before it asks for one.
+    // On a touch screen, do not open the keyboard before somebody asks for it.
     if (!matchMedia('(pointer: coarse)').matches) nameField.current?.focus();
     const keep = () => keepName.current();
     addEventListener('pagehide', keep);
@@ -132,7 +132,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
     done: focusNext,
     same: (from: HTMLElement) => same(key, from),
   });
-  // A swipe goes to the next station or back; the card itself is only read along its way.
+  // A swipe goes to the next station or back.
   const touch = useRef<{ x: number; y: number } | null>(null);
   const swipe = (event: PointerEvent) => {
     const from = touch.current;
@@ -171,7 +171,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             onBlur={commitName}
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return;
-              // Else the rest of this key would press what has the focus next.
+              // Otherwise the end of this keystroke would press whatever has the focus next.
               event.preventDefault();
               commitName();
               focusNext(event.currentTarget);
@@ -220,7 +220,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
                 type: 'together',
                 changes: [
                   { type: 'note-station', station: number, fields: { head } },
-                  // Drip sprays nothing; anybody who sees it otherwise says so with the station's switch.
+                  // Drip does not spray; the station's own switch can say otherwise.
                   {
                     type: 'set-station',
                     station: number,

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 
-/** What runs, by moments and not by ticks: a locked screen or a closed page makes no difference. */
+/** A countdown by moments and not by ticks, so a locked screen or a closed page makes no difference. */
 interface Running {
   readonly station: number;
   /** Milliseconds since 1970. */

@@ -3,7 +3,7 @@ import type { Site } from '../api/sites.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import type { VisitBasis } from './useVisitBasis.ts';
 
-/** What every view of a survey works on. */
+/** What every view of a survey gets. */
 
 export interface StepProps extends VisitBasis {
   readonly timerId: string;

@@ -114,7 +114,7 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
       };
 }
 
-/** What stands in the way of closing, in a word; each by itself is reported on the step. */
+/** What stands in the way of closing, in a word; the step itself lists each point. */
 const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
   'no-visit': false,
   'no-as-found': 'the settings as found',

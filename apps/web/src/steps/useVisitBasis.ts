@@ -13,9 +13,9 @@ import { useLibrary } from '../api/library.ts';
 import type { Site } from '../api/sites.ts';
 import { useSiteWeather, type SiteWeather } from '../api/weather.ts';
 
-/** What a house goes by, and the minutes that follow from it. */
+/** The rules, weather and tables of a house, and the minutes that follow from them. */
 export interface VisitBasis {
-  /** Null: none chosen, or not there. */
+  /** Null: none chosen, or not found. */
   readonly rules: Rules | null;
   /** False while the library is being fetched. */
   readonly rulesKnown: boolean;

@@ -28,7 +28,7 @@ import type { TimerEditor } from '../editor/editor.ts';
 
 interface Props {
   readonly check: Check;
-  /** What was checked. */
+  /** The plan that was checked. */
   readonly plan: Plan;
   readonly brief: Brief;
   readonly survey: Survey;
@@ -39,10 +39,10 @@ interface Props {
   readonly show: (moment: ClockSecond) => void;
 }
 
-/** Put right by another start: every time of day is tried for that, so only when it is asked for. */
+/** Fixed by another start. That tries every time of day, so only on request. */
 const MOVES: readonly Finding['code'][] = ['overlap', 'afternoon-start'];
 
-/** So many are in sight; the rest are a press away. */
+/** How many show at first; a press shows the rest. */
 const FIRST = 3;
 
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
@@ -95,7 +95,7 @@ function AcceptForm({
   );
 }
 
-/** The verdict and the list of overlaps tell of half-set programs and of all overlaps; the first of these is here for what fixes it. */
+/** The verdict and the list of overlaps cover half-set programs and all overlaps; the first overlap is here for its fix. */
 function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
   const [overlap] = overlaps;
   const rest = findings.filter(({ code }) => code !== 'overlap' && !code.startsWith('missing-'));
@@ -111,7 +111,7 @@ function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
 /** Where no start is named, the small hours of the date. */
 const SMALL_HOURS = 4 * 3600;
 
-/** The moment at which a finding shows: its own date, or the next one on which its program waters; null where it is of no hour. */
+/** The moment at which a finding shows: on its own date, or on the next one on which its program waters; null where it has no hour. */
 function momentOf(
   { where: { date, program, start } }: Finding,
   { programs }: Check,
@@ -131,7 +131,7 @@ function isListedTwice(
   return starts.filter((time) => time === start).length > 1;
 }
 
-/** What the checks have to say: each with what fixes it, and a way to say that it is meant so. */
+/** The findings of the checks: each with its fix, and a way to accept it. */
 export function FindingList(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
   const findings = useMemo(() => shownOf(check, plan), [check, plan]);
@@ -186,7 +186,7 @@ export function FindingList(props: Props) {
             accept={(reason, until) => {
               setAsking(null);
               note([
-                // What is over is not kept forever.
+                // Drop acceptances that are over.
                 ...accepted.filter(
                   (accepted) => accepted.until === undefined || accepted.until >= formatDate(today),
                 ),

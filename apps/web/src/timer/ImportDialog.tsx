@@ -12,7 +12,7 @@ interface Props {
 
 const MOST_SHOWN = 12;
 
-/** Takes over a plan document: what it would change is shown before it is taken. */
+/** Takes over a plan document; first shows what it would change. */
 export function ImportDialog({ plan, clock, close, take }: Props) {
   const [read, setRead] = useState<Plan | null>(null);
   const differences = read ? planDifferences(plan, read, clock) : [];

@@ -17,7 +17,7 @@ interface Props {
   readonly choose: (night: EpochDay) => void;
 }
 
-/** So many are read; the count says how many there are. */
+/** How many are listed; the count says how many there are. */
 const MOST_SHOWN = 50;
 
 /** Every pair of starts that overlaps: first date, how often, what this timer does, and the way to its night. */

@@ -18,7 +18,7 @@ const LeaveView = lazy(() => import('../visit/LeaveView.tsx'));
 const LogbookView = lazy(() => import('../visit/LogbookView.tsx'));
 const PageView = lazy(() => import('../homeowner/PageView.tsx'));
 
-/** The steps of a visit that need more room than stands beside the strip. */
+/** The steps of a visit that need more room than there is beside the strip. */
 export default function SurveyViews({
   shown,
   version,

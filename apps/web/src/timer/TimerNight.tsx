@@ -46,7 +46,7 @@ interface Props {
   readonly setWhatIf: (whatIf: WhatIf) => void;
 }
 
-/** The strip of one night, with what may be supposed of it. */
+/** The strip of one night, with the percent and the clock to suppose. */
 export function TimerNight(props: Props) {
   const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
   const { whatIf } = props;

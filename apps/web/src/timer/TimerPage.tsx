@@ -59,7 +59,7 @@ const MOST_ROWS_IN_SIGHT = 8;
 
 const AS_SET: WhatIf = { percent: null, ahead: 0 };
 
-/** What is to be said while the answer is on its way, or where none came. */
+/** What to say while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
   switch (work.state) {
     case 'done':
@@ -109,7 +109,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const isFar = day < tonight || day >= tonight + NIGHTS;
   const [whatIf, setWhatIf] = useState(AS_SET);
   const [distance, setDistance] = useState<Distance>('nights');
-  /** The block of the strip that is shown to the second. */
+  /** The block of the strip that is listed to the second. */
   const [opened, setOpened] = useState<{ letter: string; start: string } | null>(null);
   const changes = useMemo(
     () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
@@ -166,7 +166,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     [askBlocked, editor, whatIf.ahead],
   );
   const night = answer ? nightAt(answer, day) : undefined;
-  // The large strip and the verdict first; what stands further off follows in its own time.
+  // The large strip and the verdict first; the other views follow.
   const later = useDeferredValue(answer);
   const openedCycle =
     opened &&

@@ -27,7 +27,7 @@ import './visits.css';
 import './visitCards.css';
 import { PanelEntry } from './PanelEntry.tsx';
 
-/** What nobody has to think about, fixed at once. */
+/** Fixes that need no decision, made at once. */
 function SafeFixes({
   plan,
   brief,
@@ -111,7 +111,7 @@ function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAns
   );
 }
 
-/** What is in the box, before anybody touches it; and once it is frozen, what has become of it. */
+/** What is in the box before anybody touches it; and once frozen, what has changed since. */
 export default function AsFoundView(props: StepProps) {
   const { survey, editor, now } = props;
   const { visit } = survey;

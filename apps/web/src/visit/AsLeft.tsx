@@ -6,7 +6,7 @@ import { frozenAt, momentText } from './panel.ts';
 import { useKind } from './useKind.ts';
 import type { VisitPartProps } from './visitPart.ts';
 
-/** Frozen as left, and kept inside the timer where it can. */
+/** Freezes the settings as left, and notes whether they are saved inside the timer. */
 export function AsLeft(props: VisitPartProps) {
   const { plan, visit, editor, now, today } = props;
   const { clock } = usePreferences();

@@ -17,7 +17,7 @@ export function CloseVisit(props: VisitPartProps) {
   const client = useQueryClient();
   const [fault, setFault] = useState<string | null>(null);
   const [isClosing, setIsClosing] = useState(false);
-  // Should its answer be lost on the way, the same write goes again.
+  // If the answer is lost on the way, the same write is sent again.
   const write = useRef<Parameters<typeof closeVisit>[1] | null>(null);
   const points = openPoints(plan, survey);
   const close = async () => {

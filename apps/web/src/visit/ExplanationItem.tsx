@@ -31,10 +31,10 @@ interface ExplanationProps {
   readonly plan: Plan;
 }
 
-/** More looks than these tire. */
+/** More looks than this are tiring. */
 const MOST_LOOKS = 4;
 
-/** What to look at: for each cause, and for what of the variants is seen elsewhere, with what repairs it. */
+/** What to look at: for each cause, and for variants that show elsewhere, with what fixes it. */
 function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string, mend: string][] {
   const isStart = ({ type }: Cause) => type === 'extra-start' || type === 'other-start';
   const told = causes.flatMap((cause) =>
@@ -42,7 +42,7 @@ function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string,
   );
   const others = or
     .flatMap((variant) => variant.causes)
-    // The same starts are read already.
+    // The same starts are listed already.
     .filter(
       (cause) =>
         !(isStart(cause) && told.some((one) => 'program' in cause && cause.program === one)),
@@ -56,7 +56,7 @@ function looksOf({ causes, or }: Explained, speech: TimerSpeech): [look: string,
   return [...looks].slice(0, MOST_LOOKS);
 }
 
-/** One explanation: what it says, how well it agrees, what it would have been like, how to see it, what repairs it. */
+/** One explanation: what it says, how well it agrees, what it would have looked like, how to see it, what fixes it. */
 export function ExplanationItem(props: ExplanationProps) {
   const { explained, rank, speech, visit, site, editor, timerId, plan } = props;
   const { causes, fits, shown, world, behind } = explained;
@@ -155,7 +155,7 @@ interface FoundTrueProps extends Pick<ExplanationProps, 'speech' | 'visit' | 'ed
   readonly size: 'small' | 'middle';
 }
 
-/** What one presses who has looked and found it so: the settings are noted as found, and the cause on the visit. */
+/** The button for somebody who looked and found it so: notes the settings as found, and the cause on the visit. */
 function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
   const sentence = explanationSentence(causes, speech);
   const inBox = settingsWith(speech.plan, causes);

@@ -43,7 +43,7 @@ interface LineProps {
   readonly tick: (done: boolean) => void;
   readonly slipped: () => void;
   readonly confirms: boolean;
-  /** How one reaches the setting, before the first line of it. */
+  /** How to reach the setting, before its first line. */
   readonly help: string | undefined;
 }
 
@@ -199,7 +199,7 @@ function Card({
   );
 }
 
-/** The plan as it is keyed in: one setting a line, in this timer's order and dialect. */
+/** The plan to be keyed in: one setting a line, in this timer's order and dialect. */
 export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
   const { clock } = usePreferences();

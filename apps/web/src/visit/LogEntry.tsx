@@ -69,7 +69,7 @@ function Findings({ id }: { readonly id: string }) {
   );
 }
 
-/** A visit as the logbook tells it: who, when, found, done, left, faults, what comes next. */
+/** A visit in the logbook: who, when, found, done, left, faults, what comes next. */
 export function LogEntry({
   entry,
   today,

@@ -13,7 +13,7 @@ import { WaterView } from './WaterView.tsx';
 import './visits.css';
 import './visitCards.css';
 
-/** What is set now, what this visit froze, and what every closed one did. */
+/** What is set now, what this visit froze, and what every closed visit froze. */
 function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummary[]): State[] {
   const { asLeft, asFound } = survey.visit ?? {};
   return [

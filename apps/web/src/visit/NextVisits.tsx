@@ -20,7 +20,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { momentText } from './panel.ts';
 import type { VisitPartProps } from './visitPart.ts';
 
-/** The first watering that is to come, as it must happen. */
+/** The first watering to come, as it should happen. */
 function foretold(plan: Plan, today: number, now: number): FollowUp | null {
   const coming = plan.programs.flatMap((program) => {
     const worked = attempt(() => nextCycles(plan, program, today));

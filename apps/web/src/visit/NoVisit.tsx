@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import type { TimerEditor } from '../editor/editor.ts';
 import { momentText } from './panel.ts';
 
-/** Nothing can be noted before the visit has begun. */
+/** Shown where nothing can be noted before a visit has begun. */
 export function NoVisit({ editor, now }: { readonly editor: TimerEditor; readonly now: number }) {
   return (
     <div className="visit-begin">

@@ -54,7 +54,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     ({ address: place }) =>
       !letters.some((letter) => inProgram(letter).some((line) => line.address === place)),
   );
-  // Extras of stations have their place on the step of percent and hours; here stands what pages show.
+  // Extras of stations are on the step of percent and hours; this step has what the panel shows.
   const general = ofTimer.filter(({ address: place }) =>
     ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
   );

@@ -40,7 +40,7 @@ const rangeWords = ({ least, most }: Entered) =>
     ? `entered: ${lengthWords(least)}`
     : `entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
 
-/** One setting, typed as it stands on the display. */
+/** One setting, typed as the display shows it. */
 export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);

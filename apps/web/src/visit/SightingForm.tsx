@@ -199,7 +199,7 @@ export function SightingForm({ plan, today, add }: Props) {
   );
 }
 
-/** What is contrary in itself about what was entered; null where nothing is. */
+/** What contradicts itself in what was entered; null where nothing does. */
 function faultOf(
   kind: Kind,
   day: EpochDay,

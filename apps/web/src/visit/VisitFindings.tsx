@@ -4,7 +4,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
 
-/** What only a visit can find: the clock, the display's totals, what was switched, what is kept inside. */
+/** What only a visit can find: the clock, the display's totals, what was switched, what is saved inside. */
 export function VisitFindings({ plan, survey, today }: StepProps) {
   const { clock } = usePreferences();
   const findings = visitFindings(plan, survey, today);

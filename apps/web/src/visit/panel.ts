@@ -1,4 +1,4 @@
-/** What the panel's lines are seen with: the timer's dialect, the person's clock, the present date and hour at the house. */
+/** What the panel's lines depend on: the timer's dialect, the person's clock, the present date and hour at the house. */
 import {
   formatMoment,
   SECONDS_PER_DAY,

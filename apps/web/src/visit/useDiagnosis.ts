@@ -5,7 +5,7 @@ import type { DiagnosisWorker } from '../workers/diagnosing.worker.ts';
 import { started, withProgress, type Started } from '../workers/started.ts';
 
 export interface Diagnosing {
-  /** What was asked, as text: an answer to something else is not an answer. */
+  /** The question as text, to recognise an answer to an older one. */
   readonly of: string;
   readonly state: 'working' | 'stopped' | 'done';
   readonly share: number;

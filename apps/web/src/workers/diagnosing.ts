@@ -1,4 +1,4 @@
-/** What the page of what was seen asks of its worker, and what that answers. Plain data both ways. */
+/** What the page "What was seen" asks its worker, and the answer. Plain data both ways. */
 import type { Ask, Behind, EpochDay, Explanation, Night, Question } from '@water-clock/core';
 
 export interface DiagnosisRequest {

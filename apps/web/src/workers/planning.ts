@@ -1,4 +1,4 @@
-/** What the planner's page asks of its worker and what it answers. Plain data both ways. */
+/** What the planner's page asks its worker, and the answer. Plain data both ways. */
 import type {
   AlternativeKind,
   Brief,

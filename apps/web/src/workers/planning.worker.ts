@@ -12,7 +12,7 @@ import { expose } from 'comlink';
 import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
 import { seldom } from './seldom.ts';
 
-/** With the brief's own, so many kinds of plan side by side. */
+/** How many kinds of plan stand side by side, the brief's own included. */
 const MOST_ALTERNATIVES = 4;
 
 /** Stations that a plan of another kind may leave off their need beyond those of the first. */
@@ -42,7 +42,7 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
     const worked = workOut(asked, options, own ? {} : listener);
     const text = programsText(worked);
     if (own && (worked.plan === null || seen.has(text))) continue;
-    // One that leaves more of the garden short is not an option.
+    // A plan that leaves more of the garden short is not an option.
     if (own?.cost && worked.cost && worked.cost[0] > own.cost[0] + MOST_MORE_SHORT) continue;
     seen.add(text);
     const conflicts = worked.conflicts.map((conflict) => ({

@@ -1,6 +1,6 @@
 const MILLISECONDS_BETWEEN_NEWS = 120;
 
-/** A listener that is told a few times a second at most: nobody reads more, and each telling is a message to the page. */
+/** A listener that is called a few times a second at most: nobody reads more, and each call is a message to the page. */
 export function seldom<T>(
   tell: (news: T) => void,
   now = () => performance.now(),

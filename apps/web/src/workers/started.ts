@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 
-/** A worker that is running, with its functions to be called as if they were here, and how to end it in the middle of its work. */
+/** A running worker: its functions can be called as if they were here, and it can be ended in the middle of its work. */
 export interface Started<T> {
   readonly call: Remote<T>;
   readonly end: () => void;
@@ -11,8 +11,8 @@ export function started<T>(worker: Worker): Started<T> {
 }
 
 /**
- * A call that tells how far it is. What it tells travels by a port of its own, so some of it may arrive after the answer; that is passed over,
- * or a screen would wait for ever for what it has.
+ * A call that reports progress. Progress has a port of its own, so some of it may arrive after the answer; that is ignored,
+ * or a screen would wait forever for an answer that it has.
  */
 export async function withProgress<Answer>(
   call: (progress: (share: number) => void) => Promise<Answer>,

@@ -1,4 +1,4 @@
-/** What takes too long for the page's own thread. A shell over core. */
+/** Work that takes too long for the page's own thread. A shell over core. */
 import { attempt, blockedStarts, type Outcome } from '@water-clock/core';
 import { expose } from 'comlink';
 import { seldom } from './seldom.ts';

@@ -1,4 +1,4 @@
-/** What the page of a timer asks, and what is answered. Plain data both ways. */
+/** What the page of a timer asks, and the answer. Plain data both ways. */
 import type { Brief, Check, ClockChange, EpochDay, Night, Plan, YearDay } from '@water-clock/core';
 
 /** How the nights are looked at: as set, or as they would be. */

@@ -28,7 +28,7 @@ interface Listeners {
   readonly working: (work: Work) => void;
 }
 
-/** What the worker is at, as far as it concerns people. */
+/** What the worker is doing, as far as people need to know. */
 export type Work =
   | { readonly state: 'done' }
   /** Only where it takes long. */
@@ -48,7 +48,7 @@ const startWorker = () =>
   );
 
 /**
- * Answers at once what is quickly worked out. All else goes to a worker with at most one question under way; a newer question
+ * Answers at once what takes little work. Everything else goes to a worker with at most one question under way; a newer question
  * waits, and replaces one that waits.
  */
 class Answering {
@@ -88,7 +88,7 @@ class Answering {
     void this.askWorker(question);
   }
 
-  /** Resolves once the worker has answered; never where it was ended before that. */
+  /** Resolves once the worker has answered; never if it was ended before. */
   private async askWorker(question: TimerQuestion): Promise<void> {
     this.isBusy = true;
     const { worker, listeners } = this;
@@ -112,7 +112,7 @@ class Answering {
     if (next) this.ask(next);
   }
 
-  /** Gives up what is under way; the next question is answered again. */
+  /** Gives up the question under way; the next one is answered again. */
   stop(): void {
     this.worker.end();
     this.isBusy = false;
@@ -132,7 +132,7 @@ export interface Answered {
   readonly work: Work;
   /** Gives up work that takes too long. */
   readonly stop: () => void;
-  /** Where the start that was asked about may not go; null while none is. */
+  /** Where the start in question may not go; null while there is none. */
   readonly blocked: Blocked | null;
   /** Asks where a start of a plan may not be moved to; null ends that. */
   readonly askBlocked: (
@@ -152,7 +152,7 @@ export interface Wanted {
   readonly unknown: readonly number[];
 }
 
-/** Where plans come from, faster than the page draws them. */
+/** A source of plans, faster than the page draws them. */
 export interface PlanSource {
   readonly subscribe: (listener: () => void) => () => void;
   readonly snapshot: () => { readonly plan: Plan };
@@ -161,7 +161,7 @@ export interface PlanSource {
 const DONE: Work = { state: 'done' };
 
 /**
- * What the worker makes of the plan of a source.
+ * The worker's answer to the plan of a source.
  *
  * @param answered is called with each answer, before the page draws it.
  */
@@ -170,7 +170,7 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
   const [blocked, setBlocked] = useState<Blocked | null>(null);
   const [work, setWork] = useState<Work>(DONE);
   const answering = useRef<Answering | null>(null);
-  /** Whether a start is held, about which it was asked where it may not go. */
+  /** Whether a start is being dragged, so that the worker was asked where it may not go. */
   const holding = useRef(false);
   const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
   const { brief, unknown } = wanted;
@@ -191,7 +191,7 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
         setAnswer(next);
         answered();
       },
-      // Let go before the answer came: nothing is to be marked any more.
+      // Dropped before the answer came: mark nothing any more.
       answeredBlocked: (next) => holding.current && setBlocked(next),
       working: (next) =>
         setWork((last) => (last.state === 'done' && next.state === 'done' ? last : next)),

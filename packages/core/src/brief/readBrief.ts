@@ -109,7 +109,7 @@ const shape: Reader<Brief> = object<Brief>({
   wish: optional(readWishShape),
 });
 
-/** What is wrong between the fields of what is wanted of a station. */
+/** Fields of a station's needs that contradict each other. */
 export function wantedFaults(
   {
     days,
@@ -136,7 +136,7 @@ export function wantedFaults(
   return faults;
 }
 
-/** The rules that hold between fields: what the planner could otherwise only fail at. */
+/** Rules between fields. The planner could only fail at a brief that breaks them. */
 function crossFaults(brief: Brief): Fault[] {
   const faults: Fault[] = [];
   const numbers = new Set<number>();

@@ -43,7 +43,7 @@ export function nearestRun(
   const { runStepSeconds: step, seasonal } = timer;
   const mostSteps = Math.floor(timer.longestRunSeconds / step);
   const ideal = wanted / runsAWeek;
-  // What is entered is rounded to `roundToSeconds`, so the nearest may be that much to either side.
+  // The timer rounds an entry to `roundToSeconds`, so the nearest one may be that far away on either side.
   const reach = Math.ceil(seasonal.roundToSeconds / step) + 1;
   const middle = Math.round(ideal / step);
   let best: RunChoice | null = null;
@@ -58,7 +58,7 @@ export function nearestRun(
     if (!best || choice.off < best.off - SMALL || isPlainer(choice, best, runsAWeek)) best = choice;
   }
   if (best) return best;
-  // All that is near is too long at a stretch: the longest that is not.
+  // Every run near the need is too long at a stretch, so take the longest that is not.
   for (let steps = Math.min(mostSteps, Math.floor(longest / step) + reach); steps >= 1; steps--) {
     const choice = runChoice(timer, wanted, steps * step, runsAWeek);
     if (choice.given <= longest * runsAWeek + SMALL) return choice;
@@ -66,7 +66,7 @@ export function nearestRun(
   return null;
 }
 
-/** Whether of two entries that give the same one says what it gives. */
+/** Of two entries that give the same, whether this one shows what it gives. */
 const isPlainer = (a: RunChoice, b: RunChoice, runsAWeek: number) =>
   Math.abs(a.given - b.given) <= SMALL &&
   Math.abs(a.seconds - a.given / runsAWeek) < Math.abs(b.seconds - b.given / runsAWeek) - SMALL;

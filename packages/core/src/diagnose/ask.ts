@@ -1,4 +1,4 @@
-/** What to ask the homeowner next, so that the explanations that are left come apart. */
+/** What to ask the homeowner next, to decide between the explanations that are left. */
 import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
@@ -15,7 +15,7 @@ export interface Ask {
 /** Nights that people still remember. */
 const NIGHTS_REMEMBERED = 7;
 
-/** How likely each explanation is beside the others, from their costs. */
+/** How likely each explanation is compared with the others, from their costs. */
 function sharesOf(explanations: readonly Explanation[]): number[] {
   const least = Math.min(...explanations.map(({ cost }) => cost));
   const weights = explanations.map(({ cost }) => Math.exp(least - cost));

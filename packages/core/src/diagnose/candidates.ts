@@ -18,9 +18,9 @@ import { runCauses } from './runCauses.ts';
 import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
 
 const DAY = SECONDS_PER_DAY;
-/** A clock further out than this shows in the weekday as one that is nearer. */
+/** A display with weekdays only cannot show a larger error of the clock than this. */
 export const FARTHEST_AHEAD = 7.5 * DAY;
-/** Errors that clocks have by themselves: half a day, an hour, whole days, a year (another weekday). */
+/** The usual errors of a clock: half a day, an hour, whole days, a year (another weekday). */
 const USUAL_ERRORS = [
   DAY / 2,
   -DAY / 2,
@@ -41,7 +41,7 @@ export function clockErrors(seen: readonly Seen[], timeline: Timeline): number[]
         const run = runs[i];
         if (!run || run.on > moment + FARTHEST_AHEAD) break;
         const error = roundTo(run.on - moment, 60);
-        // Named to five minutes, so what is close to a usual error is that one.
+        // People name times to five minutes, so an error close to a usual one is that usual one.
         const usual = USUAL_ERRORS.find((each) => Math.abs(each - error) <= 180);
         if (Math.abs(usual ?? error) > 180) errors.add(usual ?? error);
       }
@@ -75,7 +75,7 @@ function otherDays({ letter, days }: Program): Cause[] {
       if (flipped.length > 0)
         causes.push(withDays(letter, { rule: 'weekdays', weekdays: flipped }));
     }
-    // The first day of the week taken for another one.
+    // The first day of the week mistaken for another.
     if (days.rule === 'weekdays' && on.length > 0 && on.length < 7)
       for (const by of [1, 6])
         causes.push(
@@ -114,7 +114,7 @@ function percents(plan: Plan, seen: readonly Seen[]): number[] {
     [...steps].sort((a, b) => Math.abs(a - percent) - Math.abs(b - percent)).slice(0, 2),
   );
   const coarse = steps.length <= 30 ? steps : steps.filter((one) => one % 10 === 0);
-  // Those that a told length points to come first.
+  // Percents that match a reported length come first.
   return [...new Set([...near, ...coarse])];
 }
 
@@ -130,7 +130,7 @@ function percentCauses(plan: Plan, seen: readonly Seen[], month: number): Cause[
   );
 }
 
-/** Moments at which a run can have begun that somebody saw; of "twice in the night" every hour of it. */
+/** When a run that somebody saw can have begun; for "twice in the night", every hour of the night. */
 function momentsOf({ saw, from, to, times, ranBefore, ranAfter }: Seen): number[] {
   if (saw === 'dry')
     return [
@@ -160,7 +160,7 @@ function offsetsSeen(
   const offset = offsets.get(station);
   if (offset === undefined) return [];
   const long = program.runs.find((run) => run.station === station)?.seconds ?? 0;
-  // A dry span begins when it has run.
+  // The dry span begins after the run.
   return saw === 'dry' && ranBefore ? [offset, offset + long] : [offset];
 }
 
@@ -172,7 +172,7 @@ function startsSeen(world: World, program: Program, seen: readonly Seen[]): stri
   const starts = new Set<string>();
   const add = (shown: number) => {
     starts.add(formatTime(modulo(roundTo(shown, step), DAY)));
-    // It may have waited for its turn.
+    // The cycle may have waited for its turn.
     if (onOverlap === 'queue') starts.add(formatTime(modulo(Math.floor(shown / step) * step, DAY)));
   };
   for (const one of seen) {
@@ -228,13 +228,13 @@ function keptDry({ station, from, to }: Seen, timeline: Timeline, ahead: number)
   return numbers.size <= MOST_DEAD ? [...numbers] : [];
 }
 
-/** So many days of a dry spell are gone into. */
+/** Days of a dry spell that are looked at. */
 const MOST_DRY_DAYS = 14;
 
-/** Of more cycles than these, only those spans are tried that begin with the first or end with the last. */
+/** With more cycles than this, only spans that begin with the first or end with the last are tried. */
 const ALL_CYCLES = 6;
 
-/** A sensor that kept all of a dry span, or some of the cycles that are due in it. */
+/** A sensor that kept the timer from watering for the whole dry span, or for some of the cycles due in it. */
 function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: number): Cause[] {
   const end = to ?? from;
   const cycles = cyclesOf(timeline.within(station, from + ahead, end + ahead), timeline);
@@ -270,7 +270,7 @@ function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: T
     causes.push({ type: 'rain-delay', until: formatDate(day) });
   if ((plan.settings.sensor ?? 'active') === 'active') {
     for (const seen of dry) causes.push(...sensorCauses(seen, timeline, ahead));
-    // What they have in common.
+    // The span that all of them share.
     const from = Math.max(...dry.map((seen) => seen.from));
     const to = Math.min(...dry.map((seen) => seen.to ?? seen.from));
     if (dry.length > 1 && from < to) causes.push({ type: 'sensor', from: from - 1, to: to + 1 });

@@ -18,7 +18,7 @@ export type Cause =
     }
   /** A whole program that nobody has noted, such as the one that the timer has from the factory. */
   | { readonly type: 'extra-program'; readonly program: Program }
-  /** Of the whole timer where no program is named. */
+  /** Without a program: of the whole timer. */
   | { readonly type: 'percent'; readonly program?: string; readonly percent: number }
   /** An interval that began that many days later. */
   | { readonly type: 'phase'; readonly program: string; readonly days: number }
@@ -33,7 +33,7 @@ export type Cause =
   | { readonly type: 'half-set'; readonly program: string }
   | { readonly type: 'rain-delay'; readonly until: string }
   | { readonly type: 'off' }
-  /** Kept dry by its sensor in this span. */
+  /** Its sensor kept the timer from watering in this span. */
   | { readonly type: 'sensor'; readonly from: ClockSecond; readonly to: ClockSecond }
   /** Started by hand; null: a station that nobody saw. */
   | {
@@ -44,7 +44,7 @@ export type Cause =
     }
   /** Its wire, its valve or its output. */
   | { readonly type: 'dead-station'; readonly station: number }
-  /** It lost its memory, and runs what it has from the factory on a clock that began anew. */
+  /** It lost its memory: it runs its factory settings on a clock that started again. */
   | { readonly type: 'power-failure'; readonly ahead: number };
 
 export type CauseType = Cause['type'];
@@ -82,7 +82,7 @@ const withProgram = (plan: Plan, letter: string, change: (program: Program) => P
 const withRun = (runs: readonly Run[], station: number, seconds: number): Run[] =>
   runs.map((run) => (run.station === station ? { station, seconds } : run));
 
-/** One percent all the year round, as somebody set it who did not look at the months. */
+/** One percent all year, set by somebody who did not look at the months. */
 function withPercent(plan: Plan, percent: number): Plan {
   const { monthlyPercent: _months, ...settings } = plan.settings;
   return { ...plan, settings: { ...settings, seasonalPercent: percent } };
@@ -192,13 +192,13 @@ export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null 
   return own.reduce((world, cause) => withCause(world, cause, null), asNoted(plan, 0)).plan;
 }
 
-/** Ways in which a time of day can be wrong that nobody can foresee: steps of five minutes. */
+/** How many wrong times of day there are, in steps of five minutes. */
 const TIMES_OF_DAY = 288;
 /** Days that somebody looks back on. */
 const DAYS_LOOKED_BACK = 10;
-/** Lengths that a run can be set to by mistake, distinguished. */
+/** How many wrong run times there are. */
 const LENGTHS = 12;
-/** Who sets a run to more than this means a drip line, or has mistaken hours for minutes, seconds. */
+/** Seconds. A longer run means a drip line, or hours mistaken for minutes. */
 const LONG_RUN = 4200;
 const LONG_RUN_IS_ODD = 2;
 

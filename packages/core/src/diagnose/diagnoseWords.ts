@@ -56,7 +56,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
   }
 }
 
-/** What would explain it, as one sentence; nothing wrong: it is set so. */
+/** The explanation in one sentence. Where nothing is wrong, the timer is set that way. */
 export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
   if (causes.length === 0) return 'The timer does exactly what it is set to do.';
   return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
@@ -65,7 +65,7 @@ export function explanationSentence(causes: readonly Cause[], speech: TimerSpeec
 /** Other things that the same look settles: `Or: …`. */
 export const variantSentence = (causes: readonly Cause[], speech: TimerSpeech): string =>
   `Or: ${causes.map((cause) => causeClause(cause, speech)).join('; and ')}.`;
-/** The one look at the box that tells this from the rest. */
+/** The one look at the box that decides between this and the rest. */
 export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
   switch (cause.type) {
@@ -137,7 +137,7 @@ export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): 
   return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on)} and noon the next day?`;
 }
 
-/** Which start was behind something that was seen. */
+/** Which start caused what somebody saw. */
 export function behindSentence(behind: Behind, sighting: Sighting, speech: TimerSpeech): string {
   const moment = momentWords(sure(parseMoment(sighting.from)), speech);
   const label = labelOf(behind.program, speech);

@@ -18,7 +18,7 @@ export interface Behind {
   readonly after: string | null;
 }
 
-/** A quarter of an hour either way is what people mean by a time. */
+/** People who name a time mean a quarter of an hour either way. */
 const ABOUT = 900;
 
 function behindOne(
@@ -54,7 +54,7 @@ function behindOne(
   };
 }
 
-/** For each sighting of water the start that it was, where there is one. */
+/** For each sighting of water, the start that caused it, if there is one. */
 export function evidenceOf(explanation: Explanation, sightings: readonly Sighting[]): Behind[] {
   return sightings.flatMap((sighting, i) => {
     const seen = seenOf(sighting);

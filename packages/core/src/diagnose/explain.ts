@@ -19,7 +19,7 @@ import {
 import { asNoted, type Cause, type CauseType, type World } from './causes.ts';
 import { misfitOf, type Timeline } from './timeline.ts';
 
-/** What is wrong of itself, whatever the clock says; the rest is sought at the clock's error. */
+/** Causes that do not depend on the clock; the others are looked for at the clock's error. */
 const MOVED_BY_CLOCK: readonly CauseType[] = [
   'percent',
   'phase',
@@ -32,7 +32,7 @@ const MOVED_BY_CLOCK: readonly CauseType[] = [
   'sensor',
 ];
 
-/** What adds or shifts runs, so that the clock's error shows only together with it; gone into where it explains something. */
+/** Causes that add or shift runs, so that the clock's error shows only together with them. Looked at further where they explain something. */
 const SHOWS_THE_CLOCK: readonly CauseType[] = ['extra-start', 'run'];
 
 const CLOCKS_GONE_INTO = 12;
@@ -42,7 +42,7 @@ const PAIRS_TRIED = 150;
 const helps = (fits: readonly number[], asSet: Tried): boolean =>
   fits.some((cost, i) => cost < sure(asSet.fits[i]) - 1);
 
-/** The clock errors that fit at least something better, the best first, no two of them the same. */
+/** Clock errors that make at least one sighting fit better, the best first, each once. */
 function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tried[] {
   const chosen: Tried[] = [];
   for (const one of [...tried].sort((a, b) => a.cost - b.cost)) {
@@ -55,10 +55,10 @@ function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tr
 
 const isSameKind = (a: Tried, b: Tried) => keyOf(a.causes, familyOf) === keyOf(b.causes, familyOf);
 
-/** Of a kind whose value shows only together with something else, so many values are gone into. */
+/** How many values are tried of a kind whose value shows only together with something else. */
 const VALUES_GONE_INTO = 3;
 
-/** The best of each kind, the best first; of percents and run times more than one value. */
+/** The best of each kind, the best first; several values of percents and run times. */
 function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   const taken = new Map<string, number>();
   const chosen = [...tried]
@@ -73,7 +73,7 @@ function distinctKinds(tried: readonly Tried[], count: number): Tried[] {
   return chosen.slice(0, count);
 }
 
-/** Told what share of the work is done, 0 to 1. */
+/** Called with the share of the work that is done, 0 to 1. */
 type Progress = (share: number) => void;
 
 /** Errors of the clock on a timeline of its own clock, each considered; the timeline is that of `world` without them. */
@@ -91,7 +91,7 @@ function tryClocks(
   });
 }
 
-/** The factory's settings, on a clock that began anew, or that was looked at. */
+/** The factory settings, on a clock that started again, or on one that was checked. */
 function tryFactory(search: TriedWorlds, { factory, ahead }: Question): void {
   if (!factory) return;
   const lost = asNoted(factory, ahead ?? 0);
@@ -124,7 +124,7 @@ function trySettingsWithClock(
   });
 }
 
-/** Two settings: those pairs that between them seem to explain most. */
+/** Two settings at once: the pairs that seem to explain most. */
 function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried): void {
   const known = asSet.causes.length;
   const helpful = singles.filter(({ fits }) => helps(fits, asSet));
@@ -135,7 +135,7 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       .map((b) => {
         const fits = asSet.fits.map((before, k) => {
           const [x, y] = [sure(a.fits[k]), sure(b.fits[k])];
-          // What repairs a sighting may do so in either; what breaks one that fitted breaks it in both.
+          // Either cause may make a sighting fit; one that spoils a sighting spoils it in the pair, too.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });
         const own = b.causes.slice(known);
@@ -153,7 +153,7 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       );
 }
 
-/** Whatever follows from the best single ones: their own worlds point to other values. */
+/** Causes that follow from the best single ones: their worlds point to other values. */
 function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progress): void {
   roots.forEach((root, i) => {
     progress(i / roots.length);

@@ -1,18 +1,18 @@
-/** Run times that would explain what was seen: as long as it was, none at all, or so that what comes after begins when it did. */
+/** Run times that would explain what was seen: the length that was seen, no run at all, or a length that makes the next run begin when it did. */
 import { monthOf, SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
 import type { Cause, World } from './causes.ts';
 import { AROUND_DRY, type Seen, type SeenRun, type Timeline } from './timeline.ts';
 
-/** What began so near to when it was due was not late. */
+/** A run that began this close to its time was not late, seconds. */
 const IN_TIME = 240;
-/** What runs so long before something else may hold it up. */
+/** A run this long before another may hold that one up, seconds. */
 const HOLDS_UP = 3 * 3600;
 
 interface Late {
   readonly due: SeenRun;
-  /** By so many seconds it ran later than it was due; below 0 sooner. */
+  /** Seconds by which it ran later than due; below 0 sooner. */
   readonly late: number;
 }
 
@@ -25,7 +25,7 @@ function latenessOf(seen: Seen, timeline: Timeline, ahead: number): Late[] {
     return seen.to === null
       ? near(from - HOLDS_UP, from + HOLDS_UP).map((due) => ({ due, late: from - due.on }))
       : [];
-  // It ran just before the span, but was done too early; it should run just after it, but was due too soon.
+  // It ran just before the span but ended too early; it ran just after the span but was due too soon.
   return [
     ...(seen.ranBefore ? near(from - HOLDS_UP, from) : []).map((due) => ({
       due,
@@ -123,7 +123,7 @@ function beganThen(
     .map(({ station }) => station);
 }
 
-/** Longer and shorter runs of whatever ran before: in the station's own cycle, or in one that it waited for. */
+/** Longer and shorter runs of what ran before: in the station's own cycle, or in a cycle that it waited for. */
 function addAsLate(causes: RunCauses, sighting: Seen, world: World, timeline: Timeline): void {
   const waits = world.plan.timer.onOverlap === 'queue';
   const day = dayOf(sighting, world);

@@ -1,4 +1,4 @@
-/** What would have been seen, had something gone wrong, and how well what was seen fits it. */
+/** What somebody would have seen if something had gone wrong, and how well that fits what they did see. */
 import { sure } from '../document/sure.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { simulate } from '../engine/simulate.ts';
@@ -49,13 +49,13 @@ export interface SeenRun {
   readonly cycle?: number;
 }
 
-/** What a sighting costs that does not fit at all, in nats. */
+/** The cost of a sighting that does not fit at all, in nats. */
 export const MISS = 16;
 /** People name times to five minutes. */
 const MOMENT_TOLERANCE = 180;
-/** A nat for every two minutes further off. */
+/** One nat for every two minutes beyond that. */
 const MOMENT_SCALE = 120;
-/** Waterings of one station this close together are one to an onlooker: pieces between soaks. */
+/** An onlooker takes waterings of one station this close together, such as pieces between soaks, for one. */
 const ONE_WATERING = 2700;
 
 /** Runs of a world over a span, by the timer's own clock, to be looked at under any error of that clock. */
@@ -132,7 +132,7 @@ export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number
 const beyond = (value: number, tolerance: number, scale: number) =>
   Math.max(0, value - tolerance) / scale;
 
-/** How far a length is from what somebody took it for. */
+/** How far a length is from what somebody said. */
 const lengthCost = (seconds: number, told: number) =>
   beyond(Math.abs(seconds - told), Math.max(90, told * 0.12), 24 + told * 0.02);
 
@@ -148,7 +148,7 @@ function wateringsOf(runs: readonly SeenRun[]): SeenRun[] {
   return joined;
 }
 
-/** It ran for as long as it was seen, only hours too soon or too late: wrong, but nearer to it than nothing. */
+/** It ran for the reported length, but hours too soon or too late: wrong, but closer than no run at all. */
 const SO_LONG = MISS - 2.5;
 
 function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
@@ -161,7 +161,7 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
         : seen.from < on
           ? on - seen.from
           : Math.max(0, seen.from - off);
-    // Who names a time without a length most likely means when it began.
+    // Somebody who names a time without a length most likely means when it began.
     const into = told === null ? Math.min(1, beyond(seen.from - on, MOMENT_TOLERANCE, 900)) : 0;
     const long = told === null ? 0 : lengthCost(off - on, told);
     least = Math.min(least, beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) + into + long);
@@ -170,13 +170,13 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
   return least;
 }
 
-/** Whether a run of the timeline is kept back by a sensor. */
+/** Whether a sensor prevents a run of the timeline. */
 const isWet = (run: SeenRun, world: World, ahead: number): boolean =>
   world.wet.some(
     ({ from, to }) => run.on - ahead < to && run.off - ahead > from && obeys(world, run),
   );
 
-/** Whether a sensor begins or ceases to keep water away in the middle of a cycle. */
+/** Whether a sensor opens or closes in the middle of a cycle. */
 export function cutsCycle(timeline: Timeline, world: World): boolean {
   const kept = new Map<number, boolean>();
   return timeline.runs.some((run) => {
@@ -188,7 +188,7 @@ export function cutsCycle(timeline: Timeline, world: World): boolean {
   });
 }
 
-/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor kept, and those by hand. */
+/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor prevented, and runs by hand. */
 function runsSeen(
   station: number | null,
   from: ClockSecond,
@@ -208,11 +208,11 @@ function runsSeen(
   return own.length === 0 ? runs : [...runs, ...own].sort((a, b) => a.on - b.on);
 }
 
-/** So near to an end of a dry span it ran, where somebody says so: people know the hour, more or less. */
+/** How close to the end of a dry span a reported run is, seconds: people know the hour, more or less. */
 export const AROUND_DRY = 5400;
-/** So far into the span the run may reach: its ends are reported to five minutes. */
+/** How far a run may reach into the span, seconds: people name its ends to five minutes. */
 const DRY_TOLERANCE = 300;
-/** Of a dry span somebody is surer than of when it began and ended. */
+/** People are surer of a dry span than of when it began and ended. */
 const END_MISSED = 12;
 
 /** @param between what ran at the sighting's place within a span, by the true clock. */
@@ -223,7 +223,7 @@ function dryCost(seen: Seen, between: (from: ClockSecond, to: ClockSecond) => Se
   const intrusion = ({ station, on, off }: SeenRun): number => {
     // A run by hand that nobody saw where may have been at another station.
     if (station === null && seen.station !== null) return 0;
-    // The one before the span, or after it, is reported to some minutes.
+    // People name the run before or after the span to a few minutes.
     if (ranBefore && on <= first) return beyond(off - first, DRY_TOLERANCE, MOMENT_SCALE);
     if (ranAfter && off >= last) return beyond(last - on, DRY_TOLERANCE, MOMENT_SCALE);
     return MISS;
@@ -256,7 +256,7 @@ export function misfitOf(
   const runs = between(from, to);
   if (seen.times !== null) {
     const times = wateringsOf(runs).length;
-    // Who counts may be one off, but does not see what is not there.
+    // Somebody who counts may be one off, but sees no run that is not there.
     return times === 0 ? MISS : Math.min(MISS, 10 * Math.abs(times - seen.times));
   }
   if (runs.length === 0) return MISS;

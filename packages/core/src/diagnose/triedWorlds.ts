@@ -1,4 +1,4 @@
-/** Worlds that were tried against what was seen: what they cost, which of them say the same, and which are worth telling. */
+/** Worlds compared with what was seen: what they cost, which of them say the same, and which are worth reporting. */
 import { SECONDS_PER_DAY as DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -29,7 +29,7 @@ export interface Explanation {
   /** Empty: the timer does what it is set to. */
   readonly causes: readonly Cause[];
   readonly world: World;
-  /** How seldom it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
+  /** How rare it is and how badly it fits, in nats: the difference of two is the logarithm of how much likelier one is. */
   readonly cost: number;
   /** Of each sighting, in their order: 0 fits, `MISS` contradicts. */
   readonly fits: readonly number[];
@@ -41,11 +41,11 @@ export type Variant = Omit<Explanation, 'or'>;
 
 /** Two things wrong at once are less likely than each by itself. */
 const TWO_AT_ONCE = 1;
-/** A loss of memory whose clock was looked at: nothing of it is left to guess. */
+/** A loss of memory whose clock was checked: nothing is left to guess. */
 const POWER_SEEN = 2.4;
-/** A sensor that dries, or is wet, in the middle of a cycle: most dry by day. */
+/** A sensor that dries or gets wet in the middle of a cycle; most of them dry by day. */
 const IN_A_CYCLE = 2.5;
-/** A sign on the box that speaks for something. */
+/** The bonus of a sign on the box that points to the cause. */
 const SIGN_SPEAKS = 2;
 
 const SIGN_POINTS: Readonly<Record<Sign, readonly CauseType[]>> = {
@@ -69,9 +69,9 @@ export const MOST_TOLD = 8;
 const STILL_LIKELY = 8;
 const MOST_VARIANTS = 4;
 
-/** What costs less agrees with what was seen. */
+/** An explanation that costs less than this agrees with what was seen. */
 const AGREES = 1.5;
-/** A fit is not really better by less than this, in nats. */
+/** A fit is better only if it gains at least this, in nats. */
 const NO_BETTER = 0.5;
 
 /** Errors of a clock this close together are one explanation, seconds; days apart as well, the best of which is reported. */
@@ -103,10 +103,10 @@ export function familyOf(cause: Cause): string {
   }
 }
 
-/** The one look at the box that settles it: what shares it is one explanation with variants. */
+/** The one look at the box that settles it. Causes with the same look are variants of one explanation. */
 function lookOf(cause: Cause): string {
   switch (cause.type) {
-    // Morning and afternoon exchanged, of the clock or of a start: where the clock is right, it is the start.
+    // Morning and afternoon exchanged, in the clock or in a start: if the clock is right, it is the start.
     case 'clock':
       return Math.abs(cause.ahead) === DAY / 2 ? 'half a day' : familyOf(cause);
     case 'other-start':
@@ -127,7 +127,7 @@ function lookOf(cause: Cause): string {
 export const keyOf = (causes: readonly Cause[], of: (cause: Cause) => string) =>
   causes.map(of).sort().join(' + ');
 
-/** With what is unlikely about it by itself, whatever was seen, in nats. */
+/** Including how unlikely it is by itself, whatever was seen, in nats. */
 export type Tried = Variant & { readonly unlikely: number };
 
 /** What has been tried so far, each world run by the engine and weighed against the sightings. */
@@ -171,7 +171,7 @@ export class TriedWorlds {
     return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
   }
 
-  /** What leaves many stations dry is reported of one of them in as many ways. */
+  /** A cause that leaves many stations dry can be reported in as many ways. */
   private named(cause: Cause): number {
     const { programs } = this.question.plan;
     const dry = programs.filter(({ letter }) =>
@@ -218,7 +218,7 @@ export class TriedWorlds {
     return candidates(world, this.seen, timeline, this.question.factory);
   }
 
-  /** What the last of those costs that would be told: a costlier one is not worth its simulation. */
+  /** The cost of the last explanation that would be reported: a costlier one is not worth a simulation. */
   worst(): number {
     return this.best(MOST_TOLD).at(MOST_TOLD - 1)?.cost ?? Infinity;
   }
@@ -252,7 +252,7 @@ function isEnough(part: Tried, whole: Tried): boolean {
 export const fitsAll = ({ fits }: Pick<Variant, 'fits'>): boolean =>
   fits.every((cost) => cost < AGREES);
 
-/** Whether two say the same but for some minutes of the clock, or whole days of it. */
+/** Whether two explanations differ only in some minutes of the clock, or in whole days. */
 function isNearby(a: Tried, b: Tried): boolean {
   const apart = Math.abs(a.world.ahead - b.world.ahead) % DAY;
   const others = ({ causes: causes }: Tried) =>

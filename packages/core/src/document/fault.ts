@@ -1,5 +1,5 @@
 /**
- * What is wrong with a document, a change or an entry, as data. Words are made of it in one place, `faultSentence` in
+ * What is wrong with a document, a change or an entry, as data. `faultSentence` in
  * `words.ts`; nobody branches on those.
  */
 

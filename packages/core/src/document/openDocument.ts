@@ -2,7 +2,7 @@
 import type { Fault, Outcome } from './fault.ts';
 import { kindOf, shown } from './reader.ts';
 
-/** The one fault to tell where a document is not of a format and version at all; the rest would only confuse. */
+/** The one fault of a document of another format or version; more would only confuse. */
 export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { code: 'wrong-type', path: [], expected: 'an object', actual: kindOf(value) };

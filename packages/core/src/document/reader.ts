@@ -24,7 +24,7 @@ export function kindOf(value: unknown): string {
   }
 }
 
-/** A value for a message: short, on one line. */
+/** A value as a message shows it: short, on one line. */
 export function shown(value: unknown): string {
   const text = JSON.stringify(value) ?? 'nothing';
   return text.length > 40 ? `${text.slice(0, 37)}…` : text;
@@ -158,7 +158,7 @@ export function pair<A, B>(first: Reader<A>, second: Reader<B>): Reader<readonly
 export interface Field<T> {
   readonly read: Reader<T>;
   readonly optional: boolean;
-  /** What belongs here, for the message where it is missing. */
+  /** What belongs here, for the message when it is missing. */
   readonly expected: string;
 }
 

@@ -16,7 +16,7 @@ import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf, variesByMonth } from '../plan/program.ts';
 import { simulate } from './simulate.ts';
 
-/** Every that many days, on these weekdays and days of the month only (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
+/** Every so many days, only on these weekdays and days of the month (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
 export interface DailyRule {
   readonly everyDays: number;
   /** Null: all of them. */
@@ -34,10 +34,10 @@ export interface WateringEvent {
   readonly rule: DailyRule | null;
 }
 
-/** So far ahead goes what no rule can say. */
+/** How far ahead events are listed that no rule can express. */
 export const DAYS_AHEAD = 731;
 
-/** Whether every cycle of a program is like every other one, forever: then it can be said by a rule. */
+/** Whether all cycles of a program are alike forever, so that a rule can express them. */
 function isRegular(plan: Plan, from: EpochDay): boolean {
   const { settings, programs, timer } = plan;
   const windows = [settings, ...programs].flatMap((one) => one.noWaterWindows ?? []);
@@ -82,7 +82,7 @@ export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): W
       for (const run of runs.filter(({ cycle }) => cycle === own)) {
         const later = Math.floor(run.on / SECONDS_PER_DAY) - day;
         if (later > 0 && monthDays !== EVERY_MONTH_DAY) {
-          // The days after odd dates are no rule of a calendar.
+          // No calendar rule can express the days after odd dates.
           events.push(
             ...oneByOne(alone, from, days, {
               start: start.start,

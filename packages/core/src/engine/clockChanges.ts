@@ -1,4 +1,4 @@
-/** Starts that the change of the clocks moves, doubles or takes away. */
+/** Starts that a change of the clocks moves, doubles or skips. */
 import { type Plan, programsByLetter } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
 import { startsOf } from '../plan/starts.ts';
@@ -13,7 +13,7 @@ export interface ClockChange {
   readonly to: number;
 }
 
-/** A start that a change of the clocks meets. */
+/** A start that a change of the clocks affects. */
 export interface MovedStart {
   readonly letter: string;
   readonly start: TimeText;

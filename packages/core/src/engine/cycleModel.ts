@@ -108,7 +108,7 @@ export function sharesAt({ runs, seasonal, shares }: CycleModel, percent: number
     leastFlow = Math.min(leastFlow, flow);
   }
   made = { count: stations.length, stations, seconds, pieces, soaks, flows, leastFlow };
-  // Headroom asks for each percent once; only the twelve of the months come again.
+  // Headroom asks for each percent once; only the months' twelve are asked for again.
   if (shares.size >= MOST_PERCENTS_KEPT) shares.clear();
   shares.set(percent, made);
   return made;

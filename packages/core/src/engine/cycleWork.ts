@@ -1,11 +1,11 @@
-/** One cycle worked through piece by piece, as timing-rules.md section 4 tells it; what comes round again is taken many rounds at once. */
+/** One cycle piece by piece, as timing-rules.md section 4 describes it. Rounds that repeat are taken many at once. */
 import { sure } from '../document/sure.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import type { CycleModel, CycleRun, Shares } from './cycleModel.ts';
 import type { Effort } from './effort.ts';
 
-/** Pieces worked through one by one before it is worth it to look for a pattern that comes again. */
+/** Pieces done one by one before it pays to look for a pattern that repeats. */
 const PIECES_BEFORE_A_PATTERN = 256;
 
 /** No timer has more stations (plan-format.md). */
@@ -63,7 +63,7 @@ export class Work {
   /** Works through the whole cycle and hands each piece to `tell`; the end is when the last valve closes. */
   run(effort: Effort, tell: ((piece: CycleRun) => void) | null): ClockSecond {
     let pattern: Pattern | null = null;
-    // Ends: every turn moves on to a later moment, and between two closings only so many moments can come.
+    // This ends: every turn moves to a later moment, and there are only so many moments between two closings.
     for (;;) {
       effort.spend(8 + this.steps);
       this.steps = 0;
@@ -96,7 +96,7 @@ export class Work {
     while (opened.length > kept) opened.pop();
   }
 
-  /** Opens all that may be opened now; the next moment at which anything can happen. */
+  /** Opens every station that may open now. @returns the next moment at which anything can happen. */
   private openAndLookAhead(tell: ((piece: CycleRun) => void) | null): ClockSecond {
     const { atOnce, delaySeconds } = this.model;
     let next = Infinity;
@@ -187,7 +187,7 @@ export class Work {
     tell?.({ station: sure(shares.stations[i]), on: this.t, off: closes });
   }
 
-  /** All on which what comes next depends. */
+  /** Everything that decides what happens next. */
   state(): State {
     const { t, last, lastClosing, left, ready, closes } = this;
     return {
@@ -211,7 +211,7 @@ export class Work {
     return closes === -Infinity ? -1 : closes - this.t;
   }
 
-  /** What has happened since a state, where all but the water left is as it was then. */
+  /** What has happened since an earlier state, where only the water left differs; null where more differs. */
   roundSince(kept: State): Round | null {
     if (this.t <= kept.t || this.last !== kept.last) return null;
     if (Math.max(0, this.lastClosing + this.model.delaySeconds - this.t) !== kept.wait) return null;
@@ -255,13 +255,13 @@ interface State {
   readonly closes: Float64Array;
 }
 
-/** What happened between two like states. */
+/** What happened between two states that are alike. */
 interface Round {
   readonly seconds: number;
   readonly water: Float64Array;
 }
 
-/** Looks for a state that has been before, against one that is kept twice as long each time (Brent's method). */
+/** Looks for a state that was there before, comparing with one that is kept twice as long each time (Brent's method). */
 class Pattern {
   private kept: State;
   private patience = 1;

@@ -1,4 +1,4 @@
-/** What an examination of a plan tells, whichever parts of it were asked for. */
+/** What an examination of a plan reports, whichever parts were asked for. */
 import { type Settings, type Plan, programsByLetter } from '../plan/plan.ts';
 import { type Missing, enabledStations, missingOf } from '../plan/program.ts';
 import { resumesAt, firstDayNotDelayed } from '../plan/starts.ts';
@@ -19,7 +19,7 @@ export interface ProgramCheck {
   readonly nextWateringDays: readonly EpochDay[];
 }
 
-/** What becomes of the verdict where somebody else moves the percent (`percentDrivenBy`). */
+/** The verdict where somebody else changes the percent (`percentDrivenBy`). */
 export interface DrivenPercent {
   readonly by: Exclude<Settings['percentDrivenBy'], 'person' | undefined>;
   readonly lowest: number;
@@ -29,7 +29,7 @@ export interface DrivenPercent {
 }
 
 const NEXT_DATES = 5;
-/** What one check has in hand. */
+/** What one check works on. */
 export class Examination {
   readonly effort: Effort;
   readonly meetings: Meetings;
@@ -102,7 +102,7 @@ export class Examination {
     }));
   }
 
-  /** Whether any overlap can come of percents that somebody else moves. */
+  /** Whether percents that somebody else changes can lead to an overlap. */
   driven({ settings, timer }: Plan): DrivenPercent | null {
     const { percentDrivenBy: by = 'person', percentRange: range } = settings;
     if (by === 'person' || !range || timer.seasonal.scope === 'none') return null;

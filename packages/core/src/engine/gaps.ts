@@ -51,7 +51,7 @@ export function gapsOf(
   });
 }
 
-/** A beginning that may be the next after another, so many seconds later. */
+/** A beginning that may follow another, and how many seconds later. */
 interface NextBeginning {
   readonly next: Beginning;
   readonly seconds: number;
@@ -65,7 +65,7 @@ function* nextInOrder(
 ): Generator<NextBeginning> {
   const own = all[at];
   if (!own) return;
-  // Those at the same time of day stand around it in the list, so the round begins with the first of them.
+  // Beginnings at the same time of day stand next to it in the list, so start with the first of them.
   let from = at;
   while (from > 0 && all[from - 1]?.timeOfDay === own.timeOfDay) from--;
   const mostRounds = LAST_DAY - own.least + 9;

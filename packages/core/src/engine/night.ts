@@ -14,7 +14,7 @@ import { dueCycles, serve, type DueCycle, type ServedCycle, type ServedRun } fro
 export const NIGHT_BEGINS_SECOND = 15 * 3600;
 /** Until 9 in the morning "tonight" is the night that is still going on. */
 const MORNING_ENDS_SECOND = 9 * 3600;
-/** A queue on a weekly plan is either worked off within a week or grows forever; that many days before show which. */
+/** The queue of a weekly plan empties within a week or grows forever; this many days before the night show which. */
 const DAYS_BEFORE = 8;
 
 /** A cycle as it would run by itself, at its place in time. */
@@ -59,7 +59,7 @@ export interface Night {
   readonly served: readonly ServedStart[];
   /** Every valve that is really open for a second inside the night. */
   readonly runs: readonly ServedRun[];
-  /** So much happens that single valves are left out, and all but the first overlaps. */
+  /** True where so much happens that single valves, and all but the first overlaps, are left out. */
   readonly condensed: boolean;
 }
 
@@ -73,7 +73,7 @@ export function nightOf(moment: ClockSecond): EpochDay {
   return Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY);
 }
 
-/** More runs in all the nights together than anybody could distinguish, or a page could hold. */
+/** More runs than anybody could distinguish, or a page could hold, in all nights together. */
 const MOST_RUNS = 20_000;
 const MOST_OVERLAPS_OF_A_CONDENSED_NIGHT = 200;
 
@@ -112,7 +112,7 @@ function sharedStretches(cycles: readonly IntendedCycle[], most: number): Shared
   return shared;
 }
 
-/** What nights are seen under, beside the plan. */
+/** What a night depends on besides the plan. */
 export interface Circumstances {
   /** Seconds by which the timer's clock is ahead of the true hour; all moments of the answer are true ones. */
   readonly ahead?: number;

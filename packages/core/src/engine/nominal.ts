@@ -55,7 +55,7 @@ export const lowestWeekday = (mask: WeekdayMask) => 31 - Math.clz32(mask & -mask
 /** The Monday 1969-12-29, as an epoch day: weekday w of any week stands for day `MONDAY + w`. */
 const MONDAY: EpochDay = -3;
 
-/** Everything that one complete program does by itself, worked out as it is asked for and remembered. */
+/** Everything that one complete program does by itself, worked out when asked for and remembered. */
 export class ProgramCycles {
   readonly letter: string;
   readonly starts: readonly StartDays[];
@@ -93,7 +93,7 @@ export class ProgramCycles {
   }
 
   percentOn(day: EpochDay): number {
-    // Asked for every day of every simulation, and mostly the same all the year round.
+    // Asked for on every day of every simulation, and usually the same all year.
     return sure(this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1]);
   }
 
@@ -126,7 +126,7 @@ export class ProgramCycles {
     const until = this.windows.nextWindow(begin);
     if (begin + length <= until) return begin + length;
     if (this.cutsInWindow) return until;
-    // Mostly a cycle meets one window, and then it makes no difference on which day of the week.
+    // A cycle usually meets one window; then the day of the week makes no difference.
     const resumes = this.windows.nextFree(until);
     const again = this.windows.nextWindow(resumes);
     const once = ((until - begin) * SECONDS_PER_WEEK + (resumes - until)) * 1024 + percent;

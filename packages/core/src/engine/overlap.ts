@@ -63,7 +63,7 @@ function compareEvents(x: Overlap, y: Overlap): number {
   );
 }
 
-/** An overlap with what it is sorted by. */
+/** An overlap with its sort keys. */
 interface Entry {
   readonly overlap: Overlap;
   /** Of the first. */
@@ -78,7 +78,7 @@ const compareEntries = (x: Entry, y: Entry): number => x.begins - y.begins || x.
 const earlier = (x: Overlap | null, y: Overlap | null) =>
   x === null ? y : y === null || compareEvents(x, y) <= 0 ? x : y;
 
-/** So many dates on which a pair comes together are looked at one by one before its classes are. */
+/** How many dates of a pair are looked at one by one before its classes are. */
 const DATES_TO_TRY = 32;
 
 /** Looks for overlaps among complete programs; remembers what it has found about their dates. */
@@ -204,7 +204,7 @@ export class OverlapProof {
       if (!reaches(x, y, k)) continue;
       const found = this.firstApart(x, y, k, best);
       best = earlier(best, found);
-      // From the first of all dates: the same date with more days between the two comes later.
+      // From the first of all dates on: the same date with more days between the two comes later.
       if (found?.first.day === x.firstDay && x.firstBegins === x.lastBegins) break;
     }
     return best;

@@ -128,10 +128,10 @@ export function serve(
   return { cycles, runs };
 }
 
-/** A start on its way to being served. */
+/** A start that waits to be served. */
 interface Coming {
   readonly cycle: DueCycle;
-  /** When it counts as coming: at the end of the window in which it is due, where windows pause; else when it is due. */
+  /** When it counts as having come: where windows pause, at the end of the window in which it is due; else when it is due. */
   readonly arrives: ClockSecond;
   readonly index: number;
 }
@@ -146,7 +146,7 @@ function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap'])
   }));
   const coming = due
     .flatMap((cycle, index): Coming[] => {
-      // A queue asks about windows when a start's turn has come; all else when it is due.
+      // A queue checks the windows when a start's turn comes; every other timer checks them when it is due.
       const arrives =
         onOverlap === 'queue' && cycle.program.cutsInWindow
           ? cycle.due

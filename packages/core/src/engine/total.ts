@@ -7,7 +7,7 @@ import type { Plan, Program } from '../plan/plan.ts';
 /**
  * Seconds that the timer's display must show as a program's total at a percent; null where it shows none.
  *
- * The specification names what is counted in, not how. Taken here: run times one after the other, at the percent or as
+ * The specification says what is counted, not how. Here: run times one after the other, at the percent or as
  * entered; a delay between each two pieces; soaks as the cycle really waits for them.
  *
  * @throws TooMuchWork

@@ -15,7 +15,7 @@ export type Verdict = 'clear' | 'overlap' | 'incomplete' | 'empty';
 
 /** How the plan is proven, and how the work is watched. */
 export interface ProofOptions {
-  /** Is told the share of the longest part of the work that is done, 0 to 1. */
+  /** Called with the share of the longest part of the work that is done, 0 to 1. */
   readonly progress?: ((share: number) => void) | undefined;
   /** What the answer may cost. */
   readonly effort?: Effort | undefined;
@@ -30,14 +30,14 @@ export interface Proven {
   /** How often each of the first overlaps happens in a mean year, in their order; at most `MOST_FREQUENCIES` of them. */
   readonly perYear: readonly number[];
   readonly headroomPercent: number | null;
-  /** Where nothing overlaps as set: the next step of the percent and what meets first there. Null: no step does harm. */
+  /** Where nothing overlaps as set: the next step of the percent and what overlaps first there. Null: no step does any harm. */
   readonly beyond: { readonly percent: number; readonly meets: Overlap } | null;
   /** Null: a person sets the percent, or it makes no difference. */
   readonly driven: DrivenPercent | null;
   readonly programs: readonly ProgramCheck[];
 }
 
-/** The frequency of so many overlaps is worked out; nobody reads on. */
+/** For how many overlaps the frequency is worked out; nobody reads more. */
 export const MOST_FREQUENCIES = 20;
 
 function verdictFrom(

@@ -26,7 +26,7 @@ export interface WetStart {
   readonly runs: readonly CycleRun[];
   /** Stations that run in it, each once. */
   readonly stations: readonly number[];
-  /** Whether it is a window that has held the water back between two moments. */
+  /** Whether a window stops the water between two moments. */
   readonly isPause: (off: number, on: number) => boolean;
 }
 
@@ -141,7 +141,7 @@ export function* daysOf({
 export const runsOfStation = ({ runs }: Pick<WetStart, 'runs'>, station: number): CycleRun[] =>
   runs.filter((run) => run.station === station);
 
-/** Runs of one station, ascending, with those that adjoin counted together. */
+/** Runs of one station, ascending; runs that touch count as one. */
 export function joinedRuns(
   runs: readonly { readonly on: number; readonly off: number }[],
 ): { on: number; off: number }[] {

@@ -100,7 +100,7 @@ function forbiddenOn(plan: Plan): (day: EpochDay) => Forbidden | null {
   };
 }
 
-/** What a day rule makes of one date. */
+/** What a day rule says of one date. */
 export interface RuleDay {
   readonly day: EpochDay;
   /**
@@ -118,7 +118,7 @@ export function ruleDaysFrom(
   count: number,
 ): RuleDay[] {
   const { days } = program;
-  // A rule can be looked at before there is a start.
+  // A rule can be shown before there is a start.
   const starts = days?.rule === 'hours' || program.starts.length > 0 ? program.starts : ['00:00'];
   const { offDaysOfMonth: _off, ...settings } = plan.settings;
   const bare = { ...plan, settings };

@@ -1,5 +1,5 @@
 /**
- * The numbers of a station that the sums go by, each with where it comes from: a person's word first, then what was measured,
+ * The numbers of a station that the sums use, each with its source: a person's word first, then what was measured,
  * then what was noted, then a table's (water-need.md: a measured value always beats a table's).
  */
 import { surveyOf, type Survey, type SurveyStation } from '../survey/survey.ts';

@@ -82,7 +82,7 @@ const ofFigure = (
   overrule: keyof Overruled,
 ) => step(what, value, unit, source, overrule);
 
-/** Heads closer together than usual put down more, so they run less; never bent by more than twofold. */
+/** Heads closer together than usual put down more, so they run less; the factor never goes beyond two. */
 function headsFactor(
   { headCount, areaSquareMetres }: SurveyStation,
   { headsPerHundred }: HeadMinutes,
@@ -93,7 +93,7 @@ function headsFactor(
   return Math.min(2, Math.max(0.5, factor));
 }
 
-/** How the table bends minutes for the ground: sun, soil, and heads for the area. */
+/** How the table adjusts minutes to the ground: sun, soil, and heads for the area. */
 function bends(noted: SurveyStation, table: MinutesTable, head: HeadMinutes): Step[] {
   const { surroundings, soil } = noted;
   const heads = headsFactor(noted, head);
@@ -159,7 +159,7 @@ export function demandOf(figures: StationFigures): StationDemand | readonly Lack
     plantFactor: plantFactor.value,
     surroundings: surroundings.value,
     rate: rate.value,
-    // Heads of which nothing is known are taken for sprays (water-need.md section 6).
+    // Unknown heads count as sprays (water-need.md section 6).
     uniformity: uniformity?.value ?? 0.6,
     effectiveRainShare: rainShare.value,
   };
@@ -204,7 +204,7 @@ export interface StationMinutes {
   readonly figures: StationFigures;
   readonly answers: Readonly<Record<School, SchoolAnswer>>;
   readonly school: School;
-  /** What it needs in a week at 100 percent, whole seconds: a person's word, else the chosen school's; null where neither is there. */
+  /** What it needs in a week at 100 percent, whole seconds: a person's value, else the chosen school's; null where there is neither. */
   readonly weeklySeconds: number | null;
   readonly overruled: boolean;
   /** Its year by the water balance, January first; null where something is lacking. */
@@ -298,7 +298,7 @@ export function siteMinutes(
 }
 
 /**
- * Waterings a week in each month for who follows the season by days (field guide, Schools): what the month needs, over what the
+ * Waterings a week in each month for somebody who follows the season by days (field guide, Schools): what the month needs, over what the
  * month of 100 percent gives in one watering, rounded up; 0 where nothing is needed.
  *
  * @param year weekly seconds of each month; @param hundred the month of 100 percent.

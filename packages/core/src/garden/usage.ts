@@ -7,7 +7,7 @@ import type { Tariff } from '../visit/visit.ts';
 import { figuresOf, type Source } from './figures.ts';
 import { givenByMonth } from './given.ts';
 
-/** How far a flow may be off, by where it comes from, as a share of it. Our judgement: meters and buckets are read to a few percent. */
+/** How far off a flow may be, by its source, as a share of it. Our judgement: meters and buckets are read to a few percent. */
 const UNCERTAIN: Readonly<Partial<Record<Source, number>>> = { measured: 0.05, noted: 0.15 };
 /** A table's rate over an area that was paced out. */
 const UNCERTAIN_TABLE = 0.35;
@@ -74,7 +74,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
     .map(({ station }) => station);
   const year = ({ weeklyByMonth }: StationUsage) =>
     (weeklyByMonth.reduce((a, b) => a + b, 0) / 12) * (DAYS / 7);
-  // Errors of different stations go either way and do not add up; those of a table all go the same way.
+  // Errors of different stations cancel in part; those of a table all go the same way.
   let squares = 0;
   let common = 0;
   for (const stationUsage of stations) {
@@ -95,7 +95,7 @@ export function waterUsage(plan: Plan, survey: Survey, from: EpochDay): Usage {
   };
 }
 
-/** What so many litres of one billing period cost by its steps. */
+/** What an amount of water costs in one billing period, by its steps. */
 export function priceOf(litres: number, { steps }: Tariff): number {
   let [from, price] = [0, 0];
   for (const { upToLitres = Infinity, perCubicMetre } of steps) {
@@ -103,7 +103,7 @@ export function priceOf(litres: number, { steps }: Tariff): number {
     price += (within / 1000) * perCubicMetre;
     from = Math.max(from, upToLitres);
   }
-  // Above the last step that has an end its price goes on.
+  // Beyond the last limit, the last price holds.
   const last = steps[steps.length - 1];
   if (last && litres > from) price += ((litres - from) / 1000) * last.perCubicMetre;
   return price;

@@ -1,5 +1,5 @@
 /**
- * What the office says of itself on the homeowner's page: an open document, `water-clock-office`, file ending `.office.json`. An office has
+ * What the office says about itself on the homeowner's page: an open document, `water-clock-office`, file ending `.office.json`. An office has
  * one.
  */
 import type { Fault, Outcome } from '../document/fault.ts';

@@ -85,7 +85,7 @@ export interface PageSources {
 const nameOf = (plan: Plan, number: number) =>
   plan.stations.find((station) => station.number === number)?.name ?? `Station ${number}`;
 
-/** A program as the homeowner is to know it, at the percent that is in force. */
+/** A program for the homeowner, at the percent in force. */
 function programOf(plan: Plan, program: Program, { today, clock }: PageSources): PageProgram {
   const percent = effectivePercent(plan, program, civilOf(today).month);
   const enabled = enabledStations(plan);
@@ -122,7 +122,7 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
   };
 }
 
-/** A page tells how it waters, also while a rain delay or the winter holds it back. */
+/** The page says how the timer waters, even while a rain delay or the winter stops it. */
 const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...settings } }: Plan) =>
   settings;
 

@@ -1,4 +1,4 @@
-/** What a homeowner is reported about rain, by the way in which a house goes (field guide, Schools). */
+/** What a homeowner is told about rain, by how the house handles it (field guide, Schools). */
 import type { RainWay } from '../survey/survey.ts';
 
 export const RAIN_ADVICE: Readonly<Record<RainWay, readonly string[]>> = {

@@ -17,11 +17,11 @@ export interface Accepted {
   readonly until?: DateText;
 }
 
-/** Whether a finding can be accepted at all: an overlap, and a program that cannot water, cannot. */
+/** Whether a finding can be accepted: not an overlap, nor a program that cannot water. */
 export const canBeAccepted = ({ code }: Pick<Finding, 'code'>): boolean =>
   code !== 'overlap' && !code.startsWith('missing-');
 
-/** A document with the fields of its records in order. */
+/** A document with the fields of each record in order. */
 function ordered(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(ordered);
   if (typeof value !== 'object' || value === null) return value;
@@ -33,7 +33,7 @@ function ordered(value: unknown): unknown {
   );
 }
 
-/** Sixteen hexadecimal digits for a text: two runs of the FNV-1a hash, from two beginnings. */
+/** Sixteen hexadecimal digits for a text: the FNV-1a hash twice, with two seeds. */
 function digest(text: string): string {
   return [0x811c9dc5, 0x01000193]
     .map((from) => {

@@ -27,7 +27,7 @@ const WEEKS = 1000;
 const DATES = 400;
 const MONDAY = -3;
 
-/** What of a brief the plan's stations can be asked by. */
+/** What the checks need of a brief. */
 interface Asked {
   readonly brief: Brief;
   readonly on: EpochDay;
@@ -228,7 +228,7 @@ function weekFindings(asked: Asked): Finding[] {
   return findings;
 }
 
-/** Whether weekdays alone already say that there are never too many dates. */
+/** Whether the weekdays alone rule out too many dates. */
 function dryEnough(
   parts: readonly { readonly wet: WetStart; readonly days: ReadonlySet<number> }[],
   most: number,
@@ -258,7 +258,7 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
   return findings;
 }
 
-/** Seed and turf that is not watered as often a day as it is to be. */
+/** Seed and turf that is not watered often enough on a day. */
 function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
   const findings: Finding[] = [];
   for (const { number, oftenADay } of brief.stations) {

@@ -1,4 +1,4 @@
-/** What the checks have to say about a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
+/** What the checks find in a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
 import { sure } from '../document/sure.ts';
 import type { Brief } from '../brief/brief.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
@@ -15,7 +15,7 @@ import { WetStarts } from '../engine/wetStarts.ts';
 import type { Finding, Severity } from './finding.ts';
 import { notOnTimer } from './limits.ts';
 
-/** What the checks know by then. */
+/** What is already known of the plan. */
 export interface Checked {
   readonly on: EpochDay;
   readonly overlaps: readonly Overlap[];
@@ -91,7 +91,7 @@ export function findingsOf(plan: Plan, checked: Checked, brief: Brief | null): F
   return findings.sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
 }
 
-/** Findings that are reported by the settings and the verdict alone. */
+/** Findings that follow from the settings and the verdict alone. */
 function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[]): Finding[] {
   const findings: Finding[] = checked.overlaps.map((overlap) => ({
     code: 'overlap',

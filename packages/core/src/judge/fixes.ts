@@ -1,4 +1,4 @@
-/** What one click can mend of a finding. A fix is a change like any other: one step, which can be undone. */
+/** What one click can fix. A fix is a change like any other: one step, which can be undone. */
 import { sure } from '../document/sure.ts';
 import {
   formatTime,
@@ -44,7 +44,7 @@ export interface Fix {
 }
 
 /**
- * The fix of a finding; null where only a person can know what is to be done.
+ * The fix of a finding; null where only a person can decide.
  *
  * @param brief what was wanted, as the finding was made with; null: nothing is known of that.
  */
@@ -155,7 +155,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
   }
 }
 
-/** One start of several: all the water of a date in it, where the runs can be that long. */
+/** One start instead of several, with all the water of a date, where the runs can be that long. */
 function keptFirst(program: Program, withAll: boolean, plan: Plan): Fix | null {
   const [first] = [...program.starts].sort();
   if (first === undefined) return null;
@@ -201,7 +201,7 @@ function moved(
   return null;
 }
 
-/** What is off the timer's step is rounded to the nearest one. */
+/** Rounds a value that is off the timer's steps to the nearest step. */
 function snapped(
   { timer }: Plan,
   finding: Extract<Finding, { code: 'not-on-timer' }>,

@@ -14,7 +14,7 @@ interface Beyond {
   readonly where?: Where;
 }
 
-/** Each limit tells where a part of the plan goes beyond it. */
+/** Each limit says where a part of the plan goes beyond it. */
 type Limits<Part> = readonly ((part: Part, timer: Timer) => readonly Beyond[])[];
 
 const beyond = (is: boolean, at: Path, limit: TimerLimit, where: Where = {}): readonly Beyond[] =>
@@ -125,5 +125,5 @@ export function notOnTimer({ timer, settings, programs }: Plan): Finding[] {
   ];
 }
 
-/** What of a plan another timer could not be set to, in the order of the document (planning.md section 2, not-on-timer). */
+/** The settings of a plan that another timer cannot hold, in the order of the document (planning.md section 2, not-on-timer). */
 export const notFitting = (plan: Plan, timer: Timer): Finding[] => notOnTimer({ ...plan, timer });

@@ -1,4 +1,4 @@
-/** Every fix that nobody has to think about: it changes when or how something runs, never how much, and brings nothing new. */
+/** Fixes that need no decision: they change when or how something runs, never how much, and cause no new finding. */
 import type { Brief } from '../brief/brief.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { applyChange, type PlanChange } from '../plan/change.ts';
@@ -20,7 +20,7 @@ export interface SafeFixes {
   readonly fixed: readonly { readonly finding: Finding; readonly fix: Fix }[];
 }
 
-/** What a finding is about, whatever its date: to see whether one is new. */
+/** What a finding is about, without its date: to see whether one is new. */
 const keyOf = ({ code, where: { date: _date, ...place } }: Finding) =>
   `${code} ${JSON.stringify(place)}`;
 
@@ -48,7 +48,7 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
     const next = findings.find(
       (finding) =>
         !tried.has(keyOf(finding)) &&
-        // A start that should not be there is not moved to where it does no harm.
+        // Do not move a start that should not be there at all.
         !(finding.code === 'afternoon-start' && leftOver.has(finding.where.program)),
     );
     if (!next) break;

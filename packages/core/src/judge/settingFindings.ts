@@ -1,4 +1,4 @@
-/** What can be told of a plan's programs, stations and settings without working a cycle out, or with its length alone (planning.md section 2). */
+/** What a plan's programs, stations and settings show without a cycle, or with its length alone (planning.md section 2). */
 import { sure } from '../document/sure.ts';
 import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';

@@ -18,7 +18,7 @@ const MOVERS: Record<DrivenPercent['by'], string> = {
 };
 
 export interface VerdictWords {
-  /** What to show it as: the verdict, or an overlap where one can come of a percent that others move. */
+  /** How to show it: the verdict, or an overlap where a percent that others change can cause one. */
   readonly tone: Verdict;
   /** One line, to be read at arm's length. */
   readonly headline: string;

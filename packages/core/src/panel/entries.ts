@@ -1,4 +1,4 @@
-/** What is noted from a panel, as a change of the plan; and what was entered, where the panel shows something else. */
+/** What somebody reads off a panel, as a change of the plan; and what was entered, where the panel shows something else. */
 import { sure } from '../document/sure.ts';
 import {
   formatDate,
@@ -52,7 +52,7 @@ const programIn = (plan: Plan, letter: string): Program =>
     days: null,
   };
 
-/** A rule of days from what a panel shows of it, keeping what is known besides. */
+/** A day rule from what the panel shows, with the rest as it was. */
 function daysFrom(
   value: Extract<PanelValue, { kind: 'days' }>,
   present: Days | null,

@@ -9,13 +9,13 @@ import { programName, type PanelLine, type PanelNow, type SettingAddress } from 
 import { panelText, sameValue, type PanelValue } from './value.ts';
 
 export interface KeyLine extends PanelLine {
-  /** What stood there before; null where that is not known, or is not asked. */
+  /** What stood there before; null if not known or not asked for. */
   readonly was: PanelValue | null;
   /** The lines that it stands for, more than one where neighbours are alike and empty. */
   readonly stands: readonly SettingAddress[];
 }
 
-/** What a line is ticked by: another value is another line. The clock goes on, so its value is not part of it. */
+/** The id of a tick: another value is another line. The clock moves on, so its value is not part of it. */
 export function tickOf(line: KeyLine, now: PanelNow): string {
   const value = line.setting === 'clock' ? '' : `=${panelText(line.value, now.style)}`;
   return `${line.id}${value}`;
@@ -37,7 +37,7 @@ function belongTogether(a: KeyLine, b: KeyLine): boolean {
   );
 }
 
-/** Numbers with three or more on end as a range: `1, 4 to 9 and 12`. */
+/** Numbers, with three or more in a row as a range: `1, 4 to 9 and 12`. */
 function ranges(numbers: readonly number[]): string {
   const spans: [number, number][] = [];
   for (const number of numbers) {
@@ -162,7 +162,7 @@ export function keyInLines(
   return merged(inOrder([...wanted, ...takenOut(all, inBox)], percents, target, now), now);
 }
 
-/** Lines to be, each with what the box holds there; null: nothing that is known. */
+/** Lines to key in, each with what the box holds there; null: not known. */
 function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const before = new Map(inBox.map((line) => [line.id, line.value]));
   return lines.map((line) => ({
@@ -174,7 +174,7 @@ function comparedLines(lines: readonly PanelLine[], inBox: readonly PanelLine[])
 
 const isChanged = ({ was, value }: KeyLine) => was === null || !sameValue(was, value);
 
-/** Hours and dates without water that are no longer wanted: taken out on the panel, too. */
+/** Hours and dates without water that are no longer wanted must be taken out on the panel, too. */
 function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const isWanted = (id: string) => all.some((line) => line.id === id);
   return inBox
@@ -195,7 +195,7 @@ function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
   return !target.programs.some((program) => program.letter === letter);
 }
 
-/** What a timer without its memory has anyhow, where everything is keyed in. */
+/** What a timer without its memory has anyway, so nobody keys it in. */
 function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
   if (value.kind === 'switch' && of !== 'mode') return value.on !== (of === 'rain-delay');
   return value.kind === 'length' && value.seconds === 0;

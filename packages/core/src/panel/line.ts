@@ -51,7 +51,7 @@ export const programName = (letter: string, dialect: Dialect): string =>
   dialect.programLabels === 'numbers'
     ? `Program ${programLabel(letter, dialect)}`
     : programLabel(letter, dialect);
-/** Days in words beside the digits by which some panels have them: ` (Tue Thu)`. */
+/** Days in words beside the digits that some panels use: ` (Tue Thu)`. */
 export const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>
   weekdayKeys === 'digits' && weekdays.length > 0 ? ` (${weekdaysWords(weekdays)})` : '';
 /** `5 Back lawn far`, or the bare number. */

@@ -3,7 +3,7 @@ import type { EpochDay } from '../time/calendar.ts';
 import type { KeyLine } from './keyIn.ts';
 import { parsePanel, sameValue, type PanelStyle, type PanelValue } from './value.ts';
 
-/** How an entry went wrong, as far as it can be told. */
+/** How an entry went wrong, as far as one can see. */
 export type KeySlip =
   | 'not-understood'
   /** Morning and afternoon. */

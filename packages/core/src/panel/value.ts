@@ -1,5 +1,5 @@
 /**
- * What stands on a timer's display, as data; how this timer writes it (`timer.dialect`), and what somebody means who types it.
+ * What a timer's display shows, as data; how this timer writes it (`timer.dialect`), and what somebody means who types it.
  */
 import { sure } from '../document/sure.ts';
 import {
@@ -47,7 +47,7 @@ export type PanelValue =
 
 export type PanelKind = PanelValue['kind'];
 
-/** How a panel and the person before it write: the timer's dialect, and the person's clock where the timer shows either. */
+/** How values are written: in the timer's dialect, and by the person's clock where the timer can show either. */
 export interface PanelStyle {
   readonly dialect: Dialect;
   readonly clock: ClockStyle;
@@ -220,9 +220,9 @@ function parseDay(text: string, today: EpochDay): EpochDay | null {
 }
 
 /**
- * What is meant by what somebody types for a value of this kind, seen on this timer's display.
+ * What somebody means who types what this timer's display shows, for a value of this kind.
  *
- * @returns null where it cannot be meant so.
+ * @returns null where it cannot be read as one.
  */
 export function parsePanel(
   kind: PanelKind,

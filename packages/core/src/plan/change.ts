@@ -135,7 +135,7 @@ const single: Record<Exclude<PlanChange['type'], 'several'>, Reader<PlanChange>>
   }),
 };
 
-/** More would be no single step of a person. Every cell of the largest timer is 26 × 99. */
+/** More is not one step of a person. Every cell of the largest timer is 26 × 99. */
 const MOST_CHANGES_IN_ONE = 3000;
 
 const anyChange = variant<PlanChange>('type', {

@@ -1,5 +1,5 @@
 /**
- * A kind of timer as the office keeps it: an open document, `water-clock-timer-kind`, file ending `.kind.json`. Beside what the
+ * A kind of timer as the office keeps it: an open document, `water-clock-timer-kind`, file ending `.kind.json`. Besides what the
  * device can do it holds what somebody has to know who stands before it.
  */
 import type { Fault, Outcome } from '../document/fault.ts';

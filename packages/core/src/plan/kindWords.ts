@@ -1,4 +1,4 @@
-/** The parts of a timer's panel in words. */
+/** The parts of a timer's panel, in words. */
 import type { PanelSetting } from './kind.ts';
 
 export const PANEL_WORDS: Record<PanelSetting, string> = {

@@ -1,4 +1,4 @@
-/** What a program needs to water at all, and what of it a timer would really do (timing-rules.md sections 2 and 3). */
+/** What a program needs to water at all, and what a timer would really do with it (timing-rules.md sections 2 and 3). */
 import { hasSomeDay } from '../time/dayRules.ts';
 import type { Plan, Program, Seasonal, Timer } from './plan.ts';
 
@@ -19,7 +19,7 @@ export function missingOf(program: Program, enabled: ReadonlySet<number>): Missi
   return missing;
 }
 
-/** Neither starts nor runs: whatever its days, nobody meant it to water. */
+/** Neither starts nor runs: nobody meant it to water, whatever its days. */
 export function isUnused(missing: readonly Missing[]): boolean {
   return missing.includes('starts') && missing.includes('runs');
 }

@@ -1,4 +1,4 @@
-/** Every choice of kinds of program and of their starts, with the least that it can be off. */
+/** Every choice of kinds of program and of their starts, with the least error that it can have. */
 import { sure } from '../document/sure.ts';
 import type { Candidate } from './drafted.ts';
 import type { LeftOpen } from './proof.ts';
@@ -14,7 +14,7 @@ interface Level {
 }
 
 interface Ranked extends Candidate {
-  /** How little its nights are liked. */
+  /** How unpopular its nights are. */
   readonly rank: number;
 }
 
@@ -50,7 +50,7 @@ export class Candidates {
     return level.choices.filter((kinds) => this.servesAll(kinds));
   }
 
-  /** All choices with so many starts in all, and what they cannot be less off than. */
+  /** All choices with a total of starts, each with the least error that it can have. */
   withStarts(choices: readonly Kinds[], total: number): readonly Ranked[] {
     const count = sure(choices[0]).length;
     const key = `${count} ${total} ${this.setup.drafting.starvedText}`;
@@ -88,7 +88,7 @@ export class Candidates {
     });
   }
 
-  /** Ways to share a number of starts out to the programs. */
+  /** Ways to divide a number of starts among the programs. */
   private compositions(kinds: Kinds, total: number): number[][] {
     const made: number[][] = [];
     const go = (chosen: readonly number[], left: number) => {
@@ -108,7 +108,7 @@ export class Candidates {
     return made;
   }
 
-  /** Thousandths that a choice cannot be less off than, if time were no object; Infinity where some station has no place in it. */
+  /** The least error of a choice if time were no object, in thousandths; Infinity where some station has no place in it. */
   private leastOff(kinds: Kinds, starts: readonly number[]): number {
     const columns = kinds.map((kind, j) => this.setup.drafting.column(kind, sure(starts[j])));
     let sum = 0;

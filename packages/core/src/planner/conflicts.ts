@@ -10,7 +10,7 @@ export interface Conflict {
   readonly demand: Demand;
   /** The least change of it that makes a plan possible; null: no change of it alone does. */
   readonly change: Milder | null;
-  /** With it there is a plan; else more is in the way than these demands. */
+  /** True: with it there is a plan. False: more than these demands is in the way. */
   readonly isEnough: boolean;
 }
 
@@ -48,7 +48,7 @@ export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflic
       .filter((demand) => !kept.includes(demand))
       .reduce((b, { without }) => without(b), brief);
   const set = smallestSet(demands, (kept) => !oracle.isPossible(only(kept)));
-  // That a station is to be watered at all goes without saying where anything else is in the way.
+  // Where anything else is in the way, the water itself is not worth mentioning.
   const telling = set.filter(({ about }) => about !== 'water');
   return (telling.length > 0 ? telling : set).map((demand): Conflict => {
     const change = firstOf(demand.milder(brief), (brief) => oracle.isPossible(brief));

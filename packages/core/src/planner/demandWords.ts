@@ -13,7 +13,7 @@ import type { Conflict } from './conflicts.ts';
 import type { Demand, MilderWhat } from './demand.ts';
 import { stationWords, daysRange, counted } from './plannerWords.ts';
 
-/** What is asked for, as the homeowner would put it. */
+/** The demand, as the homeowner would put it. */
 export function demandSentence(
   { about, station, path }: Demand,
   brief: Brief,

@@ -52,7 +52,7 @@ function wishDemands(brief: Brief): Demand[] {
   return demands;
 }
 
-/** Timers of ours that can do more than one at hand. */
+/** Timers of ours that can do more than the present one. */
 function* betterTimers(brief: Brief): Generator<Milder> {
   for (const timer of TIMER_KINDS)
     if (timer.stationCount >= Math.max(...brief.stations.map(({ number }) => number)))

@@ -1,4 +1,4 @@
-/** Makes programs of kinds and stations, fits them into the day, and cuts runs short where there is no other way. */
+/** Makes programs from kinds and stations, fits them into the day, and shortens runs where nothing else helps. */
 import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -15,7 +15,7 @@ import type { Draft, DraftCycle, DraftRules } from './draftCycle.ts';
 import { Sharing, sumOf, type Option } from './share.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
-/** Ways to share the stations out that are tried on all but the first of them. */
+/** Ways to divide the stations that are tried on all nights but the first. */
 const MOST_WAYS_ON_OTHER_NIGHTS = 4;
 
 export class Drafting {
@@ -27,17 +27,17 @@ export class Drafting {
   private readonly avoid: readonly { readonly from: number; readonly to: number }[];
   private starved: ReadonlySet<number> = new Set();
   starvedText = '';
-  /** Places of the needs that no program can meet. */
+  /** Indexes of the needs that no program can meet. */
   readonly hopeless = new Set<number>();
   private readonly columns = new Map<number, Float64Array>();
-  /** Seconds of a week that what counts cannot be watered in less than. */
+  /** The least seconds a week that the counted stations take. */
   private leastWater: number | null = null;
   private readonly recipes = new WeakMap<Drafted, Recipe>();
   private readonly sharing: Sharing;
-  /** Times that programs were placed on the clock. */
+  /** How often programs were placed on the clock. */
   tries = 0;
   private readonly tried: ((tries: number) => void) | undefined;
-  /** Whether what was not found does not exist. */
+  /** Whether a plan that was not found does not exist. */
   sure = true;
 
   constructor(
@@ -128,7 +128,7 @@ export class Drafting {
     return sure(this.column(kind, starts)[i]);
   }
 
-  /** The most promising that can be made of a candidate of several programs, by how full the nights get: with all the water, or with the least. */
+  /** The most promising draft of a candidate of several programs, judged by how full the nights get: with all the water, or with the least. */
   *proposals(candidate: Candidate, reach: Hours): Generator<Drafted> {
     if (candidate.kinds.length < 2) return;
     for (const least of [false, true]) {
@@ -228,13 +228,13 @@ export class Drafting {
     return least <= atOnce * longest * only.mean * count;
   }
 
-  /** Stations and nights by how full the nights get; null: no way was found. */
+  /** Stations and nights, judged by how full the nights get; null: no way was found. */
   private packed({ kinds, starts }: Candidate, { span }: Hours, atLeast: boolean): Packing | null {
     const { stationDelaySeconds = 0 } = this.brief.settings ?? {};
     const { timer, settings } = this.brief;
     const atOnce = Math.min(timer.stationsAtOnce, settings?.stationsAtOnce ?? Infinity);
     const all = this.optionsOf(kinds, starts).map((list) => list.map(({ j }) => j));
-    // What waters often a day has hours of its own; others stay out of its program where they can.
+    // A station that waters often a day has hours of its own; others stay out of its program where they can.
     const own = new Set(
       all.flatMap((list, i) => (this.needs[i]?.often && list.length === 1 ? list : [])),
     );

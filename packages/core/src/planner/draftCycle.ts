@@ -1,5 +1,5 @@
 /**
- * What one program of a plan to be does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
+ * What one program of a future plan does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
  * times of day at which it may start.
  */
 import { sure } from '../document/sure.ts';
@@ -51,15 +51,15 @@ export interface DraftCycle {
   readonly often: readonly { readonly asked: OftenADay; readonly hull: Stretch }[];
 }
 
-/** What is the same for all shapes of a brief. */
+/** What is the same for all drafts of a brief. */
 export class DraftRules {
   readonly brief: Brief;
   readonly bare: Plan;
-  /** Percents at which nothing may meet or be wet where it must not; 100 is among them. */
+  /** Percents at which nothing may overlap or water when it must not; 100 is one of them. */
   readonly percents: readonly number[];
   readonly patterns: Patterns;
   readonly effort: Effort;
-  /** Where of the day watering is wished: from `notBefore`, so many seconds. */
+  /** The hours in which watering is wished: from `notBefore`, and for how many seconds. */
   readonly span: { readonly from: number; readonly seconds: number };
   private readonly windows: WeekWindows;
   private readonly mown: number;

@@ -1,14 +1,14 @@
-/** What the search and the drafting tell each other: what to try, within which hours, and what came of it. */
+/** What the search and the drafting exchange: what to try, within which hours, and the result. */
 import type { DayPattern } from './patterns.ts';
 import type { Placement } from './place.ts';
 import type { Draft } from './draftCycle.ts';
 import type { SlotKind } from './slots.ts';
 
-/** Kinds of program with their starts, that the stations are to be shared out to. */
+/** Kinds of program with their starts; the stations are to be divided among them. */
 export interface Candidate {
   readonly kinds: readonly SlotKind[];
   readonly starts: readonly number[];
-  /** Thousandths that the runs cannot be less off than. */
+  /** The least error that the runs can have, in thousandths. */
   readonly off: number;
 }
 
@@ -24,7 +24,7 @@ export interface Drafted {
   readonly placement: Placement;
 }
 
-/** How a plan to be was made, so that others near it can be. */
+/** How a draft was made, so that others near it can be made. */
 export interface Recipe {
   readonly candidate: Candidate;
   readonly patterns: readonly DayPattern[];

@@ -20,7 +20,7 @@ export interface Fitting {
   readonly build: (runs: Runs) => Drafted | null;
 }
 
-/** Stations with two runs that are equally near of which every choice is tried. */
+/** With up to this many stations that have two equally near runs, every choice is tried. */
 const MOST_TIES = 4;
 const MOST_CUTS = 20_000;
 
@@ -37,7 +37,7 @@ interface Cut extends Change {
 
 const spareOf = (drafted: Drafted) => drafted.placement.spare ?? Infinity;
 
-/** Thousandths that some runs are off their needs. */
+/** The error of some runs, in thousandths. */
 const offOf = (runs: Runs) =>
   Math.round(runs.reduce((total, run) => total + (run?.off ?? 0), 0) * 1000 - 1e-9);
 
@@ -64,7 +64,7 @@ export function lengthened(
   return best;
 }
 
-/** For each station the next longer run, where it is as near to the need. */
+/** For each station the next longer run, where it is equally near to the need. */
 function longerRuns(
   { timer, needs, full, runsAWeek }: Fitting,
   longestOf: (need: Need) => number,
@@ -94,7 +94,7 @@ export function restored(fitting: Fitting, least: Runs): Drafted | null {
   if (!first) return null;
   let best = first.drafted;
   let kept = cuts.slice(0, first.count);
-  // What has to be cut in one program need not be cut in another.
+  // A cut that one program needs, another may not.
   const programs = new Set(assignment);
   if (programs.size > 1)
     for (const j of programs) {
@@ -126,7 +126,7 @@ function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] 
   return cuts.sort((a, b) => rounded(a) - rounded(b));
 }
 
-/** The fewest of the first cuts, beside others, with which all has room; null: even so many are too few. */
+/** The fewest of the first cuts, with some others, that make room for everything; null: even all of them are too few. */
 function fewestCuts(
   { full, build }: Fitting,
   own: readonly Cut[],

@@ -1,4 +1,4 @@
-/** What each station of a brief needs, made ready for the search: where it may be wet, and which run comes nearest to its need. */
+/** What each station of a brief needs, prepared for the search: when it may be wet, and which run comes nearest to its need. */
 import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseTime } from '../time/calendar.ts';
@@ -31,7 +31,7 @@ export interface Need {
   /** Weekdays on which it may be wet: by the rules, and by mowing. */
   readonly allowed: WeekdayMask;
   readonly parity: 'odd' | 'even' | null;
-  /** Kept at so many seconds a run. */
+  /** Seconds of its run, where that is pinned. */
   readonly pinned: number | null;
 }
 
@@ -93,7 +93,7 @@ export function barePlan(brief: Brief): Plan {
   };
 }
 
-/** A span of the day from a time to another, round midnight where the second is not after the first; all day where equal. */
+/** A span from one time of day to another, past midnight where the second is earlier; the whole day where they are equal. */
 export function spanOf(
   from: string,
   to: string,

@@ -1,8 +1,8 @@
-/** What the planner is reported beside the brief. */
+/** What the planner is given besides the brief. */
 import type { EpochDay, TimeText } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
 
-/** What is to stay as it is, while the rest is worked out around it. */
+/** What stays as it is, while the planner works out the rest around it. */
 export interface Pins {
   /** Letter of the program that a station is to be in. */
   readonly stations?: readonly { readonly station: number; readonly program: string }[];
@@ -18,6 +18,6 @@ export interface PlannerOptions {
   readonly pins?: Pins;
   /** Starts from a second of the day up to another are avoided: hours that a clock change skips or repeats. */
   readonly avoid?: readonly { readonly from: number; readonly to: number }[];
-  /** How much is tried: 1 is what a technician waits for. */
+  /** How hard to try: 1 takes as long as a technician is ready to wait. */
   readonly thoroughness?: number;
 }

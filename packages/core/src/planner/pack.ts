@@ -1,6 +1,6 @@
 /**
- * Shares stations out to programs by how full the nights get, where there is little room: a search downhill from an even start, one station or one set of
- * days at a time, until no night holds more than it can. What comes of it is only a proposal; whether it fits is for the clock to say.
+ * Divides stations among programs by how full the nights get, where there is little room: a downhill search, one station or one set of
+ * days at a time, until no night holds more than it can. The result is only a proposal; whether it fits shows on the clock.
  */
 import { sure } from '../document/sure.ts';
 import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
@@ -21,7 +21,7 @@ function nightsOf({ set, mean }: DayPattern): readonly number[] {
 }
 
 const MOST_MOVES = 200;
-/** Beginnings from which it is tried. */
+/** How many different beginnings are tried. */
 const BEGINNINGS = 6;
 /** Sets of days looked at for one program. */
 const MOST_VARIANTS = 24;
@@ -54,7 +54,7 @@ type Step =
   | { readonly station: number; readonly to: number }
   | { readonly program: number; readonly variant: number };
 
-/** Which program each station is in and which variant each program has, with how full the nights are by that; each step can be undone. */
+/** Which program each station is in and which variant each program has, with how full that makes the nights; each step can be undone. */
 class NightLoads {
   private readonly load: Load;
   private readonly variants: readonly (readonly DayPattern[])[];
@@ -169,7 +169,7 @@ class NightLoads {
   }
 }
 
-/** Downhill from a beginning: each time the move that helps most. Two steps at a time are tried only where no single one helps. */
+/** Downhill from a beginning: each time the move that helps most. Two steps at once are tried only where no single one helps. */
 function packedFrom(from: number, load: Load): Packing | null {
   const loads = new NightLoads(load, from);
   let least = loads.excess();

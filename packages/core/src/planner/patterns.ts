@@ -35,14 +35,14 @@ export interface DayPattern {
   readonly dates: number;
   /** Watering dates of a mean week, passed-over and off dates taken out. */
   readonly mean: number;
-  /** Smaller is more to a technician's liking, all costs being equal. */
+  /** Smaller is better liked by technicians, all costs being equal. */
   readonly rank: number;
 }
 
-/** Phases of an interval that are distinguished: with more of them nothing is won. */
+/** Phases of an interval that are tried: more gain nothing. */
 const MOST_PHASES = 7;
 
-/** Days of a count and weekdays that repeat: the length of the repetition. */
+/** Days after which a count of days and the weekdays repeat. */
 const periodOf = ({ every }: DaySet) => (every * 7) / greatestCommonDivisor(every, 7);
 
 function longestGap(set: DaySet): number {
@@ -62,7 +62,7 @@ function longestGap(set: DaySet): number {
 const KIND_RANKS = { daily: 0, weekdays: 0, interval: 1, odd: 2, even: 2, hours: 3 } as const;
 
 /**
- * What people would rather have, all costs being equal: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people
+ * What people prefer, all costs being equal: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people
  * know when it comes on; nothing passed over; early in the week.
  */
 function rankOf(rule: Days['rule'], set: DaySet, dates: number): number {
@@ -302,7 +302,7 @@ const keyOf = ({ every, phase, weekdays, monthDays }: DaySet) =>
 const ODD_DATES = ruleSet({ rule: 'odd' }, false);
 const EVEN_DATES = ruleSet({ rule: 'even' }, false);
 
-/** A list of masks and all that some of them have in common. */
+/** A list of masks and every intersection of some of them. */
 function intersections(masks: readonly WeekdayMask[]): Set<WeekdayMask> {
   const all = new Set<WeekdayMask>();
   for (const mask of masks) for (const one of [...all, EVERY_WEEKDAY]) all.add(one & mask);

@@ -1,5 +1,5 @@
 /**
- * Finds starts for the programs of a plan to be, so that no two cycles ever meet.
+ * Finds starts for the programs of a draft, so that no two cycles ever overlap.
  *
  * Time runs on an axis of 24 hours that ends when watering is to be finished. Cycles are placed from its end backwards, each as late as it can be; for
  * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
@@ -34,7 +34,7 @@ interface Cycle {
   readonly at: number;
 }
 
-/** Orders of cycles that are tried before the best so far is taken. */
+/** Orders of cycles that are tried before the best so far counts. */
 const MOST_TURNS = 4000;
 
 class Placing {
@@ -97,7 +97,7 @@ class Placing {
       this.turns++;
       const hit = placed.find((one) => this.clash(cycle, one));
       if (!hit) return cycle;
-      // It cannot be free of this one until it ends before it, or is due on the date before.
+      // It clashes with this one until it ends before it, or is due on the date before.
       const shape = this.programs[program]?.shape;
       const length = hit.program === program ? shape?.apart : shape?.reach;
       if (hit.at >= at) {
@@ -143,7 +143,7 @@ class Placing {
     return this.best;
   }
 
-  /** Programs that can meet in any way, together. */
+  /** Groups of programs that can overlap in any way. */
   private groups(): number[][] {
     const groups: number[][] = [];
     this.programs.forEach(({ shape }, i) => {
@@ -168,7 +168,7 @@ class Placing {
     return counted === null ? null : SECONDS_PER_DAY - at - counted.off;
   }
 
-  /** What the spare seconds cannot be less than: a program by itself. */
+  /** The least spare seconds there can be: those of a program by itself. */
   private bound(group: readonly number[]): number {
     let least = Infinity;
     for (const program of group)
@@ -197,7 +197,7 @@ class Placing {
     for (const [program, n] of left.entries()) {
       if (n === 0) continue;
       const cycle = this.latest(program, limit, placed);
-      // What has no place now has none when there is less room.
+      // A cycle that has no place now has none when there is less room.
       if (!cycle) return;
       next.push(cycle);
     }

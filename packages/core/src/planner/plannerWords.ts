@@ -1,4 +1,4 @@
-/** What the planner has to say, as English. */
+/** What the planner says, in English. */
 import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -244,7 +244,7 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   return listed(parts);
 }
 
-/** What of a brief a plan of another kind does not keep: days of stations, groups to be apart. */
+/** The parts of a brief that a plan of another kind does not keep: days of stations, groups to keep apart. */
 export function notKept(brief: Brief, plan: Plan): string[] {
   const told: string[] = [];
   for (const { letter, days, runs } of plan.programs) {

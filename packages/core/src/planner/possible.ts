@@ -9,19 +9,19 @@ export function isEachPossible({ needs, fixed, kinds, mostStarts, drafting }: Se
   const { tries } = drafting;
   const known = new Set<string>();
   const isPossible = needs.every((need) => {
-    // What is alike is asked for once.
+    // Ask for equal needs only once.
     const { allowed, parity, bound, overhead, least, most, often, group } = need;
     const key = JSON.stringify([allowed, parity, bound, overhead, least, most, often, group]);
     if (known.has(key)) return true;
     known.add(key);
     return drafting.isPossibleAlone(need, kinds, mostStarts, false);
   });
-  // It does not count as a try of the search.
+  // This does not count as a try of the search.
   drafting.tries = tries;
   return isPossible;
 }
 
-/** Places of the needs that no program can meet. */
+/** Indexes of the needs that no program can meet. */
 export function hopelessOf(setup: Setup, candidates: Candidates): number[] {
   const { needs, fixed, kinds, slots, mostStarts, drafting } = setup;
   const { tries } = drafting;
@@ -32,7 +32,7 @@ export function hopelessOf(setup: Setup, candidates: Candidates): number[] {
         (_, k) => drafting.offOf(i, kind, k + 1) < Infinity,
       ),
     );
-    // What waters often has few hours; there it is worth it to look whether they are enough.
+    // A station that waters often a day has few hours, so check whether they are enough.
     const isPlaced =
       !need.often || fixed.length > 0 || drafting.isPossibleAlone(need, kinds, mostStarts, true);
     return fits && isPlaced ? [] : [i];

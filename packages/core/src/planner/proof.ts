@@ -1,9 +1,9 @@
-/** What of a search is proven: the least that it passed over without a proof. */
+/** What a search proves: it keeps the cheapest that was skipped without a proof. */
 import type { Brief } from '../brief/brief.ts';
 import { compareCosts, type Cost } from './cost.ts';
 import type { Need } from './needs.ts';
 
-/** How sure it is that nothing is cheaper. */
+/** How sure it is that no plan is cheaper. */
 export interface Proof {
   readonly optimal: boolean;
   /** No plan costs less. */
@@ -19,7 +19,7 @@ type Passed = readonly [programs: number, starts: number, off: number];
 
 const compare = (x: Passed, y: Passed) => x[0] - y[0] || x[1] - y[1] || x[2] - y[2];
 
-/** Keeps the cheapest that a search passed over by a limit, or that failed without a proof. */
+/** Keeps the cheapest candidate that a search skipped because of a limit, or that failed without a proof. */
 export class LeftOpen {
   private least: Passed | null = null;
   /** Whether nothing was left open. */
@@ -43,7 +43,7 @@ export class LeftOpen {
     const open: Cost | null = least && [hopeless, 0, ...least, 0];
     if (open && compareCosts(open, cost) < 0) return { optimal: false, bound: open };
     if (cost[0] > hopeless) return NOTHING_PROVEN;
-    // Seconds here and there might be shifted between runs without being further off, and end a little later.
+    // Seconds might be shifted between runs without a larger error, and the end be a little later.
     const finest = Math.min(...needs.map(({ wanted }) => brief.timer.runStepSeconds / wanted));
     if (cost[5] > 0 && finest < 0.001) return { optimal: false, bound: withoutSpare };
     const isNear = open && compareCosts(open, withoutSpare) < 0;

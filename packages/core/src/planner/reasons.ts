@@ -1,4 +1,4 @@
-/** Why a plan of the planner is as it is, number by number: each reason with the place of the brief that it comes from. */
+/** Why the planner's plan is as it is, number by number: each reason with the part of the brief that it comes from. */
 import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
@@ -61,7 +61,7 @@ export type Reason = {
       readonly weekly: number;
       readonly runsAWeek: number;
       readonly given: number;
-      /** It cannot be had: off by more than a tenth. */
+      /** Not possible: off by more than a tenth. */
       readonly isOff: boolean;
     }
   | {

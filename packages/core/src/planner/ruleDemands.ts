@@ -1,4 +1,4 @@
-/** What watering rules and mowing demand. */
+/** The demands of watering rules and mowing. */
 import { sure } from '../document/sure.ts';
 import type { BriefRules, Brief } from '../brief/brief.ts';
 import {
@@ -76,7 +76,7 @@ export function ruleDemands({
   return demands;
 }
 
-/** One window after another that begins later or ends earlier, an hour at a time; then without it. */
+/** Each window shortened at either end, an hour at a time; then left out. */
 function* milderWindows(brief: Brief, windows: readonly NoWaterWindow[]): Generator<Milder> {
   const step = 3600;
   for (let hours = 1; hours < 24; hours++)

@@ -33,7 +33,7 @@ export interface Answer {
   /** Null: none keeps the hard rules, or none was found. */
   readonly found: Found | null;
   readonly proof: Proof;
-  /** Times that programs were placed on the clock. */
+  /** How often programs were placed on the clock. */
   readonly tries: number;
   /** Whether the search went through all there is; then no plan found is a proof that there is none. */
   readonly complete: boolean;
@@ -42,23 +42,23 @@ export interface Answer {
 /** Told while the search goes on. */
 export interface Listener {
   readonly found?: (found: Found) => void;
-  /** Placements tried so far. */
+  /** How many placements were tried so far. */
   readonly tried?: (tries: number) => void;
 }
 
 /** Placements for one number of programs, at a thoroughness of 1; fewer where there are many stations. */
 const MOST_TRIES = 400;
-/** So often that inside the wished hours, with more of the day, and with less water. */
+/** How many times that limit: inside the wished hours, with more of the day, and with less water. */
 const STRICT_ROUNDS = 3;
 const STRETCH_ROUNDS = 2;
 const STARVE_ROUNDS = 3;
-/** Totals of starts beyond the least. */
+/** How many starts beyond the least are tried. */
 const MOST_MORE_STARTS = 12;
-/** Stations that are tried one by one where one must do with less water. */
+/** How many stations are tried alone where some must get less water. */
 const MOST_STARVED_ALONE = 6;
-/** How many together, after that. */
+/** How many stations together, after that. */
 const STARVED = [2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64];
-/** Seconds by which the wished span is stretched where all has no room in it. */
+/** Seconds by which the wished span is stretched where it has no room for everything. */
 const STRETCHES = [1800, 3600, 7200, 10_800, 14_400, 21_600, 28_800, 43_200];
 
 /** Choices of which only the most promising plan is tried at first. */
@@ -70,7 +70,7 @@ export class Search {
   private readonly candidates: Candidates;
   private readonly open = new LeftOpen();
   private readonly mostTries: number;
-  /** Where the search ends, whatever it has. */
+  /** The search ends at this many tries, whatever it has. */
   private lastTry: number;
   private best: Found | null = null;
   private recipe: Recipe | null = null;
@@ -93,7 +93,7 @@ export class Search {
     return this.setup.drafting;
   }
 
-  /** What was found until the engine had too much to do is an answer, too. */
+  /** What was found before the engine had too much to do is an answer, too. */
   run(): Answer {
     try {
       return this.search();
@@ -137,12 +137,12 @@ export class Search {
     };
   }
 
-  /** So many rounds from now on. */
+  /** Allows this many rounds from now on. */
   private allow(rounds: number): void {
     this.lastTry = this.drafting.tries + rounds * this.mostTries;
   }
 
-  /** More of the day, where all has room in it at all: as little more as is enough. */
+  /** Uses more of the day, if that has room for everything: as little more as is enough. */
   private stretch(): void {
     const finish = sure(parseTime(wishOf(this.brief).finishBy));
     const { from, seconds: wished } = this.setup.rules.span;
@@ -169,7 +169,7 @@ export class Search {
   }
 
   /**
-   * Whether any plan at all keeps the hard rules, however little water it gives and at whatever hour. What is not found in time is taken not to
+   * Whether any plan at all keeps the hard rules, however little water it gives and at whatever hour. What is not found in time is taken not
    * be there.
    *
    * @throws TooMuchWork
@@ -198,7 +198,7 @@ export class Search {
     return { found, proof, tries: drafting.tries, complete: true };
   }
 
-  /** Less than is needed for some stations, since there is no other way: for one, the thirstiest first, then for two, and so on. */
+  /** Gives some stations less than they need, where nothing else helps: one, the thirstiest first, then two, and so on. */
   private starve(strict: Hours): void {
     const order = [...this.setup.needs].sort((a, b) => b.wanted - a.wanted || a.number - b.number);
     const sets = [
@@ -218,7 +218,7 @@ export class Search {
     }
   }
 
-  /** Looks near a plan in which some go short for one in which none does. */
+  /** Looks near a plan in which some stations go short for one in which none does. */
   private feed(recipe: Recipe, reach: Hours): void {
     this.drafting.starve([]);
     const { best } = this;
@@ -293,7 +293,7 @@ export class Search {
     }
   }
 
-  /** All of them, until none that is left can beat the best. */
+  /** Tries all of them, until none that is left can beat the best. */
   private lookThrough(
     candidates: readonly Candidate[],
     total: number,
@@ -360,7 +360,7 @@ export function searchPlan(brief: Brief, options?: PlannerOptions, listener?: Li
   const answer = new Search(brief, options, listener).run();
   const avoid = options?.avoid ?? [];
   if (avoid.length === 0 || (answer.found && answer.found.cost[1] === 0)) return answer;
-  // Better at an hour that a clock change touches than in the sun, or not at all.
+  // An hour that a clock change affects is better than watering in the sun, or not at all.
   const { avoid: _avoided, ...rest } = options ?? {};
   const other = new Search(brief, rest, listener).run();
   if (!answer.found) return other;

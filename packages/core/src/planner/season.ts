@@ -26,7 +26,7 @@ export interface MonthNeed {
   readonly month: number;
   /** Share of what each station needs at 100 percent, by its number; 1 is all of it. */
   readonly shares: ReadonlyMap<number, number>;
-  /** The hour by which watering is to be done; null: as wished. */
+  /** The time by which watering has to end; null: as wished. */
   readonly finishBy: string | null;
 }
 
@@ -87,7 +87,7 @@ function lateAt(brief: Brief, plan: Plan, percent: number): number {
       ...runs.filter(({ station }) => counted.has(station)).map(({ off }) => off),
     );
     for (const { secondOfDay } of startsOf(then, program)) {
-      // Nearest `finishBy`: a cycle that begins shortly before it has passed it, not missed it by a day.
+      // The nearest `finishBy`: a cycle that begins shortly before it runs past it, and is not a day early.
       const since = modulo(secondOfDay + end - finish + SECONDS_PER_DAY / 2, SECONDS_PER_DAY);
       if (end > 0) late = Math.max(late, since - SECONDS_PER_DAY / 2);
     }
@@ -130,7 +130,7 @@ export function seasonOf(
         const full = sure(
           brief.stations.find((station) => station.number === number),
         ).weeklySeconds;
-        // Roots count the water, not the percent. What is off its need at 100 percent anyhow is told there.
+        // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
         const wasOff = Math.abs((whole.get(number) ?? 0) - full);
         const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);
         return full > 0 && off > Math.max(TOLERANCE * full, wasOff) + 30;

@@ -1,4 +1,4 @@
-/** What a search needs before it begins, worked out of the brief and of what is pinned. */
+/** What a search needs before it begins, from the brief and the pins. */
 import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { mowingMask } from '../brief/wanted.ts';
@@ -33,7 +33,7 @@ export interface Setup {
 }
 
 /**
- * @param tried is told so many placements as were tried so far.
+ * @param tried is called with the number of placements tried so far.
  * @throws TooMuchWork
  */
 export function setUp(
@@ -83,7 +83,7 @@ function fixedOf({ stations = [], starts = [], days = [] }: Pins): Fixed[] {
 function programsAllowed(brief: Brief, needs: readonly Need[], fixed: readonly Fixed[]): number {
   const own = wishOf(brief).programs === 'one' ? 1 : brief.timer.programCount;
   const most = Math.min(own, needs.length);
-  // Where every station is kept in its program there is nothing for others to water.
+  // Where every station is pinned to a program, other programs have nothing to water.
   const pinned = fixed.reduce((sum, { stations }) => sum + stations.length, 0);
   return pinned >= needs.length && pinned > 0 ? Math.min(most, fixed.length) : most;
 }

@@ -1,9 +1,9 @@
-/** Ways to share stations out to the programs of a plan, worked out from how much water they need alone. */
+/** Ways to divide stations among the programs of a plan, by how much water they need. */
 import { sure } from '../document/sure.ts';
 import type { Need } from './needs.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
-/** A program that a station may be in, by its place, and how far off its need it then is. */
+/** A program that a station may be in, by its index, and how far off its need it then is. */
 export interface Option {
   readonly j: number;
   readonly off: number;
@@ -26,7 +26,7 @@ export class Sharing {
     this.runs = runs;
   }
 
-  /** Ways to share the stations out: for each need the place of its program. */
+  /** Ways to divide the stations: for each need the index of its program. */
   ways(
     options: readonly (readonly Option[])[],
     kinds: readonly SlotKind[],

@@ -30,7 +30,7 @@ function palettesOf(apart: readonly (readonly [string, string])[]): ReadonlySet<
       if (out.has(a) || out.has(b)) next.push(out);
       else if (a === b) next.push(new Set([...out, a]));
       else next.push(new Set([...out, a]), new Set([...out, b]));
-    // One that leaves out all that another does, and more, is not needed.
+    // A set that leaves out all that another does, and more, is not needed.
     left = next
       .filter(
         (one, i) =>
@@ -139,7 +139,7 @@ export function choicesOf(
   const most = Math.round((MOST_CHOICES * 24) / Math.max(24, needCount));
   const all = new Choosing(count, kinds, kinds, fixed, needCount, most).run();
   if (all.complete) return all;
-  // Too many: of what is not asked for by any station only some of each sort, and for each first kind as many as for the next.
+  // Too many: take only some of each sort of program that no station asks for, and equally many for each first kind.
   const { choices } = new Choosing(count, kinds, someOf(kinds), fixed, needCount, most).run();
   return { choices, complete: false };
 }
@@ -272,7 +272,7 @@ export class RunChoices {
     return run.given <= longest * runsAWeek + 1e-9 ? run : null;
   }
 
-  /** Seconds at 100 percent that a run may not exceed: endless where the timer splits it. */
+  /** Seconds at 100 percent that a run may not exceed: Infinity where the timer splits it. */
   longestOf(need: Need): number {
     return need.cycle === null || splitsByTimer(this.brief, need) ? Infinity : need.cycle;
   }

@@ -1,4 +1,4 @@
-/** What a station demands: days, longest piece, times a day, its water. */
+/** The demands of a station: days, longest piece, times a day, water. */
 import { sure } from '../document/sure.ts';
 import type { BriefStation } from '../brief/brief.ts';
 import type { Path } from '../document/fault.ts';

@@ -1,4 +1,4 @@
-/** Whether a plan keeps the hard rules of a brief (planning.md section 3), asked of the engine; it trusts nothing that the search says. */
+/** Whether a plan keeps the hard rules of a brief (planning.md section 3), checked with the engine; it trusts nothing from the search. */
 import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
@@ -17,7 +17,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 
-/** A hard rule that is broken, by the finding's code or a word for what has none. */
+/** A broken hard rule: the finding's code, or a word where there is no finding. */
 export interface Breach {
   readonly code: FindingCode | 'program-of-station' | 'days' | 'apart' | 'wish';
   readonly percent: number;

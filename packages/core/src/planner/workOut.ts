@@ -8,7 +8,7 @@ import { reasonsOf, type Reason } from './reasons.ts';
 import { searchPlan, type Answer, type Listener } from './search.ts';
 import type { Proof } from './proof.ts';
 
-/** What a plan with one program or one start fewer would have given up; the cost is null where there is none. */
+/** The cost of a plan with one program or one start fewer; null where there is no such plan. */
 export interface Simpler {
   readonly what: 'programs' | 'starts';
   readonly count: number;
@@ -27,7 +27,7 @@ export interface Worked {
   readonly isSure: boolean;
 }
 
-/** How much is tried for what is only told beside the plan. */
+/** How hard to try for what is only mentioned beside the plan. */
 const BESIDE = 0.25;
 
 /** One program or one start fewer. */

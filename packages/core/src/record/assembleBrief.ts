@@ -16,7 +16,7 @@ import {
   type BriefStation,
 } from '../brief/brief.ts';
 
-/** What of a house and of the sums goes into a brief. */
+/** What a brief needs from the house and from the sums. */
 export interface BriefSources {
   readonly minutes: SiteMinutes;
   /** What the place allows this house; null: nothing is known. */
@@ -38,7 +38,7 @@ function stretchOf(
   soak: Figure | null | undefined,
 ): Pick<BriefStation, 'cycleSeconds' | 'soakSeconds'> {
   if (!longest || !(longest.value <= SECONDS_PER_DAY)) return {};
-  // What comes from tables is no truer than a minute.
+  // Values from tables are no more exact than a minute.
   const step = longest.source === 'table' && longest.value >= 60 ? 60 : 1;
   const cycleSeconds = Math.max(1, Math.floor(longest.value / step) * step);
   return soak ? { cycleSeconds, soakSeconds: soak.value } : { cycleSeconds };

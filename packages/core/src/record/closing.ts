@@ -6,7 +6,7 @@ import type { ClosedVisit, Switched, Visit } from '../visit/visit.ts';
 
 export type OpenPoint =
   | { readonly what: 'no-visit' | 'no-as-found' | 'no-as-left' }
-  /** Settings were changed after they were frozen as left. */
+  /** The settings changed after they were frozen as left. */
   | { readonly what: 'as-left-is-older' }
   /** Switched for the test, and neither put back nor left so on purpose. */
   | { readonly what: 'switched'; readonly switched: Switched };

@@ -134,7 +134,7 @@ export function applyRecordChange(
       };
       const { changed, before } = withFields(found, change.fields);
       const others = survey.stations.filter((station) => station.number !== number);
-      // A station of which nothing is known leaves no trace, so that undoing ends where it began.
+      // A station of which nothing is known is not kept, so that undo ends where it began.
       const known = Object.keys(changed).length > 1;
       const stations = [...others, ...(known ? [changed] : [])].sort((a, b) => a.number - b.number);
       return checked(record, { ...survey, stations }, { ...change, fields: before });

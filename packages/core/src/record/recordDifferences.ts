@@ -4,7 +4,7 @@ import type { Visit } from '../visit/visit.ts';
 import type { ClockStyle } from '../words/words.ts';
 import type { TimerRecord } from './record.ts';
 
-/** What of a visit was noted otherwise; whole states of the timer stand there, which nobody reads as text. */
+/** What differs in a visit, shortened: it holds whole states of the timer, which nobody reads as text. */
 function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {
   if (!before || !after)
     return before === after

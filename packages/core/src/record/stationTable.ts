@@ -196,7 +196,7 @@ export function readStationTable(rows: readonly (readonly string[])[], plan: Pla
     const line = i + 2;
     const cellOf = (heading: string) => {
       const place = headings.indexOf(heading);
-      // A leading apostrophe keeps a spreadsheet from working a cell out as a formula.
+      // A leading apostrophe stops a spreadsheet from reading a cell as a formula.
       return place < 0 ? '' : (row[place] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
     };
     if (row.every((cell) => cell.trim() === '')) return;

@@ -23,7 +23,7 @@ export type VisitFinding = { readonly severity: Severity } &
     | { readonly code: 'read-at-percent'; readonly program: string; readonly percent: number }
     | { readonly code: 'manual-left-on' }
     | { readonly code: 'hidden-not-looked' }
-    /** The timer's own fallback is not what is left. */
+    /** The settings saved inside the timer are not those that are left. */
     | { readonly code: 'saved-inside-older' }
   );
 

@@ -1,4 +1,4 @@
-/** What binds one house: rules noted for it by hand, else those of its place. */
+/** The rules of one house: those noted for it by hand, else those of its place. */
 import type { BriefRules } from '../brief/brief.ts';
 import {
   civilOf,

@@ -33,7 +33,7 @@ export interface RulesCondition {
   readonly parity?: 'odd' | 'even';
 }
 
-/** What some houses are allowed. The windows are the hours in which watering is not. */
+/** What some houses are allowed. The windows are the hours without watering. */
 export interface RulesClause extends BriefRules {
   readonly when?: RulesCondition;
   /** No watering at all by a timer. */
@@ -43,7 +43,7 @@ export interface RulesClause extends BriefRules {
 export interface RulesEdition {
   /** The first date on which it holds; it holds until the next edition does. */
   readonly from: DateText;
-  /** The first clause that is about a house holds for it. A house that none is about is free. */
+  /** The first clause that fits a house holds for it. A house that fits no clause is free. */
   readonly clauses: readonly RulesClause[];
   /** New planting is free until this date, the date itself included. */
   readonly newPlantingUntil?: DateText;

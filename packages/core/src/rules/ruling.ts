@@ -15,9 +15,9 @@ export interface RuledHouse {
 export type Ruling =
   /** No edition is in force yet. */
   | { readonly kind: 'none-yet' }
-  /** The house is free: no clause is about it. */
+  /** The house is free: no clause fits it. */
   | { readonly kind: 'free'; readonly edition: RulesEdition }
-  /** What has to be known of the house first. */
+  /** What must be known of the house first. */
   | {
       readonly kind: 'unknown';
       readonly edition: RulesEdition;

@@ -189,7 +189,7 @@ const device = object<Device>({
   note: optional(readNote),
 });
 
-/** More would be nobody's judgement. Our own limit. */
+/** More is not a judgement. Our own limit. */
 const MOST_ACCEPTED = 200;
 
 const surveyFields: Fields<SurveyFields> = {

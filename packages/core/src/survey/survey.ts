@@ -47,16 +47,16 @@ export type School = (typeof SCHOOLS)[number];
 export const SEASON_WAYS = ['percent', 'days', 'never'] as const;
 export type SeasonWay = (typeof SEASON_WAYS)[number];
 
-/** What keeps the timer from watering in the rain: one for a house. */
+/** What stops the timer in the rain: one way for a house. */
 export const RAIN_WAYS = ['sensor', 'delay', 'switch-off'] as const;
 export type RainWay = (typeof RAIN_WAYS)[number];
 
-/** Tries of a run-off test. */
+/** The attempts of a run-off test. */
 export interface RunOffTest {
-  /** Of each try, to the first puddle or the first water leaving the bed. */
+  /** Seconds of each attempt, to the first puddle or the first water leaving the bed. */
   readonly seconds: readonly number[];
   readonly taken: TriesTaken;
-  /** Left off for safety, percent, 0 to 90. */
+  /** Taken off for safety, percent, 0 to 90. */
   readonly safetyPercent: number;
 }
 
@@ -104,9 +104,9 @@ export interface Overruled {
   readonly rootMetres?: number;
   /** Share of the available water that may be used up, 0 to 1. */
   readonly depletion?: number;
-  /** Minutes a watering by rule of thumb, before they are bent. */
+  /** Minutes a watering by rule of thumb, before any adjustment. */
   readonly thumbMinutes?: number;
-  /** Minutes a week at the height of summer, before they are bent. */
+  /** Minutes a week at the height of summer, before any adjustment. */
   readonly weeklyMinutes?: number;
   /** What it needs in a week at 100 percent, whatever a school says. */
   readonly weeklySeconds?: number;
@@ -153,7 +153,7 @@ export const CHANGERS = [
 
 export interface DeviceSensor {
   readonly kind: (typeof SENSOR_KINDS)[number];
-  /** Where its switch stands. */
+  /** The position of its switch. */
   readonly bypass: (typeof BYPASSES)[number];
   readonly note?: string;
 }
@@ -221,5 +221,5 @@ export const EMPTY_SURVEY: Survey = { stations: [] };
 export const surveyOf = (survey: Survey, number: number): SurveyStation =>
   survey.stations.find((station) => station.number === number) ?? { number };
 
-/** A valve that is slow to close is given its time and a quarter more, in seconds, before the next one opens. */
+/** Seconds before the next valve opens: the time a slow valve takes to close, and a quarter more. */
 export const delayForSlowValve = (seconds: number): number => Math.ceil((seconds * 5) / 4);

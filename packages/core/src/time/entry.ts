@@ -1,4 +1,4 @@
-/** What people type for a time of day and for run minutes, and what it means. */
+/** What people type for a time of day and for run times, and what it means. */
 import { sure } from '../document/sure.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 

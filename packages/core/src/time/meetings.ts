@@ -86,7 +86,7 @@ function allowedSlots(monthDays: MonthDayMask, months: MonthMask): Uint8Array | 
         monthDays & (1 << (place % DAYS_OF_A_MONTH))
       )
         allowed[place] = 1;
-    // A server checks plan after plan; what it keeps must not grow forever.
+    // A server checks many plans; what it keeps must not grow forever.
     if (allowedOnce.size >= MOST_KEPT) allowedOnce.clear();
     allowedOnce.set(key, allowed);
   }
@@ -317,7 +317,7 @@ export class Meetings {
     const { every, phase, weekdays, demand, most } = joint;
     const begin = least + modulo(phase - least, every);
     let day = begin;
-    // Weekdays alone have shown themselves after seven steps.
+    // After seven steps every weekday has been tried.
     const patience = demand ? PATIENCE : 7;
     for (let step = 0; step < patience; step++, day += every) {
       if (day > most) return null;
@@ -336,7 +336,7 @@ export class Meetings {
     return null;
   }
 
-  /** Goes through the calendar's own dates, 400 years by 400 years. */
+  /** Tries the calendar's own dates, 400 years at a time. */
   private searchAmong(
     few: readonly number[],
     { every, phase, weekdays, most }: Joint,

@@ -146,7 +146,7 @@ export class WeekWindows {
     return stretches;
   }
 
-  /** Seconds that nothing takes longer than which has `seconds` to do, all of it in free time: coarse. */
+  /** An upper limit, in seconds, for how long `seconds` of free time can take; coarse. */
   longestWith(seconds: number): number {
     return this.isEmpty ? seconds : (Math.ceil(seconds / this.freePerWeek) + 1) * SECONDS_PER_WEEK;
   }

@@ -75,7 +75,7 @@ const sightingFields = object<Sighting>({
   ranAfter: optional(boolean),
 });
 
-/** What ran before and after is reported of a dry span only. */
+/** Only a dry span says what ran before and after. */
 const readSighting: Reader<Sighting> = (value, path, faults) => {
   const sighting = sightingFields(value, path, faults);
   if (!sighting || (sighting.saw === 'dry' && sighting.to !== undefined)) return sighting;
@@ -90,7 +90,7 @@ const readSighting: Reader<Sighting> = (value, path, faults) => {
   return sighting;
 };
 
-/** Nobody saw more than this. Our own limit. */
+/** Nobody sees more than this. Our own limit. */
 const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
 const MOST_TICKED = 4000;

@@ -52,7 +52,7 @@ export const SIGNS = [
 ] as const;
 export type Sign = (typeof SIGNS)[number];
 
-/** The search for a dead station, in its order. */
+/** The steps of the search for a dead station, in order. */
 export const RUNGS = ['power', 'settings', 'module', 'wire', 'valve'] as const;
 export type Rung = (typeof RUNGS)[number];
 
@@ -75,14 +75,14 @@ export interface StationTest {
   readonly reading?: string;
 }
 
-/** What one switches for a test, and forgets. */
+/** What people switch for a test, and forget. */
 export const SWITCHED = ['bypass', 'off', 'delay', 'manual', 'disabled'] as const;
 export type Switched = (typeof SWITCHED)[number];
 
 export interface SwitchedForTest {
   readonly what: Switched;
   readonly putBack: boolean;
-  /** Why it stays as it is. */
+  /** Why it was left that way. */
   readonly reason?: string;
 }
 

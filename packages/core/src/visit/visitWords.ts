@@ -1,4 +1,4 @@
-/** English for a visit: what may have gone wrong, how one sees it at the box, slips of the fingers, and the names of what is noted. */
+/** English for a visit: what may have gone wrong, how to see it at the box, slips, and the names of what is noted. */
 import { sure } from '../document/sure.ts';
 import { parseMoment } from '../time/calendar.ts';
 import { stationOrSomething, type TimerSpeech } from '../plan/planWords.ts';

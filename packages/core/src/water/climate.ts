@@ -55,7 +55,7 @@ export interface ClimateDocument {
 /** How a month's reference evapotranspiration was found, best first (water-need.md section 1). */
 export type EtoWay = 'entered' | 'penman-monteith' | 'hargreaves';
 
-/** The sun rises and sets on every day up to here. */
+/** Degrees of latitude up to which the sun rises and sets every day. */
 const MOST_LATITUDE = 66;
 
 export const readWeatherFigures = {

@@ -1,6 +1,6 @@
 /**
  * The office's table of minutes (field guide, Schools): by rule of thumb for a watering, and for a week at the height of summer,
- * and how sun, soil, plants and the number of heads bend them. An open document, `water-clock-minutes`, ending `.minutes.json`.
+ * and how sun, soil, plants and the number of heads adjust them. An open document, `water-clock-minutes`, ending `.minutes.json`.
  */
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
@@ -48,7 +48,7 @@ export interface MinutesTable {
   readonly region: string;
   readonly source: string;
   readonly heads: Readonly<Record<HeadType, HeadMinutes>>;
-  /** Factors by which minutes are bent; a lawn in full sun on loam is 1. */
+  /** Factors that adjust minutes; a lawn in full sun on loam is 1. */
   readonly plants: Readonly<Record<Plants, number>>;
   readonly surroundings: Readonly<Record<Surroundings, number>>;
   readonly soils: Readonly<Record<SoilType, number>>;

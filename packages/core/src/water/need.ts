@@ -70,7 +70,7 @@ export const peakMonth = (year: readonly MonthBalance[]): number =>
 /** What a timer's percent can be: its steps, ascending. */
 type Steps = readonly number[];
 
-/** Halfway between two the higher one: a plant would rather have more. */
+/** Halfway between two, take the higher one: plants prefer more. */
 const nearest = (steps: Steps, wanted: number): number =>
   steps.reduce((best, one) => (Math.abs(one - wanted) <= Math.abs(best - wanted) ? one : best));
 

@@ -73,14 +73,14 @@ export const flowFromBucket = (litres: number, seconds: number): number => (60 *
 export const longestRunSeconds = (rate: number, intake: number, allowance: number): number =>
   rate <= intake ? Infinity : (3600 * allowance) / (rate - intake);
 
-/** How the tries of a run-off test are brought together. */
+/** How the attempts of a run-off test are combined. */
 export type TriesTaken = 'mean' | 'least';
 
 /**
- * The longest piece from tries of a run-off test, in whole seconds, at least 1.
+ * The longest piece from the attempts of a run-off test, in whole seconds, at least 1.
  *
  * @param seconds of each try to the first puddle or the first water leaving the bed; at least one.
- * @param safetyShare left off for safety, 0 to below 1.
+ * @param safetyShare taken off for safety, 0 to below 1.
  */
 export function pieceFromTries(
   seconds: readonly number[],

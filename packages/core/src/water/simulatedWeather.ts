@@ -199,7 +199,7 @@ function chance(seed: number, day: number, purpose: number): number {
   return (h >>> 0) / 4_294_967_296;
 }
 
-/** About normal, mean 0 and deviation 1, and like that of the days before it: weather keeps for some days. */
+/** Roughly normal, mean 0 and deviation 1, and similar to the days before: weather lasts for some days. */
 function drift(seed: number, day: number, purpose: number): number {
   const weights = [0.62, 0.49, 0.39, 0.31, 0.25, 0.2];
   const norm = Math.sqrt(weights.reduce((sum, w) => sum + w * w, 0));

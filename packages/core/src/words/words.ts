@@ -1,4 +1,4 @@
-/** The one place where data becomes English: times, lengths, faults, findings and the verdict. */
+/** The English that all sentences share: times, dates, days, lengths and lists. */
 import { sure } from '../document/sure.ts';
 import {
   civilOf,
@@ -17,7 +17,7 @@ import type { Days } from '../time/dayRules.ts';
 
 export type ClockStyle = '12' | '24';
 
-/** How the reader likes times, and the day from which dates are seen: its year goes without saying. */
+/** How the reader likes times, and the present date: its year is left out. */
 export interface Speech {
   readonly on: EpochDay;
   readonly clock: ClockStyle;
@@ -69,7 +69,7 @@ export const startWords = (start: TimeText, clock: ClockStyle) =>
 export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
 
-/** `Wed 9 June`, with the year where it is not that of the speaker's date; always, where that is null. */
+/** `Wed 9 June`, with the year where it differs from that of `on`; always with the year where `on` is null. */
 export function dateWords(day: EpochDay, on: EpochDay | null): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
   const words = `${weekdayName(weekdayIndexOf(day))} ${dayOfMonth} ${MONTH_NAMES[month - 1]}`;
