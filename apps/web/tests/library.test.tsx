@@ -46,20 +46,34 @@ afterEach(cleanup);
 const client = () => new QueryClient({ defaultOptions: { queries: { retry: false } } });
 const settle = () => act(async () => void (await new Promise((resolve) => setTimeout(resolve, 5))));
 
+const open = (address: string) =>
+  render(
+    <QueryClientProvider client={client()}>
+      <PreferencesProvider>
+        <MemoryRouter initialEntries={[address]}>
+          <Routes>
+            <Route path="library/:shelf/:entry?" element={<LibraryPage />} />
+          </Routes>
+        </MemoryRouter>
+      </PreferencesProvider>
+    </QueryClientProvider>,
+  );
+
+test.each(['/library/rules', '/library/rules/some-id'])(
+  '%s says that the server gave no answer, and asks again on request',
+  async (address) => {
+    jest.mocked(globalThis.fetch).mockRejectedValue(new TypeError('offline'));
+    open(address);
+    fireEvent.click(await screen.findByRole('button', { name: /again/i }));
+    expect(document.body.textContent).toMatch(/The library/);
+    expect(jest.mocked(globalThis.fetch).mock.calls.length).toBeGreaterThan(1);
+  },
+);
+
 test.each(['Copy to overrule', 'Months', 'Days'])(
   '"%s" of a town that is not there says so, and nothing else happens',
   async (name) => {
-    render(
-      <QueryClientProvider client={client()}>
-        <PreferencesProvider>
-          <MemoryRouter initialEntries={['/library/climates']}>
-            <Routes>
-              <Route path="library/:shelf/:entry?" element={<LibraryPage />} />
-            </Routes>
-          </MemoryRouter>
-        </PreferencesProvider>
-      </QueryClientProvider>,
-    );
+    open('/library/climates');
     fireEvent.click(await screen.findByRole('button', { name }));
     expect((await screen.findByRole('alert')).textContent).toContain('there is no such town');
   },

@@ -34,7 +34,7 @@ export function Failed({ what, error, retry }: FailedProps) {
     <div className="page" role="alert">
       <h1>{what} could not be fetched</h1>
       <p>
-        {error.message}. What was saved is safe.{' '}
+        {error.message}.{' '}
         <Button type="primary" onClick={retry}>
           Try again
         </Button>
