@@ -141,17 +141,20 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/** Presses a button by its words. */
+/**
+ * Presses a button by its words: scrolled clear of what is fixed to the edge of the screen, and once it stands still, since what
+ * arrives late may still move it.
+ */
 export async function press(page: Page, name: string): Promise<void> {
-  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
-  await button?.click();
+  const button = page.locator(`::-p-aria([name="${name}"][role="button"])`);
+  const handle = await button.waitHandle();
+  await handle.evaluate((element) => element.scrollIntoView({ block: 'center' }));
+  await button.click();
 }
 
 /** Goes to a step of the visit. */
-export async function step(page: Page, name: string): Promise<void> {
-  const link = await page.waitForSelector(`.steps a::-p-text(${name})`);
-  await link?.click();
-}
+export const step = (page: Page, name: string): Promise<void> =>
+  page.locator(`.steps a::-p-text(${name})`).click();
 
 /** Chooses an option by its words. */
 export async function choose(page: Page, selector: string, words: string): Promise<void> {

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
-import { choose, House, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
+import { House, TOLVERNE_GREEN, choose, press, saved, sees, step } from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -48,13 +48,6 @@ async function exportedBrief(page: Page): Promise<Brief> {
   const read = readBriefText(text);
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return read.value;
-}
-
-/** Presses a button by its words, scrolled clear of what is fixed to the edge of the screen. */
-async function press(page: Page, name: string): Promise<void> {
-  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
-  await button?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
-  await button?.click();
 }
 
 const GARDEN = [

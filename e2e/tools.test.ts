@@ -6,7 +6,7 @@ import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { type Survey } from '@water-clock/core';
-import { accessibilityFaults, choose, FENNIMORE, House, saved, sees } from './house.ts';
+import { FENNIMORE, House, accessibilityFaults, choose, press, saved, sees } from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -33,13 +33,6 @@ const recordOf = async (page: Page): Promise<Record> => {
     return (await fetch(`/api/timers/${id}`)).json() as Promise<Record>;
   });
 };
-
-/** Presses a button by its words, scrolled clear of what is fixed to the edge of the screen. */
-async function press(page: Page, name: string): Promise<void> {
-  const button = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
-  await button?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
-  await button?.click();
-}
 
 const file = (name: string, content: string | Buffer) => {
   const at = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), name);
