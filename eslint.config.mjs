@@ -20,6 +20,26 @@ const purity = {
   },
 };
 
+/** Controls come from the component library. Hand-made are only the drawings and the cells of the board, each named here with its reason. */
+const RAW_CONTROLS = {
+  'apps/web/src/charts/SmallNight.tsx': 'a night as a drawing that one presses',
+  'apps/web/src/programs/RunGrid.tsx':
+    'cells of a grid, hundreds on a page, redrawn with every key',
+};
+const controls = {
+  files: ['apps/web/src/**/*.tsx'],
+  ignores: Object.keys(RAW_CONTROLS),
+  rules: {
+    'no-restricted-syntax': [
+      'error',
+      {
+        selector: 'JSXOpeningElement[name.name=/^(button|select|input|textarea|dialog|details)$/]',
+        message: 'take the control from antd or from fields/',
+      },
+    ],
+  },
+};
+
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'coverage/**'] },
   {
@@ -46,6 +66,7 @@ export default tseslint.config(
     },
   },
   purity,
+  controls,
   {
     // A DTO or an injected class that is imported as a type only is not there when Nest looks for it.
     files: ['apps/server/src/**/*.ts'],

@@ -141,40 +141,46 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/**
- * Presses a button by its words: scrolled clear of what is fixed to the edge of the screen, and once it stands still, since what
- * arrives late may still move it.
- */
-export async function press(page: Page, name: string): Promise<void> {
-  const button = page.locator(`::-p-aria([name="${name}"][role="button"])`);
-  const handle = await button.waitHandle();
-  await handle.evaluate((element) => element.scrollIntoView({ block: 'center' }));
-  await button.click();
+/** Clicks an element: scrolled clear of what is fixed to the edges of the screen, and once it stands still. */
+export async function click(page: Page, selector: string): Promise<void> {
+  const place = page.locator(selector);
+  await (await place.waitHandle()).evaluate((one) => one.scrollIntoView({ block: 'center' }));
+  await place.click();
 }
+
+/** Presses a button by its words. */
+export const press = (page: Page, name: string): Promise<void> =>
+  click(page, `::-p-aria([name="${name}"][role="button"])`);
 
 /** Goes to a step of the visit. */
 export const step = (page: Page, name: string): Promise<void> =>
-  page.locator(`.steps a::-p-text(${name})`).click();
+  click(page, `.steps a::-p-text(${name})`);
 
-/** Chooses an option by its words. */
-export async function choose(page: Page, selector: string, words: string): Promise<void> {
-  await page.waitForFunction(
-    (where, text) =>
-      [...document.querySelectorAll<HTMLOptionElement>(`${where} option`)].some(
-        (option) => option.textContent?.trim() === text,
-      ),
-    {},
-    selector,
-    words,
-  );
-  const value = await page.$$eval(
-    `${selector} option`,
-    (options, text) =>
-      options.find((option) => option.textContent?.trim() === text)?.value ?? 'not there',
-    words,
-  );
-  await page.select(selector, value);
+/** Opens the list of this name. */
+const open = (page: Page, name: string) =>
+  click(page, `::-p-aria([name="${name}"][role="combobox"])`);
+
+const OPTION = '.ant-select-dropdown:not(.ant-select-dropdown-hidden) .ant-select-item-option';
+
+/** What the list of this name offers, in its order. */
+export async function offered(page: Page, name: string): Promise<string[]> {
+  await open(page, name);
+  await page.waitForSelector(OPTION);
+  const words = await page.$$eval(OPTION, (all) => all.map((one) => one.textContent?.trim() ?? ''));
+  await page.keyboard.press('Escape');
+  return words;
 }
+
+/** Chooses from the list of this name by the words of an option. */
+export async function choose(page: Page, name: string, words: string): Promise<void> {
+  await open(page, name);
+  await page.locator(`${OPTION}[title="${words}"]`).click();
+  await page.waitForSelector(OPTION, { hidden: true });
+}
+
+/** Opens or closes a part of a page by its words. */
+export const unfold = (page: Page, within: string): Promise<void> =>
+  click(page, `${within} .ant-collapse-header`);
 
 /** Replaces the text of the field of this name, key by key. */
 export async function type(page: Page, label: string, text: string): Promise<void> {

@@ -2,7 +2,17 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
-import { accessibilityFaults, FENNIMORE, House, LARKHOLT, press, saved, sees } from './house.ts';
+import {
+  accessibilityFaults,
+  click,
+  FENNIMORE,
+  House,
+  LARKHOLT,
+  press,
+  saved,
+  sees,
+  unfold,
+} from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -36,7 +46,7 @@ test('from the brief to programs with reasons, around what is kept, as one step 
     '.plan-program tr:nth-child(2) strong',
     (element) => element.textContent ?? '',
   );
-  await page.click('.plan-program tr:nth-child(2) .keep');
+  await click(page, '.plan-program tr:nth-child(2) .keep');
   await press(page, 'Work out the rest');
   await page.waitForFunction(
     (start) =>
@@ -73,7 +83,7 @@ test('the large garden has programs, too, though nobody knows what half of it ne
 test('a finding is accepted with a reason, stands apart, and comes back', async () => {
   const page = await house.at(FENNIMORE);
   // The list is drawn again while weather and brief arrive; a locator waits until it stands still.
-  await page.locator('.finding-acts ::-p-text(Accept …)').click();
+  await click(page, '.finding-acts ::-p-text(Accept …)');
   const form = await page.waitForSelector('.accept-form');
   const sentence =
     (await form?.evaluate(
@@ -87,7 +97,7 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
     all.map((one) => one.textContent ?? ''),
   );
   expect(open.some((one) => one.startsWith(sentence))).toBe(false);
-  await page.click('.findings-accepted summary');
+  await unfold(page, '.findings-accepted');
   await sees(page, '.findings-accepted', /until the new valve is in/);
   await press(page, 'No longer');
   await sees(page, '.finding', new RegExp(sentence.slice(0, 30).replace(/[^\w ]/g, '.')));

@@ -5,6 +5,8 @@ import type { Plan } from '@water-clock/core';
 import { worstPlan } from '../packages/core/bench/plans.mjs';
 import {
   accessibilityFaults,
+  choose,
+  click,
   FENNIMORE,
   HOLLIN_YARD,
   House,
@@ -13,7 +15,6 @@ import {
   press,
   QUINCE_COTTAGE,
   saved,
-  choose,
   sees,
   step,
   TOLVERNE_GREEN,
@@ -37,8 +38,7 @@ async function planOf(page: Page): Promise<Plan> {
 
 /** Replaces the text of the field of this name and leaves it. */
 async function fill(page: Page, name: string, text: string): Promise<void> {
-  const field = await page.waitForSelector(`::-p-aria([name="${name}"])`);
-  await field?.click();
+  await click(page, `::-p-aria([name="${name}"])`);
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
@@ -50,11 +50,10 @@ const isoDate = (later: number) => new Date(Date.now() + later * 86_400_000);
 
 test('six days, never on Saturdays, beginning the day after tomorrow: four presses, and the weeks show it', async () => {
   const page = await house.at(FENNIMORE);
-  await page.select('[aria-label="Program C"] select', 'interval');
+  await choose(page, 'Day rule of C', 'every few days');
   await fill(page, 'Waters every (days)', '6');
   await press(page, 'Day after tomorrow');
-  const never = await page.waitForSelector('[aria-label="C never waters on"] button:nth-child(6)');
-  await never?.click();
+  await click(page, '[aria-label="C never waters on"] button:nth-child(6)');
   await sees(page, '.ten-weeks caption', /next ten weeks of C/);
   const { programs } = await planOf(page);
   const days = programs.find(({ letter }) => letter === 'C')?.days;
@@ -80,9 +79,9 @@ test('percent by month, soak by program, total on the display and days between',
   await sees(page, '.fault', /"900" is not possible here; allowed: 0 to 500/);
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await page.goto(`${house.server.url}${HOLLIN_YARD}`);
-  await sees(page, '.more summary', /total on the timer: /);
+  await sees(page, '.more .ant-collapse-header', /total on the timer: /);
   await sees(page, '.rule-note', /counts the days between: set it to 3/);
-  const more = await page.$('[aria-label="Program A"] > .more > summary');
+  const more = await page.$('[aria-label="Program A"] > .more .ant-collapse-header');
   await more?.click();
   await page.waitForSelector('.cycle-drawing rect');
   const pieces = () => page.$$eval('.cycle-drawing rect', (all) => all.length);
@@ -103,7 +102,7 @@ test('hours without water hold a start back, and say so; two valves open side by
   await page.goto(`${house.server.url}${TOLVERNE_GREEN}`);
   await sees(page, '.verdict-detail', /stays clear at any percent between 40 and 140 %/);
   // Hours take the place of starts; taking them back brings the starts back.
-  await page.select('[aria-label="Program A"] select', 'hours');
+  await choose(page, 'Day rule of A', 'every few hours');
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
   await press(page, 'Undo');
   await page.waitForSelector('[aria-label="Start 1 of A"]');
@@ -136,7 +135,7 @@ test('July in March: the percent slider; and a year of dates that leads to its n
   await press(page, 'As set');
   await press(page, 'A year');
   await page.waitForSelector('.year-chart .year-overlap');
-  await page.click('.year-chart g g:has(.year-overlap)');
+  await click(page, '.year-chart g g:has(.year-overlap)');
   await sees(page, '.strip-overlap-label', /A and B overlap/);
   await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
   const heading = await page.$eval('.night-head h2', (heading) => heading.textContent);
@@ -185,8 +184,7 @@ test('each pair that overlaps is told, with its night', async () => {
   const page = await house.at(QUINCE_COTTAGE);
   await fill(page, 'Add a start to A', '10:45 pm');
   await sees(page, '.finding', /10:45 pm/);
-  const summary = await page.waitForSelector('::-p-text(pairs of starts that overlap)');
-  await summary?.click();
+  await click(page, '::-p-text(pairs of starts that overlap)');
   const list = await sees(page, '.overlap-list', /A starts again at 10:45 pm/);
   expect(list).toMatch(/It happens about \d+ times a year/);
   const nights = await page.$$('.overlap-list button');
@@ -208,15 +206,9 @@ test('the night on which the house’s clocks are changed says what that does to
   const [, day = '', month = '', year] = /(\d+) (\w+)( \d{4})? the house’s clocks/.exec(told) ?? [];
   const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
   await press(page, 'A year');
-  await page.waitForSelector('.year-date input');
-  await page.$eval(
-    '.year-date input',
-    (field, value) => {
-      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, value);
-      field.dispatchEvent(new Event('input', { bubbles: true }));
-    },
-    date.toISOString().slice(0, 10),
-  );
+  await click(page, '::-p-aria([name="Go to a date"][role="textbox"])');
+  await page.keyboard.type(date.toISOString().slice(0, 10));
+  await page.keyboard.press('Enter');
   await page.waitForSelector('.strip-change');
   await sees(page, '.timer-night', /does not follow: reset its clock then/);
   await page.close();
@@ -224,8 +216,7 @@ test('the night on which the house’s clocks are changed says what that does to
 
 test('another kind of timer tells beforehand what would no longer fit, and undo brings the old one back', async () => {
   const page = await house.at(`${LARKHOLT}/timer`);
-  await page.waitForSelector('.kind-picker select');
-  await choose(page, '.kind-picker select', 'Six-station keypad timer');
+  await choose(page, 'Begin from another kind of timer', 'Six-station keypad timer');
   await sees(
     page,
     '.kind-picker',
@@ -233,13 +224,12 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
   );
   await choose(
     page,
-    '.kind-picker select',
+    'Begin from another kind of timer',
     'Forty-eight-station two-wire timer, four valves at once',
   );
   await sees(page, '.kind-picker', /Everything that is set fits/);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/timer`);
-  await page.waitForSelector('.kind-picker select');
-  await choose(page, '.kind-picker select', 'Six-station wall timer with soak');
+  await choose(page, 'Begin from another kind of timer', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
   await press(page, 'Make it this kind');
   await sees(page, '.findings', /no percent for each month/);
@@ -261,7 +251,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
   }, worstPlan(5));
   await page.goto(`${house.server.url}/timers/${timerId}`);
   await sees(page, '.work-note', /Working it out: \d+ %/);
-  await page.click('.work-note button');
+  await click(page, '.work-note button');
   await sees(page, '.work-note', /Stopped: what stands here is of an earlier state/);
   expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
   await page.focus('[aria-label="Start 1 of A"]');
@@ -285,14 +275,16 @@ test.each(['', '/settings', '/clock', ...SURVEY])(
     }
     await page.evaluate(() =>
       document
-        .querySelectorAll(
-          'details.more:not([open]) > summary, .survey-view summary, .walk [aria-expanded=false]',
-        )
+        .querySelectorAll('.ant-collapse-header[aria-expanded=false], .walk [aria-expanded=false]')
         .forEach((one) => (one as HTMLElement).click()),
     );
     const { width, small } = await page.evaluate(() => ({
       width: document.documentElement.scrollWidth,
-      small: [...document.querySelectorAll('button, .field, .timer-views a, summary')]
+      small: [
+        ...document.querySelectorAll(
+          'button, input.ant-input, .ant-select, .ant-picker, .timer-views a, .ant-collapse-header',
+        ),
+      ]
         .filter((one) => one.getClientRects().length > 0)
         .filter((one) => one.getBoundingClientRect().height < 39.5)
         .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),

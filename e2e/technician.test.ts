@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals
 import type { HTTPResponse, Page } from 'puppeteer-core';
 import {
   accessibilityFaults,
+  click,
   FENNIMORE,
   headline,
   House,
@@ -15,9 +16,10 @@ import {
   QUINCE_COTTAGE,
   saved,
   sees,
-  step,
   SORREL_ROW,
+  step,
   type,
+  unfold,
   valueOf,
 } from './house.ts';
 
@@ -76,13 +78,13 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
   expect(rows).toMatch(/Sorrel Row.*Empty.*Nothing waters yet/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await page.click(`a[href="${QUINCE_COTTAGE}"]`);
+  await click(page, `a[href="${QUINCE_COTTAGE}"]`);
   await page.waitForSelector('.verdict[data-of="known"]');
   const show = await page.$('::-p-aria([name="Show that night"])');
   await show?.click();
   await sees(page, '.strip-overlap-label', /A and B overlap 25 min/);
   // The table behind the strip says the same, and what this timer does about it.
-  await page.click('.timer-table summary');
+  await unfold(page, '.timer-table');
   await sees(page, '.night-table tr', /A10:30 pm12:40 am.*B 25 min.*cut off at 12:15 am/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
@@ -118,7 +120,7 @@ describe('editing', () => {
     await page.keyboard.press('Escape');
     await sees(page, '.verdict-headline', /Clear for good/);
     expect(await valueOf(page, 'Start 1 of B')).toBe('5:30 pm');
-    await page.click('h1');
+    await click(page, 'h1');
     for (let i = 0; i < 5; i++) await control(page, 'z');
     await sees(page, '.verdict-headline', /B starts at 5:15 am while A/);
     await control(page, 'z', true);
@@ -345,8 +347,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   await sees(page, '[role=alert]', /document: 5000000 bytes are too many/);
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, starts: ['03:00'] }] }));
   await sees(page, '.ant-modal li', /A starts: 10:30 pm → 3:00 am/);
-  const button = await page.waitForSelector('.ant-modal-footer .ant-btn-primary:not([disabled])');
-  await button?.click();
+  await click(page, '.ant-modal-footer .ant-btn-primary:not([disabled])');
   await page.waitForFunction(() => document.querySelectorAll('.program').length === 1);
   await press(page, 'Undo');
   await page.waitForFunction(() => document.querySelectorAll('.program').length === 2);
@@ -356,7 +357,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
 
 test('a new site is added from a kind of timer, once, and its faults stand at their fields', async () => {
   const page = await house.at('/sites/new');
-  await page.click('.site-more summary');
+  await unfold(page, '.site-more');
   await page.type('input[name=latitude]', '95');
   await press(page, 'Add the site');
   await sees(page, '.fault', /Give the site a name/);
@@ -376,7 +377,11 @@ test('on a phone nothing is cut off and what is pressed is large enough', async 
   const page = await house.at(FENNIMORE, 390, 844);
   const { width, small } = await page.evaluate(() => ({
     width: document.documentElement.scrollWidth,
-    small: [...document.querySelectorAll('button, .field, .timer-views a, summary')]
+    small: [
+      ...document.querySelectorAll(
+        'button, input.ant-input, .ant-select, .ant-picker, .timer-views a, .ant-collapse-header',
+      ),
+    ]
       .filter((one) => one.getClientRects().length > 0)
       .filter((one) => one.getBoundingClientRect().height < 43.5)
       .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),

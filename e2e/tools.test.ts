@@ -6,7 +6,17 @@ import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { type Survey } from '@water-clock/core';
-import { FENNIMORE, House, accessibilityFaults, choose, press, saved, sees } from './house.ts';
+import {
+  accessibilityFaults,
+  choose,
+  click,
+  FENNIMORE,
+  House,
+  press,
+  saved,
+  sees,
+  unfold,
+} from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -67,6 +77,10 @@ function blackPng(width: number, height: number): Buffer {
   ]);
 }
 
+const MONTHS = Array.from({ length: 12 }, (_, i) =>
+  new Date(Date.UTC(2026, i)).toLocaleString('en', { month: 'long', timeZone: 'UTC' }),
+);
+
 test('photos: scaled down on the device, an executable and a broken one refused, forty megapixels taken', async () => {
   const page = await house.at(`${FENNIMORE}/walk/5`);
   const input = '.photos input[type=file]';
@@ -121,11 +135,10 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await page.goto(`${house.server.url}/library/rules`);
   await sees(page, '.library-list', /Ostrelle district.*Quarrimead shire/s);
   await press(page, 'New');
-  await page.waitForSelector('.clause-line summary');
-  await page.click('.clause-line summary');
+  await unfold(page, '.clause-line');
   await press(page, '7');
   for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri']) await press(page, day);
-  await sees(page, '.clause-line summary', /numbers ending in 7: only on Sat and Sun/);
+  await sees(page, '.clause-line .ant-collapse-header', /numbers ending in 7: only on Sat and Sun/);
   await page.click('.try-rules input', { count: 3 });
   await page.keyboard.type('17a');
   await sees(page, '.rules-now', /Today: only on Sat and Sun/);
@@ -147,7 +160,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await press(page, 'New');
   const months = Array.from({ length: 12 }, (_, i) => `${i + 1},30,15,40,${i === 0 ? 7 : ''}`);
   const heading = 'month,highest_c,lowest_c,rain_mm,eto_mm\n';
-  const input = '[aria-label="CSV file of weather"]';
+  const input = '.library-form input[type=file]';
   await upload(page, input, file('short.csv', heading + months.slice(0, 11).join('\n')));
   await sees(page, '[role=alert]', /Nothing was taken: there is nothing of December/);
   await upload(page, input, file('whole.csv', heading + months.join('\n')));
@@ -160,9 +173,8 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
 test('minutes by three schools: chosen by station, overruled with a source, put on the timer', async () => {
   const page = await house.at(`${FENNIMORE}/minutes`);
   await page.waitForSelector('.minutes-of-stations');
-  await page.click('[aria-label^="Station 3 by Rule of thumb"]');
-  const open = await page.waitForSelector('::-p-aria([name="Why station 3"])');
-  await open?.click();
+  await click(page, '[aria-label^="Station 3 by Rule of thumb"]');
+  await click(page, '::-p-aria([name="Why station 3"])');
   const factor = await page.waitForSelector(
     '.school:nth-child(3) ::-p-aria([name="Plant factor (×)"])',
   );
@@ -177,10 +189,9 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
     '.season li',
     (months) => months.findIndex((item) => item.classList.contains('season-now')) + 1,
   );
-  await page.select('.minutes-choices label:nth-child(2) select', String(month));
+  await choose(page, '100 percent is', MONTHS[month - 1] ?? '');
   await sees(page, '.season-now', /100$/);
-  const set = await page.waitForSelector('.survey-view button::-p-text(Set 100 %)');
-  await set?.click();
+  await click(page, '.survey-view button::-p-text(Set 100 %)');
   await sees(page, '.survey-view button', /100 % is set/);
   await page.close();
 });
@@ -198,7 +209,9 @@ test.each([
     await page.goto(`${house.server.url}/library/${entry}`);
     await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
     await page.evaluate(() =>
-      document.querySelectorAll('summary').forEach((element) => element.click()),
+      document
+        .querySelectorAll<HTMLElement>('.ant-collapse-header')
+        .forEach((element) => element.click()),
     );
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
       390,
@@ -233,16 +246,15 @@ test('cups and flow: what was caught, what it means, and whether two stations co
   await flow('Meter after (l)', '1030');
   await sees(page, '.tool-answer', /15\.0 l\/min/);
   await flow('The supply gives (l/min)', '40');
-  await choose(page, '.tool-fields select', '3 Back lawn near');
+  await choose(page, 'Could it run at once with', '3 Back lawn near');
   await sees(page, '.tool-answer', /No: both take 42\.0 l\/min, more than the 40\.0/);
   await page.close();
 });
 
 test('a house in feet and gallons: what is typed comes back as it was typed', async () => {
   const page = await house.at(`${FENNIMORE}/house`);
-  await page.waitForSelector('.site-more summary');
-  await page.click('.site-more summary');
-  await choose(page, 'select[name=units]', 'inches, feet, US gallons');
+  await unfold(page, '.site-more');
+  await choose(page, 'Units at this house', 'inches, feet, US gallons');
   await press(page, 'Save the house');
   await sees(page, '.site-form [role=status]', /Saved/);
   await page.goto(`${house.server.url}${FENNIMORE}/walk/6`);

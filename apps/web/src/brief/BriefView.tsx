@@ -140,7 +140,7 @@ export default function BriefView(props: StepProps) {
         <FileButton
           label="Take over a brief …"
           accept=".json,application/json"
-          take={(file) => void take(file)}
+          take={([file]) => file && void take(file)}
         />
       </div>
       {read && 'faults' in read && (

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Checkbox, Input } from 'antd';
 import {
   parseTimeEntry,
   startWords,
@@ -44,9 +45,8 @@ export function WishEditor({ survey, editor }: Props) {
   const time = (key: 'notBefore' | 'finishBy', label: string) => (
     <label className="labelled">
       {label}
-      <input
+      <Input
         key={wish[key] + clock}
-        className="field"
         defaultValue={startWords(wish[key], clock)}
         onBlur={({ target: { value } }) => {
           const read = parseTimeEntry(value);
@@ -100,33 +100,32 @@ export function WishEditor({ survey, editor }: Props) {
           commit={(value) => set({ headroomPercent: value ?? 130 })}
         />
       </div>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={wish.dripAnyTime}
-          onChange={(event) => set({ dripAnyTime: event.target.checked })}
-        />
+      <Checkbox
+        className="check"
+        checked={wish.dripAnyTime}
+        onChange={(event) => set({ dripAnyTime: event.target.checked })}
+      >
         drip may run at any time
-      </label>
+      </Checkbox>
       {pairs.length > 0 && (
         <div className="switches" role="group" aria-label="Groups never in one program">
           {pairs.map(([a, b]) => (
-            <label key={`${a} ${b}`} className="check">
-              <input
-                type="checkbox"
-                checked={isApart(a, b)}
-                onChange={(event) =>
-                  set({
-                    apart: event.target.checked
-                      ? [...wish.apart, [a, b]]
-                      : wish.apart.filter(
-                          ([x, y]) => !((x === a && y === b) || (x === b && y === a)),
-                        ),
-                  })
-                }
-              />
+            <Checkbox
+              className="check"
+              key={`${a} ${b}`}
+              checked={isApart(a, b)}
+              onChange={(event) =>
+                set({
+                  apart: event.target.checked
+                    ? [...wish.apart, [a, b]]
+                    : wish.apart.filter(
+                        ([x, y]) => !((x === a && y === b) || (x === b && y === a)),
+                      ),
+                })
+              }
+            >
               {a} and {b} never in one program
-            </label>
+            </Checkbox>
           ))}
         </div>
       )}

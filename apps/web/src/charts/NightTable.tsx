@@ -33,7 +33,7 @@ export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
   if (night.intended.length === 0) return <p className="soft">Nothing waters in this night.</p>;
   return (
-    <div className="night-table">
+    <div className="night-table" role="region" aria-label="The night as a table" tabIndex={0}>
       <table>
         <thead>
           <tr>

@@ -2,8 +2,8 @@ import { memo, useMemo, type KeyboardEvent } from 'react';
 import {
   civilOf,
   dateWords,
-  epochDayOf,
   monthName,
+  parseDate,
   weekdayIndexOf,
   type EpochDay,
   type Forbidden,
@@ -12,6 +12,7 @@ import {
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { useWidth } from './useWidth.ts';
+import { DateField } from '../fields/DateField.tsx';
 import './year.css';
 
 interface Props {
@@ -83,21 +84,14 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
         {wet} watering dates in the coming year{overlaps > 0 && `, overlaps on ${overlaps} of them`}
         . Press a date to see its night.
       </p>
-      <label className="year-date">
-        Go to a date
-        <input
-          type="date"
-          className="field"
-          onChange={(event) => {
-            const [y, m, d] = event.target.value.split('-').map(Number);
-            if (y && m && d && y > 1970)
-              choose(
-                year.find(({ day }) => day === epochDayOf({ year: y, month: m, day: d }))?.night ??
-                  epochDayOf({ year: y, month: m, day: d }) - 1,
-              );
-          }}
-        />
-      </label>
+      <DateField
+        label="Go to a date"
+        value=""
+        commit={(date) => {
+          const chosen = parseDate(date);
+          if (chosen !== null) choose(year.find(({ day }) => day === chosen)?.night ?? chosen - 1);
+        }}
+      />
       <div ref={ref}>
         {width > 0 && (
           <svg

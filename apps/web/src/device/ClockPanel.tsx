@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import {
   clockAhead,
   formatDate,
@@ -20,6 +21,8 @@ import {
 } from '@water-clock/core';
 import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -85,32 +88,24 @@ function Reading({
     <fieldset className="reading">
       <legend>{label}</legend>
       {withDate ? (
-        <input
-          type="date"
-          className="field"
+        <DateField
           aria-label={`${label} Date`}
+          required
           value={formatDate(day)}
-          onChange={(event) => {
-            const chosen = parseDate(event.target.value);
+          commit={(date) => {
+            const chosen = parseDate(date);
             if (chosen !== null) take(chosen, second);
           }}
         />
       ) : (
-        <select
-          className="field"
-          aria-label={`${label} Weekday`}
+        <SelectField
           value={dayValue}
-          onChange={(event) => take(Number(event.target.value), second)}
-        >
-          {weekOrderOf(plan.timer).map((index) => (
-            <option key={index} value={index}>
-              {weekdayName(index)}
-            </option>
-          ))}
-        </select>
+          options={weekOrderOf(plan.timer).map((index) => [index, weekdayName(index)] as const)}
+          pick={(value) => take(Number(value), second)}
+          aria-label={`${label} Weekday`}
+        />
       )}
-      <input
-        className="field"
+      <Input
         aria-label={`${label} Time`}
         value={typed ?? timeWords(Math.floor(second / 60) * 60, clock)}
         aria-invalid={fault !== null}
@@ -118,6 +113,7 @@ function Reading({
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
         onKeyDown={(event) => event.key === 'Enter' && finish()}
+        status={fault !== null ? 'error' : ''}
       />
       {fault && <span className="fault">{fault}</span>}
     </fieldset>
@@ -172,26 +168,20 @@ export function ClockPanel(props: Props) {
               setReally(next);
             }}
           />
-          {really !== null && (
-            <button type="button" className="plain-button" onClick={() => setReally(null)}>
-              It is now
-            </button>
-          )}
+          {really !== null && <Button onClick={() => setReally(null)}>It is now</Button>}
         </div>
         <p className="clock-answer" role="status">
           {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
           {ahead !== 0 && ' The strip shows the true hours at which it waters as it stands.'}
         </p>
         <p>
-          <button
-            type="button"
-            className="plain-button"
+          <Button
             onClick={() =>
               keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
             }
           >
             Note the clock as found
-          </button>{' '}
+          </Button>{' '}
           {asFound && (
             <span className="soft">
               As found: it showed {asFound.shown.replace('T', ' ')}, really it was{' '}
@@ -204,15 +194,9 @@ export function ClockPanel(props: Props) {
         <h2>What if it were</h2>
         <div className="percent-line">
           {whatIfs.map(([words, seconds]) => (
-            <button
-              key={words}
-              type="button"
-              className="plain-button"
-              aria-pressed={ahead === seconds}
-              onClick={() => setAhead(seconds)}
-            >
+            <Button key={words} aria-pressed={ahead === seconds} onClick={() => setAhead(seconds)}>
               {words}
-            </button>
+            </Button>
           ))}
         </div>
       </section>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Checkbox, Input } from 'antd';
 import {
   BYPASS_WORDS,
   BYPASSES,
@@ -20,6 +21,9 @@ import { NumberField } from '../fields/NumberField.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { KindNotes } from './KindNotes.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 
 interface TextProps {
   readonly label: string;
@@ -33,8 +37,7 @@ function TextField({ label, value, example, commit }: TextProps) {
   return (
     <label className="labelled">
       {label}
-      <input
-        className="field"
+      <Input
         value={typed ?? value}
         placeholder={example}
         maxLength={200}
@@ -80,23 +83,15 @@ export default function DeviceView(props: StepProps) {
   return (
     <div className="survey-view">
       <div className="device">
-        <label className="labelled">
-          Power
-          <select
-            className="field"
-            value={device.power ?? ''}
-            onChange={(event) =>
-              set({ power: POWERS.find((one) => one === event.target.value) ?? null })
-            }
-          >
-            <option value="">not noted</option>
-            {POWERS.map((one) => (
-              <option key={one} value={one}>
-                {POWER_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          label="Power"
+          value={device.power ?? ''}
+          options={[
+            ['', 'not noted'] as const,
+            ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
+          ]}
+          pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
+        />
         {device.power === 'mains' && (
           <p className="caution">
             Mains voltage inside: isolate before opening the wiring compartment; mains work is for a
@@ -109,18 +104,14 @@ export default function DeviceView(props: StepProps) {
           example="9 V"
           commit={(batteryKind) => set({ batteryKind })}
         />
-        <label className="labelled">
-          Battery put in on
-          <input
-            type="date"
-            className="field"
-            value={device.batteryDate ?? ''}
-            onChange={({ target: { value } }) => {
-              if (value === '') set({ batteryDate: null });
-              else if (parseDate(value) !== null) set({ batteryDate: value });
-            }}
-          />
-        </label>
+        <DateField
+          label="Battery put in on"
+          value={device.batteryDate ?? ''}
+          commit={(date) => {
+            if (date === '') set({ batteryDate: null });
+            else if (parseDate(date) !== null) set({ batteryDate: date });
+          }}
+        />
         <TextField
           label="Transformer"
           value={device.transformer ?? ''}
@@ -161,9 +152,7 @@ export default function DeviceView(props: StepProps) {
           {slow !== undefined &&
             delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
             delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
-              <button
-                type="button"
-                className="plain-button"
+              <Button
                 onClick={() =>
                   editor.commit({
                     type: 'set-settings',
@@ -172,17 +161,16 @@ export default function DeviceView(props: StepProps) {
                 }
               >
                 Set a delay of {delayForSlowValve(slow)} s between stations
-              </button>
+              </Button>
             )}
         </div>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={device.masterValve ?? false}
-            onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
-          />
+        <Checkbox
+          className="check"
+          checked={device.masterValve ?? false}
+          onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
+        >
           a master valve
-        </label>
+        </Checkbox>
         {usesPump && (
           <p className="caution abilities-wide">
             A pump must never run with every valve closed: during a delay between stations it must
@@ -193,10 +181,9 @@ export default function DeviceView(props: StepProps) {
           Terminals with a wire on them
           <div className="days" role="group" aria-label="Live terminals">
             {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
-              <button
-                key={number}
-                type="button"
+              <Button
                 className="day"
+                key={number}
                 aria-pressed={live.includes(number)}
                 onClick={() => {
                   const next = live.includes(number)
@@ -206,7 +193,7 @@ export default function DeviceView(props: StepProps) {
                 }}
               >
                 {number}
-              </button>
+              </Button>
             ))}
           </div>
         </div>
@@ -214,61 +201,37 @@ export default function DeviceView(props: StepProps) {
           Sensors
           {sensors.map((sensor, i) => (
             <div key={i} className="fault-line sensor-line">
-              <select
-                className="field"
-                aria-label={`Kind of sensor ${i + 1}`}
+              <SelectField
                 value={sensor.kind}
-                // The cast holds because the options are the names themselves.
-                onChange={(event) =>
-                  setSensor(i, { kind: event.target.value as DeviceSensor['kind'] })
-                }
-              >
-                {SENSOR_KINDS.map((one) => (
-                  <option key={one} value={one}>
-                    {SENSOR_WORDS[one]}
-                  </option>
-                ))}
-              </select>
-              <select
-                className="field"
-                aria-label={`Switch of sensor ${i + 1}`}
+                options={SENSOR_KINDS.map((one) => [one, SENSOR_WORDS[one]] as const)}
+                pick={(value) => setSensor(i, { kind: value })}
+                aria-label={`Kind of sensor ${i + 1}`}
+              />
+              <SelectField
                 value={sensor.bypass}
-                // The cast holds because the options are the names themselves.
-                onChange={(event) =>
-                  setSensor(i, { bypass: event.target.value as DeviceSensor['bypass'] })
-                }
-              >
-                {BYPASSES.map((one) => (
-                  <option key={one} value={one}>
-                    {BYPASS_WORDS[one]}
-                  </option>
-                ))}
-              </select>
-              <button
-                type="button"
-                className="plain-button"
+                options={BYPASSES.map((one) => [one, BYPASS_WORDS[one]] as const)}
+                pick={(value) => setSensor(i, { bypass: value })}
+                aria-label={`Switch of sensor ${i + 1}`}
+              />
+              <Button
                 aria-label={`Take out sensor ${i + 1}`}
                 onClick={() => set({ sensors: sensors.filter((_, at) => at !== i) })}
               >
                 ×
-              </button>
+              </Button>
             </div>
           ))}
           <span className="soft">
             Water on paths freezes: no watering below about 3 °C, with a sensor or without.
           </span>
           <span className="chips-row">
-            <button
-              type="button"
-              className="plain-button"
+            <Button
               onClick={() => set({ sensors: [...sensors, { kind: 'rain', bypass: 'active' }] })}
             >
               Add a sensor
-            </button>
+            </Button>
             {device.sensors === undefined && (
-              <button type="button" className="plain-button" onClick={() => set({ sensors: [] })}>
-                It has none
-              </button>
+              <Button onClick={() => set({ sensors: [] })}>It has none</Button>
             )}
           </span>
         </div>
@@ -276,49 +239,50 @@ export default function DeviceView(props: StepProps) {
           Who else can change it
           <div className="switches">
             {CHANGERS.map((one) => (
-              <label key={one} className="check">
-                <input
-                  type="checkbox"
-                  checked={device.changers?.includes(one) ?? false}
-                  onChange={(event) =>
-                    set({
-                      changers: CHANGERS.filter((each) =>
-                        each === one ? event.target.checked : device.changers?.includes(each),
-                      ),
-                    })
-                  }
-                />
+              <Checkbox
+                className="check"
+                key={one}
+                checked={device.changers?.includes(one) ?? false}
+                onChange={(event) =>
+                  set({
+                    changers: CHANGERS.filter((each) =>
+                      each === one ? event.target.checked : device.changers?.includes(each),
+                    ),
+                  })
+                }
+              >
                 {CHANGER_WORDS[one]}
-              </label>
+              </Checkbox>
             ))}
             {device.changers === undefined && (
-              <button type="button" className="plain-button" onClick={() => set({ changers: [] })}>
-                Nobody
-              </button>
+              <Button onClick={() => set({ changers: [] })}>Nobody</Button>
             )}
           </div>
         </div>
         {plan.timer.stationCount > 12 && (
-          <details className="site-more abilities-wide">
-            <summary>Decoder addresses</summary>
-            <div className="decoders">
-              {plan.stations.map(({ number }) => (
-                <TextField
-                  key={number}
-                  label={`Station ${number}`}
-                  value={surveyOf(survey, number).decoder ?? ''}
-                  example="address"
-                  commit={(decoder) =>
-                    void editor.commit({
-                      type: 'note-station',
-                      station: number,
-                      fields: { decoder },
-                    })
-                  }
-                />
-              ))}
-            </div>
-          </details>
+          <Disclosure className="site-more abilities-wide" summary="Decoder addresses">
+            {() => (
+              <>
+                <div className="decoders">
+                  {plan.stations.map(({ number }) => (
+                    <TextField
+                      key={number}
+                      label={`Station ${number}`}
+                      value={surveyOf(survey, number).decoder ?? ''}
+                      example="address"
+                      commit={(decoder) =>
+                        void editor.commit({
+                          type: 'note-station',
+                          station: number,
+                          fields: { decoder },
+                        })
+                      }
+                    />
+                  ))}
+                </div>
+              </>
+            )}
+          </Disclosure>
         )}
         <TextField
           label="Note on the timer"

@@ -1,65 +1,67 @@
 import { PANEL_WORDS, type TimerKind } from '@water-clock/core';
 import { photoPath } from '../photos/photos.ts';
+import { Disclosure } from '../fields/Disclosure.tsx';
 
 /** What the office knows of this kind of timer. */
 export function KindNotes({ kind }: { readonly kind: TimerKind }) {
   const { signs = [], factory = [], reach = [], note, hides, manual, restore } = kind;
   return (
-    <details className="site-more">
-      <summary>What the office knows of this kind</summary>
-      <div className="kind-notes">
-        {note && <p>{note}</p>}
-        {reach.length > 0 && (
-          <dl>
-            {reach.map(({ setting, line, photo }) => (
-              <div key={setting}>
-                <dt>{PANEL_WORDS[setting]}</dt>
-                <dd>
-                  {line}
-                  {photo && (
-                    <img
-                      className="photo"
-                      src={photoPath(photo)}
-                      alt={`${PANEL_WORDS[setting]} on the panel`}
-                    />
-                  )}
-                </dd>
-              </div>
-            ))}
-          </dl>
-        )}
-        {signs.length > 0 && (
-          <dl>
-            {signs.map(({ sign, means }) => (
-              <div key={sign}>
-                <dt>If {sign}</dt>
-                <dd>{means}</dd>
-              </div>
-            ))}
-          </dl>
-        )}
-        {factory.length > 0 && (
-          <p>
-            <strong>When new, or after it has lost its memory:</strong>{' '}
-            {factory.map(({ value }) => value).join('; ')}.
-          </p>
-        )}
-        {manual && (
-          <p>
-            <strong>By hand:</strong> {manual}
-          </p>
-        )}
-        {restore && (
-          <p>
-            <strong>Save and restore:</strong> {restore}
-          </p>
-        )}
-        {hides && (
-          <p>
-            <strong>Hidden:</strong> {hides}
-          </p>
-        )}
-      </div>
-    </details>
+    <Disclosure className="site-more" summary="What the office knows of this kind">
+      {() => (
+        <div className="kind-notes">
+          {note && <p>{note}</p>}
+          {reach.length > 0 && (
+            <dl>
+              {reach.map(({ setting, line, photo }) => (
+                <div key={setting}>
+                  <dt>{PANEL_WORDS[setting]}</dt>
+                  <dd>
+                    {line}
+                    {photo && (
+                      <img
+                        className="photo"
+                        src={photoPath(photo)}
+                        alt={`${PANEL_WORDS[setting]} on the panel`}
+                      />
+                    )}
+                  </dd>
+                </div>
+              ))}
+            </dl>
+          )}
+          {signs.length > 0 && (
+            <dl>
+              {signs.map(({ sign, means }) => (
+                <div key={sign}>
+                  <dt>If {sign}</dt>
+                  <dd>{means}</dd>
+                </div>
+              ))}
+            </dl>
+          )}
+          {factory.length > 0 && (
+            <p>
+              <strong>When new, or after it has lost its memory:</strong>{' '}
+              {factory.map(({ value }) => value).join('; ')}.
+            </p>
+          )}
+          {manual && (
+            <p>
+              <strong>By hand:</strong> {manual}
+            </p>
+          )}
+          {restore && (
+            <p>
+              <strong>Save and restore:</strong> {restore}
+            </p>
+          )}
+          {hides && (
+            <p>
+              <strong>Hidden:</strong> {hides}
+            </p>
+          )}
+        </div>
+      )}
+    </Disclosure>
   );
 }

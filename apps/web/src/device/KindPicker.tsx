@@ -11,6 +11,7 @@ import {
 import { useLibrary } from '../api/library.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
+import { SelectField } from '../fields/SelectField.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -25,17 +26,15 @@ export function KindPicker({ plan, editor, today }: Props) {
   const kind = kinds.data?.find(({ id }) => id === name)?.document.timer;
   return (
     <section className="kind-picker abilities-wide">
-      <label className="labelled">
-        Begin from another kind of timer
-        <select className="field" value={name} onChange={(event) => setName(event.target.value)}>
-          <option value="">leave it as it is</option>
-          {(kinds.data ?? []).map(({ id, document }) => (
-            <option key={id} value={id}>
-              {document.timer.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField
+        label="Begin from another kind of timer"
+        value={name}
+        options={[
+          ['', 'leave it as it is'] as const,
+          ...(kinds.data ?? []).map(({ id, document }) => [id, document.timer.name] as const),
+        ]}
+        pick={(value) => setName(value)}
+      />
       {kind && (
         <Preview
           plan={plan}

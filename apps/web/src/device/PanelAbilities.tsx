@@ -1,3 +1,4 @@
+import { Button, Checkbox } from 'antd';
 import { PANEL_SETTINGS, PANEL_WORDS, type Dialect, type PanelSetting } from '@water-clock/core';
 import { Choice } from '../fields/Choice.tsx';
 
@@ -40,36 +41,27 @@ function OrderOfKeys({
         {order.map((setting, i) => (
           <li key={setting}>
             <span>{PANEL_WORDS[setting]}</span>
-            <button
-              type="button"
-              className="plain-button"
+            <Button
               disabled={i === 0}
               aria-label={`${PANEL_WORDS[setting]} earlier`}
               onClick={() => commit(earlier(i))}
             >
               ↑
-            </button>
-            <button
-              type="button"
-              className="plain-button"
+            </Button>
+            <Button
               aria-label={`It has no ${PANEL_WORDS[setting]}`}
               onClick={() => commit(order.filter((one) => one !== setting))}
             >
               ×
-            </button>
+            </Button>
           </li>
         ))}
       </ol>
       <span className="chips-row">
         {missing.map((setting) => (
-          <button
-            key={setting}
-            type="button"
-            className="plain-button"
-            onClick={() => commit([...order, setting])}
-          >
+          <Button key={setting} onClick={() => commit([...order, setting])}>
             Add {PANEL_WORDS[setting]}
-          </button>
+          </Button>
         ))}
       </span>
     </div>
@@ -136,41 +128,39 @@ export function PanelAbilities({
         words={PHASE_WORDS}
         commit={(intervalPhase) => commit({ ...dialect, intervalPhase })}
       />
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={dialect.confirms ?? false}
-          onChange={(event) => commit({ ...dialect, confirms: event.target.checked })}
-        />
+      <Checkbox
+        className="check"
+        checked={dialect.confirms ?? false}
+        onChange={(event) => commit({ ...dialect, confirms: event.target.checked })}
+      >
         entries are lost unless confirmed
-      </label>
+      </Checkbox>
       <OrderOfKeys
         order={dialect.order ?? PANEL_SETTINGS}
         commit={(order) => commit({ ...dialect, order })}
       />
       <div className="switches abilities-wide" role="group" aria-label="Total of a program">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={total.shown}
-            onChange={(event) =>
-              commit({ ...dialect, total: { ...total, shown: event.target.checked } })
-            }
-          />
+        <Checkbox
+          className="check"
+          checked={total.shown}
+          onChange={(event) =>
+            commit({ ...dialect, total: { ...total, shown: event.target.checked } })
+          }
+        >
           it shows the total of each program
-        </label>
+        </Checkbox>
         {total.shown &&
           TOTAL_COUNTS.map(([name, words]) => (
-            <label key={name} className="check">
-              <input
-                type="checkbox"
-                checked={total[name]}
-                onChange={(event) =>
-                  commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
-                }
-              />
+            <Checkbox
+              className="check"
+              key={name}
+              checked={total[name]}
+              onChange={(event) =>
+                commit({ ...dialect, total: { ...total, [name]: event.target.checked } })
+              }
+            >
               and counts {words} in
-            </label>
+            </Checkbox>
           ))}
       </div>
     </>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Checkbox, Input } from 'antd';
 import {
   faultSentence,
   ON_OVERLAPS,
@@ -14,6 +15,7 @@ import { KindPicker } from './KindPicker.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { PanelAbilities } from './PanelAbilities.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
   ['daily', 'every day'],
@@ -79,8 +81,7 @@ export function TimerAbilities({
       <KindPicker plan={plan} editor={editor} today={today} />
       <label className="labelled abilities-wide">
         Name of the timer
-        <input
-          className="field"
+        <Input
           value={name ?? timer.name}
           maxLength={120}
           onChange={(event) => setName(event.target.value)}
@@ -91,21 +92,13 @@ export function TimerAbilities({
           }}
         />
       </label>
-      <label className="labelled abilities-wide">
-        When a start comes while a cycle is running
-        <select
-          className="field"
-          value={timer.onOverlap}
-          // The cast holds because the options are the names themselves.
-          onChange={(event) => commit({ onOverlap: event.target.value as OnOverlap })}
-        >
-          {ON_OVERLAPS.map((one) => (
-            <option key={one} value={one}>
-              {OVERLAP_WORDS[one]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField
+        className="abilities-wide"
+        label="When a start comes while a cycle is running"
+        value={timer.onOverlap}
+        options={ON_OVERLAPS.map((one) => [one, OVERLAP_WORDS[one]] as const)}
+        pick={(value) => commit({ onOverlap: value })}
+      />
       <NumberField
         label="Stations"
         least={1}
@@ -127,25 +120,15 @@ export function TimerAbilities({
         value={timer.startsPerProgram}
         commit={(value) => commit({ startsPerProgram: value ?? timer.startsPerProgram })}
       />
-      <label className="labelled">
-        Starts are set in steps of
-        <select
-          className="field"
-          value={timer.startStepMinutes}
-          onChange={(event) => {
-            const startStepMinutes = START_STEPS_MINUTES.find(
-              (step) => step === Number(event.target.value),
-            );
-            if (startStepMinutes) commit({ startStepMinutes });
-          }}
-        >
-          {START_STEPS_MINUTES.map((step) => (
-            <option key={step} value={step}>
-              {step} minutes
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField
+        label="Starts are set in steps of"
+        value={timer.startStepMinutes}
+        options={START_STEPS_MINUTES.map((step) => [step, `${step} minutes`] as const)}
+        pick={(value) => {
+          const startStepMinutes = START_STEPS_MINUTES.find((step) => step === Number(value));
+          if (startStepMinutes) commit({ startStepMinutes });
+        }}
+      />
       <NumberField
         label="Runs are set in steps of"
         unit="seconds"
@@ -243,45 +226,42 @@ export function TimerAbilities({
       )}
       <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
         {RULES.map(([rule, words]) => (
-          <label key={rule} className="check">
-            <input
-              type="checkbox"
-              checked={timer.dayRules.includes(rule)}
-              onChange={(event) =>
-                commit({
-                  dayRules: RULES.map(([one]) => one).filter((one) =>
-                    one === rule ? event.target.checked : timer.dayRules.includes(one),
-                  ),
-                })
-              }
-            />
+          <Checkbox
+            className="check"
+            key={rule}
+            checked={timer.dayRules.includes(rule)}
+            onChange={(event) =>
+              commit({
+                dayRules: RULES.map(([one]) => one).filter((one) =>
+                  one === rule ? event.target.checked : timer.dayRules.includes(one),
+                ),
+              })
+            }
+          >
             {words}
-          </label>
+          </Checkbox>
         ))}
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={timer.oddDaysSkip31}
-            onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
-          />
+        <Checkbox
+          className="check"
+          checked={timer.oddDaysSkip31}
+          onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
+        >
           odd dates leave out the 31st
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={timer.seasonal.byMonth}
-            onChange={(event) => seasonal({ byMonth: event.target.checked })}
-          />
+        </Checkbox>
+        <Checkbox
+          className="check"
+          checked={timer.seasonal.byMonth}
+          onChange={(event) => seasonal({ byMonth: event.target.checked })}
+        >
           a percent for each month
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={timer.followsDaylightSaving}
-            onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
-          />
+        </Checkbox>
+        <Checkbox
+          className="check"
+          checked={timer.followsDaylightSaving}
+          onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
+        >
           its clock follows daylight saving
-        </label>
+        </Checkbox>
       </div>
       <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
     </div>

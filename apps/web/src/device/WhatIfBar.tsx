@@ -1,7 +1,9 @@
 import { useState } from 'react';
+import { Button, Slider } from 'antd';
 import { monthName, percentSteps, type Plan } from '@water-clock/core';
 import type { WhatIf } from '../workers/timerQuestion.ts';
 import { aheadWords } from './ClockPanel.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -31,52 +33,38 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
   const over = percent !== null && (headroom === null || percent > headroom);
   return (
     <div className={percent === null && ahead === 0 ? 'what-if' : 'what-if what-if-on'}>
-      <label>
+      <div className="what-if-percent">
         <span>{percent === null ? 'Strip at the percent set' : `Strip at ${percent} %`}</span>
-        <input
-          type="range"
+        <Slider
+          className="what-if-slider"
           min={0}
           max={steps.length - 1}
           value={at}
-          aria-label="Percent at which the strip is shown"
-          aria-valuetext={percent === null ? 'as set' : `${percent} %`}
-          onChange={(event) =>
-            set({ ...whatIf, percent: steps[Number(event.target.value)] ?? 100 })
-          }
+          tooltip={{ open: false }}
+          ariaLabelForHandle="Percent at which the strip is shown"
+          ariaValueTextFormatterForHandle={() => (percent === null ? 'as set' : `${percent} %`)}
+          onChange={(step) => set({ ...whatIf, percent: steps[step] ?? 100 })}
         />
-      </label>
+      </div>
       {plan.timer.seasonal.scope === 'timer' && monthly && (
-        <label>
-          <span>as in</span>
-          <select
-            className="field"
-            value={shownMonth}
-            aria-label="Month whose percent the strip is shown at"
-            onChange={(event) => {
-              const chosen = Number(event.target.value);
-              setMonth(chosen);
-              set({ ...whatIf, percent: monthly[chosen] ?? null });
-            }}
-          >
-            <option value={-1}>each month</option>
-            {monthly.map((one, i) => (
-              <option key={i} value={i}>
-                {monthName(i + 1)}, {one} %
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          value={shownMonth}
+          options={[
+            [-1, 'each month'] as const,
+            ...monthly.map((one, i) => [i, `${monthName(i + 1)}, ${one} %`] as const),
+          ]}
+          pick={(value) => {
+            const chosen = Number(value);
+            setMonth(chosen);
+            set({ ...whatIf, percent: monthly[chosen] ?? null });
+          }}
+          aria-label="Month whose percent the strip is shown at"
+        />
       )}
       {over && <strong className="fault">beyond what stays clear</strong>}
       {ahead !== 0 && <strong>Clock {aheadWords(ahead)}: true hours shown</strong>}
       {(percent !== null || ahead !== 0) && (
-        <button
-          type="button"
-          className="plain-button"
-          onClick={() => set({ percent: null, ahead: 0 })}
-        >
-          As set
-        </button>
+        <Button onClick={() => set({ percent: null, ahead: 0 })}>As set</Button>
       )}
     </div>
   );

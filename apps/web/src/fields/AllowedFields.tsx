@@ -1,7 +1,9 @@
+import { Checkbox } from 'antd';
 import { WEEKDAYS, type BriefRules } from '@water-clock/core';
 import { NumberField } from './NumberField.tsx';
 import { WeekdayButtons } from './WeekdayButtons.tsx';
 import { WindowsEditor } from './WindowsEditor.tsx';
+import { SelectField } from './SelectField.tsx';
 
 interface Props {
   /** Put before each name for screen readers, where a page has several. */
@@ -37,20 +39,18 @@ export function AllowedFields({ name, rules, change }: Props) {
         />
       </div>
       <div className="tool-fields">
-        <label className="labelled">
-          Dates
-          <select
-            className="field"
-            value={rules.parity ?? ''}
-            onChange={({ target: { value } }) =>
-              void set({ parity: value === 'odd' || value === 'even' ? value : undefined })
-            }
-          >
-            <option value="">any</option>
-            <option value="odd">odd dates only</option>
-            <option value="even">even dates only</option>
-          </select>
-        </label>
+        <SelectField
+          label="Dates"
+          value={rules.parity ?? ''}
+          options={[
+            ['', 'any'] as const,
+            ['odd', 'odd dates only'] as const,
+            ['even', 'even dates only'] as const,
+          ]}
+          pick={(value) =>
+            void set({ parity: value === 'odd' || value === 'even' ? value : undefined })
+          }
+        />
         <NumberField
           label="Most days a week"
           least={1}
@@ -66,14 +66,13 @@ export function AllowedFields({ name, rules, change }: Props) {
         windows={rules.noWaterWindows ?? []}
         commit={(windows) => set({ noWaterWindows: windows ?? [] })}
       />
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={rules.dripExempt ?? false}
-          onChange={(event) => void set({ dripExempt: event.target.checked })}
-        />
+      <Checkbox
+        className="check"
+        checked={rules.dripExempt ?? false}
+        onChange={(event) => void set({ dripExempt: event.target.checked })}
+      >
         drip is free
-      </label>
+      </Checkbox>
     </>
   );
 }

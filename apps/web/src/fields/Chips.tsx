@@ -1,4 +1,5 @@
 import { useId, useRef, type KeyboardEvent } from 'react';
+import { Button } from 'antd';
 
 interface Props<T extends string | number> {
   readonly label: string;
@@ -23,7 +24,7 @@ export function Chips<T extends string | number>(props: Props<T>) {
   const chosen = options.findIndex(([one]) => one === value);
   const focusAt = (at: number) =>
     group.current?.querySelectorAll('button')[(at + options.length) % options.length]?.focus();
-  const onKeyDown = (event: KeyboardEvent<HTMLButtonElement>, at: number) => {
+  const onKeyDown = (event: KeyboardEvent<HTMLElement>, at: number) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const option = options[Number(event.key) - 1];
     if (/^[1-9]$/.test(event.key) && option) pick(option[0]);
@@ -47,11 +48,10 @@ export function Chips<T extends string | number>(props: Props<T>) {
       </span>
       <div ref={group} role="radiogroup" aria-labelledby={id} className="chips-row">
         {options.map(([one, words], i) => (
-          <button
-            key={one}
-            type="button"
-            role="radio"
+          <Button
             className="chip"
+            key={one}
+            role="radio"
             aria-checked={i === chosen}
             tabIndex={i === Math.max(0, chosen) ? 0 : -1}
             data-field={i === Math.max(0, chosen) ? label : undefined}
@@ -60,7 +60,7 @@ export function Chips<T extends string | number>(props: Props<T>) {
           >
             <kbd aria-hidden>{i + 1}</kbd>
             {words}
-          </button>
+          </Button>
         ))}
       </div>
     </div>

@@ -1,4 +1,6 @@
-interface ChoiceProps<T extends string> {
+import { SelectField } from './SelectField.tsx';
+
+interface Props<T extends string> {
   readonly label: string;
   readonly value: T;
   readonly words: Readonly<Record<T, string>>;
@@ -6,22 +8,14 @@ interface ChoiceProps<T extends string> {
 }
 
 /** A choice of a few things, each in words. */
-export function Choice<T extends string>({ label, value, words, commit }: ChoiceProps<T>) {
+export function Choice<T extends string>({ label, value, words, commit }: Props<T>) {
   return (
-    <label className="labelled">
-      {label}
-      <select
-        className="field"
-        value={value}
-        // The cast holds because the options are the names themselves.
-        onChange={(event) => commit(event.target.value as T)}
-      >
-        {(Object.keys(words) as T[]).map((one) => (
-          <option key={one} value={one}>
-            {words[one]}
-          </option>
-        ))}
-      </select>
-    </label>
+    <SelectField
+      label={label}
+      value={value}
+      // The cast holds because the options are the names themselves.
+      options={(Object.keys(words) as T[]).map((one) => [one, words[one]] as const)}
+      pick={commit}
+    />
   );
 }

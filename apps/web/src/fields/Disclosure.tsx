@@ -1,23 +1,27 @@
 import { useState, type ReactNode } from 'react';
+import { Collapse } from 'antd';
 
 interface Props {
   readonly summary: ReactNode;
   readonly className: string;
   readonly openAtFirst?: boolean;
+  /** Something inside must be seen: it is open whatever was pressed. */
+  readonly mustBeOpen?: boolean;
   readonly children: () => ReactNode;
 }
 
 /** Content that is made only once it is opened: what nobody sees costs nothing while a key is handled. */
-export function Disclosure({ summary, className, openAtFirst = false, children }: Props) {
-  const [open, setOpen] = useState(openAtFirst);
+export function Disclosure(props: Props) {
+  const { summary, className, openAtFirst = false, mustBeOpen = false, children } = props;
+  const [pressed, setPressed] = useState(openAtFirst);
+  const open = pressed || mustBeOpen;
   return (
-    <details
+    <Collapse
+      ghost
       className={className}
-      open={open}
-      onToggle={(event) => setOpen(event.currentTarget.open)}
-    >
-      <summary>{summary}</summary>
-      {open && children()}
-    </details>
+      activeKey={open ? ['content'] : []}
+      onChange={(keys) => setPressed(keys.length > 0)}
+      items={[{ key: 'content', label: summary, children: open && children() }]}
+    />
   );
 }

@@ -1,24 +1,27 @@
+import { Button, Upload } from 'antd';
+
 interface Props {
   readonly label: string;
+  /** Types or endings, as for a file input. */
   readonly accept: string;
-  readonly take: (file: File) => void;
+  readonly several?: boolean;
+  readonly take: (files: readonly File[]) => void;
 }
 
-/** A button that takes one file; the same file can be taken again. */
-export function FileButton({ label, accept, take }: Props) {
+/** A button that takes a file, or several; the same file can be taken again. */
+export function FileButton({ label, accept, several = false, take }: Props) {
   return (
-    <label className="plain-button file-button">
-      {label}
-      <input
-        type="file"
-        className="hidden-but-read"
-        accept={accept}
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) take(file);
-        }}
-      />
-    </label>
+    <Upload
+      accept={accept}
+      multiple={several}
+      showUploadList={false}
+      beforeUpload={(file, files) => {
+        // It is called for each file: once all of them are there, they are taken together.
+        if (file === files.at(-1)) take(files);
+        return false;
+      }}
+    >
+      <Button>{label}</Button>
+    </Upload>
   );
 }

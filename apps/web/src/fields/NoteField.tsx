@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { Input } from 'antd';
 
 interface Props {
   /** What is noted; empty: nothing. */
@@ -38,7 +39,6 @@ export function NoteField({ value, commit, label, placeholder, most, rows }: Pro
     };
   }, []);
   const common = {
-    className: 'field',
     value: typed ?? value,
     maxLength: most,
     'aria-label': label,
@@ -50,5 +50,5 @@ export function NoteField({ value, commit, label, placeholder, most, rows }: Pro
       if (event.key === 'Escape') setTyped(null);
     },
   };
-  return rows === undefined ? <input {...common} /> : <textarea rows={rows} {...common} />;
+  return rows === undefined ? <Input {...common} /> : <Input.TextArea rows={rows} {...common} />;
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Input } from 'antd';
 
 interface Props {
   readonly label: string;
@@ -50,8 +51,7 @@ export function NumberField(props: Props) {
         {label}
         {unit && ` (${unit})`}
       </span>
-      <input
-        className="field"
+      <Input
         data-field={props.field}
         inputMode={decimal ? 'decimal' : 'numeric'}
         value={typed ?? value ?? ''}
@@ -70,6 +70,7 @@ export function NumberField(props: Props) {
           setTyped(null);
           setFault(null);
         }}
+        status={fault !== null ? 'error' : ''}
       />
       {fault && <span className="fault">{fault}</span>}
     </label>

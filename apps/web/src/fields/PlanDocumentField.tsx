@@ -1,5 +1,7 @@
 import { useState } from 'react';
+import { Input } from 'antd';
 import { faultLine, readPlanText, type Plan } from '@water-clock/core';
+import { FileButton } from './FileButton.tsx';
 
 /** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
 const MOST_BYTES = 900_000;
@@ -35,22 +37,19 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
   };
   return (
     <div className="document-field">
-      <label className="labelled">
-        Plan document (a file ending in .plan.json)
-        <input
-          type="file"
-          accept=".json,application/json"
-          onChange={(event) => takeFile(event.target.files?.[0])}
-        />
-      </label>
+      <FileButton
+        label="Choose a plan document (a file ending in .plan.json)"
+        accept=".json,application/json"
+        take={([file]) => takeFile(file)}
+      />
       <label className="labelled">
         or its text
-        <textarea
-          className="field"
+        <Input.TextArea
           rows={5}
           spellCheck={false}
           aria-invalid={faults.length > 0}
           onChange={(event) => takeText(event.target.value)}
+          status={faults.length > 0 ? 'error' : ''}
         />
       </label>
       {accepted && <p role="status">Read: {accepted}</p>}

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { WEEKDAYS, weekdayName, type Timer, type Weekday } from '@water-clock/core';
 
 /** Weekday indices, 0 Monday, in the order of the timer's display. */
@@ -18,17 +19,16 @@ export function WeekdayButtons({ label, timer, pressed, className = 'day', commi
   return (
     <div className="days" role="group" aria-label={label}>
       {weekOrderOf(timer).map((index) => (
-        <button
-          key={index}
-          type="button"
+        <Button
           className={className}
+          key={index}
           aria-pressed={pressed.includes(WEEKDAYS[index] ?? 'mon')}
           onClick={() =>
             commit(WEEKDAYS.filter((weekday, i) => (i === index) !== pressed.includes(weekday)))
           }
         >
           {weekdayName(index)}
-        </button>
+        </Button>
       ))}
     </div>
   );

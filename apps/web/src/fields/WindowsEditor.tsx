@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   parseTimeEntry,
   startWords,
@@ -36,8 +36,7 @@ function TimeField({ label, value, commit }: TimeFieldProps) {
   return (
     <label className="labelled">
       {label}
-      <input
-        className="field"
+      <Input
         value={typed ?? startWords(value, clock)}
         aria-invalid={fault !== null}
         onChange={(event) => setTyped(event.target.value)}
@@ -46,6 +45,7 @@ function TimeField({ label, value, commit }: TimeFieldProps) {
           if (event.key === 'Enter') finish();
           if (event.key === 'Escape') setTyped(null);
         }}
+        status={fault !== null ? 'error' : ''}
       />
       {fault && <span className="fault">{fault}</span>}
     </label>
@@ -89,9 +89,7 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
               replace(i, weekdays.length === 7 ? rest : { ...rest, weekdays });
             }}
           />
-          <button type="button" className="plain-button" onClick={() => replace(i, null)}>
-            Take out
-          </button>
+          <Button onClick={() => replace(i, null)}>Take out</Button>
         </div>
       ))}
       <Button onClick={() => setRefused(commit([...windows, { from: '10:00', to: '18:00' }]))}>

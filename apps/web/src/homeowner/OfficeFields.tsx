@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import type { Office } from '@water-clock/core';
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { useDocument } from '../library/useDocument.ts';
@@ -17,8 +17,7 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   const field = (name: 'phone' | 'hours', label: string, example: string) => (
     <label className="labelled">
       {label}
-      <input
-        className="field"
+      <Input
         value={document[name] ?? ''}
         placeholder={example}
         maxLength={120}

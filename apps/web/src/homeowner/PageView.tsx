@@ -16,6 +16,7 @@ import {
 } from '../api/visits.ts';
 import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 import '../visit/visits.css';
 import '../visit/visitCards.css';
 
@@ -72,20 +73,13 @@ export default function PageView(props: StepProps & { readonly version: number }
         <Button size="large" href={pagePdfPath(timerId, 'letter')} target="_blank">
           PDF, Letter
         </Button>
-        <label className="labelled page-days">
-          <span className="hidden-but-read">Good for</span>
-          <select
-            className="field"
-            value={days}
-            onChange={({ target }) => setDays(Number(target.value))}
-          >
-            {DAYS.map(([one, words]) => (
-              <option key={one} value={one}>
-                good for {words}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          className="page-days"
+          aria-label="Good for"
+          value={days}
+          options={DAYS.map(([one, words]) => [one, `good for ${words}`] as const)}
+          pick={(value) => setDays(Number(value))}
+        />
         <Button size="large" onClick={() => void make()}>
           Make a private link
         </Button>

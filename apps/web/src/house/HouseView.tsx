@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import { allowedWords, dueVisits, rulesSentence, visitSentence } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -44,13 +45,12 @@ function OwnRules({ survey, editor }: StepProps) {
         rules={survey.rules ?? {}}
         change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />
-      <button
-        type="button"
-        className="plain-button survey-side"
+      <Button
+        className="survey-side"
         onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
       >
         Go by the library again
-      </button>
+      </Button>
     </div>
   );
 }
@@ -76,16 +76,15 @@ export default function HouseView(props: StepProps) {
       {own && survey.rules ? (
         <OwnRules {...props} />
       ) : (
-        <button
-          type="button"
-          className="plain-button survey-side"
+        <Button
+          className="survey-side"
           onClick={() => {
             setOwn(true);
             editor.commit({ type: 'note', fields: { rules: {} } });
           }}
         >
           Note rules for this house alone
-        </button>
+        </Button>
       )}
       {site.supply === 'tank' || site.supply === 'pump' || site.supply === 'bore' ? (
         <p className="caution">
@@ -99,19 +98,18 @@ export default function HouseView(props: StepProps) {
           code. Find buried services before you dig.
         </p>
       )}
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={survey.dryBeforeMowing ?? false}
-          onChange={(event) =>
-            editor.commit({
-              type: 'note',
-              fields: { dryBeforeMowing: event.target.checked ? true : null },
-            })
-          }
-        />
+      <Checkbox
+        className="check"
+        checked={survey.dryBeforeMowing ?? false}
+        onChange={(event) =>
+          editor.commit({
+            type: 'note',
+            fields: { dryBeforeMowing: event.target.checked ? true : null },
+          })
+        }
+      >
         Keep the lawn dry on the day before it is mown, too
-      </label>
+      </Checkbox>
       <SiteDetails site={site} timerId={timerId} />
     </div>
   );

@@ -1,3 +1,4 @@
+import { Button, Input } from 'antd';
 import type { Contact } from '@water-clock/core';
 import { MOST_PEOPLE, type SiteFaults, type SiteForm } from './siteForm.ts';
 
@@ -28,9 +29,8 @@ export function PeopleFields({ form, faults, change }: Props) {
       {people.map((person, i) => (
         <div key={i} className="person">
           {FIELDS.map(([key, label, example]) => (
-            <input
+            <Input
               key={key}
-              className="field"
               aria-label={`${label} of person ${i + 1}`}
               placeholder={i === 0 ? example : label}
               value={person[key]}
@@ -39,25 +39,19 @@ export function PeopleFields({ form, faults, change }: Props) {
               onChange={(event) => set(i, { [key]: event.target.value })}
             />
           ))}
-          <button
-            type="button"
-            className="plain-button"
+          <Button
             aria-label={`Take out person ${i + 1}`}
             onClick={() => change({ ...form, people: people.filter((_, at) => at !== i) })}
           >
             Take out
-          </button>
+          </Button>
         </div>
       ))}
       {faults.people && <span className="fault">{faults.people}</span>}
       {people.length < MOST_PEOPLE && (
-        <button
-          type="button"
-          className="plain-button"
-          onClick={() => change({ ...form, people: [...people, NOBODY] })}
-        >
+        <Button onClick={() => change({ ...form, people: [...people, NOBODY] })}>
           Add a person
-        </button>
+        </Button>
       )}
     </fieldset>
   );

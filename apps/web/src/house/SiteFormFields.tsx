@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { AutoComplete, Button, Input } from 'antd';
 import { SUPPLIES, SUPPLY_WORDS, type WeatherTown } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { knownZones } from '../platform/zone.ts';
@@ -6,6 +7,8 @@ import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
 import { useTowns } from '../api/weather.ts';
 import { PeopleFields } from './PeopleFields.tsx';
 import { mowingOf, type SiteFaults, type SiteForm } from './siteForm.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 
 interface Props {
   readonly form: SiteForm;
@@ -13,31 +16,22 @@ interface Props {
   readonly change: (form: SiteForm) => void;
 }
 
-interface SelectProps extends Props {
+interface FactProps extends Props {
   readonly name: Exclude<keyof SiteForm, 'people'>;
   readonly label: string;
   readonly empty: string;
   readonly options: readonly (readonly [value: string, words: string])[];
 }
 
-function SelectField({ form, change, name, label, empty, options }: SelectProps) {
+/** A fact of the house from a list. */
+function Fact({ form, change, name, label, empty, options }: FactProps) {
   return (
-    <label className="labelled">
-      {label}
-      <select
-        className="field"
-        name={name}
-        value={form[name]}
-        onChange={(event) => change({ ...form, [name]: event.target.value })}
-      >
-        <option value="">{empty}</option>
-        {options.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
+    <SelectField
+      label={label}
+      value={form[name]}
+      options={[['', empty], ...options]}
+      pick={(value) => change({ ...form, [name]: value })}
+    />
   );
 }
 
@@ -60,19 +54,19 @@ export function SiteFormFields({ form, faults, change }: Props) {
   const minutes = useLibrary('minutes');
   const common = { form, faults, change };
   const field = (
-    key: 'name' | 'houseNumber' | 'timeZone' | 'latitude' | 'longitude',
+    key: 'name' | 'houseNumber' | 'latitude' | 'longitude',
     label: string,
     more: object = {},
   ) => (
     <label className="labelled">
       {label}
-      <input
-        className="field"
+      <Input
         name={key}
         value={form[key]}
         aria-invalid={faults[key] !== undefined}
         onChange={(event) => change({ ...form, [key]: event.target.value })}
         {...more}
+        status={faults[key] !== undefined ? 'error' : ''}
       />
       {faults[key] && <span className="fault">{faults[key]}</span>}
     </label>
@@ -96,14 +90,14 @@ export function SiteFormFields({ form, faults, change }: Props) {
         {field('houseNumber', 'Number in the street', { placeholder: '17a' })}
       </div>
       <div className="site-form-pair">
-        <SelectField
+        <Fact
           {...common}
           name="supply"
           label="Its water comes from"
           empty="not noted"
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]])}
         />
-        <SelectField
+        <Fact
           {...common}
           name="rulesId"
           label="Watering rules"
@@ -111,27 +105,18 @@ export function SiteFormFields({ form, faults, change }: Props) {
           options={(rules.data ?? []).map(({ id, document }) => [id, document.name])}
         />
       </div>
-      <label className="labelled">
-        Weather of
-        <select
-          className="field"
-          name="weather"
-          value={form.climateId || form.town}
-          onChange={(event) => takeWeather(event.target.value)}
-        >
-          <option value="">no place chosen</option>
-          {(climates.data ?? []).map(({ id, document }) => (
-            <option key={id} value={id}>
-              {document.name} (of your library)
-            </option>
-          ))}
-          {(towns.data ?? []).map(({ id, name, region }) => (
-            <option key={id} value={id}>
-              {name}, {region}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField
+        label="Weather of"
+        value={form.climateId || form.town}
+        options={[
+          ['', 'no place chosen'] as const,
+          ...(climates.data ?? []).map(
+            ({ id, document }) => [id, `${document.name} (of your library)`] as const,
+          ),
+          ...(towns.data ?? []).map(({ id, name, region }) => [id, `${name}, ${region}`] as const),
+        ]}
+        pick={takeWeather}
+      />
       <div className="labelled">
         Mown on
         <WeekdayButtons
@@ -144,69 +129,79 @@ export function SiteFormFields({ form, faults, change }: Props) {
       <PeopleFields {...common} />
       <label className="labelled">
         Notes
-        <textarea
-          className="field site-notes"
+        <Input.TextArea
+          className="site-notes"
           name="notes"
           rows={2}
           value={form.notes}
           aria-invalid={faults.notes !== undefined}
           onChange={(event) => change({ ...form, notes: event.target.value })}
+          status={faults.notes !== undefined ? 'error' : ''}
         />
         {faults.notes && <span className="fault">{faults.notes}</span>}
       </label>
-      <details
+      <Disclosure
         className="site-more"
-        open={Boolean(faults.timeZone ?? faults.latitude ?? faults.longitude)}
+        mustBeOpen={Boolean(faults.timeZone ?? faults.latitude ?? faults.longitude)}
+        summary="Zone, coordinates, units"
       >
-        <summary>Zone, coordinates, units</summary>
-        <div className="site-form">
-          {field('timeZone', 'Time zone', { list: zones })}
-          <datalist id={zones}>
-            {knownZones().map((zone) => (
-              <option key={zone} value={zone} />
-            ))}
-          </datalist>
-          <div className="site-form-pair">
-            {field('latitude', 'Latitude', { inputMode: 'decimal', placeholder: '-34.21' })}
-            {field('longitude', 'Longitude', { inputMode: 'decimal', placeholder: '139.86' })}
-          </div>
-          <p className="soft">
-            The coordinates give sunset and sunrise; they may stay empty.{' '}
-            <button type="button" className="plain-button" onClick={here}>
-              Take this device's place
-            </button>
-          </p>
-          <div className="site-form-pair">
-            <SelectField
+        {() => (
+          <div className="site-form">
+            <div className="labelled">
+              <label htmlFor={zones}>Time zone</label>
+              <AutoComplete
+                id={zones}
+                value={form.timeZone}
+                status={faults.timeZone === undefined ? '' : 'error'}
+                options={knownZones().map((zone) => ({ value: zone }))}
+                showSearch={{
+                  filterOption: (typed, option) =>
+                    (option?.value ?? '').toLowerCase().includes(typed.toLowerCase()),
+                }}
+                onChange={(timeZone: string) => change({ ...form, timeZone })}
+              />
+              {faults.timeZone && <span className="fault">{faults.timeZone}</span>}
+            </div>
+            <div className="site-form-pair">
+              {field('latitude', 'Latitude', { inputMode: 'decimal', placeholder: '-34.21' })}
+              {field('longitude', 'Longitude', { inputMode: 'decimal', placeholder: '139.86' })}
+            </div>
+            <p className="soft">
+              The coordinates give sunset and sunrise; they may stay empty.{' '}
+              <Button onClick={here}>Take this device's place</Button>
+            </p>
+            <div className="site-form-pair">
+              <Fact
+                {...common}
+                name="units"
+                label="Units at this house"
+                empty="metric"
+                options={[
+                  ['metric', 'metric: mm, m², litres'],
+                  ['us', 'inches, feet, US gallons'],
+                ]}
+              />
+              <Fact
+                {...common}
+                name="clockStyle"
+                label="Hours at this house"
+                empty="as you like them"
+                options={[
+                  ['24', '17:30'],
+                  ['12', '5:30 pm'],
+                ]}
+              />
+            </div>
+            <Fact
               {...common}
-              name="units"
-              label="Units at this house"
-              empty="metric"
-              options={[
-                ['metric', 'metric: mm, m², litres'],
-                ['us', 'inches, feet, US gallons'],
-              ]}
-            />
-            <SelectField
-              {...common}
-              name="clockStyle"
-              label="Hours at this house"
-              empty="as you like them"
-              options={[
-                ['24', '17:30'],
-                ['12', '5:30 pm'],
-              ]}
+              name="minutesId"
+              label="Table of minutes"
+              empty="the usual one"
+              options={(minutes.data ?? []).map(({ id, document }) => [id, document.name])}
             />
           </div>
-          <SelectField
-            {...common}
-            name="minutesId"
-            label="Table of minutes"
-            empty="the usual one"
-            options={(minutes.data ?? []).map(({ id, document }) => [id, document.name])}
-          />
-        </div>
-      </details>
+        )}
+      </Disclosure>
     </>
   );
 }

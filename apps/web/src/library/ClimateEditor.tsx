@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   climateOf,
   faultSentence,
@@ -13,6 +13,7 @@ import {
 } from '@water-clock/core';
 import { rowsOf, saveCsv } from '../platform/csv.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { FileButton } from '../fields/FileButton.tsx';
 
 const WAY_WORDS = {
   entered: 'as entered',
@@ -71,9 +72,8 @@ export function ClimateEditor({ document, change }: Props) {
   const number = (key: 'latitude' | 'longitude' | 'altitudeMetres', label: string) => (
     <label className="labelled">
       {label}
-      <input
+      <Input
         key={document[key]}
-        className="field"
         inputMode="decimal"
         defaultValue={document[key] ?? ''}
         onBlur={({ target: { value } }) => {
@@ -87,8 +87,7 @@ export function ClimateEditor({ document, change }: Props) {
     <div className="library-form">
       <label className="labelled">
         Name of the place
-        <input
-          className="field"
+        <Input
           maxLength={200}
           value={document.name}
           onChange={({ target: { value } }) => change({ ...document, name: value })}
@@ -101,8 +100,7 @@ export function ClimateEditor({ document, change }: Props) {
       </div>
       <label className="labelled">
         Where the numbers come from
-        <input
-          className="field"
+        <Input
           maxLength={2000}
           value={document.source}
           onChange={({ target: { value } }) => change({ ...document, source: value })}
@@ -112,15 +110,10 @@ export function ClimateEditor({ document, change }: Props) {
         A CSV file of days (column “date”) or of months (column “month”), with highest_c, lowest_c
         and rain_mm; humidity_percent, wind_m_s, sunshine_h and eto_mm where they are known.
       </p>
-      <input
-        type="file"
+      <FileButton
+        label="Choose a CSV file"
         accept=".csv,text/csv"
-        aria-label="CSV file of weather"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          event.target.value = '';
-          if (file) void take(file);
-        }}
+        take={([file]) => file && void take(file)}
       />
       {fault && (
         <p role="alert" className="fault">

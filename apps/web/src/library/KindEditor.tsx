@@ -1,3 +1,4 @@
+import { Input } from 'antd';
 import {
   applyChange,
   emptyPlan,
@@ -58,8 +59,7 @@ export function KindEditor({ document, change, today }: Props) {
       {NOTES.map(([key, label]) => (
         <label key={key} className="labelled">
           {label}
-          <textarea
-            className="field"
+          <Input.TextArea
             rows={2}
             maxLength={2000}
             value={document[key] ?? ''}
@@ -78,8 +78,7 @@ export function KindEditor({ document, change, today }: Props) {
             <div key={setting} className="reach">
               <label className="labelled">
                 {PANEL_WORDS[setting]}
-                <input
-                  className="field"
+                <Input
                   maxLength={200}
                   value={found?.line ?? ''}
                   onChange={({ target: { value } }) => setReach(setting, { line: value })}
@@ -110,16 +109,14 @@ export function KindEditor({ document, change, today }: Props) {
           };
           return (
             <div key={i} className="site-form-pair">
-              <input
-                className="field"
+              <Input
                 aria-label={`Sign ${i + 1}`}
                 placeholder="what is seen"
                 maxLength={200}
                 value={one.sign}
                 onChange={({ target: { value } }) => put({ sign: value })}
               />
-              <input
-                className="field"
+              <Input
                 aria-label={`Meaning of sign ${i + 1}`}
                 placeholder="what it means"
                 maxLength={200}
@@ -136,8 +133,7 @@ export function KindEditor({ document, change, today }: Props) {
           {PANEL_SETTINGS.map((setting) => (
             <label key={setting} className="labelled">
               {PANEL_WORDS[setting]}
-              <input
-                className="field"
+              <Input
                 maxLength={200}
                 value={factory.find((one) => one.setting === setting)?.value ?? ''}
                 onChange={({ target: { value } }) =>

@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import { START_STEPS_MINUTES, type TimerKind } from '@water-clock/core';
 import { Choice } from '../fields/Choice.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -64,14 +64,14 @@ export function KindQuestions({ make, leave }: Props) {
     >
       <label className="labelled">
         What will you call it?
-        <input
-          className="field"
+        <Input
           autoFocus
           maxLength={120}
           placeholder="Grey box with the round knob"
           value={answers.name}
           aria-invalid={fault !== null}
           onChange={({ target: { value } }) => set({ name: value })}
+          status={fault !== null ? 'error' : ''}
         />
       </label>
       {fault && <p className="fault">{fault}</p>}
@@ -111,20 +111,20 @@ export function KindQuestions({ make, leave }: Props) {
         <Question asks="Which ways of choosing days does it show?">
           <div className="switches">
             {DAYS.map(([one, words]) => (
-              <label key={one} className="check">
-                <input
-                  type="checkbox"
-                  checked={answers.days.includes(one)}
-                  onChange={() =>
-                    set({
-                      days: DAYS.map(([each]) => each).filter(
-                        (each) => (each === one) !== answers.days.includes(each),
-                      ),
-                    })
-                  }
-                />
+              <Checkbox
+                className="check"
+                key={one}
+                checked={answers.days.includes(one)}
+                onChange={() =>
+                  set({
+                    days: DAYS.map(([each]) => each).filter(
+                      (each) => (each === one) !== answers.days.includes(each),
+                    ),
+                  })
+                }
+              >
                 {words}
-              </label>
+              </Checkbox>
             ))}
           </div>
           {answers.days.includes('interval') &&

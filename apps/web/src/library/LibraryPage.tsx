@@ -220,9 +220,9 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
         <FileButton
           label="Import …"
           accept=".json,application/json"
-          take={(file) => {
+          take={([file]) => {
             setFaults([]);
-            void take(file).catch(failed);
+            if (file) void take(file).catch(failed);
           }}
         />
       </div>

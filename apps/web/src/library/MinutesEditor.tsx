@@ -1,3 +1,4 @@
+import { Input } from 'antd';
 import {
   HEAD_WORDS,
   monthName,
@@ -38,8 +39,7 @@ export function MinutesEditor({ document, change }: Props) {
       {TEXTS.map(([key, label]) => (
         <label key={key} className="labelled">
           {label}
-          <input
-            className="field"
+          <Input
             maxLength={200}
             value={document[key]}
             onChange={({ target: { value } }) => change({ ...document, [key]: value })}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import {
   allowedWords,
   conditionWords,
@@ -17,6 +17,8 @@ import {
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 const DIGITS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 
@@ -68,60 +70,56 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
             Street numbers that end in
             <div className="days" role="group" aria-label={`${name}: last digits`}>
               {DIGITS.map((digit) => (
-                <button
-                  key={digit}
-                  type="button"
+                <Button
                   className="day"
+                  key={digit}
                   aria-pressed={when.lastDigits?.includes(digit) ?? false}
                   onClick={() => setWhen({ lastDigits: toggled(when.lastDigits, digit, DIGITS) })}
                 >
                   {digit}
-                </button>
+                </Button>
               ))}
             </div>
           </div>
-          <label className="labelled">
-            or by parity
-            <select
-              className="field"
-              value={when.parity ?? ''}
-              onChange={({ target: { value } }) =>
-                setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
-              }
-            >
-              <option value="">any number</option>
-              <option value="odd">odd numbers</option>
-              <option value="even">even numbers</option>
-            </select>
-          </label>
+          <SelectField
+            label="or by parity"
+            value={when.parity ?? ''}
+            options={[
+              ['', 'any number'] as const,
+              ['odd', 'odd numbers'] as const,
+              ['even', 'even numbers'] as const,
+            ]}
+            pick={(value) =>
+              setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
+            }
+          />
           <div className="switches" role="group" aria-label={`${name}: water from`}>
             {SUPPLIES.map((one) => (
-              <label key={one} className="check">
-                <input
-                  type="checkbox"
-                  checked={when.supplies?.includes(one) ?? false}
-                  onChange={() =>
-                    setWhen({ supplies: toggled<Supply>(when.supplies, one, SUPPLIES) })
-                  }
-                />
+              <Checkbox
+                className="check"
+                key={one}
+                checked={when.supplies?.includes(one) ?? false}
+                onChange={() =>
+                  setWhen({ supplies: toggled<Supply>(when.supplies, one, SUPPLIES) })
+                }
+              >
                 {SUPPLY_WORDS[one]}
-              </label>
+              </Checkbox>
             ))}
             <span className="soft">none chosen: whatever the water</span>
           </div>
-          <label className="check">
-            <input
-              type="checkbox"
-              checked={clause.noWatering ?? false}
-              onChange={(event) =>
-                change({
-                  ...(clause.when ? { when: clause.when } : {}),
-                  ...(event.target.checked ? { noWatering: true } : {}),
-                })
-              }
-            />
+          <Checkbox
+            className="check"
+            checked={clause.noWatering ?? false}
+            onChange={(event) =>
+              change({
+                ...(clause.when ? { when: clause.when } : {}),
+                ...(event.target.checked ? { noWatering: true } : {}),
+              })
+            }
+          >
             no watering by a timer
-          </label>
+          </Checkbox>
           {clause.noWatering !== true && (
             <AllowedFields
               name={name}
@@ -132,9 +130,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
               }}
             />
           )}
-          <button type="button" className="plain-button" onClick={() => change(null)}>
-            Take this clause out
-          </button>
+          <Button onClick={() => change(null)}>Take this clause out</Button>
         </fieldset>
       )}
     </Disclosure>
@@ -164,28 +160,20 @@ function EditionEditor({
   return (
     <section className="edition">
       <div className="tool-fields">
-        <label className="labelled">
-          In force from
-          <input
-            type="date"
-            className="field"
-            value={edition.from}
-            onChange={({ target: { value } }) => parseDate(value) !== null && set({ from: value })}
-          />
-        </label>
-        <label className="labelled">
-          New planting is free until
-          <input
-            type="date"
-            className="field"
-            value={edition.newPlantingUntil ?? ''}
-            onChange={({ target: { value } }) => set({ newPlantingUntil: text(value) })}
-          />
-        </label>
+        <DateField
+          label="In force from"
+          required
+          value={edition.from}
+          commit={(from) => parseDate(from) !== null && set({ from })}
+        />
+        <DateField
+          label="New planting is free until"
+          value={edition.newPlantingUntil ?? ''}
+          commit={(date) => set({ newPlantingUntil: text(date) })}
+        />
         <label className="labelled">
           Source
-          <input
-            className="field"
+          <Input
             value={edition.source ?? ''}
             maxLength={2000}
             onChange={({ target: { value } }) => set({ source: text(value) })}
@@ -193,8 +181,7 @@ function EditionEditor({
         </label>
         <label className="labelled">
           Note
-          <input
-            className="field"
+          <Input
             value={edition.note ?? ''}
             maxLength={2000}
             onChange={({ target: { value } }) => set({ note: text(value) })}
@@ -238,8 +225,7 @@ export function RulesEditor({ document, change, today }: Props) {
     <div className="library-form">
       <label className="labelled">
         Whose rules
-        <input
-          className="field"
+        <Input
           value={document.name}
           maxLength={200}
           onChange={({ target: { value } }) => change({ ...document, name: value })}
@@ -248,28 +234,14 @@ export function RulesEditor({ document, change, today }: Props) {
       <div className="try-rules">
         <label className="labelled">
           Try it on number
-          <input
-            className="field"
-            value={houseNumber}
-            onChange={({ target: { value } }) => setHouseNumber(value)}
-          />
+          <Input value={houseNumber} onChange={({ target: { value } }) => setHouseNumber(value)} />
         </label>
-        <label className="labelled">
-          with water from
-          <select
-            className="field"
-            value={supply}
-            onChange={({ target: { value } }) =>
-              setSupply(SUPPLIES.find((one) => one === value) ?? 'mains')
-            }
-          >
-            {SUPPLIES.map((one) => (
-              <option key={one} value={one}>
-                {SUPPLY_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          label="with water from"
+          value={supply}
+          options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]] as const)}
+          pick={(value) => setSupply(SUPPLIES.find((one) => one === value) ?? 'mains')}
+        />
         <p role="status" className="rules-now">
           {rulesSentence(document, { houseNumber, supply }, { on: today, clock })}
         </p>

@@ -1,4 +1,5 @@
 import { Fragment, useMemo, useState } from 'react';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   cupResult,
@@ -30,6 +31,8 @@ import { NumberField } from '../fields/NumberField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { SeasonCard } from './SeasonCard.tsx';
 import { StationSteps } from './StationSteps.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import './minutes.css';
 
 /** Schools that differ by more than this factor are shown to differ. */
@@ -143,51 +146,39 @@ export default function MinutesView(props: StepProps) {
           words={SCHOOL_WORDS}
           commit={(school: School) => note({ school })}
         />
-        <label className="labelled">
-          100 percent is
-          <select
-            className="field"
-            value={survey.hundredMonth ?? ''}
-            onChange={({ target: { value } }) =>
-              note({ hundredMonth: value === '' ? null : Number(value) })
-            }
-          >
-            <option value="">
-              the height of the season
-              {minutes.hundredMonth !== null && survey.hundredMonth === undefined
-                ? ` (${monthName(minutes.hundredMonth)})`
-                : ''}
-            </option>
-            {MONTHS.map((one) => (
-              <option key={one} value={one}>
-                {monthName(one)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          label="100 percent is"
+          value={survey.hundredMonth ?? ''}
+          options={[
+            [
+              '',
+              `the height of the season${
+                minutes.hundredMonth !== null && survey.hundredMonth === undefined
+                  ? ` (${monthName(minutes.hundredMonth)})`
+                  : ''
+              }`,
+            ] as const,
+            ...MONTHS.map((one) => [one, monthName(one)] as const),
+          ]}
+          pick={(value) => note({ hundredMonth: value === '' ? null : Number(value) })}
+        />
         <Choice
           label="The season is followed"
           value={survey.season ?? 'percent'}
           words={SEASON_WORDS}
           commit={(season: NonNullable<Survey['season']>) => note({ season })}
         />
-        <label className="labelled">
-          Rain is met by
-          <select
-            className="field"
-            value={survey.rain ?? ''}
-            onChange={({ target: { value } }) =>
-              note({ rain: RAIN_WAYS.find((one): one is RainWay => one === value) ?? null })
-            }
-          >
-            <option value="">not decided</option>
-            {RAIN_WAYS.map((one) => (
-              <option key={one} value={one}>
-                {RAIN_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          label="Rain is met by"
+          value={survey.rain ?? ''}
+          options={[
+            ['', 'not decided'] as const,
+            ...RAIN_WAYS.map((one) => [one, RAIN_WORDS[one]] as const),
+          ]}
+          pick={(value) =>
+            note({ rain: RAIN_WAYS.find((one): one is RainWay => one === value) ?? null })
+          }
+        />
       </div>
       <WeatherLine weather={weather} />
       <p className="soft">
@@ -228,15 +219,14 @@ export default function MinutesView(props: StepProps) {
                     </th>
                     {SCHOOLS.map((school) => (
                       <td key={school} data-label={SCHOOL_WORDS[school]}>
-                        <button
-                          type="button"
+                        <Button
                           className="school-cell"
                           aria-pressed={stationMinutes.school === school}
                           aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(stationMinutes.answers[school].weeklySeconds)} minutes a week`}
                           onClick={() => setStation(number, school)}
                         >
                           {minutesText(stationMinutes.answers[school].weeklySeconds)}
-                        </button>
+                        </Button>
                       </td>
                     ))}
                     <td className="needs-cell" data-label="Needs, min a week">
@@ -269,15 +259,13 @@ export default function MinutesView(props: StepProps) {
                       {stationMinutes.overruled && <span className="soft">your own number</span>}
                     </td>
                     <td>
-                      <button
-                        type="button"
-                        className="plain-button"
+                      <Button
                         aria-expanded={open === number}
                         onClick={() => setOpen(open === number ? null : number)}
                       >
                         {open === number ? 'Close' : 'Why'}
                         <span className="hidden-but-read"> station {number}</span>
-                      </button>
+                      </Button>
                     </td>
                   </tr>
                   {open === number && (
@@ -307,19 +295,15 @@ export default function MinutesView(props: StepProps) {
       <section className="minutes-year">
         <div className="night-head">
           <h2>The year</h2>
-          <select
-            className="field"
-            aria-label="Whose year"
+          <SelectField
             value={curve ?? ''}
-            onChange={({ target: { value } }) => setCurve(value === '' ? null : Number(value))}
-          >
-            <option value="">the whole garden, mean of its stations</option>
-            {known.map(({ number }) => (
-              <option key={number} value={number}>
-                {number} {nameOf(number)}
-              </option>
-            ))}
-          </select>
+            options={[
+              ['', 'the whole garden, mean of its stations'] as const,
+              ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
+            ]}
+            pick={(value) => setCurve(value === '' ? null : Number(value))}
+            aria-label="Whose year"
+          />
         </div>
         {curves.length > 0 ? (
           <>
@@ -329,31 +313,34 @@ export default function MinutesView(props: StepProps) {
               curves={curves}
               month={month}
             />
-            <details className="site-more">
-              <summary>The same as a table</summary>
-              <div className="minutes-scroll">
-                <table className="year-table">
-                  <thead>
-                    <tr>
-                      <th>{unitWords(units, 'depth')} a week</th>
-                      {MONTHS.map((one) => (
-                        <th key={one}>{monthName(one).slice(0, 3)}</th>
-                      ))}
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {curves.map(({ name, values }) => (
-                      <tr key={name}>
-                        <th scope="row">{name}</th>
-                        {values.map((value, i) => (
-                          <td key={i}>{value.toFixed(units === 'us' ? 2 : 1)}</td>
+            <Disclosure className="site-more" summary="The same as a table">
+              {() => (
+                <>
+                  <div className="minutes-scroll">
+                    <table className="year-table">
+                      <thead>
+                        <tr>
+                          <th>{unitWords(units, 'depth')} a week</th>
+                          {MONTHS.map((one) => (
+                            <th key={one}>{monthName(one).slice(0, 3)}</th>
+                          ))}
+                        </tr>
+                      </thead>
+                      <tbody>
+                        {curves.map(({ name, values }) => (
+                          <tr key={name}>
+                            <th scope="row">{name}</th>
+                            {values.map((value, i) => (
+                              <td key={i}>{value.toFixed(units === 'us' ? 2 : 1)}</td>
+                            ))}
+                          </tr>
                         ))}
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </div>
-            </details>
+                      </tbody>
+                    </table>
+                  </div>
+                </>
+              )}
+            </Disclosure>
           </>
         ) : (
           <p>The curve needs a place’s weather and of a station its plants and its rate.</p>

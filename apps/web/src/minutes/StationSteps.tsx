@@ -24,11 +24,14 @@ import {
   type UnitSystem,
 } from '@water-clock/core';
 import { useState } from 'react';
+import { Checkbox, Input } from 'antd';
 import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 /** How a number of a sum is shown and typed: digits and unit. */
 function unitOf(
@@ -135,14 +138,13 @@ function Often({
   };
   return (
     <div className="often">
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={often !== undefined}
-          onChange={(event) => set(event.target.checked ? USUAL_OFTEN : null)}
-        />
+      <Checkbox
+        className="check"
+        checked={often !== undefined}
+        onChange={(event) => set(event.target.checked ? USUAL_OFTEN : null)}
+      >
         several times a day (new seed or turf)
-      </label>
+      </Checkbox>
       {often && (
         <div className="tool-fields">
           <NumberField
@@ -161,27 +163,22 @@ function Often({
           {(['from', 'to'] as const).map((key) => (
             <label key={key} className="labelled">
               {key === 'from' ? 'From' : 'To'}
-              <input
+              <Input
                 key={often[key]}
-                className="field"
                 defaultValue={often[key]}
                 onBlur={(event) => setTime(key, event.target.value)}
               />
             </label>
           ))}
-          <label className="labelled">
-            Last on
-            <input
-              type="date"
-              className="field"
-              value={often.until ?? ''}
-              onChange={({ target: { value } }) => {
-                const { until: _before, ...rest } = often;
-                if (value === '') set(rest);
-                else if (parseDate(value) !== null) set({ ...rest, until: value });
-              }}
-            />
-          </label>
+          <DateField
+            label="Last on"
+            value={often.until ?? ''}
+            commit={(date) => {
+              const { until: _before, ...rest } = often;
+              if (date === '') set(rest);
+              else if (parseDate(date) !== null) set({ ...rest, until: date });
+            }}
+          />
         </div>
       )}
       {fault && <p className="fault">{fault}</p>}
@@ -210,6 +207,7 @@ export function StationSteps({ minutes, survey, editor }: Props) {
     });
   };
   const { longestRun, soakSeconds, allowance, intake } = figures;
+  const { year } = minutes;
   return (
     <div className="station-steps">
       <div className="schools">
@@ -217,40 +215,43 @@ export function StationSteps({ minutes, survey, editor }: Props) {
           <Answer key={school} answer={answers[school]} overrule={overrule} />
         ))}
       </div>
-      {minutes.year && (
-        <details className="site-more">
-          <summary>The balance, month by month</summary>
-          <div className="minutes-scroll">
-            <table className="year-table">
-              <thead>
-                <tr>
-                  <th>Month</th>
-                  <th>ETo, {unitWords(units, 'depth')} a day</th>
-                  <th>Plants use, a week</th>
-                  <th>Rain that counts, a week</th>
-                  <th>Net need, a week</th>
-                  <th>Minutes a week</th>
-                </tr>
-              </thead>
-              <tbody>
-                {minutes.year.map((balance) => (
-                  <tr key={balance.month}>
-                    <th scope="row">{monthName(balance.month)}</th>
-                    <td>{shownIn(units, 'depth', balance.etoMmPerDay)}</td>
-                    <td>{shownIn(units, 'depth', balance.plantMmPerWeek)}</td>
-                    <td>{shownIn(units, 'depth', balance.rainMmPerWeek)}</td>
-                    <td>{shownIn(units, 'depth', balance.netMmPerWeek)}</td>
-                    <td>{Math.round(balance.weeklySeconds / 60)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-          <p className="soft">
-            ETo and rain are the place’s;{' '}
-            <Link to="/library/climates">copy its weather to overrule them</Link>.
-          </p>
-        </details>
+      {year && (
+        <Disclosure className="site-more" summary="The balance, month by month">
+          {() => (
+            <>
+              <div className="minutes-scroll">
+                <table className="year-table">
+                  <thead>
+                    <tr>
+                      <th>Month</th>
+                      <th>ETo, {unitWords(units, 'depth')} a day</th>
+                      <th>Plants use, a week</th>
+                      <th>Rain that counts, a week</th>
+                      <th>Net need, a week</th>
+                      <th>Minutes a week</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {year.map((balance) => (
+                      <tr key={balance.month}>
+                        <th scope="row">{monthName(balance.month)}</th>
+                        <td>{shownIn(units, 'depth', balance.etoMmPerDay)}</td>
+                        <td>{shownIn(units, 'depth', balance.plantMmPerWeek)}</td>
+                        <td>{shownIn(units, 'depth', balance.rainMmPerWeek)}</td>
+                        <td>{shownIn(units, 'depth', balance.netMmPerWeek)}</td>
+                        <td>{Math.round(balance.weeklySeconds / 60)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </div>
+              <p className="soft">
+                ETo and rain are the place’s;{' '}
+                <Link to="/library/climates">copy its weather to overrule them</Link>.
+              </p>
+            </>
+          )}
+        </Disclosure>
       )}
       <div className="tool-fields">
         <NumberField
@@ -299,9 +300,8 @@ export function StationSteps({ minutes, survey, editor }: Props) {
         />
         <label className="labelled">
           Group
-          <input
+          <Input
             key={noted.group ?? ''}
-            className="field"
             placeholder="lawn, beds, pots"
             maxLength={80}
             defaultValue={noted.group ?? ''}

@@ -1,4 +1,5 @@
 import { lazy } from 'react';
+import { Button } from 'antd';
 import { Link, Outlet } from 'react-router';
 import { Failed, Loading } from '../platform/states.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -35,26 +36,22 @@ export function Shell() {
           </Link>
         )}
         <span className="shell-tools">
-          <button
-            type="button"
-            className="plain-button"
+          <Button
             aria-label={clock === '12' ? '5:30 pm: switch to 17:30' : '17:30: switch to 5:30 pm'}
             onClick={() => setClock(clock === '12' ? '24' : '12')}
           >
             {clock === '12' ? '5:30 pm' : '17:30'}
-          </button>
-          <button
-            type="button"
-            className="plain-button"
+          </Button>
+          <Button
             aria-label={theme === 'day' ? 'Dark screen' : 'Bright screen'}
             onClick={() => setTheme(theme === 'day' ? 'night' : 'day')}
           >
             {theme === 'day' ? 'Dark' : 'Bright'}
-          </button>
+          </Button>
           {person && (
-            <button type="button" className="plain-button" onClick={() => signOut.mutate()}>
+            <Button onClick={() => signOut.mutate()}>
               Sign out<span className="hidden-but-read"> {person.name}</span>
-            </button>
+            </Button>
           )}
         </span>
       </header>

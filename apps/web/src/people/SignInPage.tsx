@@ -1,5 +1,5 @@
 import { useState, type FormEvent } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import { RefusedError } from '../api/request.ts';
 import { useSignIn, type SessionView } from '../api/people.ts';
 
@@ -23,27 +23,27 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
       <form onSubmit={submit} noValidate>
         <label className="labelled">
           E-mail
-          <input
-            className="field"
+          <Input
             type="email"
             name="email"
             autoComplete="username"
             value={email}
             aria-invalid={emailFault !== undefined}
             onChange={(event) => setEmail(event.target.value)}
+            status={emailFault !== undefined ? 'error' : ''}
           />
           {emailFault && <span className="fault">{emailFault.message}</span>}
         </label>
         <label className="labelled">
           Password
-          <input
-            className="field"
+          <Input
             type="password"
             name="password"
             autoComplete="current-password"
             value={password}
             aria-invalid={passwordFault !== undefined}
             onChange={(event) => setPassword(event.target.value)}
+            status={passwordFault !== undefined ? 'error' : ''}
           />
           {passwordFault && <span className="fault">{passwordFault.message}</span>}
         </label>

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
+import { Button } from 'antd';
 import { MOST_PHOTOS } from '@water-clock/core';
 import { keepPhoto, photoPath, sendWaiting, waitingPhoto } from './photos.ts';
+import { FileButton } from '../fields/FileButton.tsx';
 
 const RETRY_MILLISECONDS = 5000;
 
@@ -76,32 +78,23 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
         <span key={id} className="photo-frame">
           <Picture id={id} number={i + 1} left={left} />
           {set && (
-            <button
-              type="button"
-              className="plain-button photo-out"
+            <Button
+              className="photo-out"
               aria-label={`Take out photo ${i + 1}`}
               onClick={() => set(photos.filter((one) => one !== id))}
             >
               ×
-            </button>
+            </Button>
           )}
         </span>
       ))}
       {set && photos.length < most && (
-        <label className="plain-button photo-add">
-          Add a photo
-          <input
-            type="file"
-            className="hidden-but-read"
-            accept="image/*"
-            multiple={most > 1}
-            onChange={(event) => {
-              const files = [...(event.target.files ?? [])];
-              event.target.value = '';
-              void take(files);
-            }}
-          />
-        </label>
+        <FileButton
+          label="Add a photo"
+          accept="image/*"
+          several={most > 1}
+          take={(files) => void take(files)}
+        />
       )}
       {left > 0 && (
         <span className="soft" role="status">

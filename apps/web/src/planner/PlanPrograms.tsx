@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   lengthWords,
   programsByLetter,
@@ -30,9 +31,9 @@ function toggled<T>(
 
 function Keep({ kept, what, press }: { kept: boolean; what: string; press: () => void }) {
   return (
-    <button type="button" className="plain-button keep" aria-pressed={kept} onClick={press}>
+    <Button className="keep" aria-pressed={kept} onClick={press}>
       {kept ? 'kept' : 'keep'} <span className="hidden-but-read">{what}</span>
-    </button>
+    </Button>
   );
 }
 
@@ -118,9 +119,8 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                         })
                       }
                     />
-                    <button
-                      type="button"
-                      className="plain-button keep"
+                    <Button
+                      className="keep"
                       aria-pressed={pins.stations?.some((one) => one.station === station) ?? false}
                       onClick={() =>
                         setPins({
@@ -132,12 +132,17 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                           ),
                         })
                       }
+                      type={
+                        (pins.stations?.some((one) => one.station === station) ?? false)
+                          ? 'primary'
+                          : 'default'
+                      }
                     >
                       in {letter}{' '}
                       <span className="hidden-but-read">
                         keep {stationWords(brief, station)} there
                       </span>
-                    </button>
+                    </Button>
                   </td>
                 </tr>
               ))}

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import {
   ALTERNATIVE_WORDS,
@@ -162,14 +162,13 @@ export default function PlannerView(props: StepProps) {
             <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
           </p>
           {goByPresent.length > 0 ? (
-            <label className="check">
-              <input
-                type="checkbox"
-                checked={byPresent}
-                onChange={({ target }) => setByPresent(target.checked)}
-              />
+            <Checkbox
+              className="check"
+              checked={byPresent}
+              onChange={({ target }) => setByPresent(target.checked)}
+            >
               go by what the present programs give {stationsText(goByPresent)}
-            </label>
+            </Checkbox>
           ) : (
             <p>Left out of the programs.</p>
           )}
@@ -214,10 +213,9 @@ export default function PlannerView(props: StepProps) {
         <div className="plan-alternatives" role="group" aria-label="Plans that differ in kind">
           {results.map(({ kind, plan: other, cost }, i) =>
             other ? (
-              <button
-                key={kind}
-                type="button"
+              <Button
                 className="plan-alternative"
+                key={kind}
                 aria-pressed={i === chosen}
                 onClick={() => setChosen(i)}
               >
@@ -228,7 +226,7 @@ export default function PlannerView(props: StepProps) {
                   {cost?.[3]} {cost?.[3] === 1 ? 'start' : 'starts'}
                   {cost?.[1] ? `, ${lengthWords(Math.round(cost[1] * 60))} outside the hours` : ''}
                 </span>
-              </button>
+              </Button>
             ) : null,
           )}
         </div>

@@ -8,6 +8,7 @@ const COLOURS = {
     text: '#17191f',
     sheet: '#ffffff',
     border: '#8c887c',
+    soft: '#4c5058',
     error: '#9b1c10',
   },
   night: {
@@ -15,6 +16,7 @@ const COLOURS = {
     text: '#f2efe6',
     sheet: '#1d1f29',
     border: '#7a7d8a',
+    soft: '#b9b7b0',
     error: '#ff9c8c',
   },
 } as const;
@@ -30,6 +32,10 @@ export function faceOf(mode: Theme): ThemeConfig {
       colorBgBase: colours.sheet,
       colorBgContainer: colours.sheet,
       colorBorder: colours.border,
+      colorTextSecondary: colours.soft,
+      colorTextTertiary: colours.soft,
+      colorTextPlaceholder: colours.soft,
+      colorTextDisabled: colours.soft,
       colorError: colours.error,
       fontFamily: "'Atkinson Hyperlegible Next', system-ui, sans-serif",
       fontSize: 16,

@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { Button } from 'antd';
 import {
   dateWords,
   daysLeft,
@@ -15,6 +16,8 @@ import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { TenWeeks } from './TenWeeks.tsx';
 import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 type RuleName = Days['rule'];
 
@@ -93,18 +96,15 @@ function IntervalFields({
         most={Math.max(longestIntervalDays, days.everyDays)}
         commit={(everyDays) => commit({ ...days, everyDays: everyDays ?? days.everyDays })}
       />
-      <label className="labelled">
-        Beginning
-        <input
-          type="date"
-          className="field"
-          value={days.firstDate}
-          onChange={(event) => {
-            const day = parseDate(event.target.value);
-            if (day !== null) beginAt(day);
-          }}
-        />
-      </label>
+      <DateField
+        label="Beginning"
+        required
+        value={days.firstDate}
+        commit={(date) => {
+          const day = parseDate(date);
+          if (day !== null) beginAt(day);
+        }}
+      />
       <NumberField
         label="Days left today"
         value={left}
@@ -114,15 +114,13 @@ function IntervalFields({
       />
       <div className="rule-first" role="group" aria-label="Beginning">
         {FIRST_DATES.map(([words, later]) => (
-          <button
+          <Button
             key={words}
-            type="button"
-            className="plain-button"
             aria-pressed={first === today + later}
             onClick={() => beginAt(today + later)}
           >
             {words}
-          </button>
+          </Button>
         ))}
       </div>
       {between && (
@@ -151,18 +149,13 @@ function HoursFields({
         most={744}
         commit={(everyHours) => commit({ ...days, everyHours: everyHours ?? days.everyHours })}
       />
-      <label className="labelled">
-        Counted from
-        <input
-          type="datetime-local"
-          className="field"
-          value={days.first}
-          onChange={(event) => {
-            const first = event.target.value.slice(0, 16);
-            if (first.length === 16) commit({ ...days, first });
-          }}
-        />
-      </label>
+      <DateField
+        label="Counted from"
+        required
+        withTime
+        value={days.first}
+        commit={(first) => commit({ ...days, first })}
+      />
     </div>
   );
 }
@@ -185,25 +178,20 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
   return (
     <div className="day-rule">
       <div className="day-rule-line">
-        <label className="day-rule-name">
-          <span className="visually-hidden">Day rule of {letter}</span>
-          <select
-            className="field"
-            value={rule}
-            onChange={(event) => {
-              // The cast holds because the options are the names themselves.
-              const name = event.target.value as RuleName;
-              commit(ruleOf(name, days, today, timer.longestIntervalDays));
-            }}
-          >
-            {rule === '' && <option value="">choose its days</option>}
-            {names.map((name) => (
-              <option key={name} value={name}>
-                {RULE_WORDS[name]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          className="day-rule-name"
+          aria-label={`Day rule of ${letter}`}
+          value={rule}
+          options={[
+            ...(rule === '' ? [['', 'choose its days'] as const] : []),
+            ...names.map((name) => [name, RULE_WORDS[name]] as const),
+          ]}
+          pick={(value) => {
+            // The cast holds because the options are the names themselves.
+            const name = value as RuleName;
+            commit(ruleOf(name, days, today, timer.longestIntervalDays));
+          }}
+        />
         {rule === 'weekdays' && (
           <WeekdayButtons
             label={`Watering days of ${letter}`}

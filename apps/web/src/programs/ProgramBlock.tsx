@@ -1,4 +1,5 @@
 import { memo, useCallback } from 'react';
+import { Button } from 'antd';
 import {
   attempt,
   cycleShape,
@@ -115,13 +116,12 @@ export const ProgramBlock = memo(
         </div>
         <div className="program-days">
           <DayPicker program={program} plan={plan} today={today} commit={commitDays} />
-          <button
-            type="button"
-            className="plain-button program-remove"
+          <Button
+            className="program-remove"
             onClick={() => void editor.commit({ type: 'remove-program', program: letter })}
           >
             Take out {letter}
-          </button>
+          </Button>
         </div>
         <RunGrid
           letter={letter}

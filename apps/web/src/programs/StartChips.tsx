@@ -1,4 +1,5 @@
 import { memo, useState, type KeyboardEvent } from 'react';
+import { Button, Input } from 'antd';
 import {
   formatTime,
   parseTime,
@@ -87,8 +88,8 @@ function TimeField(props: TimeFieldProps) {
     }
   };
   return (
-    <input
-      className="field start-field"
+    <Input
+      className="start-field"
       aria-label={label}
       aria-invalid={wrong}
       placeholder={value === null ? 'add start' : undefined}
@@ -100,6 +101,7 @@ function TimeField(props: TimeFieldProps) {
       onChange={(event) => change(event.target.value)}
       onBlur={finish}
       onKeyDown={onKeyDown}
+      status={wrong ? 'error' : ''}
     />
   );
 }
@@ -138,14 +140,13 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               commit={(time) => commit(replaced(i, time))}
               invalid={setWrong}
             />
-            <button
-              type="button"
+            <Button
               className="start-remove"
               aria-label={`Take out the start ${startWords(start, clock)} of ${letter}`}
               onClick={() => commit(starts.filter((_, k) => k !== i))}
             >
               ×
-            </button>
+            </Button>
             <span className="start-end soft">
               {outcome(inPlace ? (shownStarts[i] ?? start) : start)}
             </span>

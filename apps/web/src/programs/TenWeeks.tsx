@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   civilOf,
   dateWords,
@@ -72,14 +73,13 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
                 return (
                   <td key={day}>
                     {begin && day >= today ? (
-                      <button
-                        type="button"
+                      <Button
                         className={look}
                         aria-label={`${label}. Begin here`}
                         onClick={() => begin(day)}
                       >
                         {text}
-                      </button>
+                      </Button>
                     ) : (
                       <span className={look} aria-label={label} role="img">
                         {text}

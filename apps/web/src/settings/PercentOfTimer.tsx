@@ -1,4 +1,5 @@
 /** The seasonal percent where the timer keeps one, or one for each month. */
+import { Button, Checkbox } from 'antd';
 import { monthName, percentSteps, type Plan, type PlanChange } from '@water-clock/core';
 import { NumberField } from '../fields/NumberField.tsx';
 
@@ -31,14 +32,9 @@ export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly se
         {!byMonth && (
           <>
             {' '}
-            <button
-              type="button"
-              className="plain-button"
-              aria-label="A step less"
-              onClick={() => step(-1)}
-            >
+            <Button aria-label="A step less" onClick={() => step(-1)}>
               −
-            </button>
+            </Button>
             <NumberField
               label="Seasonal percent"
               unit="%"
@@ -46,25 +42,19 @@ export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly se
               most={500}
               commit={(value) => set({ seasonalPercent: value ?? 100 })}
             />
-            <button
-              type="button"
-              className="plain-button"
-              aria-label="A step more"
-              onClick={() => step(1)}
-            >
+            <Button aria-label="A step more" onClick={() => step(1)}>
               +
-            </button>
+            </Button>
           </>
         )}{' '}
         {timer.seasonal.byMonth && (
-          <label className="check">
-            <input
-              type="checkbox"
-              checked={byMonth}
-              onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
-            />
+          <Checkbox
+            className="check"
+            checked={byMonth}
+            onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
+          >
             a percent for each month
-          </label>
+          </Checkbox>
         )}
       </div>
       {byMonth && (

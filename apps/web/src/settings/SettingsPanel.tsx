@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { dateWords, formatDate, parseDate, type EpochDay, type Plan } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -5,6 +6,8 @@ import { NumberField } from '../fields/NumberField.tsx';
 import { AdjustedTable } from './AdjustedTable.tsx';
 import { PercentOfTimer, type SetSettings } from './PercentOfTimer.tsx';
 import { WindowsEditor } from '../fields/WindowsEditor.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -29,15 +32,14 @@ function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings
   return (
     <div className="off-days" role="group" aria-label="Off days of the month">
       {Array.from({ length: 31 }, (_, i) => i + 1).map((day) => (
-        <button
-          key={day}
-          type="button"
+        <Button
           className="day day-never"
+          key={day}
           aria-pressed={off.includes(day)}
           onClick={() => toggle(day)}
         >
           {day}
-        </button>
+        </Button>
       ))}
     </div>
   );
@@ -56,33 +58,19 @@ function RainDelay({
   const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
   return (
     <div className="percent-line">
-      <label className="labelled">
-        No watering before
-        <input
-          type="date"
-          className="field"
-          value={resumes?.slice(0, 10) ?? ''}
-          onChange={(event) => set({ wateringResumes: event.target.value || null })}
-        />
-      </label>
+      <DateField
+        label="No watering before"
+        value={resumes?.slice(0, 10) ?? ''}
+        commit={(date) => set({ wateringResumes: date || null })}
+      />
       {[1, 2, 3, 7].map((days) => (
-        <button
-          key={days}
-          type="button"
-          className="plain-button"
-          onClick={() => set({ wateringResumes: formatDate(today + days) })}
-        >
+        <Button key={days} onClick={() => set({ wateringResumes: formatDate(today + days) })}>
           {days === 1 ? '1 day' : `${days} days`}
-        </button>
+        </Button>
       ))}
-      <button
-        type="button"
-        className="plain-button"
-        disabled={resumes === undefined}
-        onClick={() => set({ wateringResumes: null })}
-      >
+      <Button disabled={resumes === undefined} onClick={() => set({ wateringResumes: null })}>
         No delay
-      </button>
+      </Button>
       {day !== null && day > today && (
         <p className="soft">Watering goes on {dateWords(day, today)}.</p>
       )}
@@ -103,28 +91,20 @@ export function SettingsPanel({ plan, editor, today, month }: Props & { readonly
         <h2>Seasonal percent</h2>
         <PercentOfTimer plan={plan} set={set} />
         <div className="percent-line">
-          <label className="labelled">
-            Moved by
-            <select
-              className="field"
-              value={settings.percentDrivenBy ?? 'person'}
-              onChange={(event) => {
-                const by = DRIVERS.find(([name]) => name === event.target.value)?.[0];
-                if (by === undefined) return;
-                set(
-                  by === 'person'
-                    ? { percentDrivenBy: null, percentRange: null }
-                    : { percentDrivenBy: by, percentRange: range ?? { lowest: 20, highest: 130 } },
-                );
-              }}
-            >
-              {DRIVERS.map(([name, words]) => (
-                <option key={name} value={name}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectField
+            label="Moved by"
+            value={settings.percentDrivenBy ?? 'person'}
+            options={DRIVERS.map(([name, words]) => [name, words] as const)}
+            pick={(value) => {
+              const by = DRIVERS.find(([name]) => name === value)?.[0];
+              if (by === undefined) return;
+              set(
+                by === 'person'
+                  ? { percentDrivenBy: null, percentRange: null }
+                  : { percentDrivenBy: by, percentRange: range ?? { lowest: 20, highest: 130 } },
+              );
+            }}
+          />
           {driven && range && (
             <>
               <NumberField
@@ -212,32 +192,25 @@ export function SettingsPanel({ plan, editor, today, month }: Props & { readonly
       <section>
         <h2>Switches</h2>
         <div className="percent-line">
-          <label className="labelled">
-            The timer is
-            <select
-              className="field"
-              value={settings.mode ?? 'run'}
-              onChange={(event) => set({ mode: event.target.value === 'off' ? 'off' : null })}
-            >
-              <option value="run">on: it runs its programs</option>
-              <option value="off">off: nothing waters</option>
-            </select>
-          </label>
-          <label className="labelled">
-            Rain sensor
-            <select
-              className="field"
-              value={settings.sensor ?? 'active'}
-              onChange={(event) => {
-                const { value } = event.target;
-                set({ sensor: value === 'bypass' || value === 'none' ? value : null });
-              }}
-            >
-              <option value="active">obeyed</option>
-              <option value="bypass">bypassed</option>
-              <option value="none">there is none</option>
-            </select>
-          </label>
+          <SelectField
+            label="The timer is"
+            value={settings.mode ?? 'run'}
+            options={[
+              ['run', 'on: it runs its programs'] as const,
+              ['off', 'off: nothing waters'] as const,
+            ]}
+            pick={(value) => set({ mode: value === 'off' ? 'off' : null })}
+          />
+          <SelectField
+            label="Rain sensor"
+            value={settings.sensor ?? 'active'}
+            options={[
+              ['active', 'obeyed'],
+              ['bypass', 'bypassed'],
+              ['none', 'there is none'],
+            ]}
+            pick={(sensor) => set({ sensor: sensor === 'active' ? null : sensor })}
+          />
         </div>
       </section>
     </div>

@@ -9,6 +9,7 @@ import { PlanDocumentField } from '../fields/PlanDocumentField.tsx';
 import { useAddSite } from '../api/sites.ts';
 import { emptyForm, readSiteForm, type SiteFaults, type SiteForm } from '../house/siteForm.ts';
 import { SiteFormFields } from '../house/SiteFormFields.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 import './sites.css';
 
 const FROM_DOCUMENT = 'document';
@@ -58,17 +59,17 @@ export default function NewSitePage() {
     <div className="page">
       <h1>New site</h1>
       <form className="site-form" onSubmit={submit} noValidate>
-        <label className="labelled">
-          Timer
-          <select className="field" value={kind} onChange={(event) => setKind(event.target.value)}>
-            {(kinds.data ?? []).map(({ id, document: { timer: one } }) => (
-              <option key={id} value={id}>
-                {one.name}
-              </option>
-            ))}
-            <option value={FROM_DOCUMENT}>From a plan document …</option>
-          </select>
-        </label>
+        <SelectField
+          label="Timer"
+          value={kind}
+          options={[
+            ...(kinds.data ?? []).map(
+              ({ id, document: { timer: one } }) => [id, one.name] as const,
+            ),
+            [FROM_DOCUMENT, 'From a plan document …'],
+          ]}
+          pick={(value) => setKind(value)}
+        />
         {kind === FROM_DOCUMENT && <PlanDocumentField read={take} />}
         <SiteFormFields form={form} faults={faults} change={setForm} />
         {addSite.error && (

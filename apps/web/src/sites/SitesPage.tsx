@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import { dateWords, parseDate } from '@water-clock/core';
 import { newId, RefusedError } from '../api/request.ts';
@@ -83,8 +83,7 @@ export default function SitesPage() {
     <div className="page">
       <div className="sites-head">
         <h1>Sites</h1>
-        <input
-          className="field"
+        <Input
           type="search"
           aria-label="Find a site"
           placeholder="Find a site"
@@ -97,7 +96,7 @@ export default function SitesPage() {
         <FileButton
           label="Bring a site (.zip)"
           accept=".zip,application/zip"
-          take={(file) => void bring(file)}
+          take={([file]) => file && void bring(file)}
         />
       </div>
       {refusal && (

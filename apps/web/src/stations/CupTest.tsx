@@ -1,4 +1,5 @@
 import { useRef, useState } from 'react';
+import { Button, Input, type InputRef } from 'antd';
 import {
   cupResult,
   MOST_CUPS,
@@ -41,7 +42,7 @@ export function CupTest({ number, noted, editor }: Props) {
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
-  const input = useRef<HTMLInputElement>(null);
+  const input = useRef<InputRef>(null);
   const { mouthSquareCentimetres, minutes, across } = cups ?? setup;
   const save = (next: NotedCups | null) =>
     commitWords(editor, { type: 'note-station', station: number, fields: { cups: next } });
@@ -114,9 +115,8 @@ export function CupTest({ number, noted, editor }: Props) {
       <div className="cup-entry">
         <label className="labelled">
           {chosen === null ? `Cup ${volumes.length + 1}` : `Cup ${chosen + 1} again`} (ml)
-          <input
+          <Input
             ref={input}
-            className="field"
             inputMode="decimal"
             value={typed}
             aria-invalid={fault !== null}
@@ -125,13 +125,10 @@ export function CupTest({ number, noted, editor }: Props) {
               if (event.key === 'Enter') take();
             }}
             onBlur={take}
+            status={fault !== null ? 'error' : ''}
           />
         </label>
-        {chosen !== null && (
-          <button type="button" className="plain-button" onClick={takeOut}>
-            Take this cup out
-          </button>
-        )}
+        {chosen !== null && <Button onClick={takeOut}>Take this cup out</Button>}
       </div>
       {fault && <p className="fault">{fault}</p>}
       {volumes.length > 0 && (

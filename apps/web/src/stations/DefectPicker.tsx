@@ -1,13 +1,14 @@
+import { Button } from 'antd';
 import {
   DEFECT_WORDS,
   DEFECTS,
   URGENCIES,
   URGENCY_WORDS,
   type Defect,
-  type Urgency,
   type NotedDefect,
 } from '@water-clock/core';
 import { NoteField } from '../fields/NoteField.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 /** Faults for which somebody may dig, or open the timer. */
 const IN_THE_GROUND: readonly Defect[] = [
@@ -46,19 +47,12 @@ export function DefectPicker({ faults, set }: Props) {
       {faults.map(({ fault, severity, note }, i) => (
         <div key={keyOf(faults, i)} className={`fault-line fault-${severity}`}>
           <strong>{DEFECT_WORDS[fault]}</strong>
-          <select
-            className="field"
-            aria-label={`How soon: ${DEFECT_WORDS[fault]}`}
+          <SelectField
             value={severity}
-            // The cast holds because the options are the names themselves.
-            onChange={(event) => change(i, { severity: event.target.value as Urgency })}
-          >
-            {URGENCIES.map((one) => (
-              <option key={one} value={one}>
-                {URGENCY_WORDS[one]}
-              </option>
-            ))}
-          </select>
+            options={URGENCIES.map((one) => [one, URGENCY_WORDS[one]] as const)}
+            pick={(value) => change(i, { severity: value })}
+            aria-label={`How soon: ${DEFECT_WORDS[fault]}`}
+          />
           <NoteField
             label={`Note: ${DEFECT_WORDS[fault]}`}
             placeholder="where, how many, ohms"
@@ -66,14 +60,12 @@ export function DefectPicker({ faults, set }: Props) {
             value={note ?? ''}
             commit={(text) => change(i, { note: text })}
           />
-          <button
-            type="button"
-            className="plain-button"
+          <Button
             aria-label={`Take out: ${DEFECT_WORDS[fault]}`}
             onClick={() => set(faults.filter((_, at) => at !== i))}
           >
             ×
-          </button>
+          </Button>
         </div>
       ))}
       {faults.some(({ fault }) => IN_THE_GROUND.includes(fault)) && (
@@ -87,26 +79,13 @@ export function DefectPicker({ faults, set }: Props) {
       {faults.some(({ fault }) => fault === 'overspray') && (
         <p className="caution">Water on paths is slippery and freezes.</p>
       )}
-      <label className="labelled">
-        <span className="hidden-but-read">Add a fault</span>
-        <select
-          className="field"
-          value=""
-          onChange={(event) =>
-            // The cast holds because the options are the names themselves.
-            set([...faults, { fault: event.target.value as Defect, severity: 'soon' }])
-          }
-        >
-          <option value="" disabled>
-            Add a fault …
-          </option>
-          {DEFECTS.map((one) => (
-            <option key={one} value={one}>
-              {DEFECT_WORDS[one]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField<Defect | ''>
+        aria-label="Add a fault"
+        placeholder="Add a fault …"
+        value=""
+        options={DEFECTS.map((one) => [one, DEFECT_WORDS[one]] as const)}
+        pick={(fault) => fault !== '' && set([...faults, { fault, severity: 'soon' }])}
+      />
     </div>
   );
 }

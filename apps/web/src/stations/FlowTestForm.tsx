@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Button, Input } from 'antd';
 import {
   canRunAtOnce,
   figuresOf,
@@ -15,6 +16,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { QuantityField } from '../fields/QuantityField.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 type Way = FlowTest['by'];
 type Unit = 'volume' | 'flow' | 'minutes' | 'seconds';
@@ -111,10 +113,9 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       <h2>Flow</h2>
       <div className="chips-row" role="group" aria-label="Measured by">
         {WAYS.map(([one, words]) => (
-          <button
-            key={one}
-            type="button"
+          <Button
             className="chip"
+            key={one}
             aria-pressed={one === way}
             onClick={() => {
               setWay(one);
@@ -122,15 +123,14 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
             }}
           >
             {words}
-          </button>
+          </Button>
         ))}
       </div>
       <div className="tool-fields">
         {FIELDS[way].map(([key, label, unit]) => (
           <label key={key} className="labelled">
             {label} ({unit === 'volume' || unit === 'flow' ? unitWords(units, unit) : unit})
-            <input
-              className="field"
+            <Input
               inputMode="decimal"
               value={textOf(key, unit)}
               onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
@@ -159,25 +159,19 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
             commitWords(editor, { type: 'set-settings', settings: { flowLimitLpm } })
           }
         />
-        <label className="labelled">
-          Could it run at once with
-          <select
-            className="field"
-            value={other ?? ''}
-            onChange={(event) =>
-              setOther(event.target.value === '' ? null : Number(event.target.value))
-            }
-          >
-            <option value="">choose a station</option>
-            {plan.stations
+        <SelectField
+          label="Could it run at once with"
+          value={other ?? ''}
+          options={[
+            ['', 'choose a station'] as const,
+            ...plan.stations
               .filter((station) => station.number !== number)
-              .map((station) => (
-                <option key={station.number} value={station.number}>
-                  {station.number} {station.name ?? ''}
-                </option>
-              ))}
-          </select>
-        </label>
+              .map(
+                (station) => [station.number, `${station.number} ${station.name ?? ''}`] as const,
+              ),
+          ]}
+          pick={(value) => setOther(value === '' ? null : Number(value))}
+        />
       </div>
       {other !== null && (
         <p role="status" className="tool-answer">

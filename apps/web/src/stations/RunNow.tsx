@@ -17,14 +17,13 @@ export function RunNow({
   return (
     <div className="run-now">
       {left === null ? (
-        <button
-          type="button"
+        <Button
           className="watch watch-set"
           aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >
           {clockWords(seconds)}
-        </button>
+        </Button>
       ) : (
         <p className="watch" role="timer" aria-label="Time left">
           {left === 0 ? 'Time' : clockWords(left)}

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   figuresOf,
   lengthWords,
@@ -15,6 +15,7 @@ import {
 import { NumberField } from '../fields/NumberField.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import { clockWords } from './useCountdown.ts';
+import { SelectField } from '../fields/SelectField.tsx';
 
 /** A stopwatch, by moments: milliseconds since 1970. */
 interface Watch {
@@ -164,9 +165,7 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
         {(test?.seconds ?? []).map((seconds, i) => (
           <span key={i} className="try">
             {lengthWords(seconds)}
-            <button
-              type="button"
-              className="plain-button"
+            <Button
               aria-label={`Take out try ${i + 1}`}
               onClick={() => {
                 const rest = (test?.seconds ?? []).filter((_, at) => at !== i);
@@ -174,11 +173,11 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
               }}
             >
               ×
-            </button>
+            </Button>
           </span>
         ))}
-        <input
-          className="field try-typed"
+        <Input
+          className="try-typed"
           aria-label="Type a try"
           placeholder="or type: 7:30"
           value={typed}
@@ -186,24 +185,18 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
           onChange={(event) => setTyped(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && addTyped()}
           onBlur={() => typed.trim() !== '' && addTyped()}
+          status={fault !== null ? 'error' : ''}
         />
       </div>
       {fault && <p className="fault">{fault}</p>}
       {test && (
         <div className="tool-fields">
-          <label className="labelled">
-            Of several tries
-            <select
-              className="field"
-              value={test.taken}
-              onChange={(event) =>
-                save({ ...test, taken: event.target.value === 'mean' ? 'mean' : 'least' })
-              }
-            >
-              <option value="least">take the least</option>
-              <option value="mean">take the mean</option>
-            </select>
-          </label>
+          <SelectField
+            label="Of several tries"
+            value={test.taken}
+            options={[['least', 'take the least'] as const, ['mean', 'take the mean'] as const]}
+            pick={(value) => save({ ...test, taken: value === 'mean' ? 'mean' : 'least' })}
+          />
           <NumberField
             label="Less for safety"
             unit="%"

@@ -12,6 +12,7 @@ import {
 import { rowsOf } from '../platform/csv.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { FileButton } from '../fields/FileButton.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -70,14 +71,10 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
         A CSV file with a column “number”. Export the stations to see the others. Empty cells leave
         what is there; marked cells are left out, and nothing else is.
       </p>
-      <input
-        type="file"
+      <FileButton
+        label="Choose a CSV file"
         accept=".csv,text/csv"
-        aria-label="CSV file"
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) void read(file);
-        }}
+        take={([file]) => file && void read(file)}
       />
       {fault && (
         <p role="alert" className="fault">

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import { removeStationChange, type Plan, type PlanChange, type Station } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -69,17 +69,17 @@ function StationFields({
       )}
       <div className="switches" role="group" aria-label={`Switches of station ${station.number}`}>
         {SWITCHES.map(([name, usual, words]) => (
-          <label key={name} className="check">
-            <input
-              type="checkbox"
-              checked={station[name] ?? usual}
-              onChange={(event) => {
-                const { checked } = event.target;
-                set({ [name]: checked === usual ? null : checked });
-              }}
-            />
+          <Checkbox
+            className="check"
+            key={name}
+            checked={station[name] ?? usual}
+            onChange={(event) => {
+              const { checked } = event.target;
+              set({ [name]: checked === usual ? null : checked });
+            }}
+          >
             {words}
-          </label>
+          </Checkbox>
         ))}
       </div>
     </div>
@@ -122,8 +122,7 @@ function StationRow({
     <li>
       <div className="station">
         <b className="station-number">{station.number}</b>
-        <input
-          className="field"
+        <Input
           aria-label={`Name of station ${station.number}`}
           placeholder="what it waters"
           maxLength={80}
@@ -140,23 +139,19 @@ function StationRow({
           {stationWords(station) && ` · ${stationWords(station)}`}
         </span>
         <span className="station-buttons">
-          <button
-            type="button"
-            className="plain-button"
+          <Button
             aria-expanded={open}
             aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
             onClick={() => setOpen(!open)}
           >
             {open ? 'Close' : 'Soak, flow, switches'}
-          </button>
-          <button
-            type="button"
-            className="plain-button"
+          </Button>
+          <Button
             aria-label={`Take out station ${station.number}`}
             onClick={() => editor.commit(removeStationChange(plan, station.number))}
           >
             Take out
-          </button>
+          </Button>
         </span>
       </div>
       {open && <StationFields station={station} plan={plan} set={set} />}

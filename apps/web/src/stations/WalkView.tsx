@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import { Button } from 'antd';
+import { Button, Input, type InputRef } from 'antd';
 import { Link, useNavigate, useParams } from 'react-router';
 import {
   HEAD_WORDS,
@@ -84,7 +84,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
   const station = plan.stations.find((station) => station.number === number) ?? { number };
   const [name, setName] = useState<string | null>(null);
   const [tool, setTool] = useState<Tool | null>(null);
-  const nameField = useRef<HTMLInputElement>(null);
+  const nameField = useRef<InputRef>(null);
   const set = (fields: Parameters<typeof noteChange>[1]) =>
     commitWords(editor, noteChange(number, fields));
   const before = walkedBefore(plan, survey, number);
@@ -159,9 +159,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         <span className="walk-number">{number}</span>
         <label className="labelled walk-name">
           <span className="hidden-but-read">Name of station {number}</span>
-          <input
+          <Input
             ref={nameField}
-            className="field"
             data-field="Name"
             placeholder="what it waters"
             maxLength={80}
@@ -192,18 +191,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         {before.length > 0 && (
           <div className="alike" role="group" aria-label="Like another station">
             {before.slice(0, 2).map((station) => (
-              <button
-                key={station.number}
-                type="button"
-                className="plain-button"
-                onClick={() => void set(factsOf(station, ALIKE))}
-              >
+              <Button key={station.number} onClick={() => void set(factsOf(station, ALIKE))}>
                 Like station {station.number}
                 <span className="soft">
                   {' '}
                   {plan.stations.find((each) => each.number === station.number)?.name ?? ''}
                 </span>
-              </button>
+              </Button>
             ))}
           </div>
         )}
@@ -294,15 +288,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           </label>
           <div className="walk-tools" role="group" aria-label="Measure">
             {TOOLS.map(([one, words]) => (
-              <button
+              <Button
                 key={one}
-                type="button"
-                className="plain-button"
                 aria-expanded={tool === one}
                 onClick={() => setTool(tool === one ? null : one)}
               >
                 {words}
-              </button>
+              </Button>
             ))}
           </div>
           {tool === 'run-off' && (

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   aboutOf,
   canBeAccepted,
@@ -25,6 +25,7 @@ import {
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { DateField } from '../fields/DateField.tsx';
 
 interface Props {
   readonly check: Check;
@@ -70,23 +71,14 @@ function AcceptForm({
     >
       <label className="labelled">
         Why is this as it should be?
-        <input
-          className="field"
+        <Input
           value={reason}
           maxLength={200}
           autoFocus
           onChange={({ target }) => setReason(target.value)}
         />
       </label>
-      <label className="labelled">
-        Last day (empty: until it changes)
-        <input
-          className="field"
-          type="date"
-          value={until}
-          onChange={({ target }) => setUntil(target.value)}
-        />
-      </label>
+      <DateField label="Last day (empty: until it changes)" value={until} commit={setUntil} />
       <Button htmlType="submit" type="primary" disabled={!reason.trim() || !soundDate}>
         Accept
       </Button>

@@ -1,4 +1,5 @@
 import { memo, useMemo } from 'react';
+import { Button } from 'antd';
 import {
   civilOf,
   dateWords,
@@ -50,15 +51,9 @@ export const NightsAside = memo(function NightsAside(props: Props) {
             ['year', 'A year'],
           ] as const
         ).map(([name, words]) => (
-          <button
-            key={name}
-            type="button"
-            className="plain-button"
-            aria-pressed={distance === name}
-            onClick={() => setDistance(name)}
-          >
+          <Button key={name} aria-pressed={distance === name} onClick={() => setDistance(name)}>
             {words}
-          </button>
+          </Button>
         ))}
       </div>
       {distance === 'nights' &&

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import {
   consequenceSentence,
   nightOf,
@@ -38,13 +39,9 @@ export function OverlapList({ check, onOverlap, speech, choose }: Props) {
                   {consequenceSentence(overlap, onOverlap, speech)}{' '}
                   {perYear[i] !== undefined && `It happens ${oftenWords(perYear[i])}.`}
                 </p>
-                <button
-                  type="button"
-                  className="plain-button"
-                  onClick={() => choose(nightOf(overlap.second.begins))}
-                >
+                <Button onClick={() => choose(nightOf(overlap.second.begins))}>
                   Show that night
-                </button>
+                </Button>
               </li>
             ))}
           </ol>

@@ -5,6 +5,7 @@ import { planDifferences, type Plan } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Differences } from './Differences.tsx';
 import { loadVisit, visitKeys } from '../api/visits.ts';
+import { SelectField } from '../fields/SelectField.tsx';
 
 /** A state of the timer: at hand, or in a visit of the logbook, which is fetched once it is chosen. */
 export interface State {
@@ -44,16 +45,12 @@ export function CompareStates({ states, restore }: Props) {
   const b = states.find(({ key }) => key === to);
   const [planA, planB] = [usePlanOf(a), usePlanOf(b)];
   const choice = (label: string, value: string, set: (key: string) => void) => (
-    <label className="labelled">
-      {label}
-      <select className="field" value={value} onChange={({ target }) => set(target.value)}>
-        {states.map(({ key, name }) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <SelectField
+      label={label}
+      value={value}
+      options={states.map(({ key, name }) => [key, name] as const)}
+      pick={(value) => set(value)}
+    />
   );
   return (
     <section aria-label="Compare">

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
 import {
   attempt,
   dateWords,
@@ -87,10 +87,10 @@ function Line(props: LineProps) {
         {reading && !done ? (
           <label className="key-read">
             {words}
-            <input
-              className="field"
+            <Input
               aria-label={`${line.name}: what the display shows`}
               aria-invalid={fault !== null}
+              status={fault === null ? '' : 'error'}
               autoComplete="off"
               value={typed}
               onChange={(event) => setTyped(event.target.value)}
@@ -103,17 +103,12 @@ function Line(props: LineProps) {
             />
           </label>
         ) : (
-          <button
-            type="button"
-            className="key-tick"
-            aria-pressed={done}
-            onClick={() => tick(!done)}
-          >
+          <Button type="text" className="key-tick" aria-pressed={done} onClick={() => tick(!done)}>
             <span className="key-box" aria-hidden>
               {done ? '✓' : ''}
             </span>
             {words}
-          </button>
+          </Button>
         )}
         {confirms && isNext && line.address.of !== 'total' && !reading && (
           <span className="key-confirm">then confirm, or it is lost</span>
@@ -241,14 +236,9 @@ export default function KeyInView(props: StepProps) {
           pick={(next) => next && set({ ...keyIn, scope: next })}
         />
         <span className="key-acts">
-          <label className="check">
-            <input
-              type="checkbox"
-              checked={reading}
-              onChange={({ target }) => setReading(target.checked)}
-            />
+          <Checkbox checked={reading} onChange={({ target }) => setReading(target.checked)}>
             Read back: type what the display shows
-          </label>
+          </Checkbox>
           <Button onClick={() => print()}>Print</Button>
           {keyIn.ticked.length > 0 && (
             <Button type="text" onClick={() => set({ scope, ticked: [] })}>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   attempt,
   dateWords,
@@ -19,6 +19,8 @@ import { useSession } from '../api/people.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { momentText } from './panel.ts';
 import type { VisitPartProps } from './visitPart.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { DateField } from '../fields/DateField.tsx';
 
 /** The first watering to come, as it should happen. */
 function foretold(plan: Plan, today: number, now: number): FollowUp | null {
@@ -82,37 +84,16 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
           setNote('');
         }}
       >
-        <label className="labelled">
-          Why
-          <select
-            className="field"
-            value={reason}
-            onChange={({ target }) => setReason(target.value as NextReason)}
-          >
-            {NEXT_REASONS.map((one) => (
-              <option key={one} value={one}>
-                {NEXT_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="labelled">
-          On
-          <input
-            className="field"
-            type="date"
-            value={date}
-            onChange={({ target }) => setDate(target.value)}
-          />
-        </label>
+        <SelectField
+          label="Why"
+          value={reason}
+          options={NEXT_REASONS.map((one) => [one, NEXT_WORDS[one]] as const)}
+          pick={(value) => setReason(value)}
+        />
+        <DateField label="On" value={date} commit={setDate} />
         <label className="labelled">
           Note
-          <input
-            className="field"
-            value={note}
-            maxLength={120}
-            onChange={({ target }) => setNote(target.value)}
-          />
+          <Input value={note} maxLength={120} onChange={({ target }) => setNote(target.value)} />
         </label>
         <Button htmlType="submit" disabled={parseDate(date) === null}>
           Add

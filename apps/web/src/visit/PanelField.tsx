@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Input } from 'antd';
 import {
   enteredFromShown,
   entryChange,
@@ -83,8 +84,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
   return (
     <label className="panel-line">
       <span>{short}</span>
-      <input
-        className="field"
+      <Input
         data-line={line.id}
         aria-label={line.name}
         aria-invalid={fault !== null}
@@ -104,6 +104,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
           event.preventDefault();
           focusNextLine(event.currentTarget);
         }}
+        status={fault !== null ? 'error' : ''}
       />
       {told && <span className="soft">{told}</span>}
       {fault && <span className="fault">{fault}</span>}
@@ -134,8 +135,7 @@ export function PanelTotal({
   return (
     <label className="panel-line panel-total">
       <span>Total on the display</span>
-      <input
-        className="field"
+      <Input
         aria-label={`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
         value={typed || (noted === undefined ? '' : text(noted))}
         placeholder={text(expected)}

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox } from 'antd';
 import {
   askSentence,
   factoryPlan,
@@ -29,6 +29,7 @@ import './visitCards.css';
 import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, today, site, timerId } = props;
@@ -106,22 +107,22 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         {() => (
           <div className="signs">
             {SIGNS.map((sign: Sign) => (
-              <label key={sign} className="check">
-                <input
-                  type="checkbox"
-                  checked={signs.includes(sign)}
-                  onChange={({ target }) => {
-                    const next = target.checked
-                      ? [...signs, sign]
-                      : signs.filter((one) => one !== sign);
-                    editor.commit({
-                      type: 'note-visit',
-                      fields: { signs: next.length > 0 ? next : null },
-                    });
-                  }}
-                />
+              <Checkbox
+                className="check"
+                key={sign}
+                checked={signs.includes(sign)}
+                onChange={({ target }) => {
+                  const next = target.checked
+                    ? [...signs, sign]
+                    : signs.filter((one) => one !== sign);
+                  editor.commit({
+                    type: 'note-visit',
+                    fields: { signs: next.length > 0 ? next : null },
+                  });
+                }}
+              >
                 {SIGN_WORDS[sign]}
-              </label>
+              </Checkbox>
             ))}
           </div>
         )}
@@ -176,21 +177,17 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         </section>
       )}
       <section aria-label="Dead stations" className="ladders">
-        <label className="labelled">
-          A station that does not open
-          <select
-            className="field"
-            value=""
-            onChange={({ target }) => setLadder(target.value === '' ? null : Number(target.value))}
-          >
-            <option value="">choose one for its ladder</option>
-            {plan.stations.map(({ number, name }) => (
-              <option key={number} value={number}>
-                {number} {name ?? ''}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField<string | number>
+          label="A station that does not open"
+          value={''}
+          options={[
+            ['', 'choose one for its ladder'] as const,
+            ...plan.stations.map(
+              ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
+            ),
+          ]}
+          pick={(value) => setLadder(value === '' ? null : Number(value))}
+        />
         {[...dead]
           .sort((a, b) => a - b)
           .map((station) => (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   dateWords,
   formatDate,
@@ -14,6 +14,7 @@ import {
 } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 
 const DAYS_BACK = 14;
 const NOON = 43_200;
@@ -110,20 +111,18 @@ export function SightingForm({ plan, today, add }: Props) {
     >
       <Chips label="What" options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
       <div className="sighting-fields">
-        <label className="labelled">
-          {kind === 'spell'
-            ? 'It ran last'
-            : kind.startsWith('ran-') && kind !== 'ran-in'
-              ? 'Day'
-              : 'Night that began on'}
-          <select
-            className="field"
-            value={day}
-            onChange={({ target }) => setDay(Number(target.value))}
-          >
-            <DayOptions today={today} />
-          </select>
-        </label>
+        <SelectField
+          label={
+            kind === 'spell'
+              ? 'It ran last'
+              : kind.startsWith('ran-') && kind !== 'ran-in'
+                ? 'Day'
+                : 'Night that began on'
+          }
+          value={day}
+          options={daysBack(today)}
+          pick={setDay}
+        />
         {(kind === 'ran-at' || kind === 'ran-between') && (
           <TimeField label={kind === 'ran-at' ? 'Time' : 'From'} typed={time} type={setTime} />
         )}
@@ -131,39 +130,28 @@ export function SightingForm({ plan, today, add }: Props) {
         {kind === 'spell' && (
           <>
             <TimeField label="Until about, if known" typed={time} type={setTime} />
-            <label className="labelled">
-              It ran again
-              <select
-                className="field"
-                value={endDay ?? ''}
-                onChange={({ target }) =>
-                  setEndDay(target.value === '' ? null : Number(target.value))
-                }
-              >
-                <option value="">not yet</option>
-                <DayOptions today={today} />
-              </select>
-            </label>
+            <SelectField<EpochDay | ''>
+              label="It ran again"
+              value={endDay ?? ''}
+              options={[['', 'not yet'], ...daysBack(today)]}
+              pick={(chosen) => setEndDay(chosen === '' ? null : chosen)}
+            />
             {endDay !== null && (
               <TimeField label="From about, if known" typed={endTime} type={setEndTime} />
             )}
           </>
         )}
-        <label className="labelled">
-          Where
-          <select
-            className="field"
-            value={station ?? ''}
-            onChange={({ target }) => setStation(target.value === '' ? null : Number(target.value))}
-          >
-            <option value="">{kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'}</option>
-            {plan.stations.map(({ number, name }) => (
-              <option key={number} value={number}>
-                {number} {name ?? ''}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField<string | number>
+          label="Where"
+          value={station ?? ''}
+          options={[
+            ['', kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'] as const,
+            ...plan.stations.map(
+              ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
+            ),
+          ]}
+          pick={(value) => setStation(value === '' ? null : Number(value))}
+        />
         {(kind === 'ran-at' || kind === 'ran-between') && (
           <NumberField
             label="For about, min"
@@ -219,14 +207,13 @@ function faultOf(
     : 'It ran again before it ran last. Choose a later day or time.';
 }
 
-function DayOptions({ today }: { readonly today: EpochDay }) {
-  return Array.from({ length: DAYS_BACK + 1 }, (_, i) => today - i).map((one) => (
-    <option key={one} value={one}>
-      {one === today ? 'Today, ' : one === today - 1 ? 'Yesterday, ' : ''}
-      {dateWords(one, today)}
-    </option>
-  ));
-}
+/** The days that people still remember, today first. */
+const daysBack = (today: EpochDay): (readonly [EpochDay, string])[] =>
+  Array.from({ length: DAYS_BACK + 1 }, (_, i) => {
+    const day = today - i;
+    const near = i === 0 ? 'Today, ' : i === 1 ? 'Yesterday, ' : '';
+    return [day, `${near}${dateWords(day, today)}`];
+  });
 
 interface TimeFieldProps {
   readonly label: string;
@@ -239,12 +226,12 @@ function TimeField({ label, typed, type }: TimeFieldProps) {
   return (
     <label className="labelled">
       {label}
-      <input
-        className="field"
+      <Input
         value={typed}
         placeholder="3:15p"
         aria-invalid={isFault}
         onChange={({ target }) => type(target.value)}
+        status={isFault ? 'error' : ''}
       />
       {isFault && <span className="fault">{TIME_ENTRY_HELP}</span>}
     </label>

@@ -9,6 +9,7 @@ import {
 import { Chips } from '../fields/Chips.tsx';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 
 const chips = <T extends string>(all: readonly T[], words: Readonly<Record<T, string>>) =>
   all.map((one) => [one, words[one]] as const);
@@ -63,40 +64,51 @@ export function TestList({ plan, visit, editor }: VisitPartProps) {
       {plan.stations.map(({ number, name }) => {
         const noted = tests.find((test) => test.station === number);
         return (
-          <details key={number} className="test">
-            <summary>
-              <strong>{number}</strong> {name ?? ''}{' '}
-              <span className={noted?.result && noted.result !== 'waters' ? 'fault' : 'soft'}>
-                {noted?.result ? TEST_WORDS[noted.result] : 'not tested'}
-                {noted?.wiring && noted.wiring !== 'good' ? `, ${WIRING_WORDS[noted.wiring]}` : ''}
-              </span>
-            </summary>
-            <Chips
-              label="It"
-              options={chips(TEST_RESULTS, TEST_WORDS)}
-              value={noted?.result ?? null}
-              pick={(result) =>
-                set(number, { result: result ?? undefined } as Partial<StationTest>)
-              }
-            />
-            <Chips
-              label="Wiring"
-              options={chips(WIRINGS, WIRING_WORDS)}
-              value={noted?.wiring ?? null}
-              pick={(wiring) =>
-                set(number, { wiring: wiring ?? undefined } as Partial<StationTest>)
-              }
-            />
-            <NoteField
-              label={`Reading of station ${number}`}
-              placeholder="reading, such as 0.21 A"
-              most={80}
-              value={noted?.reading ?? ''}
-              commit={(reading) =>
-                set(number, { reading: reading || undefined } as Partial<StationTest>)
-              }
-            />
-          </details>
+          <Disclosure
+            key={number}
+            className="test"
+            summary={
+              <>
+                <strong>{number}</strong> {name ?? ''}{' '}
+                <span className={noted?.result && noted.result !== 'waters' ? 'fault' : 'soft'}>
+                  {noted?.result ? TEST_WORDS[noted.result] : 'not tested'}
+                  {noted?.wiring && noted.wiring !== 'good'
+                    ? `, ${WIRING_WORDS[noted.wiring]}`
+                    : ''}
+                </span>
+              </>
+            }
+          >
+            {() => (
+              <>
+                <Chips
+                  label="It"
+                  options={chips(TEST_RESULTS, TEST_WORDS)}
+                  value={noted?.result ?? null}
+                  pick={(result) =>
+                    set(number, { result: result ?? undefined } as Partial<StationTest>)
+                  }
+                />
+                <Chips
+                  label="Wiring"
+                  options={chips(WIRINGS, WIRING_WORDS)}
+                  value={noted?.wiring ?? null}
+                  pick={(wiring) =>
+                    set(number, { wiring: wiring ?? undefined } as Partial<StationTest>)
+                  }
+                />
+                <NoteField
+                  label={`Reading of station ${number}`}
+                  placeholder="reading, such as 0.21 A"
+                  most={80}
+                  value={noted?.reading ?? ''}
+                  commit={(reading) =>
+                    set(number, { reading: reading || undefined } as Partial<StationTest>)
+                  }
+                />
+              </>
+            )}
+          </Disclosure>
         );
       })}
     </section>

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import {
   attempt,
   costOfYear,
@@ -88,24 +88,19 @@ function TariffForm({
     >
       <label className="labelled">
         Currency
-        <input
-          className="field"
-          value={currency}
-          onChange={({ target }) => setCurrency(target.value)}
-        />
+        <Input value={currency} onChange={({ target }) => setCurrency(target.value)} />
       </label>
       <label className="labelled">
         Days of a bill
-        <input className="field" value={days} onChange={({ target }) => setDays(target.value)} />
+        <Input value={days} onChange={({ target }) => setDays(target.value)} />
       </label>
       <label className="labelled">
         The house itself, litres a bill
-        <input className="field" value={house} onChange={({ target }) => setHouse(target.value)} />
+        <Input value={house} onChange={({ target }) => setHouse(target.value)} />
       </label>
       <label className="labelled">
         Steps: up to litres: price a cubic metre
-        <textarea
-          className="field"
+        <Input.TextArea
           rows={3}
           value={steps}
           placeholder={'50000: 2.10\n3.40'}

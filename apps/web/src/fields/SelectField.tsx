@@ -1,0 +1,48 @@
+import { useId, type ReactNode } from 'react';
+import { Select } from 'antd';
+
+/** On a touch screen a field to type into would bring up the keyboard, so only long lists have one there. */
+const FEW = 8;
+const hasKeyboard = () => !globalThis.matchMedia?.('(pointer: coarse)').matches;
+
+interface Props<T extends string | number> {
+  /** Absent where `aria-label` names it. */
+  readonly label?: ReactNode;
+  readonly 'aria-label'?: string;
+  readonly className?: string;
+  readonly disabled?: boolean;
+  readonly placeholder?: string;
+  /** A value that is none of the options, such as an empty text, shows the placeholder. */
+  readonly value: T;
+  readonly options: readonly (readonly [value: T, words: string])[];
+  readonly pick: (value: T) => void;
+}
+
+/** A choice from a list that opens, with its label. */
+export function SelectField<T extends string | number>(props: Props<T>) {
+  const { label, className = '', disabled = false, placeholder, value, options, pick } = props;
+  const id = useId();
+  const isKnown = options.some(([one]) => one === value);
+  const list = (
+    <Select<T>
+      id={id}
+      className={label === undefined ? className : 'select'}
+      aria-label={props['aria-label']}
+      disabled={disabled}
+      placeholder={placeholder}
+      value={isKnown ? value : null}
+      showSearch={(hasKeyboard() || options.length > FEW) && { optionFilterProp: 'label' }}
+      popupMatchSelectWidth={false}
+      virtual={false}
+      options={options.map(([one, words]) => ({ value: one, label: words }))}
+      onChange={pick}
+    />
+  );
+  if (label === undefined) return list;
+  return (
+    <div className={`labelled ${className}`}>
+      <label htmlFor={id}>{label}</label>
+      {list}
+    </div>
+  );
+}
