@@ -148,13 +148,48 @@ export async function click(page: Page, selector: string): Promise<void> {
   await place.click();
 }
 
+/** Ticks a box, or takes the tick away, by the keyboard: a page that still settles cannot make it miss. */
+export async function tick(page: Page, selector: string): Promise<void> {
+  const box = await page.waitForSelector(selector);
+  await box?.focus();
+  await page.keyboard.press('Space');
+}
+
 /** Presses a button by its words. */
 export const press = (page: Page, name: string): Promise<void> =>
   click(page, `::-p-aria([name="${name}"][role="button"])`);
 
-/** Goes to a step of the visit. */
-export const step = (page: Page, name: string): Promise<void> =>
-  click(page, `.steps a::-p-text(${name})`);
+const PHASES: Readonly<Record<string, RegExp>> = {
+  Arrive: /^(House and rules|Timer|Clock|As found)$/,
+  Look: /^(What was seen|Stations|Minutes)$/,
+  Plan: /^(Brief|Planner|Programs|Percent and hours)$/,
+  Set: /^(Key in|Test and leave)$/,
+  'Hand over': /^(Homeowner’s page|Logbook)$/,
+};
+
+/** Goes to a step of the visit: by the rail, or on a phone by its phase. */
+export async function step(page: Page, name: string): Promise<void> {
+  await page.waitForSelector('.rail, .foot');
+  if (await page.$('.foot')) {
+    const [phase = ''] = Object.entries(PHASES).find(([, steps]) => steps.test(name)) ?? [];
+    await press(page, phase);
+    await click(page, `.sheet-steps a::-p-text(${name})`);
+    await page.waitForSelector('.sheet-steps', { hidden: true });
+  } else await click(page, `.rail-steps a::-p-text(${name})`);
+}
+
+/** Opens the checks. */
+export const checks = (page: Page) => click(page, '.timer-tools [aria-label^="Checks"]');
+
+/** Looks at the strip from this far. */
+export const distance = (page: Page, name: 'Night' | 'Fortnight' | 'Year') =>
+  click(page, `.night-head .ant-segmented-item ::-p-text(${name})`);
+
+/** Picks from the menu of a timer. */
+export async function more(page: Page, words: string): Promise<void> {
+  await press(page, 'More');
+  await click(page, `.ant-dropdown-menu-item ::-p-text(${words})`);
+}
 
 /** Opens the list of this name. */
 const open = (page: Page, name: string) =>
@@ -189,7 +224,6 @@ export async function type(page: Page, label: string, text: string): Promise<voi
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
-  await page.keyboard.press('Backspace');
   await page.keyboard.type(text);
 }
 
@@ -197,7 +231,7 @@ export const valueOf = (page: Page, label: string) =>
   page.$eval(`[aria-label="${label}"]`, (field) => (field as HTMLInputElement).value);
 
 /** Waits until all that was changed is on the server. */
-export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /All saved/);
+export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /Saved$/);
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** The accessibility faults of a page, by rule. */

@@ -4,6 +4,7 @@ import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
 import {
   accessibilityFaults,
+  checks,
   click,
   FENNIMORE,
   House,
@@ -82,7 +83,7 @@ test('the large garden has programs, too, though nobody knows what half of it ne
 
 test('a finding is accepted with a reason, stands apart, and comes back', async () => {
   const page = await house.at(FENNIMORE);
-  // The list is drawn again while weather and brief arrive; a locator waits until it stands still.
+  await checks(page);
   await click(page, '.finding-acts ::-p-text(Accept …)');
   const form = await page.waitForSelector('.accept-form');
   const sentence =

@@ -5,8 +5,10 @@ import type { Plan } from '@water-clock/core';
 import { worstPlan } from '../packages/core/bench/plans.mjs';
 import {
   accessibilityFaults,
+  checks,
   choose,
   click,
+  distance,
   FENNIMORE,
   HOLLIN_YARD,
   House,
@@ -31,8 +33,8 @@ afterAll(() => house.close());
 async function planOf(page: Page): Promise<Plan> {
   await saved(page);
   return page.evaluate(async () => {
-    const link = document.querySelector<HTMLAnchorElement>('a[href$="/export"]');
-    return (await fetch(link?.href ?? '')).json() as Promise<Plan>;
+    const [, , id = ''] = location.pathname.split('/');
+    return (await fetch(`/api/timers/${id}/export`)).json() as Promise<Plan>;
   });
 }
 
@@ -50,6 +52,7 @@ const isoDate = (later: number) => new Date(Date.now() + later * 86_400_000);
 
 test('six days, never on Saturdays, beginning the day after tomorrow: four presses, and the weeks show it', async () => {
   const page = await house.at(FENNIMORE);
+  await press(page, 'All settings of C');
   await choose(page, 'Day rule of C', 'every few days');
   await fill(page, 'Waters every (days)', '6');
   await press(page, 'Day after tomorrow');
@@ -79,10 +82,12 @@ test('percent by month, soak by program, total on the display and days between',
   await sees(page, '.fault', /"900" is not possible here; allowed: 0 to 500/);
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await page.goto(`${house.server.url}${HOLLIN_YARD}`);
-  await sees(page, '.more .ant-collapse-header', /total on the timer: /);
+  await press(page, 'All settings of B');
   await sees(page, '.rule-note', /counts the days between: set it to 3/);
-  const more = await page.$('[aria-label="Program A"] > .more .ant-collapse-header');
-  await more?.click();
+  await press(page, 'Close');
+  await page.waitForSelector('.program-drawer', { hidden: true });
+  await press(page, 'All settings of A');
+  await sees(page, '.program-drawer', /The total on the timer: /);
   await page.waitForSelector('.cycle-drawing rect');
   const pieces = () => page.$$eval('.cycle-drawing rect', (all) => all.length);
   const before = await pieces();
@@ -102,8 +107,10 @@ test('hours without water hold a start back, and say so; two valves open side by
   await page.goto(`${house.server.url}${TOLVERNE_GREEN}`);
   await sees(page, '.verdict-detail', /stays clear at any percent between 40 and 140 %/);
   // Hours take the place of starts; taking them back brings the starts back.
+  await press(page, 'All settings of A');
   await choose(page, 'Day rule of A', 'every few hours');
   await sees(page, '[aria-label="Program A"]', /Starts every 36 h from /);
+  await press(page, 'Close');
   await press(page, 'Undo');
   await page.waitForSelector('[aria-label="Start 1 of A"]');
   await saved(page);
@@ -131,20 +138,25 @@ test('July in March: the percent slider; and a year of dates that leads to its n
   const page = await house.at(FENNIMORE);
   await page.focus('[aria-label="Percent at which the strip is shown"]');
   await page.keyboard.press('End');
-  await sees(page, '.what-if', /Strip at 150 %.*beyond what stays clear/);
+  await sees(page, '.what-if', /150 %.*beyond what stays clear/);
   await press(page, 'As set');
-  await press(page, 'A year');
+  await distance(page, 'Year');
   await page.waitForSelector('.year-chart .year-overlap');
   await click(page, '.year-chart g g:has(.year-overlap)');
   await sees(page, '.strip-overlap-label', /A and B overlap/);
-  await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
   const heading = await page.$eval('.night-head h2', (heading) => heading.textContent);
+  // By keys: the address holds the date, and Enter shows its night.
+  await distance(page, 'Year');
+  await page.waitForSelector('.year-chart');
+  await page.$eval('.year-chart', (chart) => (chart as SVGElement).focus());
   await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
   await page.waitForFunction(
-    (before) => document.querySelector('.night-head h2')?.textContent !== before,
+    (before) => (document.querySelector('.night-head h2')?.textContent ?? before) !== before,
     {},
     heading,
   );
+  expect(new URL(page.url()).searchParams.get('night')).toMatch(/^\d{4}-\d\d-\d\d$/);
   await page.close();
 });
 
@@ -183,6 +195,7 @@ test('mowing days of the house stand on the strip', async () => {
 test('each pair that overlaps is told, with its night', async () => {
   const page = await house.at(QUINCE_COTTAGE);
   await fill(page, 'Add a start to A', '10:45 pm');
+  await checks(page);
   await sees(page, '.finding', /10:45 pm/);
   await click(page, '::-p-text(pairs of starts that overlap)');
   const list = await sees(page, '.overlap-list', /A starts again at 10:45 pm/);
@@ -197,7 +210,7 @@ test('each pair that overlaps is told, with its night', async () => {
 
 test('the night on which the house’s clocks are changed says what that does to this timer', async () => {
   const page = await house.at(MARRAM_LODGE);
-  await press(page, 'A year');
+  await distance(page, 'Year');
   await page.waitForSelector('.year-chart');
   expect(await page.$$('.year-forbidden')).not.toEqual([]);
   // The coming change of the site's zone, as the clock's page has it.
@@ -205,7 +218,7 @@ test('the night on which the house’s clocks are changed says what that does to
   const told = await sees(page, '.settings', /the house’s clocks go from/);
   const [, day = '', month = '', year] = /(\d+) (\w+)( \d{4})? the house’s clocks/.exec(told) ?? [];
   const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
-  await press(page, 'A year');
+  await distance(page, 'Year');
   await click(page, '::-p-aria([name="Go to a date"][role="textbox"])');
   await page.keyboard.type(date.toISOString().slice(0, 10));
   await page.keyboard.press('Enter');
@@ -232,6 +245,7 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
   await choose(page, 'Begin from another kind of timer', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
   await press(page, 'Make it this kind');
+  await checks(page);
   await sees(page, '.findings', /no percent for each month/);
   expect((await planOf(page)).timer.name).toBe('Six-station wall timer with soak');
   await press(page, 'Undo');
@@ -252,7 +266,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await page.goto(`${house.server.url}/timers/${timerId}`);
   await sees(page, '.work-note', /Working it out: \d+ %/);
   await click(page, '.work-note button');
-  await sees(page, '.work-note', /Stopped: what stands here is of an earlier state/);
+  await sees(page, '.work-note', /Stopped: this is the verdict of an earlier state/);
   expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
   await page.focus('[aria-label="Start 1 of A"]');
   await page.keyboard.type('3:10a');
@@ -270,7 +284,7 @@ test.each(['', '/settings', '/clock', ...SURVEY])(
     const page = await house.at(`${MARRAM_LODGE}${view}`, 390, 844);
     if (SURVEY.includes(view)) await page.waitForSelector('.survey-view, .walk');
     else {
-      await press(page, 'A year');
+      await distance(page, 'Year');
       await page.waitForSelector('.year-chart');
     }
     await page.evaluate(() =>
@@ -282,7 +296,7 @@ test.each(['', '/settings', '/clock', ...SURVEY])(
       width: document.documentElement.scrollWidth,
       small: [
         ...document.querySelectorAll(
-          'button, input.ant-input, .ant-select, .ant-picker, .timer-views a, .ant-collapse-header',
+          'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header',
         ),
       ]
         .filter((one) => one.getClientRects().length > 0)

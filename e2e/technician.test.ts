@@ -12,6 +12,7 @@ import {
   headline,
   House,
   LARKHOLT,
+  more,
   press,
   QUINCE_COTTAGE,
   saved,
@@ -84,7 +85,7 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   await show?.click();
   await sees(page, '.strip-overlap-label', /A and B overlap 25 min/);
   // The table behind the strip says the same, and what this timer does about it.
-  await unfold(page, '.timer-table');
+  await press(page, 'Night as a table');
   await sees(page, '.night-table tr', /A10:30 pm12:40 am.*B 25 min.*cut off at 12:15 am/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
@@ -139,7 +140,7 @@ describe('editing', () => {
     await page.keyboard.press('Enter');
     await sees(page, '[role=alert]', /Station 1: "9999" is not a run time/);
     await page.reload();
-    await page.waitForSelector('.run-grid');
+    await page.waitForSelector('.board');
     expect(await valueOf(page, 'Start 1 of A')).toBe('4:00 am');
     expect(await valueOf(page, 'Minutes of 1 Front lawn in A')).toBe('22');
     await page.close();
@@ -150,7 +151,7 @@ describe('editing', () => {
     const cell = (n: number, name: string) => `Minutes of ${n} ${name} in D`;
     const first = await page.waitForSelector(`[aria-label="${cell(1, 'Front lawn, street')}"]`);
     await first?.focus();
-    for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp');
+    for (let i = 0; i < 3; i++) await page.keyboard.press('+');
     expect(await valueOf(page, cell(1, 'Front lawn, street'))).toBe('1:30');
     await page.keyboard.press('Enter');
     const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label'));
@@ -172,7 +173,7 @@ describe('editing', () => {
     await saved(page);
     await house.restart();
     await page.reload();
-    await page.waitForSelector('.run-grid');
+    await page.waitForSelector('.board');
     expect(
       await Promise.all([
         valueOf(page, cell(2, 'Front lawn, house')),
@@ -189,7 +190,7 @@ describe('editing', () => {
     const block = await page.waitForSelector('.strip-cycle[aria-label^="Start of C"]');
     const box = await block?.boundingBox();
     if (!box) throw new Error('no block');
-    const pixelsPerHour = (1240 - 34) / 24;
+    const pixelsPerHour = await page.$eval('.strip-window svg', (svg) => svg.clientWidth / 24);
     await page.mouse.move(box.x + 3, box.y + 10);
     await page.mouse.down();
     await page.mouse.move(box.x + 3 + pixelsPerHour, box.y + 10, { steps: 8 });
@@ -308,7 +309,11 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
   await saved(mine);
   await mine.close();
   await theirs.bringToFront();
-  await sees(theirs, '.notice', /Tamsin Orrowby changed this timer elsewhere.*2:30 am → 1:45 am/);
+  await sees(
+    theirs,
+    '.ant-alert',
+    /Tamsin Orrowby changed this timer elsewhere.*2:30 am → 1:45 am/,
+  );
   expect(await valueOf(theirs, 'Start 1 of B')).toBe('1:45 am');
   await theirs.close();
 });
@@ -316,8 +321,8 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
 test('a plan document is exported, refused by path where it is wrong, and taken over in one undoable step', async () => {
   const page = await house.at(QUINCE_COTTAGE);
   const exported = await page.evaluate(async () => {
-    const link = document.querySelector<HTMLAnchorElement>('a[href$="/export"]');
-    return (await fetch(link?.href ?? '')).text();
+    const [, , id = ''] = location.pathname.split('/');
+    return (await fetch(`/api/timers/${id}/export`)).text();
   });
   const plan = JSON.parse(exported) as { programs: { starts: string[]; days: unknown }[] };
   const [program] = plan.programs;
@@ -334,7 +339,7 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
       },
       text,
     );
-  await press(page, 'Import');
+  await more(page, 'Import a plan');
   await page.waitForSelector('textarea');
   await paste(exported);
   await sees(page, '.ant-modal', /It sets this timer just as it is set now/);
@@ -348,9 +353,9 @@ test('a plan document is exported, refused by path where it is wrong, and taken 
   await paste(JSON.stringify({ ...plan, programs: [{ ...program, starts: ['03:00'] }] }));
   await sees(page, '.ant-modal li', /A starts: 10:30 pm → 3:00 am/);
   await click(page, '.ant-modal-footer .ant-btn-primary:not([disabled])');
-  await page.waitForFunction(() => document.querySelectorAll('.program').length === 1);
+  await page.waitForFunction(() => document.querySelectorAll('.program-head').length === 1);
   await press(page, 'Undo');
-  await page.waitForFunction(() => document.querySelectorAll('.program').length === 2);
+  await page.waitForFunction(() => document.querySelectorAll('.program-head').length === 2);
   await saved(page);
   await page.close();
 });
@@ -379,7 +384,7 @@ test('on a phone nothing is cut off and what is pressed is large enough', async 
     width: document.documentElement.scrollWidth,
     small: [
       ...document.querySelectorAll(
-        'button, input.ant-input, .ant-select, .ant-picker, .timer-views a, .ant-collapse-header',
+        'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header',
       ),
     ]
       .filter((one) => one.getClientRects().length > 0)

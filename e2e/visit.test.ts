@@ -17,6 +17,7 @@ import {
   sees,
   step,
   THISTLE_CORNER,
+  tick,
   unfold,
 } from './house.ts';
 
@@ -104,7 +105,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
     );
   expect((await lines()).at(-1)).toEqual(['Program 2 start 2', 'OFF']);
   const [weekday, time] = (await lines()).map(([, value]) => value ?? '');
-  await click(page, '.key-acts input[type=checkbox]');
+  await tick(page, '.key-acts input[type=checkbox]');
   await readBack(page, weekday ?? '');
   await sees(page, '.key-progress', /^1 of 3 done/);
   await readBack(
@@ -118,7 +119,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await saved(page);
   await page.reload();
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
-  await click(page, '.key-acts input[type=checkbox]');
+  await tick(page, '.key-acts input[type=checkbox]');
   await readBack(page, '3:10p');
   await sees(page, '.key-line .fault', /still set; it must be off/);
   await readBack(page, 'off');
@@ -150,7 +151,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await stranger.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
   await stranger.goto(address ?? '');
   await sees(stranger, '.sheet', /Your watering: Thistle Corner/);
-  expect(await stranger.$('.shell')).toBeNull();
+  expect(await stranger.$('.rail, .foot')).toBeNull();
   expect(await accessibilityFaults(stranger)).toEqual([]);
   await press(page, 'Withdraw');
   await sees(page, '[aria-label="Links"]', /withdrawn/);
@@ -276,7 +277,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
     /Rose bed \(station 5\) did not run from .* 6:15 am to .* 4:00 am: it ran just before, and it ran again then/,
   );
   await unfold(page, '.signs-shown');
-  await click(page, '.signs input[type=checkbox]');
+  await tick(page, '.signs input[type=checkbox]');
   await sees(page, '.signs-shown .ant-collapse-header', /A program letter blinks/);
   await choose(page, 'A station that does not open', '5 Rose bed');
   await page.waitForSelector('#ladder-5');

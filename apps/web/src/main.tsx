@@ -1,9 +1,10 @@
 import { StrictMode, Suspense, lazy } from 'react';
 import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { ConfigProvider } from 'antd';
+import { App, ConfigProvider } from 'antd';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { Shell } from './people/Shell.tsx';
+import { OfficeFrame } from './frame/OfficeFrame.tsx';
+import { Signed } from './people/Signed.tsx';
 import { RefusedError } from './api/request.ts';
 import { faceOf } from './platform/face.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
@@ -32,22 +33,26 @@ function Application() {
   const { theme } = usePreferences();
   return (
     <ConfigProvider theme={faceOf(theme)}>
-      <BrowserRouter>
-        <Suspense fallback={<Loading what="the page" />}>
-          <Routes>
-            <Route path="page" element={<PublicPage />} />
-            <Route element={<Shell />}>
-              <Route index element={<SitesPage />} />
-              <Route path="sites" element={<Navigate to="/" replace />} />
-              <Route path="sites/new" element={<NewSitePage />} />
-              <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
-              <Route path="due" element={<DuePage />} />
-              <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
-              <Route path="*" element={<NotFound />} />
-            </Route>
-          </Routes>
-        </Suspense>
-      </BrowserRouter>
+      <App component={false}>
+        <BrowserRouter>
+          <Suspense fallback={<Loading what="the page" />}>
+            <Routes>
+              <Route path="page" element={<PublicPage />} />
+              <Route element={<Signed />}>
+                <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
+                <Route element={<OfficeFrame />}>
+                  <Route index element={<SitesPage />} />
+                  <Route path="sites" element={<Navigate to="/" replace />} />
+                  <Route path="sites/new" element={<NewSitePage />} />
+                  <Route path="due" element={<DuePage />} />
+                  <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
+                  <Route path="*" element={<NotFound />} />
+                </Route>
+              </Route>
+            </Routes>
+          </Suspense>
+        </BrowserRouter>
+      </App>
     </ConfigProvider>
   );
 }

@@ -7,6 +7,13 @@ class NoObserver {
   disconnect() {}
 }
 
+// A page without a layout has no sizes; what is drawn by its room gets a screenful.
+Object.defineProperties(HTMLElement.prototype, {
+  clientWidth: { get: () => 1280 },
+  clientHeight: { get: () => 800 },
+  scrollIntoView: { value: () => undefined },
+});
+
 Object.assign(globalThis, {
   IS_REACT_ACT_ENVIRONMENT: true,
   ResizeObserver: NoObserver,

@@ -6,6 +6,8 @@ import {
   draggedStart,
   stripGeometry,
 } from '../src/charts/stripGeometry.ts';
+import { placedLabels } from '../src/charts/stripLabels.ts';
+import { labelsOf } from '../src/charts/stripLayers.tsx';
 import { sunOf } from '../src/charts/sun.ts';
 import { civilSecond } from '../src/platform/zone.ts';
 import { keepingSame } from '../src/workers/timerAnswer.ts';
@@ -35,8 +37,8 @@ const plan: Plan = {
 };
 /** Without a scale's binary fractions. */
 const pixel = (x: number) => Math.round(x * 1e6) / 1e6;
-// One pixel a minute, right of a gutter of 40.
-const size = { width: 40 + 1440, gutter: 40, rowHeight: 30, head: 20 };
+// One pixel a minute.
+const size = { width: 1440, rowHeight: 30, head: 20 };
 
 describe('the strip', () => {
   const [night] = nightsFrom(plan, DAY, 1);
@@ -84,9 +86,9 @@ describe('the strip', () => {
   test('puts every run at its minute from 15:00 on, cut at the edges of the night', () => {
     const shown = geometry.cycles.map(({ letter, x, width, runs }) => [
       letter,
-      pixel(x) - 40,
+      pixel(x),
       pixel(width),
-      runs.map((run) => [run.station, pixel(run.x) - 40, pixel(run.width)]),
+      runs.map((run) => [run.station, pixel(run.x), pixel(run.width)]),
     ]);
     expect(shown).toEqual([
       ['B', 0, 60, [[3, 0, 60]]],
@@ -111,10 +113,10 @@ describe('the strip', () => {
         x: pixel(overlapShape.x),
         width: pixel(overlapShape.width),
       })),
-    ).toEqual([{ x: 610, width: 30, y: 20, height: 60, seconds: 1800, letters: 'AB' }]);
+    ).toEqual([{ x: 570, width: 30, y: 20, height: 60, seconds: 1800, letters: 'AB' }]);
     expect(geometry.cycles.map(({ overlapped }) => overlapped)).toEqual([false, true, true, false]);
     // B waits from 0:30 until A has ended at 1:00.
-    expect(geometry.really?.runs.map(({ letter, x }) => [letter, pixel(x) - 40])).toContainEqual([
+    expect(geometry.really?.runs.map(({ letter, x }) => [letter, pixel(x)])).toContainEqual([
       'B',
       600,
     ]);
@@ -130,7 +132,7 @@ test('blocked times become stretches, once for each part of the night, joined wh
   const { scale } = stripGeometry(night, ['A', 'B'], null, size);
   // 23:00, 23:15 and 0:30, and 14:00 at the very end; a pixel is a minute from 15:00 on.
   const spans = blockedSpans(night, [1800, 50_400, 82_800, 83_700], 15, scale);
-  expect(spans.map(({ x, width }) => [pixel(x) - 40, pixel(width)])).toEqual([
+  expect(spans.map(({ x, width }) => [pixel(x), pixel(width)])).toEqual([
     [472.5, 30],
     [562.5, 15],
     [1372.5, 15],
@@ -230,5 +232,71 @@ describe('nights that come again with each key', () => {
     }
     expect(cycles.length).toBe(night.intended.length);
     expect(really).toBeNull();
+  });
+});
+
+describe('the words on the strip', () => {
+  const label = (key: string, words: string, ...xs: number[]) => ({
+    key,
+    words,
+    places: xs.map((x) => ({ x, y: 20, anchor: 'start' as const })),
+  });
+
+  test('stand at the first place that is free; without one they are left out, never printed over each other', () => {
+    const placed = placedLabels(
+      [
+        label('first', '0123456789', 0),
+        label('next', '0123456789', 40, 90),
+        label('none', '0123456789', 50, 100, 300),
+      ],
+      250,
+    );
+    expect(placed.map(({ key, x }) => [key, x])).toEqual([
+      ['first', 0],
+      ['next', 90],
+    ]);
+  });
+
+  test('on a night of six starts close together no two meet', () => {
+    const starts = ['23:00', '23:20', '23:40', '00:00', '00:20', '00:40'];
+    const [crowded] = nightsFrom(
+      {
+        ...plan,
+        programs: ['A', 'B'].map((letter) => ({
+          letter,
+          starts,
+          runs: [{ station: 1, seconds: 300 }],
+          days: { rule: 'daily' },
+        })),
+      },
+      DAY,
+      1,
+    );
+    if (!crowded) throw new Error('no night');
+    const geometry = stripGeometry(crowded, ['A', 'B'], null, {
+      width: 700,
+      rowHeight: 40,
+      head: 34,
+    });
+    const labels = labelsOf(geometry, {
+      night: crowded,
+      sun: null,
+      clock: '12',
+      ruledOut: [{ from: crowded.from, to: crowded.to }],
+      mowing: ['wed', 'thu'],
+      change: null,
+    });
+    const placed = placedLabels(labels, 700);
+    expect(placed.length).toBeGreaterThan(2);
+    const boxes = placed.map(({ x, y, anchor, words }) => {
+      const width = words.length * 7;
+      const left = anchor === 'start' ? x : anchor === 'end' ? x - width : x - width / 2;
+      return { left, right: left + width, top: y - 10, bottom: y };
+    });
+    for (const [i, a] of boxes.entries())
+      for (const b of boxes.slice(i + 1))
+        expect(a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom).toBe(
+          false,
+        );
   });
 });

@@ -28,7 +28,6 @@ export {
   parseTimeEntry,
   RUN_ENTRY_HELP,
   runEntryText,
-  splitColumn,
   stepped,
   steppedStart,
   TIME_ENTRY_HELP,
@@ -94,6 +93,7 @@ export { emptyPlan, SHIPPED_KINDS, TIMER_KINDS } from './plan/shippedKinds.ts';
 // The brief.
 export { wishOf, type Brief, type BriefRules, type OftenADay, type Wish } from './brief/brief.ts';
 export { readBriefText, writeBrief } from './brief/readBrief.ts';
+export { NEED_TOLERANCE } from './brief/wanted.ts';
 
 // The engine: cycles, overlaps, headroom, simulation, the night and the year.
 export { blockedStarts } from './engine/blockedStarts.ts';
@@ -114,7 +114,7 @@ export { nextCycles, type NextCycle } from './engine/nominal.ts';
 export { consequenceSentence, oftenWords, overlapSentence } from './engine/overlapWords.ts';
 export { simulate, simulationReport } from './engine/simulate.ts';
 export { totalOnDisplay } from './engine/total.ts';
-export { prove, type Verdict } from './engine/verdict.ts';
+export { prove, verdictOf, type Verdict } from './engine/verdict.ts';
 export { meanWeeklySeconds } from './engine/weeklyWater.ts';
 export {
   intervalDaysLeft,
@@ -126,7 +126,7 @@ export {
 } from './engine/year.ts';
 
 // Judging a plan: findings, limits, fixes, reports.
-export { aboutOf, canBeAccepted, judged, type Accepted } from './judge/accepted.ts';
+export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './judge/accepted.ts';
 export { check, type Check } from './judge/check.ts';
 export { checkReport } from './judge/checkReport.ts';
 export type { Finding } from './judge/finding.ts';

@@ -14,7 +14,6 @@ import {
   removeStationChange,
   runEntryText,
   samePlan,
-  splitColumn,
   startWords,
   stepped,
   steppedStart,
@@ -104,12 +103,6 @@ describe('typed run minutes', () => {
   test('every length is read back as it stands in a cell', () => {
     for (let seconds = 0; seconds <= 86_400; seconds += 7)
       expect(parseRunEntry(runEntryText(seconds))).toBe(seconds);
-  });
-
-  test('a pasted column is split by lines, a pasted row by tabs', () => {
-    expect(splitColumn('10\r\n12\n\n15\n')).toEqual(['10', '12', '', '15']);
-    expect(splitColumn('10\tfront\n12\tback')).toEqual(['10', '12']);
-    expect(splitColumn('10\t12\t15')).toEqual(['10', '12', '15']);
   });
 });
 

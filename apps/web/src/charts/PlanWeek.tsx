@@ -35,7 +35,7 @@ function Row({
   const [ref, width] = useWidth<HTMLSpanElement>();
   const sun = sunOf(night, place);
   const rowHeight = Math.max(4, Math.min(8, 16 / Math.max(1, letters.length)));
-  const geometry = stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 2 });
+  const geometry = stripGeometry(night, letters, sun, { width, rowHeight, head: 2 });
   const height = 4 + letters.length * rowHeight;
   return (
     <span className="plan-week-row">

@@ -29,7 +29,7 @@ export const SmallNight = memo(function SmallNight(props: Props) {
   const [ref, width] = useWidth<HTMLSpanElement>();
   const rowHeight = Math.max(4, Math.min(9, 30 / Math.max(1, letters.length)));
   const geometry = useMemo(
-    () => stripGeometry(night, letters, sun, { width, gutter: 0, rowHeight, head: 3 }),
+    () => stripGeometry(night, letters, sun, { width, rowHeight, head: 3 }),
     [night, letters, sun, width, rowHeight],
   );
   const height = 3 + letters.length * rowHeight + 3;

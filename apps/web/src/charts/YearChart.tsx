@@ -1,4 +1,4 @@
-import { memo, useMemo, type KeyboardEvent } from 'react';
+import { memo, useMemo, useState, type KeyboardEvent } from 'react';
 import {
   civilOf,
   dateWords,
@@ -21,6 +21,9 @@ interface Props {
   readonly letters: readonly string[];
   /** The night that is on the large strip. */
   readonly chosen: EpochDay;
+  /** Goes to a date; its night stays where it is. */
+  readonly mark: (night: EpochDay) => void;
+  /** Brings a night to the large strip. */
   readonly choose: (night: EpochDay) => void;
 }
 
@@ -59,7 +62,8 @@ function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: 
 }
 
 /** A year of dates, a row for each month: which programs water, what overlaps, what is off. Pressing a date shows its night. */
-export const YearChart = memo(function YearChart({ year, today, letters, chosen, choose }: Props) {
+export const YearChart = memo(function YearChart(props: Props) {
+  const { year, today, letters, chosen, mark, choose } = props;
   const [ref, width] = useWidth<HTMLDivElement>();
   const months = useMemo(() => monthsOf(year), [year]);
   const cell = Math.max(6, (width - GUTTER) / 31);
@@ -70,13 +74,19 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
   const bar = (row - 6) / Math.max(1, used.length);
   const overlaps = year.filter((yearDay) => yearDay.overlaps).length;
   const wet = year.filter(({ programs }) => programs.length > 0).length;
-  const focused = year.find(({ night }) => night === chosen) ?? year[0];
+  // The address, and with it what is chosen, may follow a key a moment later.
+  const [marked, setMarked] = useState({ night: chosen, of: chosen });
+  const at = marked.of === chosen ? marked.night : chosen;
+  const focused = year.find(({ night }) => night === at) ?? year[0];
   const move = (event: KeyboardEvent) => {
+    if (event.key === 'Enter' && focused) return choose(focused.night);
     const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 30, ArrowUp: -30 }[event.key];
     if (by === undefined || !focused) return;
     event.preventDefault();
     const next = year[Math.max(0, Math.min(year.length - 1, year.indexOf(focused) + by))];
-    if (next) choose(next.night);
+    if (!next) return;
+    setMarked({ night: next.night, of: chosen });
+    mark(next.night);
   };
   return (
     <div className="year">
@@ -100,7 +110,7 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
             tabIndex={0}
             role="slider"
             className="year-chart"
-            aria-label="A year of dates; the arrow keys go from date to date"
+            aria-label="A year of dates; the arrow keys go from date to date, Enter shows its night"
             aria-valuemin={0}
             aria-valuemax={year.length - 1}
             aria-valuenow={focused ? year.indexOf(focused) : 0}
@@ -123,7 +133,7 @@ export const YearChart = memo(function YearChart({ year, today, letters, chosen,
                     const x = GUTTER + (civilOf(yearDay.day).day - 1) * cell;
                     const look = [
                       'year-day',
-                      yearDay.night === chosen && 'year-chosen',
+                      yearDay.night === at && 'year-chosen',
                       weekdayIndexOf(yearDay.day) > 4 && 'year-weekend',
                     ];
                     return (

@@ -5,12 +5,34 @@ import type { NightSun } from './sun.ts';
 
 export interface StripSize {
   readonly width: number;
-  /** Left of the time axis, for the programs' letters. */
-  readonly gutter: number;
   readonly rowHeight: number;
   /** Above the rows, for overlap labels. */
   readonly head: number;
 }
+
+/** Sizes of the large strip in pixels. */
+export const STRIP = {
+  /** Of the column of letters, left of the drawing. */
+  letters: 34,
+  /** Above the rows, for the sun and for what overlaps. */
+  head: 34,
+  foot: 22,
+  sunLine: 10,
+  overlapLine: 27,
+  /** Of the bar over hours that are not allowed. */
+  edge: 4,
+  mowing: 7,
+  /** Of the grip of a short cycle. */
+  leastGrip: 24,
+  roomForDigit: 14,
+  roomForDigits: 22,
+  roomForRules: 170,
+  roomForMidnight: 560,
+} as const;
+
+/** Fewer programs have taller rows; on a phone all are lower. */
+export const rowHeightOf = (programs: number, room: number): number =>
+  programs > 6 || room < 500 ? 26 : 40;
 
 export interface Span {
   readonly x: number;
@@ -55,6 +77,10 @@ export interface Tick {
 }
 
 export interface StripGeometry {
+  readonly width: number;
+  readonly rowHeight: number;
+  /** From one moment to another, cut to the strip. */
+  readonly span: (from: ClockSecond, to: ClockSecond) => Span;
   readonly scale: ScaleLinear<number, number>;
   readonly height: number;
   readonly rows: readonly RowShape[];
@@ -110,11 +136,9 @@ export function stripGeometry(
   night: Night,
   letters: readonly string[],
   sun: NightSun | null,
-  { width, gutter, rowHeight, head }: StripSize,
+  { width, rowHeight, head }: StripSize,
 ): StripGeometry {
-  const scale = scaleLinear([night.from, night.to], [gutter, Math.max(gutter + 1, width)]).clamp(
-    true,
-  );
+  const scale = scaleLinear([night.from, night.to], [0, Math.max(1, width)]).clamp(true);
   const span = (from: ClockSecond, to: ClockSecond): Span => {
     const x = scale(from);
     return { x, width: Math.max(0, scale(to) - x) };
@@ -172,6 +196,9 @@ export function stripGeometry(
   const darkFrom = sun?.sunset ?? null;
   const darkTo = sun?.sunrise ?? null;
   return {
+    width,
+    rowHeight,
+    span,
     scale,
     height: bottomOfRows + (really ? rowHeight : 0),
     rows: letters.map((letter) => ({ letter, y: yOf(letter) })),

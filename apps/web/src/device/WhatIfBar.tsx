@@ -34,17 +34,23 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
   return (
     <div className={percent === null && ahead === 0 ? 'what-if' : 'what-if what-if-on'}>
       <div className="what-if-percent">
-        <span>{percent === null ? 'Strip at the percent set' : `Strip at ${percent} %`}</span>
+        <span>Strip at</span>
         <Slider
           className="what-if-slider"
           min={0}
           max={steps.length - 1}
           value={at}
           tooltip={{ open: false }}
+          {...(headroom === null ? {} : { marks: { [nearest(headroom)]: ' ' } })}
           ariaLabelForHandle="Percent at which the strip is shown"
           ariaValueTextFormatterForHandle={() => (percent === null ? 'as set' : `${percent} %`)}
           onChange={(step) => set({ ...whatIf, percent: steps[step] ?? 100 })}
         />
+        <strong
+          title={headroom === null ? 'Not clear at any percent' : `Clear up to ${headroom} %`}
+        >
+          {percent === null ? 'as set' : `${percent} %`}
+        </strong>
       </div>
       {plan.timer.seasonal.scope === 'timer' && monthly && (
         <SelectField

@@ -11,23 +11,27 @@ interface Props {
   readonly timer: Pick<Timer, 'dialect'>;
   readonly pressed: readonly Weekday[];
   readonly className?: string;
+  /** Their first letters only. */
+  readonly short?: boolean;
   readonly commit: (weekdays: readonly Weekday[]) => void;
 }
 
 /** A button for each weekday, in the order of the timer's display. */
-export function WeekdayButtons({ label, timer, pressed, className = 'day', commit }: Props) {
+export function WeekdayButtons(props: Props) {
+  const { label, timer, pressed, className = 'day', short = false, commit } = props;
   return (
     <div className="days" role="group" aria-label={label}>
       {weekOrderOf(timer).map((index) => (
         <Button
           className={className}
           key={index}
+          aria-label={weekdayName(index)}
           aria-pressed={pressed.includes(WEEKDAYS[index] ?? 'mon')}
           onClick={() =>
             commit(WEEKDAYS.filter((weekday, i) => (i === index) !== pressed.includes(weekday)))
           }
         >
-          {weekdayName(index)}
+          {short ? weekdayName(index)[0] : weekdayName(index)}
         </Button>
       ))}
     </div>

@@ -7,7 +7,6 @@ import {
   type Plan,
   type Program,
 } from '@water-clock/core';
-import { Disclosure } from '../fields/Disclosure.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { CycleDrawing } from './CycleDrawing.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -37,89 +36,78 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
   const windows = timer.inWindow !== 'ignore' || (program.noWaterWindows?.length ?? 0) > 0;
   const total = attempt(() => totalOnDisplay(plan, program, percent));
   return (
-    <Disclosure
-      className="more"
-      summary={
-        <>
-          Pieces, soak and more of {letter}
-          {total.ok && total.value !== null && (
-            <span className="soft"> · total on the timer: {lengthWords(total.value)}</span>
-          )}
-        </>
-      }
-    >
-      {() => (
-        <div className="extras">
-          <Pieces program={program} plan={plan} percent={percent} />
-          <div className="extras-fields">
-            {timer.seasonal.scope === 'program' && (
-              <NumberField
-                label={`Seasonal percent of ${letter}`}
-                unit="%"
-                value={program.seasonalPercent ?? null}
-                most={500}
-                empty="100"
-                commit={(seasonalPercent) => set({ seasonalPercent })}
-              />
-            )}
-            {split && (
-              <>
-                <NumberField
-                  label="Longest piece"
-                  unit="minutes"
-                  decimal
-                  value={minutes(program.cycleSeconds)}
-                  most={1440}
-                  empty="not split"
-                  commit={(value) =>
-                    set({
-                      cycleSeconds: value === null ? null : Math.max(1, Math.round(value * 60)),
-                    })
-                  }
-                />
-                <NumberField
-                  label="Soak at least"
-                  unit="minutes"
-                  decimal
-                  value={minutes(program.soakSeconds)}
-                  most={1440}
-                  empty="not split"
-                  commit={(value) =>
-                    set({ soakSeconds: value === null ? null : Math.round(value * 60) })
-                  }
-                />
-              </>
-            )}
-            {atOnce && (
-              <NumberField
-                label="Stations at once, at most"
-                value={program.stationsAtOnce ?? null}
-                least={1}
-                most={99}
-                empty="as the timer"
-                commit={(stationsAtOnce) => set({ stationsAtOnce })}
-              />
-            )}
-          </div>
-          {windows && (
-            <WindowsEditor
-              label={`Hours without water for ${letter}`}
-              timer={timer}
-              windows={program.noWaterWindows ?? []}
-              commit={(noWaterWindows) => set({ noWaterWindows })}
+    <div className="extras">
+      <Pieces program={program} plan={plan} percent={percent} />
+      <div className="extras-fields">
+        {timer.seasonal.scope === 'program' && (
+          <NumberField
+            label={`Seasonal percent of ${letter}`}
+            unit="%"
+            value={program.seasonalPercent ?? null}
+            most={500}
+            empty="100"
+            commit={(seasonalPercent) => set({ seasonalPercent })}
+          />
+        )}
+        {split && (
+          <>
+            <NumberField
+              label="Longest piece"
+              unit="minutes"
+              decimal
+              value={minutes(program.cycleSeconds)}
+              most={1440}
+              empty="not split"
+              commit={(value) =>
+                set({
+                  cycleSeconds: value === null ? null : Math.max(1, Math.round(value * 60)),
+                })
+              }
             />
-          )}
-          <p className="soft">
-            {stations.length > 0 && timer.cycleSoak === 'station'
-              ? 'This timer splits runs by station: set the pieces under Stations. '
-              : timer.cycleSoak === 'none'
-                ? 'This timer cannot split runs: soak by a second start. '
-                : ''}
-            {total.ok && total.value === null && 'This timer shows no total of a program.'}
-          </p>
-        </div>
+            <NumberField
+              label="Soak at least"
+              unit="minutes"
+              decimal
+              value={minutes(program.soakSeconds)}
+              most={1440}
+              empty="not split"
+              commit={(value) =>
+                set({ soakSeconds: value === null ? null : Math.round(value * 60) })
+              }
+            />
+          </>
+        )}
+        {atOnce && (
+          <NumberField
+            label="Stations at once, at most"
+            value={program.stationsAtOnce ?? null}
+            least={1}
+            most={99}
+            empty="as the timer"
+            commit={(stationsAtOnce) => set({ stationsAtOnce })}
+          />
+        )}
+      </div>
+      {windows && (
+        <WindowsEditor
+          label={`Hours without water for ${letter}`}
+          timer={timer}
+          windows={program.noWaterWindows ?? []}
+          commit={(noWaterWindows) => set({ noWaterWindows })}
+        />
       )}
-    </Disclosure>
+      <p className="soft">
+        {stations.length > 0 && timer.cycleSoak === 'station'
+          ? 'This timer splits runs by station: set the pieces under Stations. '
+          : timer.cycleSoak === 'none'
+            ? 'This timer cannot split runs: soak by a second start. '
+            : ''}
+        {total.ok &&
+          (total.value === null
+            ? 'This timer shows no total of a program.'
+            : `The total on the timer: ${lengthWords(total.value)}.`)}
+      </p>
+    </div>
   );
 }
 

@@ -175,7 +175,7 @@ export function SettingsPanel({ plan, editor, today, month }: Props & { readonly
         <h2>Hours without water</h2>
         {timer.inWindow === 'ignore' && (
           <p className="soft">
-            This timer has no such setting and waters on through them; the check tells.
+            This timer has no such setting: it waters through them anyway, and the checks warn you.
           </p>
         )}
         <WindowsEditor

@@ -94,7 +94,7 @@ export default function SitesPage() {
           New site
         </Button>
         <FileButton
-          label="Bring a site (.zip)"
+          label="Import a site (.zip)"
           accept=".zip,application/zip"
           take={([file]) => file && void bring(file)}
         />

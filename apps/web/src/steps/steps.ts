@@ -14,30 +14,74 @@ import {
 } from '@water-clock/core';
 import type { Site } from '../api/sites.ts';
 
-export const STEPS = [
-  ['house', 'House and rules'],
-  ['timer', 'Timer'],
-  ['found', 'As found'],
-  ['clock', 'Clock'],
-  ['seen', 'What was seen'],
-  ['stations', 'Stations'],
-  ['minutes', 'Minutes'],
-  ['brief', 'Brief'],
-  ['plan', 'Planner'],
-  ['', 'Programs'],
-  ['settings', 'Percent and hours'],
-  ['keyin', 'Key in'],
-  ['leave', 'Test and leave'],
-  ['page', 'Homeowner’s page'],
-  ['log', 'Logbook'],
+/** The steps under the five phases of a visit. */
+export const PHASES = [
+  {
+    name: 'Arrive',
+    steps: [
+      ['house', 'House and rules'],
+      ['timer', 'Timer'],
+      ['clock', 'Clock'],
+      ['found', 'As found'],
+    ],
+  },
+  {
+    name: 'Look',
+    steps: [
+      ['seen', 'What was seen'],
+      ['stations', 'Stations'],
+      ['minutes', 'Minutes'],
+    ],
+  },
+  {
+    name: 'Plan',
+    steps: [
+      ['brief', 'Brief'],
+      ['plan', 'Planner'],
+      ['', 'Programs'],
+      ['settings', 'Percent and hours'],
+    ],
+  },
+  {
+    name: 'Set',
+    steps: [
+      ['keyin', 'Key in'],
+      ['leave', 'Test and leave'],
+    ],
+  },
+  {
+    name: 'Hand over',
+    steps: [
+      ['page', 'Homeowner’s page'],
+      ['log', 'Logbook'],
+    ],
+  },
 ] as const;
-export type StepPath = (typeof STEPS)[number][0];
+export type Phase = (typeof PHASES)[number];
+export type Step = Phase['steps'][number];
+export type StepPath = Step[0];
+
+export const STEPS: readonly Step[] = PHASES.flatMap(({ steps }): readonly Step[] => steps);
+
+/** The phase of a step; the walk belongs to the stations. */
+export const phaseOf = (path: string): Phase =>
+  PHASES.find(({ steps }) =>
+    steps.some(([step]) => step === (path === 'walk' ? 'stations' : path)),
+  ) ?? PHASES[2];
+
+export const nameOf = (path: string): string =>
+  STEPS.find(([step]) => step === path)?.[1] ?? (path === 'walk' ? 'Stations' : '');
+
+export const pathOf = (timerId: string, path: StepPath): string =>
+  path ? `/timers/${timerId}/${path}` : `/timers/${timerId}`;
 
 /** The steps beside which the night strip stands. */
 export const STRIP_STEPS: readonly string[] = ['', 'settings', 'clock'];
 
 export interface StepState {
   readonly done: boolean;
+  /** Something is wrong there. */
+  readonly alarm?: boolean;
   /** What is missing, or that nothing is. */
   readonly line: string;
 }
@@ -176,6 +220,7 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
       : {
           '': {
             done: verdict === 'clear',
+            alarm: verdict === 'overlap' || verdict === 'incomplete',
             line: {
               clear: 'Set, and nothing ever overlaps.',
               overlap: 'Programs overlap.',

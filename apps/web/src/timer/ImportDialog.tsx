@@ -12,15 +12,15 @@ interface Props {
 
 const MOST_SHOWN = 12;
 
-/** Takes over a plan document; first shows what it would change. */
-export function ImportDialog({ plan, clock, close, take }: Props) {
+/** Imports a plan document; first shows what it would change. */
+export default function ImportDialog({ plan, clock, close, take }: Props) {
   const [read, setRead] = useState<Plan | null>(null);
   const differences = read ? planDifferences(plan, read, clock) : [];
   return (
     <Modal
       open
       width={720}
-      title="Take over a plan document"
+      title="Import a plan document"
       onCancel={close}
       footer={[
         <Button key="cancel" onClick={close}>
@@ -32,7 +32,7 @@ export function ImportDialog({ plan, clock, close, take }: Props) {
           disabled={!read || differences.length === 0}
           onClick={() => read && take(read)}
         >
-          Take over{' '}
+          Import{' '}
           {differences.length > 0 &&
             `${differences.length} ${differences.length === 1 ? 'setting' : 'settings'}`}
         </Button>,

@@ -1,4 +1,6 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import { Button, Segmented } from 'antd';
+import { LeftOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
 import {
   dateWords,
   dryStretches,
@@ -15,12 +17,16 @@ import {
   type Rules,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
+import { NightTable } from '../charts/NightTable.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { Site } from '../api/sites.ts';
 import { nightAt, type Blocked, type TimerAnswer, type WhatIf } from '../workers/timerQuestion.ts';
 import { ClockChangeNote } from '../device/ClockChangeNote.tsx';
+import { FurtherOff, type Distance } from './FurtherOff.tsx';
+import { Hint } from '../fields/Hint.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { WhatIfBar } from '../device/WhatIfBar.tsx';
 
 /** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
@@ -44,13 +50,30 @@ interface Props {
   readonly moves: MoveOutcome;
   readonly whatIf: WhatIf;
   readonly setWhatIf: (whatIf: WhatIf) => void;
+  /** On a phone the percent takes room only where it is what the step is about. */
+  readonly withPercent: boolean;
+  readonly distance: Distance;
+  readonly setDistance: (distance: Distance) => void;
+  readonly choose: (day: EpochDay) => void;
+  /** Brings a night to the large strip. */
+  readonly showNight: (day: EpochDay) => void;
+  /** The answer for what stands further off; it may be a moment behind. */
+  readonly later: TimerAnswer | null;
 }
 
-/** The strip of one night, with the percent and the clock to suppose. */
+const DISTANCES = [
+  { value: 'night', label: 'Night' },
+  { value: 'fortnight', label: 'Fortnight' },
+  { value: 'year', label: 'Year' },
+] as const;
+
+/** The strip in its panel: a night, a fortnight or a year, with the percent and the clock to suppose. */
 export function TimerNight(props: Props) {
   const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
   const { whatIf } = props;
   const { clock } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  const [asTable, setAsTable] = useState(false);
   const night = answer ? nightAt(answer, day) : undefined;
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
   const change = changes.find((clockChange) => isWithin(clockChange, day)) ?? null;
@@ -72,18 +95,62 @@ export function TimerNight(props: Props) {
   return (
     <div className="timer-night">
       <div className="night-head">
-        <h2>
-          {day === tonight ? 'Tonight, ' : ''}
-          {dateWords(day, today)} into {weekdayName(weekdayIndexOf(day + 1))}
-        </h2>
-        <WhatIfBar
-          plan={plan}
-          whatIf={whatIf}
-          headroom={answer?.check.headroomPercent ?? null}
-          set={props.setWhatIf}
+        <Segmented<Distance>
+          aria-label="How far to look"
+          options={[...DISTANCES]}
+          value={props.distance}
+          onChange={props.setDistance}
         />
+        {props.distance === 'night' && (
+          <span className="night-date">
+            <Button
+              icon={<LeftOutlined />}
+              aria-label="The night before"
+              onClick={() => props.choose(day - 1)}
+            />
+            <h2>
+              {day === tonight && (isPhone ? 'Tonight' : 'Tonight, ')}
+              {!(isPhone && day === tonight) &&
+                `${dateWords(day, today)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
+            </h2>
+            <Button
+              icon={<RightOutlined />}
+              aria-label="The night after"
+              onClick={() => props.choose(day + 1)}
+            />
+            <Hint title="The same as a table">
+              <Button
+                icon={<TableOutlined />}
+                aria-label="Night as a table"
+                aria-pressed={asTable}
+                onClick={() => setAsTable(!asTable)}
+              />
+            </Hint>
+          </span>
+        )}
+        {(!isPhone || props.withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
+          <WhatIfBar
+            plan={plan}
+            whatIf={whatIf}
+            headroom={answer?.check.headroomPercent ?? null}
+            set={props.setWhatIf}
+          />
+        )}
       </div>
-      {night && (
+      {props.distance !== 'night' && (
+        <FurtherOff
+          answer={props.later}
+          letters={letters}
+          place={site}
+          today={today}
+          tonight={tonight}
+          day={day}
+          distance={props.distance}
+          mark={props.choose}
+          choose={props.showNight}
+        />
+      )}
+      {props.distance === 'night' && night && (
         <NightStrip
           night={night}
           letters={letters}
@@ -99,7 +166,12 @@ export function TimerNight(props: Props) {
           {...props.moves}
         />
       )}
-      {change && <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />}
+      {props.distance === 'night' && change && (
+        <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />
+      )}
+      {props.distance === 'night' && asTable && answer && night && (
+        <NightTable night={night} plan={answer.plan} clock={clock} />
+      )}
     </div>
   );
 }

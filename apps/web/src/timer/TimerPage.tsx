@@ -9,16 +9,18 @@ import {
   useSyncExternalStore,
 } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { Button } from 'antd';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import {
   monthOf,
+  formatDate,
   nightOf,
+  parseDate,
   programsByLetter,
   SECONDS_PER_DAY,
   tonightOf,
   unknownNeeds,
   verdictWords,
+  type ClockSecond,
   type EpochDay,
   type Survey,
 } from '@water-clock/core';
@@ -28,27 +30,30 @@ import { clockChangesAfter } from '../platform/clockChange.ts';
 import { HouseStyle, usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../api/sites.ts';
-import { StepNav } from '../steps/StepNav.tsx';
-import { STRIP_STEPS, stepStates } from '../steps/steps.ts';
+import { STRIP_STEPS, stepStates, type StepPath } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
-import { useTimerAnswer, type Work } from '../workers/useTimerAnswer.ts';
+import { useTimerAnswer } from '../workers/useTimerAnswer.ts';
 import { ClockPanel } from '../device/ClockPanel.tsx';
 import { CycleDetails } from './CycleDetails.tsx';
-import { ConflictDialog, newsWords } from '../editor/ConflictDialog.tsx';
-import { FindingList } from './FindingList.tsx';
-import { NIGHTS, NightsAside, type Distance } from './NightsAside.tsx';
-import { OverlapList } from './OverlapList.tsx';
+import { ConflictDialog } from '../editor/ConflictDialog.tsx';
+import { VisitFrame } from '../frame/VisitFrame.tsx';
+import { ChecksProvider } from '../checks/ChecksProvider.tsx';
+import { NIGHTS, type Distance } from './FurtherOff.tsx';
 import { Programs } from '../programs/Programs.tsx';
 import { timerKeys, useTimer, type TimerView } from '../api/timers.ts';
 import { SettingsPanel } from '../settings/SettingsPanel.tsx';
 import { ShownSnapshot } from '../editor/shownSnapshot.ts';
+import { Notices } from './Notices.tsx';
+import { TimerCommands } from './TimerCommands.tsx';
 import { TimerNight } from './TimerNight.tsx';
 import { TimerTools } from './TimerTools.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
+import { useBestFix } from './useBestFix.ts';
+import { useFirstOverlap } from './useFirstOverlap.ts';
 import { useEditor } from '../editor/useEditor.ts';
-import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { VerdictBar } from './VerdictBar.tsx';
 import './timer.css';
 import './timerParts.css';
 
@@ -57,30 +62,9 @@ const SurveyViews = lazy(() => import('./StepViews.tsx'));
 /** With more programs the strip is too tall to stay in sight while something below it is edited. */
 const MOST_ROWS_IN_SIGHT = 8;
 
-const AS_SET: WhatIf = { percent: null, ahead: 0 };
+const DISTANCES: readonly Distance[] = ['night', 'fortnight', 'year'];
 
-/** What to say while the answer is on its way, or where none came. */
-function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
-  switch (work.state) {
-    case 'done':
-      return null;
-    case 'working':
-      return (
-        <p className="work-note">
-          Working it out: {Math.round(work.share * 100)} %{' '}
-          <Button size="small" onClick={stop}>
-            Stop
-          </Button>
-        </p>
-      );
-    case 'stopped':
-      return <p className="work-note">Stopped: what stands here is of an earlier state.</p>;
-    case 'refused':
-      return (
-        <p className="work-note fault">What stands here is of an earlier state: {work.why}.</p>
-      );
-  }
-}
+const AS_SET: WhatIf = { percent: null, ahead: 0 };
 
 function clockAsFound({ device }: Survey) {
   const { clockShown: shown, clockReally: really } = device ?? {};
@@ -103,12 +87,34 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const now = useCivilNow(site.timeZone);
   const today = Math.floor(now / SECONDS_PER_DAY);
   const tonight = tonightOf(now);
-  // Null: tonight, also once the date has moved on.
-  const [chosen, setChosen] = useState<EpochDay | null>(null);
-  const day = chosen ?? tonight;
+  const [search, setSearch] = useSearchParams();
+  const setParameters = useCallback(
+    (values: Readonly<Record<string, string | null>>) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before);
+          for (const [name, value] of Object.entries(values))
+            if (value === null) next.delete(name);
+            else next.set(name, value);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  // Without a night in the address it is tonight, also once the date has moved on.
+  const day = parseDate(search.get('night') ?? '') ?? tonight;
   const isFar = day < tonight || day >= tonight + NIGHTS;
   const [whatIf, setWhatIf] = useState(AS_SET);
-  const [distance, setDistance] = useState<Distance>('nights');
+  const distance = DISTANCES.find((one) => one === search.get('view')) ?? 'night';
+  const setDistance = useCallback(
+    (next: Distance) => setParameters({ view: next === 'night' ? null : next }),
+    [setParameters],
+  );
+  const setLetter = useCallback(
+    (program: string | null) => setParameters({ program }),
+    [setParameters],
+  );
   /** The block of the strip that is listed to the second. */
   const [opened, setOpened] = useState<{ letter: string; start: string } | null>(null);
   const changes = useMemo(
@@ -143,7 +149,17 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     .map(({ letter }) => letter)
     .join('');
   const letters = useMemo(() => lettersText.split('').filter(Boolean), [lettersText]);
-  const choose = useCallback((day: EpochDay) => setChosen(day === tonight ? null : day), [tonight]);
+  const choose = useCallback(
+    (next: EpochDay) => setParameters({ night: next === tonight ? null : formatDate(next) }),
+    [setParameters, tonight],
+  );
+  /** Brings a night to the large strip, from however far off it was chosen. */
+  const showNight = useCallback(
+    (next: EpochDay) =>
+      setParameters({ night: next === tonight ? null : formatDate(next), view: null }),
+    [setParameters, tonight],
+  );
+  useFirstOverlap(answer, whatIf, choose);
   const moves = useMemo(
     (): MoveOutcome => ({
       // With the clock out the strip's hours are not the timer's, so nothing is marked there.
@@ -177,22 +193,20 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const verdict = answer && verdictWords(answer.check, plan.timer.onOverlap, speech);
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
-  const told = answer && (
-    <FindingList
-      check={answer.check}
-      plan={answer.plan}
-      brief={brief}
-      survey={snapshot.survey}
-      editor={editor}
-      today={today}
-      speech={speech}
-      show={(moment) => {
-        choose(nightOf(moment));
-        if (!withStrip) void navigate(`/timers/${view.id}`);
-        scrollTo({ top: 0 });
-      }}
-    />
-  );
+  const show = (moment: ClockSecond) => {
+    const night = nightOf(moment);
+    if (withStrip) showNight(night);
+    else void navigate(`/timers/${view.id}?night=${formatDate(night)}`);
+    scrollTo({ top: 0 });
+  };
+  const checked = answer && {
+    check: answer.check,
+    plan: answer.plan,
+    brief,
+    survey: snapshot.survey,
+    today,
+  };
+  const fix = useBestFix(answer, brief, today, editor);
   const states = stepStates({
     site,
     plan: snapshot.settled,
@@ -203,156 +217,142 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     today,
   });
 
+  // The cast only looks: a path that is no step has no state.
+  const step = states[shown as StepPath];
+
   return (
-    <div className={`timer timer-on-${shown || 'programs'}`}>
-      <Patterns />
-      <div className="timer-head">
-        <h1>
-          {site.name} <span className="timer-kind soft">{plan.timer.name}</span>
-        </h1>
-        <TimerTools editor={editor} snapshot={snapshot} view={view} />
-      </div>
-      {snapshot.refusal && (
-        <p role="alert" className="notice">
-          {snapshot.refusal}{' '}
-          <Button size="small" onClick={() => editor.dismiss()}>
-            Understood
-          </Button>
-        </p>
-      )}
-      {snapshot.news && (
-        <p role="alert" className="notice">
-          <strong>{snapshot.news.by ?? 'Somebody'} changed this timer elsewhere.</strong>{' '}
-          {newsWords(snapshot.news.before, snapshot.news.after, clock)}{' '}
-          <Button size="small" onClick={() => editor.dismiss()}>
-            Understood
-          </Button>
-        </p>
-      )}
-      <div
-        className={
-          letters.length > MOST_ROWS_IN_SIGHT ? 'timer-sight' : 'timer-sight timer-sight-kept'
+    <ChecksProvider facts={checked} editor={editor} speech={speech} show={show}>
+      <VisitFrame
+        timerId={view.id}
+        shown={shown}
+        states={states}
+        site={site.name}
+        kind={plan.timer.name}
+        tools={<TimerTools editor={editor} snapshot={snapshot} view={view} />}
+        verdict={
+          <VerdictBar
+            tone={tone}
+            isKnown={answer !== null}
+            headline={verdict?.headline ?? 'Working it out …'}
+            detail={verdict?.detail ?? ''}
+            work={work}
+            stop={stop}
+            fix={fix}
+            show={
+              overlap && (overlapNight !== day || !withStrip)
+                ? () => show(overlap.second.begins)
+                : null
+            }
+          />
         }
       >
-        <div
-          className={`verdict verdict-${tone}${withStrip ? '' : ' verdict-line'}`}
-          data-of={answer ? 'known' : 'unknown'}
-          role="status"
-        >
-          <VerdictMark verdict={tone} size={withStrip ? 44 : 28} />
-          <div>
-            <p className="verdict-headline">{verdict?.headline ?? 'Working it out …'}</p>
-            {withStrip && <p className="verdict-detail">{verdict?.detail}</p>}
-            <WorkNote work={work} stop={stop} />
-          </div>
-          {overlapNight !== undefined && overlapNight !== day && (
-            <Button size="large" onClick={() => setChosen(overlapNight)}>
-              Show that night
-            </Button>
-          )}
-        </div>
-        {withStrip && (
-          <TimerNight
-            plan={plan}
-            site={site}
-            answer={answer}
-            ownRules={snapshot.survey.rules}
-            rules={visit.rules}
-            letters={letters}
-            day={day}
-            tonight={tonight}
-            today={today}
-            now={now}
-            changes={changes}
-            blocked={blocked}
-            moves={moves}
-            whatIf={whatIf}
-            setWhatIf={setWhatIf}
-          />
-        )}
-      </div>
-      {shown !== 'walk' && <StepNav timerId={view.id} shown={shown} states={states} />}
-      {withStrip && openedCycle && (
-        <CycleDetails cycle={openedCycle} plan={plan} clock={clock} close={() => setOpened(null)} />
-      )}
-      {withStrip ? (
-        <div className={distance === 'year' ? 'timer-columns timer-columns-year' : 'timer-columns'}>
-          <div className="timer-edit">
-            {answer && (
-              <OverlapList
-                check={answer.check}
-                onOverlap={plan.timer.onOverlap}
-                speech={speech}
-                choose={choose}
-              />
-            )}
-            {shown === '' && <Programs snapshot={snapshot} editor={editor} today={today} />}
-            {shown === 'settings' && (
-              <SettingsPanel
-                plan={snapshot.settled}
-                editor={editor}
-                today={today}
-                month={monthOf(today)}
-              />
-            )}
-            {shown === 'clock' && (
-              <ClockPanel
+        <div className={`timer timer-on-${shown || 'programs'}`}>
+          <Patterns />
+          <TimerCommands timerId={view.id} shown={shown} editor={editor} />
+          <Notices snapshot={snapshot} editor={editor} />
+          {withStrip && (
+            <div
+              className={
+                letters.length > MOST_ROWS_IN_SIGHT || distance !== 'night'
+                  ? 'timer-sight'
+                  : `timer-sight timer-sight-kept${shown === '' ? ' timer-sight-board' : ''}`
+              }
+            >
+              <TimerNight
                 plan={plan}
+                site={site}
+                answer={answer}
+                later={later}
+                ownRules={snapshot.survey.rules}
+                rules={visit.rules}
+                letters={letters}
+                day={day}
+                tonight={tonight}
+                today={today}
                 now={now}
                 changes={changes}
-                clock={clock}
-                ahead={whatIf.ahead}
-                setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
-                asFound={clockAsFound(snapshot.survey)}
-                keep={(clockShown, clockReally) =>
-                  editor.commit({
-                    type: 'note',
-                    fields: { device: { ...snapshot.survey.device, clockShown, clockReally } },
-                  })
-                }
+                blocked={blocked}
+                moves={moves}
+                whatIf={whatIf}
+                setWhatIf={setWhatIf}
+                withPercent={shown === 'settings'}
+                distance={distance}
+                setDistance={setDistance}
+                choose={choose}
+                showNight={showNight}
               />
-            )}
-            {told}
-          </div>
-          <NightsAside
-            answer={later}
-            letters={letters}
-            place={site}
-            today={today}
-            tonight={tonight}
-            day={day}
-            clock={clock}
-            distance={distance}
-            setDistance={setDistance}
-            choose={choose}
-          />
+            </div>
+          )}
+          {withStrip && openedCycle && (
+            <CycleDetails
+              cycle={openedCycle}
+              plan={plan}
+              clock={clock}
+              close={() => setOpened(null)}
+            />
+          )}
+          {step && !withStrip && <p className="step-line soft">{step.line}</p>}
+          {shown === '' && (
+            <Programs
+              snapshot={snapshot}
+              editor={editor}
+              today={today}
+              brief={brief}
+              letter={search.get('program')}
+              setLetter={setLetter}
+            />
+          )}
+          {shown === 'settings' && (
+            <SettingsPanel
+              plan={snapshot.settled}
+              editor={editor}
+              today={today}
+              month={monthOf(today)}
+            />
+          )}
+          {shown === 'clock' && (
+            <ClockPanel
+              plan={plan}
+              now={now}
+              changes={changes}
+              clock={clock}
+              ahead={whatIf.ahead}
+              setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
+              asFound={clockAsFound(snapshot.survey)}
+              keep={(clockShown, clockReally) =>
+                editor.commit({
+                  type: 'note',
+                  fields: { device: { ...snapshot.survey.device, clockShown, clockReally } },
+                })
+              }
+            />
+          )}
+          {!withStrip && (
+            <Suspense fallback={<Loading what="the page" />}>
+              <SurveyViews
+                shown={shown}
+                version={snapshot.version}
+                timerId={view.id}
+                site={site}
+                plan={snapshot.settled}
+                survey={snapshot.survey}
+                editor={editor}
+                today={today}
+                now={now}
+                {...visit}
+              />
+            </Suspense>
+          )}
+          {snapshot.conflict && (
+            <ConflictDialog
+              conflict={snapshot.conflict}
+              clock={clock}
+              resolve={(choice) => editor.resolve(choice)}
+            />
+          )}
         </div>
-      ) : (
-        <Suspense fallback={<Loading what="the page" />}>
-          {shown === 'timer' && told}
-          <SurveyViews
-            shown={shown}
-            version={snapshot.version}
-            timerId={view.id}
-            site={site}
-            plan={snapshot.settled}
-            survey={snapshot.survey}
-            editor={editor}
-            today={today}
-            now={now}
-            {...visit}
-          />
-          {shown === 'found' && snapshot.survey.visit?.asFound && told}
-        </Suspense>
-      )}
-      {snapshot.conflict && (
-        <ConflictDialog
-          conflict={snapshot.conflict}
-          clock={clock}
-          resolve={(choice) => editor.resolve(choice)}
-        />
-      )}
-    </div>
+      </VisitFrame>
+    </ChecksProvider>
   );
 }
 

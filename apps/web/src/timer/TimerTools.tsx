@@ -1,15 +1,34 @@
-import { memo, useState } from 'react';
-import { Button } from 'antd';
+import { memo, useState, lazy, Suspense } from 'react';
+import { Button, Dropdown } from 'antd';
+import {
+  CloudOutlined,
+  CloudSyncOutlined,
+  DisconnectOutlined,
+  MoreOutlined,
+  RedoOutlined,
+  UndoOutlined,
+} from '@ant-design/icons';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
-import { ImportDialog } from './ImportDialog.tsx';
 import { exportPath, type TimerView } from '../api/timers.ts';
+import { ChecksButton } from '../checks/ChecksButton.tsx';
+import { Hint } from '../fields/Hint.tsx';
+import { useScreen } from '../frame/useScreen.ts';
+
+const ImportDialog = lazy(() => import('./ImportDialog.tsx'));
 
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
-  saved: 'All saved',
+  saved: 'Saved',
   saving: 'Saving …',
   offline: 'Not saved yet: the server cannot be reached. Trying again …',
   'signed-out': 'Not saved yet: you are signed out.',
+};
+
+const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {
+  saved: <CloudOutlined />,
+  saving: <CloudSyncOutlined />,
+  offline: <DisconnectOutlined />,
+  'signed-out': <DisconnectOutlined />,
 };
 
 interface Props {
@@ -21,39 +40,81 @@ interface Props {
 
 const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict'] as const;
 
-/** Whether all is saved, undo and redo, and the way out and in as a document. */
+/** Whether all is saved, undo and redo, the checks, and the way out and in as a document. */
 export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: Props) {
   const { clock } = usePreferences();
+  const isPhone = useScreen() === 'phone';
   const [importing, setImporting] = useState(false);
+  const { status, unsaved, canUndo, canRedo } = snapshot;
   const undecided = snapshot.conflict !== null;
+  const isFine = status === 'saved' && !undecided;
+  const words = undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[status];
   return (
     <div className="timer-tools">
-      <span role="status" className={snapshot.status === 'saved' && !undecided ? 'soft' : 'fault'}>
-        {undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[snapshot.status]}
+      <span role="status" className={isFine ? 'soft' : 'fault'}>
+        {STATUS_ICONS[status]}{' '}
+        <span className={isPhone && (isFine || status === 'saving') ? 'hidden-but-read' : ''}>
+          {words}
+        </span>
       </span>
-      {snapshot.status === 'signed-out' && (
-        <Button href={`/timers/${view.id}`}>Sign in again</Button>
-      )}
-      <Button disabled={!snapshot.canUndo} onClick={() => editor.undo()} title="Ctrl Z">
-        Undo
-      </Button>
-      <Button disabled={!snapshot.canRedo} onClick={() => editor.redo()} title="Ctrl Shift Z">
-        Redo
-      </Button>
-      <Button onClick={() => setImporting(true)}>Import</Button>
-      <Button href={exportPath(view.id)} disabled={snapshot.unsaved > 0}>
-        Export
-      </Button>
-      {importing && (
-        <ImportDialog
-          plan={snapshot.settled}
-          clock={clock}
-          close={() => setImporting(false)}
-          take={(plan) => {
-            editor.commit({ type: 'replace-plan', plan });
-            setImporting(false);
-          }}
+      {status === 'signed-out' && <Button href={`/timers/${view.id}`}>Sign in again</Button>}
+      <Hint title="Undo (u, Ctrl Z)">
+        <Button
+          icon={<UndoOutlined />}
+          aria-label="Undo"
+          disabled={!canUndo}
+          onClick={() => editor.undo()}
         />
+      </Hint>
+      {!isPhone && (
+        <Hint title="Redo (Ctrl Shift Z)">
+          <Button
+            icon={<RedoOutlined />}
+            aria-label="Redo"
+            disabled={!canRedo}
+            onClick={() => editor.redo()}
+          />
+        </Hint>
+      )}
+      <ChecksButton />
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            ...(isPhone
+              ? [
+                  {
+                    key: 'redo',
+                    label: 'Redo',
+                    disabled: !canRedo,
+                    onClick: () => editor.redo(),
+                  },
+                ]
+              : []),
+            { key: 'import', label: 'Import a plan …', onClick: () => setImporting(true) },
+            {
+              key: 'export',
+              disabled: unsaved > 0,
+              label: <a href={exportPath(view.id)}>Export the plan</a>,
+            },
+            { key: 'print', label: 'Print this step', onClick: () => print() },
+          ],
+        }}
+      >
+        <Button icon={<MoreOutlined />} aria-label="More" />
+      </Dropdown>
+      {importing && (
+        <Suspense>
+          <ImportDialog
+            plan={snapshot.settled}
+            clock={clock}
+            close={() => setImporting(false)}
+            take={(plan) => {
+              editor.commit({ type: 'replace-plan', plan });
+              setImporting(false);
+            }}
+          />
+        </Suspense>
       )}
     </div>
   );

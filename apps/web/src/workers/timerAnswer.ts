@@ -3,7 +3,9 @@ import {
   atPercent,
   check,
   Effort,
+  nightOf,
   nightsFrom,
+  verdictOf,
   yearFrom,
   type EpochDay,
   type Night,
@@ -31,6 +33,7 @@ export function answerOf(
   const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>
     nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort });
+  const [overlap] = whatIf.percent === null ? [] : verdictOf(seen, on, { effort }).overlaps;
   return {
     plan,
     check: {
@@ -45,6 +48,10 @@ export function answerOf(
     nights: nightsOf(firstNight, nights),
     farNight: farNight === null ? null : (nightsOf(farNight, 1)[0] ?? null),
     year: first === null ? null : yearFrom(seen, first, DAYS_OF_A_YEAR),
+    firstOverlap:
+      overlap && whatIf.percent !== null
+        ? { percent: whatIf.percent, night: nightOf(overlap.second.begins) }
+        : null,
   };
 }
 

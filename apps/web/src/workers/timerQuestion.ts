@@ -34,6 +34,8 @@ export interface TimerAnswer {
   readonly nights: readonly Night[];
   readonly farNight: Night | null;
   readonly year: readonly YearDay[] | null;
+  /** Of the percent looked at: the first night on which cycles overlap; null: none does, or it is looked at as set. */
+  readonly firstOverlap: { readonly percent: number; readonly night: EpochDay } | null;
 }
 
 /** The night that begins on the afternoon of a day, where it was asked for. */

@@ -1,7 +1,7 @@
 /** Which run of a station comes nearest to its need, and the next longer and shorter ones. */
 import type { Timer } from '../plan/plan.ts';
 import { adjustedSeconds } from '../plan/program.ts';
-import { TOLERANCE } from './wanted.ts';
+import { NEED_TOLERANCE } from './wanted.ts';
 
 /** Shares are worked out in binary fractions; this much is not a difference. */
 const SMALL = 1e-9;
@@ -26,7 +26,7 @@ export function runChoice(
 ): RunChoice {
   const given = adjustedSeconds(seconds, 100, timer.seasonal) * runsAWeek;
   const off = Math.abs(given - wanted) / wanted;
-  return { seconds, given, off, fits: off <= TOLERANCE + SMALL };
+  return { seconds, given, off, fits: off <= NEED_TOLERANCE + SMALL };
 }
 
 /**
@@ -91,7 +91,7 @@ export function longerRun(
 /** The shortest run that is within the tolerance; null: none is. */
 export function leastRun(timer: Timer, wanted: number, runsAWeek: number): RunChoice | null {
   const { runStepSeconds: step, longestRunSeconds, seasonal } = timer;
-  const ideal = ((1 - TOLERANCE) * wanted) / runsAWeek;
+  const ideal = ((1 - NEED_TOLERANCE) * wanted) / runsAWeek;
   const reach = Math.ceil(seasonal.roundToSeconds / step) + 1;
   const from = Math.max(1, Math.floor(ideal / step) - reach);
   for (

@@ -3,7 +3,7 @@ import { laterWeekdays, type WeekdayMask, maskOfWeekdays } from '../time/dayRule
 import { type Brief, type BriefStation, wishOf } from './brief.ts';
 
 /** A station is off its need from this share on (planning.md section 2, too-much and too-little). */
-export const TOLERANCE = 0.1;
+export const NEED_TOLERANCE = 0.1;
 /** Weekdays on which what is overhead is to stay dry for the mower. */
 export function mowingMask({ mowing }: Brief): WeekdayMask {
   if (!mowing) return 0;

@@ -15,7 +15,7 @@ import {
 import type { Effort } from '../engine/effort.ts';
 import { EVERY_MONTH, isInClass } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
-import { countsForTimes, isBound, mowingMask, TOLERANCE } from '../brief/wanted.ts';
+import { countsForTimes, isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
 import { WeekWindows } from '../time/windows.ts';
 import type { Finding } from './finding.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
@@ -246,7 +246,7 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
     const seconds = given.get(number);
     if (seconds === undefined) continue;
     const off = seconds - weeklySeconds;
-    if (Math.abs(off) <= TOLERANCE * weeklySeconds + 1e-6) continue;
+    if (Math.abs(off) <= NEED_TOLERANCE * weeklySeconds + 1e-6) continue;
     findings.push({
       code: off > 0 ? 'too-much' : 'too-little',
       severity: 'warning',

@@ -12,7 +12,7 @@ import { Meetings } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
 import { enabledStations, missingOf } from '../plan/program.ts';
 import { spanOf } from './needs.ts';
-import { countsForTimes, TOLERANCE } from '../brief/wanted.ts';
+import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
 import { outsideSpan } from './draftCycle.ts';
 
 /** The six parts in their order: stations off their need, minutes outside the span, programs, starts, thousandths, minutes to spare. */
@@ -50,7 +50,7 @@ export function costOf(brief: Brief, plan: Plan): Cost {
   for (const { number, weeklySeconds } of brief.stations) {
     if (weeklySeconds === 0) continue;
     const off = Math.abs((given.get(number) ?? 0) - weeklySeconds) / weeklySeconds;
-    if (off > TOLERANCE + 1e-9) offNeed++;
+    if (off > NEED_TOLERANCE + 1e-9) offNeed++;
     share += off;
   }
   const enabled = enabledStations(plan);

@@ -10,7 +10,7 @@ import type { Path } from '../document/fault.ts';
 import { joinedRuns } from '../engine/wetStarts.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Program } from '../plan/plan.ts';
-import { isBound, mowingMask, TOLERANCE } from '../brief/wanted.ts';
+import { isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
 import { breachOf, datesOf, type Breach } from './verify.ts';
 
 export type Reason = {
@@ -266,7 +266,7 @@ function runReasons(
       weekly: own.weeklySeconds,
       runsAWeek: given / runSeconds,
       given,
-      isOff: Math.abs(given - own.weeklySeconds) > TOLERANCE * own.weeklySeconds + 1e-6,
+      isOff: Math.abs(given - own.weeklySeconds) > NEED_TOLERANCE * own.weeklySeconds + 1e-6,
       path: ['stations', place, 'weeklySeconds'],
     },
   ];

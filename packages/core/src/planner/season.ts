@@ -15,7 +15,7 @@ import { Meetings } from '../time/meetings.ts';
 import { atPercent } from '../engine/night.ts';
 import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
-import { countsForTimes, TOLERANCE } from '../brief/wanted.ts';
+import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchPlan } from './search.ts';
 import { datesOf } from './verify.ts';
@@ -133,7 +133,7 @@ export function seasonOf(
         // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
         const wasOff = Math.abs((whole.get(number) ?? 0) - full);
         const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);
-        return full > 0 && off > Math.max(TOLERANCE * full, wasOff) + 30;
+        return full > 0 && off > Math.max(NEED_TOLERANCE * full, wasOff) + 30;
       })
       .map(({ number }) => number);
     const late = lateAt(wanted, plan, percent);

@@ -1,5 +1,4 @@
 /** What people type for a time of day and for run times, and what it means. */
-import { sure } from '../document/sure.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 
 /** What may be typed, for the message beside the field. */
@@ -59,17 +58,6 @@ export function runEntryText(seconds: number): string {
   const minutes = Math.floor(seconds / 60);
   const rest = seconds % 60;
   return rest === 0 ? String(minutes) : `${minutes}:${String(rest).padStart(2, '0')}`;
-}
-
-/** A column pasted from a sheet or a note: one entry a line; several columns give the first. */
-export function splitColumn(pasted: string): string[] {
-  const lines = pasted.replaceAll('\r', '').split('\n');
-  while (lines.length > 0 && lines[lines.length - 1]?.trim() === '') lines.pop();
-  return lines.length === 1
-    ? sure(lines[0])
-        .split('\t')
-        .map((cell) => cell.trim())
-    : lines.map((line) => sure(line.split('\t')[0]).trim());
 }
 
 /** A value one step up or down, onto the step's own multiples, within the bounds. */

@@ -1,40 +1,37 @@
-import { useMemo, useState } from 'react';
-import { Button, Input } from 'antd';
+import { useState } from 'react';
+import { Button, Drawer, Input } from 'antd';
 import {
   aboutOf,
+  attempt,
   canBeAccepted,
   dateWords,
   findingSentence,
   fixOf,
   fixWords,
   formatDate,
-  judged,
   parseDate,
   parseTime,
+  safeFixes,
   SECONDS_PER_DAY,
   type Accepted,
-  type Brief,
   type Check,
   type ClockSecond,
-  type EpochDay,
   type Finding,
+  type Judged,
   type Plan,
   type Speech,
-  type Survey,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
+import type { CheckedFacts } from './useChecks.ts';
+import { OverlapList } from './OverlapList.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { DateField } from '../fields/DateField.tsx';
 
-interface Props {
-  readonly check: Check;
-  /** The plan that was checked. */
-  readonly plan: Plan;
-  readonly brief: Brief;
-  readonly survey: Survey;
+interface Props extends CheckedFacts {
+  readonly findings: Judged;
   readonly editor: TimerEditor;
-  readonly today: EpochDay;
   readonly speech: Speech;
   /** Brings the night of a moment to the strip. */
   readonly show: (moment: ClockSecond) => void;
@@ -43,10 +40,11 @@ interface Props {
 /** Fixed by another start. That tries every time of day, so only on request. */
 const MOVES: readonly Finding['code'][] = ['overlap', 'afternoon-start'];
 
-/** How many show at first; a press shows the rest. */
-const FIRST = 3;
-
-const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
+const GROUPS = [
+  ['error', 'Must be fixed'],
+  ['warning', 'Should be looked at'],
+  ['note', 'Good to know'],
+] as const;
 
 function AcceptForm({
   about,
@@ -87,19 +85,6 @@ function AcceptForm({
   );
 }
 
-/** The verdict and the list of overlaps cover half-set programs and all overlaps; the first overlap is here for its fix. */
-function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
-  const [overlap] = overlaps;
-  const rest = findings.filter(({ code }) => code !== 'overlap' && !code.startsWith('missing-'));
-  if (!overlap) return rest;
-  const { letter, start, day } = overlap.second;
-  const where = { program: letter, start, date: day };
-  return [
-    { code: 'overlap', severity: 'error', overlap, onOverlap: timer.onOverlap, where },
-    ...rest,
-  ];
-}
-
 /** Where no start is named, the small hours of the date. */
 const SMALL_HOURS = 4 * 3600;
 
@@ -123,14 +108,65 @@ function isListedTwice(
   return starts.filter((time) => time === start).length > 1;
 }
 
+/** Fixes that need no decision: shown first, then made as one step. */
+function SafeFixes({
+  plan,
+  brief,
+  editor,
+  today,
+  speech,
+}: Omit<Props, 'check' | 'survey' | 'show' | 'findings'>) {
+  const [preview, setPreview] = useState<ReturnType<typeof safeFixes> | null>(null);
+  const look = () => {
+    const worked = attempt(() => safeFixes(plan, today, brief));
+    setPreview(worked.ok ? worked.value : { change: null, fixed: [] });
+  };
+  if (!preview)
+    return (
+      <Button block onClick={look}>
+        Fix what is safe …
+      </Button>
+    );
+  const { change, fixed } = preview;
+  return (
+    <div className="safe-fixes" role="status">
+      {change ? (
+        <>
+          <p>This changes when something runs, never how much:</p>
+          <ul>
+            {fixed.map(({ finding, fix }, i) => (
+              <li key={i}>
+                <strong>{fixWords(fix, speech.clock)}.</strong> {findingSentence(finding, speech)}
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <p>Nothing here is safe to fix without you.</p>
+      )}
+      {change && (
+        <Button
+          type="primary"
+          onClick={() => {
+            editor.commit(change);
+            setPreview(null);
+          }}
+        >
+          Make {fixed.length === 1 ? 'this change' : `these ${fixed.length} changes`}
+        </Button>
+      )}
+      <Button onClick={() => setPreview(null)}>Leave it</Button>
+    </div>
+  );
+}
+
 /** The findings of the checks: each with its fix, and a way to accept it. */
-export function FindingList(props: Props) {
+function Findings(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
-  const findings = useMemo(() => shownOf(check, plan), [check, plan]);
+  const { open, accepted: apart } = props.findings;
   const [asking, setAsking] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
   const accepted = survey.accepted ?? [];
-  const { open, accepted: apart } = judged(findings, accepted, plan, brief, today);
   const item = (finding: Finding, i: number) => {
     const isMove = MOVES.includes(finding.code);
     const fix = isMove ? null : fixOf(plan, finding, today, brief);
@@ -139,9 +175,7 @@ export function FindingList(props: Props) {
     const sentence = findingSentence(finding, speech);
     return (
       <li key={key} className={`finding finding-${finding.severity}`}>
-        <span>
-          <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b> {sentence}
-        </span>
+        <span>{sentence}</span>
         <span className="finding-acts">
           {fix && (
             <Button onClick={() => setRefusal(commitWords(editor, fix.change))}>
@@ -199,19 +233,30 @@ export function FindingList(props: Props) {
     setRefusal(
       commitWords(editor, { type: 'note', fields: { accepted: next.length > 0 ? next : null } }),
     );
-  if (open.length === 0 && apart.length === 0) return null;
   return (
     <section aria-label="Findings">
-      {open.length > 0 && <ul className="findings">{open.slice(0, FIRST).map(item)}</ul>}
-      {open.length > FIRST && (
-        <Disclosure className="findings-more" summary={`${open.length - FIRST} more`}>
-          {() => (
-            <ul className="findings">
-              {open.slice(FIRST).map((finding, i) => item(finding, FIRST + i))}
-            </ul>
-          )}
-        </Disclosure>
-      )}
+      <SafeFixes {...props} />
+      {open.length === 0 && <p className="checks-none">Nothing is left to look at.</p>}
+      {GROUPS.map(([severity, name]) => {
+        const group = open.filter((finding) => finding.severity === severity);
+        if (group.length === 0) return null;
+        return (
+          <section key={severity} aria-label={name}>
+            <h3 className="checks-group">
+              {name} <span className="soft">{group.length}</span>
+            </h3>
+            {severity === 'error' && (
+              <OverlapList
+                check={check}
+                onOverlap={plan.timer.onOverlap}
+                speech={speech}
+                show={show}
+              />
+            )}
+            <ul className="findings">{group.map(item)}</ul>
+          </section>
+        );
+      })}
       {refusal && (
         <p className="fault" role="alert">
           {refusal}
@@ -239,5 +284,29 @@ export function FindingList(props: Props) {
         </Disclosure>
       )}
     </section>
+  );
+}
+
+/** The checks in a drawer from the right, or a sheet on a phone: findings never push what is edited down. */
+export default function ChecksDrawer({
+  open,
+  close,
+  ...props
+}: Props & { readonly open: boolean; readonly close: () => void }) {
+  const isPhone = useScreen() === 'phone';
+  return (
+    <Drawer
+      title="Checks"
+      placement={isPhone ? 'bottom' : 'right'}
+      size={isPhone ? '80vh' : 460}
+      open={open}
+      onClose={close}
+      mask={isPhone}
+      // Below the line with undo and the menu, which stay at hand.
+      rootStyle={isPhone ? {} : { top: 54 }}
+      destroyOnHidden
+    >
+      <Findings {...props} />
+    </Drawer>
   );
 }

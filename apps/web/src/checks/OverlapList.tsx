@@ -1,11 +1,10 @@
 import { Button } from 'antd';
 import {
   consequenceSentence,
-  nightOf,
   oftenWords,
   overlapSentence,
   type Check,
-  type EpochDay,
+  type ClockSecond,
   type OnOverlap,
   type Speech,
 } from '@water-clock/core';
@@ -15,14 +14,14 @@ interface Props {
   readonly check: Check;
   readonly onOverlap: OnOverlap;
   readonly speech: Speech;
-  readonly choose: (night: EpochDay) => void;
+  readonly show: (moment: ClockSecond) => void;
 }
 
 /** How many are listed; the count says how many there are. */
 const MOST_SHOWN = 50;
 
 /** Every pair of starts that overlaps: first date, how often, what this timer does, and the way to its night. */
-export function OverlapList({ check, onOverlap, speech, choose }: Props) {
+export function OverlapList({ check, onOverlap, speech, show }: Props) {
   const { overlaps, overlapCount, perYear } = check;
   if (overlapCount < 2) return null;
   return (
@@ -39,9 +38,7 @@ export function OverlapList({ check, onOverlap, speech, choose }: Props) {
                   {consequenceSentence(overlap, onOverlap, speech)}{' '}
                   {perYear[i] !== undefined && `It happens ${oftenWords(perYear[i])}.`}
                 </p>
-                <Button onClick={() => choose(nightOf(overlap.second.begins))}>
-                  Show that night
-                </Button>
+                <Button onClick={() => show(overlap.second.begins)}>Show that night</Button>
               </li>
             ))}
           </ol>

@@ -1,0 +1,398 @@
+/** The layers of the night strip, from the ground up. */
+import {
+  lengthWords,
+  SECONDS_PER_DAY,
+  timeWords,
+  WEEKDAYS,
+  weekdayIndexOf,
+  weekdayName,
+  type ClockChange,
+  type ClockSecond,
+  type ClockStyle,
+  type DryStretch,
+  type Night,
+  type RuledOut,
+  type Weekday,
+} from '@water-clock/core';
+import { colourOf, BLOCKED_FILL, DRY_FILL, fillOf, OVERLAP_FILL } from './patterns.tsx';
+import {
+  blockedSpans,
+  blocksOf,
+  STRIP,
+  type CycleShape,
+  type Span,
+  type StripGeometry,
+} from './stripGeometry.ts';
+import type { Label, PlacedLabel } from './stripLabels.ts';
+import type { NightSun } from './sun.ts';
+
+interface Layer {
+  readonly geometry: StripGeometry;
+}
+
+const secondOfDay = (moment: ClockSecond) => moment % SECONDS_PER_DAY;
+const minute = (moment: ClockSecond) => Math.round(secondOfDay(moment) / 60) * 60;
+
+/** Day and dark. */
+export function Ground({ geometry, sun }: Layer & { readonly sun: NightSun | null }) {
+  const rows = { y: STRIP.head, height: geometry.height - STRIP.head };
+  return (
+    <>
+      <rect {...rows} width={geometry.width} fill={sun ? 'var(--strip-day)' : 'var(--sheet)'} />
+      {geometry.dark && <rect {...rows} {...geometry.dark} fill="var(--strip-night)" />}
+    </>
+  );
+}
+
+/** Hours without water, of the timer or of one program. */
+export function DryHours({ geometry, dry }: Layer & { readonly dry: readonly DryStretch[] }) {
+  return dry.map(({ letter, from, to }) => {
+    const y = geometry.rows.find((row) => row.letter === letter)?.y;
+    if (letter !== null && y === undefined) return null;
+    return (
+      <rect
+        key={`${letter}${from}`}
+        {...geometry.span(from, to)}
+        y={y ?? STRIP.head}
+        height={letter === null ? geometry.height - STRIP.head : geometry.rowHeight}
+        fill={DRY_FILL}
+      />
+    );
+  });
+}
+
+/** When the rules of the place do not allow watering. */
+export function RuledHours({
+  geometry,
+  ruledOut,
+}: Layer & { readonly ruledOut: readonly RuledOut[] }) {
+  return ruledOut.map(({ from, to }) => (
+    <g key={from} className="strip-ruled">
+      <rect
+        {...geometry.span(from, to)}
+        y={STRIP.head}
+        height={geometry.height - STRIP.head}
+        fill={DRY_FILL}
+      />
+      <rect
+        className="strip-ruled-edge"
+        {...geometry.span(from, to)}
+        y={STRIP.head - STRIP.edge}
+        height={STRIP.edge}
+      />
+    </g>
+  ));
+}
+
+/** The parts of a night that are on mowing days. */
+function mowingSpans({ from, to }: Night, mowing: readonly Weekday[]) {
+  const midnight = (Math.floor(from / SECONDS_PER_DAY) + 1) * SECONDS_PER_DAY;
+  return [
+    { from, to: midnight },
+    { from: midnight, to },
+  ].filter((part) => {
+    const weekday = WEEKDAYS[weekdayIndexOf(Math.floor(part.from / SECONDS_PER_DAY))];
+    return weekday !== undefined && mowing.includes(weekday);
+  });
+}
+
+export function MowingDays({
+  geometry,
+  night,
+  mowing,
+}: Layer & { readonly night: Night; readonly mowing: readonly Weekday[] }) {
+  return mowingSpans(night, mowing).map(({ from, to }) => (
+    <rect
+      key={from}
+      className="strip-mowing-bar"
+      {...geometry.span(from, to)}
+      y={geometry.height - STRIP.mowing}
+      height={STRIP.mowing}
+    />
+  ));
+}
+
+const changeSpan = (geometry: StripGeometry, { day, from, to }: ClockChange): Span =>
+  geometry.span(
+    day * SECONDS_PER_DAY + Math.min(from, to),
+    day * SECONDS_PER_DAY + Math.max(from, to),
+  );
+
+/** The hour that a change of the house's clocks skips or repeats. */
+export function ChangedHour({ geometry, change }: Layer & { readonly change: ClockChange }) {
+  const span = changeSpan(geometry, change);
+  if (span.width < 1) return null;
+  return (
+    <rect className="strip-change" {...span} y={STRIP.head} height={geometry.height - STRIP.head} />
+  );
+}
+
+/** A full hour under the strip; midnight by name, so that nobody takes it for noon. */
+function hourWords(second: number, clock: ClockStyle, room: number): string {
+  if (second === 0 && room > STRIP.roomForMidnight) return 'midnight';
+  return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
+}
+
+export function Hours({
+  geometry,
+  night,
+  clock,
+}: Layer & { readonly night: Night; readonly clock: ClockStyle }) {
+  return geometry.ticks.map(({ x, at, named }) => (
+    <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>
+      <line x1={x} x2={x} y1={STRIP.head} y2={geometry.height + (named ? 4 : 0)} />
+      {named && at > night.from && at < night.to && (
+        <text x={x} y={geometry.height + STRIP.foot - 4} textAnchor="middle">
+          {hourWords(secondOfDay(at), clock, geometry.width)}
+        </text>
+      )}
+    </g>
+  ));
+}
+
+export function Sun({ geometry, sun }: Layer & { readonly sun: NightSun }) {
+  return [sun.sunset, sun.sunrise].map(
+    (at) =>
+      at !== null && (
+        <line
+          key={at}
+          className="strip-sun"
+          x1={geometry.scale(at)}
+          x2={geometry.scale(at)}
+          y1={12}
+          y2={geometry.height}
+        />
+      ),
+  );
+}
+
+export function Rows({ geometry }: Layer) {
+  return geometry.rows.map(({ letter, y }) => (
+    <line
+      key={letter}
+      x2={geometry.width}
+      y1={y + geometry.rowHeight}
+      y2={y + geometry.rowHeight}
+      className="strip-row"
+    />
+  ));
+}
+
+/** The letters, which stay where they are while the rest is panned. */
+export function Letters({ geometry, reallyToo }: Layer & { readonly reallyToo: boolean }) {
+  const { rowHeight } = geometry;
+  return (
+    <>
+      {geometry.rows.map(({ letter, y }) => (
+        <g key={letter}>
+          <rect x={2} y={y + 4} width={26} height={rowHeight - 8} fill={fillOf(letter)} />
+          <text x={15} y={y + rowHeight / 2 + 6} className="strip-letter" textAnchor="middle">
+            {letter}
+          </text>
+        </g>
+      ))}
+      {reallyToo && geometry.really && (
+        <text x={0} y={geometry.really.y + rowHeight / 2} className="strip-really">
+          runs
+        </text>
+      )}
+    </>
+  );
+}
+
+/** Where the start that is dragged may not be dropped. */
+export function BlockedTimes({
+  geometry,
+  night,
+  blocked,
+  stepMinutes,
+}: Layer & {
+  readonly night: Night;
+  readonly blocked: { readonly letter: string; readonly times: readonly number[] };
+  readonly stepMinutes: number;
+}) {
+  const y = geometry.rows.find(({ letter }) => letter === blocked.letter)?.y ?? 0;
+  return blockedSpans(night, blocked.times, stepMinutes, geometry.scale).map((span) => (
+    <g key={span.x} className="strip-blocked">
+      <rect {...span} y={y} height={geometry.rowHeight} fill={BLOCKED_FILL} />
+    </g>
+  ));
+}
+
+/** The runs of a cycle, with the numbers of those stations that have room for one. */
+export function CycleRuns({ cycle }: { readonly cycle: CycleShape }) {
+  return blocksOf(cycle).map((run) => (
+    <g key={`${run.station}${run.x}`}>
+      <rect
+        x={run.x}
+        y={run.y}
+        width={Math.max(1, run.width)}
+        height={run.height}
+        fill={fillOf(cycle.letter)}
+        className="strip-run"
+      />
+      {run.station > 0 &&
+        run.width >= (run.station < 10 ? STRIP.roomForDigit : STRIP.roomForDigits) &&
+        run.height > 11 && (
+          <text
+            x={run.x + run.width / 2}
+            y={run.y + run.height / 2 + 5}
+            textAnchor="middle"
+            className="strip-station"
+            stroke={colourOf(cycle.letter)}
+          >
+            {run.station}
+          </text>
+        )}
+    </g>
+  ));
+}
+
+export function Overlaps({ geometry }: Layer) {
+  return geometry.overlaps.map(({ letters, x, y, width, height }) => {
+    const box = { x, y, width, height };
+    return (
+      <g key={`${letters}${x}`} className="strip-overlap">
+        <rect {...box} fill={OVERLAP_FILL} />
+        <rect {...box} className="strip-overlap-frame" />
+      </g>
+    );
+  });
+}
+
+/** What the timer really opens, where that is not what was intended. */
+export function ReallyRuns({ geometry }: Layer) {
+  return geometry.really?.runs.map((run, i) => (
+    <rect
+      key={i}
+      x={run.x}
+      y={run.y}
+      width={Math.max(1, run.width)}
+      height={run.height}
+      fill={fillOf(run.letter)}
+      className="strip-run"
+    />
+  ));
+}
+
+export function Now({ geometry, now }: Layer & { readonly now: ClockSecond }) {
+  const x = geometry.scale(now);
+  return <line x1={x} x2={x} y1={STRIP.head - 4} y2={geometry.height} className="strip-now" />;
+}
+
+interface Worded {
+  readonly night: Night;
+  readonly sun: NightSun | null;
+  readonly clock: ClockStyle;
+  readonly ruledOut: readonly RuledOut[];
+  readonly mowing: readonly Weekday[];
+  readonly change: ClockChange | null;
+}
+
+/** All words on the strip, the weightiest first. */
+export function labelsOf(
+  geometry: StripGeometry,
+  { night, sun, clock, ruledOut, mowing, change }: Worded,
+): Label[] {
+  const time = (moment: ClockSecond) => timeWords(secondOfDay(moment), clock);
+  const middle = ({ x, width }: Span) => x + width / 2;
+  const overlaps = geometry.overlaps
+    .filter((_, i) => i === 0 || !night.condensed)
+    .map((overlap): Label => {
+      const words = `${overlap.letters.split('').join(' and ')} overlap ${lengthWords(overlap.seconds)}`;
+      const half = (words.length * 8) / 2;
+      const x = Math.min(Math.max(middle(overlap), half), geometry.width - half);
+      return {
+        key: `overlap ${overlap.letters} ${overlap.x}`,
+        words,
+        places: [STRIP.overlapLine, STRIP.sunLine].map((y) => ({ x, y, anchor: 'middle' })),
+      };
+    });
+  const cycles = geometry.cycles.map((cycle): Label => {
+    const y = cycle.y + cycle.height / 2 + 5;
+    return {
+      key: `times ${cycle.letter} ${cycle.begins}`,
+      words: `${time(cycle.begins)} – ${time(cycle.ends)}`,
+      places: [
+        { x: cycle.x + Math.max(2, cycle.width) + 6, y, anchor: 'start' },
+        { x: cycle.x - 6, y, anchor: 'end' },
+      ],
+    };
+  });
+  const changes: Label[] = change
+    ? [
+        {
+          key: 'change',
+          words: `${timeWords(change.from, clock)} becomes ${timeWords(change.to, clock)}`,
+          places: [STRIP.overlapLine, STRIP.sunLine].map((y) => ({
+            x: middle(changeSpan(geometry, change)),
+            y,
+            anchor: 'middle',
+          })),
+        },
+      ]
+    : [];
+  const suns = sun
+    ? (
+        [
+          [sun.sunset, 'sunset'],
+          [sun.sunrise, 'sunrise'],
+        ] as const
+      ).flatMap(([at, name]): Label[] => {
+        if (at === null) return [];
+        const x = geometry.scale(at);
+        return [
+          {
+            key: `sun ${name}`,
+            words: `${name} ${timeWords(minute(at), clock)}`,
+            places: [
+              { x, y: STRIP.sunLine, anchor: 'middle' },
+              { x: x - 4, y: STRIP.sunLine, anchor: 'end' },
+              { x: x + 4, y: STRIP.sunLine, anchor: 'start' },
+            ],
+          },
+        ];
+      })
+    : [];
+  /** In any row: where it is free, the words stand as well as anywhere. */
+  const inRows = (x: number, anchor: Label['places'][number]['anchor']) =>
+    geometry.rows.toReversed().map(({ y }) => ({ x, y: y + geometry.rowHeight - 12, anchor }));
+  const mown = mowingSpans(night, mowing).map(({ from, to }): Label => {
+    const { x, width } = geometry.span(from, to);
+    return {
+      key: `mown ${from}`,
+      words: `mown ${weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}`,
+      places: to === night.to ? inRows(x + width - 6, 'end') : inRows(x + 6, 'start'),
+    };
+  });
+  const ruled = ruledOut.flatMap(({ from, to }): Label[] => {
+    const { x, width } = geometry.span(from, to);
+    if (width < STRIP.roomForRules) return [];
+    return [
+      {
+        key: `ruled ${from}`,
+        words: 'not allowed by the rules',
+        places: [...inRows(x + 6, 'start'), ...inRows(x + width - 6, 'end')],
+      },
+    ];
+  });
+  return [...overlaps, ...changes, ...cycles, ...suns, ...mown, ...ruled];
+}
+
+/** Classes of the labels by the first word of their keys. */
+const LOOKS: Readonly<Record<string, string>> = {
+  overlap: 'strip-overlap-label',
+  times: 'strip-times',
+  change: 'strip-change-label',
+  sun: 'strip-sun-label',
+  mown: 'strip-mowing',
+  ruled: 'strip-ruled-label',
+};
+
+export function Labels({ labels }: { readonly labels: readonly PlacedLabel[] }) {
+  return labels.map(({ key, words, x, y, anchor }) => (
+    <text key={key} x={x} y={y} textAnchor={anchor} className={LOOKS[key.split(' ')[0] ?? '']}>
+      {words}
+    </text>
+  ));
+}

@@ -1,0 +1,23 @@
+import { Badge, Button } from 'antd';
+import { CheckSquareOutlined } from '@ant-design/icons';
+import { useScreen } from '../frame/useScreen.ts';
+import { useOpenChecks } from './checksContext.ts';
+
+/** Opens the checks; says how many findings are open that are more than good to know. */
+export function ChecksButton() {
+  const { count, open } = useOpenChecks();
+  const isPhone = useScreen() === 'phone';
+  if (count === null) return null;
+  return (
+    <Badge count={count} overflowCount={99} size="small" offset={[-6, 4]}>
+      <Button
+        icon={isPhone ? <CheckSquareOutlined /> : undefined}
+        aria-label={`Checks: ${count === 0 ? 'nothing to fix' : count}`}
+        aria-haspopup="dialog"
+        onClick={open}
+      >
+        {!isPhone && 'Checks'}
+      </Button>
+    </Badge>
+  );
+}

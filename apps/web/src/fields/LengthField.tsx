@@ -1,0 +1,36 @@
+import { parseRunEntry, RUN_ENTRY_HELP, runEntryText, stepped } from '@water-clock/core';
+import { TypedInput } from './TypedInput.tsx';
+
+interface Props {
+  readonly label: string;
+  readonly className?: string;
+  readonly placeholder?: string;
+  /** Seconds; 0: none. */
+  readonly value: number;
+  readonly stepSeconds?: number;
+  readonly mostSeconds?: number;
+  readonly draft?: (seconds: number | null) => void;
+  /** The refusal in words, or null where it is made. */
+  readonly commit: (seconds: number) => string | null | void;
+  readonly say: (fault: string | null) => void;
+}
+
+/** A length of time, typed freely: `12`, `7.5`, `12:30`, `1h20`, `90s`. */
+export function LengthField(props: Props) {
+  const { value, stepSeconds = 60, mostSeconds = 86_400, draft, commit, say } = props;
+  return (
+    <TypedInput<number>
+      label={props.label}
+      className={props.className ?? ''}
+      placeholder={props.placeholder}
+      value={value}
+      read={(typed) => parseRunEntry(typed) ?? undefined}
+      write={runEntryText}
+      fault={(typed) => `"${typed}" is not a run time. ${RUN_ENTRY_HELP}`}
+      say={say}
+      {...(draft ? { draft: (seconds: number | undefined) => draft(seconds ?? null) } : {})}
+      commit={commit}
+      step={(seconds, direction) => stepped(seconds, direction, stepSeconds, 0, mostSeconds)}
+    />
+  );
+}

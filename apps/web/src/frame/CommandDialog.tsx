@@ -1,0 +1,62 @@
+import { useState } from 'react';
+import { AutoComplete, Modal } from 'antd';
+import { useNavigate } from 'react-router';
+import { useSites } from '../api/sites.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { commandsFor, type Command } from './commands.ts';
+
+const MOST = 12;
+
+interface Props {
+  readonly commands: readonly Command[];
+  readonly close: () => void;
+}
+
+/** Goes to any site, step or act by a few letters. */
+export default function CommandDialog({ commands, close }: Props) {
+  const { clock } = usePreferences();
+  const sites = useSites(clock);
+  const navigate = useNavigate();
+  const [typed, setTyped] = useState('');
+  const all: Command[] = [
+    ...commands,
+    ...(sites.data ?? []).flatMap((site) =>
+      site.timers.map(({ id, name }) => ({
+        key: id,
+        kind: 'Site',
+        name: site.timers.length > 1 ? `${site.name}, ${name}` : site.name,
+        run: () => void navigate(`/timers/${id}`),
+      })),
+    ),
+  ];
+  const found = commandsFor(typed, all).slice(0, MOST);
+  return (
+    <Modal open title="Go to" footer={null} onCancel={close} destroyOnHidden>
+      <AutoComplete
+        className="commands"
+        aria-label="Site, step or act"
+        placeholder="Site, step or act"
+        autoFocus
+        open
+        defaultActiveFirstOption
+        value={typed}
+        onChange={setTyped}
+        getPopupContainer={({ parentElement }: HTMLElement) => parentElement ?? document.body}
+        listHeight={440}
+        options={found.map(({ key, kind, name }) => ({
+          value: key,
+          label: (
+            <span className="command">
+              {name} <span className="soft">{kind}</span>
+            </span>
+          ),
+        }))}
+        notFoundContent="Nothing is called so."
+        onSelect={(key: string) => {
+          close();
+          all.find((command) => command.key === key)?.run();
+        }}
+      />
+    </Modal>
+  );
+}

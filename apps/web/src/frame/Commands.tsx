@@ -1,0 +1,35 @@
+import { lazy, Suspense, useState } from 'react';
+import { useKeys } from './useKeys.ts';
+import type { Command } from './commands.ts';
+
+const CommandDialog = lazy(() => import('./CommandDialog.tsx'));
+const KeysDialog = lazy(() => import('./KeysDialog.tsx'));
+
+interface Props {
+  readonly commands: readonly Command[];
+  /** Single keys of this page. */
+  readonly keys?: Readonly<Record<string, () => void>>;
+}
+
+/** Control or Command K, the list of keys, and the keys of the page. */
+export function Commands({ commands, keys = {} }: Props) {
+  const [shown, setShown] = useState<'commands' | 'keys' | null>(null);
+  useKeys({ ...keys, 'mod+k': () => setShown('commands'), '?': () => setShown('keys') });
+  if (shown === null) return null;
+  const close = () => setShown(null);
+  return (
+    <Suspense>
+      {shown === 'keys' ? (
+        <KeysDialog close={close} />
+      ) : (
+        <CommandDialog
+          close={close}
+          commands={[
+            ...commands,
+            { key: 'keys', kind: 'Help', name: 'Keys', run: () => setShown('keys') },
+          ]}
+        />
+      )}
+    </Suspense>
+  );
+}

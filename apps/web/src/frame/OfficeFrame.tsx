@@ -1,0 +1,85 @@
+import { Layout, Menu } from 'antd';
+import { BookOutlined, CalendarOutlined, HomeOutlined } from '@ant-design/icons';
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { Commands } from './Commands.tsx';
+import { PersonMenu } from './PersonMenu.tsx';
+import { Rail } from './Rail.tsx';
+import { useScreen } from './useScreen.ts';
+import './frame.css';
+
+const PLACES = [
+  { to: '/', name: 'Sites', icon: <HomeOutlined /> },
+  { to: '/due', name: 'Due', icon: <CalendarOutlined /> },
+  { to: '/library', name: 'Library', icon: <BookOutlined /> },
+] as const;
+
+/** The frame of every page that is not about one timer. */
+export function OfficeFrame() {
+  const screen = useScreen();
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
+  const commands = (
+    <Commands
+      commands={[
+        ...PLACES.map(({ to, name }) => ({
+          key: to,
+          kind: 'Page',
+          name,
+          run: () => void navigate(to),
+        })),
+        {
+          key: 'new',
+          kind: 'Act',
+          name: 'New site',
+          run: () => void navigate('/sites/new'),
+        },
+      ]}
+    />
+  );
+  const here = PLACES.findLast(({ to }) => to === '/' || pathname.startsWith(to))?.to ?? '/';
+  if (screen === 'phone')
+    return (
+      <div className="phone">
+        <header className="bar">
+          <Link to="/" className="bar-brand" aria-label="Water Clock: all sites">
+            <img src="/icon.svg" alt="" width="28" height="28" />
+          </Link>
+          <span className="bar-name">Water Clock</span>
+          <PersonMenu words={false} />
+        </header>
+        <main>
+          {commands}
+          <Outlet />
+        </main>
+        <nav className="foot" aria-label="Pages">
+          {PLACES.map(({ to, name, icon }) => (
+            <NavLink key={to} to={to} end={to === '/'} className="foot-place">
+              {icon}
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+      </div>
+    );
+  return (
+    <Layout hasSider className="frame">
+      <Rail>
+        <Menu
+          aria-label="Pages"
+          selectedKeys={[here]}
+          items={PLACES.map(({ to, name, icon }) => ({
+            key: to,
+            icon,
+            label: <Link to={to}>{name}</Link>,
+          }))}
+        />
+      </Rail>
+      <Layout>
+        <main>
+          {commands}
+          <Outlet />
+        </main>
+      </Layout>
+    </Layout>
+  );
+}

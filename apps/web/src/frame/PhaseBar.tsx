@@ -1,0 +1,78 @@
+import { useState } from 'react';
+import { Button, Drawer } from 'antd';
+import {
+  EnvironmentOutlined,
+  EyeOutlined,
+  FileTextOutlined,
+  ProfileOutlined,
+  ToolOutlined,
+} from '@ant-design/icons';
+import { Link } from 'react-router';
+import {
+  pathOf,
+  PHASES,
+  phaseOf,
+  type Phase,
+  type StepPath,
+  type StepState,
+} from '../steps/steps.ts';
+import { StepMark } from './Marks.tsx';
+
+const ICONS: Readonly<Record<Phase['name'], React.ReactNode>> = {
+  Arrive: <EnvironmentOutlined aria-hidden />,
+  Look: <EyeOutlined aria-hidden />,
+  Plan: <ProfileOutlined aria-hidden />,
+  Set: <ToolOutlined aria-hidden />,
+  'Hand over': <FileTextOutlined aria-hidden />,
+};
+
+interface Props {
+  readonly timerId: string;
+  readonly shown: string;
+  readonly states: Partial<Record<StepPath, StepState>>;
+}
+
+/** On a phone: the five phases at the foot; one of them opens its steps as a sheet. */
+export function PhaseBar({ timerId, shown, states }: Props) {
+  const [open, setOpen] = useState<Phase | null>(null);
+  const here = phaseOf(shown);
+  return (
+    <nav className="foot" aria-label="The visit, phase by phase">
+      {PHASES.map((phase) => (
+        <Button
+          key={phase.name}
+          type="text"
+          className="foot-place"
+          aria-current={phase === here ? 'step' : undefined}
+          aria-haspopup="dialog"
+          onClick={() => setOpen(phase)}
+        >
+          {ICONS[phase.name]}
+          {phase.name}
+        </Button>
+      ))}
+      <Drawer
+        placement="bottom"
+        size="auto"
+        title={open?.name}
+        open={open !== null}
+        onClose={() => setOpen(null)}
+      >
+        <ul className="sheet-steps">
+          {(open?.steps ?? []).map(([path, name]) => (
+            <li key={path}>
+              <Link
+                to={pathOf(timerId, path)}
+                aria-current={path === shown ? 'page' : undefined}
+                onClick={() => setOpen(null)}
+              >
+                <StepMark state={states[path]} /> {name}
+              </Link>
+              {states[path] && <p className="soft">{states[path].line}</p>}
+            </li>
+          ))}
+        </ul>
+      </Drawer>
+    </nav>
+  );
+}

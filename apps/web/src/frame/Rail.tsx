@@ -1,0 +1,27 @@
+import type { ReactNode } from 'react';
+import { Layout } from 'antd';
+import { Link } from 'react-router';
+import { PersonMenu } from './PersonMenu.tsx';
+import { useScreen } from './useScreen.ts';
+
+/** The rail at the left edge: the way home, what is given, and the person at its foot. Without words on a tablet. */
+export function Rail({ children }: { readonly children: ReactNode }) {
+  const words = useScreen() === 'desktop';
+  return (
+    <Layout.Sider
+      className="rail"
+      theme="light"
+      width={216}
+      collapsedWidth={64}
+      collapsed={!words}
+      trigger={null}
+    >
+      <Link to="/" className="rail-brand" aria-label="Water Clock: all sites">
+        <img src="/icon.svg" alt="" width="28" height="28" />
+        {words && <span>Water Clock</span>}
+      </Link>
+      <div className="rail-content">{children}</div>
+      <PersonMenu words={words} />
+    </Layout.Sider>
+  );
+}

@@ -1,0 +1,60 @@
+import type { ReactNode } from 'react';
+import { Layout } from 'antd';
+import { LeftOutlined } from '@ant-design/icons';
+import { Link } from 'react-router';
+import { nameOf, type StepPath, type StepState } from '../steps/steps.ts';
+import { PhaseBar } from './PhaseBar.tsx';
+import { useScreen } from './useScreen.ts';
+import { VisitRail } from './VisitRail.tsx';
+import './frame.css';
+
+interface Props {
+  readonly timerId: string;
+  /** Path of the step. */
+  readonly shown: string;
+  readonly states: Partial<Record<StepPath, StepState>>;
+  readonly site: string;
+  /** Of timer. */
+  readonly kind: string;
+  readonly tools: ReactNode;
+  readonly verdict: ReactNode;
+  readonly children: ReactNode;
+}
+
+/** The frame of a timer's pages: the visit in its order, one line above the content, the verdict. Nothing else is fixed. */
+export function VisitFrame(props: Props) {
+  const { timerId, shown, states, site, kind, tools, verdict, children } = props;
+  if (useScreen() === 'phone')
+    return (
+      <div className="phone">
+        <header className="bar">
+          <Link to="/" className="bar-back" aria-label="All sites">
+            <LeftOutlined />
+          </Link>
+          <div className="bar-words">
+            <h1>{site}</h1>
+            <span className="soft">{nameOf(shown)}</span>
+          </div>
+          {tools}
+        </header>
+        {verdict}
+        <main>{children}</main>
+        <PhaseBar timerId={timerId} shown={shown} states={states} />
+      </div>
+    );
+  return (
+    <Layout hasSider className="frame">
+      <VisitRail timerId={timerId} shown={shown} states={states} />
+      <Layout>
+        <header className="head">
+          <h1>
+            {site} <span className="head-kind soft">{kind}</span>
+          </h1>
+          {tools}
+        </header>
+        {verdict}
+        <main>{children}</main>
+      </Layout>
+    </Layout>
+  );
+}

@@ -1,0 +1,276 @@
+import {
+  Fragment,
+  useCallback,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
+import {
+  defaultRangeExtractor,
+  useVirtualizer,
+  type Range as SeenRange,
+} from '@tanstack/react-virtual';
+import {
+  DndContext,
+  DragOverlay,
+  KeyboardSensor,
+  PointerSensor,
+  pointerWithin,
+  rectIntersection,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type CollisionDetection,
+  type KeyboardCoordinateGetter,
+} from '@dnd-kit/core';
+import { runEntryText, type Plan, type Station } from '@water-clock/core';
+import type { TimerEditor } from '../editor/editor.ts';
+import { useWidth } from '../charts/useWidth.ts';
+import { BoardCell } from './BoardCell.tsx';
+import { boardOf, isIn, rangeOf, type Cell } from './boardCells.ts';
+import { CheckMark } from '../checks/CheckMark.tsx';
+import { useBoard } from './useBoard.ts';
+import { useBoardPlace } from './useBoardPlace.ts';
+import { WeekCell } from './WeekCell.tsx';
+import './board.css';
+
+const ROW = 34;
+const STATION_COLUMN = 172;
+const WEEK_COLUMN = 160;
+/** With less, seven keys for the days do not stand in a line. */
+const LEAST_COLUMN = 186;
+/** Rows and columns drawn beyond what is seen. */
+const BEYOND = 4;
+
+interface Props {
+  readonly plan: Plan;
+  readonly editor: TimerEditor;
+  /** Of each program, in the order of their letters. */
+  readonly percents: readonly number[];
+  readonly head: (letter: string) => ReactNode;
+  /** Seconds a week by station: given, and needed where that is known. */
+  readonly given: ReadonlyMap<number, number>;
+  readonly needed: ReadonlyMap<number, number>;
+}
+
+/** The column of a program, into which a run time is dropped. */
+function Zone({ letter, left, width }: { letter: string; left: number; width: number }) {
+  const { isOver, setNodeRef } = useDroppable({ id: letter });
+  return (
+    <div
+      ref={setNodeRef}
+      className={isOver ? 'board-zone board-zone-over' : 'board-zone'}
+      style={{ left, width }}
+      aria-hidden
+    />
+  );
+}
+
+/** The pointer says where; by keyboard, where most of it lies. */
+const overColumn: CollisionDetection = (asked) => {
+  const under = pointerWithin(asked);
+  return under.length > 0 ? under : rectIntersection(asked);
+};
+
+const isCell = (data: unknown): data is Cell =>
+  typeof data === 'object' && data !== null && 'row' in data && 'column' in data;
+
+/** Stations by programs: who waters when, and how long. */
+export function Board({ plan, editor, percents, head, given, needed }: Props) {
+  const board = useMemo(() => boardOf(plan), [plan]);
+  const [root, room] = useWidth<HTMLDivElement>();
+  const headRow = useRef<HTMLDivElement>(null);
+  useBoardPlace(root, headRow);
+  const { chosen, fault, acts } = useBoard(board, editor, root);
+  const range = rangeOf(chosen);
+  const { letters } = board;
+  const { stations, timer } = plan;
+  const columnWidth = Math.max(
+    LEAST_COLUMN,
+    Math.floor((room - STATION_COLUMN - WEEK_COLUMN - 2) / Math.max(1, letters.length)),
+  );
+  const withActive = (index: number) => (seen: SeenRange) =>
+    [...new Set([...defaultRangeExtractor(seen), index])].sort((a, b) => a - b);
+  const rows = useVirtualizer({
+    count: stations.length,
+    getScrollElement: () => root.current,
+    estimateSize: () => ROW,
+    overscan: BEYOND,
+    rangeExtractor: withActive(Math.min(chosen.active.row, stations.length - 1)),
+  });
+  const columns = useVirtualizer({
+    horizontal: true,
+    count: letters.length,
+    getScrollElement: () => root.current,
+    estimateSize: () => columnWidth,
+    overscan: BEYOND,
+    rangeExtractor: withActive(Math.min(chosen.active.column, Math.max(0, letters.length - 1))),
+  });
+  useLayoutEffect(() => columns.measure(), [columns, columnWidth]);
+  const { row: activeRow, column: activeColumn } = chosen.active;
+
+  const byColumn: KeyboardCoordinateGetter = useCallback(
+    (event, { currentCoordinates: { x, y } }) => {
+      if (event.code === 'ArrowRight') return { x: x + columnWidth, y };
+      if (event.code === 'ArrowLeft') return { x: x - columnWidth, y };
+      return undefined;
+    },
+    [columnWidth],
+  );
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: byColumn }),
+  );
+  const [dragged, setDragged] = useState<Cell | null>(null);
+
+  const seen = columns.getVirtualItems();
+  const whole = STATION_COLUMN + columns.getTotalSize() + WEEK_COLUMN;
+  /** What stands in each column that is seen, with the gaps where some are not. */
+  const across = (
+    cell: (column: number, style: { width: number; marginLeft: number }) => ReactNode,
+  ) =>
+    seen.map(({ index, start, size }, i) => (
+      <Fragment key={index}>
+        {cell(index, { width: size, marginLeft: start - (seen[i - 1]?.end ?? 0) })}
+      </Fragment>
+    ));
+  const afterwards = { marginLeft: columns.getTotalSize() - (seen.at(-1)?.end ?? 0) };
+  const nameOf = ({ number, name, enabled }: Station) =>
+    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}`;
+  const station = dragged && stations[dragged.row];
+  return (
+    <div className="board-frame">
+      <DndContext
+        sensors={sensors}
+        collisionDetection={overColumn}
+        accessibility={{
+          screenReaderInstructions: {
+            draggable:
+              'Space takes the run time up, left and right choose the program, space sets it down, Escape leaves it.',
+          },
+          announcements: {
+            onDragStart: () => 'Taken up.',
+            onDragOver: ({ over }) => (over ? `Over program ${over.id}.` : 'Over no program.'),
+            onDragEnd: ({ over }) => (over ? `Moved to program ${over.id}.` : 'Left where it was.'),
+            onDragCancel: () => 'Left where it was.',
+          },
+        }}
+        onDragStart={({ active }) => {
+          const { current } = active.data;
+          setDragged(isCell(current) ? { row: current.row, column: current.column } : null);
+        }}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={({ over }) => {
+          setDragged(null);
+          if (over && dragged) acts.move(dragged, letters.indexOf(String(over.id)));
+        }}
+      >
+        <div className="board" ref={root}>
+          <div
+            role="grid"
+            aria-label="Minutes of each station in each program"
+            aria-rowcount={stations.length + 1}
+            aria-colcount={letters.length + 2}
+            aria-multiselectable
+            style={{ width: whole }}
+          >
+            <div role="row" aria-rowindex={1} className="board-row board-head" ref={headRow}>
+              <div role="columnheader" className="board-station">
+                Station
+              </div>
+              {across((column, style) => (
+                <div
+                  role="columnheader"
+                  aria-colindex={column + 2}
+                  className="board-program"
+                  style={style}
+                >
+                  {head(letters[column] ?? '')}
+                </div>
+              ))}
+              <div role="columnheader" className="board-week" style={afterwards}>
+                Minutes a week
+                <span className="soft">given, of what it needs</span>
+              </div>
+            </div>
+            <div role="rowgroup" className="board-body" style={{ height: rows.getTotalSize() }}>
+              {rows.getVirtualItems().map(({ index: row, start }) => {
+                const here = stations[row];
+                if (!here) return null;
+                return (
+                  <div
+                    role="row"
+                    key={here.number}
+                    aria-rowindex={row + 2}
+                    className={here.enabled === false ? 'board-row board-row-off' : 'board-row'}
+                    style={{ transform: `translateY(${start}px)`, height: ROW, width: whole }}
+                  >
+                    <div role="rowheader" className="board-station" title={nameOf(here)}>
+                      <b>{here.number}</b>
+                      <span className="board-name">
+                        {here.name}
+                        {here.enabled === false && ' (off)'}
+                      </span>
+                      <CheckMark station={here.number} />
+                    </div>
+                    {across((column, style) => (
+                      <div className="board-place" role="presentation" style={style}>
+                        <BoardCell
+                          row={row}
+                          column={column}
+                          letter={letters[column] ?? ''}
+                          station={here.number}
+                          name={here.name ?? ''}
+                          seconds={board.secondsAt({ row, column })}
+                          stepSeconds={timer.runStepSeconds}
+                          longestSeconds={timer.longestRunSeconds}
+                          percent={percents[column] ?? 100}
+                          seasonal={timer.seasonal}
+                          isActive={row === activeRow && column === activeColumn}
+                          isChosen={isIn(range, { row, column })}
+                          acts={acts}
+                        />
+                      </div>
+                    ))}
+                    <div role="gridcell" className="board-week" style={afterwards}>
+                      <WeekCell
+                        given={given.get(here.number) ?? 0}
+                        needed={needed.get(here.number) ?? null}
+                      />
+                    </div>
+                  </div>
+                );
+              })}
+            </div>
+          </div>
+          {dragged && (
+            <div className="board-zones" style={{ width: whole }}>
+              {seen.map(({ index, start, size }) => (
+                <Zone
+                  key={index}
+                  letter={letters[index] ?? ''}
+                  left={STATION_COLUMN + start}
+                  width={size}
+                />
+              ))}
+            </div>
+          )}
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {dragged && station && (
+            <div className="board-dragged">
+              <b>{station.number}</b> {station.name} {runEntryText(board.secondsAt(dragged))}
+            </div>
+          )}
+        </DragOverlay>
+      </DndContext>
+      {fault !== null && (
+        <p role="alert" className="fault">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+import { useState, type ReactNode } from 'react';
+import { Button, Segmented } from 'antd';
+import { MinusOutlined, PlusOutlined } from '@ant-design/icons';
+import {
+  programsByLetter,
+  stepped,
+  type Plan,
+  type Program,
+  type Station,
+} from '@water-clock/core';
+import { SelectField } from '../fields/SelectField.tsx';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { CheckMark } from '../checks/CheckMark.tsx';
+import { LengthField } from '../fields/LengthField.tsx';
+
+interface Props {
+  readonly plan: Plan;
+  readonly editor: TimerEditor;
+  /** The letter of the program shown. */
+  readonly letter: string;
+  readonly setLetter: (letter: string) => void;
+  /** Makes the next program; null: all are in use. */
+  readonly add: (() => void) | null;
+  readonly head: (letter: string) => ReactNode;
+  /** What a station gets in a week beside what it needs. */
+  readonly week: (station: number) => ReactNode;
+}
+
+function Row({
+  station,
+  program,
+  plan: { timer },
+  editor,
+  week,
+}: Pick<Props, 'plan' | 'editor' | 'week'> & {
+  readonly station: Station;
+  readonly program: Program;
+}) {
+  const [fault, setFault] = useState<string | null>(null);
+  const seconds = program.runs.find((run) => run.station === station.number)?.seconds ?? 0;
+  const change = (value: number) =>
+    ({
+      type: 'set-runs',
+      program: program.letter,
+      runs: [{ station: station.number, seconds: value === 0 ? null : value }],
+    }) as const;
+  const set = (value: number) => setFault(commitWords(editor, change(value)));
+  const step = (direction: 1 | -1) =>
+    set(stepped(seconds, direction, timer.runStepSeconds, 0, timer.longestRunSeconds));
+  const name = `${station.number} ${station.name ?? ''}`;
+  return (
+    <li className="phone-row">
+      <b>{station.number}</b>
+      <span className="phone-station">
+        {station.name} <CheckMark station={station.number} />
+        {week(station.number)}
+      </span>
+      <Button
+        icon={<MinusOutlined />}
+        aria-label={`Less for ${name}`}
+        disabled={seconds === 0}
+        onClick={() => step(-1)}
+      />
+      <LengthField
+        label={`Minutes of ${name} in ${program.letter}`}
+        placeholder="–"
+        value={seconds}
+        stepSeconds={timer.runStepSeconds}
+        mostSeconds={timer.longestRunSeconds}
+        draft={(value) => editor.setDraft(value === null ? null : change(value))}
+        commit={(value) => commitWords(editor, change(value))}
+        say={setFault}
+      />
+      <Button icon={<PlusOutlined />} aria-label={`More for ${name}`} onClick={() => step(1)} />
+      {fault !== null && (
+        <p role="alert" className="fault">
+          {fault}
+        </p>
+      )}
+    </li>
+  );
+}
+
+/** On a phone: one program at a time, its stations as rows with − and +. */
+export function PhonePrograms(props: Props) {
+  const { plan, letter, setLetter, add, head } = props;
+  const programs = programsByLetter(plan);
+  const program = programs.find((one) => one.letter === letter) ?? programs[0];
+  /** Stations that were taken in here stay, also while they have no minutes. */
+  const [taken, setTaken] = useState<readonly number[]>([]);
+  const rows = plan.stations.filter(
+    ({ number }) =>
+      program?.runs.some(({ station }) => station === number) ||
+      taken.includes(number) ||
+      program?.runs.length === 0,
+  );
+  const others = plan.stations.filter((station) => !rows.includes(station));
+  return (
+    <div className="phone-programs">
+      <div className="phone-letters">
+        <Segmented
+          block
+          aria-label="Program"
+          value={program?.letter ?? ''}
+          options={programs.map((one) => ({ value: one.letter, label: one.letter }))}
+          onChange={(next) => {
+            setTaken([]);
+            setLetter(next);
+          }}
+        />
+        {add && <Button icon={<PlusOutlined />} aria-label="Add a program" onClick={add} />}
+      </div>
+      {program && (
+        <>
+          {head(program.letter)}
+          <ul className="phone-rows" key={program.letter}>
+            {rows.map((station) => (
+              <Row key={station.number} {...props} station={station} program={program} />
+            ))}
+          </ul>
+          {others.length > 0 && (
+            <SelectField
+              aria-label="Another station"
+              value=""
+              options={[
+                ['', 'Another station …'],
+                ...others.map(
+                  ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
+                ),
+              ]}
+              pick={(number) => setTaken([...taken, Number(number)])}
+            />
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+import { Button, Drawer } from 'antd';
+import { daysWords } from '@water-clock/core';
+import { useScreen } from '../frame/useScreen.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { DayPicker } from './DayPicker.tsx';
+import { ProgramExtras } from './ProgramExtras.tsx';
+import type { ProgramProps } from './ProgramHead.tsx';
+import { programFacts } from './programFacts.ts';
+import { StartChips } from './StartChips.tsx';
+import { useProgramActs } from './useProgramActs.ts';
+
+/** All settings of a program: its starts, its day rule with the dates that it makes, its pieces and soak, its hours. */
+export default function ProgramDrawer(props: ProgramProps & { readonly close: () => void }) {
+  const { program, shownProgram, plan, editor, today, close } = props;
+  const { letter } = program;
+  const { clock } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  const acts = useProgramActs(program, editor);
+  const { percent, next } = programFacts(plan, shownProgram, today);
+  return (
+    <Drawer
+      title={`Program ${letter}`}
+      className="program-drawer"
+      placement={isPhone ? 'bottom' : 'right'}
+      size={isPhone ? '90vh' : 560}
+      open
+      onClose={close}
+      extra={
+        <Button
+          danger
+          onClick={() => {
+            close();
+            acts.remove();
+          }}
+        >
+          Delete program {letter}
+        </Button>
+      }
+    >
+      <h3>Starts</h3>
+      {program.days?.rule === 'hours' ? (
+        <p className="soft">Starts {daysWords(program.days, clock)}.</p>
+      ) : (
+        <StartChips
+          letter={letter}
+          starts={program.starts}
+          shownStarts={shownProgram.starts}
+          next={next}
+          stepMinutes={plan.timer.startStepMinutes}
+          mostStarts={plan.timer.startsPerProgram}
+          clock={clock}
+          draft={acts.draftStarts}
+          commit={acts.commitStarts}
+        />
+      )}
+      <h3>Days</h3>
+      <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
+      <h3>Pieces, soak and more</h3>
+      <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
+    </Drawer>
+  );
+}

@@ -1,0 +1,40 @@
+import { memo } from 'react';
+import { NEED_TOLERANCE } from '@water-clock/core';
+
+interface Props {
+  /** Seconds in a mean week at 100 percent. */
+  readonly given: number;
+  /** The same of what the station needs; null: not known. */
+  readonly needed: number | null;
+}
+
+const minutes = (seconds: number) => Math.round(seconds / 60);
+
+/** What a station gets in a week beside what it needs: in words, and as a bar with the need marked on it. */
+export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
+  if (needed === null)
+    return (
+      <span className="week">
+        <span className="week-words soft">{minutes(given)}, need not known</span>
+      </span>
+    );
+  const whole = Math.max(given, needed, 1) * 1.1;
+  const isShort = given < needed * (1 - NEED_TOLERANCE);
+  const isMuch = given > needed * (1 + NEED_TOLERANCE);
+  return (
+    <span className={isShort || isMuch ? 'week week-off' : 'week'}>
+      <svg className="week-bar" viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden>
+        <rect className="week-whole" y="3" width="100" height="6" />
+        <rect className="week-given" y="3" width={(given / whole) * 100} height="6" />
+        <rect className="week-need" x={(needed / whole) * 100 - 1} width="2" height="12" />
+      </svg>
+      <span className="week-words">
+        {minutes(given)} of {minutes(needed)}
+        <span className="hidden-but-read">
+          {' '}
+          minutes a week{isShort ? ', too little' : isMuch ? ', too much' : ''}
+        </span>
+      </span>
+    </span>
+  );
+});

@@ -1,0 +1,211 @@
+/** The cells of the board as a spreadsheet has them: moving, ranges, copying, pasting, filling down. No interface code. */
+import {
+  parseRunEntry,
+  programsByLetter,
+  RUN_ENTRY_HELP,
+  runEntryText,
+  type Plan,
+  type PlanChange,
+  type RunEntry,
+} from '@water-clock/core';
+
+/** A cell by its place: stations down, programs across. */
+export interface Cell {
+  readonly row: number;
+  readonly column: number;
+}
+
+/** The chosen cells: from where the choosing began to the cell that has the focus. */
+export interface Chosen {
+  readonly anchor: Cell;
+  readonly active: Cell;
+}
+
+export interface Range {
+  readonly top: number;
+  readonly bottom: number;
+  readonly left: number;
+  readonly right: number;
+}
+
+/** What the board shows: its stations by number, its programs by letter, its run times. */
+export interface BoardPlan {
+  readonly stations: readonly number[];
+  readonly letters: readonly string[];
+  readonly secondsAt: (cell: Cell) => number;
+}
+
+export function boardOf(plan: Plan): BoardPlan {
+  const programs = programsByLetter(plan);
+  const stations = plan.stations.map(({ number }) => number);
+  const runs = programs.map(
+    (program) => new Map(program.runs.map(({ station, seconds }) => [station, seconds])),
+  );
+  return {
+    stations,
+    letters: programs.map(({ letter }) => letter),
+    secondsAt: ({ row, column }) => runs[column]?.get(stations[row] ?? 0) ?? 0,
+  };
+}
+
+export const rangeOf = ({ anchor, active }: Chosen): Range => ({
+  top: Math.min(anchor.row, active.row),
+  bottom: Math.max(anchor.row, active.row),
+  left: Math.min(anchor.column, active.column),
+  right: Math.max(anchor.column, active.column),
+});
+
+export const isIn = ({ top, bottom, left, right }: Range, { row, column }: Cell): boolean =>
+  row >= top && row <= bottom && column >= left && column <= right;
+
+const PAGE = 10;
+
+/** The cell that a key leads to; null: this key does not move. */
+export function cellAfter(
+  key: string,
+  toEnd: boolean,
+  { row, column }: Cell,
+  { stations, letters }: BoardPlan,
+): Cell | null {
+  const [last, lastColumn] = [stations.length - 1, letters.length - 1];
+  const to = (nextRow: number, nextColumn: number): Cell => ({
+    row: Math.max(0, Math.min(last, nextRow)),
+    column: Math.max(0, Math.min(lastColumn, nextColumn)),
+  });
+  switch (key) {
+    case 'ArrowUp':
+      return to(toEnd ? 0 : row - 1, column);
+    case 'ArrowDown':
+      return to(toEnd ? last : row + 1, column);
+    case 'ArrowLeft':
+      return to(row, toEnd ? 0 : column - 1);
+    case 'ArrowRight':
+      return to(row, toEnd ? lastColumn : column + 1);
+    case 'Home':
+      return to(toEnd ? 0 : row, 0);
+    case 'End':
+      return to(toEnd ? last : row, lastColumn);
+    case 'PageUp':
+      return to(row - PAGE, column);
+    case 'PageDown':
+      return to(row + PAGE, column);
+    default:
+      return null;
+  }
+}
+
+const steps = (from: number, to: number): number[] =>
+  Array.from({ length: to - from + 1 }, (_, i) => from + i);
+
+/** One change for these cells, a part of it for each program; seconds 0 empties a cell. */
+function changeOf(
+  cells: readonly { readonly cell: Cell; readonly seconds: number }[],
+  board: BoardPlan,
+): PlanChange | null {
+  const byProgram = new Map<string, RunEntry[]>();
+  for (const { cell, seconds } of cells) {
+    const [station, letter] = [board.stations[cell.row], board.letters[cell.column]];
+    if (station === undefined || letter === undefined || seconds === board.secondsAt(cell))
+      continue;
+    const entry = { station, seconds: seconds === 0 ? null : seconds };
+    byProgram.set(letter, [...(byProgram.get(letter) ?? []), entry]);
+  }
+  const changes = [...byProgram].map(
+    ([program, runs]) => ({ type: 'set-runs', program, runs }) as const,
+  );
+  const [only] = changes;
+  return changes.length > 1 ? { type: 'several', changes } : (only ?? null);
+}
+
+export const setCell = (cell: Cell, seconds: number, board: BoardPlan): PlanChange | null =>
+  changeOf([{ cell, seconds }], board);
+
+const cellsOf = ({ top, bottom, left, right }: Range): Cell[] =>
+  steps(top, bottom).flatMap((row) => steps(left, right).map((column) => ({ row, column })));
+
+/** The cells as a spreadsheet takes them: tabs between programs, a line for each station. */
+export const copied = ({ top, bottom, left, right }: Range, board: BoardPlan): string =>
+  steps(top, bottom)
+    .map((row) =>
+      steps(left, right)
+        .map((column) => runEntryText(board.secondsAt({ row, column })))
+        .join('\t'),
+    )
+    .join('\n');
+
+export const cleared = (range: Range, board: BoardPlan): PlanChange | null =>
+  changeOf(
+    cellsOf(range).map((cell) => ({ cell, seconds: 0 })),
+    board,
+  );
+
+/** The first row of the range goes into those below it; of a single row, the row above goes into it. */
+export function filledDown(range: Range, board: BoardPlan): PlanChange | null {
+  const { top, bottom, left, right } = range;
+  const source = top === bottom ? top - 1 : top;
+  if (source < 0) return null;
+  return changeOf(
+    cellsOf({ top: source + 1, bottom, left, right }).map((cell) => ({
+      cell,
+      seconds: board.secondsAt({ row: source, column: cell.column }),
+    })),
+    board,
+  );
+}
+
+/** What was pasted, as rows of cells; the empty line at the end, which spreadsheets write, is none. */
+export const pastedRows = (text: string): string[][] =>
+  text
+    .replace(/\r\n?/gu, '\n')
+    .replace(/\n$/u, '')
+    .split('\n')
+    .map((line) => line.split('\t'));
+
+export type Pasted =
+  | { readonly ok: true; readonly change: PlanChange | null; readonly range: Range }
+  | { readonly ok: false; readonly fault: string };
+
+/** The change that a paste makes, from the first chosen cell on. One value goes into every chosen cell. All of it fits, or none is taken. */
+export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
+  const rows = pastedRows(text);
+  const wide = Math.max(...rows.map(({ length }) => length));
+  const isOne = rows.length === 1 && wide === 1;
+  const { top, left } = range;
+  const into = isOne ? range : { top, left, bottom: top + rows.length - 1, right: left + wide - 1 };
+  if (into.bottom >= board.stations.length)
+    return {
+      ok: false,
+      fault: `${rows.length} lines were pasted, but only ${board.stations.length - top} stations follow here; nothing was changed.`,
+    };
+  if (into.right >= board.letters.length)
+    return {
+      ok: false,
+      fault: `${wide} columns were pasted, but only ${board.letters.length - left} programs follow here; nothing was changed.`,
+    };
+  const cells: { cell: Cell; seconds: number }[] = [];
+  for (const cell of cellsOf(into)) {
+    const typed = isOne ? rows[0]?.[0] : rows[cell.row - top]?.[cell.column - left];
+    if (typed === undefined) continue;
+    const seconds = parseRunEntry(typed);
+    if (seconds === null)
+      return {
+        ok: false,
+        fault: `Line ${cell.row - into.top + 1}${wide > 1 ? `, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${RUN_ENTRY_HELP}`,
+      };
+    cells.push({ cell, seconds });
+  }
+  return { ok: true, change: changeOf(cells, board), range: into };
+}
+
+/** The station of a cell goes to another program with its run time; null where nothing stands, or nothing moves. */
+export function movedTo(cell: Cell, column: number, board: BoardPlan): PlanChange | null {
+  const seconds = board.secondsAt(cell);
+  if (seconds === 0 || column === cell.column || board.letters[column] === undefined) return null;
+  return changeOf(
+    [
+      { cell, seconds: 0 },
+      { cell: { row: cell.row, column }, seconds },
+    ],
+    board,
+  );
+}

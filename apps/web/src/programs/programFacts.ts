@@ -1,0 +1,41 @@
+/** What the head of a program says of it. No interface code. */
+import {
+  attempt,
+  cycleShape,
+  effectivePercent,
+  enabledStations,
+  isUnused,
+  missingOf,
+  missingSentence,
+  monthOf,
+  nextCycles,
+  type EpochDay,
+  type NextCycle,
+  type Plan,
+  type Program,
+} from '@water-clock/core';
+
+export interface ProgramFacts {
+  /** In force this month. */
+  readonly percent: number;
+  /** Of one cycle; 0 where nothing runs. */
+  readonly seconds: number;
+  /** The next cycle of each start. */
+  readonly next: readonly NextCycle[];
+  /** What it still needs to water, in words; null: nothing, or it is not in use. */
+  readonly missing: string | null;
+}
+
+export function programFacts(plan: Plan, program: Program, today: EpochDay): ProgramFacts {
+  const percent = effectivePercent(plan, program, monthOf(today));
+  const shape = attempt(() => cycleShape(plan, program, percent));
+  const next = attempt(() => nextCycles(plan, program, today));
+  const missing = missingOf(program, enabledStations(plan));
+  return {
+    percent,
+    seconds: shape.ok ? shape.value.seconds : 0,
+    next: next.ok ? next.value : [],
+    missing:
+      missing.length > 0 && !isUnused(missing) ? missingSentence(program.letter, missing) : null,
+  };
+}

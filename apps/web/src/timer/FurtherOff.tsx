@@ -1,0 +1,64 @@
+import { memo, useMemo } from 'react';
+import { civilOf, weekdayIndexOf, weekdayName, type EpochDay } from '@water-clock/core';
+import { SmallNight } from '../charts/SmallNight.tsx';
+import { sunOf, type Place } from '../charts/sun.ts';
+import { YearChart } from '../charts/YearChart.tsx';
+import type { TimerAnswer } from '../workers/timerQuestion.ts';
+
+export const NIGHTS = 14;
+
+export type Distance = 'night' | 'fortnight' | 'year';
+
+interface Props {
+  readonly answer: TimerAnswer | null;
+  readonly letters: readonly string[];
+  readonly place: Place;
+  readonly today: EpochDay;
+  readonly tonight: EpochDay;
+  /** The night on the large strip. */
+  readonly day: EpochDay;
+  readonly distance: 'fortnight' | 'year';
+  readonly mark: (day: EpochDay) => void;
+  readonly choose: (day: EpochDay) => void;
+}
+
+/** The same plan from further off: fourteen nights, or a year of dates. One of them that is pressed comes to the large strip. */
+export const FurtherOff = memo(function FurtherOff(props: Props) {
+  const { answer, letters, place, today, tonight, day, distance, mark, choose } = props;
+  const suns = useMemo(
+    () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
+    [tonight, place],
+  );
+  if (distance === 'year')
+    return (
+      answer?.year && (
+        <YearChart
+          year={answer.year}
+          today={today}
+          letters={letters}
+          chosen={day}
+          mark={mark}
+          choose={choose}
+        />
+      )
+    );
+  return (
+    <section className="fortnight" aria-label="The coming nights">
+      {answer?.nights.map((night, i) => (
+        <SmallNight
+          key={night.day}
+          night={night}
+          letters={letters}
+          sun={suns[i] ?? null}
+          label={
+            i === 0
+              ? 'Tonight'
+              : `${weekdayName(weekdayIndexOf(night.day))} ${civilOf(night.day).day} – ${weekdayName(weekdayIndexOf(night.day + 1))}`
+          }
+          chosen={night.day === day}
+          choose={choose}
+        />
+      ))}
+    </section>
+  );
+});

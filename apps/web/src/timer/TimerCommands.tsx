@@ -1,0 +1,48 @@
+import { useNavigate } from 'react-router';
+import { exportPath } from '../api/timers.ts';
+import { useOpenChecks } from '../checks/checksContext.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import { Commands } from '../frame/Commands.tsx';
+import { pathOf, STEPS } from '../steps/steps.ts';
+
+interface Props {
+  readonly timerId: string;
+  /** Path of the step. */
+  readonly shown: string;
+  readonly editor: TimerEditor;
+}
+
+/** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
+export function TimerCommands({ timerId, shown, editor }: Props) {
+  const navigate = useNavigate();
+  const { open } = useOpenChecks();
+  const here = STEPS.findIndex(([path]) => path === (shown === 'walk' ? 'stations' : shown));
+  const go = (index: number) => {
+    const step = STEPS[index];
+    if (step) void navigate(pathOf(timerId, step[0]));
+  };
+  return (
+    <Commands
+      keys={{ '[': () => go(here - 1), ']': () => go(here + 1), u: () => editor.undo() }}
+      commands={[
+        ...STEPS.map(([path, name], i) => ({
+          key: `step-${path}`,
+          kind: 'Step',
+          name,
+          run: () => go(i),
+        })),
+        { key: 'checks', kind: 'Act', name: 'Checks', run: open },
+        { key: 'undo', kind: 'Act', name: 'Undo', run: () => editor.undo() },
+        { key: 'redo', kind: 'Act', name: 'Redo', run: () => editor.redo() },
+        {
+          key: 'export',
+          kind: 'Act',
+          name: 'Export the plan',
+          run: () => location.assign(exportPath(timerId)),
+        },
+        { key: 'print', kind: 'Act', name: 'Print this step', run: () => print() },
+        { key: 'all', kind: 'Page', name: 'All sites', run: () => void navigate('/') },
+      ]}
+    />
+  );
+}

@@ -1,0 +1,90 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import { DownOutlined } from '@ant-design/icons';
+import type { Verdict } from '@water-clock/core';
+import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { useScreen } from '../frame/useScreen.ts';
+import type { Work } from '../workers/useTimerAnswer.ts';
+
+/** What to say while the answer is on its way, or where none came. */
+function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
+  switch (work.state) {
+    case 'done':
+      return null;
+    case 'working':
+      return (
+        <p className="work-note">
+          {/* Before the words, so that it stands still while they change. */}
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>{' '}
+          Working it out: {Math.round(work.share * 100)} %
+        </p>
+      );
+    case 'stopped':
+      return <p className="work-note">Stopped: this is the verdict of an earlier state.</p>;
+    case 'refused':
+      return (
+        <p className="work-note fault">This is the verdict of an earlier state: {work.why}.</p>
+      );
+  }
+}
+
+interface Props {
+  readonly tone: Verdict;
+  readonly isKnown: boolean;
+  readonly headline: string;
+  readonly detail: string;
+  readonly work: Work;
+  readonly stop: () => void;
+  /** Its best fix; null: there is none. */
+  readonly fix: { readonly words: string; readonly make: () => void } | null;
+  /** Brings the night that it is about to the strip; null: it is there, or there is none. */
+  readonly show: (() => void) | null;
+}
+
+/** Whether anything ever overlaps, in a line or two, with the best fix. On a phone one line that opens. */
+export function VerdictBar(props: Props) {
+  const { tone, isKnown, headline, detail, work, stop, fix, show } = props;
+  const isPhone = useScreen() === 'phone';
+  const [open, setOpen] = useState(false);
+  const whole = !isPhone || open;
+  return (
+    <div
+      className={`verdict verdict-${tone}${whole ? '' : ' verdict-line'}`}
+      data-of={isKnown ? 'known' : 'unknown'}
+      role="status"
+    >
+      <VerdictMark verdict={tone} size={isPhone ? 24 : 36} />
+      <div className="verdict-words">
+        <p className="verdict-headline">{headline}</p>
+        {whole && detail && <p className="verdict-detail">{detail}</p>}
+        <WorkNote work={work} stop={stop} />
+      </div>
+      {isPhone && (
+        <Button
+          type="text"
+          className="verdict-more"
+          icon={<DownOutlined rotate={open ? 180 : 0} />}
+          aria-label="More about it"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        />
+      )}
+      {whole && (fix || show) && (
+        <span className="verdict-acts">
+          {fix && (
+            <Button type="primary" danger={tone === 'overlap'} onClick={fix.make}>
+              {fix.words}
+            </Button>
+          )}
+          {show && (
+            <Button aria-label="Show that night" onClick={show}>
+              Show
+            </Button>
+          )}
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { App } from 'antd';
+import { fixOf, type Brief, type EpochDay, type Finding } from '@water-clock/core';
+import { commitWords } from '../editor/commitWords.ts';
+import type { TimerEditor } from '../editor/editor.ts';
+import type { TimerAnswer } from '../workers/timerQuestion.ts';
+
+/** The fix that stands beside the verdict: the start of the first overlap moves. Where to is found when it is asked for. */
+export function useBestFix(
+  answer: TimerAnswer | null,
+  brief: Brief,
+  today: EpochDay,
+  editor: TimerEditor,
+): { readonly words: string; readonly make: () => void } | null {
+  const { message } = App.useApp();
+  const [overlap] = answer?.check.overlaps ?? [];
+  if (!answer || !overlap) return null;
+  const { letter, start, day } = overlap.second;
+  const finding: Finding = {
+    code: 'overlap',
+    severity: 'error',
+    overlap,
+    onOverlap: answer.plan.timer.onOverlap,
+    where: { program: letter, start, date: day },
+  };
+  return {
+    words: `Move ${letter} to a free time`,
+    make: () => {
+      const fix = fixOf(answer.plan, finding, today, brief);
+      const refusal = fix
+        ? commitWords(editor, fix.change)
+        : `No other time of day is free for ${letter}.`;
+      if (refusal !== null) void message.warning(refusal);
+    },
+  };
+}
