@@ -97,10 +97,10 @@ export class House {
   async at(address: string, width?: number, height?: number): Promise<Page> {
     const page = await this.page(width, height);
     await page.goto(this.server.url);
-    const state = await page.waitForSelector('.sign-in-demo button, .sites-head');
+    const state = await page.waitForSelector('.sign-in-demo button, .today');
     const className = await state?.evaluate((element) => element.className);
-    if (className !== 'sites-head') await state?.click();
-    await page.waitForSelector('.sites-head');
+    if (!className?.includes('today')) await state?.click();
+    await page.waitForSelector('.today');
     await page.goto(`${this.server.url}${address}`);
     if (address === '/sites/new') await page.waitForSelector('.site-form');
     if (address.startsWith('/timers')) await page.waitForSelector('.verdict[data-of="known"]');

@@ -69,8 +69,8 @@ test('a stranger gets the sign-in, light and without charts; the demo person com
 });
 
 test('the list tells each timer apart, and leads to the overlap on its night', async () => {
-  const page = await house.at('/');
-  const rows = await sees(page, '.site', /Fennimore/);
+  const page = await house.at('/sites');
+  const rows = await sees(page, '.sites .ant-table-row', /Fennimore/);
   expect(rows).toMatch(
     /Fennimore.*Overlap.*B starts at .* while A, started at .*, 21 min of overlap/,
   );

@@ -325,7 +325,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
     return [...bytes];
   });
   const file = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-zip-')), 'site.zip');
-  await page.goto(house.server.url);
+  await page.goto(`${house.server.url}/sites`);
   await page.waitForSelector('.sites-head');
   const input = await page.$('.sites-head input[type=file]');
   writeFileSync(file, 'no zip');

@@ -17,6 +17,7 @@ import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
 import { SettingsModule } from './platform/settings.module.ts';
+import { PreferencesModule } from './preferences/preferences.module.ts';
 import type { Settings } from './platform/settings.ts';
 import { validationPipe } from './platform/validation.ts';
 import { SitesModule } from './sites/sites.module.ts';
@@ -68,6 +69,7 @@ export class AppModule {
         ]),
         HealthModule,
         PeopleModule,
+        PreferencesModule,
         ChangesModule,
         SitesModule,
         TimersModule,

@@ -266,8 +266,8 @@ test('weather in one field becomes a town or a climate, and back', async () => {
 
 test('a database from before the survey is brought up, and back, without harm to what is in it', async () => {
   const before = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as { plan: object };
-  // Closed lists first, then the logbook, then the survey.
-  for (let n = 0; n < 3; n++) await server.database.undoLastMigration();
+  // Preferences first, then closed lists, then the logbook, then the survey.
+  for (let n = 0; n < 4; n++) await server.database.undoLastMigration();
   await server.database.runMigrations();
   const after = (await server.tamsin.get(`/api/timers/${FENNIMORE}`)).body as {
     plan: object;

@@ -1,17 +1,18 @@
-import { StrictMode, Suspense, lazy } from 'react';
+import { StrictMode, Suspense, lazy, useMemo } from 'react';
 import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { App, ConfigProvider } from 'antd';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { BrowserRouter, Route, Routes } from 'react-router';
 import { OfficeFrame } from './frame/OfficeFrame.tsx';
 import { Signed } from './people/Signed.tsx';
 import { RefusedError } from './api/request.ts';
-import { faceOf } from './platform/face.ts';
+import { faceOf } from './platform/theme.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
 import './platform/theme.css';
 import './platform/controls.css';
 
+const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
@@ -30,9 +31,10 @@ const client = new QueryClient({
 });
 
 function Application() {
-  const { theme } = usePreferences();
+  const { theme, contrast, textSize } = usePreferences();
+  const face = useMemo(() => faceOf({ theme, contrast, textSize }), [theme, contrast, textSize]);
   return (
-    <ConfigProvider theme={faceOf(theme)}>
+    <ConfigProvider theme={face}>
       <App component={false}>
         <BrowserRouter>
           <Suspense fallback={<Loading what="the page" />}>
@@ -41,8 +43,8 @@ function Application() {
               <Route element={<Signed />}>
                 <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
                 <Route element={<OfficeFrame />}>
-                  <Route index element={<SitesPage />} />
-                  <Route path="sites" element={<Navigate to="/" replace />} />
+                  <Route index element={<TodayPage />} />
+                  <Route path="sites" element={<SitesPage />} />
                   <Route path="sites/new" element={<NewSitePage />} />
                   <Route path="due" element={<DuePage />} />
                   <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />

@@ -7,6 +7,12 @@ class NoObserver {
   disconnect() {}
 }
 
+/** Messages between two ends of one page, as a list that opens uses them. */
+class TwoPorts {
+  readonly port1: { onmessage: (() => void) | null } = { onmessage: null };
+  readonly port2 = { postMessage: () => setTimeout(() => this.port1.onmessage?.()) };
+}
+
 // A page without a layout has no sizes; what is drawn by its room gets a screenful.
 Object.defineProperties(HTMLElement.prototype, {
   clientWidth: { get: () => 1280 },
@@ -17,6 +23,7 @@ Object.defineProperties(HTMLElement.prototype, {
 Object.assign(globalThis, {
   IS_REACT_ACT_ENVIRONMENT: true,
   ResizeObserver: NoObserver,
+  MessageChannel: TwoPorts,
   TextDecoder,
   TextEncoder,
   crypto: globalThis.crypto,

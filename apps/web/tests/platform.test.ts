@@ -163,11 +163,12 @@ test('what a plan comes to, in the planner’s table', () => {
   expect(datesText(plan)).toBe('A 2, B 2.3');
   // A: 20 min × 2 starts × 2 days; B: 10 min × 7 ÷ 3.
   expect(weekWords(plan)).toBe('1 h 43 min');
-  expect(ruleWords(b.days, '24')).toBe('every 3 days');
+  expect(ruleWords(b.days, '24', 'day-month')).toBe('every 3 days');
   expect(
     ruleWords(
       { rule: 'interval', everyDays: 1, firstDate: '2027-06-01', blockedWeekdays: ['sun'] },
       '24',
+      'day-month',
     ),
   ).toBe('every day, not Sun');
   const hourly: Plan = {

@@ -48,6 +48,8 @@ export {
   weekdayName,
   weekdaysWords,
   type ClockStyle,
+  DATE_ORDERS,
+  type DateOrder,
   type Speech,
 } from './words/words.ts';
 

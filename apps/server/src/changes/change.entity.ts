@@ -14,7 +14,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-export const SUBJECTS = ['site', 'timer', 'library'] as const;
+export const SUBJECTS = ['site', 'timer', 'library', 'person'] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Whether a change was made, or took back one that was made, or made that one again. */

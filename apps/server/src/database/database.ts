@@ -4,6 +4,7 @@ import { HouseFacts1796000000000 } from './migrations/1796000000000-house-facts.
 import { Survey1797000000000 } from './migrations/1797000000000-survey.ts';
 import { Visits1798000000000 } from './migrations/1798000000000-visits.ts';
 import { ClosedLists1799000000000 } from './migrations/1799000000000-closed-lists.ts';
+import { Preferences1800000000000 } from './migrations/1800000000000-preferences.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -11,6 +12,7 @@ export const MIGRATIONS = [
   Survey1797000000000,
   Visits1798000000000,
   ClosedLists1799000000000,
+  Preferences1800000000000,
 ];
 
 /** Migrations make the tables, in order, at every start; TypeORM synchronises nothing. Each module names its own entities. */

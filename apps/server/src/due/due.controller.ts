@@ -1,5 +1,5 @@
 import { Controller, Get, StreamableFile } from '@nestjs/common';
-import { CLOCK_STYLES, type ClockStyle } from '@water-clock/core';
+import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
@@ -11,14 +11,15 @@ import { DueService, type DueEntry } from './due.service.ts';
 export class DueController {
   constructor(private readonly due: DueService) {}
 
-  /** What is due at all sites. `clock` is how times are written in it. */
+  /** What is due at all sites. `clock` and `order` are how times and dates are written in it. */
   @Answers({ schema: ['DueEntry'], fails: ['malformed-request'] })
   @Get('due')
   list(
     @CurrentActor() actor: Actor,
     @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
+    @WordQuery('order', DATE_ORDERS) order: DateOrder,
   ): Promise<DueEntry[]> {
-    return this.due.list(actor, clock);
+    return this.due.list(actor, { clock, order });
   }
 
   @Answers({ mediaType: 'text/calendar' })

@@ -4,7 +4,7 @@ import {
   formatDate,
   visitReasonWords,
   visitSentence,
-  type ClockStyle,
+  type Speech,
   type DueVisit,
 } from '@water-clock/core';
 import { ICalCalendar } from 'ical-generator';
@@ -33,7 +33,7 @@ export class DueService {
   constructor(private readonly database: DataSource) {}
 
   /** Everything of a company that is due, the earliest first. */
-  async list({ companyId }: Actor, clock: ClockStyle): Promise<DueEntry[]> {
+  async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<DueEntry[]> {
     const timers = await this.database.manager.find(Timer, {
       where: { companyId },
       relations: { site: true },
@@ -49,8 +49,8 @@ export class DueService {
           date: formatDate(due.date),
           kind: due.reason.kind,
           overdue: due.date < on,
-          sentence: visitSentence(due, { on, clock }),
-          reason: visitReasonWords(due.reason, { on, clock }),
+          sentence: visitSentence(due, { on, ...style }),
+          reason: visitReasonWords(due.reason, { on, ...style }),
         }));
       })
       .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : a.site < b.site ? -1 : 1));
@@ -62,7 +62,7 @@ export class DueService {
       name: 'Visits due',
       prodId: '//Water Clock//visits due//EN',
     });
-    const entries = await this.list(actor, '24');
+    const entries = await this.list(actor, { clock: '24' });
     entries.forEach(({ timerId, date, kind, site, reason }, i) => {
       const start = new Date(`${date}T00:00:00Z`);
       calendar.createEvent({

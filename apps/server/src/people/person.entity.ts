@@ -1,6 +1,7 @@
 import { Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { CompanyRow } from '../platform/company-row.ts';
 import { Company } from './company.entity.ts';
+import type { Preferences } from './preferences.ts';
 
 @Entity('people')
 export class Person extends CompanyRow {
@@ -19,4 +20,11 @@ export class Person extends CompanyRow {
   /** argon2id, in its own text form. */
   @Column('text', { name: 'password_hash' })
   passwordHash: string;
+
+  /** Of the preferences. */
+  @Column('integer', { default: 1 })
+  version: number;
+
+  @Column('jsonb', { default: {} })
+  preferences: Preferences;
 }

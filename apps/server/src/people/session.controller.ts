@@ -20,6 +20,7 @@ import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { Public } from '../platform/public.ts';
 import { Settings } from '../platform/settings.ts';
 import { DEMO_SIGN_IN, type DemoSignIn } from './demo-sign-in.ts';
+import type { PreferencesView } from './preferences.ts';
 import type { SignedInRequest } from './session.guard.ts';
 import { SESSION_COOKIE, SESSION_DAYS, SessionService } from './session.service.ts';
 
@@ -39,6 +40,7 @@ class SignInBody {
 
 interface SessionAnswer {
   readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
+  readonly preferences: PreferencesView | null;
   /** In demo mode, the person who can sign in with one press. */
   readonly demo: DemoSignIn | null;
 }
@@ -55,12 +57,13 @@ export class SessionController {
   @Answers({ schema: 'Session', open: true })
   @Public()
   @Get()
-  current(@Req() request: SignedInRequest): SessionAnswer {
+  async current(@Req() request: SignedInRequest): Promise<SessionAnswer> {
     const { actor } = request;
     return {
       person: actor
         ? { id: actor.personId, name: actor.personName, company: actor.companyName }
         : null,
+      preferences: actor ? await this.sessions.preferencesOf(actor) : null,
       demo: actor ? null : this.demo,
     };
   }

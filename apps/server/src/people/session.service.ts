@@ -5,6 +5,7 @@ import { DataSource, LessThan, MoreThan } from 'typeorm';
 import { Company } from './company.entity.ts';
 import { Person } from './person.entity.ts';
 import type { Actor } from './actor.ts';
+import type { PreferencesView } from './preferences.ts';
 import { Session } from './session.entity.ts';
 
 export const SESSION_COOKIE = 'water_clock_session';
@@ -39,6 +40,12 @@ export class SessionService {
       expiresAt: new Date(Date.now() + SESSION_DAYS * DAY_MS),
     });
     return token;
+  }
+
+  /** What a person likes; null: they are gone. */
+  async preferencesOf({ companyId, personId: id }: Actor): Promise<PreferencesView | null> {
+    const person = await this.database.manager.findOneBy(Person, { companyId, id });
+    return person && { version: person.version, preferences: person.preferences };
   }
 
   async signOut(token: string): Promise<void> {

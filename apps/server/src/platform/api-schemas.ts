@@ -69,7 +69,10 @@ export const SCHEMAS: Record<string, Schema> = {
         programs: count,
         verdict: text,
         headline: text,
+        lastVisit: orNull(date),
         nextVisit: orNull(date),
+        underWay: flag,
+        week: listOf(record({ date, programs: text, overlaps: flag })),
       }),
     ),
   }),
@@ -109,7 +112,12 @@ export const SCHEMAS: Record<string, Schema> = {
   }),
   Session: record({
     person: orNull(record({ id: uuid, name: text, company: text })),
+    preferences: { allOf: [ref('Preferences')], nullable: true },
     demo: orNull(record({ name: text, email: text, password: text })),
+  }),
+  Preferences: record({
+    version: count,
+    preferences: document('what a person likes, server people/preferences.ts'),
   }),
   Town: record({
     id: text,

@@ -1,5 +1,5 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
-import { CLOCK_STYLES, type ClockStyle } from '@water-clock/core';
+import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
@@ -11,14 +11,15 @@ import { SitesService, type SiteSummary, type SiteView } from './sites.service.t
 export class SitesController {
   constructor(private readonly sites: SitesService) {}
 
-  /** All sites of the company by name, each with its timers and their verdicts. `clock` is how times are written in them. */
+  /** All sites of the company by name, each with its timers and their verdicts. `clock` and `order` are how times and dates are written in them. */
   @Answers({ schema: ['SiteSummary'], fails: ['malformed-request'] })
   @Get()
   list(
     @CurrentActor() actor: Actor,
     @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
+    @WordQuery('order', DATE_ORDERS) order: DateOrder,
   ): Promise<SiteSummary[]> {
-    return this.sites.list(actor, clock);
+    return this.sites.list(actor, { clock, order });
   }
 
   @Answers({

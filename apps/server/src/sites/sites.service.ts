@@ -8,9 +8,11 @@ import {
   readPlan,
   siteFields,
   verdictWords,
-  type ClockStyle,
+  yearFrom,
+  type EpochDay,
   type Plan,
   type SiteFields,
+  type Speech,
   type Survey,
   type Verdict,
   type VerdictWords,
@@ -30,6 +32,14 @@ export interface SiteView extends SiteFields {
   readonly version: number;
 }
 
+export interface WeekDay {
+  /** `YYYY-MM-DD`. */
+  readonly date: string;
+  /** The letters of those that water. */
+  readonly programs: string;
+  readonly overlaps: boolean;
+}
+
 export interface TimerSummary {
   readonly id: string;
   readonly name: string;
@@ -37,8 +47,13 @@ export interface TimerSummary {
   readonly programs: number;
   readonly verdict: Verdict;
   readonly headline: string;
+  /** Of the last closed visit, `YYYY-MM-DD`; null: there was none. */
+  readonly lastVisit: string | null;
   /** When somebody has to come back next, `YYYY-MM-DD`; null where nothing is due. */
   readonly nextVisit: string | null;
+  /** A visit was begun and is not closed. */
+  readonly underWay: boolean;
+  readonly week: readonly WeekDay[];
 }
 
 export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] };
@@ -121,14 +136,30 @@ function nextVisitOf(survey: Survey): string | null {
   return next ? formatDate(next.date) : null;
 }
 
+const DAYS_OF_A_WEEK = 7;
+
+/** The coming seven dates: the letters that water, and whether cycles overlap. Empty where that is too much to work out. */
+function weekOf(plan: Plan, on: EpochDay): WeekDay[] {
+  if (plan.settings.mode === 'off') return [];
+  const days = attempt(() => yearFrom(plan, on, DAYS_OF_A_WEEK));
+  return days.ok
+    ? days.value.map(({ day, programs, overlaps }) => ({
+        date: formatDate(day),
+        programs: programs.join(''),
+        overlaps,
+      }))
+    : [];
+}
+
 @Injectable()
 export class SitesService {
   constructor(private readonly database: DataSource) {}
 
-  async list({ companyId }: Actor, clock: ClockStyle): Promise<SiteSummary[]> {
-    const [sites, timers] = await Promise.all([
+  async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<SiteSummary[]> {
+    const [sites, timers, lastVisits] = await Promise.all([
       this.database.manager.find(Site, { where: { companyId }, order: { name: 'asc', id: 'asc' } }),
       this.database.manager.find(Timer, { where: { companyId }, order: { id: 'asc' } }),
+      this.lastVisits(companyId),
     ]);
     const now = new Date();
     return sites.map((site) => ({
@@ -144,9 +175,12 @@ export class SitesService {
             name: plan.timer.name,
             stations: plan.stations.length,
             programs: plan.programs.length,
+            lastVisit: lastVisits.get(id) ?? null,
             nextVisit: nextVisitOf(survey),
+            underWay: survey.visit !== undefined,
+            week: weekOf(plan, on),
             ...(proven.ok
-              ? summaryOf(verdictWords(proven.value, plan.timer.onOverlap, { on, clock }, isOff))
+              ? summaryOf(verdictWords(proven.value, plan.timer.onOverlap, { on, ...style }, isOff))
               : {
                   verdict: 'incomplete' as const,
                   headline: proven.faults.map(faultSentence).join(' '),
@@ -154,6 +188,16 @@ export class SitesService {
           };
         }),
     }));
+  }
+
+  /** The date of each timer's last closed visit, by the timer's id. Visits know their timer, not the other way round. */
+  private async lastVisits(companyId: string): Promise<Map<string, string>> {
+    const rows: { timer_id: string; began: string }[] = await this.database.query(
+      `select timer_id, to_char(max(began), 'YYYY-MM-DD') as began
+       from visits where company_id = $1 group by timer_id`,
+      [companyId],
+    );
+    return new Map(rows.map(({ timer_id, began }) => [timer_id, began]));
   }
 
   async add(actor: Actor, body: NewSiteBody): Promise<{ siteId: string; timerId: string }> {

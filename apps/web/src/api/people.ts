@@ -1,8 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { LikedView } from './liked.ts';
 import { request } from './request.ts';
 
 export interface SessionView {
   readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
+  /** Of the person. */
+  readonly preferences: LikedView | null;
   readonly demo: {
     readonly name: string;
     readonly email: string;
@@ -10,14 +13,15 @@ export interface SessionView {
   } | null;
 }
 
-const sessionKey = ['session'] as const;
+export const sessionKey = ['session'] as const;
 
-export const useSession = () =>
-  useQuery({
-    queryKey: sessionKey,
-    queryFn: () => request<SessionView>('GET', '/api/session'),
-    staleTime: 60_000,
-  });
+export const sessionQuery = {
+  queryKey: sessionKey,
+  queryFn: () => request<SessionView>('GET', '/api/session'),
+  staleTime: 60_000,
+};
+
+export const useSession = () => useQuery(sessionQuery);
 
 export function useSignIn() {
   const client = useQueryClient();

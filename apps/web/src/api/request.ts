@@ -1,4 +1,5 @@
 /** Requests to the server, and what can go wrong with them. */
+import type { ClockStyle, DateOrder } from '@water-clock/core';
 
 export interface ApiFault {
   readonly code: string;
@@ -58,3 +59,11 @@ export async function request<T>(method: string, path: string, body?: unknown): 
 
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();
+
+/** How times and dates are written in sentences that the server makes. */
+export interface Style {
+  readonly clock: ClockStyle;
+  readonly order: DateOrder;
+}
+
+export const styleQuery = ({ clock, order }: Style): string => `clock=${clock}&order=${order}`;

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ClockStyle, Plan, SiteFields, Verdict } from '@water-clock/core';
-import { RefusedError, request } from './request.ts';
+import type { Plan, SiteFields, Verdict } from '@water-clock/core';
+import { RefusedError, request, styleQuery, type Style } from './request.ts';
 
 export interface Site extends SiteFields {
   readonly id: string;
@@ -15,16 +15,27 @@ export interface SiteSummary extends Site {
     readonly programs: number;
     readonly verdict: Verdict;
     readonly headline: string;
+    /** `YYYY-MM-DD`. */
+    readonly lastVisit: string | null;
     readonly nextVisit: string | null;
+    /** A visit was begun and is not closed. */
+    readonly underWay: boolean;
+    /** The coming seven dates; empty: switched off, or too much to work out. */
+    readonly week: readonly {
+      readonly date: string;
+      /** The letters of those that water. */
+      readonly programs: string;
+      readonly overlaps: boolean;
+    }[];
   }[];
 }
 
-export const siteKeys = { list: (clock: ClockStyle) => ['sites', clock] as const, all: ['sites'] };
+export const siteKeys = { list: (style: Style) => ['sites', style] as const, all: ['sites'] };
 
-export const useSites = (clock: ClockStyle) =>
+export const useSites = (style: Style) =>
   useQuery({
-    queryKey: siteKeys.list(clock),
-    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?clock=${clock}`),
+    queryKey: siteKeys.list(style),
+    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?${styleQuery(style)}`),
   });
 
 export interface NewSite {

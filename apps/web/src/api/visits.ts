@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
-import { request } from './request.ts';
+import { request, styleQuery, type Style } from './request.ts';
 
 export interface VisitSummary {
   readonly id: string;
@@ -40,7 +40,7 @@ export const visitKeys = {
   page: (timerId: string, ...versions: readonly number[]) =>
     ['page', timerId, ...versions] as const,
   links: (timerId: string) => ['links', timerId] as const,
-  due: (clock: string) => ['due', clock] as const,
+  due: (style: Style) => ['due', style] as const,
 };
 
 export const useVisits = (timerId: string) =>
@@ -82,8 +82,8 @@ export const makeLink = (
 export const withdrawLink = (timerId: string, id: string) =>
   request<Link>('POST', `${timerPath(timerId)}/links/${encodeURIComponent(id)}/withdraw`, {});
 
-export const useDue = (clock: '12' | '24') =>
+export const useDue = (style: Style) =>
   useQuery({
-    queryKey: visitKeys.due(clock),
-    queryFn: () => request<DueEntry[]>('GET', `/api/due?clock=${clock}`),
+    queryKey: visitKeys.due(style),
+    queryFn: () => request<DueEntry[]>('GET', `/api/due?${styleQuery(style)}`),
   });

@@ -103,8 +103,8 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
 /** Everything that the visit found, as one page and as a document. */
 export default function BriefView(props: StepProps) {
   const { plan, survey, site, rules, minutes, editor, today, timerId } = props;
-  const { clock } = usePreferences();
-  const speech = { on: today, clock };
+  const { clock, order } = usePreferences();
+  const speech = { on: today, clock, order };
   const [read, setRead] = useState<
     { readonly brief: Brief } | { readonly faults: readonly string[] } | null
   >(null);

@@ -1,14 +1,6 @@
-import { useState } from 'react';
-import { Checkbox, Input } from 'antd';
-import {
-  parseTimeEntry,
-  startWords,
-  TIME_ENTRY_HELP,
-  wishOf,
-  type Survey,
-  type Wish,
-} from '@water-clock/core';
-import { usePreferences } from '../platform/preferences.tsx';
+import { Checkbox } from 'antd';
+import { wishOf, type Survey, type Wish } from '@water-clock/core';
+import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -37,24 +29,11 @@ interface Props {
 
 /** The wishes for the programs: when, how many starts, which days. */
 export function WishEditor({ survey, editor }: Props) {
-  const { clock } = usePreferences();
-  const [fault, setFault] = useState<string | null>(null);
   const wish = wishOf({ ...(survey.wish ? { wish: survey.wish } : {}) });
   const set = (more: Partial<Wish>): string | null =>
     commitWords(editor, { type: 'note', fields: { wish: { ...survey.wish, ...more } } });
   const time = (key: 'notBefore' | 'finishBy', label: string) => (
-    <label className="labelled">
-      {label}
-      <Input
-        key={wish[key] + clock}
-        defaultValue={startWords(wish[key], clock)}
-        onBlur={({ target: { value } }) => {
-          const read = parseTimeEntry(value);
-          setFault(read === null ? `"${value}" is not a time. ${TIME_ENTRY_HELP}` : null);
-          if (read !== null && read !== wish[key]) set({ [key]: read });
-        }}
-      />
-    </label>
+    <LabelledTime label={label} value={wish[key]} commit={(read) => set({ [key]: read })} />
   );
   const groups = [
     ...new Set(survey.stations.flatMap(({ group }) => (group ? [group] : []))),
@@ -129,7 +108,6 @@ export function WishEditor({ survey, editor }: Props) {
           ))}
         </div>
       )}
-      {fault && <p className="fault">{fault}</p>}
     </div>
   );
 }

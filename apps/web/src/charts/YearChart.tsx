@@ -7,10 +7,12 @@ import {
   weekdayIndexOf,
   type EpochDay,
   type Forbidden,
+  type DateOrder,
   type YearDay,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
 import { useWidth } from './useWidth.ts';
 import { DateField } from '../fields/DateField.tsx';
 import './year.css';
@@ -37,7 +39,7 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
 };
 
 /** A date in words. */
-export function yearDayWords(yearDay: YearDay, today: EpochDay): string {
+export function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): string {
   const { day, programs, overlaps, held, forbidden } = yearDay;
   const parts = [
     programs.length > 0 ? programs.join(' ') : 'dry',
@@ -45,7 +47,7 @@ export function yearDayWords(yearDay: YearDay, today: EpochDay): string {
     held.length > 0 && `${held.join(' ')} held back`,
     forbidden !== null && FORBIDDEN_WORDS[forbidden],
   ];
-  return `${dateWords(day, today)}: ${parts.filter(Boolean).join(', ')}`;
+  return `${dateWords(day, today, order)}: ${parts.filter(Boolean).join(', ')}`;
 }
 
 /** Months from that of a date on, as many as the days reach into. */
@@ -64,6 +66,7 @@ function monthsOf(year: readonly YearDay[]): { key: string; name: string; days: 
 /** A year of dates, a row for each month: which programs water, what overlaps, what is off. Pressing a date shows its night. */
 export const YearChart = memo(function YearChart(props: Props) {
   const { year, today, letters, chosen, mark, choose } = props;
+  const { order } = usePreferences();
   const [ref, width] = useWidth<HTMLDivElement>();
   const months = useMemo(() => monthsOf(year), [year]);
   const cell = Math.max(6, (width - GUTTER) / 31);
@@ -114,7 +117,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             aria-valuemin={0}
             aria-valuemax={year.length - 1}
             aria-valuenow={focused ? year.indexOf(focused) : 0}
-            aria-valuetext={focused ? yearDayWords(focused, today) : ''}
+            aria-valuetext={focused ? yearDayWords(focused, today, order) : ''}
             onKeyDown={move}
           >
             {[1, 8, 15, 22, 29].map((day) => (
@@ -228,6 +231,7 @@ export const YearChart = memo(function YearChart(props: Props) {
 });
 
 function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
+  const { order } = usePreferences();
   return (
     <div className="night-table">
       <table>
@@ -247,7 +251,7 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             )
             .map((yearDay) => (
               <tr key={yearDay.day}>
-                <td>{dateWords(yearDay.day, today)}</td>
+                <td>{dateWords(yearDay.day, today, order)}</td>
                 <td>{yearDay.programs.join(' ')}</td>
                 <td>{yearDay.overlaps ? 'overlap' : 'none'}</td>
                 <td>{yearDay.held.join(' ')}</td>

@@ -163,6 +163,7 @@ function SafeFixes({
 /** The findings of the checks: each with its fix, and a way to accept it. */
 function Findings(props: Props) {
   const { check, plan, brief, survey, editor, today, speech, show } = props;
+  const { order } = speech;
   const { open, accepted: apart } = props.findings;
   const [asking, setAsking] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -270,7 +271,9 @@ function Findings(props: Props) {
                 <li key={i} className="finding">
                   <span>
                     {findingSentence(finding, speech)} <em>{as.reason}</em>
-                    {as.until ? ` (until ${dateWords(parseDate(as.until) ?? today, today)})` : ''}
+                    {as.until
+                      ? ` (until ${dateWords(parseDate(as.until) ?? today, today, order)})`
+                      : ''}
                   </span>
                   <span className="finding-acts">
                     <Button onClick={() => note(accepted.filter((accepted) => accepted !== as))}>

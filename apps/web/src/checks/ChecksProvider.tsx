@@ -27,14 +27,14 @@ export function ChecksProvider({ facts, editor, speech, show, children }: Props)
     setWasOpened(true);
     setOpen(true);
   }, []);
-  const { on, clock } = speech;
+  const { on, clock, order } = speech;
   const checks = useMemo(
     (): Checks => ({
       count: findings && findings.open.filter(({ severity }) => severity !== 'note').length,
-      marks: checkMarks(findings?.open ?? [], { on, clock }),
+      marks: checkMarks(findings?.open ?? [], { on, clock, order }),
       open,
     }),
-    [findings, on, clock, open],
+    [findings, on, clock, order, open],
   );
   return (
     <ChecksContext value={checks}>

@@ -8,6 +8,7 @@ import {
   type EpochDay,
   type Plan,
 } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -21,7 +22,8 @@ const MOST_STARTS = 12;
 
 /** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
 export function ClockChangeNote({ plan, change, today, clock }: Props) {
-  const when = `${dateWords(change.day, today)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
+  const { order } = usePreferences();
+  const when = `${dateWords(change.day, today, order)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
   const list = startsMovedBy(plan, change)
     .slice(0, MOST_STARTS)
     .map(

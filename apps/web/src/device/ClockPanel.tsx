@@ -1,15 +1,13 @@
 import { useState } from 'react';
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import {
   clockAhead,
   formatDate,
+  formatTime,
   formatMoment,
   lengthWords,
   parseDate,
-  parseTimeEntry,
   SECONDS_PER_DAY,
-  timeWords,
-  TIME_ENTRY_HELP,
   weekdayIndexOf,
   weekdayName,
   yearsAhead,
@@ -22,6 +20,7 @@ import {
 import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
+import { TimeField } from '../fields/TimeField.tsx';
 import { DateField } from '../fields/DateField.tsx';
 
 interface Props {
@@ -59,31 +58,19 @@ function Reading({
   plan,
   withDate,
   moment,
-  clock,
   take,
 }: {
   readonly label: string;
   readonly plan: Plan;
   readonly withDate: boolean;
   readonly moment: ClockSecond;
-  readonly clock: ClockStyle;
   /** Day is an epoch day, or a weekday index where the display has no date. */
   readonly take: (day: number, secondOfDay: number) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const day = Math.floor(moment / DAY);
   const second = moment - day * DAY;
   const dayValue = withDate ? day : weekdayIndexOf(day);
-  const finish = () => {
-    if (typed === null) return;
-    const time = parseTimeEntry(typed);
-    const at = time === null ? null : parseTime(time);
-    setFault(at === null ? `"${typed}" is not a time. ${TIME_ENTRY_HELP}` : null);
-    if (at === null) return;
-    setTyped(null);
-    take(dayValue, at);
-  };
   return (
     <fieldset className="reading">
       <legend>{label}</legend>
@@ -105,15 +92,12 @@ function Reading({
           aria-label={`${label} Weekday`}
         />
       )}
-      <Input
-        aria-label={`${label} Time`}
-        value={typed ?? timeWords(Math.floor(second / 60) * 60, clock)}
-        aria-invalid={fault !== null}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={finish}
-        onKeyDown={(event) => event.key === 'Enter' && finish()}
-        status={fault !== null ? 'error' : ''}
+      <TimeField
+        label={`${label} Time`}
+        value={formatTime(Math.floor(second / 60) * 60)}
+        stepMinutes={1}
+        commit={(time) => take(dayValue, parseTime(time) ?? 0)}
+        say={setFault}
       />
       {fault && <span className="fault">{fault}</span>}
     </fieldset>
@@ -148,7 +132,6 @@ export function ClockPanel(props: Props) {
             plan={plan}
             withDate={withDate}
             moment={truth + ahead}
-            clock={clock}
             take={(day, secondOfDay) =>
               setAhead(
                 clockAhead(withDate ? { day, secondOfDay } : { weekday: day, secondOfDay }, truth),
@@ -160,7 +143,6 @@ export function ClockPanel(props: Props) {
             plan={plan}
             withDate
             moment={truth}
-            clock={clock}
             take={(day, secondOfDay) => {
               const next = day * DAY + secondOfDay;
               // What the display shows stays as somebody read it.

@@ -61,8 +61,8 @@ function Preview({
   readonly today: EpochDay;
   readonly take: () => void;
 }) {
-  const { clock } = usePreferences();
-  const speech = { on: today, clock };
+  const { clock, order } = usePreferences();
+  const speech = { on: today, clock, order };
   const tooMany = [
     ...plan.stations
       .filter(({ number }) => number > kind.stationCount)

@@ -8,17 +8,17 @@ import '../visit/visitCards.css';
 
 /** Everything that is due at all houses, the earliest first. */
 export default function DuePage() {
-  const { clock } = usePreferences();
-  const due = useDue(clock);
+  const { clock, order } = usePreferences();
+  const due = useDue({ clock, order });
   if (due.isPending) return <Loading what="what is due" />;
   if (due.isError)
     return <Failed what="What is due" error={due.error} retry={() => void due.refetch()} />;
   return (
     <div className="page">
       <div className="sites-head">
-        <h1>Due</h1>
+        <h1>Calendar</h1>
         <Button href="/api/due.ics" disabled={due.data.length === 0}>
-          As a calendar (.ics)
+          Export (.ics)
         </Button>
       </div>
       {due.data.length === 0 ? (

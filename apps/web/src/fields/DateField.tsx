@@ -1,11 +1,16 @@
 import { useId } from 'react';
 import { DatePicker } from 'antd';
 import dayjs from 'dayjs';
+import type { ClockStyle, DateOrder } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 
 const DOCUMENT = 'YYYY-MM-DD';
 /** As shown, with the month as a word so that no order of day and month is mistaken; and what can be typed besides. */
-const DATE = ['D MMM YYYY', DOCUMENT, 'D.M.YYYY'];
-const MOMENT = ['D MMM YYYY, HH:mm', 'YYYY-MM-DD HH:mm', 'YYYY-MM-DDTHH:mm'];
+const DATES: Readonly<Record<DateOrder, string[]>> = {
+  'day-month': ['D MMM YYYY', DOCUMENT, 'D/M/YYYY', 'D.M.YYYY'],
+  'month-day': ['MMM D, YYYY', DOCUMENT, 'M/D/YYYY'],
+};
+const TIMES: Readonly<Record<ClockStyle, string>> = { 12: 'h:mm a', 24: 'HH:mm' };
 
 interface Props {
   /** Absent where `aria-label` names it. */
@@ -24,13 +29,16 @@ interface Props {
 export function DateField(props: Props) {
   const { label, value, withTime = false, required = false, commit } = props;
   const id = useId();
+  const { order, clock } = usePreferences();
+  const dates = DATES[order];
+  const moments = [...dates.map((date) => `${date}, ${TIMES[clock]}`), 'YYYY-MM-DDTHH:mm'];
   const picker = (
     <DatePicker
       id={id}
       aria-label={props['aria-label']}
       value={value === '' ? null : dayjs(value)}
-      format={withTime ? MOMENT : DATE}
-      showTime={withTime && { format: 'HH:mm' }}
+      format={withTime ? moments : dates}
+      showTime={withTime && { format: TIMES[clock] }}
       needConfirm={false}
       allowClear={!required}
       onChange={(moment) => {

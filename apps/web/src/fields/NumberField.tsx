@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Input } from 'antd';
+import { TypedInput } from './TypedInput.tsx';
 
 interface Props {
   readonly label: string;
@@ -23,56 +23,36 @@ interface Props {
 /** A number that is made when the field is left; its fault shows at the field. */
 export function NumberField(props: Props) {
   const { label, unit, value, least = 0, most, empty, decimal = false, className, commit } = props;
-  const [typed, setTyped] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const refusal = (text: string): string | null => {
-    if (text === '' && empty !== undefined) return value === null ? null : commit(null);
-    const plain = least < 0 ? text.replace(/^[-−]/, '') : text;
-    const size = (decimal ? /^\d{1,6}([.,]\d+)?$/ : /^\d{1,6}$/).test(plain)
-      ? Number(plain.replace(',', '.'))
-      : NaN;
+  const read = (typed: string): number | null | undefined => {
+    const text = typed.trim();
+    if (text === '') return empty === undefined ? undefined : null;
+    const plain = least < 0 ? text.replace(/^[-−]/u, '') : text;
+    if (!(decimal ? /^\d{1,6}([.,]\d+)?$/u : /^\d{1,6}$/u).test(plain)) return undefined;
+    const size = Number(plain.replace(',', '.'));
     const number = plain === text ? size : -size;
-    const allowed = `${least} ${most === undefined ? 'or more' : `to ${most}`}`;
-    if (Number.isNaN(number) || number < least || (most !== undefined && number > most))
-      return `"${text}" is not possible here; allowed: ${allowed}${empty === undefined ? '' : ', or empty'}.`;
-    return number === value ? null : commit(number);
+    return number < least || (most !== undefined && number > most) ? undefined : number;
   };
-  /** Whether there is nothing wrong with what was typed. */
-  const finish = (): boolean => {
-    if (typed === null) return true;
-    const refused = refusal(typed.trim());
-    setFault(refused);
-    if (refused === null) setTyped(null);
-    return refused === null;
-  };
+  const allowed = `${least} ${most === undefined ? 'or more' : `to ${most}`}${empty === undefined ? '' : ', or empty'}`;
   return (
     <label className={`labelled ${className ?? ''}`}>
       <span>
         {label}
         {unit && ` (${unit})`}
       </span>
-      <Input
-        data-field={props.field}
+      <TypedInput<number | null>
         inputMode={decimal ? 'decimal' : 'numeric'}
-        value={typed ?? value ?? ''}
         placeholder={empty}
-        aria-invalid={fault !== null}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={finish}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter' && finish() && props.entered) {
-            // Otherwise the end of this keystroke would press whatever has the focus next.
-            event.preventDefault();
-            props.entered(event.currentTarget);
-          }
-          if (event.key !== 'Escape') return;
-          setTyped(null);
-          setFault(null);
-        }}
-        status={fault !== null ? 'error' : ''}
+        field={props.field}
+        entered={props.entered}
+        value={value}
+        read={read}
+        write={(number) => String(number ?? '')}
+        fault={(typed) => `"${typed.trim()}" is not possible here; allowed: ${allowed}.`}
+        say={setFault}
+        commit={commit}
       />
-      {fault && <span className="fault">{fault}</span>}
+      {fault !== null && <span className="fault">{fault}</span>}
     </label>
   );
 }

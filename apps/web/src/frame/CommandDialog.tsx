@@ -1,5 +1,5 @@
-import { useState } from 'react';
-import { AutoComplete, Modal } from 'antd';
+import { useRef, useState } from 'react';
+import { AutoComplete, Modal, type RefSelectProps } from 'antd';
 import { useNavigate } from 'react-router';
 import { useSites } from '../api/sites.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -14,10 +14,11 @@ interface Props {
 
 /** Goes to any site, step or act by a few letters. */
 export default function CommandDialog({ commands, close }: Props) {
-  const { clock } = usePreferences();
-  const sites = useSites(clock);
+  const { clock, order } = usePreferences();
+  const sites = useSites({ clock, order });
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
+  const field = useRef<RefSelectProps>(null);
   const all: Command[] = [
     ...commands,
     ...(sites.data ?? []).flatMap((site) =>
@@ -31,12 +32,21 @@ export default function CommandDialog({ commands, close }: Props) {
   ];
   const found = commandsFor(typed, all).slice(0, MOST);
   return (
-    <Modal open title="Go to" footer={null} onCancel={close} destroyOnHidden>
+    <Modal
+      open
+      title="Go to"
+      footer={null}
+      onCancel={close}
+      afterOpenChange={(isOpen) => {
+        if (isOpen) field.current?.focus();
+      }}
+      destroyOnHidden
+    >
       <AutoComplete
         className="commands"
         aria-label="Site, step or act"
         placeholder="Site, step or act"
-        autoFocus
+        ref={field}
         open
         defaultActiveFirstOption
         value={typed}

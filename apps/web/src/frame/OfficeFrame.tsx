@@ -1,5 +1,10 @@
 import { Layout, Menu } from 'antd';
-import { BookOutlined, CalendarOutlined, HomeOutlined } from '@ant-design/icons';
+import {
+  BookOutlined,
+  CalendarOutlined,
+  HomeOutlined,
+  UnorderedListOutlined,
+} from '@ant-design/icons';
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Commands } from './Commands.tsx';
 import { PersonMenu } from './PersonMenu.tsx';
@@ -8,9 +13,10 @@ import { useScreen } from './useScreen.ts';
 import './frame.css';
 
 const PLACES = [
-  { to: '/', name: 'Sites', icon: <HomeOutlined /> },
-  { to: '/due', name: 'Due', icon: <CalendarOutlined /> },
-  { to: '/library', name: 'Library', icon: <BookOutlined /> },
+  { to: '/', name: 'Today', icon: <HomeOutlined aria-hidden /> },
+  { to: '/sites', name: 'Sites', icon: <UnorderedListOutlined aria-hidden /> },
+  { to: '/due', name: 'Calendar', icon: <CalendarOutlined aria-hidden /> },
+  { to: '/library', name: 'Library', icon: <BookOutlined aria-hidden /> },
 ] as const;
 
 /** The frame of every page that is not about one timer. */
@@ -41,7 +47,7 @@ export function OfficeFrame() {
     return (
       <div className="phone">
         <header className="bar">
-          <Link to="/" className="bar-brand" aria-label="Water Clock: all sites">
+          <Link to="/" className="bar-brand" aria-label="Water Clock: today">
             <img src="/icon.svg" alt="" width="28" height="28" />
           </Link>
           <span className="bar-name">Water Clock</span>

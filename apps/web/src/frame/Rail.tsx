@@ -16,7 +16,7 @@ export function Rail({ children }: { readonly children: ReactNode }) {
       collapsed={!words}
       trigger={null}
     >
-      <Link to="/" className="rail-brand" aria-label="Water Clock: all sites">
+      <Link to="/" className="rail-brand" aria-label="Water Clock: today">
         <img src="/icon.svg" alt="" width="28" height="28" />
         {words && <span>Water Clock</span>}
       </Link>

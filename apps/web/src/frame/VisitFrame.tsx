@@ -28,7 +28,7 @@ export function VisitFrame(props: Props) {
     return (
       <div className="phone">
         <header className="bar">
-          <Link to="/" className="bar-back" aria-label="All sites">
+          <Link to="/sites" className="bar-back" aria-label="All sites">
             <LeftOutlined />
           </Link>
           <div className="bar-words">

@@ -17,7 +17,7 @@ export function VisitRail({ timerId, shown, states }: Props) {
   const words = useScreen() === 'desktop';
   return (
     <Rail>
-      <Link to="/" className="rail-back" aria-label="All sites">
+      <Link to="/sites" className="rail-back" aria-label="All sites">
         <LeftOutlined /> {words && 'All sites'}
       </Link>
       <Menu

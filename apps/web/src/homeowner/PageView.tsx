@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { newId } from '../api/request.ts';
+import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import {
@@ -37,6 +38,7 @@ const DAYS = [
 
 /** The homeowner's page: as it is, on paper, and as a private link. */
 export default function PageView(props: StepProps & { readonly version: number }) {
+  const { order } = usePreferences();
   const { timerId, version, today } = props;
   // The page tells the office's telephone, too.
   const [office] = useLibrary('office').data ?? [];
@@ -63,7 +65,7 @@ export default function PageView(props: StepProps & { readonly version: number }
       );
     }
   };
-  const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today);
+  const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
   return (
     <div className="survey-view">
       <p className="files">

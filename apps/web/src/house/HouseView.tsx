@@ -10,8 +10,8 @@ import type { StepProps } from '../steps/stepProps.ts';
 
 /** What the place allows this house today, and from when that changes. */
 function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
-  const { clock } = usePreferences();
-  const speech = { on: today, clock };
+  const { clock, order } = usePreferences();
+  const speech = { on: today, clock, order };
   if (survey.rules)
     return (
       <p className="rules-now">
@@ -57,7 +57,7 @@ function OwnRules({ survey, editor }: StepProps) {
 
 export default function HouseView(props: StepProps) {
   const { site, survey, editor, timerId, today } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const [own, setOwn] = useState(survey.rules !== undefined);
   const visits = dueVisits(survey);
   return (
@@ -69,7 +69,7 @@ export default function HouseView(props: StepProps) {
       {visits.length > 0 && (
         <ul className="next-visits" aria-label="Next visits">
           {visits.map((visit, i) => (
-            <li key={i}>{visitSentence(visit, { on: today, clock })}</li>
+            <li key={i}>{visitSentence(visit, { on: today, clock, order })}</li>
           ))}
         </ul>
       )}

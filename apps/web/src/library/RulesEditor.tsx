@@ -43,7 +43,7 @@ interface ClauseProps {
 
 /** Which houses a clause is about, and what they may do. */
 function ClauseEditor({ clause, name, change, today }: ClauseProps) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const { when = {} } = clause;
   const setWhen = (more: { [K in keyof RulesCondition]?: RulesCondition[K] | undefined }) => {
     const next = tidy<RulesCondition>({ ...when, ...more });
@@ -59,7 +59,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
           <strong>{conditionWords(when)}</strong>:{' '}
           {clause.noWatering
             ? 'no watering by a timer'
-            : allowedWords(clause, { on: today, clock })}
+            : allowedWords(clause, { on: today, clock, order })}
         </>
       }
     >
@@ -216,7 +216,7 @@ interface Props {
 
 /** The rules of a district: editions by the date from which they hold, and a house to try them on. */
 export function RulesEditor({ document, change, today }: Props) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const [houseNumber, setHouseNumber] = useState('41');
   const [supply, setSupply] = useState<Supply>('mains');
   const { editions } = document;
@@ -243,7 +243,7 @@ export function RulesEditor({ document, change, today }: Props) {
           pick={(value) => setSupply(SUPPLIES.find((one) => one === value) ?? 'mains')}
         />
         <p role="status" className="rules-now">
-          {rulesSentence(document, { houseNumber, supply }, { on: today, clock })}
+          {rulesSentence(document, { houseNumber, supply }, { on: today, clock, order })}
         </p>
       </div>
       {editions.map((edition, i) => (

@@ -3,7 +3,6 @@ import {
   lengthWords,
   monthName,
   parseDate,
-  parseTimeEntry,
   quantityWords,
   SCHOOL_WORDS,
   SCHOOLS,
@@ -11,7 +10,6 @@ import {
   SOURCE_WORDS,
   STEP_WORDS,
   surveyOf,
-  TIME_ENTRY_HELP,
   typedIn,
   unitWords,
   type OftenADay,
@@ -29,6 +27,7 @@ import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { DateField } from '../fields/DateField.tsx';
@@ -131,11 +130,6 @@ function Often({
   const [fault, setFault] = useState<string | null>(null);
   const set = (oftenADay: OftenADay | null) =>
     setFault(commitWords(editor, { type: 'note-station', station: number, fields: { oftenADay } }));
-  const setTime = (key: 'from' | 'to', typed: string) => {
-    const time = parseTimeEntry(typed);
-    if (time === null) setFault(`"${typed}" is not a time. ${TIME_ENTRY_HELP}`);
-    else if (often && time !== often[key]) set({ ...often, [key]: time });
-  };
   return (
     <div className="often">
       <Checkbox
@@ -161,14 +155,12 @@ function Often({
             }
           />
           {(['from', 'to'] as const).map((key) => (
-            <label key={key} className="labelled">
-              {key === 'from' ? 'From' : 'To'}
-              <Input
-                key={often[key]}
-                defaultValue={often[key]}
-                onBlur={(event) => setTime(key, event.target.value)}
-              />
-            </label>
+            <LabelledTime
+              key={key}
+              label={key === 'from' ? 'From' : 'To'}
+              value={often[key]}
+              commit={(time) => set({ ...often, [key]: time })}
+            />
           ))}
           <DateField
             label="Last on"

@@ -193,7 +193,7 @@ export function Season({
   minutes: SiteMinutes;
   clockPlan: Plan;
 }) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const others = months.filter(({ serves }) => !serves);
   return (
     <section>
@@ -222,7 +222,7 @@ export function Season({
               <li key={seasonMonth.month}>
                 {monthSentence(seasonMonth, brief)}{' '}
                 {seasonMonth.plan
-                  ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
+                  ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
                   : 'Nothing better was found.'}
               </li>
             );

@@ -9,6 +9,7 @@ import {
   type Pins,
   type Plan,
 } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 import { ruleWords, spansWords } from './facts.ts';
 
 interface Props {
@@ -39,6 +40,7 @@ function Keep({ kept, what, press }: { kept: boolean; what: string; press: () =>
 
 /** The programs of a plan. Any part can be kept while the rest is worked out again. */
 export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
+  const { order } = usePreferences();
   return (
     <div className="plan-programs">
       {programsByLetter(plan).map((program) => {
@@ -50,7 +52,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
             <tbody>
               <tr>
                 <th scope="row">Days</th>
-                <td>{ruleWords(days, clock)}</td>
+                <td>{ruleWords(days, clock, order)}</td>
                 <td>
                   {days && (
                     <Keep

@@ -9,16 +9,17 @@ import {
   SECONDS_PER_DAY,
   timeWords,
   type ClockStyle,
+  type DateOrder,
   type Days,
   type Plan,
   type Program,
 } from '@water-clock/core';
 
 /** A day rule without the date from which it counts. */
-export const ruleWords = (days: Days | null, clock: ClockStyle): string =>
+export const ruleWords = (days: Days | null, clock: ClockStyle, order: DateOrder): string =>
   days?.rule === 'interval'
-    ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}${days.blockedWeekdays ? ', not ' + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock) : ''}`
-    : daysWords(days, clock);
+    ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}${days.blockedWeekdays ? ', not ' + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock, order) : ''}`
+    : daysWords(days, clock, order);
 
 /** When the cycle of each start ends, seconds of the day. */
 export function endsOf(plan: Plan, program: Program): number[] {

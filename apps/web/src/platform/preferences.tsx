@@ -1,53 +1,115 @@
-/** What a person likes, kept on the device: 12 or 24 hours, daylight or night. */
-import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
-import type { ClockStyle, UnitSystem } from '@water-clock/core';
+/** What a person likes. It goes with the person; a copy on the device is for the time before anybody is signed in. */
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useState,
+  type ReactNode,
+} from 'react';
+import { useQuery } from '@tanstack/react-query';
+import type { ClockStyle, DateOrder, UnitSystem } from '@water-clock/core';
+import { useLike } from '../api/preferences.ts';
+import type { Liked } from '../api/liked.ts';
+import { sessionQuery } from '../api/people.ts';
+import { wear, type Look } from './theme.ts';
+import { beginWeekOn } from './week.ts';
 
-export type Theme = 'day' | 'night';
-
-interface Preferences {
+interface Preferences extends Look {
   readonly clock: ClockStyle;
-  readonly theme: Theme;
-  /** Of the house on the screen; metric elsewhere. */
+  readonly order: DateOrder;
+  readonly weekStart: 'mon' | 'sun';
+  /** Of the house on the screen; of the person elsewhere. */
   readonly units: UnitSystem;
-  readonly setClock: (clock: ClockStyle) => void;
-  readonly setTheme: (theme: Theme) => void;
+  /** As the person chose, without what the device adds. */
+  readonly liked: Liked;
+  readonly like: (change: Liked) => void;
+  /** The last change is not on the server, and holds on this device until it is. */
+  readonly isUnsaved: boolean;
 }
 
 const Context = createContext<Preferences | null>(null);
 
-function stored<T extends string>(key: string, allowed: readonly T[], fallback: T): T {
+const STORE = 'preferences';
+
+function stored(): Liked {
   try {
-    const value = localStorage.getItem(key);
-    return allowed.find((one) => one === value) ?? fallback;
+    // The cast trusts our own copy; a value that is none of the words falls back below.
+    return JSON.parse(localStorage.getItem(STORE) ?? '{}') as Liked;
   } catch {
-    return fallback;
+    return {};
   }
 }
 
-/** Hours as the device's own language writes them. */
-function deviceClock(): ClockStyle {
-  return new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions().hour12
-    ? '12'
-    : '24';
+/** Hours and dates as the device's own language writes them. */
+function ofDevice() {
+  const { hour12 } = new Intl.DateTimeFormat(undefined, { hour: 'numeric' }).resolvedOptions();
+  const parts = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'numeric' });
+  const [first] = parts.formatToParts(0).filter(({ type }) => type !== 'literal');
+  return {
+    clock: hour12 ? '12' : '24',
+    order: first?.type === 'month' ? 'month-day' : 'day-month',
+  } as const;
 }
 
+const TEXT = { least: 100, most: 200 };
+
 export function PreferencesProvider({ children }: { readonly children: ReactNode }) {
-  const [clock, setClock] = useState<ClockStyle>(() =>
-    stored('clock', ['12', '24'], deviceClock()),
+  // Whoever asks for the session fills this; nobody is asked for it here, since the homeowner's page has none.
+  const session = useQuery({ ...sessionQuery, enabled: false });
+  const kept = session.data?.preferences?.preferences;
+  const [device] = useState(ofDevice);
+  const [first] = useState(stored);
+  /** What was changed and is not known to be saved. */
+  const [pending, setPending] = useState<Liked>({});
+  const { mutate, isError } = useLike();
+  const liked = useMemo((): Liked => ({ ...(kept ?? first), ...pending }), [kept, first, pending]);
+  const like = useCallback(
+    (change: Liked) => {
+      setPending((last) => ({ ...last, ...change }));
+      mutate(change, {
+        onSuccess: (saved) => {
+          if (saved) setPending({});
+        },
+      });
+    },
+    [mutate],
   );
-  const [theme, setTheme] = useState(() => stored<Theme>('theme', ['day', 'night'], 'day'));
+  const size = liked.textSize ?? TEXT.least;
+  const look = useMemo(
+    (): Look => ({
+      theme: liked.theme === 'night' ? 'night' : 'day',
+      contrast: liked.contrast === 'high' ? 'high' : 'usual',
+      textSize: size >= TEXT.least && size <= TEXT.most ? size : TEXT.least,
+    }),
+    [liked.theme, liked.contrast, size],
+  );
+  useLayoutEffect(() => wear(look), [look]);
+  const weekStart = liked.weekStart ?? 'mon';
+  useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
   useEffect(() => {
-    document.documentElement.dataset['theme'] = theme;
     try {
-      localStorage.setItem('clock', clock);
-      localStorage.setItem('theme', theme);
+      localStorage.setItem(STORE, JSON.stringify(liked));
     } catch {
       // A device without storage still works; it only forgets.
     }
-  }, [clock, theme]);
-  return (
-    <Context value={{ clock, theme, units: 'metric', setClock, setTheme }}>{children}</Context>
+  }, [liked]);
+  const value = useMemo(
+    (): Preferences => ({
+      ...look,
+      clock: liked.clock ?? device.clock,
+      order: liked.dateOrder ?? device.order,
+      weekStart,
+      units: liked.units ?? 'metric',
+      liked,
+      like,
+      isUnsaved: isError,
+    }),
+    [look, liked, device, weekStart, like, isError],
   );
+  return <Context value={value}>{children}</Context>;
 }
 
 /** What a house shows instead of what the person likes; null: nothing. */

@@ -36,7 +36,8 @@ import { useBoardPlace } from './useBoardPlace.ts';
 import { WeekCell } from './WeekCell.tsx';
 import './board.css';
 
-const ROW = 34;
+/** Under a finger a row is as tall as any target. */
+const ROW = matchMedia('(pointer: coarse)').matches ? 44 : 34;
 const STATION_COLUMN = 172;
 const WEEK_COLUMN = 160;
 /** With less, seven keys for the days do not stand in a line. */
@@ -168,95 +169,96 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
         }}
       >
         <div className="board" ref={root}>
-          <div
-            role="grid"
-            aria-label="Minutes of each station in each program"
-            aria-rowcount={stations.length + 1}
-            aria-colcount={letters.length + 2}
-            aria-multiselectable
-            style={{ width: whole }}
-          >
-            <div role="row" aria-rowindex={1} className="board-row board-head" ref={headRow}>
-              <div role="columnheader" className="board-station">
-                Station
-              </div>
-              {across((column, style) => (
-                <div
-                  role="columnheader"
-                  aria-colindex={column + 2}
-                  className="board-program"
-                  style={style}
-                >
-                  {head(letters[column] ?? '')}
+          <div className="board-whole" style={{ width: whole }}>
+            <div
+              role="grid"
+              aria-label="Minutes of each station in each program"
+              aria-rowcount={stations.length + 1}
+              aria-colcount={letters.length + 2}
+              aria-multiselectable
+            >
+              <div role="row" aria-rowindex={1} className="board-row board-head" ref={headRow}>
+                <div role="columnheader" className="board-station">
+                  Station
                 </div>
-              ))}
-              <div role="columnheader" className="board-week" style={afterwards}>
-                Minutes a week
-                <span className="soft">given, of what it needs</span>
-              </div>
-            </div>
-            <div role="rowgroup" className="board-body" style={{ height: rows.getTotalSize() }}>
-              {rows.getVirtualItems().map(({ index: row, start }) => {
-                const here = stations[row];
-                if (!here) return null;
-                return (
+                {across((column, style) => (
                   <div
-                    role="row"
-                    key={here.number}
-                    aria-rowindex={row + 2}
-                    className={here.enabled === false ? 'board-row board-row-off' : 'board-row'}
-                    style={{ transform: `translateY(${start}px)`, height: ROW, width: whole }}
+                    role="columnheader"
+                    aria-colindex={column + 2}
+                    className="board-program"
+                    style={style}
                   >
-                    <div role="rowheader" className="board-station" title={nameOf(here)}>
-                      <b>{here.number}</b>
-                      <span className="board-name">
-                        {here.name}
-                        {here.enabled === false && ' (off)'}
-                      </span>
-                      <CheckMark station={here.number} />
-                    </div>
-                    {across((column, style) => (
-                      <div className="board-place" role="presentation" style={style}>
-                        <BoardCell
-                          row={row}
-                          column={column}
-                          letter={letters[column] ?? ''}
-                          station={here.number}
-                          name={here.name ?? ''}
-                          seconds={board.secondsAt({ row, column })}
-                          stepSeconds={timer.runStepSeconds}
-                          longestSeconds={timer.longestRunSeconds}
-                          percent={percents[column] ?? 100}
-                          seasonal={timer.seasonal}
-                          isActive={row === activeRow && column === activeColumn}
-                          isChosen={isIn(range, { row, column })}
-                          acts={acts}
+                    {head(letters[column] ?? '')}
+                  </div>
+                ))}
+                <div role="columnheader" className="board-week" style={afterwards}>
+                  Minutes a week
+                  <span className="soft">given, of what it needs</span>
+                </div>
+              </div>
+              <div role="rowgroup" className="board-body" style={{ height: rows.getTotalSize() }}>
+                {rows.getVirtualItems().map(({ index: row, start }) => {
+                  const here = stations[row];
+                  if (!here) return null;
+                  return (
+                    <div
+                      role="row"
+                      key={here.number}
+                      aria-rowindex={row + 2}
+                      className={here.enabled === false ? 'board-row board-row-off' : 'board-row'}
+                      style={{ transform: `translateY(${start}px)`, height: ROW, width: whole }}
+                    >
+                      <div role="rowheader" className="board-station" title={nameOf(here)}>
+                        <b>{here.number}</b>
+                        <span className="board-name">
+                          {here.name}
+                          {here.enabled === false && ' (off)'}
+                        </span>
+                        <CheckMark station={here.number} />
+                      </div>
+                      {across((column, style) => (
+                        <div className="board-place" role="presentation" style={style}>
+                          <BoardCell
+                            row={row}
+                            column={column}
+                            letter={letters[column] ?? ''}
+                            station={here.number}
+                            name={here.name ?? ''}
+                            seconds={board.secondsAt({ row, column })}
+                            stepSeconds={timer.runStepSeconds}
+                            longestSeconds={timer.longestRunSeconds}
+                            percent={percents[column] ?? 100}
+                            seasonal={timer.seasonal}
+                            isActive={row === activeRow && column === activeColumn}
+                            isChosen={isIn(range, { row, column })}
+                            acts={acts}
+                          />
+                        </div>
+                      ))}
+                      <div role="gridcell" className="board-week" style={afterwards}>
+                        <WeekCell
+                          given={given.get(here.number) ?? 0}
+                          needed={needed.get(here.number) ?? null}
                         />
                       </div>
-                    ))}
-                    <div role="gridcell" className="board-week" style={afterwards}>
-                      <WeekCell
-                        given={given.get(here.number) ?? 0}
-                        needed={needed.get(here.number) ?? null}
-                      />
                     </div>
-                  </div>
-                );
-              })}
+                  );
+                })}
+              </div>
             </div>
+            {dragged && (
+              <div className="board-zones">
+                {seen.map(({ index, start, size }) => (
+                  <Zone
+                    key={index}
+                    letter={letters[index] ?? ''}
+                    left={STATION_COLUMN + start}
+                    width={size}
+                  />
+                ))}
+              </div>
+            )}
           </div>
-          {dragged && (
-            <div className="board-zones" style={{ width: whole }}>
-              {seen.map(({ index, start, size }) => (
-                <Zone
-                  key={index}
-                  letter={letters[index] ?? ''}
-                  left={STATION_COLUMN + start}
-                  width={size}
-                />
-              ))}
-            </div>
-          )}
         </div>
         <DragOverlay dropAnimation={null}>
           {dragged && station && (

@@ -14,6 +14,7 @@ import {
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
 import { TenWeeks } from './TenWeeks.tsx';
 import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -162,6 +163,7 @@ function HoursFields({
 
 /** The day rule of a program, and what it makes of the coming weeks. */
 export const DayPicker = memo(function DayPicker({ program, plan, today, commit }: Props) {
+  const { order } = usePreferences();
   const { letter, days } = program;
   const { timer } = plan;
   const names = (Object.keys(RULE_WORDS) as RuleName[]).filter(
@@ -245,8 +247,8 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
             />
             {days?.rule === 'interval' && (
               <p className="soft">
-                Counted from {dateWords(parseDate(days.firstDate) ?? today, today)}; a date that is
-                left out is passed over, and the count goes on.
+                Counted from {dateWords(parseDate(days.firstDate) ?? today, today, order)}; a date
+                that is left out is passed over, and the count goes on.
               </p>
             )}
           </>

@@ -15,8 +15,8 @@ interface Props {
 /** On which days a program waters, in its head; the words lead to its settings. */
 export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
   const { letter, days } = program;
-  const { clock } = usePreferences();
-  const words = days === null ? 'Choose its days' : daysWords(days, clock);
+  const { clock, order } = usePreferences();
+  const words = days === null ? 'Choose its days' : daysWords(days, clock, order);
   const byWeekday = days === null ? timer.dayRules.includes('weekdays') : days.rule === 'weekdays';
   if (byWeekday && asKeys)
     return (

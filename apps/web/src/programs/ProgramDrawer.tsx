@@ -13,7 +13,7 @@ import { useProgramActs } from './useProgramActs.ts';
 export default function ProgramDrawer(props: ProgramProps & { readonly close: () => void }) {
   const { program, shownProgram, plan, editor, today, close } = props;
   const { letter } = program;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const acts = useProgramActs(program, editor);
   const { percent, next } = programFacts(plan, shownProgram, today);
@@ -39,7 +39,7 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
     >
       <h3>Starts</h3>
       {program.days?.rule === 'hours' ? (
-        <p className="soft">Starts {daysWords(program.days, clock)}.</p>
+        <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
       ) : (
         <StartChips
           letter={letter}

@@ -38,7 +38,7 @@ export const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean
 export const ProgramHead = memo(
   function ProgramHead(props: ProgramProps & { readonly open: (letter: string) => void }) {
     const { program, shownProgram, plan, editor, today, open } = props;
-    const { clock } = usePreferences();
+    const { clock, order } = usePreferences();
     const screen = useScreen();
     const { letter } = program;
     const { percent, seconds, next, missing } = programFacts(plan, shownProgram, today);
@@ -62,7 +62,7 @@ export const ProgramHead = memo(
           </Button>
         </div>
         {program.days?.rule === 'hours' ? (
-          <p className="soft">Starts {daysWords(program.days, clock)}.</p>
+          <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
         ) : (
           <StartChips
             letter={letter}

@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import {
   civilOf,
   dateWords,
+  monthName,
   ruleDaysFrom,
   weekdayIndexOf,
   weekdayName,
@@ -10,6 +11,7 @@ import {
   type Program,
   type RuleDay,
 } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
 
 const WEEKS = 10;
@@ -29,8 +31,6 @@ const LEGEND: readonly (readonly [RuleDay['state'], string])[] = [
   ['delayed', 'rain delay'],
 ];
 
-const monthName = (day: EpochDay) => dateWords(day, day).split(' ')[2]?.slice(0, 3) ?? '';
-
 interface Props {
   readonly plan: Plan;
   readonly program: Program;
@@ -41,6 +41,7 @@ interface Props {
 
 /** What a program's day rule says of the dates of this week and the next nine. */
 export function TenWeeks({ plan, program, today, begin }: Props) {
+  const { order: dateOrder } = usePreferences();
   const order = weekOrderOf(plan.timer);
   const column = (day: EpochDay) => order.indexOf(weekdayIndexOf(day));
   const first = today - column(today);
@@ -66,9 +67,10 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
           {Array.from({ length: WEEKS }, (_, week) => (
             <tr key={week}>
               {days.slice(week * 7, week * 7 + 7).map(({ day, state }) => {
-                const { day: dayOfMonth } = civilOf(day);
-                const text = dayOfMonth === 1 ? `1 ${monthName(day)}` : String(dayOfMonth);
-                const label = `${dayOfMonth === 1 ? `${text}, ` : ''}${dateWords(day, today)}: ${day < today ? 'past' : STATE_WORDS[state]}`;
+                const { month, day: dayOfMonth } = civilOf(day);
+                const text =
+                  dayOfMonth === 1 ? `1 ${monthName(month).slice(0, 3)}` : String(dayOfMonth);
+                const label = `${dayOfMonth === 1 ? `${text}, ` : ''}${dateWords(day, today, dateOrder)}: ${day < today ? 'past' : STATE_WORDS[state]}`;
                 const look = `date date-${day < today ? 'past' : state}${day === today ? ' date-today' : ''}`;
                 return (
                   <td key={day}>

@@ -3,6 +3,7 @@ import { dateWords, formatDate, parseDate, type EpochDay, type Plan } from '@wat
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
 import { AdjustedTable } from './AdjustedTable.tsx';
 import { PercentOfTimer, type SetSettings } from './PercentOfTimer.tsx';
 import { WindowsEditor } from '../fields/WindowsEditor.tsx';
@@ -54,6 +55,7 @@ function RainDelay({
   readonly set: SetSettings;
   readonly today: EpochDay;
 }) {
+  const { order } = usePreferences();
   const resumes = plan.settings.wateringResumes;
   const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
   return (
@@ -72,7 +74,7 @@ function RainDelay({
         No delay
       </Button>
       {day !== null && day > today && (
-        <p className="soft">Watering goes on {dateWords(day, today)}.</p>
+        <p className="soft">Watering goes on {dateWords(day, today, order)}.</p>
       )}
     </div>
   );

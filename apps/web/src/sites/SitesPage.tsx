@@ -1,13 +1,27 @@
-import { useState } from 'react';
-import { Button, Input } from 'antd';
-import { Link, useNavigate } from 'react-router';
-import { dateWords, parseDate } from '@water-clock/core';
-import { newId, RefusedError } from '../api/request.ts';
+import { Alert, Button, Empty, Input, Table, Tag } from 'antd';
+import type { SortOrder } from 'antd/es/table/interface';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
+import { useTowns } from '../api/weather.ts';
+import { useSites } from '../api/sites.ts';
+import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { FileButton } from '../fields/FileButton.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { VerdictMark } from '../charts/VerdictMark.tsx';
-import { bringSite, useSites, type SiteSummary } from '../api/sites.ts';
+import { useCivilNow } from '../platform/useCivilNow.ts';
+import {
+  filterOf,
+  FILTERS,
+  found,
+  rowsOf,
+  SORTS,
+  type Filter,
+  type SiteRow,
+  type Sort,
+} from './sitesList.ts';
+import { useImportSite } from './useImportSite.ts';
+import { WeekMini } from './WeekMini.tsx';
 import './sites.css';
 
 const VERDICT_NAMES = {
@@ -17,78 +31,95 @@ const VERDICT_NAMES = {
   empty: 'Empty',
 } as const;
 
-/** A date of the coming visits: `Sat 12 December 2026`. */
-const visitWords = (date: string) => {
-  const day = parseDate(date);
-  return day === null ? date : dateWords(day, null);
-};
+const PAGE = 20;
 
-function SiteRow({ site }: { readonly site: SiteSummary }) {
+const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+function Name({ row: { site, timer } }: { readonly row: SiteRow }) {
   return (
-    <li className="site">
-      <div>
-        <h2 className="site-name">{site.name}</h2>
-        {site.houseNumber && <span className="soft">No. {site.houseNumber}</span>}
-      </div>
-      {site.timers.map((timer) => (
-        <Link
-          key={timer.id}
-          to={`/timers/${timer.id}`}
-          className={`site-timer verdict-${timer.verdict}`}
-        >
-          <VerdictMark verdict={timer.verdict} />
-          <span>
-            <strong>{VERDICT_NAMES[timer.verdict]}</strong>
-            <span className="site-headline">{timer.headline}</span>
-            <span className="site-kind">
-              {timer.name}, {timer.stations} {timer.stations === 1 ? 'station' : 'stations'}
-              {timer.nextVisit !== null && `; next visit ${visitWords(timer.nextVisit)}`}
-            </span>
-          </span>
-        </Link>
-      ))}
-    </li>
+    <>
+      <Link className="site-name" to={`/timers/${timer.id}`}>
+        {site.name}
+      </Link>
+      {site.houseNumber && <span className="soft"> No. {site.houseNumber}</span>}
+      {site.timers.length > 1 && <div className="soft">{timer.name}</div>}
+    </>
   );
 }
 
+function VerdictOf({ row: { timer } }: { readonly row: SiteRow }) {
+  return (
+    <span className={`site-verdict verdict-${timer.verdict}`} title={timer.headline}>
+      <VerdictMark verdict={timer.verdict} size={22} />
+      <span>
+        <strong>{VERDICT_NAMES[timer.verdict]}</strong>
+        <span className="site-headline">{timer.headline}</span>
+      </span>
+    </span>
+  );
+}
+
+/** All sites of the company: what is sought, filtered, sorted and paged stands in the address. */
 export default function SitesPage() {
-  const { clock } = usePreferences();
-  const sites = useSites(clock);
+  const { clock, order } = usePreferences();
+  const sites = useSites({ clock, order });
+  const towns = useTowns();
   const navigate = useNavigate();
-  const [sought, setSought] = useState('');
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const bring = async (file: File) => {
-    try {
-      const { timerIds } = await bringSite(newId(), file);
-      await sites.refetch();
-      setRefusal(null);
-      const [timer] = timerIds;
-      if (timer) void navigate(`/timers/${timer}/log`);
-    } catch (error) {
-      setRefusal(
-        error instanceof RefusedError
-          ? `Not taken: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
-          : 'Not taken: the server cannot be reached.',
-      );
-    }
-  };
+  const isPhone = useScreen() === 'phone';
+  const { refusal, take } = useImportSite();
+  const [search, setSearch] = useSearchParams();
+  const today = Math.floor(useCivilNow(HERE) / SECONDS_PER_DAY);
   if (sites.isPending) return <Loading what="your sites" />;
   if (sites.isError)
     return <Failed what="Your sites" error={sites.error} retry={() => void sites.refetch()} />;
-  const words = sought.trim().toLowerCase();
-  const found = sites.data.filter((site) =>
-    `${site.name} ${site.houseNumber ?? ''}`.toLowerCase().includes(words),
-  );
+
+  const set = (values: Readonly<Record<string, string | null>>) =>
+    setSearch(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(values))
+          if (value) next.set(name, value);
+          else next.delete(name);
+        return next;
+      },
+      { replace: true },
+    );
+  const sought = search.get('find') ?? '';
+  const filter = filterOf(search.get('show'));
+  const sort = search.get('sort') ?? '';
+  const sortOrderOf = (name: Sort): SortOrder =>
+    sort === name ? 'ascend' : sort === `-${name}` ? 'descend' : null;
+  const all = rowsOf(sites.data, new Map(towns.data?.map(({ id, name }) => [id, name])));
+  const rows = found(all, sought);
+  const shown = rows.filter((row) => FILTERS[filter].has(row, today));
+  const dateIn = (date: string | null) => {
+    const day = date === null ? null : parseDate(date);
+    // Without its weekday, which says little of a date far off.
+    return day === null ? '' : dateWords(day, null, order).slice(4);
+  };
+  const next = ({ timer }: SiteRow) =>
+    timer.underWay ? (
+      <Tag color="purple">under way</Tag>
+    ) : (
+      timer.nextVisit !== null && <Tag>{dateIn(timer.nextVisit)}</Tag>
+    );
+  const sorted = (name: Sort) => ({
+    key: name,
+    sorter: SORTS[name],
+    sortOrder: sortOrderOf(name),
+  });
   return (
-    <div className="page">
+    <div className="page page-wide">
       <div className="sites-head">
-        <h1>Sites</h1>
+        <h1>
+          Sites <span className="soft">{all.length}</span>
+        </h1>
         <Input
           type="search"
           aria-label="Find a site"
-          placeholder="Find a site"
+          placeholder="Name, number, town, person"
           value={sought}
-          onChange={(event) => setSought(event.target.value)}
+          onChange={({ target }) => set({ find: target.value, page: null })}
         />
         <Button type="primary" onClick={() => void navigate('/sites/new')}>
           New site
@@ -96,28 +127,96 @@ export default function SitesPage() {
         <FileButton
           label="Import a site (.zip)"
           accept=".zip,application/zip"
-          take={([file]) => file && void bring(file)}
+          take={([file]) => file && take(file)}
         />
       </div>
-      {refusal && (
-        <p className="fault" role="alert">
-          {refusal}
-        </p>
-      )}
-      {found.length > 0 && (
-        <ul className="sites">
-          {found.map((site) => (
-            <SiteRow key={site.id} site={site} />
-          ))}
-        </ul>
-      )}
-      {found.length === 0 && (
-        <p>
-          {sites.data.length === 0
-            ? 'No sites yet. Add the first house with its timer.'
-            : `No site is called "${sought}".`}
-        </p>
-      )}
+      {refusal && <Alert type="error" showIcon role="alert" title={refusal} />}
+      <div className="sites-filters" role="group" aria-label="Which sites">
+        {(Object.keys(FILTERS) as Filter[]).map((one) => (
+          <Button
+            key={one}
+            shape="round"
+            type={one === filter ? 'primary' : 'default'}
+            aria-pressed={one === filter}
+            onClick={() => set({ show: one === 'all' ? null : one, page: null })}
+          >
+            {FILTERS[one].name} <b>{rows.filter((row) => FILTERS[one].has(row, today)).length}</b>
+          </Button>
+        ))}
+      </div>
+      <Table<SiteRow>
+        className="sites"
+        size="small"
+        dataSource={shown}
+        showHeader={!isPhone}
+        scroll={isPhone ? {} : { x: 900 }}
+        pagination={{
+          pageSize: PAGE,
+          hideOnSinglePage: true,
+          current: Number(search.get('page') ?? 1) || 1,
+          showSizeChanger: false,
+        }}
+        onChange={({ current = 1 }, _filters, sorter) => {
+          const { columnKey, order: way } = Array.isArray(sorter) ? {} : sorter;
+          set({
+            page: current > 1 ? String(current) : null,
+            sort: way ? `${way === 'descend' ? '-' : ''}${String(columnKey)}` : null,
+          });
+        }}
+        locale={{
+          emptyText: (
+            <Empty
+              image={Empty.PRESENTED_IMAGE_SIMPLE}
+              description={
+                all.length === 0
+                  ? 'No sites yet. Add the first house with its timer.'
+                  : 'No site is like that.'
+              }
+            />
+          ),
+        }}
+        columns={
+          isPhone
+            ? [
+                {
+                  key: 'site',
+                  render: (_, row) => (
+                    <div className="site-card">
+                      <Name row={row} /> {next(row)}
+                      <VerdictOf row={row} />
+                    </div>
+                  ),
+                },
+              ]
+            : [
+                { title: 'Site', ...sorted('site'), render: (_, row) => <Name row={row} /> },
+                { title: 'Town', ...sorted('town'), dataIndex: 'town' },
+                {
+                  title: 'Does anything overlap?',
+                  ...sorted('verdict'),
+                  render: (_, row) => <VerdictOf row={row} />,
+                },
+                {
+                  title: 'Week',
+                  key: 'week',
+                  width: 165,
+                  render: (_, { timer }) => <WeekMini week={timer.week} />,
+                },
+                {
+                  title: 'Stations',
+                  ...sorted('stations'),
+                  align: 'right',
+                  render: (_, { timer }) => timer.stations,
+                },
+                {
+                  title: 'Last visit',
+                  ...sorted('last'),
+                  render: (_, { timer }) => dateIn(timer.lastVisit),
+                },
+                { title: 'Next', ...sorted('next'), render: (_, row) => next(row) },
+              ]
+        }
+      />
     </div>
   );
 }

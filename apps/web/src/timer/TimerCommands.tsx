@@ -7,23 +7,25 @@ import { pathOf, STEPS } from '../steps/steps.ts';
 
 interface Props {
   readonly timerId: string;
-  /** Path of the step. */
-  readonly shown: string;
   readonly editor: TimerEditor;
 }
 
 /** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
-export function TimerCommands({ timerId, shown, editor }: Props) {
+export function TimerCommands({ timerId, editor }: Props) {
   const navigate = useNavigate();
   const { open } = useOpenChecks();
-  const here = STEPS.findIndex(([path]) => path === (shown === 'walk' ? 'stations' : shown));
   const go = (index: number) => {
     const step = STEPS[index];
     if (step) void navigate(pathOf(timerId, step[0]));
   };
+  /** Of the address: what is shown may follow a key a moment later. */
+  const here = () => {
+    const [, , , shown = ''] = location.pathname.split('/');
+    return STEPS.findIndex(([path]) => path === (shown === 'walk' ? 'stations' : shown));
+  };
   return (
     <Commands
-      keys={{ '[': () => go(here - 1), ']': () => go(here + 1), u: () => editor.undo() }}
+      keys={{ '[': () => go(here() - 1), ']': () => go(here() + 1), u: () => editor.undo() }}
       commands={[
         ...STEPS.map(([path, name], i) => ({
           key: `step-${path}`,
@@ -41,7 +43,8 @@ export function TimerCommands({ timerId, shown, editor }: Props) {
           run: () => location.assign(exportPath(timerId)),
         },
         { key: 'print', kind: 'Act', name: 'Print this step', run: () => print() },
-        { key: 'all', kind: 'Page', name: 'All sites', run: () => void navigate('/') },
+        { key: 'today', kind: 'Page', name: 'Today', run: () => void navigate('/') },
+        { key: 'all', kind: 'Page', name: 'All sites', run: () => void navigate('/sites') },
       ]}
     />
   );

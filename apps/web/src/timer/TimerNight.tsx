@@ -71,7 +71,7 @@ const DISTANCES = [
 export function TimerNight(props: Props) {
   const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
   const { whatIf } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [asTable, setAsTable] = useState(false);
   const night = answer ? nightAt(answer, day) : undefined;
@@ -111,7 +111,7 @@ export function TimerNight(props: Props) {
             <h2>
               {day === tonight && (isPhone ? 'Tonight' : 'Tonight, ')}
               {!(isPhone && day === tonight) &&
-                `${dateWords(day, today)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
+                `${dateWords(day, today, order)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
             </h2>
             <Button
               icon={<RightOutlined />}

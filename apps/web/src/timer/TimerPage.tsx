@@ -74,7 +74,7 @@ function clockAsFound({ device }: Survey) {
 function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const { view: shown = '' } = useParams();
   const navigate = useNavigate();
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const client = useQueryClient();
   const editor = useEditor(view);
   const [state] = useState(() => new ShownSnapshot(editor));
@@ -189,7 +189,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     night?.intended.find(({ letter, start }) => letter === opened.letter && start === opened.start);
   const [overlap] = answer?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
-  const speech = { on: today, clock };
+  const speech = { on: today, clock, order };
   const verdict = answer && verdictWords(answer.check, plan.timer.onOverlap, speech);
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
@@ -248,7 +248,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       >
         <div className={`timer timer-on-${shown || 'programs'}`}>
           <Patterns />
-          <TimerCommands timerId={view.id} shown={shown} editor={editor} />
+          <TimerCommands timerId={view.id} editor={editor} />
           <Notices snapshot={snapshot} editor={editor} />
           {withStrip && (
             <div

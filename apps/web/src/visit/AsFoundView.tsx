@@ -20,7 +20,7 @@ import { PanelEntry } from './PanelEntry.tsx';
 
 function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAnswer } }) {
   const { found, plan, site, today } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const at = parseMoment(found.at) ?? 0;
   const differences = useMemo(
     () => planDifferences(found.plan, plan, clock),
@@ -29,7 +29,7 @@ function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAns
   return (
     <>
       <p className="visit-frozen">
-        <strong>Frozen as found</strong> {momentWords(at, { on: today, clock })}.{' '}
+        <strong>Frozen as found</strong> {momentWords(at, { on: today, clock, order })}.{' '}
         {HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.
       </p>
       <VisitFindings {...props} />

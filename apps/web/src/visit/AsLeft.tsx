@@ -9,7 +9,7 @@ import type { VisitPartProps } from './visitPart.ts';
 /** Freezes the settings as left, and notes whether they are saved inside the timer. */
 export function AsLeft(props: VisitPartProps) {
   const { plan, visit, editor, now, today } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const { asLeft, savedInside } = visit;
   const isOlder = asLeft !== undefined && !samePlan(asLeft.plan, plan);
@@ -28,7 +28,7 @@ export function AsLeft(props: VisitPartProps) {
         </Button>{' '}
         {asLeft && (
           <span className="soft">
-            Frozen {momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock })}.
+            Frozen {momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock, order })}.
           </span>
         )}
         {isOlder && <span className="fault"> Settings were changed since.</span>}

@@ -197,7 +197,7 @@ function Card({
 /** The plan to be keyed in: one setting a line, in this timer's order and dialect. */
 export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const [reading, setReading] = useState(false);
   const { visit, device = {} } = survey;
@@ -224,7 +224,7 @@ export default function KeyInView(props: StepProps) {
     <div className="survey-view key-in">
       <h2 className="key-title">
         Key in: {site.name}, {plan.timer.name}, {SCOPE_WORDS[scope].toLowerCase()};{' '}
-        {dateWords(panel.today, null)}
+        {dateWords(panel.today, null, order)}
       </h2>
       <div className="key-head">
         <Chips

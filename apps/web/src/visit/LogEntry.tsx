@@ -12,6 +12,7 @@ import {
   TEST_WORDS,
   WIRING_WORDS,
   type Defect,
+  type DateOrder,
   type Plan,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
@@ -19,8 +20,8 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { loadVisit, visitKeys, type VisitSummary } from '../api/visits.ts';
 
-export const dayOf = (moment: string, today: number) =>
-  dateWords(parseDate(moment.slice(0, 10)) ?? today, today);
+export const dayOf = (moment: string, today: number, order: DateOrder) =>
+  dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
 
 /** What the checks say of a state that was frozen, as of its day. */
 function FindingsOf({
@@ -32,7 +33,7 @@ function FindingsOf({
   readonly plan: Plan;
   readonly day: string;
 }) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const on = parseDate(day.slice(0, 10)) ?? 0;
   const worked = attempt(() => check(plan, on).findings);
   const findings = worked.ok ? worked.value.filter(({ severity }) => severity !== 'note') : [];
@@ -44,7 +45,7 @@ function FindingsOf({
       ) : (
         <ul className="visit-list">
           {findings.map((finding, i) => (
-            <li key={i}>{findingSentence(finding, { on, clock })}</li>
+            <li key={i}>{findingSentence(finding, { on, clock, order })}</li>
           ))}
         </ul>
       )}
@@ -77,7 +78,7 @@ export function LogEntry({
   readonly entry: VisitSummary;
   readonly today: number;
 }) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const { id, visit, by } = entry;
   const faultsText = (isOpen: boolean) =>
     visit.faults
@@ -129,7 +130,7 @@ export function LogEntry({
       visit.next
         .map(
           ({ date, reason, note }) =>
-            `${dayOf(date, today)}, ${NEXT_WORDS[reason].toLowerCase()}${note ? `: ${note}` : ''}`,
+            `${dayOf(date, today, order)}, ${NEXT_WORDS[reason].toLowerCase()}${note ? `: ${note}` : ''}`,
         )
         .join('; '),
     ],
@@ -137,7 +138,7 @@ export function LogEntry({
   return (
     <li className="log-entry">
       <h2>
-        {dayOf(visit.began, today)}, {startWords(visit.began.slice(11), clock)} to{' '}
+        {dayOf(visit.began, today, order)}, {startWords(visit.began.slice(11), clock)} to{' '}
         {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
       </h2>
       <ul className="visit-list">

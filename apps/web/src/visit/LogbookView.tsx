@@ -1,12 +1,13 @@
 import { Button } from 'antd';
 import { useQuery } from '@tanstack/react-query';
-import type { Plan } from '@water-clock/core';
+import type { DateOrder, Plan } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
 import { saveJson } from '../platform/files.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { CompareStates, type State } from './CompareStates.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
 import { dayOf, LogEntry } from './LogEntry.tsx';
 import { loadVisit, useVisits, visitKeys, type VisitSummary } from '../api/visits.ts';
 import { WaterView } from './WaterView.tsx';
@@ -14,7 +15,11 @@ import './visits.css';
 import './visitCards.css';
 
 /** What is set now, what this visit froze, and what every closed visit froze. */
-function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummary[]): State[] {
+function statesOf(
+  { plan, survey, today }: StepProps,
+  list: readonly VisitSummary[],
+  order: DateOrder,
+): State[] {
   const { asLeft, asFound } = survey.visit ?? {};
   return [
     { key: 'now', name: 'What is set now', of: { plan } },
@@ -25,12 +30,12 @@ function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummar
     ...list.flatMap(({ id, visit }): State[] => [
       {
         key: `${id} left`,
-        name: `${dayOf(visit.closed, today)}, as left`,
+        name: `${dayOf(visit.closed, today, order)}, as left`,
         of: { visit: id, which: 'asLeft' },
       },
       {
         key: `${id} found`,
-        name: `${dayOf(visit.began, today)}, as found`,
+        name: `${dayOf(visit.began, today, order)}, as found`,
         of: { visit: id, which: 'asFound' },
       },
     ]),
@@ -39,6 +44,7 @@ function statesOf({ plan, survey, today }: StepProps, list: readonly VisitSummar
 
 /** The visits that were closed, what was left each time, water and money, and the way out for all of it. */
 export default function LogbookView(props: StepProps) {
+  const { order } = usePreferences();
   const { timerId, site, plan, survey, editor, today } = props;
   const visits = useVisits(timerId);
   const brief = useBrief(props);
@@ -53,7 +59,7 @@ export default function LogbookView(props: StepProps) {
   if (visits.isError)
     return <Failed what="The logbook" error={visits.error} retry={() => void visits.refetch()} />;
   const list = visits.data;
-  const states = statesOf(props, list);
+  const states = statesOf(props, list, order);
   const asFound = survey.visit?.asFound?.plan ?? latest.data?.visit.asFound?.plan ?? null;
   const restore = (state: Plan) => commitWords(editor, { type: 'replace-plan', plan: state });
   const path = `/api/timers/${encodeURIComponent(timerId)}`;

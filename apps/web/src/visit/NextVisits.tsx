@@ -42,7 +42,7 @@ function foretold(plan: Plan, today: number, now: number): FollowUp | null {
 
 /** Visits to come, and who is to see the first real watering. */
 export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const [reason, setReason] = useState<NextReason>('percent');
   const [date, setDate] = useState('');
   const [note, setNote] = useState('');
@@ -60,7 +60,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         <ul className="visit-list">
           {next.map((visit, i) => (
             <li key={i}>
-              {dateWords(parseDate(visit.date) ?? today, today)}: {NEXT_WORDS[visit.reason]}
+              {dateWords(parseDate(visit.date) ?? today, today, order)}: {NEXT_WORDS[visit.reason]}
               {visit.note ? `: ${visit.note}` : ''}{' '}
               <Button
                 size="small"
@@ -102,12 +102,12 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       {followUp ? (
         <p className={followUp.seenOn ? 'soft' : 'notice'}>
           First real watering: program {programLabel(followUp.program, dialect)},{' '}
-          {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today)},{' '}
+          {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today, order)},{' '}
           {startWords(followUp.due.slice(11), clock)}, stations {followUp.stations.join(', ')} in
           this order.{' '}
           {followUp.seenOn ? (
             <>
-              Seen {dateWords(parseDate(followUp.seenOn) ?? today, today)}
+              Seen {dateWords(parseDate(followUp.seenOn) ?? today, today, order)}
               {followUp.seenBy ? ` by ${followUp.seenBy}` : ''}.
             </>
           ) : (
@@ -146,7 +146,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
             </Button>{' '}
             <span className="soft">
               Program {programLabel(first.program, dialect)},{' '}
-              {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today)},{' '}
+              {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today, order)},{' '}
               {startWords(first.due.slice(11), clock)}, stations {first.stations.join(', ')}.
             </span>
           </p>

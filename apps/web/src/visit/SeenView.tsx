@@ -33,7 +33,7 @@ import { SelectField } from '../fields/SelectField.tsx';
 
 function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, today, site, timerId } = props;
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const [ladder, setLadder] = useState<number | null>(null);
   const sightings = useMemo(() => visit.sightings ?? [], [visit.sightings]);
@@ -54,7 +54,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const night = nightOf(parseMoment(last?.from ?? '') ?? today * SECONDS_PER_DAY);
   const { shown, stop } = useDiagnosis(question, today * SECONDS_PER_DAY, night);
   const answer = shown?.answer ?? null;
-  const speech: TimerSpeech = { on: today, clock, plan: known };
+  const speech: TimerSpeech = { on: today, clock, order, plan: known };
   const note = (next: readonly Sighting[]) =>
     editor.commit({
       type: 'note-visit',

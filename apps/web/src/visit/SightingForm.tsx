@@ -1,17 +1,18 @@
 import { useState } from 'react';
-import { Button, Input } from 'antd';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Button } from 'antd';
 import {
   dateWords,
   formatDate,
   formatTime,
   parseTime,
-  parseTimeEntry,
   SECONDS_PER_DAY,
-  TIME_ENTRY_HELP,
+  type DateOrder,
   type EpochDay,
   type Plan,
   type Sighting,
 } from '@water-clock/core';
+import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { Chips } from '../fields/Chips.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -33,26 +34,33 @@ interface Props {
   readonly add: (sighting: Sighting) => void;
 }
 
-/** A time of day as it is typed; null: nothing that can be read. */
-const secondsOf = (typed: string): number | null => {
-  const entry = parseTimeEntry(typed);
-  return entry === null ? null : parseTime(entry);
-};
 const momentOf = (day: EpochDay, seconds: number) => `${formatDate(day)}T${formatTime(seconds)}`;
 
 /** What somebody saw: when, what, how long. A night is from noon to noon. */
 export function SightingForm({ plan, today, add }: Props) {
+  const { order } = usePreferences();
   const [kind, setKind] = useState<Kind>('ran-at');
   const [day, setDay] = useState(today - 1);
-  const [time, setTime] = useState('');
+  const [time, setTime] = useState<string | null>(null);
   /** Null: not yet. */
   const [endDay, setEndDay] = useState<EpochDay | null>(null);
-  const [endTime, setEndTime] = useState('');
+  const [endTime, setEndTime] = useState<string | null>(null);
+  const [isFaulty, setFaulty] = useState(false);
   const [station, setStation] = useState<number | null>(null);
   const [minutes, setMinutes] = useState<number | null>(null);
   const [times, setTimes] = useState<number | null>(null);
-  const at = secondsOf(time);
-  const end = secondsOf(endTime);
+  const at = time === null ? null : parseTime(time);
+  const end = endTime === null ? null : parseTime(endTime);
+  const timeProps = (value: string | null, set: (time: string | null) => void) => ({
+    value,
+    placeholder: '3:15p',
+    draft: (typed: string | null) => {
+      if (typed !== null) set(typed);
+    },
+    commit: set,
+    clear: () => set(null),
+    faulty: setFaulty,
+  });
   const where = station === null ? {} : { station };
   const long = minutes === null ? {} : { minutes };
   const night = { from: momentOf(day, NOON), to: momentOf(day + 1, NOON) };
@@ -60,8 +68,7 @@ export function SightingForm({ plan, today, add }: Props) {
   const fault = faultOf(kind, day, at, endDay, end, today);
 
   const sighting = (): Sighting | null => {
-    if (fault !== null || (time !== '' && at === null) || (endTime !== '' && end === null))
-      return null;
+    if (fault !== null || isFaulty) return null;
     switch (kind) {
       case 'ran-at':
         return at === null ? null : { saw: 'ran', from: momentOf(day, at), ...where, ...long };
@@ -120,24 +127,24 @@ export function SightingForm({ plan, today, add }: Props) {
                 : 'Night that began on'
           }
           value={day}
-          options={daysBack(today)}
+          options={daysBack(today, order)}
           pick={setDay}
         />
         {(kind === 'ran-at' || kind === 'ran-between') && (
-          <TimeField label={kind === 'ran-at' ? 'Time' : 'From'} typed={time} type={setTime} />
+          <LabelledTime label={kind === 'ran-at' ? 'Time' : 'From'} {...timeProps(time, setTime)} />
         )}
-        {kind === 'ran-between' && <TimeField label="To" typed={endTime} type={setEndTime} />}
+        {kind === 'ran-between' && <LabelledTime label="To" {...timeProps(endTime, setEndTime)} />}
         {kind === 'spell' && (
           <>
-            <TimeField label="Until about, if known" typed={time} type={setTime} />
+            <LabelledTime label="Until about, if known" {...timeProps(time, setTime)} />
             <SelectField<EpochDay | ''>
               label="It ran again"
               value={endDay ?? ''}
-              options={[['', 'not yet'], ...daysBack(today)]}
+              options={[['', 'not yet'], ...daysBack(today, order)]}
               pick={(chosen) => setEndDay(chosen === '' ? null : chosen)}
             />
             {endDay !== null && (
-              <TimeField label="From about, if known" typed={endTime} type={setEndTime} />
+              <LabelledTime label="From about, if known" {...timeProps(endTime, setEndTime)} />
             )}
           </>
         )}
@@ -208,32 +215,9 @@ function faultOf(
 }
 
 /** The days that people still remember, today first. */
-const daysBack = (today: EpochDay): (readonly [EpochDay, string])[] =>
+const daysBack = (today: EpochDay, order: DateOrder): (readonly [EpochDay, string])[] =>
   Array.from({ length: DAYS_BACK + 1 }, (_, i) => {
     const day = today - i;
     const near = i === 0 ? 'Today, ' : i === 1 ? 'Yesterday, ' : '';
-    return [day, `${near}${dateWords(day, today)}`];
+    return [day, `${near}${dateWords(day, today, order)}`];
   });
-
-interface TimeFieldProps {
-  readonly label: string;
-  readonly typed: string;
-  readonly type: (typed: string) => void;
-}
-
-function TimeField({ label, typed, type }: TimeFieldProps) {
-  const isFault = typed !== '' && secondsOf(typed) === null;
-  return (
-    <label className="labelled">
-      {label}
-      <Input
-        value={typed}
-        placeholder="3:15p"
-        aria-invalid={isFault}
-        onChange={({ target }) => type(target.value)}
-        status={isFault ? 'error' : ''}
-      />
-      {isFault && <span className="fault">{TIME_ENTRY_HELP}</span>}
-    </label>
-  );
-}

@@ -6,7 +6,7 @@ const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' }
 
 /** What only a visit can find: the clock, the display's totals, what was switched, what is saved inside. */
 export function VisitFindings({ plan, survey, today }: StepProps) {
-  const { clock } = usePreferences();
+  const { clock, order } = usePreferences();
   const findings = visitFindings(plan, survey, today);
   if (findings.length === 0) return null;
   return (
@@ -14,7 +14,7 @@ export function VisitFindings({ plan, survey, today }: StepProps) {
       {findings.map((finding, i) => (
         <li key={i} className={`finding finding-${finding.severity}`}>
           <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b>{' '}
-          {visitFindingSentence(finding, { on: today, clock, plan })}
+          {visitFindingSentence(finding, { on: today, clock, order, plan })}
         </li>
       ))}
     </ul>

@@ -17,7 +17,7 @@ import type { Behind } from './evidence.ts';
 import type { Cause } from './causes.ts';
 
 function causeClause(cause: Cause, speech: TimerSpeech): string {
-  const { plan, clock, on } = speech;
+  const { plan, clock, on, order } = speech;
   switch (cause.type) {
     case 'clock':
       return clockWords(cause.ahead);
@@ -26,7 +26,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'other-start':
       return `program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
     case 'extra-program':
-      return `program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock)}`;
+      return `program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock, order)}`;
     case 'percent':
       return cause.program === undefined
         ? `the seasonal percent is ${cause.percent} %`
@@ -34,7 +34,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'phase':
       return `the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? '1 day' : `${cause.days} days`}`;
     case 'days':
-      return `program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock)}`;
+      return `program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock, order)}`;
     case 'run':
       return cause.seconds === 0
         ? `${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
@@ -42,7 +42,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'half-set':
       return `program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
-      return `a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on)}`;
+      return `a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on, order)}`;
     case 'off':
       return 'watering is switched off';
     case 'sensor':
@@ -132,9 +132,9 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
   }
 }
 
-export function askSentence({ station, from }: Ask, { plan, on }: TimerSpeech): string {
+export function askSentence({ station, from }: Ask, { plan, on, order }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
-  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on)} and noon the next day?`;
+  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on, order)} and noon the next day?`;
 }
 
 /** Which start caused what somebody saw. */

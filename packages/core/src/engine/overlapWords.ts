@@ -4,10 +4,10 @@ import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '.
 import type { Overlap } from './overlap.ts';
 
 /** What happened on the first date, with both starts named. */
-export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string {
+export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech): string {
   const { first, second, sharedSeconds } = overlap;
   const shared = `${lengthWords(sharedSeconds)} of overlap`;
-  const date = dateWords(second.day, on);
+  const date = dateWords(second.day, on, order);
   const at = startWords(second.start, clock);
   if (first.begins === second.begins)
     return first.letter === second.letter
@@ -16,7 +16,7 @@ export function overlapSentence(overlap: Overlap, { on, clock }: Speech): string
   const begun =
     first.day === second.day
       ? `started at ${startWords(first.start, clock)}`
-      : `started ${dateWords(first.day, on)} at ${startWords(first.start, clock)}`;
+      : `started ${dateWords(first.day, on, order)} at ${startWords(first.start, clock)}`;
   return first.letter === second.letter
     ? `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`
     : `${date}: ${second.letter} starts at ${at} while ${first.letter}, ${begun}, is still running, ${shared}.`;
@@ -51,11 +51,11 @@ export function oftenWords(perYear: number): string {
 export function meetsSentence(
   percent: number,
   { first, second }: Overlap,
-  { on, clock }: Speech,
+  { on, clock, order }: Speech,
 ): string {
   const one = `${first.letter} ${startWords(first.start, clock)}`;
   const other = `${second.letter} ${startWords(second.start, clock)}`;
-  const date = dateWords(second.day, on);
+  const date = dateWords(second.day, on, order);
   return one === other
     ? `At ${percent} %, ${one} would be the first to run into itself, on ${date}.`
     : `At ${percent} %, ${one} and ${other} would be the first to overlap, on ${date}.`;

@@ -89,7 +89,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'rain-delay': {
       const day = sure(parseDate(finding.until.slice(0, 10)));
       const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
-      return `Rain delay: nothing waters before ${dateWords(day, speech.on)}, ${startWords(time, speech.clock)}.`;
+      return `Rain delay: nothing waters before ${dateWords(day, speech.on, speech.order)}, ${startWords(time, speech.clock)}.`;
     }
     case 'timer-off':
       return 'The timer is switched off: nothing waters until it is on "run" again.';
@@ -120,24 +120,24 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'disabled-station':
       return `Station ${where.station} is switched off but has a run in ${listed(finding.programs)}: it does not water.`;
     case 'past-midnight':
-      return `${where.program} runs past midnight: it still waters on ${dateWords(sure(where.date), speech.on)}, which is not one of its days.`;
+      return `${where.program} runs past midnight: it still waters on ${dateWords(sure(where.date), speech.on, speech.order)}, which is not one of its days.`;
     case 'percent-not-100':
       return where.program === undefined
         ? `The seasonal percent is ${finding.percent} %: run times differ from what is entered.`
         : `The seasonal percent of ${where.program} is ${finding.percent} %: its run times differ from what is entered.`;
     case 'forbidden-day':
-      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here on that day.`;
+      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here on that day.`;
     case 'forbidden-hour':
-      return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
+      return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
-      return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on)}; at most ${finding.most} are allowed here.`;
+      return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
     case 'mowing-day':
-      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
+      return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return `Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
     case 'not-often-enough':
-      return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on)} it does not.`;
+      return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on, speech.order)} it does not.`;
     case 'late-finish':
       return `${where.program} at ${startWords(sure(where.start), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should end by ${startWords(finding.by, speech.clock)}.`;
   }

@@ -34,7 +34,7 @@ export function visitReasonWords(reason: VisitReason, speech: Speech): string {
 /** Why somebody has to come back, and when. */
 export function visitSentence({ date, reason }: DueVisit, speech: Speech): string {
   const overdue = date < speech.on ? ' (overdue)' : '';
-  return `${dateWords(date, speech.on)}${overdue}: ${visitReasonWords(reason, speech)}`;
+  return `${dateWords(date, speech.on, speech.order)}${overdue}: ${visitReasonWords(reason, speech)}`;
 }
 
 /** What is still to be done before a visit can be closed. */

@@ -62,7 +62,7 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
       const until = newPlantingUntil === undefined ? null : parseDate(newPlantingUntil);
       const planting =
         until !== null && until >= speech.on
-          ? `; new planting is exempt until ${dateWords(until, speech.on)}`
+          ? `; new planting is exempt until ${dateWords(until, speech.on, speech.order)}`
           : '';
       return allowedWords(ruling.rules, speech) + planting;
     }
@@ -74,7 +74,7 @@ export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): 
   const now = rulingWords(rulingOn(rules, house, speech.on), speech);
   const next = nextRuling(rules, house, speech.on);
   const later = next
-    ? `. From ${dateWords(next.from, speech.on)}: ${rulingWords(next.ruling, speech)}`
+    ? `. From ${dateWords(next.from, speech.on, speech.order)}: ${rulingWords(next.ruling, speech)}`
     : '. No change is announced';
   return `Today: ${now}${later}.`;
 }

@@ -18,9 +18,15 @@ import type { Days } from '../time/dayRules.ts';
 export type ClockStyle = '12' | '24';
 
 /** How the reader likes times, and the present date: its year is left out. */
+/** `9 June` or `June 9`. */
+export const DATE_ORDERS = ['day-month', 'month-day'] as const;
+export type DateOrder = (typeof DATE_ORDERS)[number];
+
 export interface Speech {
   readonly on: EpochDay;
   readonly clock: ClockStyle;
+  /** Day and month where absent. */
+  readonly order?: DateOrder | undefined;
 }
 
 const WEEKDAY_NAMES = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
@@ -69,11 +75,17 @@ export const startWords = (start: TimeText, clock: ClockStyle) =>
 export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
 
-/** `Wed 9 June`, with the year where it differs from that of `on`; always with the year where `on` is null. */
-export function dateWords(day: EpochDay, on: EpochDay | null): string {
+/** `Wed 9 June` or `Wed June 9`, with the year where it differs from that of `on`; always with the year where `on` is null. */
+export function dateWords(
+  day: EpochDay,
+  on: EpochDay | null,
+  order: DateOrder = 'day-month',
+): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
-  const words = `${weekdayName(weekdayIndexOf(day))} ${dayOfMonth} ${MONTH_NAMES[month - 1]}`;
-  return on !== null && year === civilOf(on).year ? words : `${words} ${year}`;
+  const name = monthName(month);
+  const words = `${weekdayName(weekdayIndexOf(day))} ${order === 'month-day' ? `${name} ${dayOfMonth}` : `${dayOfMonth} ${name}`}`;
+  if (on !== null && year === civilOf(on).year) return words;
+  return order === 'month-day' ? `${words}, ${year}` : `${words} ${year}`;
 }
 
 export const weekdaysWords = (weekdays: readonly Weekday[]) =>
@@ -86,7 +98,7 @@ export const everyDaysWords = (days: number) =>
   days === 1 ? 'every day' : days === 2 ? 'every other day' : `every ${days} days`;
 
 /** Days as people say them: `Mon Wed Fri`, `every 6 days from Wed 9 June 2027, not Sat`, `not set`. */
-export function daysWords(days: Days | null, clock: ClockStyle = '24'): string {
+export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: DateOrder): string {
   if (days === null) return 'not set';
   const blocked = 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
   const not = blocked.length > 0 ? `, not ${weekdaysWords(blocked)}` : '';
@@ -98,7 +110,7 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24'): string {
       return weekdaysWords(days.weekdays) || 'no day';
     case 'interval': {
       const first = parseDate(days.firstDate);
-      const from = first === null ? '' : ` from ${dateWords(first, null)}`;
+      const from = first === null ? '' : ` from ${dateWords(first, null, order)}`;
       return `${everyDaysWords(days.everyDays)}${from}${not}`;
     }
     case 'hours': {
@@ -106,7 +118,7 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24'): string {
       const from =
         first === null
           ? ''
-          : ` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null)}, ${timeOfMoment(first, clock)}`;
+          : ` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null, order)}, ${timeOfMoment(first, clock)}`;
       return `every ${days.everyHours} h${from}${not}`;
     }
     case 'odd':
@@ -128,9 +140,9 @@ export function lengthWords(seconds: number): string {
 }
 
 /** `Tue 24 November, 15:15`. */
-export function momentWords(moment: ClockSecond, { on, clock }: Speech): string {
+export function momentWords(moment: ClockSecond, { on, clock, order }: Speech): string {
   const day = Math.floor(moment / SECONDS_PER_DAY);
-  return `${dateWords(day, on)}, ${timeWords(moment - day * SECONDS_PER_DAY, clock)}`;
+  return `${dateWords(day, on, order)}, ${timeWords(moment - day * SECONDS_PER_DAY, clock)}`;
 }
 
 export function clockWords(ahead: number): string {

@@ -1,0 +1,58 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { DATE_ORDERS } from '@water-clock/core';
+import { Type } from 'class-transformer';
+import { IsIn, IsObject, IsOptional, ValidateNested } from 'class-validator';
+import {
+  CLOCKS,
+  CONTRASTS,
+  TEXT_SIZES,
+  THEMES,
+  UNITS,
+  WEEK_STARTS,
+  type Preferences,
+} from '../people/preferences.ts';
+import { WriteBody } from '../platform/write-body.ts';
+
+/** One of a closed list, or null or absent for what the device has. */
+function OneOf(values: readonly (string | number)[]): PropertyDecorator {
+  return (target, name) => {
+    ApiProperty({ enum: [...values], nullable: true, required: false })(target, name);
+    IsIn(values, { message: `$property must be one of ${values.join(', ')}, or null` })(
+      target,
+      String(name),
+    );
+    IsOptional()(target, String(name));
+  };
+}
+
+export class PreferencesFields implements Preferences {
+  @OneOf(CLOCKS)
+  clock?: Preferences['clock'];
+
+  @OneOf(DATE_ORDERS)
+  dateOrder?: Preferences['dateOrder'];
+
+  @OneOf(WEEK_STARTS)
+  weekStart?: Preferences['weekStart'];
+
+  @OneOf(UNITS)
+  units?: Preferences['units'];
+
+  @OneOf(THEMES)
+  theme?: Preferences['theme'];
+
+  @OneOf(CONTRASTS)
+  contrast?: Preferences['contrast'];
+
+  @OneOf(TEXT_SIZES)
+  textSize?: Preferences['textSize'];
+}
+
+/** All preferences of a person as they are to be. */
+export class ChangePreferencesBody extends WriteBody {
+  @ApiProperty({ type: PreferencesFields })
+  @ValidateNested()
+  @Type(() => PreferencesFields)
+  @IsObject({ message: 'preferences must be an object' })
+  preferences: PreferencesFields;
+}

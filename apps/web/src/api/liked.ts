@@ -1,0 +1,20 @@
+import type { ClockStyle, DateOrder, UnitSystem } from '@water-clock/core';
+
+export type Theme = 'day' | 'night';
+export type Contrast = 'usual' | 'high';
+
+/** What a person likes; null or absent: as the device has it. */
+export interface Liked {
+  readonly clock?: ClockStyle | null;
+  readonly dateOrder?: DateOrder | null;
+  readonly weekStart?: 'mon' | 'sun' | null;
+  readonly units?: UnitSystem | null;
+  readonly theme?: Theme | null;
+  readonly contrast?: Contrast | null;
+  readonly textSize?: number | null;
+}
+
+export interface LikedView {
+  readonly version: number;
+  readonly preferences: Liked;
+}

@@ -1,0 +1,29 @@
+import { useState } from 'react';
+import type { ComponentProps } from 'react';
+import { TimeField } from './TimeField.tsx';
+
+type Props = Omit<ComponentProps<typeof TimeField>, 'say' | 'label'> & {
+  readonly label: string;
+  /** Whether what stands in the field cannot be meant. */
+  readonly faulty?: (isFaulty: boolean) => void;
+};
+
+/** A time of day with its label, and its fault below it. */
+export function LabelledTime({ label, faulty, ...field }: Props) {
+  const [fault, setFault] = useState<string | null>(null);
+  const say = (words: string | null) => {
+    setFault(words);
+    faulty?.(words !== null);
+  };
+  return (
+    <div className="labelled">
+      <span aria-hidden>{label}</span>
+      <TimeField label={label} say={say} {...field} />
+      {fault !== null && (
+        <span className="fault" role="alert">
+          {fault}
+        </span>
+      )}
+    </div>
+  );
+}
