@@ -267,7 +267,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await page.goto(`${house.server.url}/timers/${timerId}`);
   await sees(page, '.work-note', /Working it out: \d+ %/);
   // At once: the work is over in a moment.
-  await page.$eval('.work-note button', (button) => (button).click());
+  await page.$eval('.work-note button', (button) => button.click());
   await sees(page, '.work-note', /Stopped: this is the verdict of an earlier state/);
   expect(await page.$('.verdict[data-of="unknown"]')).not.toBeNull();
   await page.focus('[aria-label="Start 1 of A"]');
