@@ -56,7 +56,7 @@ test('a stranger gets the sign-in, light and without charts; the demo person com
     })),
   );
   expect(scripts.length).toBeGreaterThan(1);
-  expect(scripts.reduce((sum, { gzipped }) => sum + gzipped, 0)).toBeLessThan(400_000);
+  expect(scripts.reduce((sum, { gzipped }) => sum + gzipped, 0)).toBeLessThan(220_000);
   expect(scripts.filter(({ url }) => /TimerPage|strip|worker/i.test(url))).toEqual([]);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.type('input[name=email]', 'tamsin@brindlewick.example');

@@ -44,7 +44,9 @@ try {
   };
   const open = async (address) => {
     await page.goto(server.url + address);
-    await page.waitForSelector('.strip svg, .sites, .site-form, .survey-view, .walk, .library');
+    await page.waitForSelector(
+      '.strip svg, .today, .sites, .site-form, .survey-view, .walk, .library',
+    );
   };
   const press = async (name) => {
     const button = await page.$(`::-p-aria([name="${name}"][role="button"])`);
@@ -56,17 +58,19 @@ try {
   await page.goto(server.url);
   const demo = await page.waitForSelector('.sign-in-demo button');
   await demo.click();
-  await page.waitForSelector('.sites');
+  await page.waitForSelector('.today');
+  await take('today');
+  await open('/sites');
   await take('sites');
   await open(TIMER(2));
   await press('Show that night');
   await take('timer-overlap');
-  await open(TIMER(1));
-  const nights = await page.$$('.small-night');
-  await nights[1].click();
-  await take('timer-clear');
+  const checks = await page.waitForSelector('.timer-tools [aria-label^="Checks"]');
+  await checks.click();
+  await page.waitForSelector('.ant-drawer .findings');
+  await take('checks');
   await open(TIMER(5));
-  await press('A year');
+  await page.locator('.night-head .ant-segmented-item ::-p-text(Year)').click();
   await page.waitForSelector('.year-chart');
   await page.evaluate(() => scrollTo(0, 0));
   await take('timer-year');
@@ -75,7 +79,7 @@ try {
   await open(`${TIMER(1)}/clock`);
   await press('12 h ahead');
   await take('clock');
-  for (const view of ['house', 'stations', 'minutes', 'brief']) {
+  for (const view of ['house', 'stations', 'minutes']) {
     await open(`${TIMER(2)}/${view}`);
     await page.waitForSelector('.survey-view');
     await take(view);
@@ -114,7 +118,8 @@ try {
   await open(`${TIMER('a')}/seen`);
   await page.waitForSelector('.sighting');
   await page.type('input[placeholder="3:15p"]', '4:45p');
-  await page.select('.sighting-fields .labelled:nth-child(3) select', '2');
+  await page.locator('::-p-aria([name="Where"][role="combobox"])').click();
+  await page.locator('.ant-select-item-option[title^="2 "]').click();
   await press('Add what was seen');
   await page.waitForSelector('.explanation');
   await take('what-was-seen');

@@ -47,6 +47,7 @@ async function checks() {
     ['Format', 'format:check'],
     ['Layout', 'lint:layout'],
     ['Lint', 'lint:code'],
+    ['Sizes', 'lint:size'],
   ]) {
     const status = await timed(name, () => run('npm', ['run', script]));
     say(`${status === 0 ? 'passed' : 'FAILED'}  ${name}`);

@@ -1,9 +1,8 @@
 import { StrictMode, Suspense, lazy, useMemo } from 'react';
 import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { App, ConfigProvider } from 'antd';
+import { ConfigProvider } from 'antd';
 import { BrowserRouter, Route, Routes } from 'react-router';
-import { OfficeFrame } from './frame/OfficeFrame.tsx';
 import { Signed } from './people/Signed.tsx';
 import { RefusedError } from './api/request.ts';
 import { faceOf } from './platform/theme.ts';
@@ -12,6 +11,7 @@ import { Loading, NotFound } from './platform/states.tsx';
 import './platform/theme.css';
 import './platform/controls.css';
 
+const OfficeFrame = lazy(() => import('./frame/OfficeFrame.tsx'));
 const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
@@ -35,26 +35,24 @@ function Application() {
   const face = useMemo(() => faceOf({ theme, contrast, textSize }), [theme, contrast, textSize]);
   return (
     <ConfigProvider theme={face}>
-      <App component={false}>
-        <BrowserRouter>
-          <Suspense fallback={<Loading what="the page" />}>
-            <Routes>
-              <Route path="page" element={<PublicPage />} />
-              <Route element={<Signed />}>
-                <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
-                <Route element={<OfficeFrame />}>
-                  <Route index element={<TodayPage />} />
-                  <Route path="sites" element={<SitesPage />} />
-                  <Route path="sites/new" element={<NewSitePage />} />
-                  <Route path="due" element={<DuePage />} />
-                  <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
-                  <Route path="*" element={<NotFound />} />
-                </Route>
+      <BrowserRouter>
+        <Suspense fallback={<Loading what="the page" />}>
+          <Routes>
+            <Route path="page" element={<PublicPage />} />
+            <Route element={<Signed />}>
+              <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
+              <Route element={<OfficeFrame />}>
+                <Route index element={<TodayPage />} />
+                <Route path="sites" element={<SitesPage />} />
+                <Route path="sites/new" element={<NewSitePage />} />
+                <Route path="due" element={<DuePage />} />
+                <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
+                <Route path="*" element={<NotFound />} />
               </Route>
-            </Routes>
-          </Suspense>
-        </BrowserRouter>
-      </App>
+            </Route>
+          </Routes>
+        </Suspense>
+      </BrowserRouter>
     </ConfigProvider>
   );
 }

@@ -1,30 +1,52 @@
 /** The checks: which marks stand where, and the drawer with its groups, its preview of safe fixes, and what is accepted. */
-import { expect, test } from '@jest/globals';
-import type { Finding } from '@water-clock/core';
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { useSyncExternalStore } from 'react';
+import {
+  check,
+  EMPTY_SURVEY,
+  emptyPlan,
+  epochDayOf,
+  TIMER_KINDS,
+  type Brief,
+  type Finding,
+  type Plan,
+} from '@water-clock/core';
+import { CheckMark } from '../src/checks/CheckMark.tsx';
 import { checkMarks } from '../src/checks/checkMarks.ts';
+import { ChecksButton } from '../src/checks/ChecksButton.tsx';
+import { ChecksProvider } from '../src/checks/ChecksProvider.tsx';
+import { TimerEditor } from '../src/editor/editor.ts';
+import { PreferencesProvider } from '../src/platform/preferences.tsx';
 
-const SPEECH = { on: 20_000, clock: '24' } as const;
-const twoPrograms = (station: number): Finding => ({
+afterEach(cleanup);
+
+const TODAY = epochDayOf({ year: 2027, month: 6, day: 9 });
+const SPEECH = { on: TODAY, clock: '24' } as const;
+const twoPrograms = (station: number, severity: Finding['severity'] = 'warning'): Finding => ({
   code: 'station-in-two-programs',
-  severity: 'warning',
+  severity,
   programs: ['A', 'B'],
   where: { station },
 });
 
 test('a mark stands at the place a finding is about, with all sentences and the weight of the worst', () => {
-  const findings: Finding[] = [
-    twoPrograms(3),
-    {
-      code: 'same-start-twice',
-      severity: 'error',
-      times: 2,
-      where: { program: 'A', start: '05:00' },
-    },
-    { code: 'missing-days', severity: 'error', where: { program: 'B' } },
-    { ...twoPrograms(3), severity: 'error', programs: ['A', 'C'] } as Finding,
-    { ...twoPrograms(4), severity: 'note' },
-  ];
-  const marks = checkMarks(findings, SPEECH);
+  const marks = checkMarks(
+    [
+      twoPrograms(3),
+      {
+        code: 'same-start-twice',
+        severity: 'error',
+        times: 2,
+        where: { program: 'A', start: '05:00' },
+      },
+      { code: 'missing-days', severity: 'error', where: { program: 'B' } },
+      twoPrograms(3, 'error'),
+      twoPrograms(4, 'note'),
+    ],
+    SPEECH,
+  );
   expect(marks({ station: 3 })).toMatchObject({ severity: 'error' });
   expect(marks({ station: 3 })?.sentences).toHaveLength(2);
   expect(marks({ program: 'A', start: '05:00' })?.severity).toBe('error');
@@ -33,4 +55,111 @@ test('a mark stands at the place a finding is about, with all sentences and the 
   expect(marks({ program: 'A' })).toBeNull();
   expect(marks({ station: 4 })).toBeNull();
   expect(marks({ station: 1 })).toBeNull();
+});
+
+describe('the drawer', () => {
+  const [, kind] = TIMER_KINDS;
+  if (!kind) throw new Error('no kinds');
+  const plan: Plan = {
+    ...emptyPlan(kind),
+    programs: [
+      {
+        letter: 'A',
+        starts: ['05:00', '05:00'],
+        runs: [{ station: 1, seconds: 600 }],
+        days: { rule: 'daily' },
+      },
+      {
+        letter: 'B',
+        starts: ['05:05'],
+        runs: [{ station: 1, seconds: 600 }],
+        days: { rule: 'daily' },
+      },
+    ],
+  };
+  const brief = { stations: [], rules: {} } as unknown as Brief;
+
+  function Page({ editor }: { readonly editor: TimerEditor }) {
+    const { settled, survey } = useSyncExternalStore(editor.subscribe, editor.snapshot);
+    return (
+      <ChecksProvider
+        facts={{ check: check(settled, TODAY), plan: settled, brief, survey, today: TODAY }}
+        editor={editor}
+        speech={SPEECH}
+        show={() => undefined}
+      >
+        <ChecksButton />
+        <CheckMark station={1} />
+      </ChecksProvider>
+    );
+  }
+  const opened = async () => {
+    const editor = new TimerEditor({ plan, survey: EMPTY_SURVEY, version: 1 }, [], {
+      transport: {
+        send: () => new Promise(() => undefined),
+        load: () => new Promise(() => undefined),
+      },
+      newId: () => 'id',
+      keep: () => undefined,
+      later: () => undefined,
+    });
+    render(
+      <QueryClientProvider client={new QueryClient()}>
+        <PreferencesProvider>
+          <Page editor={editor} />
+        </PreferencesProvider>
+      </QueryClientProvider>,
+    );
+    await act(() => {
+      fireEvent.click(screen.getByRole('button', { name: /^Checks: \d+$/ }));
+      return Promise.resolve();
+    });
+    return { editor, drawer: await screen.findByRole('dialog') };
+  };
+  const press = (within_: HTMLElement, name: RegExp) =>
+    fireEvent.click(within(within_).getAllByRole('button', { name })[0] ?? within_);
+
+  test('has what must be fixed above what should be looked at, and opens from a mark, too', async () => {
+    const { drawer } = await opened();
+    const groups = within(drawer)
+      .getAllByRole('heading', { level: 3 })
+      .map(({ textContent }) => textContent?.replace(/ \d+$/, ''));
+    expect(groups.slice(0, 2)).toEqual(['Must be fixed', 'Should be looked at']);
+    expect(drawer.textContent).toMatch(/A has the start 5:00 twice/);
+    expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
+  });
+
+  test('shows what is safe to fix before it is made, and leaves it on request', async () => {
+    const { editor, drawer } = await opened();
+    const before = editor.snapshot().settled;
+    press(drawer, /^Fix what is safe/);
+    const preview = within(drawer).getByRole('status');
+    expect(preview.textContent).toMatch(/changes when something runs, never how much/);
+    press(preview, /^Leave it/);
+    expect(editor.snapshot().settled).toBe(before);
+    press(drawer, /^Fix what is safe/);
+    press(within(drawer).getByRole('status'), /^Make /);
+    expect(editor.snapshot().settled.programs).not.toEqual(before.programs);
+    expect(check(editor.snapshot().settled, TODAY).verdict).toBe('clear');
+    act(() => editor.undo());
+    expect(editor.snapshot().settled).toEqual(before);
+  });
+
+  test('accepts a finding with a reason only, sets it apart, and takes it back', async () => {
+    const { editor, drawer } = await opened();
+    press(drawer, /^Accept …/);
+    const form = within(drawer).getByRole('form', { name: /^Accept: / });
+    const accept = within(form).getByRole<HTMLButtonElement>('button', { name: 'Accept' });
+    expect(accept.disabled).toBe(true);
+    const [reason] = within(form).getAllByRole('textbox');
+    fireEvent.change(reason ?? form, { target: { value: 'until the new valve is in' } });
+    fireEvent.click(accept);
+    expect(editor.snapshot().survey.accepted).toMatchObject([
+      { reason: 'until the new valve is in' },
+    ]);
+    fireEvent.click(within(drawer).getByText(/^Accepted: 1/));
+    expect(drawer.textContent).toMatch(/until the new valve is in/);
+    press(drawer, /^No longer/);
+    expect(editor.snapshot().survey.accepted ?? []).toEqual([]);
+  });
 });

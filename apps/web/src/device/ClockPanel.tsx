@@ -5,7 +5,6 @@ import {
   formatDate,
   formatTime,
   formatMoment,
-  lengthWords,
   parseDate,
   SECONDS_PER_DAY,
   weekdayIndexOf,
@@ -17,6 +16,7 @@ import {
   type ClockStyle,
   type Plan,
 } from '@water-clock/core';
+import { aheadWords } from './aheadWords.ts';
 import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -39,18 +39,6 @@ interface Props {
 }
 
 const DAY = SECONDS_PER_DAY;
-
-/** How wrong a clock is, in words: `2 days 3 h behind`. */
-export function aheadWords(ahead: number): string {
-  const size = Math.abs(ahead);
-  const days = Math.floor(size / DAY);
-  const rest = size - days * DAY;
-  const parts = [
-    days > 0 && (days === 1 ? '1 day' : `${days} days`),
-    rest > 0 && lengthWords(Math.round(rest / 60) * 60),
-  ].filter(Boolean);
-  return parts.length === 0 ? 'right' : `${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}`;
-}
 
 /** A weekday or a date with a time, as it is read off a display. */
 function Reading({
@@ -105,7 +93,7 @@ function Reading({
 }
 
 /** The timer's own clock: what it shows, how wrong it is, and what follows. */
-export function ClockPanel(props: Props) {
+export default function ClockPanel(props: Props) {
   const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
   const withDate = plan.timer.dialect?.clock !== 'weekday';
   // Null: now.

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Button, Slider } from 'antd';
 import { monthName, percentSteps, type Plan } from '@water-clock/core';
 import type { WhatIf } from '../workers/timerQuestion.ts';
-import { aheadWords } from './ClockPanel.tsx';
+import { aheadWords } from './aheadWords.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 
 interface Props {

@@ -1,7 +1,8 @@
-import { useId } from 'react';
+import { useId, useLayoutEffect } from 'react';
 import { DatePicker } from 'antd';
 import dayjs from 'dayjs';
 import type { ClockStyle, DateOrder } from '@water-clock/core';
+import { beginWeekOn } from '../platform/week.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 
 const DOCUMENT = 'YYYY-MM-DD';
@@ -29,7 +30,8 @@ interface Props {
 export function DateField(props: Props) {
   const { label, value, withTime = false, required = false, commit } = props;
   const id = useId();
-  const { order, clock } = usePreferences();
+  const { order, clock, weekStart } = usePreferences();
+  useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
   const dates = DATES[order];
   const moments = [...dates.map((date) => `${date}, ${TIMES[clock]}`), 'YYYY-MM-DDTHH:mm'];
   const picker = (

@@ -20,7 +20,7 @@ const PLACES = [
 ] as const;
 
 /** The frame of every page that is not about one timer. */
-export function OfficeFrame() {
+export default function OfficeFrame() {
   const screen = useScreen();
   const { pathname } = useLocation();
   const navigate = useNavigate();

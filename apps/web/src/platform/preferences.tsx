@@ -15,7 +15,6 @@ import { useLike } from '../api/preferences.ts';
 import type { Liked } from '../api/liked.ts';
 import { sessionQuery } from '../api/people.ts';
 import { wear, type Look } from './theme.ts';
-import { beginWeekOn } from './week.ts';
 
 interface Preferences extends Look {
   readonly clock: ClockStyle;
@@ -88,7 +87,6 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
   );
   useLayoutEffect(() => wear(look), [look]);
   const weekStart = liked.weekStart ?? 'mon';
-  useLayoutEffect(() => beginWeekOn(weekStart), [weekStart]);
   useEffect(() => {
     try {
       localStorage.setItem(STORE, JSON.stringify(liked));

@@ -87,13 +87,19 @@ export function PhonePrograms(props: Props) {
   const { plan, letter, setLetter, add, head } = props;
   const programs = programsByLetter(plan);
   const program = programs.find((one) => one.letter === letter) ?? programs[0];
-  /** Stations that were taken in here stay, also while they have no minutes. */
-  const [taken, setTaken] = useState<readonly number[]>([]);
+  /** Of a program that runs nothing, every station stands there, and stays while somebody sets one after another. */
+  const inReach = (one: Program | undefined) =>
+    one?.runs.length === 0 ? plan.stations.map(({ number }) => number) : [];
+  const [kept, setKept] = useState({
+    of: program?.letter,
+    stations: inReach(program),
+  });
+  const taken = kept.of === program?.letter ? kept.stations : inReach(program);
+  const keep = (stations: readonly number[]) =>
+    setKept({ of: program?.letter, stations: [...stations] });
   const rows = plan.stations.filter(
     ({ number }) =>
-      program?.runs.some(({ station }) => station === number) ||
-      taken.includes(number) ||
-      program?.runs.length === 0,
+      taken.includes(number) || program?.runs.some(({ station }) => station === number),
   );
   const others = plan.stations.filter((station) => !rows.includes(station));
   return (
@@ -105,7 +111,10 @@ export function PhonePrograms(props: Props) {
           value={program?.letter ?? ''}
           options={programs.map((one) => ({ value: one.letter, label: one.letter }))}
           onChange={(next) => {
-            setTaken([]);
+            setKept({
+              of: next,
+              stations: inReach(programs.find((one) => one.letter === next)),
+            });
             setLetter(next);
           }}
         />
@@ -129,7 +138,7 @@ export function PhonePrograms(props: Props) {
                   ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
                 ),
               ]}
-              pick={(number) => setTaken([...taken, Number(number)])}
+              pick={(number) => keep([...taken, Number(number)])}
             />
           )}
         </>

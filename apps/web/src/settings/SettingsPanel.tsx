@@ -81,7 +81,12 @@ function RainDelay({
 }
 
 /** All that is set for the whole timer: percent, delay, hours and days without water, several stations at once, on or off. */
-export function SettingsPanel({ plan, editor, today, month }: Props & { readonly month: number }) {
+export default function SettingsPanel({
+  plan,
+  editor,
+  today,
+  month,
+}: Props & { readonly month: number }) {
   const { settings, timer } = plan;
   const set: SetSettings = (changed) =>
     commitWords(editor, { type: 'set-settings', settings: changed });

@@ -1,17 +1,16 @@
 import { useEffect, useState } from 'react';
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import {
   figuresOf,
   lengthWords,
-  parseRunEntry,
   pieceFromTries,
-  RUN_ENTRY_HELP,
   runEntryText,
   soakSecondsOf,
   type RunOffTest,
   type Station,
   type SurveyStation,
 } from '@water-clock/core';
+import { LengthField } from '../fields/LengthField.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import { clockWords } from './useCountdown.ts';
@@ -51,7 +50,6 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
   const key = keyOf(timerId, number);
   const [watch, setWatch] = useState(() => stored(key));
   const [now, setNow] = useState(() => Date.now());
-  const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   useEffect(() => {
     if (!watch) return undefined;
@@ -100,14 +98,6 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
     if (!watch) return;
     add(((watch.puddleAt ?? Date.now()) - watch.startedAt) / 1000);
     keep(null);
-  };
-  const addTyped = () => {
-    const seconds = parseRunEntry(typed);
-    const bad = seconds === null || seconds < 1 || seconds > 86_400;
-    setFault(bad ? `"${typed}" is no length of time. ${RUN_ENTRY_HELP}` : null);
-    if (bad) return;
-    add(seconds);
-    setTyped('');
   };
   const { cycleSeconds: _measured, ...bare } = station;
   const worked = figuresOf(noted, bare).longestRun;
@@ -176,16 +166,13 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
             </Button>
           </span>
         ))}
-        <Input
+        <LengthField
           className="try-typed"
-          aria-label="Type a try"
+          label="Type a try"
           placeholder="or type: 7:30"
-          value={typed}
-          aria-invalid={fault !== null}
-          onChange={(event) => setTyped(event.target.value)}
-          onKeyDown={(event) => event.key === 'Enter' && addTyped()}
-          onBlur={() => typed.trim() !== '' && addTyped()}
-          status={fault !== null ? 'error' : ''}
+          value={0}
+          commit={add}
+          say={setFault}
         />
       </div>
       {fault && <p className="fault">{fault}</p>}

@@ -19,7 +19,7 @@ interface Props {
 }
 
 /** One block of the strip to the second: when each valve opens and closes. */
-export function CycleDetails({ cycle, plan, clock, close }: Props) {
+export default function CycleDetails({ cycle, plan, clock, close }: Props) {
   const { letter, start, begins, ends, runs } = cycle;
   const section = useRef<HTMLElement>(null);
   useEffect(() => {

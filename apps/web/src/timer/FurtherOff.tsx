@@ -3,11 +3,8 @@ import { civilOf, weekdayIndexOf, weekdayName, type EpochDay } from '@water-cloc
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { YearChart } from '../charts/YearChart.tsx';
+import { NIGHTS } from './distance.ts';
 import type { TimerAnswer } from '../workers/timerQuestion.ts';
-
-export const NIGHTS = 14;
-
-export type Distance = 'night' | 'fortnight' | 'year';
 
 interface Props {
   readonly answer: TimerAnswer | null;
@@ -23,7 +20,7 @@ interface Props {
 }
 
 /** The same plan from further off: fourteen nights, or a year of dates. One of them that is pressed comes to the large strip. */
-export const FurtherOff = memo(function FurtherOff(props: Props) {
+export default memo(function FurtherOff(props: Props) {
   const { answer, letters, place, today, tonight, day, distance, mark, choose } = props;
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Button, Segmented } from 'antd';
 import { LeftOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
 import {
@@ -24,10 +24,12 @@ import { usePreferences } from '../platform/preferences.tsx';
 import type { Site } from '../api/sites.ts';
 import { nightAt, type Blocked, type TimerAnswer, type WhatIf } from '../workers/timerQuestion.ts';
 import { ClockChangeNote } from '../device/ClockChangeNote.tsx';
-import { FurtherOff, type Distance } from './FurtherOff.tsx';
+import type { Distance } from './distance.ts';
 import { Hint } from '../fields/Hint.tsx';
 import { useScreen } from '../frame/useScreen.ts';
 import { WhatIfBar } from '../device/WhatIfBar.tsx';
+
+const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
 
 /** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
 const isWithin = (change: ClockChange, day: EpochDay) =>
@@ -138,17 +140,19 @@ export function TimerNight(props: Props) {
         )}
       </div>
       {props.distance !== 'night' && (
-        <FurtherOff
-          answer={props.later}
-          letters={letters}
-          place={site}
-          today={today}
-          tonight={tonight}
-          day={day}
-          distance={props.distance}
-          mark={props.choose}
-          choose={props.showNight}
-        />
+        <Suspense>
+          <FurtherOff
+            answer={props.later}
+            letters={letters}
+            place={site}
+            today={today}
+            tonight={tonight}
+            day={day}
+            distance={props.distance}
+            mark={props.choose}
+            choose={props.showNight}
+          />
+        </Suspense>
       )}
       {props.distance === 'night' && night && (
         <NightStrip

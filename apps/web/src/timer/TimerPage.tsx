@@ -35,15 +35,12 @@ import { useBrief } from '../steps/useBrief.ts';
 import { useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
 import { useTimerAnswer } from '../workers/useTimerAnswer.ts';
-import { ClockPanel } from '../device/ClockPanel.tsx';
-import { CycleDetails } from './CycleDetails.tsx';
 import { ConflictDialog } from '../editor/ConflictDialog.tsx';
 import { VisitFrame } from '../frame/VisitFrame.tsx';
 import { ChecksProvider } from '../checks/ChecksProvider.tsx';
-import { NIGHTS, type Distance } from './FurtherOff.tsx';
+import { DISTANCES, NIGHTS, type Distance } from './distance.ts';
 import { Programs } from '../programs/Programs.tsx';
 import { timerKeys, useTimer, type TimerView } from '../api/timers.ts';
-import { SettingsPanel } from '../settings/SettingsPanel.tsx';
 import { ShownSnapshot } from '../editor/shownSnapshot.ts';
 import { Notices } from './Notices.tsx';
 import { TimerCommands } from './TimerCommands.tsx';
@@ -57,12 +54,16 @@ import { VerdictBar } from './VerdictBar.tsx';
 import './timer.css';
 import './timerParts.css';
 
+// What the first screen does not show comes when it is asked for.
 const SurveyViews = lazy(() => import('./StepViews.tsx'));
+const ClockPanel = lazy(() => import('../device/ClockPanel.tsx'));
+const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
+const SettingsPanel = lazy(() => import('../settings/SettingsPanel.tsx'));
 
 /** With more programs the strip is too tall to stay in sight while something below it is edited. */
 const MOST_ROWS_IN_SIGHT = 8;
 
-const DISTANCES: readonly Distance[] = ['night', 'fortnight', 'year'];
+const MOST_PERCENT = 500;
 
 const AS_SET: WhatIf = { percent: null, ahead: 0 };
 
@@ -87,25 +88,33 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const now = useCivilNow(site.timeZone);
   const today = Math.floor(now / SECONDS_PER_DAY);
   const tonight = tonightOf(now);
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
   const setParameters = useCallback(
-    (values: Readonly<Record<string, string | null>>) =>
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [name, value] of Object.entries(values))
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
+    (values: Readonly<Record<string, string | null>>) => {
+      // From the address itself: two changes in one moment must not undo each other.
+      const before = location.search;
+      const next = new URLSearchParams(before);
+      for (const [name, value] of Object.entries(values))
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+      if (next.toString() !== new URLSearchParams(before).toString())
+        void navigate({ search: next.toString() }, { replace: true });
+    },
+    [navigate],
   );
   // Without a night in the address it is tonight, also once the date has moved on.
   const day = parseDate(search.get('night') ?? '') ?? tonight;
   const isFar = day < tonight || day >= tonight + NIGHTS;
-  const [whatIf, setWhatIf] = useState(AS_SET);
+  const [whatIf, setWhatIf] = useState((): WhatIf => {
+    const percent = Number(search.get('percent') ?? NaN);
+    return percent > 0 && percent <= MOST_PERCENT ? { ...AS_SET, percent } : AS_SET;
+  });
+  // The address follows: while a slider is dragged it is the slider that leads.
+  const { percent } = whatIf;
+  useEffect(
+    () => setParameters({ percent: percent === null ? null : String(percent) }),
+    [percent, setParameters],
+  );
   const distance = DISTANCES.find((one) => one === search.get('view')) ?? 'night';
   const setDistance = useCallback(
     (next: Distance) => setParameters({ view: next === 'night' ? null : next }),
@@ -283,52 +292,52 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               />
             </div>
           )}
-          {withStrip && openedCycle && (
-            <CycleDetails
-              cycle={openedCycle}
-              plan={plan}
-              clock={clock}
-              close={() => setOpened(null)}
-            />
-          )}
-          {step && !withStrip && <p className="step-line soft">{step.line}</p>}
-          {shown === '' && (
-            <Programs
-              snapshot={snapshot}
-              editor={editor}
-              today={today}
-              brief={brief}
-              letter={search.get('program')}
-              setLetter={setLetter}
-            />
-          )}
-          {shown === 'settings' && (
-            <SettingsPanel
-              plan={snapshot.settled}
-              editor={editor}
-              today={today}
-              month={monthOf(today)}
-            />
-          )}
-          {shown === 'clock' && (
-            <ClockPanel
-              plan={plan}
-              now={now}
-              changes={changes}
-              clock={clock}
-              ahead={whatIf.ahead}
-              setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
-              asFound={clockAsFound(snapshot.survey)}
-              keep={(clockShown, clockReally) =>
-                editor.commit({
-                  type: 'note',
-                  fields: { device: { ...snapshot.survey.device, clockShown, clockReally } },
-                })
-              }
-            />
-          )}
-          {!withStrip && (
-            <Suspense fallback={<Loading what="the page" />}>
+          <Suspense fallback={<Loading what="the page" />}>
+            {withStrip && openedCycle && (
+              <CycleDetails
+                cycle={openedCycle}
+                plan={plan}
+                clock={clock}
+                close={() => setOpened(null)}
+              />
+            )}
+            {step && !withStrip && <p className="step-line soft">{step.line}</p>}
+            {shown === '' && (
+              <Programs
+                snapshot={snapshot}
+                editor={editor}
+                today={today}
+                brief={brief}
+                letter={search.get('program')}
+                setLetter={setLetter}
+              />
+            )}
+            {shown === 'settings' && (
+              <SettingsPanel
+                plan={snapshot.settled}
+                editor={editor}
+                today={today}
+                month={monthOf(today)}
+              />
+            )}
+            {shown === 'clock' && (
+              <ClockPanel
+                plan={plan}
+                now={now}
+                changes={changes}
+                clock={clock}
+                ahead={whatIf.ahead}
+                setAhead={(ahead) => setWhatIf({ ...whatIf, ahead })}
+                asFound={clockAsFound(snapshot.survey)}
+                keep={(clockShown, clockReally) =>
+                  editor.commit({
+                    type: 'note',
+                    fields: { device: { ...snapshot.survey.device, clockShown, clockReally } },
+                  })
+                }
+              />
+            )}
+            {!withStrip && (
               <SurveyViews
                 shown={shown}
                 version={snapshot.version}
@@ -341,8 +350,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 now={now}
                 {...visit}
               />
-            </Suspense>
-          )}
+            )}
+          </Suspense>
           {snapshot.conflict && (
             <ConflictDialog
               conflict={snapshot.conflict}

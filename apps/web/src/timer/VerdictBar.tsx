@@ -4,6 +4,7 @@ import { DownOutlined } from '@ant-design/icons';
 import type { Verdict } from '@water-clock/core';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { useScreen } from '../frame/useScreen.ts';
+import type { BestFix } from './useBestFix.ts';
 import type { Work } from '../workers/useTimerAnswer.ts';
 
 /** What to say while the answer is on its way, or where none came. */
@@ -38,7 +39,7 @@ interface Props {
   readonly work: Work;
   readonly stop: () => void;
   /** Its best fix; null: there is none. */
-  readonly fix: { readonly words: string; readonly make: () => void } | null;
+  readonly fix: BestFix | null;
   /** Brings the night that it is about to the strip; null: it is there, or there is none. */
   readonly show: (() => void) | null;
 }
@@ -48,6 +49,7 @@ export function VerdictBar(props: Props) {
   const { tone, isKnown, headline, detail, work, stop, fix, show } = props;
   const isPhone = useScreen() === 'phone';
   const [open, setOpen] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
   const whole = !isPhone || open;
   return (
     <div
@@ -60,6 +62,11 @@ export function VerdictBar(props: Props) {
         <p className="verdict-headline">{headline}</p>
         {whole && detail && <p className="verdict-detail">{detail}</p>}
         <WorkNote work={work} stop={stop} />
+        {refusal !== null && (
+          <p className="fault" role="alert">
+            {refusal}
+          </p>
+        )}
       </div>
       {isPhone && (
         <Button
@@ -74,7 +81,11 @@ export function VerdictBar(props: Props) {
       {whole && (fix || show) && (
         <span className="verdict-acts">
           {fix && (
-            <Button type="primary" danger={tone === 'overlap'} onClick={fix.make}>
+            <Button
+              type="primary"
+              danger={tone === 'overlap'}
+              onClick={() => setRefusal(fix.make())}
+            >
               {fix.words}
             </Button>
           )}

@@ -1,8 +1,13 @@
-import { App } from 'antd';
 import { fixOf, type Brief, type EpochDay, type Finding } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import type { TimerAnswer } from '../workers/timerQuestion.ts';
+
+export interface BestFix {
+  readonly words: string;
+  /** Why it could not be made; null where it was. */
+  readonly make: () => string | null;
+}
 
 /** The fix that stands beside the verdict: the start of the first overlap moves. Where to is found when it is asked for. */
 export function useBestFix(
@@ -10,8 +15,7 @@ export function useBestFix(
   brief: Brief,
   today: EpochDay,
   editor: TimerEditor,
-): { readonly words: string; readonly make: () => void } | null {
-  const { message } = App.useApp();
+): BestFix | null {
   const [overlap] = answer?.check.overlaps ?? [];
   if (!answer || !overlap) return null;
   const { letter, start, day } = overlap.second;
@@ -26,10 +30,7 @@ export function useBestFix(
     words: `Move ${letter} to a free time`,
     make: () => {
       const fix = fixOf(answer.plan, finding, today, brief);
-      const refusal = fix
-        ? commitWords(editor, fix.change)
-        : `No other time of day is free for ${letter}.`;
-      if (refusal !== null) void message.warning(refusal);
+      return fix ? commitWords(editor, fix.change) : `No other time of day is free for ${letter}.`;
     },
   };
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import {
   effectivePercent,
+  expectedTotal,
   HIDDEN_ANSWERS,
   HIDDEN_WORDS,
   monthOf,
@@ -17,6 +18,8 @@ import { Chips } from '../fields/Chips.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { frozenAt, panelNow } from './panel.ts';
 import { useKind } from './useKind.ts';
+import { useScreen } from '../frame/useScreen.ts';
+import { PanelBoard } from './PanelBoard.tsx';
 import { PanelField, PanelTotal } from './PanelField.tsx';
 
 /** The settings in this panel's order, a program at a time. */
@@ -59,7 +62,8 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
   );
   const isUsed = (letter: string) => plan.programs.some((program) => program.letter === letter);
-  const field = (line: PanelLine, letter?: string) => {
+  const isPhone = useScreen() === 'phone';
+  const field = (line: PanelLine, letter?: string, bare = false) => {
     const percent = letter === undefined ? 100 : percentOf(letter);
     const shownAt = dialect.runPage === 'adjusted' && percent !== 100 ? percent : null;
     return (
@@ -70,9 +74,13 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         editor={editor}
         now={panel}
         shownAt={shownAt}
+        bare={bare}
       />
     );
   };
+  const total = (letter: string, bare = false) => (
+    <PanelTotal letter={letter} plan={plan} visit={visit} editor={editor} now={panel} bare={bare} />
+  );
   const order = orderOf(plan);
   const percentFirst = order.indexOf('percent') < order.indexOf('starts');
   const generalBlock = (which: readonly PanelLine[]) =>
@@ -94,30 +102,43 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         </p>
       )}
       {generalBlock(early)}
-      {letters.map((letter) =>
-        isUsed(letter) || opened.includes(letter) ? (
-          <section
-            key={letter}
-            className="panel-program"
-            aria-label={`Program ${programLabel(letter, dialect)}`}
-          >
-            <h2>
-              Program {programLabel(letter, dialect)}
-              {programLabel(letter, dialect) !== letter && (
-                <span className="soft"> ({letter} on the strip)</span>
-              )}
-            </h2>
-            <div className="panel-lines">
-              {inProgram(letter).map((line) => field(line, letter))}
-            </div>
-            <PanelTotal letter={letter} plan={plan} visit={visit} editor={editor} now={panel} />
-          </section>
-        ) : (
-          <p key={letter} className="panel-unused">
-            Program {programLabel(letter, dialect)}: nothing noted. Is every start of it off?{' '}
-            <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
-          </p>
-        ),
+      {isPhone &&
+        letters.map((letter) =>
+          isUsed(letter) || opened.includes(letter) ? (
+            <section
+              key={letter}
+              className="panel-program"
+              aria-label={`Program ${programLabel(letter, dialect)}`}
+            >
+              <h2>
+                Program {programLabel(letter, dialect)}
+                {programLabel(letter, dialect) !== letter && (
+                  <span className="soft"> ({letter} on the strip)</span>
+                )}
+              </h2>
+              <div className="panel-lines">
+                {inProgram(letter).map((line) => field(line, letter))}
+              </div>
+              {total(letter)}
+            </section>
+          ) : (
+            <p key={letter} className="panel-unused">
+              Program {programLabel(letter, dialect)}: nothing noted. Is every start of it off?{' '}
+              <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
+            </p>
+          ),
+        )}
+      {!isPhone && (
+        <PanelBoard
+          letters={letters}
+          now={panel}
+          linesOf={inProgram}
+          field={(line, letter) => field(line, letter, true)}
+          withTotal={letters.some((letter) => expectedTotal(plan, letter, today) !== null)}
+          total={(letter) => total(letter, true)}
+          isUnused={(letter) => !isUsed(letter) && !opened.includes(letter)}
+          open={(letter) => setOpened([...opened, letter])}
+        />
       )}
       {generalBlock(late)}
       <Chips

@@ -34,6 +34,16 @@ interface LineProps {
   readonly now: PanelNow;
   /** The percent at which a run page shows its runs, where it is not the runs as entered. */
   readonly shownAt: number | null;
+  /** Its name stands at the head of its row. */
+  readonly bare?: boolean;
+}
+
+/** The name of a line without its program, which stands above. */
+export function shortName({ address: place, name }: PanelLine, { style }: PanelNow): string {
+  const prefix =
+    'program' in place && place.program ? programName(place.program, style.dialect) : '';
+  const rest = name.slice(prefix.length).trim();
+  return `${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
 }
 
 const rangeWords = ({ least, most }: Entered) =>
@@ -42,18 +52,13 @@ const rangeWords = ({ least, most }: Entered) =>
     : `entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
 
 /** One setting, typed as the display shows it. */
-export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
+export function PanelField({ line, plan, editor, now, shownAt, bare = false }: LineProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [told, setTold] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const { address: place, value } = line;
   const worksBack = place.of === 'run' && shownAt !== null;
   const text = panelText(value, now.style);
-  // The program stands above its lines.
-  const prefix =
-    'program' in place && place.program ? programName(place.program, now.style.dialect) : '';
-  const rest = line.name.slice(prefix.length).trim();
-  const short = `${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
   const isEmpty =
     (value.kind === 'time' && value.second === null) ||
     (value.kind === 'run' && value.seconds === 0);
@@ -83,7 +88,7 @@ export function PanelField({ line, plan, editor, now, shownAt }: LineProps) {
   };
   return (
     <label className="panel-line">
-      <span>{short}</span>
+      {!bare && <span>{shortName(line, now)}</span>}
       <Input
         data-line={line.id}
         aria-label={line.name}
@@ -119,12 +124,10 @@ export function PanelTotal({
   visit,
   editor,
   now,
-}: {
+  bare = false,
+}: Pick<LineProps, 'plan' | 'editor' | 'now' | 'bare'> & {
   readonly letter: string;
-  readonly plan: Plan;
   readonly visit: Visit;
-  readonly editor: TimerEditor;
-  readonly now: PanelNow;
 }) {
   const [typed, setTyped] = useState('');
   const expected = expectedTotal(plan, letter, now.today);
@@ -134,7 +137,7 @@ export function PanelTotal({
   const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.style);
   return (
     <label className="panel-line panel-total">
-      <span>Total on the display</span>
+      {!bare && <span>Total on the display</span>}
       <Input
         aria-label={`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
         value={typed || (noted === undefined ? '' : text(noted))}

@@ -109,8 +109,8 @@ export function SightingForm({ plan, today, add }: Props) {
         if (wrong) wrong.focus();
         if (wrong || !made) return;
         add(made);
-        setTime('');
-        setEndTime('');
+        setTime(null);
+        setEndTime(null);
         setEndDay(null);
         setMinutes(null);
         setTimes(null);

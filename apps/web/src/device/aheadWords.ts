@@ -1,0 +1,13 @@
+import { lengthWords, SECONDS_PER_DAY as DAY } from '@water-clock/core';
+
+/** How wrong a clock is, in words: `2 days 3 h behind`. */
+export function aheadWords(ahead: number): string {
+  const size = Math.abs(ahead);
+  const days = Math.floor(size / DAY);
+  const rest = size - days * DAY;
+  const parts = [
+    days > 0 && (days === 1 ? '1 day' : `${days} days`),
+    rest > 0 && lengthWords(Math.round(rest / 60) * 60),
+  ].filter(Boolean);
+  return parts.length === 0 ? 'right' : `${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}`;
+}

@@ -1,0 +1,105 @@
+import { Fragment, type ReactNode } from 'react';
+import { Button } from 'antd';
+import { programLabel, type PanelLine, type PanelNow } from '@water-clock/core';
+import { ProgramBadge } from '../charts/patterns.tsx';
+import { shortName } from './PanelField.tsx';
+import './panelBoard.css';
+
+interface Props {
+  readonly letters: readonly string[];
+  readonly now: PanelNow;
+  readonly linesOf: (letter: string) => readonly PanelLine[];
+  readonly field: (line: PanelLine, letter: string) => ReactNode;
+  /** Whether this timer shows the total of a program, which is a checksum. */
+  readonly withTotal: boolean;
+  readonly total: (letter: string) => ReactNode;
+  /** Nothing is noted of it, and nobody has opened it. */
+  readonly isUnused: (letter: string) => boolean;
+  readonly open: (letter: string) => void;
+}
+
+/** Lines of two programs that stand in one row: the same start, station or kind of day. */
+function rowOf({ address: place }: PanelLine): string {
+  if (place.of === 'start') return `start ${place.slot}`;
+  return place.of === 'run' ? `run ${place.station}` : place.of;
+}
+
+/**
+ * The settings of all programs in the box's own words, a column for each program. The fields follow each other down the columns,
+ * as the panel is paged through, so Enter and Tab go on in its order.
+ */
+export function PanelBoard({
+  letters,
+  now,
+  linesOf,
+  field,
+  withTotal,
+  total,
+  isUnused,
+  open,
+}: Props) {
+  const { dialect } = now.style;
+  const names = new Map<string, string>();
+  for (const letter of letters)
+    for (const line of linesOf(letter))
+      if (!names.has(rowOf(line))) names.set(rowOf(line), shortName(line, now));
+  const rows = [...names.keys()];
+  const last = rows.length + 2;
+  return (
+    <div className="panel-board-window">
+      <div
+        className="panel-board"
+        style={{
+          gridTemplateColumns: `minmax(150px, 1.2fr) repeat(${letters.length}, minmax(130px, 1fr))`,
+        }}
+      >
+        {rows.map((row, i) => (
+          <span key={row} className="panel-board-name" style={{ gridRow: i + 2, gridColumn: 1 }}>
+            {names.get(row)}
+          </span>
+        ))}
+        {withTotal && (
+          <span className="panel-board-name" style={{ gridRow: last, gridColumn: 1 }}>
+            Total on the display
+          </span>
+        )}
+        {letters.map((letter, at) => {
+          const label = programLabel(letter, dialect);
+          const column = at + 2;
+          return (
+            <Fragment key={letter}>
+              <h2 className="panel-board-head" style={{ gridRow: 1, gridColumn: column }}>
+                <ProgramBadge letter={letter} size={26} /> Program {label}
+                {label !== letter && <span className="soft"> ({letter} on the strip)</span>}
+              </h2>
+              {isUnused(letter) ? (
+                <p
+                  className="panel-unused"
+                  style={{ gridRow: `2 / ${Math.max(3, last)}`, gridColumn: column }}
+                >
+                  Nothing noted. Is every start of it off?{' '}
+                  <Button onClick={() => open(letter)}>No, take it down</Button>
+                </p>
+              ) : (
+                <>
+                  {linesOf(letter).map((line) => (
+                    <div
+                      key={line.id}
+                      className="panel-board-cell"
+                      style={{ gridRow: rows.indexOf(rowOf(line)) + 2, gridColumn: column }}
+                    >
+                      {field(line, letter)}
+                    </div>
+                  ))}
+                  <div className="panel-board-cell" style={{ gridRow: last, gridColumn: column }}>
+                    {total(letter)}
+                  </div>
+                </>
+              )}
+            </Fragment>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
