@@ -93,6 +93,7 @@ test('by touch alone, on a phone', async () => {
 
 test('by keyboard alone, on a desktop', async () => {
   const page = await house.at('/');
+  await page.waitForSelector('.today');
   let presses = 0;
   const key = async (name: string) => {
     presses++;

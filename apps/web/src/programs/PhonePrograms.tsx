@@ -82,26 +82,45 @@ function Row({
   );
 }
 
+/** The rows of one program. What runs nothing has every station in reach, and keeps them while somebody sets one after another. */
+function Rows(props: Props & { readonly program: Program }) {
+  const { plan, program } = props;
+  const [kept, setKept] = useState(() =>
+    program.runs.length === 0 ? plan.stations.map(({ number }) => number) : [],
+  );
+  const rows = plan.stations.filter(
+    ({ number }) => kept.includes(number) || program.runs.some(({ station }) => station === number),
+  );
+  const others = plan.stations.filter((station) => !rows.includes(station));
+  return (
+    <>
+      <ul className="phone-rows">
+        {rows.map((station) => (
+          <Row key={station.number} {...props} station={station} />
+        ))}
+      </ul>
+      {others.length > 0 && (
+        <SelectField
+          aria-label="Another station"
+          value=""
+          options={[
+            ['', 'Another station …'],
+            ...others.map(
+              ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
+            ),
+          ]}
+          pick={(number) => setKept([...kept, Number(number)])}
+        />
+      )}
+    </>
+  );
+}
+
 /** On a phone: one program at a time, its stations as rows with − and +. */
 export function PhonePrograms(props: Props) {
   const { plan, letter, setLetter, add, head } = props;
   const programs = programsByLetter(plan);
   const program = programs.find((one) => one.letter === letter) ?? programs[0];
-  /** Of a program that runs nothing, every station stands there, and stays while somebody sets one after another. */
-  const inReach = (one: Program | undefined) =>
-    one?.runs.length === 0 ? plan.stations.map(({ number }) => number) : [];
-  const [kept, setKept] = useState({
-    of: program?.letter,
-    stations: inReach(program),
-  });
-  const taken = kept.of === program?.letter ? kept.stations : inReach(program);
-  const keep = (stations: readonly number[]) =>
-    setKept({ of: program?.letter, stations: [...stations] });
-  const rows = plan.stations.filter(
-    ({ number }) =>
-      taken.includes(number) || program?.runs.some(({ station }) => station === number),
-  );
-  const others = plan.stations.filter((station) => !rows.includes(station));
   return (
     <div className="phone-programs">
       <div className="phone-letters">
@@ -110,37 +129,14 @@ export function PhonePrograms(props: Props) {
           aria-label="Program"
           value={program?.letter ?? ''}
           options={programs.map((one) => ({ value: one.letter, label: one.letter }))}
-          onChange={(next) => {
-            setKept({
-              of: next,
-              stations: inReach(programs.find((one) => one.letter === next)),
-            });
-            setLetter(next);
-          }}
+          onChange={setLetter}
         />
         {add && <Button icon={<PlusOutlined />} aria-label="Add a program" onClick={add} />}
       </div>
       {program && (
         <>
           {head(program.letter)}
-          <ul className="phone-rows" key={program.letter}>
-            {rows.map((station) => (
-              <Row key={station.number} {...props} station={station} program={program} />
-            ))}
-          </ul>
-          {others.length > 0 && (
-            <SelectField
-              aria-label="Another station"
-              value=""
-              options={[
-                ['', 'Another station …'],
-                ...others.map(
-                  ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
-                ),
-              ]}
-              pick={(number) => keep([...taken, Number(number)])}
-            />
-          )}
+          <Rows {...props} key={program.letter} program={program} />
         </>
       )}
     </div>
