@@ -31,19 +31,29 @@ const STEPS = [
     '/minutes',
     '/brief',
   ],
-  ...['/plan', '', '/settings', '/keyin', '/leave', '/page', '/log'],
+  ...[
+    '/plan',
+    '',
+    '?view=year',
+    '?view=fortnight',
+    '/settings',
+    '/keyin',
+    '/leave',
+    '/page',
+    '/log',
+  ],
 ];
 const PAGES = ['/', '/sites', '/due', '/library', ...STEPS.map((step) => `${FENNIMORE}${step}`)];
 const SIZES = [
-  [1920, 1080],
-  [1280, 800],
-  [768, 1024],
   [390, 844],
+  [768, 1024],
+  [1280, 800],
+  [1920, 1080],
 ] as const;
 
 const go = async (page: Page, address: string) => {
   await page.goto(`${house.server.url}${address}`);
-  await page.waitForSelector(address.startsWith('/timers') ? '.verdict[data-of="known"]' : 'h1');
+  await page.waitForSelector(address.startsWith('/timers') ? `.verdict[data-of="known"]` : 'h1');
 };
 const sideways = (page: Page) =>
   page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
@@ -67,16 +77,29 @@ const like = (page: Page, preferences: object) =>
     });
   }, preferences);
 
-test('no page and no step scrolls sideways at any of four sizes; on a phone 560 pixels belong to the step', async () => {
-  const page = await house.at('/');
-  const wide: string[] = [];
-  for (const address of PAGES) {
-    await go(page, address);
-    for (const [width, height] of SIZES) {
-      await page.setViewport({ width, height });
-      await page.evaluate(() => new Promise(requestAnimationFrame));
-      if ((await sideways(page)) > 0) wide.push(`${address} at ${width}`);
-    }
+/** What a finger has to hit. */
+const TARGETS =
+  'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header, [role=menuitem]';
+
+test.each(PAGES)(
+  '%s at every size: nothing is cut off, all of it can be pressed and read out',
+  async (address) => {
+    const page = await house.at(address);
+    await page.setViewport({ width: 390, height: 844 });
+    await page.waitForSelector('h1, h2');
+    await page.waitForFunction(() => !document.body.textContent?.includes('Fetching'));
+    await page.evaluate(() =>
+      document
+        .querySelectorAll('.ant-collapse-header[aria-expanded=false], .walk [aria-expanded=false]')
+        .forEach((one) => (one as HTMLElement).click()),
+    );
+    const small = await page.$$eval(TARGETS, (all) =>
+      all
+        .filter((one) => one.getClientRects().length > 0)
+        .filter((one) => one.getBoundingClientRect().height < 43.5)
+        .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),
+    );
+    expect(small).toEqual([]);
     if (address.startsWith('/timers')) {
       const left = await page.evaluate(() => {
         const heightOf = (selector: string) =>
@@ -85,11 +108,16 @@ test('no page and no step scrolls sideways at any of four sizes; on a phone 560 
       });
       expect(left).toBeGreaterThanOrEqual(560);
     }
-    await page.setViewport({ width: 1280, height: 800 });
-  }
-  expect(wide).toEqual([]);
-  await page.close();
-});
+    expect(await accessibilityFaults(page)).toEqual([]);
+    for (const [width, height] of SIZES) {
+      await page.setViewport({ width, height });
+      await page.evaluate(() => new Promise(requestAnimationFrame));
+      expect([width, await sideways(page)]).toEqual([width, 0]);
+      if (width === 1280) expect(await accessibilityFaults(page)).toEqual([]);
+    }
+    await page.close();
+  },
+);
 
 test('with text of twice the size, and with words forty percent longer, no step loses its edges', async () => {
   const page = await house.at('/');

@@ -4,7 +4,6 @@ import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
 import { worstPlan } from '../packages/core/bench/plans.mjs';
 import {
-  accessibilityFaults,
   checks,
   choose,
   click,
@@ -277,37 +276,3 @@ test('long work tells how far it is and can be stopped; the next change is worke
   await sees(page, '.verdict', /more pairs of starts overlap/);
   await page.close();
 });
-
-const SURVEY = ['/house', '/timer', '/stations', '/walk/1', '/minutes', '/brief'];
-
-test.each(['', '/settings', '/clock', ...SURVEY])(
-  'on a phone nothing of "%s" is cut off, and all of it can be pressed and read out',
-  async (view) => {
-    const page = await house.at(`${MARRAM_LODGE}${view}`, 390, 844);
-    if (SURVEY.includes(view)) await page.waitForSelector('.survey-view, .walk');
-    else {
-      await distance(page, 'Year');
-      await page.waitForSelector('.year-chart');
-    }
-    await page.evaluate(() =>
-      document
-        .querySelectorAll('.ant-collapse-header[aria-expanded=false], .walk [aria-expanded=false]')
-        .forEach((one) => (one as HTMLElement).click()),
-    );
-    const { width, small } = await page.evaluate(() => ({
-      width: document.documentElement.scrollWidth,
-      small: [
-        ...document.querySelectorAll(
-          'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header',
-        ),
-      ]
-        .filter((one) => one.getClientRects().length > 0)
-        .filter((one) => one.getBoundingClientRect().height < 39.5)
-        .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),
-    }));
-    expect(small).toEqual([]);
-    expect(width).toBeLessThanOrEqual(390);
-    expect(await accessibilityFaults(page)).toEqual([]);
-    await page.close();
-  },
-);

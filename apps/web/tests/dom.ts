@@ -13,6 +13,10 @@ class TwoPorts {
   readonly port2 = { postMessage: () => setTimeout(() => this.port1.onmessage?.()) };
 }
 
+// Styles of a ::before or ::after are not simulated; the plain ones stand for them.
+const styleOf = window.getComputedStyle.bind(window);
+window.getComputedStyle = (element) => styleOf(element);
+
 // A page without a layout has no sizes; what is drawn by its room gets a screenful.
 Object.defineProperties(HTMLElement.prototype, {
   clientWidth: { get: () => 1280 },
