@@ -2,112 +2,89 @@
  * How long it takes from a key in a run-time cell, and from a move of a start that is dragged, to the repainted strip and
  * verdict, on the largest demo timer, in headless Chromium. Prints two rows of docs/benchmarks.md.
  */
-import fs from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
-import puppeteer from 'puppeteer-core';
 import { yardstick } from '../packages/core/bench/yardstick.mjs';
-import { ensureDatabase, startCluster } from './cluster.mjs';
-import { startServer } from './server.mjs';
-import { chromiumProgram, setUp } from './setup.mjs';
+import { onStage } from './stage.mjs';
 
 const KEYS = 300;
 /** Milliseconds between two keys or moves; asking the page whether it is ready would keep it busy. */
-const pause = () => new Promise((resolve) => setTimeout(resolve, 110 + Math.random() * 17));
+const pause = (least = 110) =>
+  new Promise((resolve) => setTimeout(resolve, least + Math.random() * 17));
 const LARKHOLT = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 
-setUp({ database: true, browser: true, web: true });
-const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-measure-'));
-const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
-try {
-  await ensureDatabase(cluster.url('postgres'), 'measure');
-  const server = await startServer({
-    databaseUrl: cluster.url('measure'),
-    env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
-    logFile: path.join(folder, 'server.log'),
-  });
-  const browser = await puppeteer.launch({
-    executablePath: chromiumProgram(),
-    userDataDir: path.join(folder, 'profile'),
-    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--no-first-run'],
-  });
-  const page = await browser.newPage();
-  await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(server.url + LARKHOLT);
-  await (await page.waitForSelector('.sign-in-demo button')).click();
-  await page.waitForSelector('.verdict[data-of="known"]');
-  await page.waitForSelector('.strip-run');
-  // The time of the key is the browser's own; the end is the first moment after the frame that shows the new strip.
-  await page.evaluate(() => {
-    globalThis.samples = [];
-    let pressedAt = null;
-    addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
-    const moved = (event) => event.buttons > 0 && (pressedAt = event.timeStamp);
-    addEventListener('pointermove', moved, { capture: true });
-    // The times at the cycles: they change when the answer is drawn, not when a drag begins.
-    const times = () =>
-      [...document.querySelectorAll('.strip-times')].map((one) => one.textContent).join();
-    let last = times();
-    const observer = new MutationObserver(() => {
-      const now = times();
-      if (pressedAt === null || now === last) return;
-      last = now;
-      const began = pressedAt;
-      pressedAt = null;
-      requestAnimationFrame(() => {
-        const { port1, port2 } = new MessageChannel();
-        port1.onmessage = () => globalThis.samples.push(performance.now() - began);
-        port2.postMessage(null);
-      });
+/** In the page. The time of the key is the browser's own; the end is the first moment after the frame that shows the new strip. */
+function watch() {
+  globalThis.samples = [];
+  let pressedAt = null;
+  addEventListener('keydown', (event) => (pressedAt = event.timeStamp), { capture: true });
+  const moved = (event) => event.buttons > 0 && (pressedAt = event.timeStamp);
+  addEventListener('pointermove', moved, { capture: true });
+  // The times at the cycles: they change when the answer is drawn, not when a drag begins.
+  const times = () =>
+    [...document.querySelectorAll('.strip-times')].map((one) => one.textContent).join();
+  let last = times();
+  const observer = new MutationObserver(() => {
+    const now = times();
+    if (pressedAt === null || now === last) return;
+    last = now;
+    const began = pressedAt;
+    pressedAt = null;
+    requestAnimationFrame(() => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = () => globalThis.samples.push(performance.now() - began);
+      port2.postMessage(null);
     });
-    const what = { subtree: true, childList: true, attributes: true, characterData: true };
-    observer.observe(document.querySelector('.strip'), what);
   });
-  // The last cell but two of the board; only what is seen of it is there.
-  await page.focus('[data-cell="0:0"]');
-  await page.keyboard.down('Control');
-  await page.keyboard.press('End');
-  await page.keyboard.up('Control');
-  await page.keyboard.press('ArrowUp');
-  await page.keyboard.press('ArrowUp');
-  const keys = async () => {
-    // 8, 80, 8, 80 …: the program's cycle, the strip, the board and the headroom change with each key.
-    await page.keyboard.type('8');
-    for (let i = 0; i < KEYS; i++) {
-      await page.keyboard.press(i % 2 === 0 ? '0' : 'Backspace');
-      await pause();
-    }
-  };
-  await keys();
-  const report = async (what) => {
+  const what = { subtree: true, childList: true, attributes: true, characterData: true };
+  observer.observe(document.querySelector('.strip'), what);
+}
+
+await onStage(async ({ browser, url }) => {
+  /** Measures on a page of its own: what was typed before must not count. */
+  const measure = async (what, work) => {
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    await page.goto(url + LARKHOLT);
+    await page.waitForSelector('.verdict[data-of="known"]');
+    await page.waitForSelector('.strip-run');
+    await page.evaluate(watch);
+    await work(page);
     const all = await page.evaluate(() => globalThis.samples.splice(0));
+    await page.close();
     const samples = all.slice(10).sort((a, b) => a - b);
     const at = (share) => samples[Math.floor(samples.length * share)].toFixed(1);
     process.stdout.write(
       `| ${samples.length} ${what} | ${at(0.5)} | ${at(0.95)} | ${at(0.999)} | ${yardstick().toFixed(0)} |\n`,
     );
   };
-  await report('keys');
-  await page.keyboard.press('Escape');
-  await page.emulateCPUThrottling(4);
-  await keys();
-  await report('keys, four-fold throttled');
-  await page.keyboard.press('Escape');
-  await page.emulateCPUThrottling(null);
-  await page.evaluate(() => scrollTo(0, 0));
-  const box = await (await page.$('.strip-cycle')).boundingBox();
-  const [x, y] = [box.x + 4, box.y + box.height / 2];
-  await page.mouse.move(x, y);
-  await page.mouse.down();
-  for (let i = 0; i < KEYS; i++) {
-    await page.mouse.move(x + 20 + (i % 2) * 30 + (i % 7) * 4, y);
-    await pause();
-  }
-  await page.keyboard.press('Escape');
-  await report('moves');
-  await browser.close();
-  await server.stop();
-} finally {
-  cluster.remove();
-  fs.rmSync(folder, { recursive: true, force: true });
-}
+  const keys = async (page, least) => {
+    // The last cell but two of the board; only what is seen of it is there.
+    await page.focus('[data-cell="0:0"]');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('End');
+    await page.keyboard.up('Control');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('ArrowUp');
+    // 8, 80, 8, 80 …: the program's cycle, the strip, the board and the headroom change with each key.
+    await page.keyboard.type('8');
+    for (let i = 0; i < KEYS; i++) {
+      await page.keyboard.press(i % 2 === 0 ? '0' : 'Backspace');
+      await pause(least);
+    }
+  };
+  await measure('keys', keys);
+  await measure('keys, four-fold throttled', async (page) => {
+    await page.emulateCPUThrottling(4);
+    // Four keys a second: with less between them a key waits for what follows the one before.
+    await keys(page, 250);
+  });
+  await measure('moves', async (page) => {
+    const box = await (await page.$('.strip-cycle')).boundingBox();
+    const [x, y] = [box.x + 4, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    for (let i = 0; i < KEYS; i++) {
+      await page.mouse.move(x + 20 + (i % 2) * 30 + (i % 7) * 4, y);
+      await pause();
+    }
+  });
+});

@@ -3,14 +3,8 @@
  * fields and drop-down lists, a button that saves and one that goes on. Both are done in headless Chromium, and what was entered is
  * compared. Prints two rows of docs/benchmarks.md.
  */
-import fs from 'node:fs';
-import os from 'node:os';
-import path from 'node:path';
-import puppeteer from 'puppeteer-core';
 import { HEAD_WORDS, PLANT_WORDS, SOIL_WORDS, SUN_WORDS } from '../packages/core/dist/index.js';
-import { ensureDatabase, startCluster } from './cluster.mjs';
-import { startServer } from './server.mjs';
-import { chromiumProgram, setUp } from './setup.mjs';
+import { onStage } from './stage.mjs';
 
 /** A garden as it is found: neighbours have their soil and often their sun and slope in common. */
 const GARDEN = [
@@ -40,22 +34,7 @@ const lettersFor = (words, at) => {
   throw new Error(`${words[at]} cannot be told apart`);
 };
 
-setUp({ database: true, browser: true, web: true });
-const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-measure-'));
-const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
-try {
-  await ensureDatabase(cluster.url('postgres'), 'measure');
-  const server = await startServer({
-    databaseUrl: cluster.url('measure'),
-    env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
-    logFile: path.join(folder, 'server.log'),
-  });
-  const browser = await puppeteer.launch({
-    executablePath: chromiumProgram(),
-    userDataDir: path.join(folder, 'profile'),
-    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--no-first-run'],
-  });
-  const page = await browser.newPage();
+await onStage(async ({ page, url }) => {
   let presses = 0;
   const key = async (name) => {
     presses++;
@@ -94,9 +73,8 @@ try {
 
   // The walk, with = wherever all that follows is as at the station before.
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(server.url);
-  await (await page.waitForSelector('.sign-in-demo button')).click();
-  await page.waitForSelector('.sites');
+  await page.goto(url);
+  await page.waitForSelector('.today');
   const timerId = await page.evaluate(async () => {
     const answer = await (await fetch('/api/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01')).json();
     const ids = { siteId: crypto.randomUUID(), timerId: crypto.randomUUID() };
@@ -112,7 +90,7 @@ try {
     return ids.timerId;
   });
   presses = 0;
-  await page.goto(`${server.url}/timers/${timerId}/walk/1`);
+  await page.goto(`${url}/timers/${timerId}/walk/1`);
   for (const [i, [name, ...facts]] of GARDEN.entries()) {
     await page.waitForFunction(
       (at) =>
@@ -139,7 +117,7 @@ try {
   }
   await page.waitForSelector('.walked');
   await page.waitForFunction(() =>
-    /All saved/.test(document.querySelector('.timer-tools')?.textContent ?? ''),
+    /Saved/.test(document.querySelector('.timer-tools')?.textContent ?? ''),
   );
   const { survey, plan } = await page.evaluate(
     async (id) => (await fetch(`/api/timers/${id}`)).json(),
@@ -173,9 +151,4 @@ try {
     '| twelve stations, all fields | key presses | beside the text itself | a station | screens |\n| --- | --: | --: | --: | --: |\n',
   );
   process.stdout.write(row('plain form', plain) + row('the walk', presses));
-  await browser.close();
-  await server.stop();
-} finally {
-  cluster.remove();
-  fs.rmSync(folder, { recursive: true, force: true });
-}
+});

@@ -1,40 +1,13 @@
 /** Makes docs/screenshots from the demo data: one current picture of each main view. Call it after a view has changed. */
 import fs from 'node:fs';
-import os from 'node:os';
 import path from 'node:path';
-import puppeteer from 'puppeteer-core';
-import { ensureDatabase, startCluster } from './cluster.mjs';
-import { startServer } from './server.mjs';
-import { chromiumProgram, ROOT, setUp } from './setup.mjs';
+import { ROOT } from './setup.mjs';
+import { onStage } from './stage.mjs';
 
 const TIMER = (n) => `/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0${n}`;
 const OUT = path.join(ROOT, 'docs/screenshots');
 
-setUp({ database: true, browser: true, web: true });
-const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-pictures-'));
-const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
-let browser;
-let server;
-try {
-  await ensureDatabase(cluster.url('postgres'), 'pictures');
-  server = await startServer({
-    databaseUrl: cluster.url('pictures'),
-    env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
-    logFile: path.join(folder, 'server.log'),
-  });
-  browser = await puppeteer.launch({
-    executablePath: chromiumProgram(),
-    userDataDir: path.join(folder, 'profile'),
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-dev-shm-usage',
-      '--no-first-run',
-      '--font-render-hinting=none',
-      '--force-color-profile=srgb',
-    ],
-  });
-  const page = await browser.newPage();
+await onStage(async ({ page, url }) => {
   const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
   const size = (width, height) =>
     page.setViewport({ width, height, isMobile: width < 600, hasTouch: width < 600 });
@@ -43,7 +16,7 @@ try {
     await from.screenshot({ path: path.join(OUT, `${name}.png`) });
   };
   const open = async (address) => {
-    await page.goto(server.url + address);
+    await page.goto(url + address);
     await page.waitForSelector(
       '.strip svg, .today, .sites, .site-form, .survey-view, .walk, .library',
     );
@@ -55,9 +28,7 @@ try {
 
   fs.mkdirSync(OUT, { recursive: true });
   await size(1280, 800);
-  await page.goto(server.url);
-  const demo = await page.waitForSelector('.sign-in-demo button');
-  await demo.click();
+  await page.goto(url);
   await page.waitForSelector('.today');
   await take('today');
   await open('/sites');
@@ -142,9 +113,4 @@ try {
   await page.waitForSelector('.key-card');
   await radio('Everything');
   await take('phone-key-in');
-} finally {
-  await browser?.close();
-  await server?.stop();
-  cluster.remove();
-  fs.rmSync(folder, { recursive: true, force: true });
-}
+});

@@ -46,17 +46,8 @@ function editorOf(stations: number, programs: Plan['programs']): TimerEditor {
 
 function Shown({ editor }: { readonly editor: TimerEditor }) {
   const { settled } = useSyncExternalStore(editor.subscribe, editor.snapshot);
-  const [none] = useState(() => new Map<number, number>());
-  return (
-    <Board
-      plan={settled}
-      editor={editor}
-      percents={settled.programs.map(() => 100)}
-      head={(letter) => <span>Program {letter}</span>}
-      given={none}
-      needed={none}
-    />
-  );
+  const [percents] = useState(() => settled.programs.map(() => 100));
+  return <Board plan={settled} editor={editor} percents={percents} />;
 }
 
 const shown = (editor: TimerEditor) => {

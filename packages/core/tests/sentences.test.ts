@@ -124,7 +124,7 @@ test('every finding', () => {
   );
   expect(said).toMatchInlineSnapshot(`
    [
-     "overlap: Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap. This timer makes B wait until 5:07 am, so B ends 7 min late.",
+     "overlap: Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap. This timer makes B wait until 5:07 am, so B ends 7 min late.",
      "missing-starts: A never waters: it needs a start.",
      "missing-runs: A never waters: it needs run times on a station that is switched on.",
      "missing-days: A never waters: it needs watering days.",
@@ -149,7 +149,7 @@ test('every finding', () => {
      "percent-not-100: The seasonal percent of A is 80 %: its run times differ from what is entered.",
      "percent-moves: A sensor changes the percent, so run times differ from what is set, and settings may be overwritten.",
      "percent-moves: An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Nothing overlaps between 20 and 150 %.",
-     "percent-moves: A sensor changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 150 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap.",
+     "percent-moves: A sensor changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 150 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap.",
      "rain-delay: Rain delay: nothing waters before Thu 10 June, 12:00 am.",
      "rain-delay: Rain delay: nothing waters before Thu 10 June, 2:00 pm.",
      "timer-off: The timer is switched off: nothing waters until it is on "run" again.",

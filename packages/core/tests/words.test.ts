@@ -39,7 +39,7 @@ describe('a verdict', () => {
   const touching = [program('A', '04:00', 67), program('B', '05:00', 30)];
   test('names the first date, both starts and the minutes, and what this timer does', () => {
     expect(words(plan(touching)).headline).toBe(
-      'Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 7 min of overlap.',
+      'Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap.',
     );
     const details = (['queue', 'drop', 'cut', 'together'] as const).map(
       (one) => words(plan(touching, one)).detail,
@@ -87,7 +87,7 @@ describe('a verdict', () => {
       ON,
     ).findings.find(({ code }) => code === 'percent-moves');
     expect(moves && findingSentence(moves, speech)).toBe(
-      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A, started at 4:00 am, is still running, 1 min of overlap.',
+      'An online service changes the percent, so run times differ from what is set, and settings may be overwritten. Between 20 and 121 % cycles can overlap. Wed 9 June: B starts at 5:00 am while A is still running, 1 min of overlap.',
     );
     expect(driven(121)).toMatchObject({
       tone: 'overlap',

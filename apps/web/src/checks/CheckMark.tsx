@@ -1,25 +1,33 @@
+import { memo } from 'react';
 import { Button } from 'antd';
 import { ExclamationCircleFilled, WarningOutlined } from '@ant-design/icons';
 import { Hint } from '../fields/Hint.tsx';
-import type { Place } from './checkMarks.ts';
-import { useOpenChecks } from './checksContext.ts';
+import type { Place, PlaceMark } from './checkMarks.ts';
+import { useOpenChecks, useOpenFindings } from './checksContext.ts';
 
-/** The mark of the checks beside what they are about: its sentence on a look, the checks on a press. */
-export function CheckMark(place: Place) {
-  const { marks, open } = useOpenChecks();
-  const mark = marks(place);
-  if (!mark) return null;
-  const words = mark.sentences.join(' ');
+interface Props {
+  readonly severity: PlaceMark['severity'];
+  readonly words: string;
+}
+
+const Mark = memo(function Mark({ severity, words }: Props) {
+  const open = useOpenChecks();
   return (
     <Hint title={words}>
       <Button
         type="text"
         size="small"
-        className={`check-mark check-mark-${mark.severity}`}
-        icon={mark.severity === 'error' ? <ExclamationCircleFilled /> : <WarningOutlined />}
+        className={`check-mark check-mark-${severity}`}
+        icon={severity === 'error' ? <ExclamationCircleFilled /> : <WarningOutlined />}
         aria-label={`Checks: ${words}`}
         onClick={open}
       />
     </Hint>
   );
+});
+
+/** The mark of the checks beside what they are about: its sentence on a look, the checks on a press. */
+export function CheckMark(place: Place) {
+  const mark = useOpenFindings().marks(place);
+  return mark && <Mark severity={mark.severity} words={mark.sentences.join(' ')} />;
 }

@@ -1,13 +1,12 @@
+import { memo } from 'react';
 import { Badge, Button } from 'antd';
 import { CheckSquareOutlined } from '@ant-design/icons';
 import { useScreen } from '../frame/useScreen.ts';
-import { useOpenChecks } from './checksContext.ts';
+import { useOpenChecks, useOpenFindings } from './checksContext.ts';
 
-/** Opens the checks; says how many findings are open that are more than good to know. */
-export function ChecksButton() {
-  const { count, open } = useOpenChecks();
+const Counted = memo(function Counted({ count }: { readonly count: number }) {
+  const open = useOpenChecks();
   const isPhone = useScreen() === 'phone';
-  if (count === null) return null;
   return (
     <Badge count={count} overflowCount={99} size="small" offset={[-6, 4]}>
       <Button
@@ -20,4 +19,10 @@ export function ChecksButton() {
       </Button>
     </Badge>
   );
+});
+
+/** Opens the checks; says how many findings are open that are more than good to know. */
+export function ChecksButton() {
+  const { count } = useOpenFindings();
+  return count !== null && <Counted count={count} />;
 }

@@ -2,7 +2,7 @@ import { lazy, Suspense, useCallback, useMemo, useState, type ReactNode } from '
 import type { ClockSecond, Speech } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { checkMarks } from './checkMarks.ts';
-import { ChecksContext, type Checks } from './checksContext.ts';
+import { ChecksContext, OpenChecksContext, type Checks } from './checksContext.ts';
 import { useChecks, type CheckedFacts } from './useChecks.ts';
 
 const ChecksDrawer = lazy(() => import('./ChecksDrawer.tsx'));
@@ -32,13 +32,12 @@ export function ChecksProvider({ facts, editor, speech, show, children }: Props)
     (): Checks => ({
       count: findings && findings.open.filter(({ severity }) => severity !== 'note').length,
       marks: checkMarks(findings?.open ?? [], { on, clock, order }),
-      open,
     }),
-    [findings, on, clock, order, open],
+    [findings, on, clock, order],
   );
   return (
     <ChecksContext value={checks}>
-      {children}
+      <OpenChecksContext value={open}>{children}</OpenChecksContext>
       {wasOpened && facts && findings && (
         <Suspense>
           <ChecksDrawer

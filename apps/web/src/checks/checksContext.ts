@@ -5,13 +5,14 @@ export interface Checks {
   /** Of the findings that are more than good to know; null: not worked out yet. */
   readonly count: number | null;
   readonly marks: CheckMarks;
-  readonly open: () => void;
 }
 
-export const ChecksContext = createContext<Checks>({
-  count: null,
-  marks: () => null,
-  open: () => undefined,
-});
+export const ChecksContext = createContext<Checks>({ count: null, marks: () => null });
 
-export const useOpenChecks = (): Checks => useContext(ChecksContext);
+/** Apart, because it never changes. */
+export const OpenChecksContext = createContext<() => void>(() => undefined);
+
+export const useOpenFindings = (): Checks => useContext(ChecksContext);
+
+/** Opens the drawer of the checks. */
+export const useOpenChecks = (): (() => void) => useContext(OpenChecksContext);

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button, Slider } from 'antd';
 import { monthName, percentSteps, type Plan } from '@water-clock/core';
 import type { WhatIf } from '../workers/timerQuestion.ts';
@@ -6,15 +6,17 @@ import { aheadWords } from './aheadWords.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 
 interface Props {
-  readonly plan: Plan;
+  readonly timer: Plan['timer'];
+  readonly monthlyPercent: Plan['settings']['monthlyPercent'];
   readonly whatIf: WhatIf;
   readonly headroom: number | null;
   readonly set: (whatIf: WhatIf) => void;
 }
 
 /** The percent and the error of the clock that the strip is drawn for. */
-export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
-  const steps = percentSteps(plan.timer).filter((percent) => percent > 0);
+export const WhatIfBar = memo(function WhatIfBar(props: Props) {
+  const { timer, monthlyPercent, whatIf, headroom, set } = props;
+  const steps = percentSteps(timer).filter((percent) => percent > 0);
   const { percent, ahead } = whatIf;
   const nearest = (wanted: number) =>
     steps.reduce(
@@ -23,7 +25,7 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
     );
   const usual = nearest(100);
   const at = percent === null ? usual : nearest(percent);
-  const monthly = plan.timer.seasonal.byMonth ? plan.settings.monthlyPercent : undefined;
+  const monthly = timer.seasonal.byMonth ? monthlyPercent : undefined;
   // Several months can have the same percent: keep the name of the chosen one.
   const [month, setMonth] = useState(-1);
   const shownMonth =
@@ -52,7 +54,7 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
           {percent === null ? 'as set' : `${percent} %`}
         </strong>
       </div>
-      {plan.timer.seasonal.scope === 'timer' && monthly && (
+      {timer.seasonal.scope === 'timer' && monthly && (
         <SelectField
           value={shownMonth}
           options={[
@@ -74,4 +76,4 @@ export function WhatIfBar({ plan, whatIf, headroom, set }: Props) {
       )}
     </div>
   );
-}
+});

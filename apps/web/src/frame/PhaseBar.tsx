@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button, Drawer } from 'antd';
 import {
   EnvironmentOutlined,
@@ -33,7 +33,7 @@ interface Props {
 }
 
 /** On a phone: the five phases at the foot; one of them opens its steps as a sheet. */
-export function PhaseBar({ timerId, shown, states }: Props) {
+export const PhaseBar = memo(function PhaseBar({ timerId, shown, states }: Props) {
   const [open, setOpen] = useState<Phase | null>(null);
   const here = phaseOf(shown);
   return (
@@ -75,4 +75,4 @@ export function PhaseBar({ timerId, shown, states }: Props) {
       </Drawer>
     </nav>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Menu } from 'antd';
 import { LeftOutlined } from '@ant-design/icons';
 import { Link } from 'react-router';
@@ -13,7 +14,7 @@ interface Props {
 }
 
 /** The visit as a rail: its steps under five phases, each with its mark. */
-export function VisitRail({ timerId, shown, states }: Props) {
+export const VisitRail = memo(function VisitRail({ timerId, shown, states }: Props) {
   const words = useScreen() === 'desktop';
   return (
     <Rail>
@@ -41,4 +42,4 @@ export function VisitRail({ timerId, shown, states }: Props) {
       />
     </Rail>
   );
-}
+});

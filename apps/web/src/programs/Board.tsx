@@ -1,10 +1,12 @@
 import {
   Fragment,
+  memo,
   useCallback,
   useLayoutEffect,
   useMemo,
   useRef,
   useState,
+  type CSSProperties,
   type ReactNode,
 } from 'react';
 import {
@@ -33,15 +35,18 @@ import { boardOf, isIn, rangeOf, type Cell } from './boardCells.ts';
 import { CheckMark } from '../checks/CheckMark.tsx';
 import { useBoard } from './useBoard.ts';
 import { useBoardPlace } from './useBoardPlace.ts';
-import { WeekCell } from './WeekCell.tsx';
+import { HeadOf, WeekOf } from './draft.tsx';
 import './board.css';
 
 /** Under a finger a row is as tall as any target. */
 const ROW = matchMedia('(pointer: coarse)').matches ? 44 : 34;
-const STATION_COLUMN = 172;
-const WEEK_COLUMN = 160;
+/** Of the names: what they get where there is room, and at least. */
+const STATION_COLUMN = { most: 220, least: 160 };
+const WEEK_COLUMN = 148;
 /** With less, seven keys for the days do not stand in a line. */
-const LEAST_COLUMN = 186;
+const LEAST_COLUMN = 178;
+/** From here on the names grow. */
+const AMPLE_COLUMN = 216;
 /** Rows and columns drawn beyond what is seen. */
 const BEYOND = 4;
 
@@ -50,10 +55,6 @@ interface Props {
   readonly editor: TimerEditor;
   /** Of each program, in the order of their letters. */
   readonly percents: readonly number[];
-  readonly head: (letter: string) => ReactNode;
-  /** Seconds a week by station: given, and needed where that is known. */
-  readonly given: ReadonlyMap<number, number>;
-  readonly needed: ReadonlyMap<number, number>;
 }
 
 /** The column of a program, into which a run time is dropped. */
@@ -79,7 +80,7 @@ const isCell = (data: unknown): data is Cell =>
   typeof data === 'object' && data !== null && 'row' in data && 'column' in data;
 
 /** Stations by programs: who waters when, and how long. */
-export function Board({ plan, editor, percents, head, given, needed }: Props) {
+export const Board = memo(function Board({ plan, editor, percents }: Props) {
   const board = useMemo(() => boardOf(plan), [plan]);
   const [root, room] = useWidth<HTMLDivElement>();
   const headRow = useRef<HTMLDivElement>(null);
@@ -88,9 +89,13 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
   const range = rangeOf(chosen);
   const { letters } = board;
   const { stations, timer } = plan;
+  const stationColumn = Math.min(
+    STATION_COLUMN.most,
+    Math.max(STATION_COLUMN.least, room - WEEK_COLUMN - letters.length * AMPLE_COLUMN),
+  );
   const columnWidth = Math.max(
     LEAST_COLUMN,
-    Math.floor((room - STATION_COLUMN - WEEK_COLUMN - 2) / Math.max(1, letters.length)),
+    Math.floor((room - stationColumn - WEEK_COLUMN - 2) / Math.max(1, letters.length)),
   );
   const withActive = (index: number) => (seen: SeenRange) =>
     [...new Set([...defaultRangeExtractor(seen), index])].sort((a, b) => a - b);
@@ -127,7 +132,7 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
   const [dragged, setDragged] = useState<Cell | null>(null);
 
   const seen = columns.getVirtualItems();
-  const whole = STATION_COLUMN + columns.getTotalSize() + WEEK_COLUMN;
+  const whole = stationColumn + columns.getTotalSize() + WEEK_COLUMN;
   /** What stands in each column that is seen, with the gaps where some are not. */
   const across = (
     cell: (column: number, style: { width: number; marginLeft: number }) => ReactNode,
@@ -168,7 +173,12 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
           if (over && dragged) acts.move(dragged, letters.indexOf(String(over.id)));
         }}
       >
-        <div className="board" ref={root}>
+        <div
+          className="board"
+          ref={root}
+          // The cast holds because a custom property is one, too.
+          style={{ '--station-column': `${stationColumn}px` } as CSSProperties}
+        >
           <div className="board-whole" style={{ width: whole }}>
             <div
               role="grid"
@@ -188,7 +198,7 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
                     className="board-program"
                     style={style}
                   >
-                    {head(letters[column] ?? '')}
+                    <HeadOf letter={letters[column] ?? ''} />
                   </div>
                 ))}
                 <div role="columnheader" className="board-week" style={afterwards}>
@@ -236,10 +246,7 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
                         </div>
                       ))}
                       <div role="gridcell" className="board-week" style={afterwards}>
-                        <WeekCell
-                          given={given.get(here.number) ?? 0}
-                          needed={needed.get(here.number) ?? null}
-                        />
+                        <WeekOf station={here.number} />
                       </div>
                     </div>
                   );
@@ -252,7 +259,7 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
                   <Zone
                     key={index}
                     letter={letters[index] ?? ''}
-                    left={STATION_COLUMN + start}
+                    left={stationColumn + start}
                     width={size}
                   />
                 ))}
@@ -275,4 +282,4 @@ export function Board({ plan, editor, percents, head, given, needed }: Props) {
       )}
     </div>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { Button, Segmented } from 'antd';
 import { MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import {
@@ -13,6 +13,7 @@ import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { CheckMark } from '../checks/CheckMark.tsx';
 import { LengthField } from '../fields/LengthField.tsx';
+import { HeadOf, WeekOf } from './draft.tsx';
 
 interface Props {
   readonly plan: Plan;
@@ -22,9 +23,6 @@ interface Props {
   readonly setLetter: (letter: string) => void;
   /** Makes the next program; null: all are in use. */
   readonly add: (() => void) | null;
-  readonly head: (letter: string) => ReactNode;
-  /** What a station gets in a week beside what it needs. */
-  readonly week: (station: number) => ReactNode;
 }
 
 function Row({
@@ -32,8 +30,7 @@ function Row({
   program,
   plan: { timer },
   editor,
-  week,
-}: Pick<Props, 'plan' | 'editor' | 'week'> & {
+}: Pick<Props, 'plan' | 'editor'> & {
   readonly station: Station;
   readonly program: Program;
 }) {
@@ -54,7 +51,7 @@ function Row({
       <b>{station.number}</b>
       <span className="phone-station">
         {station.name} <CheckMark station={station.number} />
-        {week(station.number)}
+        <WeekOf station={station.number} />
       </span>
       <Button
         icon={<MinusOutlined />}
@@ -118,7 +115,7 @@ function Rows(props: Props & { readonly program: Program }) {
 
 /** On a phone: one program at a time, its stations as rows with − and +. */
 export function PhonePrograms(props: Props) {
-  const { plan, letter, setLetter, add, head } = props;
+  const { plan, letter, setLetter, add } = props;
   const programs = programsByLetter(plan);
   const program = programs.find((one) => one.letter === letter) ?? programs[0];
   return (
@@ -135,7 +132,7 @@ export function PhonePrograms(props: Props) {
       </div>
       {program && (
         <>
-          {head(program.letter)}
+          <HeadOf letter={program.letter} />
           <Rows {...props} key={program.letter} program={program} />
         </>
       )}

@@ -1,11 +1,9 @@
-import { lazy, Suspense, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { PlusOutlined } from '@ant-design/icons';
 import {
-  attempt,
   effectivePercent,
   letterAt,
-  meanWeeklySeconds,
   monthOf,
   programsByLetter,
   type Brief,
@@ -15,8 +13,7 @@ import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import { Board } from './Board.tsx';
 import { PhonePrograms } from './PhonePrograms.tsx';
-import { ProgramHead } from './ProgramHead.tsx';
-import { WeekCell } from './WeekCell.tsx';
+import { DraftContext, programOf, WeeksProvider, type Draft } from './draft.tsx';
 
 const ProgramDrawer = lazy(() => import('./ProgramDrawer.tsx'));
 
@@ -36,35 +33,17 @@ export function Programs(props: Props) {
   const { settled: plan, plan: shown } = snapshot;
   const isPhone = useScreen() === 'phone';
   const [opened, setOpened] = useState<string | null>(null);
-  const open = useCallback((program: string) => setOpened(program), []);
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
     (one) => !plan.programs.some((program) => program.letter === one),
   );
-  // What is given follows when there is time: the strip and the verdict come first.
-  const later = useDeferredValue(shown);
-  const given = useMemo(() => {
-    const worked = attempt(() => meanWeeklySeconds(later));
-    return worked.ok ? worked.value : new Map<number, number>();
-  }, [later]);
-  const needed = useMemo(
-    () =>
-      new Map(
-        brief.stations
-          .filter(({ weeklySeconds }) => weeklySeconds > 0)
-          .map(({ number, weeklySeconds }) => [number, weeklySeconds]),
-      ),
-    [brief.stations],
+  const percents = useMemo(
+    () => programsByLetter(plan).map((program) => effectivePercent(plan, program, monthOf(today))),
+    [plan, today],
   );
-  const programs = programsByLetter(plan);
-  const shownOf = (one: string) => shown.programs.find((program) => program.letter === one);
-  const propsOf = (one: string) => {
-    const program = programs.find((program) => program.letter === one);
-    return program && { program, shownProgram: shownOf(one) ?? program, plan, editor, today };
-  };
-  const head = (one: string) => {
-    const given = propsOf(one);
-    return given && <ProgramHead {...given} open={open} />;
-  };
+  const draft = useMemo(
+    (): Draft => ({ plan, shown, editor, today, open: setOpened }),
+    [plan, shown, editor, today],
+  );
   const add = free
     ? () => {
         editor.commit({
@@ -74,45 +53,38 @@ export function Programs(props: Props) {
         setLetter(free);
       }
     : null;
-  const drawer = opened === null ? undefined : propsOf(opened);
+  const drawer = opened === null ? null : programOf(draft, opened);
   return (
-    <>
-      {isPhone ? (
-        <PhonePrograms
-          plan={plan}
-          editor={editor}
-          letter={letter ?? ''}
-          setLetter={setLetter}
-          add={add}
-          head={head}
-          week={(station) => (
-            <WeekCell given={given.get(station) ?? 0} needed={needed.get(station) ?? null} />
-          )}
-        />
-      ) : (
-        <>
-          <Board
+    <DraftContext value={draft}>
+      <WeeksProvider shown={shown} needs={brief.stations}>
+        {isPhone ? (
+          <PhonePrograms
             plan={plan}
             editor={editor}
-            percents={programs.map((program) => effectivePercent(plan, program, monthOf(today)))}
-            head={head}
-            given={given}
-            needed={needed}
+            letter={letter ?? ''}
+            setLetter={setLetter}
+            add={add}
           />
-          {add ? (
-            <Button className="board-add" icon={<PlusOutlined />} onClick={add}>
-              Add program {free}
-            </Button>
-          ) : (
-            <p className="soft">All {plan.timer.programCount} programs of this timer are in use.</p>
-          )}
-        </>
-      )}
+        ) : (
+          <>
+            <Board plan={plan} editor={editor} percents={percents} />
+            {add ? (
+              <Button className="board-add" icon={<PlusOutlined />} onClick={add}>
+                Add program {free}
+              </Button>
+            ) : (
+              <p className="soft">
+                All {plan.timer.programCount} programs of this timer are in use.
+              </p>
+            )}
+          </>
+        )}
+      </WeeksProvider>
       {drawer && (
         <Suspense>
           <ProgramDrawer {...drawer} close={() => setOpened(null)} />
         </Suspense>
       )}
-    </>
+    </DraftContext>
   );
 }

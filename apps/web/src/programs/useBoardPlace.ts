@@ -1,8 +1,11 @@
 import { useLayoutEffect, type RefObject } from 'react';
 
+/** The least height of a board, and the room below it for what stands at its foot, pixels. */
+const [LEAST, BELOW] = [400, 66];
+
 /**
- * Keeps, as custom properties of the board, how far down its page it begins (`--board-top`), so that it ends with the screen,
- * and how tall its head is (`--board-head`), so that no cell with the focus lies under it.
+ * Keeps a board from reaching beyond the foot of the screen, and a cell with the focus from lying under the board's head. As the
+ * board's own styles: a custom property would have each of its cells styled anew.
  */
 export function useBoardPlace(
   board: RefObject<HTMLElement | null>,
@@ -12,8 +15,9 @@ export function useBoardPlace(
     const [{ current: here }, { current: top }] = [board, head];
     if (!here || !top) return undefined;
     const measure = () => {
-      here.style.setProperty('--board-top', `${here.getBoundingClientRect().top + scrollY}px`);
-      here.style.setProperty('--board-head', `${top.offsetHeight}px`);
+      const above = here.getBoundingClientRect().top + scrollY;
+      here.style.maxHeight = `max(${LEAST}px, calc(100vh - ${above + BELOW}px))`;
+      here.style.scrollPaddingTop = `${top.offsetHeight}px`;
     };
     measure();
     const observer = new ResizeObserver(measure);

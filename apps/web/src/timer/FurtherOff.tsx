@@ -1,4 +1,4 @@
-import { memo, useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import { civilOf, weekdayIndexOf, weekdayName, type EpochDay } from '@water-clock/core';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
@@ -19,8 +19,7 @@ interface Props {
   readonly choose: (day: EpochDay) => void;
 }
 
-/** The same plan from further off: fourteen nights, or a year of dates. One of them that is pressed comes to the large strip. */
-export default memo(function FurtherOff(props: Props) {
+const Nights = memo(function Nights(props: Props) {
   const { answer, letters, place, today, tonight, day, distance, mark, choose } = props;
   const suns = useMemo(
     () => Array.from({ length: NIGHTS }, (_, i) => sunOf({ day: tonight + i }, place)),
@@ -59,3 +58,11 @@ export default memo(function FurtherOff(props: Props) {
     </section>
   );
 });
+
+/**
+ * The same plan from further off: fourteen nights, or a year of dates. One of them that is pressed comes to the large strip.
+ * The verdict is drawn first; these follow a moment later.
+ */
+export default function FurtherOff(props: Props) {
+  return <Nights {...props} answer={useDeferredValue(props.answer)} />;
+}

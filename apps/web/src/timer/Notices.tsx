@@ -1,16 +1,15 @@
+import { memo } from 'react';
 import { Alert } from 'antd';
 import { newsWords } from '../editor/ConflictDialog.tsx';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 
 /** What the server refused, and what somebody else changed. */
-export function Notices({
-  snapshot: { refusal, news },
+export const Notices = memo(function Notices({
+  refusal,
+  news,
   editor,
-}: {
-  readonly snapshot: Snapshot;
-  readonly editor: TimerEditor;
-}) {
+}: Pick<Snapshot, 'refusal' | 'news'> & { readonly editor: TimerEditor }) {
   const { clock } = usePreferences();
   const closable = { onClose: () => editor.dismiss(), 'aria-label': 'Understood' };
   return (
@@ -28,4 +27,4 @@ export function Notices({
       )}
     </>
   );
-}
+});

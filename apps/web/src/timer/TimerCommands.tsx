@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { useNavigate } from 'react-router';
 import { exportPath } from '../api/timers.ts';
 import { useOpenChecks } from '../checks/checksContext.ts';
@@ -11,9 +12,9 @@ interface Props {
 }
 
 /** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
-export function TimerCommands({ timerId, editor }: Props) {
+export const TimerCommands = memo(function TimerCommands({ timerId, editor }: Props) {
   const navigate = useNavigate();
-  const { open } = useOpenChecks();
+  const open = useOpenChecks();
   const go = (index: number) => {
     const step = STEPS[index];
     if (step) void navigate(pathOf(timerId, step[0]));
@@ -48,4 +49,4 @@ export function TimerCommands({ timerId, editor }: Props) {
       ]}
     />
   );
-}
+});

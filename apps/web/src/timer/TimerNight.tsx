@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { Button, Segmented } from 'antd';
 import { LeftOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
 import {
@@ -59,8 +59,6 @@ interface Props {
   readonly choose: (day: EpochDay) => void;
   /** Brings a night to the large strip. */
   readonly showNight: (day: EpochDay) => void;
-  /** The answer for what stands further off; it may be a moment behind. */
-  readonly later: TimerAnswer | null;
 }
 
 const DISTANCES = [
@@ -69,11 +67,60 @@ const DISTANCES = [
   { value: 'year', label: 'Year' },
 ] as const;
 
+type HeadProps = Pick<
+  Props,
+  'day' | 'tonight' | 'today' | 'distance' | 'setDistance' | 'choose'
+> & { readonly asTable: boolean; readonly setAsTable: (asTable: boolean) => void };
+
+/** How far to look, and which night. */
+const NightHead = memo(function NightHead(props: HeadProps) {
+  const { day, tonight, today, asTable } = props;
+  const { order } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  return (
+    <>
+      <Segmented<Distance>
+        aria-label="How far to look"
+        options={[...DISTANCES]}
+        value={props.distance}
+        onChange={props.setDistance}
+      />
+      {props.distance === 'night' && (
+        <span className="night-date">
+          <Button
+            icon={<LeftOutlined />}
+            aria-label="The night before"
+            onClick={() => props.choose(day - 1)}
+          />
+          <h2>
+            {day === tonight && (isPhone ? 'Tonight' : 'Tonight, ')}
+            {!(isPhone && day === tonight) &&
+              `${dateWords(day, today, order)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
+          </h2>
+          <Button
+            icon={<RightOutlined />}
+            aria-label="The night after"
+            onClick={() => props.choose(day + 1)}
+          />
+          <Hint title="The same as a table">
+            <Button
+              icon={<TableOutlined />}
+              aria-label="Night as a table"
+              aria-pressed={asTable}
+              onClick={() => props.setAsTable(!asTable)}
+            />
+          </Hint>
+        </span>
+      )}
+    </>
+  );
+});
+
 /** The strip in its panel: a night, a fortnight or a year, with the percent and the clock to suppose. */
 export function TimerNight(props: Props) {
   const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
   const { whatIf } = props;
-  const { clock, order } = usePreferences();
+  const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [asTable, setAsTable] = useState(false);
   const night = answer ? nightAt(answer, day) : undefined;
@@ -97,42 +144,20 @@ export function TimerNight(props: Props) {
   return (
     <div className="timer-night">
       <div className="night-head">
-        <Segmented<Distance>
-          aria-label="How far to look"
-          options={[...DISTANCES]}
-          value={props.distance}
-          onChange={props.setDistance}
+        <NightHead
+          day={day}
+          tonight={tonight}
+          today={today}
+          distance={props.distance}
+          setDistance={props.setDistance}
+          choose={props.choose}
+          asTable={asTable}
+          setAsTable={setAsTable}
         />
-        {props.distance === 'night' && (
-          <span className="night-date">
-            <Button
-              icon={<LeftOutlined />}
-              aria-label="The night before"
-              onClick={() => props.choose(day - 1)}
-            />
-            <h2>
-              {day === tonight && (isPhone ? 'Tonight' : 'Tonight, ')}
-              {!(isPhone && day === tonight) &&
-                `${dateWords(day, today, order)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
-            </h2>
-            <Button
-              icon={<RightOutlined />}
-              aria-label="The night after"
-              onClick={() => props.choose(day + 1)}
-            />
-            <Hint title="The same as a table">
-              <Button
-                icon={<TableOutlined />}
-                aria-label="Night as a table"
-                aria-pressed={asTable}
-                onClick={() => setAsTable(!asTable)}
-              />
-            </Hint>
-          </span>
-        )}
         {(!isPhone || props.withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
           <WhatIfBar
-            plan={plan}
+            timer={plan.timer}
+            monthlyPercent={plan.settings.monthlyPercent}
             whatIf={whatIf}
             headroom={answer?.check.headroomPercent ?? null}
             set={props.setWhatIf}
@@ -142,7 +167,7 @@ export function TimerNight(props: Props) {
       {props.distance !== 'night' && (
         <Suspense>
           <FurtherOff
-            answer={props.later}
+            answer={answer}
             letters={letters}
             place={site}
             today={today}

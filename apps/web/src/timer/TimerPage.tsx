@@ -2,7 +2,6 @@ import {
   lazy,
   Suspense,
   useCallback,
-  useDeferredValue,
   useEffect,
   useMemo,
   useState,
@@ -191,8 +190,6 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     [askBlocked, editor, whatIf.ahead],
   );
   const night = answer ? nightAt(answer, day) : undefined;
-  // The large strip and the verdict first; the other views follow.
-  const later = useDeferredValue(answer);
   const openedCycle =
     opened &&
     night?.intended.find(({ letter, start }) => letter === opened.letter && start === opened.start);
@@ -216,15 +213,13 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     today,
   };
   const fix = useBestFix(answer, brief, today, editor);
-  const states = stepStates({
-    site,
-    plan: snapshot.settled,
-    survey: snapshot.survey,
-    rules: visit.rules,
-    minutes: visit.minutes,
-    verdict: answer?.check.verdict ?? null,
-    today,
-  });
+  const { settled, survey } = snapshot;
+  const { rules, minutes } = visit;
+  const known = answer?.check.verdict ?? null;
+  const states = useMemo(
+    () => stepStates({ site, plan: settled, survey, rules, minutes, verdict: known, today }),
+    [site, settled, survey, rules, minutes, known, today],
+  );
 
   // The cast only looks: a path that is no step has no state.
   const step = states[shown as StepPath];
@@ -258,7 +253,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         <div className={`timer timer-on-${shown || 'programs'}`}>
           <Patterns />
           <TimerCommands timerId={view.id} editor={editor} />
-          <Notices snapshot={snapshot} editor={editor} />
+          <Notices refusal={snapshot.refusal} news={snapshot.news} editor={editor} />
           {withStrip && (
             <div
               className={
@@ -271,7 +266,6 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 plan={plan}
                 site={site}
                 answer={answer}
-                later={later}
                 ownRules={snapshot.survey.rules}
                 rules={visit.rules}
                 letters={letters}

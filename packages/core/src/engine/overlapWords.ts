@@ -17,9 +17,11 @@ export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech):
     first.day === second.day
       ? `started at ${startWords(first.start, clock)}`
       : `started ${dateWords(first.day, on, order)} at ${startWords(first.start, clock)}`;
-  return first.letter === second.letter
-    ? `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`
-    : `${date}: ${second.letter} starts at ${at} while ${first.letter}, ${begun}, is still running, ${shared}.`;
+  if (first.letter === second.letter)
+    return `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`;
+  // Of the same date only one can be meant.
+  const other = first.day === second.day ? first.letter : `${first.letter}, ${begun},`;
+  return `${date}: ${second.letter} starts at ${at} while ${other} is still running, ${shared}.`;
 }
 
 /** What the timer does where two cycles overlap, taken by themselves. */
