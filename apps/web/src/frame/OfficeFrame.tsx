@@ -53,7 +53,7 @@ export default function OfficeFrame() {
           <span className="bar-name">Water Clock</span>
           <PersonMenu words={false} />
         </header>
-        <main>
+        <main tabIndex={-1}>
           {commands}
           <Outlet />
         </main>
@@ -81,7 +81,7 @@ export default function OfficeFrame() {
         />
       </Rail>
       <Layout>
-        <main>
+        <main tabIndex={-1}>
           {commands}
           <Outlet />
         </main>

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Layout } from 'antd';
+import { Button, Layout } from 'antd';
 import { Link } from 'react-router';
 import { PersonMenu } from './PersonMenu.tsx';
 import { useScreen } from './useScreen.ts';
@@ -16,6 +16,9 @@ export function Rail({ children }: { readonly children: ReactNode }) {
       collapsed={!words}
       trigger={null}
     >
+      <Button className="rail-skip" onClick={() => document.querySelector('main')?.focus()}>
+        Skip to the content
+      </Button>
       <Link to="/" className="rail-brand" aria-label="Water Clock: today">
         <img src="/icon.svg" alt="" width="28" height="28" />
         {words && <span>Water Clock</span>}

@@ -38,7 +38,7 @@ export function VisitFrame(props: Props) {
           {tools}
         </header>
         {verdict}
-        <main>{children}</main>
+        <main tabIndex={-1}>{children}</main>
         <PhaseBar timerId={timerId} shown={shown} states={states} />
       </div>
     );
@@ -53,7 +53,7 @@ export function VisitFrame(props: Props) {
           {tools}
         </header>
         {verdict}
-        <main>{children}</main>
+        <main tabIndex={-1}>{children}</main>
       </Layout>
     </Layout>
   );

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useLayoutEffect, useMemo, useState } from 'react';
 import { Button } from 'antd';
 import { PlusOutlined } from '@ant-design/icons';
 import {
@@ -36,6 +36,12 @@ export function Programs(props: Props) {
   const free = Array.from({ length: plan.timer.programCount }, (_, i) => letterAt(i)).find(
     (one) => !plan.programs.some((program) => program.letter === one),
   );
+  // By keyboard the next thing is the first start of the program that was added; under a finger its days are as near.
+  const [added, setAdded] = useState<string | null>(null);
+  useLayoutEffect(() => {
+    if (added !== null && !isPhone)
+      document.querySelector<HTMLElement>(`[aria-label="Add a start to ${added}"]`)?.focus();
+  }, [added, isPhone]);
   const percents = useMemo(
     () => programsByLetter(plan).map((program) => effectivePercent(plan, program, monthOf(today))),
     [plan, today],
@@ -51,6 +57,7 @@ export function Programs(props: Props) {
           program: { letter: free, starts: [], runs: [], days: null },
         });
         setLetter(free);
+        setAdded(free);
       }
     : null;
   const drawer = opened === null ? null : programOf(draft, opened);

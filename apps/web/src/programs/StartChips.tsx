@@ -74,8 +74,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
           </li>
         ))}
         {starts.length < mostStarts && (
-          // A new key after each addition, so that the field is empty again.
-          <li key={`new-${starts.length}`} className="start-chip start-new">
+          <li key="new" className="start-chip start-new">
             <TimeField
               label={`Add a start to ${letter}`}
               value={null}
