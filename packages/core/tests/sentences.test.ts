@@ -124,7 +124,7 @@ test('every finding', () => {
   );
   expect(said).toMatchInlineSnapshot(`
    [
-     "overlap: Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap. This timer makes B wait until 5:07 am, so B ends 7 min late.",
+     "overlap: Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap. B waits until 5:07 am and ends 7 min late.",
      "missing-starts: A never waters: it needs a start.",
      "missing-runs: A never waters: it needs run times on a station that is switched on.",
      "missing-days: A never waters: it needs watering days.",

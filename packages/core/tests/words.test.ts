@@ -45,7 +45,7 @@ describe('a verdict', () => {
       (one) => words(plan(touching, one)).detail,
     );
     expect(details).toEqual([
-      'This timer makes B wait until 5:07 am, so B ends 7 min late. It happens about 52 times a year. Clear only up to 90 %.',
+      'B waits until 5:07 am and ends 7 min late. It happens about 52 times a year. Clear only up to 90 %.',
       'This timer skips the 5:00 am start of B: that watering is lost. It happens about 52 times a year. Clear only up to 90 %.',
       'This timer cuts A off at 5:00 am: the last 7 min of its watering are lost. It happens about 52 times a year. Clear only up to 90 %.',
       'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',

@@ -85,7 +85,8 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     ['Water a week', ({ plan }) => weekWords(plan)],
     [
       'Off the need',
-      ({ cost }) => `${cost?.[0] ?? 0} stations, ${((cost?.[4] ?? 0) / 10).toFixed(1)} % in all`,
+      ({ cost }) =>
+        `${cost?.[0] ?? 0} ${cost?.[0] === 1 ? 'station' : 'stations'}, ${((cost?.[4] ?? 0) / 10).toFixed(1)} % in all`,
     ],
     [
       'Outside the hours',

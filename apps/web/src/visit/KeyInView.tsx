@@ -74,11 +74,11 @@ function Line(props: LineProps) {
   const text = panelText(line.value, now.style);
   const was = line.was && line.setting !== 'clock' ? panelText(line.was, now.style) : null;
   const words = (
-    <>
+    <span className="key-words">
       <span className="key-name">{line.name}</span>
       <span className="key-value">{reading && !done ? '· · ·' : text}</span>
       {was !== null && !reading && <span className="key-was soft">was {was}</span>}
-    </>
+    </span>
   );
   return (
     <li ref={item} className="key-group">

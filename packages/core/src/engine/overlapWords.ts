@@ -32,7 +32,7 @@ export function consequenceSentence(
 ): string {
   switch (onOverlap) {
     case 'queue':
-      return `This timer makes ${second.letter} wait until ${timeOfMoment(first.ends, clock)}, so ${second.letter} ends ${lengthWords(first.ends - second.begins)} late.`;
+      return `${second.letter} waits until ${timeOfMoment(first.ends, clock)} and ends ${lengthWords(first.ends - second.begins)} late.`;
     case 'drop':
       return `This timer skips the ${startWords(second.start, clock)} start of ${second.letter}: that watering is lost.`;
     case 'cut':
