@@ -316,7 +316,12 @@ export default function MinutesView(props: StepProps) {
             <Disclosure className="site-more" summary="The same as a table">
               {() => (
                 <>
-                  <div className="minutes-scroll">
+                  <div
+                    className="minutes-scroll"
+                    role="region"
+                    aria-label="The year as a table"
+                    tabIndex={0}
+                  >
                     <table className="year-table">
                       <thead>
                         <tr>

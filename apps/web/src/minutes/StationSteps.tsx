@@ -211,7 +211,12 @@ export function StationSteps({ minutes, survey, editor }: Props) {
         <Disclosure className="site-more" summary="The balance, month by month">
           {() => (
             <>
-              <div className="minutes-scroll">
+              <div
+                className="minutes-scroll"
+                role="region"
+                aria-label="The balance as a table"
+                tabIndex={0}
+              >
                 <table className="year-table">
                   <thead>
                     <tr>
