@@ -84,11 +84,11 @@ export { missingSentence, programLabel, type TimerSpeech } from './plan/planWord
 export {
   adjustedSeconds,
   effectivePercent,
-  enabledStations,
   isUnused,
   missingOf,
   percentSteps,
 } from './plan/program.ts';
+export { wateringStations } from './plan/linked.ts';
 export { readPlan, readPlanText, writePlan } from './plan/readPlan.ts';
 export { emptyPlan, SHIPPED_KINDS, TIMER_KINDS } from './plan/shippedKinds.ts';
 

@@ -103,7 +103,7 @@ const plansOf = ({ rule, timer }: Kind): fc.Arbitrary<Plan> =>
     .record({
       seasonal,
       cycleSoak: fc.constantFrom('none', 'station', 'program'),
-      onOverlap: fc.constantFrom('queue', 'drop', 'cut', 'together'),
+      onOverlap: fc.constantFrom('queue', 'drop', 'cut', 'together', 'share'),
       timer,
       settings: fc.record(
         {

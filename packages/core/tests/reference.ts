@@ -189,7 +189,13 @@ export function referenceSimulate(plan: Plan, from: number, days: number) {
       queue.shift();
       if (!isHeld(next.of)) begin(next, now);
     }
-    for (const { cycle, of } of active) cycle?.open(now, isHeld(of));
+    // What a window closes is closed before anything opens.
+    for (const { cycle, of } of active) if (isHeld(of)) cycle?.hold(now);
+    const all = active.flatMap(({ cycle }) => (cycle ? [cycle] : []));
+    const most = Math.min(plan.timer.stationsAtOnce, plan.settings.stationsAtOnce ?? 99);
+    for (const { cycle, of } of active)
+      if (onOverlap === 'share') cycle?.open(now, isHeld(of), all, most);
+      else cycle?.open(now, isHeld(of));
   }
   const byOn = (a: { on: number; station: number }, b: { on: number; station: number }) =>
     a.on - b.on || a.station - b.station;

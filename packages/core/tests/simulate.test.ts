@@ -39,14 +39,14 @@ function agree(plans: fc.Arbitrary<Plan>, seed: number, numRuns: number): Map<st
   return outcomes;
 }
 
-test('simulation agrees with living through every second, for all four answers to an overlap', () => {
+test('simulation agrees with living through every second, for all five answers to an overlap', () => {
   const outcomes = agree(weeklyPlan, 5, cases(60));
-  for (const key of ['queue ran', 'drop lost', 'cut cut', 'together ran'])
+  for (const key of ['queue ran', 'drop lost', 'cut cut', 'together ran', 'share ran'])
     expect([key, (outcomes.get(key) ?? 0) > 1]).toEqual([key, true]);
 });
 
 test('and so it does with every day rule, windows and several stations at once', () => {
-  const outcomes = agree(anyPlan, 6, cases(60));
+  const outcomes = agree(anyPlan, 6, cases(75));
   for (const key of ['pause ran', 'pause lost', 'cut lost', 'cut cut', 'ignore ran'])
     expect([key, (outcomes.get(key) ?? 0) > 1]).toEqual([key, true]);
 });

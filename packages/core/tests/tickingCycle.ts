@@ -124,16 +124,49 @@ export class TickingCycle {
     if (this.valves.length === 0 && this.stations.every((one) => one.left === 0)) this.stop(now);
   }
 
-  /** What is held back or opens now. */
-  open(now: number, held: boolean): void {
+  /** Stations that are open, with their flows. */
+  get openNow(): { number: number; flow: number }[] {
+    return this.valves
+      .filter(({ since }) => since !== null)
+      .map(({ number }) => ({
+        number,
+        flow: this.stations.find((one) => one.number === number)?.flow ?? 0,
+      }));
+  }
+
+  /** A window closes what is open. */
+  hold(now: number): void {
+    for (const valve of this.valves) {
+      if (valve.since === null) continue;
+      if (valve.since < now) this.runs.push({ station: valve.number, on: valve.since, off: now });
+      valve.since = null;
+    }
+  }
+
+  /** What opens now; `beside` are all cycles of a timer that shares one limit among them. */
+  open(now: number, held: boolean, beside: readonly TickingCycle[] = [], most = Infinity): void {
     if (this.finished) return;
-    for (const valve of this.valves)
-      if (held && valve.since !== null) {
-        if (valve.since < now) this.runs.push({ station: valve.number, on: valve.since, off: now });
-        valve.since = null;
-      } else if (!held) valve.since ??= now;
+    if (held) {
+      this.hold(now);
+      return;
+    }
+    const others = () => beside.filter((one) => one !== this).flatMap((one) => one.openNow);
+    const fits = ({ number, flow }: { number: number; flow: number }) => {
+      const open = [...others(), ...(beside.length > 0 ? this.openNow : [])];
+      const flowing = open.reduce((sum, one) => sum + one.flow, 0);
+      return (
+        open.length < most &&
+        open.every((one) => one.number !== number) &&
+        (open.length === 0 || flowing + flow <= this.flowLimit)
+      );
+    };
+    for (const valve of this.valves) {
+      const flow = this.stations.find((one) => one.number === valve.number)?.flow ?? 0;
+      if (valve.since === null && fits({ number: valve.number, flow })) valve.since = now;
+    }
+    if (this.valves.some(({ since }) => since === null)) return;
     // While every valve that may be open is open there is nothing to choose.
-    while (!held && now >= this.waitUntil && this.valves.length < this.atOnce) {
+    while (now >= this.waitUntil && this.valves.length < this.atOnce) {
       if (!this.stations.some((one) => one.left > 0 && one.ready <= now)) return;
       const isOpen = (number: number) => this.valves.some((valve) => valve.number === number);
       const flowing = this.stations
@@ -144,6 +177,7 @@ export class TickingCycle {
           one.left > 0 &&
           one.ready <= now &&
           !isOpen(one.number) &&
+          (beside.length === 0 || fits(one)) &&
           (this.valves.length === 0 || flowing + one.flow <= this.flowLimit),
       );
       const next = waiting.find((one) => one.number > this.last) ?? waiting[0];

@@ -56,6 +56,7 @@ const OVERLAP_WORDS: Record<OnOverlap, string> = {
   drop: 'the second start is lost',
   cut: 'the first cycle is cut off',
   together: 'both run at once',
+  share: 'both run, with no more stations open than its limit',
 };
 
 /** What this timer can do: the limits that the checks and the editors use. */

@@ -169,6 +169,7 @@ export function KindQuestions({ make, leave }: Props) {
               drop: 'the second is lost',
               cut: 'the first is cut off',
               together: 'both run at once',
+              share: 'both run, with no more stations open than its limit',
             }}
             commit={(overlap) => set({ overlap })}
           />

@@ -3,12 +3,12 @@ import {
   attempt,
   cycleShape,
   effectivePercent,
-  enabledStations,
   isUnused,
   missingOf,
   missingSentence,
   monthOf,
   nextCycles,
+  wateringStations,
   type EpochDay,
   type NextCycle,
   type Plan,
@@ -30,7 +30,7 @@ export function programFacts(plan: Plan, program: Program, today: EpochDay): Pro
   const percent = effectivePercent(plan, program, monthOf(today));
   const shape = attempt(() => cycleShape(plan, program, percent));
   const next = attempt(() => nextCycles(plan, program, today));
-  const missing = missingOf(program, enabledStations(plan));
+  const missing = missingOf(program, wateringStations(plan));
   return {
     percent,
     seconds: shape.ok ? shape.value.seconds : 0,

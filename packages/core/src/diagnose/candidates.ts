@@ -12,7 +12,8 @@ import {
 import { cycleShape } from '../engine/cycle.ts';
 import { modulo, type Days } from '../time/dayRules.ts';
 import { letterAt, type Plan, type Program } from '../plan/plan.ts';
-import { effectivePercent, enabledStations, missingOf, percentSteps } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { effectivePercent, missingOf, percentSteps } from '../plan/program.ts';
 import { MANUAL_SECONDS, type Cause, type World } from './causes.ts';
 import { runCauses } from './runCauses.ts';
 import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
@@ -291,10 +292,10 @@ export function candidates(
   factory: Plan | null,
 ): Cause[] {
   const { plan, ahead } = world;
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const [first] = seen;
   const month = monthOf(Math.floor(((first?.from ?? 0) + ahead) / DAY));
-  const complete = plan.programs.filter((program) => missingOf(program, enabled).length === 0);
+  const complete = plan.programs.filter((program) => missingOf(program, watering).length === 0);
   return [
     ...complete.flatMap((program): Cause[] => [
       ...startCauses(world, program, seen),

@@ -29,6 +29,8 @@ export type Fault = { readonly path: Path } & (
   | { readonly code: 'repeated'; readonly actual: string }
   | { readonly code: 'wrong-version'; readonly known: number; readonly actual: string }
   | { readonly code: 'unknown-station'; readonly station: number }
+  | { readonly code: 'linked-to-linked'; readonly station: number }
+  | { readonly code: 'run-of-linked'; readonly station: number; readonly linkedTo: number }
   | { readonly code: 'unknown-program'; readonly program: string }
   | { readonly code: 'beyond-timer'; readonly what: 'program' | 'station'; readonly last: string }
   | { readonly code: 'starts-with-hours-rule' }

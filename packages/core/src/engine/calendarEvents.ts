@@ -13,7 +13,8 @@ import { verdictOf } from './verdict.ts';
 import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn } from '../time/dayRules.ts';
 import { resumesAt, startsOf } from '../plan/starts.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
-import { enabledStations, missingOf, variesByMonth } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf, variesByMonth } from '../plan/program.ts';
 import { simulate } from './simulate.ts';
 
 /** Every so many days, only on these weekdays and days of the month (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
@@ -65,10 +66,10 @@ const MOST_DAYS_TO_FIRST = 366 * 28;
 export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): WateringEvent[] {
   if (plan.settings.mode === 'off') return [];
   if (!isRegular(plan, from)) return oneByOne(plan, from, days, null);
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const events: WateringEvent[] = [];
   for (const program of programsByLetter(plan)) {
-    if (missingOf(program, enabled).length > 0) continue;
+    if (missingOf(program, watering).length > 0) continue;
     for (const start of startsOf(plan, program)) {
       let day = from;
       while (!isIn(start.days, day) && day < from + MOST_DAYS_TO_FIRST) day++;

@@ -1,6 +1,7 @@
 /** Starts that a change of the clocks moves, doubles or skips. */
 import { type Plan, programsByLetter } from '../plan/plan.ts';
-import { enabledStations, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf } from '../plan/program.ts';
 import { startsOf } from '../plan/starts.ts';
 import { type EpochDay, type TimeText, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
@@ -27,9 +28,9 @@ export interface MovedStart {
  * not: all of its starts, which are an hour off from then on.
  */
 export function startsMovedBy(plan: Plan, { day, from, to }: ClockChange): MovedStart[] {
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const complete = programsByLetter(plan).filter(
-    (program) => missingOf(program, enabled).length === 0,
+    (program) => missingOf(program, watering).length === 0,
   );
   return complete.flatMap((program) =>
     startsOf(plan, program).flatMap(({ start, secondOfDay, days }): MovedStart[] => {

@@ -1,6 +1,7 @@
 /** What a program's cycles are made of: each station's run, how it is split, and what that comes to at a percent. */
 import type { Path } from '../document/fault.ts';
 import type { Plan, Program, Seasonal } from '../plan/plan.ts';
+import { runsWithLinked, splitBy } from '../plan/linked.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import type { WeekWindows } from '../time/windows.ts';
 
@@ -59,10 +60,15 @@ export function cycleModel(plan: Plan, program: Program): CycleModel {
   const { settings } = plan;
   const stationOf = new Map(plan.stations.map((station) => [station.number, station]));
   const runs: EnteredRun[] = [];
-  for (const { station: number, seconds } of program.runs) {
+  for (const { station: number, seconds } of runsWithLinked(plan, program)) {
     const station = stationOf.get(number);
     if (seconds === 0 || !station || station.enabled === false) continue;
-    const from = cycleSoak === 'station' ? station : cycleSoak === 'program' ? program : undefined;
+    const from =
+      cycleSoak === 'station'
+        ? splitBy(plan, station)
+        : cycleSoak === 'program'
+          ? program
+          : undefined;
     const split =
       from?.cycleSeconds !== undefined && from.soakSeconds !== undefined
         ? { piece: from.cycleSeconds, soak: from.soakSeconds }

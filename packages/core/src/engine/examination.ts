@@ -1,6 +1,7 @@
 /** What an examination of a plan reports, whichever parts were asked for. */
 import { type Settings, type Plan, programsByLetter } from '../plan/plan.ts';
-import { type Missing, enabledStations, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { type Missing, missingOf } from '../plan/program.ts';
 import { resumesAt, firstDayNotDelayed } from '../plan/starts.ts';
 import { type StartDays } from '../time/dayRules.ts';
 import { type EpochDay, LAST_DAY } from '../time/calendar.ts';
@@ -46,9 +47,9 @@ export class Examination {
     this.effort = effort;
     this.meetings = new Meetings(effort);
     this.span = { from: on, resumes: resumesAt(plan) };
-    const enabled = enabledStations(plan);
+    const watering = wateringStations(plan);
     this.programs = programsByLetter(plan).map((program) => {
-      const missing = missingOf(program, enabled);
+      const missing = missingOf(program, watering);
       const cycles = missing.length > 0 ? null : new ProgramCycles(plan, program, effort);
       return { letter: program.letter, missing, cycles };
     });

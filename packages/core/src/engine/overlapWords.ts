@@ -39,6 +39,8 @@ export function consequenceSentence(
       return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: the last ${lengthWords(first.ends - second.begins)} of its watering are lost.`;
     case 'together':
       return `This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
+    case 'share':
+      return 'This timer runs both side by side, with no more stations open than its limit.';
   }
 }
 

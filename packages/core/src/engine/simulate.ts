@@ -6,13 +6,16 @@ import {
   type EpochDay,
   type TimeText,
 } from '../time/calendar.ts';
+import { sure } from '../document/sure.ts';
 import { isIn } from '../time/dayRules.ts';
 import { resumesAt } from '../plan/starts.ts';
 import type { ClockChange } from './clockChanges.ts';
 import { Effort } from './effort.ts';
 import { ProgramCycles } from './nominal.ts';
+import { sharedCycles } from './sharedCycles.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
-import { enabledStations, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf } from '../plan/program.ts';
 
 /** A start that came due and has something to run. */
 export interface DueCycle {
@@ -66,10 +69,10 @@ export function dueCycles(
   changes: readonly ClockChange[] = [],
   effort = new Effort(),
 ): DueCycle[] {
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const resumes = resumesAt(plan);
   const firing = programsByLetter(plan)
-    .filter((program) => missingOf(program, enabled).length === 0)
+    .filter((program) => missingOf(program, watering).length === 0)
     .map((program) => new ProgramCycles(plan, program, effort));
   const cycles: DueCycle[] = [];
   for (let day = from; day < from + days; day++)
@@ -113,18 +116,49 @@ export function serve(
   plan: Plan,
   due: readonly DueCycle[],
   runsFrom: ClockSecond = -Infinity,
+  effort = new Effort(),
 ): Simulation {
-  const cycles = plan.settings.mode === 'off' ? [] : served(due, plan.timer.onOverlap);
   const runs: ServedRun[] = [];
+  if (plan.timer.onOverlap === 'share') return inOrder(sharing(plan, due, runsFrom, effort));
+  const cycles = plan.settings.mode === 'off' ? [] : served(due, plan.timer.onOverlap);
   cycles.forEach(({ due: { program, letter, percent }, began, ended }, cycle) => {
     if (began === null || ended === null || ended <= runsFrom) return;
     for (const { station, on, off } of program.runsOf(began, ended, percent))
       runs.push({ station, letter, on, off, cycle });
   });
-  runs.sort(
+  return inOrder({ cycles, runs });
+}
+
+const inOrder = ({ cycles, runs }: Simulation): Simulation => ({
+  cycles,
+  runs: [...runs].sort(
     (x, y) =>
       x.on - y.on || x.station - y.station || compareText(x.letter, y.letter) || x.off - y.off,
+  ),
+});
+
+/** Cycles side by side within one limit (section 5, `share`). */
+function sharing(
+  plan: Plan,
+  due: readonly DueCycle[],
+  runsFrom: ClockSecond,
+  effort: Effort,
+): Simulation {
+  if (plan.settings.mode === 'off') return { cycles: [], runs: [] };
+  const coming = comingOf(due, 'share');
+  const cycles = lostUntilServed(due);
+  const runs: ServedRun[] = [];
+  const shared = sharedCycles(
+    plan,
+    coming.map(({ cycle: { program, percent }, arrives }) => ({ program, percent, arrives })),
+    effort,
   );
+  coming.forEach(({ cycle, arrives, index }, i) => {
+    const { outcome, ended, runs: own } = sure(shared[i]);
+    cycles[index] = { due: cycle, outcome, began: arrives, ended };
+    if (ended > runsFrom)
+      for (const run of own) runs.push({ ...run, letter: cycle.letter, cycle: index });
+  });
   return { cycles, runs };
 }
 
@@ -136,15 +170,12 @@ interface Coming {
   readonly index: number;
 }
 
-/** Sections 5 and 6: what becomes of each start. `due` and the answer stand in the order due, letter, start. */
-function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
-  const answers = due.map((cycle): ServedCycle => ({
-    due: cycle,
-    outcome: 'lost',
-    began: null,
-    ended: null,
-  }));
-  const coming = due
+const lostUntilServed = (due: readonly DueCycle[]) =>
+  due.map((cycle): ServedCycle => ({ due: cycle, outcome: 'lost', began: null, ended: null }));
+
+/** The starts that are not lost to a window, in the order in which they come. */
+const comingOf = (due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): Coming[] =>
+  due
     .flatMap((cycle, index): Coming[] => {
       // A queue checks the windows when a start's turn comes; every other timer checks them when it is due.
       const arrives =
@@ -155,6 +186,11 @@ function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap'])
     })
     // Stable: those that come at one moment stay in the order in which they were due, then letter, then start.
     .sort((x, y) => x.arrives - y.arrives);
+
+/** Sections 5 and 6: what becomes of each start, one cycle not minding what another has open. `due` and the answer stand in the order due, letter, start. */
+function served(due: readonly DueCycle[], onOverlap: Plan['timer']['onOverlap']): ServedCycle[] {
+  const answers = lostUntilServed(due);
+  const coming = comingOf(due, onOverlap);
   /** End of the cycle that began last; with one cycle at a time this is when the timer is free. */
   let freeAt = -Infinity;
   let running = -1;

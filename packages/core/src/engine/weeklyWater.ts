@@ -4,6 +4,7 @@ import { startsOf } from '../plan/starts.ts';
 import { Effort } from './effort.ts';
 import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
+import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 import { adjustedSeconds, enabledStations, missingOf } from '../plan/program.ts';
 
 /** Mean dates a week of a set of days, exact over 400 years. */
@@ -18,13 +19,14 @@ export function meanWeeklySeconds(
   meetings = new Meetings(new Effort()),
 ): Map<number, number> {
   const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const given = new Map(plan.stations.map(({ number }) => [number, 0]));
   for (const program of plan.programs) {
-    if (missingOf(program, enabled).length > 0) continue;
+    if (missingOf(program, watering).length > 0) continue;
     let dates = 0;
     for (const { days, times } of startsOf(plan, program))
       dates += meanDatesOf(days, meetings) * times;
-    for (const { station, seconds } of program.runs)
+    for (const { station, seconds } of runsWithLinked(plan, program))
       if (enabled.has(station))
         given.set(
           station,

@@ -10,7 +10,8 @@ import type { Effort } from './effort.ts';
 import { Meetings, type DayClass, type MonthMask } from '../time/meetings.ts';
 import { lowestWeekday, ProgramCycles } from './nominal.ts';
 import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
-import { enabledStations, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf } from '../plan/program.ts';
 
 /** The Monday 1969-12-29. */
 const MONDAY = -3;
@@ -41,11 +42,11 @@ export class WetStarts {
   constructor(plan: Plan, on: EpochDay, effort: Effort) {
     this.effort = effort;
     this.meetings = new Meetings(effort);
-    const enabled = enabledStations(plan);
+    const watering = wateringStations(plan);
     const resumes = resumesAt(plan);
     const all: WetStart[] = [];
     for (const program of programsByLetter(plan)) {
-      if (missingOf(program, enabled).length > 0) continue;
+      if (missingOf(program, watering).length > 0) continue;
       const cycles = new ProgramCycles(plan, program, effort);
       this.starts.set(program.letter, cycles.starts);
       const months = new Map<number, MonthMask>();

@@ -5,6 +5,7 @@ import { isIn } from '../time/dayRules.ts';
 import { resumesAt, startsOf } from '../plan/starts.ts';
 import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
+import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 
 /**
  * Mean weekly seconds of watering by station number and month (January first), over the year from a date on, as the programs
@@ -26,7 +27,7 @@ export function givenByMonth(plan: Plan, from: EpochDay): ReadonlyMap<number, re
   }
   const resumes = resumesAt(plan);
   for (const program of plan.programs) {
-    if (missingOf(program, enabled).length > 0) continue;
+    if (missingOf(program, wateringStations(plan)).length > 0) continue;
     const starts = startsOf(plan, program);
     for (let date = from; date < until; date++) {
       const fires = starts.reduce(
@@ -37,7 +38,7 @@ export function givenByMonth(plan: Plan, from: EpochDay): ReadonlyMap<number, re
       if (fires === 0) continue;
       const { month: now } = civilOf(date);
       const percent = effectivePercent(plan, program, now);
-      for (const { station, seconds } of program.runs) {
+      for (const { station, seconds } of runsWithLinked(plan, program)) {
         const row = given.get(station);
         if (!row || !enabled.has(station)) continue;
         row[now - 1] =

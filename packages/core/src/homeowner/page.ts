@@ -12,6 +12,7 @@ import type { TimerKind } from '../plan/kind.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
+import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Survey } from '../survey/survey.ts';
 import type { Office } from './office.ts';
@@ -108,7 +109,7 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
     letter: program.letter,
     label: programLabel(program.letter, dialect),
     when: program.days?.rule === 'hours' ? days : `${starts.join(', ')}, ${days}`,
-    stations: program.runs
+    stations: runsWithLinked(plan, program)
       .filter(({ seconds, station }) => seconds > 0 && enabled.has(station))
       .map(({ station, seconds }) => ({
         number: station,
@@ -183,9 +184,9 @@ function whySection({ plan, survey, today, clock }: PageSources): string[] {
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
   const { plan, survey, kind, house, company, office, today } = sources;
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   const complete = programsByLetter(plan).filter(
-    (program) => missingOf(program, enabled).length === 0,
+    (program) => missingOf(program, watering).length === 0,
   );
   const { year, month, day } = civilOf(today);
   const month100 = effectivePercentNow(plan, today);

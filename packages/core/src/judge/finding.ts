@@ -29,6 +29,7 @@ export type TimerLimit =
   | { readonly what: 'interval'; readonly given: number; readonly mostDays: number }
   | { readonly what: 'no-soak'; readonly where: 'station' | 'program' }
   | { readonly what: 'no-windows' }
+  | { readonly what: 'no-links' }
   | { readonly what: 'at-once'; readonly given: number; readonly most: number };
 
 export type Finding = { readonly severity: Severity; readonly where: Where } & (

@@ -46,6 +46,8 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
       return `this timer has no cycle-and-soak for a ${limit.where}`;
     case 'no-windows':
       return 'this timer has no no-water windows: it waters through them anyway';
+    case 'no-links':
+      return 'on this timer no station can take its run from another';
     case 'at-once':
       return `${limit.given} stations at once are set, but this timer opens at most ${limit.most}`;
   }

@@ -7,6 +7,7 @@ import { attempt, Effort } from '../engine/effort.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { effectivePercent, isUnused, type Missing } from '../plan/program.ts';
+import { runsWithLinked } from '../plan/linked.ts';
 import { briefFindings } from './briefFindings.ts';
 import { midnightFindings } from './midnightFindings.ts';
 import { runOffFindings } from './runOffFindings.ts';
@@ -45,7 +46,9 @@ function inTwoPrograms(plan: Plan, complete: readonly Program[]): Finding[] {
     .filter((station) => station.enabled !== false)
     .flatMap(({ number }) => {
       const programs = complete
-        .filter(({ runs }) => runs.some((run) => run.station === number && run.seconds > 0))
+        .filter((program) =>
+          runsWithLinked(plan, program).some((run) => run.station === number && run.seconds > 0),
+        )
         .map(({ letter }) => letter);
       return programs.length < 2
         ? []

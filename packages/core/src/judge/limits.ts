@@ -1,7 +1,7 @@
 /** What of a plan goes beyond the limits of its timer: one table of limits for settings, one for programs. */
 import { sure } from '../document/sure.ts';
 import { type Path, pathText } from '../document/fault.ts';
-import type { Plan, Program, Settings, Timer } from '../plan/plan.ts';
+import type { Plan, Program, Settings, Station, Timer } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Finding, TimerLimit, Where } from './finding.ts';
@@ -106,8 +106,18 @@ function atOnceBeyond(
   return beyond(given > most, ['stationsAtOnce'], { what: 'at-once', given, most });
 }
 
+const STATION_LIMITS: Limits<Station> = [
+  ({ number, linkedTo }, { linksStations = false }) =>
+    beyond(
+      linkedTo !== undefined && !linksStations,
+      ['linkedTo'],
+      { what: 'no-links' },
+      { station: number },
+    ),
+];
+
 /** Every limit of the timer that a plan goes beyond, in the order of the document. */
-export function notOnTimer({ timer, settings, programs }: Plan): Finding[] {
+export function notOnTimer({ timer, settings, stations, programs }: Plan): Finding[] {
   const found = <Part>(limits: Limits<Part>, part: Part, path: Path, where: Where): Finding[] =>
     limits
       .flatMap((limit) => limit(part, timer))
@@ -119,6 +129,7 @@ export function notOnTimer({ timer, settings, programs }: Plan): Finding[] {
       }));
   return [
     ...found(SETTING_LIMITS, settings, ['settings'], {}),
+    ...stations.flatMap((station, i) => found(STATION_LIMITS, station, ['stations', i], {})),
     ...programs.flatMap((program, i) =>
       found(PROGRAM_LIMITS, program, ['programs', i], { program: program.letter }),
     ),

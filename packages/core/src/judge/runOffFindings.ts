@@ -4,6 +4,7 @@
  */
 import { sure } from '../document/sure.ts';
 import { joinedRuns, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
+import { splitBy } from '../plan/linked.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
@@ -30,8 +31,10 @@ interface Limits {
   readonly soak: number;
 }
 
-const limitsOf = ({ number, cycleSeconds, soakSeconds = 0 }: Station): Limits[] =>
-  cycleSeconds === undefined ? [] : [{ station: number, cycle: cycleSeconds, soak: soakSeconds }];
+function limitsOf(plan: Plan, station: Station): Limits[] {
+  const { cycleSeconds: cycle, soakSeconds: soak = 0 } = splitBy(plan, station);
+  return cycle === undefined ? [] : [{ station: station.number, cycle, soak }];
+}
 
 /** A finding with what decides between two of one date: the places of their starts in the order in which they are looked at. */
 interface Found {
@@ -64,13 +67,15 @@ const earlier = (known: Found | null, other: Found): Found =>
 
 /** @throws TooMuchWork */
 export function runOffFindings(plan: Plan, wets: WetStarts): Finding[] {
-  return plan.stations.flatMap(limitsOf).flatMap((limits) => {
-    const soakings = soakingsOf(wets, limits.station);
-    const earliest = new Earliest();
-    for (const found of withinCycles(wets, soakings, limits)) earliest.add(found);
-    for (const found of betweenCycles(wets, soakings, limits)) earliest.add(found);
-    return earliest.findings();
-  });
+  return plan.stations
+    .flatMap((station) => limitsOf(plan, station))
+    .flatMap((limits) => {
+      const soakings = soakingsOf(wets, limits.station);
+      const earliest = new Earliest();
+      for (const found of withinCycles(wets, soakings, limits)) earliest.add(found);
+      for (const found of betweenCycles(wets, soakings, limits)) earliest.add(found);
+      return earliest.findings();
+    });
 }
 
 function soakingsOf(wets: WetStarts, station: number): Soaking[] {

@@ -4,6 +4,7 @@ import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import type { Plan, Program, Station } from '../plan/plan.ts';
 import { adjustedSeconds, effectivePercent, enabledStations } from '../plan/program.ts';
+import { runsWithLinked, splitBy } from '../plan/linked.ts';
 import type { Finding } from './finding.ts';
 import type { WetStarts } from '../engine/wetStarts.ts';
 
@@ -26,7 +27,7 @@ export function settingFindings(
   const programs = complete.map((program): Complete => ({
     program,
     stations: plan.stations.filter(({ number }) =>
-      program.runs.some(
+      runsWithLinked(plan, program).some(
         ({ station, seconds }) => station === number && seconds > 0 && enabled.has(number),
       ),
     ),
@@ -123,13 +124,16 @@ function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
 
 /** Whether one run of all the water of a date would exceed what the station takes at a stretch. */
 function needsToBeSplit(plan: Plan, program: Program, station: Station, times: number): boolean {
-  if (station.cycleSeconds === undefined) return false;
-  const run = sure(program.runs.find((run) => run.station === station.number)).seconds;
+  const { cycleSeconds } = splitBy(plan, station);
+  if (cycleSeconds === undefined) return false;
+  const run = sure(
+    runsWithLinked(plan, program).find((run) => run.station === station.number),
+  ).seconds;
   // The percent of its fullest month.
   const percent = Math.max(
     ...Array.from({ length: 12 }, (_, i) => effectivePercent(plan, program, i + 1)),
   );
-  return adjustedSeconds(run, percent, plan.timer.seasonal) * times > station.cycleSeconds;
+  return adjustedSeconds(run, percent, plan.timer.seasonal) * times > cycleSeconds;
 }
 
 function leftoverPrograms(programs: readonly Complete[]): Finding[] {
@@ -175,7 +179,8 @@ function oddFindings({ timer }: Plan, complete: readonly Program[]): Finding[] {
     }));
 }
 
-function stationFindings({ stations, settings, programs }: Plan): Finding[] {
+function stationFindings(plan: Plan): Finding[] {
+  const { stations, settings, programs } = plan;
   const { sensor = 'active' } = settings;
   const findings: Finding[] = [];
   for (const station of [...stations].sort((a, b) => a.number - b.number)) {
@@ -187,8 +192,8 @@ function stationFindings({ stations, settings, programs }: Plan): Finding[] {
       findings.push({ code: 'under-cover-obeys-sensor', severity: 'warning', where });
     if (sensor !== 'none' && underCover !== true && !obeysRainSensor)
       findings.push({ code: 'open-ignores-sensor', severity: 'note', where });
-    const runs = programs.filter(({ runs: own }) =>
-      own.some((run) => run.station === number && run.seconds > 0),
+    const runs = programs.filter((program) =>
+      runsWithLinked(plan, program).some((run) => run.station === number && run.seconds > 0),
     );
     if (enabled === false && runs.length > 0)
       findings.push({

@@ -10,7 +10,7 @@ export const START_STEPS_MINUTES = [1, 5, 10, 15, 20, 30, 60] as const;
 export const SEASONAL_SCOPES = ['none', 'timer', 'program'] as const;
 export const ROUNDINGS = ['nearest', 'down', 'up'] as const;
 export const CYCLE_SOAKS = ['none', 'station', 'program'] as const;
-export const ON_OVERLAPS = ['queue', 'drop', 'cut', 'together'] as const;
+export const ON_OVERLAPS = ['queue', 'drop', 'cut', 'together', 'share'] as const;
 export const IN_WINDOWS = ['ignore', 'cut', 'pause'] as const;
 export const DIALECT_ORDER = [
   'clock',
@@ -83,6 +83,17 @@ export interface Timer {
   readonly inWindow: (typeof IN_WINDOWS)[number];
   readonly stationsAtOnce: number;
   readonly followsDaylightSaving: boolean;
+  /** What starting by hand does to what is running; `replace` where absent. */
+  readonly manualDuring?: 'replace' | 'refuse';
+  /** What rain does to a cycle; `dry-run` where absent. */
+  readonly onRain?: 'dry-run' | 'lose';
+  readonly powerLoss?: {
+    readonly clock?: 'kept' | 'stops' | 'resets';
+    readonly settings?: 'kept' | 'factory';
+  };
+  readonly clockAfterReset?: string;
+  /** Whether a station can take its run from another. */
+  readonly linksStations?: boolean;
   readonly dialect?: Dialect;
 }
 
@@ -115,6 +126,8 @@ export interface Station {
   readonly underCover?: boolean;
   readonly flowSensor?: boolean;
   readonly overhead?: boolean;
+  /** The station whose runs, pieces and soak it has. */
+  readonly linkedTo?: number;
 }
 
 export interface Run {

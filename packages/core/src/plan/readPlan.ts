@@ -118,6 +118,16 @@ export const readTimerShape: Reader<Timer> = object<Timer>({
   inWindow: required(oneOf(IN_WINDOWS), IN_WINDOWS.join(', ')),
   stationsAtOnce: required(atOnce, '1 to 99'),
   followsDaylightSaving: required(boolean, 'true or false'),
+  manualDuring: optional(oneOf(['replace', 'refuse'])),
+  onRain: optional(oneOf(['dry-run', 'lose'])),
+  powerLoss: optional(
+    object<NonNullable<Timer['powerLoss']>>({
+      clock: optional(oneOf(['kept', 'stops', 'resets'])),
+      settings: optional(oneOf(['kept', 'factory'])),
+    }),
+  ),
+  clockAfterReset: optional(minuteMoment),
+  linksStations: optional(boolean),
   dialect: optional(dialect),
 });
 
@@ -158,6 +168,7 @@ export const readStationFields: Fields<Omit<Station, 'number'>> = {
   underCover: optional(boolean),
   flowSensor: optional(boolean),
   overhead: optional(boolean),
+  linkedTo: optional(integer(1, 99)),
 };
 
 export const readStationShape: Reader<Station> = object<Station>({
@@ -259,6 +270,14 @@ function crossFaults(plan: Plan): Fault[] {
     if (numbers.has(number)) faults.push({ code: 'repeated', path, actual: String(number) });
     numbers.add(number);
   });
+  const linkedTo = new Map(plan.stations.map((station) => [station.number, station.linkedTo]));
+  plan.stations.forEach(({ number, linkedTo: leader }, i) => {
+    const path: Path = ['stations', i, 'linkedTo'];
+    if (leader === undefined) return;
+    if (!numbers.has(leader)) faults.push({ code: 'unknown-station', path, station: leader });
+    else if (leader === number || linkedTo.get(leader) !== undefined)
+      faults.push({ code: 'linked-to-linked', path, station: leader });
+  });
   const lastLetter = letterAt(plan.timer.programCount - 1);
   const letters = new Set<string>();
   plan.programs.forEach((program, i) => {
@@ -279,6 +298,9 @@ function crossFaults(plan: Plan): Fault[] {
       if (!numbers.has(station)) faults.push({ code: 'unknown-station', path: at, station });
       if (run.has(station)) faults.push({ code: 'repeated', path: at, actual: String(station) });
       run.add(station);
+      const leader = linkedTo.get(station);
+      if (leader !== undefined)
+        faults.push({ code: 'run-of-linked', path: at, station, linkedTo: leader });
     });
     if (program.days?.rule === 'hours' && program.starts.length > 0)
       faults.push({ code: 'starts-with-hours-rule', path: [...path, 'starts'] });

@@ -10,7 +10,8 @@ import { Effort } from '../engine/effort.ts';
 import { meanDatesOf, meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { Meetings } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
-import { enabledStations, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf } from '../plan/program.ts';
 import { spanOf } from './needs.ts';
 import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
 import { outsideSpan } from './draftCycle.ts';
@@ -53,13 +54,13 @@ export function costOf(brief: Brief, plan: Plan): Cost {
     if (off > NEED_TOLERANCE + 1e-9) offNeed++;
     share += off;
   }
-  const enabled = enabledStations(plan);
+  const watering = wateringStations(plan);
   let outside = 0;
   let programs = 0;
   let starts = 0;
   let spare = Infinity;
   for (const program of plan.programs) {
-    if (missingOf(program, enabled).length > 0) continue;
+    if (missingOf(program, watering).length > 0) continue;
     programs++;
     const { runs } = shapeAt(cycleModel(plan, program), 100, effort);
     for (const { secondOfDay, times, days } of startsOf(plan, program)) {

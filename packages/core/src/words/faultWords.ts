@@ -32,6 +32,10 @@ export function faultSentence(fault: Fault): string {
       return `version ${fault.actual} is not supported; use version ${fault.known}`;
     case 'unknown-station':
       return `station ${fault.station} is not in the list of stations; add it to the list, or remove it here`;
+    case 'linked-to-linked':
+      return `station ${fault.station} cannot be linked to: link to another station that is not linked itself`;
+    case 'run-of-linked':
+      return `station ${fault.station} has the runs of station ${fault.linkedTo}, which it is linked to; delete its own run`;
     case 'unknown-program':
       return `there is no program ${fault.program}`;
     case 'beyond-timer':
