@@ -182,6 +182,7 @@ const LIMITS: { readonly [What in TimerLimit['what']]: Extract<TimerLimit, { wha
   interval: { what: 'interval', given: 20, mostDays: 14 },
   'no-soak': { what: 'no-soak', where: 'station' },
   'no-windows': { what: 'no-windows' },
+  'no-links': { what: 'no-links' },
   'at-once': { what: 'at-once', given: 2, most: 1 },
 };
 
@@ -203,6 +204,7 @@ test('every limit of a timer', () => {
      "Every 20 days is longer than this timer's longest interval of 14 days.",
      "This timer has no cycle-and-soak for a station.",
      "This timer has no no-water windows: it waters through them anyway.",
+     "On this timer no station can take its run from another.",
      "2 stations at once are set, but this timer opens at most 1.",
    ]
   `);
@@ -268,6 +270,8 @@ const FAULTS: { readonly [Code in FaultCode]: readonly Given<Code>[] } = {
   repeated: [{ actual: 'station 4' }],
   'wrong-version': [{ known: 1, actual: '9' }],
   'unknown-station': [{ station: 7 }],
+  'linked-to-linked': [{ station: 2 }],
+  'run-of-linked': [{ station: 5, linkedTo: 4 }],
   'unknown-program': [{ program: 'D' }],
   'beyond-timer': [
     { what: 'program', last: 'C' },
@@ -301,6 +305,8 @@ test('every fault of a document', () => {
      "programs[0].starts[1]: station 4 is listed twice; list it once",
      "programs[0].starts[1]: version 9 is not supported; use version 1",
      "programs[0].starts[1]: station 7 is not in the list of stations; add it to the list, or remove it here",
+     "programs[0].starts[1]: station 2 cannot be linked to: link to another station that is not linked itself",
+     "programs[0].starts[1]: station 5 has the runs of station 4, which it is linked to; delete its own run",
      "programs[0].starts[1]: there is no program D",
      "programs[0].starts[1]: this timer's last program is C",
      "programs[0].starts[1]: this timer's last station is 6",

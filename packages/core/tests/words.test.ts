@@ -41,7 +41,7 @@ describe('a verdict', () => {
     expect(words(plan(touching)).headline).toBe(
       'Wed 9 June: B starts at 5:00 am while A is still running, 7 min of overlap.',
     );
-    const details = (['queue', 'drop', 'cut', 'together'] as const).map(
+    const details = (['queue', 'drop', 'cut', 'together', 'share'] as const).map(
       (one) => words(plan(touching, one)).detail,
     );
     expect(details).toEqual([
@@ -49,6 +49,7 @@ describe('a verdict', () => {
       'This timer skips the 5:00 am start of B: that watering is lost. It happens about 52 times a year. Clear only up to 90 %.',
       'This timer cuts A off at 5:00 am: the last 7 min of its watering are lost. It happens about 52 times a year. Clear only up to 90 %.',
       'This timer runs both at once, so they share the pressure for 7 min. It happens about 52 times a year. Clear only up to 90 %.',
+      'This timer runs both side by side, with no more stations open than its limit. It happens about 52 times a year. Clear only up to 90 %.',
     ]);
   });
 
