@@ -130,7 +130,7 @@ test('plan prints a plan that check finds nothing wrong with, and gives 3 where 
   const planned = call(['plan', wanted]);
   expect(planned.status).toBe(0);
   const { plan, cost } = JSON.parse(planned.stdout) as { plan: object; cost: number[] };
-  expect(cost.slice(0, 4)).toEqual([0, 0, 1, 1]);
+  expect(cost.slice(0, 5)).toEqual([0, 0, 0, 1, 1]);
   const checked = call([
     'check',
     write('planned.plan.json', plan),

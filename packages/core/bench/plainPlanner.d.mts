@@ -9,7 +9,7 @@ export declare function plainPlan(
 ):
   | {
       readonly plan: Plan;
-      readonly cost: readonly [number, number, number, number, number, number];
+      readonly cost: readonly [number, number, number, number, number, number, number];
     }
   | null
   | 'unfinished';

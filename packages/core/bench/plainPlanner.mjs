@@ -2,7 +2,14 @@
  * Plans by plain enumeration: every way to divide the stations, every set of days, every set of starts, every run near the need. Slow, and
  * obvious; only for briefs of a few stations on a timer with coarse steps. The core says what a plan costs and whether it is allowed.
  */
-import { formatDate, formatTime, parseDate, WEEKDAYS } from '@water-clock/core';
+import {
+  civilOf,
+  formatDate,
+  formatTime,
+  parseDate,
+  WEEKDAYS,
+  weekdayIndexOf,
+} from '@water-clock/core';
 import { breachOf } from '../dist/planner/verify.js';
 import { compareCosts, costOf } from '../dist/planner/cost.js';
 
@@ -98,7 +105,7 @@ export function smallBrief(seed) {
       headroomPercent: among(100, 130, 150),
       ...(chance(4) === 0 ? { dripAnyTime: true } : {}),
       ...(chance(4) === 0 ? { starts: among('one', 'repeated') } : {}),
-      ...(chance(5) === 0 ? { programs: 'one' } : {}),
+      ...[{ programs: 'one' }, { programs: 'by-need' }, { programs: 'by-need' }, {}, {}][chance(5)],
       ...(chance(5) === 0 ? { apart: [['lawn', 'beds']] } : {}),
     },
   };
@@ -127,16 +134,26 @@ function rulesOf({ timer: { dayRules, longestIntervalDays }, rules = {}, mowing 
   return days;
 }
 
-const datesOf = (days) =>
-  days.rule === 'weekdays'
-    ? days.weekdays.length
-    : days.rule === 'interval'
-      ? 7 / days.everyDays
-      : days.rule === 'daily'
-        ? 7
-        : 3.5;
-
-const meanOf = (days) => datesOf(days) * (1 - (days.blockedWeekdays?.length ?? 0) / 7);
+/** Dates of a week and the longest gap, by walking through every date of a period: six weeks, or 400 years by the calendar. */
+function fallOf(days, timer) {
+  const period = days.rule === 'odd' || days.rule === 'even' ? 146_097 : 42;
+  const dates = [];
+  for (let day = FIRST; day < FIRST + period; day++) {
+    const weekday = WEEKDAYS[weekdayIndexOf(day)];
+    if (days.blockedWeekdays?.includes(weekday)) continue;
+    const ofMonth = civilOf(day).day;
+    const fires =
+      days.rule === 'daily' ||
+      (days.rule === 'weekdays' && days.weekdays.includes(weekday)) ||
+      (days.rule === 'interval' && (day - parseDate(days.firstDate)) % days.everyDays === 0) ||
+      (days.rule === 'odd' && ofMonth % 2 === 1 && !(ofMonth === 31 && timer.oddDaysSkip31)) ||
+      (days.rule === 'even' && ofMonth % 2 === 0);
+    if (fires) dates.push(day);
+  }
+  const next = [...dates.slice(1), dates[0] + period];
+  const gap = dates.length > 0 ? Math.max(...dates.map((day, i) => next[i] - day)) : Infinity;
+  return { mean: (dates.length * 7) / period, gap };
+}
 
 function* partitions(items, most) {
   if (items.length === 0) {
@@ -205,16 +222,19 @@ function plainPlanWith(brief, bare, most, anyhow) {
   };
   const mostPrograms = wish.programs === 'one' ? 1 : own.programCount;
   for (const groups of [...partitions(needs, mostPrograms)].sort((a, b) => a.length - b.length)) {
-    if (best && best.cost[0] === 0 && best.cost[1] === 0 && groups.length > best.cost[2]) continue;
+    const byNeed = wish.programs === 'by-need';
+    if (best && !byNeed && best.cost[0] === 0 && best.cost[1] === 0 && groups.length > best.cost[3])
+      continue;
     const lists = groups.map((members, j) => {
       const list = [];
       for (const days of rulesOf(brief)) {
-        const dates = datesOf(days);
-        if (members.some(({ days: d }) => d && (dates < d.least - 1e-9 || dates > d.most + 1e-9)))
-          continue;
+        const { mean, gap } = fallOf(days, own);
+        const suits = ({ least, most }) =>
+          mean > least - 1e-9 && mean < most + 1e-9 && gap <= Math.ceil(14 / least);
+        if (members.some(({ days: wanted }) => wanted && !suits(wanted))) continue;
         for (const starts of startSets)
           for (const seconds of product(
-            members.map((need) => runsOf(brief, need, meanOf(days) * starts.length, anyhow)),
+            members.map((need) => runsOf(brief, need, mean * starts.length, anyhow)),
           ))
             for (const soak of soaks) {
               const cycled = members.filter(({ cycleSeconds }) => cycleSeconds);
@@ -263,7 +283,10 @@ function plainPlanWith(brief, bare, most, anyhow) {
         for (const b of sound[1]) {
           if (asked > most) return 'unfinished';
           const sum = a.cost.map((part, i) => part + b.cost[i]);
-          if (best && compareCosts([sum[0], sum[1], 2, sum[3], sum[4] - 1, 0], best.cost) >= 0)
+          if (
+            best &&
+            compareCosts([sum[0], sum[1], sum[2], 2, sum[4], sum[5] - 1, 0], best.cost) >= 0
+          )
             continue;
           take([a.program, b.program]);
         }

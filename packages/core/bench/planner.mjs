@@ -130,9 +130,9 @@ async function againstSolver(count) {
       tally.none += isWhole ? 0 : 1;
       continue;
     }
-    if (!isWhole || cost[2] > exact[0] || (cost[2] === exact[0] && cost[4] > exact[2] + 1))
+    if (!isWhole || cost[3] > exact[0] || (cost[3] === exact[0] && cost[5] > exact[2] + 1))
       tally.worse++;
-    else if (cost[2] < exact[0] || cost[4] < exact[2] - 1) tally.cheaper++;
+    else if (cost[3] < exact[0] || cost[5] < exact[2] - 1) tally.cheaper++;
   }
   table([
     'briefs',

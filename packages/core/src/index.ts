@@ -333,7 +333,7 @@ export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { takePlanChange } from './planner/take.ts';
-export { datesOf } from './planner/verify.ts';
+export { datesOfProgram } from './plan/starts.ts';
 export {
   alternativesOf,
   workOut,

@@ -16,7 +16,7 @@ import { breachOf, hardPercents } from '../src/planner/verify.ts';
 import { compareCosts } from '../src/planner/cost.ts';
 import { conflictsOf } from '../src/planner/conflicts.ts';
 import { readBrief } from '../src/brief/readBrief.ts';
-import { searchPlan } from '../src/planner/search.ts';
+import { searchPlan } from '../src/planner/searchPlan.ts';
 import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
 import { cases } from './cases.ts';
 import { realisticBrief } from './plannerBriefs.ts';

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { planReport, workOut, type Brief } from '@water-clock/core';
 import { conflictsOf } from '../src/planner/conflicts.ts';
-import { searchPlan } from '../src/planner/search.ts';
+import { searchPlan } from '../src/planner/searchPlan.ts';
 import { briefOf } from './plannerBriefs.ts';
 
 const hours = (count: number) => count * 3600;

@@ -10,15 +10,15 @@ import {
 import { SPOKEN_BRIEF as brief } from './plannerBriefs.ts';
 
 describe('costs', () => {
-  const best: Cost = [1, 30, 2, 4, 12, 20];
+  const best: Cost = [1, 30, 0, 2, 4, 12, 20];
 
   test('how far the proof goes', () => {
     const said = [
       { optimal: true, bound: best },
       { optimal: false, bound: best },
-      { optimal: false, bound: [0, 0, 0, 0, 0, 0] },
-      { optimal: false, bound: [1, 30, 2, 3, 0, 0] },
-      { optimal: false, bound: [1, 30, 2, 4, 5.2, 0] },
+      { optimal: false, bound: [0, 0, 0, 0, 0, 0, 0] },
+      { optimal: false, bound: [1, 30, 0, 2, 3, 0, 0] },
+      { optimal: false, bound: [1, 30, 0, 2, 4, 5.2, 0] },
     ].map((proof) => proofSentence(proof as { optimal: boolean; bound: Cost }, best));
     expect(said).toMatchInlineSnapshot(`
      [
@@ -34,10 +34,10 @@ describe('costs', () => {
   test('what something simpler would cost, and another kind of plan', () => {
     const costs: readonly (Cost | null)[] = [
       null,
-      [3, 30, 2, 4, 12, 20],
-      [1, 75, 2, 4, 12, 20],
-      [1, 30, 3, 4, 12, 20],
-      [1, 30, 2, 4, 40, 20],
+      [3, 30, 0, 2, 4, 12, 20],
+      [1, 75, 0, 2, 4, 12, 20],
+      [1, 30, 0, 3, 4, 12, 20],
+      [1, 30, 0, 2, 4, 40, 20],
     ];
     const said = costs.flatMap((cost) => [
       simplerSentence({ what: 'programs', count: 1, cost }, best),
@@ -46,8 +46,8 @@ describe('costs', () => {
     ]);
     said.push(
       comparedSentence(best, best),
-      comparedSentence([1, 30, 2, 4, 3, 20], best),
-      comparedSentence([0, 0, 1, 2, 12, 20], best),
+      comparedSentence([1, 30, 0, 2, 4, 3, 20], best),
+      comparedSentence([0, 0, 0, 1, 2, 12, 20], best),
     );
     expect(said).toMatchInlineSnapshot(`
      [

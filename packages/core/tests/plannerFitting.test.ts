@@ -184,7 +184,7 @@ describe('fitting runs', () => {
 describe('what is proven', () => {
   const brief = realisticBrief(1, 4);
   const needs = [{ wanted: 3600 }] as unknown as readonly Need[];
-  const cost: Cost = [0, 0, 2, 4, 12, 300];
+  const cost: Cost = [0, 0, 0, 2, 4, 12, 300];
   const proofWith = (...passed: readonly (readonly [number, number, number?])[]) => {
     const open = new LeftOpen();
     for (const [programs, starts, off] of passed) open.add(programs, starts, off);
@@ -198,7 +198,7 @@ describe('what is proven', () => {
   test('the cheapest that was passed over is the bound, in whatever order it was', () => {
     expect(proofWith([2, 3, 5], [2, 2, 9], [3, 3, 0])).toEqual({
       optimal: false,
-      bound: [0, 0, 2, 2, 9, 0],
+      bound: [0, 0, 0, 2, 2, 9, 0],
     });
     expect(proofWith([3, 3, 0])).toEqual({ optimal: true, bound: cost });
   });

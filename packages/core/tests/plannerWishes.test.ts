@@ -12,7 +12,7 @@ import {
   type Plan,
 } from '@water-clock/core';
 import { barePlan } from '../src/planner/needs.ts';
-import { searchPlan } from '../src/planner/search.ts';
+import { searchPlan } from '../src/planner/searchPlan.ts';
 import { breachOf } from '../src/planner/verify.ts';
 import { briefOf, PLAIN_TIMER, type BriefFields } from './plannerBriefs.ts';
 
@@ -37,6 +37,43 @@ describe('a wish is kept by the plan, and a plan without it is refused', () => {
     const [program] = plan.programs;
     const twice = { ...plan, programs: [{ ...program, starts: ['01:00', '05:00'] }] };
     expect(breachOf(brief, twice as Plan)?.code).toBe('wish');
+  });
+
+  test('by need: groups keep apart as far as there are programs, and only where that costs no water', () => {
+    const groups = ['lawn', 'beds', 'lawn', 'drip', undefined];
+    const stations = groups.map((group) => ({ weeklySeconds: 1800, ...(group ? { group } : {}) }));
+    const groupsOf = (programCount: number, programs: 'by-need' | 'any' = 'by-need') => {
+      const brief = briefOf(stations, { wish: { programs }, timer: { programCount } });
+      const { found } = searchPlan(brief);
+      if (!found) throw new Error('no plan');
+      expect(breachOf(brief, found.plan)).toBeNull();
+      const together = found.plan.programs.map(
+        ({ runs }) => new Set(runs.map(({ station }) => groups[station - 1])).size,
+      );
+      expect(found.cost[2]).toBe(
+        programs === 'any' ? 0 : together.reduce((sum, count) => sum + count - 1, 0),
+      );
+      return together.sort();
+    };
+    expect(groupsOf(6)).toEqual([1, 1, 1, 1]);
+    expect(groupsOf(3)).toEqual([1, 1, 2]);
+    expect(groupsOf(1)).toEqual([4]);
+    expect(groupsOf(6, 'any')).toEqual([4]);
+  });
+
+  test('days are counted as they fall: even dates on two weekdays are too few, and too far apart', () => {
+    const brief = briefOf([{ weeklySeconds: 3600, days: { least: 2, most: 3 } }], {
+      timer: { dayRules: ['even', 'weekdays'] },
+    });
+    const plan = planOf(brief);
+    const [program] = plan.programs;
+    const blockedWeekdays = ['mon', 'tue', 'thu', 'fri', 'sun'];
+    const even = { ...plan, programs: [{ ...program, days: { rule: 'even', blockedWeekdays } }] };
+    expect(breachOf(brief, even as Plan)?.code).toBe('days');
+    const together = { rule: 'weekdays', weekdays: ['mon', 'tue'] };
+    expect(
+      breachOf(brief, { ...plan, programs: [{ ...program, days: together }] } as Plan),
+    ).toBeNull();
   });
 
   test('the timer does the soaking, by station or by program', () => {

@@ -107,6 +107,10 @@ const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
     { where: STATION, given: 3600, wanted: 0 },
   ],
   'too-little': [{ where: STATION, given: 1500, wanted: 3000 }],
+  'too-few-days': [
+    { where: STATION, mean: 0.98, gap: 26, least: 2 },
+    { where: STATION, mean: 2, gap: 12, least: 2 },
+  ],
   'not-often-enough': [
     { where: STATION, often: { times: 3, from: '09:00', to: '16:00' }, times: 1 },
   ],
@@ -163,6 +167,8 @@ test('every finding', () => {
      "too-much: Station 3 gets 1 h a week and needs 50 min: 20 % too much.",
      "too-much: Station 3 gets 1 h a week and needs 0 min: it needs none.",
      "too-little: Station 3 gets 25 min a week and needs 50 min: 50 % too little.",
+     "too-few-days: Station 3 waters on about 1 day a week and needs 2 days.",
+     "too-few-days: Station 3 is without water for up to 12 days; with 2 days a week it should be at most 7.",
      "not-often-enough: Station 3 should run 3 times a day, spread between 9:00 am and 4:00 pm; on Wed 9 June it does not.",
      "late-finish: A at 4:00 am ends at 7:15 am; it should end by 7:00 am.",
    ]

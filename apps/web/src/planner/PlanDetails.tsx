@@ -86,7 +86,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     [
       'Off the need',
       ({ cost }) =>
-        `${cost?.[0] ?? 0} ${cost?.[0] === 1 ? 'station' : 'stations'}, ${((cost?.[4] ?? 0) / 10).toFixed(1)} % in all`,
+        `${cost?.[0] ?? 0} ${cost?.[0] === 1 ? 'station' : 'stations'}, ${((cost?.[5] ?? 0) / 10).toFixed(1)} % in all`,
     ],
     [
       'Outside the hours',

@@ -223,7 +223,7 @@ export default function PlannerView(props: StepProps) {
                 <PlanWeek plan={other} from={today} place={site} />
                 <span>
                   {other.programs.length} {other.programs.length === 1 ? 'program' : 'programs'},{' '}
-                  {cost?.[3]} {cost?.[3] === 1 ? 'start' : 'starts'}
+                  {cost?.[4]} {cost?.[4] === 1 ? 'start' : 'starts'}
                   {cost?.[1] ? `, ${lengthWords(Math.round(cost[1] * 60))} outside the hours` : ''}
                 </span>
               </Button>

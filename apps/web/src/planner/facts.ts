@@ -1,7 +1,8 @@
 /** A plan in the words of the planner's table. No interface code. */
 import {
   cycleShape,
-  datesOf,
+  datesOfProgram,
+  meanWeeklySeconds,
   daysWords,
   lengthWords,
   parseTime,
@@ -36,16 +37,13 @@ export const spansWords = (plan: Plan, program: Program, clock: ClockStyle): str
 
 /** Water of a week, all stations, at 100 percent. */
 export function weekWords(plan: Plan): string {
-  const seconds = plan.programs.reduce((sum, { runs, starts, days }) => {
-    const ofOneStart = runs.reduce((all, run) => all + run.seconds, 0);
-    // A count of hours takes the place of starts.
-    const startsADate = days?.rule === 'hours' ? 1 : starts.length;
-    return sum + ofOneStart * startsADate * (days ? datesOf(days) : 0);
-  }, 0);
+  const seconds = [...meanWeeklySeconds(plan).values()].reduce((sum, own) => sum + own, 0);
   return lengthWords(Math.round(seconds / 60) * 60);
 }
 
 export const datesText = (plan: Plan): string =>
   programsByLetter(plan)
-    .map(({ letter, days }) => `${letter} ${days ? Math.round(datesOf(days) * 10) / 10 : 0}`)
+    .map(
+      (program) => `${program.letter} ${Math.round(datesOfProgram(plan, program).mean * 10) / 10}`,
+    )
     .join(', ');

@@ -8,7 +8,7 @@ export const BRIEF_VERSION = 1;
 
 export const START_WISHES = ['one', 'repeated', 'timer-soak', 'any'] as const;
 export const DAY_WISHES = ['weekdays', 'interval', 'any'] as const;
-export const PROGRAM_WISHES = ['one', 'any'] as const;
+export const PROGRAM_WISHES = ['one', 'any', 'by-need'] as const;
 
 /** New seed and turf: so many runs on each of its dates, all between two times of day. */
 export interface OftenADay {

@@ -12,9 +12,11 @@ import {
   laterWeekdays,
   bitsOf,
 } from '../time/dayRules.ts';
+import { countDates, mostDaysBetween } from '../time/dateCount.ts';
 import type { Effort } from '../engine/effort.ts';
 import { EVERY_MONTH, isInClass } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
+import { outsideSpan, spanOf } from '../brief/span.ts';
 import { countsForTimes, isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
 import { WeekWindows } from '../time/windows.ts';
 import type { Finding } from './finding.ts';
@@ -50,6 +52,7 @@ export function briefFindings(
     ...ruleFindings(asked),
     ...weekFindings(asked),
     ...waterFindings(plan, asked),
+    ...fewDaysFindings(asked),
     ...oftenFindings(asked),
   ];
 }
@@ -88,11 +91,10 @@ function ruleFindings(asked: Asked): Finding[] {
     const known = findings.get(key);
     if (!known || sure(known.where.date) > sure(finding.where.date)) findings.set(key, finding);
   };
-  const { finishBy } = wishOf(brief);
-  const finish = sure(parseTime(finishBy));
+  const { notBefore, finishBy } = wishOf(brief);
+  const span = spanOf(notBefore, finishBy);
   for (const wet of wets.all) {
-    const { secondOfDay, start } = wet.start;
-    const by = secondOfDay + (modulo(finish - secondOfDay, SECONDS_PER_DAY) || SECONDS_PER_DAY);
+    const { start } = wet.start;
     for (const run of wet.runs) {
       const station = asked.stations.get(run.station);
       if (!station) continue;
@@ -115,7 +117,7 @@ function ruleFindings(asked: Asked): Finding[] {
         if (day !== null)
           add({ code: 'mowing-day', severity: 'warning', where: { ...where, date: day } });
       }
-      if (countsForTimes(brief, station) && run.off > by) {
+      if (countsForTimes(brief, station) && outsideSpan(span, run.on, run.off) > 0) {
         const date = sure(wets.meetings.firstOf(wet.dates, wet.least));
         add({
           code: 'late-finish',
@@ -256,6 +258,27 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
     });
   }
   return findings;
+}
+
+/** Stations that are watered on fewer dates than they need, or with too long a gap between two. */
+function fewDaysFindings({ brief, wets }: Asked): Finding[] {
+  return brief.stations.flatMap(({ number, weeklySeconds, days }): Finding[] => {
+    if (!days || weeklySeconds === 0) return [];
+    const { least } = days;
+    const { mean, gap } = countDates(wets.of(number).map(({ start }) => start.days));
+    return mean < least - 1e-9 || gap > mostDaysBetween(least)
+      ? [
+          {
+            code: 'too-few-days',
+            severity: 'warning',
+            mean,
+            gap,
+            least,
+            where: { station: number },
+          },
+        ]
+      : [];
+  });
 }
 
 /** Seed and turf that is not watered often enough on a day. */

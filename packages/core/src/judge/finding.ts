@@ -60,6 +60,13 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
         | 'forbidden-day'
         | 'mowing-day';
     }
+  /** Dates of a mean week, and the most days between two. */
+  | {
+      readonly code: 'too-few-days';
+      readonly mean: number;
+      readonly gap: number;
+      readonly least: number;
+    }
   | {
       readonly code: 'starts-taken-for-stations';
       readonly starts: readonly string[];
@@ -118,6 +125,7 @@ export const FINDING_CODES = [
   'mowing-day',
   'too-much',
   'too-little',
+  'too-few-days',
   'not-often-enough',
   'late-finish',
 ] as const satisfies readonly FindingCode[];

@@ -1,10 +1,12 @@
 /** Findings as English. */
 import { sure } from '../document/sure.ts';
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { mostDaysBetween } from '../time/dateCount.ts';
 import type { Finding, TimerLimit } from './finding.ts';
 import type { Fix } from './fixes.ts';
 import type { Missing } from '../plan/program.ts';
 import {
+  counted,
   capitalized,
   dateWords,
   everyDaysWords,
@@ -51,6 +53,14 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
     case 'at-once':
       return `${limit.given} stations at once are set, but this timer opens at most ${limit.most}`;
   }
+}
+
+/** `1 day`, `about 1.7 days`, `no day`. */
+function daysAWeek(mean: number): string {
+  const rounded = Math.round(mean * 10) / 10;
+  if (mean === 0) return 'no day';
+  if (Math.abs(mean - Math.round(mean)) < 1e-9) return counted(Math.round(mean), 'day');
+  return rounded === 0 ? 'hardly any day' : `about ${counted(rounded, 'day')}`;
 }
 
 /** A finding as a sentence for the person at the timer. */
@@ -138,6 +148,13 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'too-much':
     case 'too-little':
       return `Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
+    case 'too-few-days': {
+      const { mean, gap, least } = finding;
+      const needs = `needs ${counted(least, 'day')}`;
+      return mean < least - 1e-9
+        ? `Station ${where.station} waters on ${daysAWeek(mean)} a week and ${needs}.`
+        : `Station ${where.station} is without water for up to ${counted(gap, 'day')}; with ${counted(least, 'day')} a week it should be at most ${mostDaysBetween(least)}.`;
+    }
     case 'not-often-enough':
       return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on, speech.order)} it does not.`;
     case 'late-finish':

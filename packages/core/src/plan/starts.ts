@@ -9,6 +9,7 @@ import {
   SECONDS_PER_DAY,
 } from '../time/calendar.ts';
 import { ruleSet, maskOfMonthDays, startsOfHours, type StartDays } from '../time/dayRules.ts';
+import { countDates, type DateCount } from '../time/dateCount.ts';
 import type { Plan, Program } from './plan.ts';
 
 const byTimeOfDay = (a: StartDays, b: StartDays) => a.secondOfDay - b.secondOfDay;
@@ -29,6 +30,16 @@ export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
     }))
     .sort(byTimeOfDay);
 }
+
+/** How the dates of a program fall, off days of the month left out. */
+export const datesOfProgram = (plan: Plan, program: Program): DateCount =>
+  countDates(startsOf(plan, withSomeStart(program)).map(({ days }) => days));
+
+/** The days count also where no start is set yet. */
+const withSomeStart = (program: Program): Program =>
+  program.starts.length > 0 || program.days?.rule === 'hours'
+    ? program
+    : { ...program, starts: ['00:00'] };
 
 /** The moment before which no start fires (the rain delay); before all time where none is set. */
 export function resumesAt(plan: Plan): ClockSecond {

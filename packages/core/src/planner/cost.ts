@@ -9,15 +9,17 @@ import { startsOf } from '../plan/starts.ts';
 import { Effort } from '../engine/effort.ts';
 import { meanDatesOf, meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { Meetings } from '../time/meetings.ts';
-import type { Plan } from '../plan/plan.ts';
+import type { Plan, Run } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { missingOf } from '../plan/program.ts';
-import { spanOf } from './needs.ts';
+import { outsideSpan, spanOf } from '../brief/span.ts';
 import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
-import { outsideSpan } from './draftCycle.ts';
 
-/** The six parts in their order: stations off their need, minutes outside the span, programs, starts, thousandths, minutes to spare. */
-export type Cost = readonly [number, number, number, number, number, number];
+/**
+ * The seven parts in their order: stations off their need, minutes outside the span, groups in a program with another one, programs, starts,
+ * thousandths, minutes to spare.
+ */
+export type Cost = readonly [number, number, number, number, number, number, number];
 
 /** Which of two costs is smaller: below 0 for the first. */
 export function compareCosts(a: Cost, b: Cost): number {
@@ -28,11 +30,20 @@ export function compareCosts(a: Cost, b: Cost): number {
   return 0;
 }
 
+/** Different groups among the stations of some runs; no group counts as one of its own. */
+function groupsIn(brief: Brief, runs: readonly Run[]): number {
+  const watered = new Set(runs.flatMap(({ station, seconds }) => (seconds > 0 ? [station] : [])));
+  const groups = brief.stations.flatMap(({ number, group = null }) =>
+    watered.has(number) ? [group] : [],
+  );
+  return Math.max(1, new Set(groups).size);
+}
+
 const toThousandth = (value: number) => Math.round(value * 1000) / 1000;
 
 /**
  * The cost of a plan. The specification leaves open, and here it is: minutes are reported to a thousandth; a cycle that ends after `finishBy` has
- * nothing to spare; where no cycle counts the sixth part is 0; a start of an `hours` rule counts as one for each time of day.
+ * nothing to spare; where no cycle counts the last part is 0; a start of an `hours` rule counts as one for each time of day.
  *
  * @throws TooMuchWork
  */
@@ -56,12 +67,14 @@ export function costOf(brief: Brief, plan: Plan): Cost {
   }
   const watering = wateringStations(plan);
   let outside = 0;
+  let mixed = 0;
   let programs = 0;
   let starts = 0;
   let spare = Infinity;
   for (const program of plan.programs) {
     if (missingOf(program, watering).length > 0) continue;
     programs++;
+    mixed += groupsIn(brief, program.runs) - 1;
     const { runs } = shapeAt(cycleModel(plan, program), 100, effort);
     for (const { secondOfDay, times, days } of startsOf(plan, program)) {
       starts += times;
@@ -81,6 +94,7 @@ export function costOf(brief: Brief, plan: Plan): Cost {
   return [
     offNeed,
     toThousandth(outside / 60),
+    wish.programs === 'by-need' ? mixed : 0,
     programs,
     starts,
     Math.round(share * 1000 - 1e-9),

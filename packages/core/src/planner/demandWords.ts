@@ -4,6 +4,7 @@ import { type Brief, wishOf } from '../brief/brief.ts';
 import {
   type ClockStyle,
   capitalized,
+  counted,
   lengthWords,
   startWords,
   weekdaysWords,
@@ -11,7 +12,7 @@ import {
 } from '../words/words.ts';
 import type { Conflict } from './conflicts.ts';
 import type { Demand, MilderWhat } from './demand.ts';
-import { stationWords, daysRange, counted } from './plannerWords.ts';
+import { stationWords, daysRange } from './plannerWords.ts';
 
 /** The demand, as the homeowner would put it. */
 export function demandSentence(

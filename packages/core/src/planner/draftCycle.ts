@@ -12,7 +12,8 @@ import type { Effort } from '../engine/effort.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
 import { WeekWindows } from '../time/windows.ts';
-import { spanOf, type Need } from './needs.ts';
+import { spanOf } from '../brief/span.ts';
+import type { Need } from './needs.ts';
 import type { RunChoice } from '../brief/runChoices.ts';
 import { mowingMask } from '../brief/wanted.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
@@ -241,17 +242,3 @@ function daysAfterFirst(from: number, to: number): number[] {
 }
 
 const dayOf = (second: number) => Math.floor(second / SECONDS_PER_DAY);
-
-/** Seconds of a stretch that are outside a span of every day. */
-export function outsideSpan(
-  span: { readonly from: number; readonly seconds: number },
-  from: number,
-  to: number,
-): number {
-  let inside = 0;
-  for (let day = dayOf(from - span.from); day * SECONDS_PER_DAY + span.from < to; day++) {
-    const begin = day * SECONDS_PER_DAY + span.from;
-    inside += Math.max(0, Math.min(to, begin + span.seconds) - Math.max(from, begin));
-  }
-  return to - from - inside;
-}

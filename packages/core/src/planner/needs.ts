@@ -1,7 +1,5 @@
 /** What each station of a brief needs, prepared for the search: when it may be wet, and which run comes nearest to its need. */
-import { sure } from '../document/sure.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
-import { parseTime } from '../time/calendar.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../time/dayRules.ts';
 import { type Plan, type Station, PLAN_FORMAT, PLAN_VERSION } from '../plan/plan.ts';
 import { mowingMask, isBound, countsForTimes } from '../brief/wanted.ts';
@@ -91,14 +89,4 @@ export function barePlan(brief: Brief): Plan {
     ),
     programs: [],
   };
-}
-
-/** A span from one time of day to another, past midnight where the second is earlier; the whole day where they are equal. */
-export function spanOf(
-  from: string,
-  to: string,
-): { readonly from: number; readonly seconds: number } {
-  const begin = sure(parseTime(from));
-  const end = sure(parseTime(to));
-  return { from: begin, seconds: end > begin ? end - begin : end - begin + 86_400 };
 }

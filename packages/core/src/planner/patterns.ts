@@ -19,6 +19,7 @@ import {
   laterWeekdays,
   bitsOf,
 } from '../time/dayRules.ts';
+import { countDates, type DateCount } from '../time/dateCount.ts';
 import type { Effort } from '../engine/effort.ts';
 import { DAYS_PER_400_YEARS, EVERY_MONTH, Meetings } from '../time/meetings.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
@@ -31,10 +32,10 @@ export interface DayPattern {
   readonly days: (start: TimeText) => Days;
   /** It takes the place of starts. */
   readonly isHours: boolean;
-  /** Watering dates of a week as a station's `days` counts them (planning.md section 3): 7 ÷ N for an interval, 3.5 for odd or even. */
-  readonly dates: number;
-  /** Watering dates of a mean week, passed-over and off dates taken out. */
+  /** Watering dates of a mean week as they fall (planning.md section 3), passed-over and off dates taken out. */
   readonly mean: number;
+  /** Days between two dates that follow one another, at most. */
+  readonly gap: number;
   /** Smaller is better liked by technicians, all costs being equal. */
   readonly rank: number;
 }
@@ -45,34 +46,19 @@ const MOST_PHASES = 7;
 /** Days after which a count of days and the weekdays repeat. */
 const periodOf = ({ every }: DaySet) => (every * 7) / greatestCommonDivisor(every, 7);
 
-function longestGap(set: DaySet): number {
-  const period = periodOf(set);
-  let last = -1;
-  let first = -1;
-  let gap = 0;
-  for (let day = set.phase; day < period; day += set.every) {
-    if (!isIn({ ...set, monthDays: EVERY_MONTH_DAY }, day)) continue;
-    if (last >= 0) gap = Math.max(gap, day - last);
-    else first = day;
-    last = day;
-  }
-  return last < 0 ? Infinity : Math.max(gap, first + period - last);
-}
-
 const KIND_RANKS = { daily: 0, weekdays: 0, interval: 1, odd: 2, even: 2, hours: 3 } as const;
 
 /**
  * What people prefer, all costs being equal: no gap over four days; few days ("deep and seldom"); evenly spread; weekdays, since people
  * know when it comes on; nothing passed over; early in the week.
  */
-function rankOf(rule: Days['rule'], set: DaySet, dates: number): number {
-  const calendar = set.monthDays === EVERY_MONTH_DAY ? longestGap(set) : 3;
-  const long = Math.max(0, calendar - 4);
-  const uneven = calendar - Math.ceil(7 / dates - 1e-9);
+function rankOf(rule: Days['rule'], set: DaySet, { mean, gap }: DateCount): number {
+  const long = Math.max(0, gap - 4);
+  const uneven = gap - Math.ceil(7 / mean - 1e-9);
   const first = modulo(set.every > 1 ? set.phase : Math.log2(set.weekdays & -set.weekdays), 64);
   const parts = [
     [long, 64],
-    [Math.round(dates * 4), 64],
+    [Math.round(mean * 4), 64],
     [Math.max(0, uneven), 16],
     [KIND_RANKS[rule], 4],
     [bitsOf(EVERY_WEEKDAY & ~set.weekdays), 8],
@@ -81,10 +67,6 @@ function rankOf(rule: Days['rule'], set: DaySet, dates: number): number {
   ] as const;
   return parts.reduce((sum, [part, size]) => sum * size + Math.min(size - 1, part), 0);
 }
-
-/** Mean dates a week of sets that ask for days of the month, by their key: costly to count, and few. */
-const meansOnce = new Map<string, number>();
-const MOST_MEANS = 500;
 
 /** The day patterns of a brief, and what the planner asks about them. */
 export class Patterns {
@@ -109,7 +91,7 @@ export class Patterns {
     this.effort = effort;
     this.meetings = new Meetings(effort);
     this.all = this.patternsOf(brief, allowed, anchor).filter(
-      ({ dates }) => dates >= leastDates - 1e-9,
+      ({ mean }) => mean >= leastDates - 1e-9,
     );
   }
 
@@ -124,28 +106,20 @@ export class Patterns {
       timer.dayRules.includes(rule) && (wished === 'any' || wished === rule);
     const made: DayPattern[] = [];
     const sets = new Set<string>();
-    const add = (rule: Days, dates: number) => {
+    const add = (rule: Days) => {
       const { monthDays, ...rest } = ruleSet(rule, timer.oddDaysSkip31);
       const set = { ...rest, monthDays: monthDays & ~off };
       const key = keyOf(set);
-      const mean = sets.has(key) ? 0 : this.meanOf(set);
+      if (sets.has(key)) return;
       sets.add(key);
-      if (mean > 0)
-        made.push({
-          key: JSON.stringify(rule),
-          set,
-          days: () => rule,
-          isHours: false,
-          dates,
-          mean,
-          rank: rankOf(rule.rule, set, dates),
-        });
+      const pattern = this.patternOf(rule, set);
+      if (pattern) made.push(pattern);
     };
-    if (has('daily')) add({ rule: 'daily' }, 7);
+    if (has('daily')) add({ rule: 'daily' });
     if (has('weekdays'))
       for (let mask = 1; mask <= EVERY_WEEKDAY; mask++)
         if (mask !== EVERY_WEEKDAY || !has('daily'))
-          add({ rule: 'weekdays', weekdays: weekdaysOfMask(mask) }, bitsOf(mask));
+          add({ rule: 'weekdays', weekdays: weekdaysOfMask(mask) });
     const passedOver = [...intersections(allowed)].map((mask) => EVERY_WEEKDAY & ~mask);
     for (const blocked of passedOver) {
       if (blocked === EVERY_WEEKDAY) continue;
@@ -153,17 +127,14 @@ export class Patterns {
       if (has('interval'))
         for (let every = 1; every <= timer.longestIntervalDays; every++)
           for (let phase = 0; phase < Math.min(every, MOST_PHASES); phase++)
-            add(
-              {
-                rule: 'interval',
-                everyDays: every,
-                firstDate: formatDate(anchor + phase),
-                ...rest,
-              },
-              7 / every,
-            );
-      if (has('odd')) add({ rule: 'odd', ...rest }, 3.5);
-      if (has('even')) add({ rule: 'even', ...rest }, 3.5);
+            add({
+              rule: 'interval',
+              everyDays: every,
+              firstDate: formatDate(anchor + phase),
+              ...rest,
+            });
+      if (has('odd')) add({ rule: 'odd', ...rest });
+      if (has('even')) add({ rule: 'even', ...rest });
     }
     const counted = ['daily', 'weekdays', 'interval'].some((rule) =>
       timer.dayRules.includes(rule as Days['rule']),
@@ -193,9 +164,8 @@ export class Patterns {
             first: `${first}T${start}`,
           }),
           isHours: true,
-          dates: 7 / every,
-          mean: this.meanOf(set),
-          rank: rankOf('hours', set, 7 / every),
+          ...countDates([set]),
+          rank: rankOf('hours', set, countDates([set])),
         });
       }
     return made;
@@ -204,36 +174,10 @@ export class Patterns {
   /** A pattern for a day rule that is given; null: it waters by hours, or never. */
   patternOf(rule: Days, set: DaySet): DayPattern | null {
     if (rule.rule === 'hours') return null;
-    const mean = this.meanOf(set);
-    const dates =
-      rule.rule === 'interval'
-        ? 7 / rule.everyDays
-        : rule.rule === 'weekdays'
-          ? rule.weekdays.length
-          : rule.rule === 'daily'
-            ? 7
-            : 3.5;
-    if (mean === 0) return null;
-    const rank = rankOf(rule.rule, set, dates);
-    return { key: JSON.stringify(rule), set, days: () => rule, isHours: false, dates, mean, rank };
-  }
-
-  private meanOf(set: DaySet): number {
-    if (set.monthDays === EVERY_MONTH_DAY) {
-      const period = periodOf(set);
-      let dates = 0;
-      for (let day = set.phase; day < period; day += set.every) if (isIn(set, day)) dates++;
-      return (dates * 7) / period;
-    }
-    const key = keyOf(set);
-    let mean = meansOnce.get(key);
-    if (mean === undefined) {
-      const all = this.classOf(set);
-      mean = (this.meetings.inFourCenturies(all, all, 0) * 7) / DAYS_PER_400_YEARS;
-      if (meansOnce.size >= MOST_MEANS) meansOnce.clear();
-      meansOnce.set(key, mean);
-    }
-    return mean;
+    const count = countDates([set]);
+    if (count.mean === 0) return null;
+    const rank = rankOf(rule.rule, set, count);
+    return { key: JSON.stringify(rule), set, days: () => rule, isHours: false, ...count, rank };
   }
 
   private classOf(set: DaySet) {

@@ -9,7 +9,8 @@ import type { Cost } from './cost.ts';
 import type { Reason } from './reasons.ts';
 import type { Proof } from './proof.ts';
 import type { SeasonMonth } from './season.ts';
-import { datesOf } from './verify.ts';
+import { datesOfProgram } from '../plan/starts.ts';
+import { mostDaysBetween } from '../time/dateCount.ts';
 import type { AlternativeKind, Simpler } from './workOut.ts';
 import {
   capitalized,
@@ -18,13 +19,11 @@ import {
   listed,
   monthName,
   startWords,
+  counted,
   timeWords,
   weekdaysWords,
   type ClockStyle,
 } from '../words/words.ts';
-
-export const counted = (count: number, one: string, many = `${one}s`) =>
-  `${count} ${count === 1 ? one : many}`;
 
 /** `Front lawn (1)`, or `station 1`. */
 export function stationWords({ stations }: Pick<Brief, 'stations'>, number: number): string {
@@ -177,6 +176,7 @@ const PARTS: readonly ((amount: number) => string)[] = [
       ? '1 station does not get what it needs'
       : `${count} stations do not get what they need`,
   (minutes) => `${lengthWords(Math.round(minutes * 60))} a week outside the wished hours`,
+  (count) => `${counted(count, 'group')} in a program with another`,
   (count) => counted(count, 'program'),
   (count) => counted(count, 'start'),
   (thousandths) => `${thousandths} thousandths away from the need`,
@@ -196,7 +196,7 @@ export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   const least = Math.ceil(sure(bound[gap]));
   const found = `Best found: ${words(sure(cost[gap]))}.`;
   if (least === 0) return `${found} Whether a better plan is possible is not proven.`;
-  return gap === 2 || gap === 3
+  return gap === 3 || gap === 4
     ? `${found} At least ${words(least)} ${least === 1 ? 'is' : 'are'} needed; whether fewer than this plan's are possible is not proven.`
     : `${found} No plan is better than this: ${words(least)}. Whether one in between is possible is not proven.`;
 }
@@ -209,7 +209,9 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     return `With ${less}, ${counted(cost[0] - best[0], 'more station')} would not get enough water.`;
   if (cost[1] > best[1])
     return `With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
-  if (cost[2] > best[2]) return `With ${less}, there would be ${counted(cost[2], 'program')}.`;
+  if (cost[2] > best[2])
+    return `With ${less}, ${counted(cost[2] - best[2], 'more group')} would share a program with another.`;
+  if (cost[3] > best[3]) return `With ${less}, there would be ${counted(cost[3], 'program')}.`;
   return `With ${less}, the runs would be further from the need.`;
 }
 
@@ -234,10 +236,11 @@ export function comparedSentence(cost: Cost, first: Cost): string {
     const length = lengthWords(Math.round(by * 60));
     return `${length} ${more === 'more' ? 'more' : 'less'} a week outside the wished hours`;
   });
-  tell(2, (by, more) => counted(by, `${more} program`));
-  tell(3, (by, more) => counted(by, `${more} start`));
+  tell(2, (by, more) => `${counted(by, `${more} group`)} in a program with another`);
+  tell(3, (by, more) => counted(by, `${more} program`));
+  tell(4, (by, more) => counted(by, `${more} start`));
   if (parts.length === 0) {
-    const by = cost[4] - first[4];
+    const by = cost[5] - first[5];
     if (by === 0) return 'the same';
     return `runs ${by > 0 ? 'further from' : 'nearer'} the need`;
   }
@@ -247,14 +250,17 @@ export function comparedSentence(cost: Cost, first: Cost): string {
 /** The parts of a brief that a plan of another kind does not keep: days of stations, groups to keep apart. */
 export function notKept(brief: Brief, plan: Plan): string[] {
   const told: string[] = [];
-  for (const { letter, days, runs } of plan.programs) {
+  for (const program of plan.programs) {
+    const { letter, days, runs } = program;
     if (!days) continue;
-    const dates = datesOf(days);
+    const { mean: dates, gap } = datesOfProgram(plan, program);
     const against = brief.stations.filter(
       (one) =>
         one.days !== undefined &&
         runs.some(({ station }) => station === one.number) &&
-        (dates < one.days.least - 1e-9 || dates > one.days.most + 1e-9),
+        (dates < one.days.least - 1e-9 ||
+          dates > one.days.most + 1e-9 ||
+          gap > mostDaysBetween(one.days.least)),
     );
     if (against.length > 0)
       told.push(

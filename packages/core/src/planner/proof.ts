@@ -10,7 +10,7 @@ export interface Proof {
   readonly bound: Cost;
 }
 
-export const NO_COST: Cost = [0, 0, 0, 0, 0, 0];
+export const NO_COST: Cost = [0, 0, 0, 0, 0, 0, 0];
 
 export const NOTHING_PROVEN: Proof = { optimal: false, bound: NO_COST };
 
@@ -39,13 +39,14 @@ export class LeftOpen {
    */
   proofOf(cost: Cost, hopeless: number, brief: Brief, needs: readonly Need[]): Proof {
     const { least } = this;
-    const withoutSpare: Cost = [cost[0], cost[1], cost[2], cost[3], cost[4], 0];
-    const open: Cost | null = least && [hopeless, 0, ...least, 0];
+    const [off, outside, mixed, programs, starts, share] = cost;
+    const withoutSpare: Cost = [off, outside, mixed, programs, starts, share, 0];
+    const open: Cost | null = least && [hopeless, 0, 0, ...least, 0];
     if (open && compareCosts(open, cost) < 0) return { optimal: false, bound: open };
     if (cost[0] > hopeless) return NOTHING_PROVEN;
     // Seconds might be shifted between runs without a larger error, and the end be a little later.
     const finest = Math.min(...needs.map(({ wanted }) => brief.timer.runStepSeconds / wanted));
-    if (cost[5] > 0 && finest < 0.001) return { optimal: false, bound: withoutSpare };
+    if (cost[6] > 0 && finest < 0.001) return { optimal: false, bound: withoutSpare };
     const isNear = open && compareCosts(open, withoutSpare) < 0;
     return { optimal: true, bound: isNear ? withoutSpare : cost };
   }

@@ -11,7 +11,8 @@ import { joinedRuns } from '../engine/wetStarts.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
-import { breachOf, datesOf, type Breach } from './verify.ts';
+import { breachOf, type Breach } from './verify.ts';
+import { datesOfProgram } from '../plan/starts.ts';
 
 export type Reason = {
   /** Where in the brief it comes from. */
@@ -85,7 +86,7 @@ export function reasonsOf(brief: Brief, plan: Plan, outsideMinutes: number): Rea
   const reasons: Reason[] = [programsReason(brief, plan)];
   const given = meanWeeklySeconds(plan);
   for (const program of plan.programs) {
-    reasons.push(daysReason(brief, program), ...startReasons(brief, plan, program));
+    reasons.push(daysReason(brief, plan, program), ...startReasons(brief, plan, program));
     for (const { station, seconds } of program.runs)
       reasons.push(...runReasons(brief, plan, program, station, seconds, sure(given.get(station))));
   }
@@ -132,7 +133,7 @@ function programsReason(brief: Brief, plan: Plan): Reason {
   };
 }
 
-function daysReason(brief: Brief, program: Program): Reason {
+function daysReason(brief: Brief, plan: Plan, program: Program): Reason {
   const members = stationsOf(brief, program);
   const days = sure(program.days);
   let least: { station: number; days: number } | null = null;
@@ -150,7 +151,7 @@ function daysReason(brief: Brief, program: Program): Reason {
     kind: 'days',
     program: program.letter,
     days,
-    dates: datesOf(days),
+    dates: datesOfProgram(plan, program).mean,
     least,
     most,
     allowed,

@@ -131,7 +131,7 @@ export class Search {
     const outside = noneInside && offNeed === this.drafting.hopeless.size ? 0.001 : 0;
     return {
       found: best,
-      proof: { optimal: false, bound: [offNeed, outside, 1, 1, 0, 0] },
+      proof: { optimal: false, bound: [offNeed, outside, 0, 1, 1, 0, 0] },
       tries: this.drafting.tries,
       complete: best !== null || noneAnywhere,
     };
@@ -322,7 +322,7 @@ export class Search {
     for (;;) {
       const { recipe, best } = this;
       const floor = recipe && this.best ? recipe.candidate.off : 0;
-      if (!recipe || !best || best.cost[4] <= floor) return;
+      if (!recipe || !best || best.cost[5] <= floor) return;
       for (const drafted of this.drafting.near(recipe, reach)) {
         this.take(drafted);
         if (this.best !== best || this.drafting.tries >= until) break;
@@ -335,7 +335,7 @@ export class Search {
   private isWorthIt({ kinds, starts, off }: Candidate): boolean {
     if (!this.best) return true;
     const total = starts.reduce((sum, count) => sum + count, 0);
-    const bound: Cost = [this.drafting.hopeless.size, 0, kinds.length, total, off, 0];
+    const bound: Cost = [this.drafting.hopeless.size, 0, 0, kinds.length, total, off, 0];
     return compareCosts(bound, this.best.cost) < 0;
   }
 
@@ -355,8 +355,8 @@ export class Search {
   }
 }
 
-/** The cheapest plan of a brief. @throws TooMuchWork */
-export function searchPlan(brief: Brief, options?: PlannerOptions, listener?: Listener): Answer {
+/** The cheapest plan of a brief, groups being kept apart only where it wishes so. @throws TooMuchWork */
+export function searchWithin(brief: Brief, options?: PlannerOptions, listener?: Listener): Answer {
   const answer = new Search(brief, options, listener).run();
   const avoid = options?.avoid ?? [];
   if (avoid.length === 0 || (answer.found && answer.found.cost[1] === 0)) return answer;

@@ -17,8 +17,8 @@ import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
 import type { PlannerOptions } from './options.ts';
-import { searchPlan } from './search.ts';
-import { datesOf } from './verify.ts';
+import { searchPlan } from './searchPlan.ts';
+import { datesOfProgram } from '../plan/starts.ts';
 
 /** What one month asks for. */
 export interface MonthNeed {
@@ -185,7 +185,7 @@ function otherPlan(
         program.runs.some((run) => run.station === station.number),
       );
       if (!own?.days) return station;
-      const dates = Math.max(1, Math.min(7, Math.round(datesOf(own.days) * share)));
+      const dates = Math.max(1, Math.min(7, Math.round(datesOfProgram(plan, own).mean * share)));
       return { ...station, days: { least: dates, most: dates } };
     }),
   };

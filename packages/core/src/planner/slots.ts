@@ -6,6 +6,7 @@ import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { splitsByTimer, type Need } from './needs.ts';
 import { nearestRun, runChoice, type RunChoice } from '../brief/runChoices.ts';
+import { mostDaysBetween } from '../time/dateCount.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
 
 /** Programs with as many dates a week for the same stations. */
@@ -59,9 +60,10 @@ export function mayBeOn(
   brief: Brief,
   patterns: Patterns,
   need: Need,
-  { set, dates }: DayPattern,
+  { set, mean, gap }: DayPattern,
 ): boolean {
-  if (dates < need.least - 1e-9 || dates > need.most + 1e-9) return false;
+  if (mean < need.least - 1e-9 || mean > need.most + 1e-9) return false;
+  if (need.least > 0 && gap > mostDaysBetween(need.least)) return false;
   if (!patterns.keepsTo(set, 0, need.allowed, need.parity)) return false;
   const most = brief.rules?.mostDaysPerWeek;
   return !need.bound || most === undefined || patterns.mostInWeek(set, 1) <= most;

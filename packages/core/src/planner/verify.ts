@@ -14,7 +14,8 @@ import { atPercent } from '../engine/night.ts';
 import { allYear, ProgramCycles } from '../engine/nominal.ts';
 import { OverlapProof } from '../engine/overlap.ts';
 import type { Plan } from '../plan/plan.ts';
-import type { Days } from '../time/dayRules.ts';
+import { datesOfProgram } from '../plan/starts.ts';
+import { mostDaysBetween } from '../time/dateCount.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
 
 /** A broken hard rule: the finding's code, or a word where there is no finding. */
@@ -79,23 +80,6 @@ export function breachOf(brief: Brief, plan: Plan): Breach | null {
   return broken ? { code: broken.code, percent: 100 } : null;
 }
 
-/** Watering dates of a week as a station's `days` counts them. */
-export function datesOf(days: Days, hoursADate = 1): number {
-  switch (days.rule) {
-    case 'daily':
-      return 7;
-    case 'weekdays':
-      return days.weekdays.length;
-    case 'interval':
-      return 7 / days.everyDays;
-    case 'odd':
-    case 'even':
-      return 3.5;
-    case 'hours':
-      return 168 / days.everyHours / hoursADate;
-  }
-}
-
 /** What is wrong with how stations, groups and wishes are shared out. */
 function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
   const wish = wishOf(brief);
@@ -106,10 +90,11 @@ function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
       runs.some(({ station, seconds }) => station === number && seconds > 0),
     );
     if (own.length !== (weeklySeconds > 0 ? 1 : 0)) return 'program-of-station';
-    const rule = own[0]?.days;
-    if (!rule || !days) continue;
-    const dates = datesOf(rule);
-    if (dates < days.least - 1e-9 || dates > days.most + 1e-9) return 'days';
+    const [program] = own;
+    if (!program || !days) continue;
+    const { mean, gap } = datesOfProgram(plan, program);
+    if (mean < days.least - 1e-9 || mean > days.most + 1e-9) return 'days';
+    if (gap > mostDaysBetween(days.least)) return 'days';
   }
   for (const { starts, days, runs, cycleSeconds } of plan.programs) {
     if (wish.starts === 'one' && starts.length > 1) return 'wish';

@@ -5,7 +5,8 @@ import { conflictsOf, type Conflict } from './conflicts.ts';
 import type { Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';
 import { reasonsOf, type Reason } from './reasons.ts';
-import { searchPlan, type Answer, type Listener } from './search.ts';
+import type { Answer, Listener } from './search.ts';
+import { searchPlan } from './searchPlan.ts';
 import type { Proof } from './proof.ts';
 
 /** The cost of a plan with one program or one start fewer; null where there is no such plan. */
@@ -43,7 +44,7 @@ function simplerOf(brief: Brief, plan: Plan, cost: Cost, options: PlannerOptions
     };
     simpler.push({ what, count, cost: searchPlan(less, beside).found?.cost ?? null });
   };
-  if (cost[2] > 1) ask('programs', cost[2] - 1, { programCount: cost[2] - 1 });
+  if (cost[3] > 1) ask('programs', cost[3] - 1, { programCount: cost[3] - 1 });
   const most = Math.max(0, ...plan.programs.map(({ starts }) => starts.length));
   if (most > 1) ask('starts', most - 1, { startsPerProgram: most - 1 });
   return simpler;

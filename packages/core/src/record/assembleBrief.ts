@@ -3,7 +3,7 @@ import { SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import type { FieldsToSet } from '../document/reader.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Station } from '../plan/plan.ts';
-import { datesOf } from '../planner/verify.ts';
+import { datesOfProgram } from '../plan/starts.ts';
 import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import type { Figure } from '../garden/figures.ts';
@@ -125,7 +125,7 @@ export function withPresentWater(brief: Brief, plan: Plan, numbers: readonly num
       if (!numbers.includes(station.number) || seconds === 0) return station;
       const dates = plan.programs
         .filter(({ runs }) => runs.some((run) => run.station === station.number && run.seconds > 0))
-        .reduce((sum, { days }) => sum + (days ? datesOf(days) : 0), 0);
+        .reduce((sum, program) => sum + datesOfProgram(plan, program).mean, 0);
       const allowed = allowedDates(
         station.overhead !== false || !brief.rules?.dripExempt ? brief.rules : undefined,
       );

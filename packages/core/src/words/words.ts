@@ -128,6 +128,10 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: D
   }
 }
 
+/** `1 day`, `3 days`. */
+export const counted = (count: number, one: string, many = `${one}s`) =>
+  `${count} ${count === 1 ? one : many}`;
+
 /** A length of time: `45 s`, `7 min`, `6 min 30 s`, `1 h 15 min`. */
 export function lengthWords(seconds: number): string {
   const parts = [

@@ -1,0 +1,31 @@
+/** The hours in which watering is wished, and what lies outside them. */
+import { sure } from '../document/sure.ts';
+import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
+
+/** A span from one time of day to another, past midnight where the second is earlier; the whole day where they are equal. */
+export function spanOf(
+  from: string,
+  to: string,
+): { readonly from: number; readonly seconds: number } {
+  const begin = sure(parseTime(from));
+  const end = sure(parseTime(to));
+  return { from: begin, seconds: end > begin ? end - begin : end - begin + 86_400 };
+}
+
+/** Seconds of a stretch that are outside a span of every day. */
+export function outsideSpan(
+  span: { readonly from: number; readonly seconds: number },
+  from: number,
+  to: number,
+): number {
+  let inside = 0;
+  for (
+    let day = Math.floor((from - span.from) / SECONDS_PER_DAY);
+    day * SECONDS_PER_DAY + span.from < to;
+    day++
+  ) {
+    const begin = day * SECONDS_PER_DAY + span.from;
+    inside += Math.max(0, Math.min(to, begin + span.seconds) - Math.max(from, begin));
+  }
+  return to - from - inside;
+}

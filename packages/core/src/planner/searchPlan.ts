@@ -1,0 +1,95 @@
+/**
+ * The search where programs are to go by need (planning.md section 3, the third part of the cost): lawn, beds and drip keep apart as far as the timer
+ * has programs. The search goes through ways of putting the groups into blocks that keep apart: each group by itself first, then two of them in one
+ * block, and so on. A plan that mixes groups is within the blocks that it joins, so none is passed over; and within the blocks the ordinary search
+ * finds the cheapest.
+ */
+import { type Brief, wishOf } from '../brief/brief.ts';
+import { compareCosts } from './cost.ts';
+import { NOTHING_PROVEN } from './proof.ts';
+import type { PlannerOptions } from './options.ts';
+import { searchWithin, type Answer, type Listener } from './search.ts';
+
+/** The group of the stations that have none. */
+const NO_GROUP = ' ';
+
+type Blocks = readonly (readonly string[])[];
+
+/** Searches in all; with more groups than five not all blocks are tried. */
+const MOST_SEARCHES = 24;
+
+/** All ways to put things into so many blocks. */
+function partitions(things: readonly string[], count: number): Blocks[] {
+  const [first, ...rest] = things;
+  if (first === undefined) return count === 0 ? [[]] : [];
+  if (count < 1 || count > things.length) return [];
+  return [
+    ...partitions(rest, count - 1).map((blocks) => [[first], ...blocks]),
+    ...partitions(rest, count).flatMap((blocks) =>
+      blocks.map((block, i) => blocks.map((one, k) => (k === i ? [first, ...block] : one))),
+    ),
+  ];
+}
+
+/** The brief with its blocks kept apart. */
+function keptApart(brief: Brief, blocks: Blocks): Brief {
+  const pairs = blocks.flatMap((block, i) =>
+    blocks.slice(i + 1).flatMap((other) => block.flatMap((a) => other.map((b) => [a, b] as const))),
+  );
+  return {
+    ...brief,
+    stations: brief.stations.map((station) => ({ ...station, group: station.group ?? NO_GROUP })),
+    wish: { ...brief.wish, apart: [...wishOf(brief).apart, ...pairs] },
+  };
+}
+
+/** The cheapest plan of a brief whose programs go by need. */
+function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener): Answer {
+  const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
+  const groups = [...new Set(watered.map(({ group = NO_GROUP }) => group))];
+  let tries = 0;
+  let searches = 0;
+  let best: Answer | null = null;
+  const isBetter = ({ found }: Pick<Answer, 'found'>) =>
+    found !== null && (!best?.found || compareCosts(found.cost, best.found.cost) < 0);
+  const ask = (blocks: Blocks): Answer => {
+    searches++;
+    const before = tries;
+    const answer = searchWithin(keptApart(brief, blocks), options, {
+      found: (found) => {
+        if (isBetter({ found })) listener.found?.(found);
+      },
+      tried: (count) => listener.tried?.(before + count),
+    });
+    tries += answer.tries;
+    if (isBetter(answer)) best = answer;
+    return answer;
+  };
+  // With nothing kept apart, the first two parts of the cost are the least there is.
+  const loose = ask([groups]);
+  if (!loose.found || groups.length < 2) return { ...loose, tries };
+  const [off, outside] = loose.found.cost;
+  const most = Math.min(groups.length, brief.timer.programCount);
+  for (let count = most; count > 1; count--) {
+    for (const blocks of partitions(groups, count)) if (searches < MOST_SEARCHES) ask(blocks);
+    const { found, proof } = best ?? loose;
+    const mixed = groups.length - count;
+    if (!found || found.cost[0] > off || found.cost[1] > outside + 1e-6) continue;
+    // With fewer blocks at least one more group is with another.
+    if (found.cost[2] > mixed + 1) continue;
+    const isProven = found.cost[2] === 0 && proof.optimal;
+    return { ...(best ?? loose), tries, proof: isProven ? proof : NOTHING_PROVEN };
+  }
+  return { ...(best ?? loose), tries, proof: NOTHING_PROVEN };
+}
+
+/** The cheapest plan of a brief. @throws TooMuchWork */
+export function searchPlan(
+  brief: Brief,
+  options: PlannerOptions = {},
+  listener: Listener = {},
+): Answer {
+  return wishOf(brief).programs === 'by-need'
+    ? searchByNeed(brief, options, listener)
+    : searchWithin(brief, options, listener);
+}

@@ -1,0 +1,79 @@
+/** How the dates of day rules really fall: how many in a mean week, and how far apart (planning.md section 3). */
+import { civilOf, weekdayIndexOf } from './calendar.ts';
+import { EVERY_MONTH_DAY, greatestCommonDivisor, modulo, type DaySet } from './dayRules.ts';
+import { DAYS_PER_400_YEARS } from './meetings.ts';
+
+/** Of the union of some sets, over a whole period of them. */
+export interface DateCount {
+  /** Mean dates a week. */
+  readonly mean: number;
+  /** Days between two dates that follow one another, at most; Infinity where there is none. */
+  readonly gap: number;
+}
+
+const NONE: DateCount = { mean: 0, gap: Infinity };
+
+/** Sets whose common period is longer are counted over so many days only; their counts of days hardly ever meet. */
+const MOST_DAYS = 20 * DAYS_PER_400_YEARS;
+const MOST_KEPT = 20_000;
+const countsOnce = new Map<string, DateCount>();
+
+let monthDaysOnce: Uint8Array | null = null;
+
+/** Of each day of 400 years, the day of the month less one. */
+function monthDayTable(): Uint8Array {
+  monthDaysOnce ??= Uint8Array.from({ length: DAYS_PER_400_YEARS }, (_, at) => civilOf(at).day - 1);
+  return monthDaysOnce;
+}
+
+const leastCommonMultiple = (a: number, b: number) => (a / greatestCommonDivisor(a, b)) * b;
+
+/** @returns for any day, the same for equal sets. */
+export function countDates(sets: readonly DaySet[]): DateCount {
+  const open = sets.filter(({ weekdays, monthDays }) => weekdays !== 0 && monthDays !== 0);
+  const key = open
+    .map(({ every, phase, weekdays, monthDays }) => `${every},${phase},${weekdays},${monthDays}`)
+    .join(' ');
+  let count = countsOnce.get(key);
+  if (!count) {
+    count = counted(open);
+    if (countsOnce.size >= MOST_KEPT) countsOnce.clear();
+    countsOnce.set(key, count);
+  }
+  return count;
+}
+
+function counted(sets: readonly DaySet[]): DateCount {
+  const [first] = sets;
+  if (!first) return NONE;
+  const byCalendar = sets.some(({ monthDays }) => monthDays !== EVERY_MONTH_DAY);
+  const table = byCalendar ? monthDayTable() : null;
+  const days = sets.reduce(
+    (period, { every }) => leastCommonMultiple(period, every),
+    byCalendar ? DAYS_PER_400_YEARS : 7,
+  );
+  const period = Math.min(days, MOST_DAYS);
+  const isIn = ({ every, phase, weekdays, monthDays }: DaySet, day: number) =>
+    (every === 1 || day % every === phase) &&
+    (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
+    (table === null || (monthDays & (1 << (table[day % DAYS_PER_400_YEARS] ?? 0))) !== 0);
+  // With one count alone, only its own days are looked at.
+  const [begin, step] =
+    sets.length === 1 ? [modulo(first.phase, first.every), first.every] : [0, 1];
+  let dates = 0;
+  let gap = 0;
+  let earliest = -1;
+  let last = -1;
+  for (let day = begin; day < period; day += step) {
+    if (!sets.some((set) => isIn(set, day))) continue;
+    dates++;
+    if (last < 0) earliest = day;
+    else gap = Math.max(gap, day - last);
+    last = day;
+  }
+  if (dates === 0) return NONE;
+  return { mean: (dates * 7) / period, gap: Math.max(gap, earliest + period - last) };
+}
+
+/** Days that may lie between two dates of a station that is to be watered so many times a week (planning.md section 3). */
+export const mostDaysBetween = (least: number): number => Math.ceil(14 / least);
