@@ -135,7 +135,7 @@ function rulesOf({ timer: { dayRules, longestIntervalDays }, rules = {}, mowing 
 }
 
 /** Dates of a week and the longest gap, by walking through every date of a period: six weeks, or 400 years by the calendar. */
-function fallOf(days, timer) {
+function walked(days, timer) {
   const period = days.rule === 'odd' || days.rule === 'even' ? 146_097 : 42;
   const dates = [];
   for (let day = FIRST; day < FIRST + period; day++) {
@@ -153,6 +153,14 @@ function fallOf(days, timer) {
   const next = [...dates.slice(1), dates[0] + period];
   const gap = dates.length > 0 ? Math.max(...dates.map((day, i) => next[i] - day)) : Infinity;
   return { mean: (dates.length * 7) / period, gap };
+}
+
+const walks = new Map();
+
+function fallOf(days, timer) {
+  const key = `${JSON.stringify(days)} ${timer.oddDaysSkip31}`;
+  if (!walks.has(key)) walks.set(key, walked(days, timer));
+  return walks.get(key);
 }
 
 function* partitions(items, most) {

@@ -13,7 +13,7 @@ import { conflictsOf } from '../dist/planner/conflicts.js';
 import { hardPercents } from '../dist/planner/verify.js';
 import { parseDate } from '@water-clock/core';
 import { readBrief } from '../dist/brief/readBrief.js';
-import { searchPlan } from '../dist/planner/search.js';
+import { searchPlan } from '../dist/planner/searchPlan.js';
 import { exactCost, nightBrief } from './exactPlanner.mjs';
 import { fromTests } from './fromTests.mjs';
 import { plainPlan, smallBrief } from './plainPlanner.mjs';

@@ -369,6 +369,7 @@ export { fitsAll, type Explanation, type Question } from './diagnose/triedWorlds
 // The whole record of a timer.
 export {
   assembleBrief,
+  usualWish,
   takeBriefChange,
   unknownNeeds,
   withPresentWater,

@@ -33,7 +33,7 @@ describe('packing nights', () => {
         },
         days: () => ({ rule: 'daily' as const }),
         isHours: false,
-        dates: nights.length,
+        gap: 1,
         mean: nights.length,
         rank,
       })),

@@ -229,7 +229,7 @@ export default function BriefView(props: StepProps) {
           up to {wish.headroomPercent} %
           {wish.apart.map(([a, b]) => `; ${a} apart from ${b}`).join('')}.
         </p>
-        <WishEditor survey={survey} editor={editor} />
+        <WishEditor plan={plan} survey={survey} editor={editor} />
       </section>
       {visits.length > 0 && (
         <section>

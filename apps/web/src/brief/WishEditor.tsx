@@ -1,5 +1,5 @@
 import { Checkbox } from 'antd';
-import { wishOf, type Survey, type Wish } from '@water-clock/core';
+import { usualWish, wishOf, type Plan, type Survey, type Wish } from '@water-clock/core';
 import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -18,18 +18,20 @@ const DAY_WORDS: Record<NonNullable<Wish['days']>, string> = {
   interval: 'every so many days',
 };
 const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
-  any: 'by need',
+  any: 'as few as will do',
+  'by-need': 'by need',
   one: 'one for all',
 };
 
 interface Props {
+  readonly plan: Plan;
   readonly survey: Survey;
   readonly editor: TimerEditor;
 }
 
 /** The wishes for the programs: when, how many starts, which days. */
-export function WishEditor({ survey, editor }: Props) {
-  const wish = wishOf({ ...(survey.wish ? { wish: survey.wish } : {}) });
+export function WishEditor({ plan, survey, editor }: Props) {
+  const wish = wishOf({ wish: usualWish(plan, survey) });
   const set = (more: Partial<Wish>): string | null =>
     commitWords(editor, { type: 'note', fields: { wish: { ...survey.wish, ...more } } });
   const time = (key: 'notBefore' | 'finishBy', label: string) => (

@@ -4,7 +4,13 @@ import type { FieldsToSet } from '../document/reader.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { datesOfProgram } from '../plan/starts.ts';
-import { surveyOf, type SurveyStationFields } from '../survey/survey.ts';
+import {
+  surveyOf,
+  type Survey,
+  type SurveyStation,
+  type SurveyStationFields,
+} from '../survey/survey.ts';
+import { HEADS } from '../water/tables.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import type { Figure } from '../garden/figures.ts';
 import type { SiteMinutes } from '../garden/schools.ts';
@@ -14,6 +20,7 @@ import {
   type Brief,
   type BriefRules,
   type BriefStation,
+  type Wish,
 } from '../brief/brief.ts';
 
 /** What a brief needs from the house and from the sums. */
@@ -69,6 +76,30 @@ function usualDays(
   return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
 }
 
+/** What a station is watered with and as, where nobody has put it into a group; nothing where that is not known. */
+function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefined {
+  if (oftenADay || plants === 'new-seed-or-turf') return 'new planting';
+  if (head !== undefined && !HEADS[head].overhead) return 'drip';
+  switch (plants) {
+    case 'cool-season-lawn':
+    case 'warm-season-lawn':
+      return 'lawn';
+    case 'annual-flowers':
+    case 'vegetables-and-fruit':
+      return 'beds';
+    case 'trees-and-shrubs':
+    case 'trees-and-shrubs-wet':
+    case 'desert-adapted':
+      return 'trees and shrubs';
+    case undefined:
+      return undefined;
+  }
+}
+
+/** What is wished, with programs by need where the timer has more than one. */
+export const usualWish = ({ timer }: Pick<Plan, 'timer'>, { wish }: Pick<Survey, 'wish'>): Wish =>
+  timer.programCount > 1 ? { programs: 'by-need', ...wish } : { ...wish };
+
 /** The brief of a timer. A station whose need nobody knows stands in it with 0 seconds; `unknownNeeds` names it. */
 export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSources): Brief {
   const { stationDelaySeconds, stationsAtOnce, flowLimitLpm, offDaysOfMonth } = plan.settings;
@@ -79,10 +110,12 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
     offDaysOfMonth,
   });
   const stations = plan.stations
-    .filter(({ enabled }) => enabled !== false)
+    // A linked station waters with the one that it is linked to.
+    .filter(({ enabled, linkedTo }) => enabled !== false && linkedTo === undefined)
     .map((station): BriefStation => {
-      const { enabled: _enabled, ...facts } = station;
-      const { group, days, oftenADay } = surveyOf(survey, station.number);
+      const { enabled: _enabled, linkedTo: _linkedTo, ...facts } = station;
+      const noted = surveyOf(survey, station.number);
+      const { group = usualGroup(noted), days, oftenADay } = noted;
       const minutes = sources.minutes.stations.find(({ number }) => number === station.number);
       const { flow, longestRun, soakSeconds } = minutes?.figures ?? {};
       return withoutNothing<BriefStation>({
@@ -106,7 +139,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
     ...(mowing.length > 0
       ? { mowing: { weekdays: mowing, ...(survey.dryBeforeMowing ? { dayBefore: true } : {}) } }
       : {}),
-    ...(survey.wish ? { wish: survey.wish } : {}),
+    wish: usualWish(plan, survey),
   };
 }
 
