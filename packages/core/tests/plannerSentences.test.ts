@@ -9,7 +9,7 @@ import { SPOKEN_BRIEF as brief } from './plannerBriefs.ts';
 type Rest<Kind extends Reason['kind']> = Omit<Extract<Reason, { kind: Kind }>, 'kind' | 'path'>;
 
 const START = { program: 'A', start: '04:00', ends: 16_200, into: null };
-const RUN = { station: 1, seconds: 1200, weekly: 3600, runsAWeek: 3, given: 3600, isOff: false };
+const RUN = { station: 1, seconds: 1200, weekly: 3600, runsAWeek: 3, given: 3600, off: null };
 const DAYS = {
   program: 'A',
   days: { rule: 'weekdays', weekdays: ['mon', 'thu'] },
@@ -31,9 +31,11 @@ const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
         { station: 1, least: 2, most: 3 },
       ],
       apart: null,
+      byNeed: [],
     },
-    { count: 2, days: null, apart: ['lawn', 'beds'] },
-    { count: 3, days: null, apart: null },
+    { count: 2, days: null, apart: ['lawn', 'beds'], byNeed: [] },
+    { count: 3, days: null, apart: null, byNeed: [] },
+    { count: 2, days: null, apart: null, byNeed: ['lawn', 'drip'] },
   ],
   days: [
     DAYS,
@@ -54,6 +56,7 @@ const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
     { program: 'A', station: 2, count: 3, stretch: null },
   ],
   start: [
+    { ...START, later: 'outside' },
     { ...START, later: 'finish' },
     { ...START, later: 'overlap', into: 'B' },
     { ...START, later: 'overlap' },
@@ -65,8 +68,10 @@ const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
     RUN,
     { ...RUN, given: 3780 },
     { ...RUN, given: 3420 },
-    { ...RUN, given: 2400, isOff: true },
-    { ...RUN, given: 4800, isOff: true },
+    { ...RUN, given: 2400, off: 'stretch' },
+    { ...RUN, given: 2400, off: 'longest' },
+    { ...RUN, given: 4800, off: 'step' },
+    { ...RUN, given: 2400, off: 'room' },
   ],
   split: [{ station: 1, pieces: [420, 420, 360], stretch: 420, soak: 1200 }],
   headroom: [{ percent: 130 }],
@@ -85,6 +90,7 @@ test('every reason', () => {
      "2 programs: station 2 needs 1 day a week and Front lawn (1) 2 to 3 days, so they cannot share their days.",
      "2 programs: lawn and beds must be kept apart.",
      "3 programs: with fewer, watering would not fit the wished hours at up to 130 %.",
+     "2 programs: what lawn and drip need differs, so each has a program of its own as far as there are programs.",
      "A waters on Mon Thu, 2 days a week: no station needs more, and deep and seldom is better than little and often.",
      "A waters on Mon Thu, 2 days a week: Front lawn (1) needs at least 2 days a week, station 2 at most 1 day, only Mon Thu are allowed here, only odd dates are allowed here and the lawn must be dry for mowing on Fri.",
      "A waters every 3 days, about 2.3 days a week: no station needs more, and deep and seldom is better than little and often.",
@@ -92,6 +98,7 @@ test('every reason', () => {
      "A has one start: each station gets its water in one run, or the timer splits it.",
      "A has 3 starts: Front lawn (1) can run 7 min before water runs off, so its water is split into 3 runs.",
      "A has 3 starts: station 2 needs that many runs on each of its days.",
+     "A starts at 4:00 am and ends at 4:30 am, outside the wished hours from 9:00 pm to 7:00 am: inside them there is no room for it.",
      "A starts at 4:00 am and ends at 4:30 am: everything should end by 7:00 am, and the hours before it are the coolest and calmest.",
      "A starts at 4:00 am and ends at 4:30 am: a step later it would run into B at 130 %.",
      "A starts at 4:00 am and ends at 4:30 am: a step later it would run into another cycle at 130 %.",
@@ -101,8 +108,10 @@ test('every reason', () => {
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week.",
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 3 min (+5 %).",
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 57 min (−5 %).",
-     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: no run that this timer can hold comes closer.",
-     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 20 min, 33 % too much: no run that this timer can hold comes closer.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: it may run only 7 min at a stretch, and there is no room for more runs.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: this timer's longest run is 4 h, and there is no room for more runs.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 20 min, 33 % too much: this timer sets runs in steps of 1 min, and the next one is no nearer.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: there is no room for a run that comes closer.",
      "Front lawn (1) is split into 7 min + 7 min + 6 min with a soak of 20 min between: water runs off after 7 min.",
      "Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to 130 %.",
      "42 min a week are outside 9:00 pm to 7:00 am: not everything fits inside those hours.",

@@ -6,7 +6,7 @@ import type { Path } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 import type { Cost } from './cost.ts';
-import type { Reason } from './reasons.ts';
+import type { OffCause, Reason } from './reasons.ts';
 import type { Proof } from './proof.ts';
 import type { SeasonMonth } from './season.ts';
 import { datesOfProgram } from '../plan/starts.ts';
@@ -58,13 +58,15 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
         ? 'One program: there is one station to water.'
         : `One program for all ${reason.stations} stations: the same days suit them all, and one night has room for them.`;
     case 'programs': {
-      const { days, apart, count } = reason;
+      const { days, apart, byNeed, count } = reason;
       if (days) {
         const [few, many] = days;
         return `${capitalized(counted(count, 'program'))}: ${station(few.station)} needs ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so they cannot share their days.`;
       }
       if (apart)
         return `${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must be kept apart.`;
+      if (byNeed.length > 0)
+        return `${capitalized(counted(count, 'program'))}: what ${listed(byNeed)} need differs, so each has a program of its own as far as there are programs.`;
       return `${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the wished hours at up to ${wishOf(brief).headroomPercent} %.`;
     }
     case 'days': {
@@ -101,6 +103,8 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       const ends = timeWords(reason.ends % SECONDS_PER_DAY, clock);
       const told = `${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
+        case 'outside':
+          return `${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: inside them there is no room for it.`;
         case 'finish':
           return `${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`;
         case 'overlap':
@@ -115,12 +119,12 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       }
     }
     case 'run': {
-      const { seconds, weekly, given, isOff, runsAWeek } = reason;
+      const { seconds, weekly, given, off: cause, runsAWeek } = reason;
       const runs = Math.round(runsAWeek * 100) / 100;
       const off = Math.round(((given - weekly) * 100) / Math.max(1, weekly));
       const told = `${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week; it needs ${lengthWords(weekly)} a week`;
-      if (isOff)
-        return `${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? 'much' : 'little'}: no run that this timer can hold comes closer.`;
+      if (cause)
+        return `${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? 'much' : 'little'}: ${OFF_WORDS[cause](brief, reason)}.`;
       return off === 0
         ? `${told}.`
         : `${told} and gets ${lengthWords(Math.round(given))} (${off > 0 ? '+' : '−'}${Math.abs(off)} %).`;
@@ -133,6 +137,21 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       return `${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: not everything fits inside those hours.`;
   }
 }
+
+/** What keeps a run from its need. */
+const OFF_WORDS: Readonly<
+  Record<OffCause, (brief: Brief, reason: Pick<Reason, 'station'>) => string>
+> = {
+  stretch: ({ stations }, { station }) => {
+    const longest = stations.find(({ number }) => number === station)?.cycleSeconds ?? 0;
+    return `it may run only ${lengthWords(longest)} at a stretch, and there is no room for more runs`;
+  },
+  longest: ({ timer }) =>
+    `this timer's longest run is ${lengthWords(timer.longestRunSeconds)}, and there is no room for more runs`,
+  step: ({ timer }) =>
+    `this timer sets runs in steps of ${lengthWords(timer.runStepSeconds)}, and the next one is no nearer`,
+  room: () => 'there is no room for a run that comes closer',
+};
 
 /** Which part of the brief a reason comes from, for people. */
 export function sourceWords(path: Path, brief: Brief): string {

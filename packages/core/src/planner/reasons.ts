@@ -10,7 +10,9 @@ import type { Path } from '../document/fault.ts';
 import { joinedRuns } from '../engine/wetStarts.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Program } from '../plan/plan.ts';
-import { isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
+import { outsideSpan, spanOf } from '../brief/span.ts';
+import { countsForTimes, isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
+import { adjustedSeconds } from '../plan/program.ts';
 import { breachOf, type Breach } from './verify.ts';
 import { datesOfProgram } from '../plan/starts.ts';
 
@@ -39,6 +41,8 @@ export type Reason = {
       /** Stations whose days exclude each other; null: that is not why. */
       readonly days: readonly [DaysWanted, DaysWanted] | null;
       readonly apart: readonly [string, string] | null;
+      /** Groups that are kept apart because programs are to go by need; empty: that is not why. */
+      readonly byNeed: readonly string[];
     }
   | { readonly kind: 'one-start' }
   | {
@@ -52,7 +56,7 @@ export type Reason = {
       readonly start: string;
       readonly ends: number;
       /** Why not a step later. */
-      readonly later: Breach['code'] | 'finish' | 'free';
+      readonly later: Breach['code'] | 'outside' | 'finish' | 'free';
       /** The program that it would run into. */
       readonly into: string | null;
     }
@@ -62,8 +66,8 @@ export type Reason = {
       readonly weekly: number;
       readonly runsAWeek: number;
       readonly given: number;
-      /** Not possible: off by more than a tenth. */
-      readonly isOff: boolean;
+      /** Why it is off by more than a tenth; null: it is not. */
+      readonly off: OffCause | null;
     }
   | {
       readonly kind: 'split';
@@ -74,6 +78,9 @@ export type Reason = {
   | { readonly kind: 'headroom'; readonly percent: number }
   | { readonly kind: 'outside'; readonly minutes: number }
 );
+
+/** What keeps a run from its need: the stretch after which water runs off, the timer's longest run or its step, or the room there is. */
+export type OffCause = 'stretch' | 'longest' | 'step' | 'room';
 
 export interface DaysWanted {
   readonly station: number;
@@ -120,16 +127,21 @@ function programsReason(brief: Brief, plan: Plan): Reason {
   const groups = new Set(watered.map(({ group }) => group));
   const apart = wishOf(brief).apart.find(([a, b]) => groups.has(a) && groups.has(b)) ?? null;
   const days = pair ?? null;
+  const named = [...groups].filter((group) => group !== undefined);
+  const byNeed = wishOf(brief).programs === 'by-need' && groups.size > 1 ? named : [];
   return {
     kind: 'programs',
     count: plan.programs.length,
     days,
     apart: days ? null : apart,
+    byNeed: days || apart ? [] : byNeed,
     path: days
       ? ['stations', placeOf(brief, days[0].station), 'days']
       : apart
         ? ['wish', 'apart']
-        : ['wish', 'finishBy'],
+        : byNeed.length > 0
+          ? ['wish', 'programs']
+          : ['wish', 'finishBy'],
   };
 }
 
@@ -212,6 +224,10 @@ function startReason(
   const finish = sure(parseTime(wishOf(brief).finishBy));
   const by = second + (modulo(finish - second, SECONDS_PER_DAY) || SECONDS_PER_DAY);
   const base = { kind: 'start', program: program.letter, start, ends } as const;
+  const { notBefore, finishBy } = wishOf(brief);
+  const isCounted = stationsOf(brief, program).some((station) => countsForTimes(brief, station));
+  if (isCounted && outsideSpan(spanOf(notBefore, finishBy), second, ends) > 0)
+    return { ...base, later: 'outside', into: null, path: ['wish', 'finishBy'] };
   if (ends + step > by) return { ...base, later: 'finish', into: null, path: ['wish', 'finishBy'] };
   const moved = formatTime((second + step) % SECONDS_PER_DAY);
   const later = {
@@ -246,6 +262,24 @@ function startReason(
   };
 }
 
+/** Why a run is off its need, where it is. */
+function offCause(
+  { timer }: Brief,
+  { weeklySeconds, cycleSeconds = Infinity }: BriefStation,
+  seconds: number,
+  given: number,
+): OffCause | null {
+  if (Math.abs(given - weeklySeconds) <= NEED_TOLERANCE * weeklySeconds + 1e-6) return null;
+  const next = seconds + timer.runStepSeconds;
+  const runs = given / Math.max(1, seconds);
+  // The next run up, or down, would be as far off on the other side.
+  const isCoarse = timer.runStepSeconds * runs > 2 * NEED_TOLERANCE * weeklySeconds;
+  if (given > weeklySeconds) return isCoarse ? 'step' : 'room';
+  if (next > timer.longestRunSeconds) return 'longest';
+  if (adjustedSeconds(next, 100, timer.seasonal) > cycleSeconds) return 'stretch';
+  return isCoarse ? 'step' : 'room';
+}
+
 function runReasons(
   brief: Brief,
   plan: Plan,
@@ -267,7 +301,7 @@ function runReasons(
       weekly: own.weeklySeconds,
       runsAWeek: given / runSeconds,
       given,
-      isOff: Math.abs(given - own.weeklySeconds) > NEED_TOLERANCE * own.weeklySeconds + 1e-6,
+      off: offCause(brief, own, seconds, given),
       path: ['stations', place, 'weeklySeconds'],
     },
   ];
