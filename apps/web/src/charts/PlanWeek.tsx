@@ -3,6 +3,7 @@ import {
   attempt,
   nightsFrom,
   programsByLetter,
+  SECONDS_PER_DAY,
   weekdayIndexOf,
   weekdayName,
   type EpochDay,
@@ -23,6 +24,22 @@ interface Props {
   readonly place: Place;
 }
 
+const dayName = (day: EpochDay) => weekdayName(weekdayIndexOf(day));
+
+/** The dates on which water falls in a night; without any, the two that it is between. */
+function datesWords({ day, intended, from, to }: Night): string {
+  const dates = new Set<EpochDay>();
+  for (const { begins, ends } of intended)
+    for (const moment of [Math.max(begins, from), Math.min(ends, to) - 1])
+      dates.add(Math.floor(moment / SECONDS_PER_DAY));
+  return dates.size > 0
+    ? [...dates]
+        .sort((a, b) => a - b)
+        .map(dayName)
+        .join(', ')
+    : `${dayName(day)}–${dayName(day + 1)}`;
+}
+
 function Row({
   night,
   letters,
@@ -39,7 +56,9 @@ function Row({
   const height = 4 + letters.length * rowHeight;
   return (
     <span className="plan-week-row">
-      <span className="plan-week-day">{weekdayName(weekdayIndexOf(night.day))}</span>
+      <span className={night.intended.length > 0 ? 'plan-week-day' : 'plan-week-day soft'}>
+        {datesWords(night)}
+      </span>
       <span ref={ref} className="plan-week-strip">
         {width > 0 && (
           <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null} />
@@ -50,7 +69,7 @@ function Row({
   );
 }
 
-/** A week of a plan on small strips, from afternoon to afternoon. */
+/** A week of a plan on small strips, from afternoon to afternoon, each named by the dates on which its water falls. */
 export const PlanWeek = memo(function PlanWeek({ plan, from, place }: Props) {
   const nights = useMemo(() => {
     const worked = attempt(() => nightsFrom(plan, from, NIGHTS));
