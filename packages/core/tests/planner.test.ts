@@ -43,7 +43,7 @@ const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
 
 // Seeds whose plans can all be listed quickly; the benchmark tries some hundreds.
 // The last five go by need.
-test.each([1, 3, 4, 14, 42, 91, 112, 15, 16, 80, 187, 198])(
+test.each([1, 3, 4, 14, 42, 91, 112, 15, 16, 224, 187, 198])(
   'no plan of a small brief is cheaper than the one found, seed %i',
   (seed) => {
     const brief = sound(smallBrief(seed));
