@@ -109,6 +109,8 @@ test('a finding is accepted with a reason, stands apart, and comes back', async 
   );
   expect(await overlap?.$('::-p-text(Accept …)')).toBeNull();
   await (await overlap?.$('.finding-acts button'))?.click();
-  await sees(page, '.verdict-headline', /^Clear for good/);
+  // Then it is clear, but waters when that is not allowed.
+  await sees(page, '.verdict-detail', /No two cycles ever overlap/);
+  await sees(page, '.verdict-headline', /watering is not allowed here/);
   await page.close();
 });

@@ -14,11 +14,13 @@ import {
   type Plan,
 } from '@water-clock/core';
 import { CheckMark } from '../src/checks/CheckMark.tsx';
-import { checkMarks } from '../src/checks/checkMarks.ts';
+import { breachWords, checkMarks } from '../src/checks/checkMarks.ts';
+import { ChecksContext } from '../src/checks/checksContext.ts';
 import { ChecksButton } from '../src/checks/ChecksButton.tsx';
 import { ChecksProvider } from '../src/checks/ChecksProvider.tsx';
 import { TimerEditor } from '../src/editor/editor.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
+import { VerdictBar } from '../src/timer/VerdictBar.tsx';
 
 afterEach(cleanup);
 
@@ -55,6 +57,40 @@ test('a mark stands at the place a finding is about, with all sentences and the 
   expect(marks({ program: 'A' })).toBeNull();
   expect(marks({ station: 4 })).toBeNull();
   expect(marks({ station: 1 })).toBeNull();
+});
+
+test('what the rules of the place forbid comes before “clear”, and not before an overlap', () => {
+  const forbidden = (station: number): Finding => ({
+    code: 'forbidden-day',
+    severity: 'error',
+    where: { program: 'A', start: '05:00', station, date: TODAY },
+  });
+  expect(breachWords([twoPrograms(3)], SPEECH)).toBeNull();
+  const breach = breachWords([twoPrograms(3), forbidden(1), forbidden(2)], SPEECH);
+  expect(breach).toMatch(/^Station 1 is watered on .* not allowed.*And 1 more like it\.$/);
+  const shown = (tone: 'clear' | 'overlap') => {
+    render(
+      <ChecksContext value={{ count: 3, marks: () => null, breach }}>
+        <VerdictBar
+          tone={tone}
+          isKnown
+          headline="As it is"
+          detail="No two cycles ever overlap."
+          work={{ state: 'done' }}
+          stop={() => undefined}
+          fix={null}
+          show={null}
+        />
+      </ChecksContext>,
+    );
+    const words = screen.getByRole('status').textContent;
+    cleanup();
+    return words;
+  };
+  expect(shown('clear')).toMatch(
+    /^Station 1 is watered on .*No two cycles ever overlap\.All checks$/,
+  );
+  expect(shown('overlap')).toBe('As it isNo two cycles ever overlap.');
 });
 
 describe('the drawer', () => {

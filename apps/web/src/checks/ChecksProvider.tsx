@@ -1,7 +1,7 @@
 import { lazy, Suspense, useCallback, useMemo, useState, type ReactNode } from 'react';
 import type { ClockSecond, Speech } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
-import { checkMarks } from './checkMarks.ts';
+import { breachWords, checkMarks } from './checkMarks.ts';
 import { ChecksContext, OpenChecksContext, type Checks } from './checksContext.ts';
 import { useChecks, type CheckedFacts } from './useChecks.ts';
 
@@ -32,6 +32,7 @@ export function ChecksProvider({ facts, editor, speech, show, children }: Props)
     (): Checks => ({
       count: findings && findings.open.filter(({ severity }) => severity !== 'note').length,
       marks: checkMarks(findings?.open ?? [], { on, clock, order }),
+      breach: breachWords(findings?.open ?? [], { on, clock, order }),
     }),
     [findings, on, clock, order],
   );

@@ -36,3 +36,17 @@ export function checkMarks(findings: readonly Finding[], speech: Speech): CheckM
   }
   return (place) => marks.get(keyOf(place)) ?? null;
 }
+
+const RULE_BREACHES: readonly Finding['code'][] = [
+  'forbidden-day',
+  'forbidden-hour',
+  'too-many-days',
+];
+
+/** The first open finding that breaks the rules of the place, in words; null: there is none. */
+export function breachWords(findings: readonly Finding[], speech: Speech): string | null {
+  const [first, ...others] = findings.filter(({ code }) => RULE_BREACHES.includes(code));
+  if (!first) return null;
+  const more = others.length > 0 ? ` And ${others.length} more like it.` : '';
+  return `${findingSentence(first, speech)}${more}`;
+}

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { DownOutlined } from '@ant-design/icons';
+import { DownOutlined, ExclamationCircleFilled } from '@ant-design/icons';
 import type { Verdict } from '@water-clock/core';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { useOpenChecks, useOpenFindings } from '../checks/checksContext.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import type { BestFix } from './useBestFix.ts';
 import type { Work } from '../workers/useTimerAnswer.ts';
@@ -44,20 +45,31 @@ interface Props {
   readonly show: (() => void) | null;
 }
 
-/** Whether anything ever overlaps, in a line or two, with the best fix. On a phone one line that opens. */
+/**
+ * Whether anything ever overlaps, and where nothing does, whether the rules of the place are kept: in a line or two, with the best fix. On a
+ * phone one line that opens.
+ */
 export function VerdictBar(props: Props) {
-  const { tone, isKnown, headline, detail, work, stop, fix, show } = props;
+  const { tone, isKnown, detail, work, stop, fix, show } = props;
+  const { breach } = useOpenFindings();
+  const openChecks = useOpenChecks();
+  const broken = tone === 'clear' ? breach : null;
+  const headline = broken ?? props.headline;
   const isPhone = useScreen() === 'phone';
   const [open, setOpen] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
   const whole = !isPhone || open;
   return (
     <div
-      className={`verdict verdict-${tone}${whole ? '' : ' verdict-line'}`}
+      className={`verdict verdict-${broken === null ? tone : 'overlap'}${whole ? '' : ' verdict-line'}`}
       data-of={isKnown ? 'known' : 'unknown'}
       role="status"
     >
-      <VerdictMark verdict={tone} size={isPhone ? 24 : 36} />
+      {broken === null ? (
+        <VerdictMark verdict={tone} size={isPhone ? 24 : 36} />
+      ) : (
+        <ExclamationCircleFilled className="verdict-breach" aria-hidden />
+      )}
       <div className="verdict-words">
         <p className="verdict-headline">{headline}</p>
         {whole && detail && <p className="verdict-detail">{detail}</p>}
@@ -78,7 +90,7 @@ export function VerdictBar(props: Props) {
           onClick={() => setOpen(!open)}
         />
       )}
-      {whole && (fix || show) && (
+      {whole && (fix || show || broken !== null) && (
         <span className="verdict-acts">
           {fix && (
             <Button
@@ -89,6 +101,7 @@ export function VerdictBar(props: Props) {
               {fix.words}
             </Button>
           )}
+          {broken !== null && <Button onClick={openChecks}>All checks</Button>}
           {show && (
             <Button aria-label="Show that night" onClick={show}>
               Show
