@@ -87,10 +87,9 @@ test('what the rules of the place forbid comes before “clear”, and not befor
     cleanup();
     return words;
   };
-  expect(shown('clear')).toMatch(
-    /^Station 1 is watered on .*No two cycles ever overlap\.All checks$/,
-  );
-  expect(shown('overlap')).toBe('As it isNo two cycles ever overlap.');
+  // On a screen without a width, as on a phone, the bar is one line.
+  expect(shown('clear')).toMatch(/^Station 1 is watered on .* And 1 more like it\.$/);
+  expect(shown('overlap')).toBe('As it is');
 });
 
 describe('the drawer', () => {
