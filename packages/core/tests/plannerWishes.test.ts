@@ -61,6 +61,13 @@ describe('a wish is kept by the plan, and a plan without it is refused', () => {
     expect(groupsOf(6, 'any')).toEqual([4]);
   });
 
+  test('by need with more groups than could ever be divided in all ways still has an answer', () => {
+    const stations = Array.from({ length: 18 }, (_, i) => ({ weeklySeconds: 900, group: `g${i}` }));
+    const brief = briefOf(stations, { wish: { programs: 'by-need' }, timer: { programCount: 6 } });
+    // Eighteen groups in six programs: at least twelve are with another.
+    expect(searchPlan(brief).found?.cost[2]).toBeGreaterThanOrEqual(12);
+  });
+
   test('days are counted as they fall: even dates on two weekdays are too few, and too far apart', () => {
     const brief = briefOf([{ weeklySeconds: 3600, days: { least: 2, most: 3 } }], {
       timer: { dayRules: ['even', 'weekdays'] },

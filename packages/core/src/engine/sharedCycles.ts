@@ -40,6 +40,8 @@ interface Valve {
 
 /** One of the cycles under way. */
 class Running {
+  /** Its place among those that come. */
+  readonly index: number;
   readonly runs: SharedRun[] = [];
   valves: Valve[] = [];
   readonly program: ProgramCycles;
@@ -51,7 +53,8 @@ class Running {
   /** Nothing opens before: the delay after its last closing. */
   private wait: ClockSecond;
 
-  constructor({ program, percent, arrives }: ComingCycle) {
+  constructor({ program, percent, arrives }: ComingCycle, index: number) {
+    this.index = index;
     this.program = program;
     this.model = program.model;
     this.shares = sharesAt(program.model, percent);
@@ -197,11 +200,10 @@ export function sharedCycles(
   effort: Effort,
 ): SharedCycle[] {
   const most = Math.min(plan.timer.stationsAtOnce, plan.settings.stationsAtOnce ?? Infinity);
-  const cycles = coming.map((cycle) => new Running(cycle));
   const ends: SharedCycle[] = [];
   let running: Running[] = [];
   const over = (cycle: Running, outcome: 'ran' | 'cut', ended: ClockSecond) => {
-    ends[cycles.indexOf(cycle)] = { outcome, ended, runs: cycle.runs };
+    ends[cycle.index] = { outcome, ended, runs: cycle.runs };
     running = running.filter((one) => one !== cycle);
   };
   let next = 0;
@@ -216,8 +218,8 @@ export function sharedCycles(
           over(cycle, 'cut', t);
         } else cycle.pause(t);
     }
-    for (; next < cycles.length && sure(coming[next]).arrives === t; next++)
-      running.push(sure(cycles[next]));
+    for (let one = coming[next]; one?.arrives === t; one = coming[++next])
+      running.push(new Running(one, next));
     const room = new Room(running, most);
     let then = coming[next]?.arrives ?? Infinity;
     for (const cycle of running) {

@@ -261,11 +261,13 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
 }
 
 /** Stations that are watered on fewer dates than they need, or with too long a gap between two. */
-function fewDaysFindings({ brief, wets }: Asked): Finding[] {
+function fewDaysFindings({ brief, wets, effort }: Asked): Finding[] {
   return brief.stations.flatMap(({ number, weeklySeconds, days }): Finding[] => {
     if (!days || weeklySeconds === 0) return [];
     const { least } = days;
-    const { mean, gap } = countDates(wets.of(number).map(({ start }) => start.days));
+    const sets = new Set(wets.of(number).map(({ start }) => start.days));
+    effort.spend(sets.size > 1 ? 1000 * sets.size : 10);
+    const { mean, gap } = countDates([...sets]);
     return mean < least - 1e-9 || gap > mostDaysBetween(least)
       ? [
           {

@@ -1,8 +1,7 @@
 /**
  * The search where programs are to go by need (planning.md section 3, the third part of the cost): lawn, beds and drip keep apart as far as the timer
  * has programs. The search goes through ways of putting the groups into blocks that keep apart: each group by itself first, then two of them in one
- * block, and so on. A plan that mixes groups is within the blocks that it joins, so none is passed over; and within the blocks the ordinary search
- * finds the cheapest.
+ * block, and so on. A plan that mixes groups is within the blocks that it joins; within the blocks the ordinary search finds the cheapest.
  */
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { compareCosts } from './cost.ts';
@@ -11,24 +10,25 @@ import type { PlannerOptions } from './options.ts';
 import { searchWithin, type Answer, type Listener } from './search.ts';
 
 /** The group of the stations that have none. */
-const NO_GROUP = ' ';
+const NO_GROUP = '\u0000';
 
 type Blocks = readonly (readonly string[])[];
 
 /** Searches in all; with more groups than five not all blocks are tried. */
 const MOST_SEARCHES = 24;
 
-/** All ways to put things into so many blocks. */
-function partitions(things: readonly string[], count: number): Blocks[] {
+/** The ways to put things into so many blocks, one after another: of many things there are too many to list. */
+function* partitions(things: readonly string[], count: number): Generator<Blocks> {
   const [first, ...rest] = things;
-  if (first === undefined) return count === 0 ? [[]] : [];
-  if (count < 1 || count > things.length) return [];
-  return [
-    ...partitions(rest, count - 1).map((blocks) => [[first], ...blocks]),
-    ...partitions(rest, count).flatMap((blocks) =>
-      blocks.map((block, i) => blocks.map((one, k) => (k === i ? [first, ...block] : one))),
-    ),
-  ];
+  if (first === undefined) {
+    if (count === 0) yield [];
+    return;
+  }
+  if (count < 1 || count > things.length) return;
+  for (const blocks of partitions(rest, count - 1)) yield [[first], ...blocks];
+  for (const blocks of partitions(rest, count))
+    for (const at of blocks.keys())
+      yield blocks.map((block, i) => (i === at ? [first, ...block] : block));
 }
 
 /** The brief with its blocks kept apart. */
@@ -71,13 +71,17 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
   const [off, outside] = loose.found.cost;
   const most = Math.min(groups.length, brief.timer.programCount);
   for (let count = most; count > 1; count--) {
-    for (const blocks of partitions(groups, count)) if (searches < MOST_SEARCHES) ask(blocks);
+    for (const blocks of partitions(groups, count)) {
+      if (searches >= MOST_SEARCHES) break;
+      ask(blocks);
+    }
     const { found, proof } = best ?? loose;
     const mixed = groups.length - count;
     if (!found || found.cost[0] > off || found.cost[1] > outside + 1e-6) continue;
     // With fewer blocks at least one more group is with another.
     if (found.cost[2] > mixed + 1) continue;
-    const isProven = found.cost[2] === 0 && proof.optimal;
+    // Each group by itself was searched whole; of the rest only the better ones are known.
+    const isProven = mixed === 0 && found.cost[2] === 0 && proof.optimal;
     return { ...(best ?? loose), tries, proof: isProven ? proof : NOTHING_PROVEN };
   }
   return { ...(best ?? loose), tries, proof: NOTHING_PROVEN };

@@ -14,7 +14,7 @@ export interface DateCount {
 const NONE: DateCount = { mean: 0, gap: Infinity };
 
 /** Sets whose common period is longer are counted over so many days only; their counts of days hardly ever meet. */
-const MOST_DAYS = 20 * DAYS_PER_400_YEARS;
+const MOST_DAYS = DAYS_PER_400_YEARS;
 const MOST_KEPT = 20_000;
 const countsOnce = new Map<string, DateCount>();
 
@@ -30,13 +30,16 @@ const leastCommonMultiple = (a: number, b: number) => (a / greatestCommonDivisor
 
 /** @returns for any day, the same for equal sets. */
 export function countDates(sets: readonly DaySet[]): DateCount {
-  const open = sets.filter(({ weekdays, monthDays }) => weekdays !== 0 && monthDays !== 0);
-  const key = open
-    .map(({ every, phase, weekdays, monthDays }) => `${every},${phase},${weekdays},${monthDays}`)
-    .join(' ');
+  const different = new Map<string, DaySet>();
+  for (const set of sets) {
+    const { every, phase, weekdays, monthDays } = set;
+    if (weekdays !== 0 && monthDays !== 0)
+      different.set(`${every},${phase},${weekdays},${monthDays}`, set);
+  }
+  const key = [...different.keys()].sort().join(' ');
   let count = countsOnce.get(key);
   if (!count) {
-    count = counted(open);
+    count = counted([...different.values()]);
     if (countsOnce.size >= MOST_KEPT) countsOnce.clear();
     countsOnce.set(key, count);
   }
@@ -52,7 +55,8 @@ function counted(sets: readonly DaySet[]): DateCount {
     (period, { every }) => leastCommonMultiple(period, every),
     byCalendar ? DAYS_PER_400_YEARS : 7,
   );
-  const period = Math.min(days, MOST_DAYS);
+  // One count alone goes through its own days only, so its whole period is never too long.
+  const period = sets.length === 1 ? days : Math.min(days, MOST_DAYS);
   const isIn = ({ every, phase, weekdays, monthDays }: DaySet, day: number) =>
     (every === 1 || day % every === phase) &&
     (weekdays & (1 << weekdayIndexOf(day))) !== 0 &&
