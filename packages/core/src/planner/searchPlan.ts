@@ -16,6 +16,8 @@ type Blocks = readonly (readonly string[])[];
 
 /** Searches in all; with more groups than five not all blocks are tried. */
 const MOST_SEARCHES = 24;
+/** Placements in all of these, after which no further blocks are begun. */
+const MOST_TRIES = 1200;
 
 /** The ways to put things into so many blocks, one after another: of many things there are too many to list. */
 function* partitions(things: readonly string[], count: number): Generator<Blocks> {
@@ -72,7 +74,7 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
   const most = Math.min(groups.length, brief.timer.programCount);
   for (let count = most; count > 1; count--) {
     for (const blocks of partitions(groups, count)) {
-      if (searches >= MOST_SEARCHES) break;
+      if (searches >= MOST_SEARCHES || tries >= MOST_TRIES) break;
       ask(blocks);
     }
     const { found, proof } = best ?? loose;
