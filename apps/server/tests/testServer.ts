@@ -11,6 +11,7 @@ import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 export const LARKHOLT = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
 export const FENNIMORE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
 export const FENNIMORE_SITE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
+export const HOLLIN_YARD = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
 
 export interface TestServer {

@@ -22,6 +22,7 @@ import { wateringCalendar } from '../src/timers/timer-formats.ts';
 import {
   FENNIMORE,
   FENNIMORE_SITE,
+  HOLLIN_YARD,
   LARKHOLT,
   SORREL_ROW,
   startTestServer,
@@ -51,10 +52,15 @@ async function change(timer: string, made: RecordChange): Promise<void> {
     .expect(200);
 }
 
-const close = (timer: string, baseVersion: number, id = randomUUID()): request.Test =>
+const close = (
+  timer: string,
+  baseVersion: number,
+  id = randomUUID(),
+  undone?: unknown,
+): request.Test =>
   server.tamsin
     .post(`/api/timers/${timer}/visits`)
-    .send({ id, baseVersion, closed: '2027-06-01T11:20' });
+    .send({ id, baseVersion, closed: '2027-06-01T11:20', undone });
 
 const bytesOf = (test: request.Test): request.Test =>
   test.buffer(true).parse((response, done) => {
@@ -64,7 +70,7 @@ const bytesOf = (test: request.Test): request.Test =>
   });
 
 describe('a visit', () => {
-  test('is closed when nothing stands in its way, once, and stands in the logbook of its company', async () => {
+  test('is closed once, when what is undone is done or said to be left, and stands in the logbook of its company', async () => {
     const found = (await view(FENNIMORE)).plan;
     await change(FENNIMORE, { type: 'note', fields: { visit: { began: '2027-06-01T10:00' } } });
     const asFound = { at: '2027-06-01T10:05', plan: found, hidden: 'none-found' as const };
@@ -78,7 +84,16 @@ describe('a visit', () => {
     });
     const refused = await close(FENNIMORE, (await view(FENNIMORE)).version).expect(422);
     const { faults } = refused.body as { faults: { code: string }[] };
-    expect(faults.map(({ code }) => code)).toEqual(['as-left-is-older', 'switched']);
+    expect(faults.map(({ code }) => code)).toEqual([
+      'clock-not-looked',
+      'switched',
+      'as-left-is-older',
+      'not-tested',
+    ]);
+    // Neither half of it, nor what is no such thing, nor anything else is taken.
+    const { version: now } = await view(FENNIMORE);
+    for (const undone of [[{ what: 'not-tested', stations: [1] }], [{ what: 'forgotten' }], 'all'])
+      await close(FENNIMORE, now, randomUUID(), undone).expect(422);
 
     await change(FENNIMORE, {
       type: 'note-visit',
@@ -86,8 +101,13 @@ describe('a visit', () => {
     });
     const { version } = await view(FENNIMORE);
     const id = randomUUID();
-    const first = await close(FENNIMORE, version, id).expect(200);
-    const again = await close(FENNIMORE, version, id).expect(200);
+    const undone = [
+      { what: 'clock-not-looked' },
+      { what: 'not-tested', stations: [1, 2, 3, 4, 5, 6, 7, 8] },
+      { what: 'not-keyed', lines: 2 },
+    ];
+    const first = await close(FENNIMORE, version, id, undone).expect(200);
+    const again = await close(FENNIMORE, version, id, undone).expect(200);
     expect(again.body).toEqual(first.body);
     await close(FENNIMORE, version).expect(409);
     const after = await view(FENNIMORE);
@@ -100,7 +120,13 @@ describe('a visit', () => {
       by: string;
       visit: object;
     }[];
-    expect(list).toMatchObject([{ by: 'Tamsin Orrowby', visit: { closed: '2027-06-01T11:20' } }]);
+    expect(list).toMatchObject([
+      { by: 'Tamsin Orrowby', visit: { closed: '2027-06-01T11:20', undone } },
+    ]);
+    const due = (await server.jory.get('/api/due').expect(200)).body as { sentence: string }[];
+    expect(due.map(({ sentence }) => sentence).join()).toMatch(
+      /left undone: 2 settings of the card/,
+    );
     expect(list[0]?.visit).not.toHaveProperty('asLeft');
     const whole = await server.jory.get(`/api/visits/${id}`).expect(200);
     expect(whole.body).toMatchObject({
@@ -123,6 +149,72 @@ describe('a visit', () => {
     expect(events).toHaveLength(due.length);
     expect(text).toMatch(/DTSTART;VALUE=DATE:20270901/);
     expect((await server.stranger.get('/api/due').expect(200)).body).toEqual([]);
+  });
+});
+
+describe('rules of the place', () => {
+  const sitesOf = async () =>
+    (await server.tamsin.get('/api/sites').expect(200)).body as {
+      id: string;
+      version: number;
+      timers: { id: string; verdict: string; headline: string; nextVisit: string | null }[];
+    }[];
+  const standing = async (timer: string) =>
+    (await sitesOf()).flatMap(({ timers }) => timers).find(({ id }) => id === timer);
+
+  test('a timer that breaks them is not clear, and a change that it will break is due', async () => {
+    const [site] = (await sitesOf()).filter(({ timers }) =>
+      timers.some(({ id }) => id === HOLLIN_YARD),
+    );
+    const { plan } = await view(HOLLIN_YARD);
+    const [program] = plan.programs;
+    expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');
+    const rules = randomUUID();
+    const put = async (baseVersion: number, editions: object[]) =>
+      server.tamsin
+        .post(`/api/library/rules/${rules}/changes`)
+        .send({
+          id: randomUUID(),
+          baseVersion,
+          document: { format: 'water-clock-rules', version: 1, name: 'Sorrel', editions },
+        })
+        .expect(200);
+    const today = new Date().toISOString().slice(0, 4);
+    await put(0, [
+      { from: '2020-01-01', clauses: [] },
+      { from: `${Number(today) + 2}-01-01`, clauses: [{ noWatering: true }] },
+    ]);
+    const fields = (
+      (await server.tamsin.get(`/api/timers/${HOLLIN_YARD}`).expect(200)).body as {
+        site: Record<string, unknown>;
+      }
+    ).site;
+    const { id: _id, version: _version, ...body } = fields;
+    await server.tamsin
+      .post(`/api/sites/${site?.id}/changes`)
+      .send({ id: randomUUID(), baseVersion: site?.version, site: { ...body, rulesId: rules } })
+      .expect(200);
+    expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');
+    const due = (await server.tamsin.get('/api/due').expect(200)).body as {
+      timerId: string;
+      kind: string;
+      date: string;
+      sentence: string;
+    }[];
+    expect(
+      due.find((one) => one.kind === 'rule-change' && one.timerId === HOLLIN_YARD),
+    ).toMatchObject({
+      timerId: HOLLIN_YARD,
+      date: `${Number(today) + 2}-01-01`,
+      sentence: expect.stringMatching(/no watering by timer is allowed here/),
+    });
+    await put(1, [{ from: '2020-01-01', clauses: [{ weekdays: [], parity: 'even' }] }]);
+    expect(await standing(HOLLIN_YARD)).toMatchObject({
+      verdict: 'breach',
+      headline: expect.stringMatching(
+        new RegExp(`is watered on .*\\(${program?.letter}.*not allowed here`),
+      ),
+    });
   });
 });
 
@@ -200,6 +292,39 @@ describe('the homeowner’s page', () => {
         for (const font of fonts.filter(Boolean)) expect(font).toMatch(/Atkinson.* yes +yes/);
       }
   });
+});
+
+test('the card for the box is one or two sides of a postcard, with every start and station', async () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-card-'));
+  for (const timer of [LARKHOLT, FENNIMORE, SORREL_ROW])
+    for (const [paper, size] of [
+      ['a6', /Page size: +297.6 x 419.5/],
+      ['4x6', /Page size: +288 x 432/],
+    ] as const) {
+      const answer = await bytesOf(
+        server.tamsin.get(`/api/timers/${timer}/card.pdf?paper=${paper}`),
+      ).expect(200);
+      const file = path.join(folder, `${timer}.pdf`);
+      writeFileSync(file, answer.body as Buffer);
+      const info = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
+      expect(info).toMatch(size);
+      expect([timer, /Pages: +(\d)/.exec(info)?.[1]]).toEqual([
+        timer,
+        expect.stringMatching(/^[12]$/),
+      ]);
+      const front = execFileSync('pdftotext', ['-raw', '-l', '1', file, '-'], {
+        encoding: 'utf8',
+      }).replaceAll(/\s+/g, ' ');
+      const { plan } = await view(timer);
+      for (const { starts, days, runs } of plan.programs)
+        if (days && runs.length > 0)
+          for (const start of starts) expect(front).toContain(startWords(start, '12'));
+      for (const { number, name = '' } of plan.stations)
+        expect(front).toContain(`${number} ${name}`);
+      expect(front).toMatch(/TO/);
+    }
+  await server.stranger.get(`/api/timers/${LARKHOLT}/card.pdf?paper=a6`).expect(404);
+  await server.tamsin.get(`/api/timers/${LARKHOLT}/card.pdf?paper=a5`).expect(400);
 });
 
 describe('watering as iCalendar', () => {

@@ -10,7 +10,7 @@ afterEach(cleanup);
 
 const MEDIA = globalThis.matchMedia;
 /** A screen of so many pixels across. */
-function shown(width: number, at = 'minutes') {
+function shown(width: number, at = 'minutes', simple = false) {
   globalThis.matchMedia = (media) => ({
     ...MEDIA(media),
     matches: width >= Number(/min-width: (\d+)px/u.exec(media)?.[1] ?? Infinity),
@@ -21,6 +21,7 @@ function shown(width: number, at = 'minutes') {
         <VisitFrame
           timerId="t1"
           shown={at}
+          simple={simple}
           site="Fennimore house"
           kind="Eight-station wall timer"
           states={{

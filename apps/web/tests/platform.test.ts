@@ -218,6 +218,8 @@ describe('what the worker answers', () => {
       stations: [1, 2].map((number) => ({ number, weeklySeconds: 60 })),
     },
     unknown: [],
+    coming: [],
+    anyPhase: [],
   };
 
   test('verdict and nights; a station whose need is not known is not called too wet', () => {

@@ -54,7 +54,13 @@ export {
 } from './words/words.ts';
 
 // The plan: its kinds of timer, changes and differences.
-export { applyChange, removeStationChange, type PlanChange, type RunEntry } from './plan/change.ts';
+export {
+  applyChange,
+  linkStationChange,
+  removeStationChange,
+  type PlanChange,
+  type RunEntry,
+} from './plan/change.ts';
 export { planDifferences, samePlan, type Difference } from './plan/comparePlans.ts';
 export {
   KIND_FORMAT,
@@ -63,9 +69,11 @@ export {
   readTimerKind,
   readTimerKindText,
   type PanelSetting,
+  type RainDelayOfKind,
   type TimerKind,
 } from './plan/kind.ts';
-export { PANEL_WORDS } from './plan/kindWords.ts';
+export { PANEL_WORDS, rainDelayWords } from './plan/kindWords.ts';
+export { runsWithLinked } from './plan/linked.ts';
 export {
   letterAt,
   ON_OVERLAPS,
@@ -129,13 +137,21 @@ export {
 
 // Judging a plan: findings, limits, fixes, reports.
 export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './judge/accepted.ts';
+export { onAnyDay, proveAnyPhase } from './engine/anyPhase.ts';
 export { check, type Check } from './judge/check.ts';
 export { checkReport } from './judge/checkReport.ts';
 export type { Finding } from './judge/finding.ts';
 export { findingSentence, fixWords } from './judge/findingWords.ts';
-export { fixOf } from './judge/fixes.ts';
+export {
+  findingGroups,
+  groupSentence,
+  withoutRepeats,
+  type FindingGroup,
+} from './judge/findingGroups.ts';
+export { fixOf, withoutStart } from './judge/fixes.ts';
 export { notFitting } from './judge/limits.ts';
-export { safeFixes } from './judge/safeFixes.ts';
+export { leftSentences, safeFixes, type SafeFixes as SafeFixesMade } from './judge/safeFixes.ts';
+export { overlapFindings, runsSideBySide } from './judge/sideBySide.ts';
 export { verdictWords, type VerdictWords } from './judge/verdictWords.ts';
 
 // Water: sums of rates and of the weather.
@@ -158,7 +174,7 @@ export {
   type MinutesTable,
 } from './water/minutesTable.ts';
 export { percentByMonth, type Climate } from './water/need.ts';
-export { cupResult, pieceFromTries, schedulingMultiplier } from './water/rate.ts';
+export { cupResult, pieceFromTries, pieceOnTimer, piecesOf, schedulingMultiplier } from './water/rate.ts';
 export {
   SIMULATED_COUNT,
   SIMULATED_FROM,
@@ -192,7 +208,6 @@ export { givenByMonth } from './garden/given.ts';
 export {
   daysByMonth,
   siteMinutes,
-  USUAL_WATERINGS,
   type SchoolAnswer,
   type SiteMinutes,
   type StationMinutes,
@@ -204,7 +219,6 @@ export { costOfYear, waterUsage, type Usage } from './garden/usage.ts';
 // The survey of the garden.
 export { MOST_CUPS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
 export {
-  BYPASSES,
   CHANGERS,
   DEFECTS,
   delayForSlowValve,
@@ -214,6 +228,8 @@ export {
   SCHOOLS,
   SENSOR_KINDS,
   surveyOf,
+  phaseFields,
+  unknownPhases,
   URGENCIES,
   type Defect,
   type Device,
@@ -231,7 +247,6 @@ export {
   type Urgency,
 } from './survey/survey.ts';
 export {
-  BYPASS_WORDS,
   CHANGER_WORDS,
   DEFECT_WORDS,
   HEAD_WORDS,
@@ -261,7 +276,15 @@ export {
 export { SUPPLY_WORDS } from './site/siteWords.ts';
 
 // Watering rules.
-export { houseRulesOn, ruledOut, type RuledOut } from './rules/houseRules.ts';
+export {
+  bansByMonth,
+  comingRules,
+  houseRulesOn,
+  ruledOut,
+  type ComingRules,
+  type MonthBan,
+  type RuledOut,
+} from './rules/houseRules.ts';
 export {
   readRules,
   readRulesText,
@@ -272,11 +295,21 @@ export {
   type RulesCondition,
   type RulesEdition,
 } from './rules/rules.ts';
-export { allowedWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
+export { allowedWords, banWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
+export {
+  isRoster,
+  ROSTER_KINDS,
+  rosterOf,
+  rosterRows,
+  withRoster,
+  type Roster,
+  type RosterKind,
+  type RosterTable,
+} from './rules/roster.ts';
 export { rulingOn } from './rules/ruling.ts';
 
 // The visit.
-export { readClosedVisit } from './visit/readVisit.ts';
+export { readClosedVisit, readUndonePoints } from './visit/readVisit.ts';
 export {
   HIDDEN_ANSWERS,
   KEY_IN_SCOPES,
@@ -286,6 +319,7 @@ export {
   SWITCHED,
   TEST_RESULTS,
   WIRINGS,
+  type AsFound,
   type ClosedVisit,
   type FollowUp,
   type Frozen,
@@ -294,12 +328,14 @@ export {
   type KeyInScope,
   type NextReason,
   type NextVisit,
+  type PanelLooked,
   type RungTried,
   type Sighting,
   type Sign,
   type StationTest,
   type Switched,
   type Tariff,
+  type Undone,
   type Visit,
 } from './visit/visit.ts';
 export {
@@ -333,6 +369,7 @@ export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { takePlanChange } from './planner/take.ts';
+export { otherHours, otherHoursWords } from './planner/hours.ts';
 export { datesOfProgram } from './plan/starts.ts';
 export {
   alternativesOf,
@@ -349,7 +386,8 @@ export { programName, type PanelLine, type PanelNow } from './panel/line.ts';
 export { orderOf, panelLines } from './panel/lines.ts';
 export { readBackSentence } from './panel/panelWords.ts';
 export { readBack } from './panel/readBack.ts';
-export { panelHelp, panelText, parsePanel, sameValue } from './panel/value.ts';
+export { rainDelayEnds } from './panel/rainDelay.ts';
+export { panelHelp, panelText, parsePanel, sameValue, type PanelValue } from './panel/value.ts';
 
 // The diagnosis.
 export { askNext, type Ask } from './diagnose/ask.ts';
@@ -374,8 +412,18 @@ export {
   unknownNeeds,
   withPresentWater,
 } from './record/assembleBrief.ts';
-export { closeVisit, openPoints, openSwitches, type OpenPoint } from './record/closing.ts';
+export {
+  closeVisit,
+  keyInBase,
+  notAmong,
+  notKeyed,
+  openSwitches,
+  undoneId,
+  undoneIn,
+} from './record/closing.ts';
 export { dueVisits, type DueVisit } from './record/dueVisits.ts';
+export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
+export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
 export {
   applyRecordChange,
   readRecordChange,
@@ -384,7 +432,8 @@ export {
 } from './record/record.ts';
 export { recordDifferences } from './record/recordDifferences.ts';
 export {
-  openPointSentence,
+  repeatWords,
+  undoneSentence,
   visitFindingSentence,
   visitReasonWords,
   visitSentence,
@@ -396,8 +445,17 @@ export {
   stationTableChange,
   type StationTable,
 } from './record/stationTable.ts';
-export { expectedTotal, foundAhead, visitFindings } from './record/visitFindings.ts';
+export {
+  expectedTotal,
+  foundAhead,
+  isTwoWire,
+  visitFindings,
+  type VisitFinding,
+} from './record/visitFindings.ts';
 
 // For the homeowner.
 export { NO_OFFICE, OFFICE_ID, readOffice, type Office } from './homeowner/office.ts';
+export { doorCard, type DoorCard } from './homeowner/doorCard.ts';
+export type { PageSources } from './homeowner/pageSources.ts';
+export { restoreWords } from './homeowner/restoreWords.ts';
 export { homeownerPage, type HomeownerPage, type WeekRun } from './homeowner/page.ts';

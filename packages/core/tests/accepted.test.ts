@@ -68,11 +68,9 @@ test.each<readonly [Finding, readonly string[]]>([
     ['A', 'B', 'station', 'need'],
   ],
   [{ ...warning, code: 'sensor-bypassed', where: { field: 'settings.sensor' } }, ['settings']],
-  [{ ...warning, code: 'forbidden-day', where }, ['A', 'station', 'need', 'rules']],
-  [
-    { ...warning, code: 'too-many-days', days: 4, most: 2, where },
-    ['A', 'station', 'need', 'rules'],
-  ],
+  // What a station needs plays no part in the rules of the place.
+  [{ ...warning, code: 'forbidden-day', where }, ['A', 'station', 'rules']],
+  [{ ...warning, code: 'too-many-days', days: 4, most: 2, where }, ['A', 'station', 'rules']],
   [{ ...warning, code: 'mowing-day', where }, ['A', 'station', 'need', 'mowing']],
   [
     { ...warning, code: 'late-finish', ends: 30_000, by: '07:00', where },

@@ -143,7 +143,8 @@ describe('what is asked and told', () => {
       ({ kind: { timer } }) => timer.onOverlap === onOverlap && timer.stationCount >= 4,
     )?.kind.timer;
   const gardenOf = (onOverlap: OnOverlap, sensor: 'active' | 'bypass' = 'active'): Plan => {
-    const timer = kindOf(onOverlap);
+    const shipped = kindOf(onOverlap) ?? kindOf('share');
+    const timer = shipped && { ...shipped, onOverlap };
     if (!timer) throw new Error(`no kind that answers an overlap with ${onOverlap}`);
     const program = (letter: string, start: string, stations: readonly number[]) => ({
       letter,

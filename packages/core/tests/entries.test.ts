@@ -37,7 +37,7 @@ test('every line of one panel, noted on another timer of its kind, leaves that s
     for (const { id, address, value } of panelLines(shown, now)) {
       const here = panelLines(plan, now).find((line) => line.id === id);
       if (here && sameValue(here.value, value)) continue;
-      const change = entryChange(plan, address, value, TODAY);
+      const change = entryChange(plan, address, value, now);
       if (change) noted++;
       plan = applied(plan, change);
     }
@@ -54,6 +54,7 @@ const { plan } = gardenFrom(randomFrom(9));
 const [first] = plan.programs;
 if (!first) throw new Error('no program');
 const { letter } = first;
+const NOW = nowFor(plan);
 
 test('an emptied slot of several closes up: lists of starts have no gaps', () => {
   const three = applied(plan, {
@@ -65,7 +66,7 @@ test('an emptied slot of several closes up: lists of starts have no gaps', () =>
     three,
     { of: 'start', program: letter, slot: 2 },
     { kind: 'time', second: null },
-    TODAY,
+    NOW,
   );
   expect(applied(three, change).programs[0]?.starts).toEqual(['03:00', '05:00']);
 });
@@ -80,13 +81,13 @@ test.each([
   ['on and off', { of: 'mode' }],
   ['the clock, which is no setting of the plan', { of: 'time' }],
 ] as const)('%s takes no value of another sort', (_, address) => {
-  expect(entryChange(plan, address, { kind: 'count', every: 3 }, TODAY)).toBeNull();
+  expect(entryChange(plan, address, { kind: 'count', every: 3 }, NOW)).toBeNull();
 });
 
 test('a program that the plan does not know is added first, so that one undo takes both back', () => {
   const none: Plan = { ...plan, programs: [] };
   const address = { of: 'run', program: letter, station: 1 } as const;
-  const change = entryChange(none, address, { kind: 'run', seconds: 600 }, TODAY);
+  const change = entryChange(none, address, { kind: 'run', seconds: 600 }, NOW);
   expect(change).toMatchObject({ type: 'several' });
   expect(applied(none, change).programs).toEqual([
     { letter, starts: [], days: null, runs: [{ station: 1, seconds: 600 }] },
@@ -101,12 +102,12 @@ test('days: a count keeps its rule, and a phase its count', () => {
   const third = every({ rule: 'interval', everyDays: 2, firstDate: '2027-06-01' });
   const counted = applied(
     third,
-    entryChange(third, { of: 'count', ...address }, { kind: 'count', every: 5 }, TODAY),
+    entryChange(third, { of: 'count', ...address }, { kind: 'count', every: 5 }, NOW),
   );
   expect(daysOf(counted)).toMatchObject({ rule: 'interval', everyDays: 5 });
   const phased = applied(
     counted,
-    entryChange(counted, { of: 'phase', ...address }, { kind: 'days-left', days: 3 }, TODAY),
+    entryChange(counted, { of: 'phase', ...address }, { kind: 'days-left', days: 3 }, NOW),
   );
   expect(daysOf(phased)).toMatchObject({ everyDays: 5, firstDate: '2027-06-12' });
   // A rule that has neither is not changed.
@@ -119,7 +120,7 @@ test('days: a count keeps its rule, and a phase its count', () => {
       weekly,
       { of: value.kind === 'count' ? 'count' : 'phase', ...address },
       value,
-      TODAY,
+      NOW,
     );
     expect(daysOf(applied(weekly, change))).toEqual(daysOf(weekly));
   }
@@ -163,12 +164,12 @@ test.each<readonly [SettingAddress, PanelValue, PlanChange]>([
   ],
   [
     { of: 'rain-delay' },
-    { kind: 'date', day: TODAY },
+    { kind: 'rain-delay', unit: 'date', count: TODAY },
     { type: 'set-settings', settings: { wateringResumes: '2027-06-09' } },
   ],
   [
     { of: 'rain-delay' },
-    { kind: 'switch', on: false },
+    { kind: 'rain-delay', unit: 'off', count: 0 },
     { type: 'set-settings', settings: { wateringResumes: null } },
   ],
   [
@@ -192,7 +193,7 @@ test.each<readonly [SettingAddress, PanelValue, PlanChange]>([
     { type: 'set-program', program: letter, fields: { soakSeconds: null } },
   ],
 ])('%j noted as %j', (address, value, change) => {
-  expect(entryChange(plan, address, value, TODAY)).toEqual(change);
+  expect(entryChange(plan, address, value, NOW)).toEqual(change);
 });
 
 test('one month of twelve', () => {
@@ -201,7 +202,7 @@ test('one month of twelve', () => {
     settings: { monthlyPercent: new Array<number>(12).fill(100) },
   });
   const value = { kind: 'percent', percent: 60 } as const;
-  const change = entryChange(byMonth, { of: 'percent', month: 5 }, value, TODAY);
+  const change = entryChange(byMonth, { of: 'percent', month: 5 }, value, NOW);
   const { monthlyPercent } = applied(byMonth, change).settings;
   expect(monthlyPercent).toEqual([100, 100, 100, 100, 60, 100, 100, 100, 100, 100, 100, 100]);
 });
@@ -223,11 +224,11 @@ test.each(['odd', 'even', 'interval', 'hours', 'daily', 'none'] as const)(
         ...(rule === 'hours' ? [{ type: 'set-starts', program: letter, starts: [] } as const] : []),
       ],
     });
-    const once = applied(bare, entryChange(bare, address, value, TODAY));
+    const once = applied(bare, entryChange(bare, address, value, NOW));
     const daysOf = (each: Plan) => each.programs.find((program) => program.letter === letter)?.days;
     expect(daysOf(once)?.rule ?? 'none').toBe(rule);
     // What is known besides, the count and its phase, is kept.
-    const twice = applied(once, entryChange(once, address, value, TODAY));
+    const twice = applied(once, entryChange(once, address, value, NOW));
     expect(daysOf(twice)).toEqual(daysOf(once));
   },
 );

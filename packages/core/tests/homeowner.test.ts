@@ -1,12 +1,14 @@
 /** The page that stays with the homeowner. */
 import { describe, expect, test } from '@jest/globals';
 import {
+  doorCard,
   emptyPlan,
   EMPTY_SURVEY,
   formatDate,
   homeownerPage,
   NO_OFFICE,
   readOffice,
+  restoreWords,
   SHIPPED_KINDS,
   simulate,
   startWords,
@@ -38,6 +40,7 @@ describe('the homeowner’s page', () => {
       house: 'A house',
       company: 'A firm',
       office: { ...NO_OFFICE, phone: '555 0199', hours: 'mornings' },
+      allowed: null,
       today: TODAY,
       clock: '12',
     });
@@ -69,7 +72,7 @@ describe('the homeowner’s page', () => {
     const text = (rain: Survey['rain']) =>
       JSON.stringify(pageOf(plan, rain ? { ...EMPTY_SURVEY, rain } : EMPTY_SURVEY).sections);
     expect(text('sensor')).toContain('When to call A firm, 555 0199, mornings');
-    expect(new Set([text('sensor'), text('delay'), text('switch-off')]).size).toBe(3);
+    expect(new Set([text('delay'), text('switch-off')]).size).toBe(2);
     // A battery timer has no mains behind its cover.
     const battery = pageOf(plan, { ...EMPTY_SURVEY, device: { power: 'battery' } });
     expect(JSON.stringify(battery)).not.toMatch(/mains voltage/);
@@ -103,12 +106,23 @@ describe('the homeowner’s page', () => {
         expect.stringMatching(/short runs|Drip lines|is new|Nothing waters/),
       ]),
     );
-    const soaks = why({ stations: [{ number: 1, cycleSeconds: 300, soakSeconds: 600 }] });
-    expect(soaks.join(' ')).toMatch(/in several short runs/);
+    const stations = [{ number: 1, cycleSeconds: 300, soakSeconds: 600 }];
+    expect(why({ stations, timer: { ...plain.timer, cycleSoak: 'station' } }).join(' ')).toMatch(
+      /in several short runs/,
+    );
+    // This timer does not split, whatever is noted.
+    expect(why({ stations }).join(' ')).not.toMatch(/short runs/);
     expect(why({ programs: [{ ...A, starts: ['02:00', '04:00'] }] }).join(' ')).toMatch(
       /in several short runs/,
     );
-    expect(why({ stations: [{ number: 1, overhead: false }] }).join(' ')).toMatch(/^.*Drip lines/);
+    const both = [{ number: 1 }, { number: 2, overhead: false }];
+    const drip = (seconds: number) =>
+      why({
+        stations: both,
+        programs: [{ ...A, runs: [...A.runs, { station: 2, seconds }] }],
+      }).join(' ');
+    expect(drip(2400)).toMatch(/Drip lines run longer/);
+    expect(drip(600)).not.toMatch(/Drip lines/);
     const often = { times: 3, from: '09:00', to: '16:00' };
     const seeded = (more: object): Survey => ({
       stations: [{ number: 1, oftenADay: { ...often, ...more } }],
@@ -118,9 +132,12 @@ describe('the homeowner’s page', () => {
       /waters 3 times a day until \w{3} \d+ \w+\./,
     );
     const windows = [{ from: '09:00', to: '18:00' }];
-    expect(why({ settings: { noWaterWindows: windows } }).join(' ')).toMatch(
+    const timer = { ...plain.timer, inWindow: 'pause' as const };
+    expect(why({ settings: { noWaterWindows: windows }, timer }).join(' ')).toMatch(
       /Nothing waters from 9:00 am to 6:00 pm/,
     );
+    expect(why({ settings: { noWaterWindows: windows } }).join(' ')).not.toMatch(/Nothing waters/);
+    expect(why({ programs: [{ ...A, starts: ['10:00'] }] }).join(' ')).not.toMatch(/at night/);
   });
 
   test('a program by hours has no times of day; one start that always ends alike says when', () => {
@@ -148,5 +165,156 @@ describe('the homeowner’s page', () => {
     expect(text({ sensor: 'active' })).not.toBe(text({ sensor: 'none' }));
     expect(text({}, 'Hold the key for 5 s.')).toContain('Hold the key for 5 s. We can talk you');
     expect(text({}, 'None: note it on paper.')).not.toContain('saved inside');
+  });
+});
+
+describe('what the page says of rain, and of what holds watering back', () => {
+  const pageOf = (settings: Plan['settings'], survey: Partial<Survey> = {}) =>
+    homeownerPage({
+      plan: { ...plain, settings },
+      survey: { ...EMPTY_SURVEY, ...survey },
+      kind: { ...KIND, rainDelay: { unit: 'hours', allowed: [24, 48, 72], ends: 'minute' } },
+      house: 'A house',
+      company: 'A firm',
+      office: NO_OFFICE,
+      allowed: null,
+      today: TODAY,
+      clock: '12',
+    });
+  const rain = (...given: Parameters<typeof pageOf>) =>
+    pageOf(...given)
+      .sections.find(({ heading }) => heading.startsWith('When it rains'))
+      ?.lines.join(' ') ?? '';
+  const fitted = { device: { sensors: [{ kind: 'rain' as const }] } };
+
+  test('a sensor that nobody saw is not claimed, whatever was agreed', () => {
+    for (const way of [undefined, 'sensor', 'delay'] as const)
+      expect(rain({}, way ? { rain: way } : {})).not.toMatch(/sensor stops/);
+    expect(rain({ sensor: 'none' })).toMatch(/no rain sensor.*24, 48 or 72 hours/);
+    expect(rain({}, fitted)).toMatch(/You need do nothing: the rain sensor/);
+    expect(rain({}, { ...fitted, rain: 'switch-off' })).toMatch(/switch the timer off/);
+    expect(rain({ sensor: 'bypass' }, fitted)).toMatch(/switched off at the timer.*rain delay/);
+    expect(rain({}, { device: { sensors: [{ kind: 'soil' }] } })).toMatch(/the soil sensor stops/);
+    // Other sensors do not make a rain sensor, but say that somebody looked.
+    expect(rain({}, { device: { sensors: [{ kind: 'flow' }] } })).toMatch(/no rain sensor/);
+  });
+
+  test('off, a rain delay and percents by month are told as they are', () => {
+    expect(pageOf({}).held).toEqual([]);
+    expect(pageOf({ mode: 'off', wateringResumes: `${formatDate(TODAY + 2)}T06:44` }).held).toEqual(
+      [
+        expect.stringMatching(/switched off/),
+        expect.stringMatching(/nothing waters before Thu 17 June, 6:44 am\./),
+      ],
+    );
+    expect(pageOf({ wateringResumes: formatDate(TODAY) }).held).toEqual([]);
+    const seasonal = { ...plain.timer.seasonal, scope: 'timer' as const, byMonth: true };
+    const byMonth = { ...plain.timer, seasonal };
+    const monthly = Array.from({ length: 12 }, (_, i) => (i === 5 ? 0 : 100 - 10 * (i % 3)));
+    const page = homeownerPage({
+      plan: { ...plain, timer: byMonth, settings: { monthlyPercent: monthly } },
+      survey: EMPTY_SURVEY,
+      kind: null,
+      house: 'A house',
+      company: 'A firm',
+      office: NO_OFFICE,
+      allowed: {
+        house: { houseNumber: '1', supply: 'mains' },
+        rules: {
+          format: 'water-clock-rules',
+          version: 1,
+          name: 'R',
+          editions: [
+            { from: '2020-01-01', clauses: [{ weekdays: ['mon'] }] },
+            { from: '2027-08-01', clauses: [{ noWatering: true }] },
+            { from: '2027-09-01', clauses: [{ weekdays: ['mon'] }] },
+          ],
+        },
+      },
+      today: TODAY,
+      clock: '12',
+    });
+    expect(page.percent).toBeNull();
+    expect(page.months.map(({ percent }) => percent)).toEqual([
+      '100 %',
+      '90 %',
+      '80 %',
+      '100 %',
+      '90 %',
+      'off',
+      '100 %',
+      // Banned from the first of August to its end.
+      'off',
+      '80 %',
+      '100 %',
+      '90 %',
+      '80 %',
+    ]);
+    const allowed = page.sections.find(({ heading }) => heading.startsWith('When watering is'));
+    expect(allowed?.lines.join(' ')).toMatch(
+      /only on Mon.*From Sun 1 August no watering by timer is allowed here, and A still waters/,
+    );
+  });
+});
+
+test('a restore by phone is told in the panel’s own words, without a time that it cannot show', () => {
+  const timer = {
+    ...plain.timer,
+    dialect: { programLabels: 'numbers', clockStyle: '24' } as const,
+  };
+  const kind = { restore: 'Keeps one set.', restoreSteps: ['Open the page of program {A}.'] };
+  const said = restoreWords({ ...plain, timer }, kind, '12');
+  expect(said).toContain('Open the page of program 1.');
+  expect(said.join(' ')).toContain('first start of program 1: it must say 4:00.');
+  const without = restoreWords({ ...plain, timer, programs: [] }, kind, '12').join(' ');
+  expect(without).not.toMatch(/must say|0:00|12:00/);
+  expect(restoreWords(plain, { restore: 'None: nothing is kept.' }, '12')).toEqual([]);
+  expect(restoreWords(plain, null, '12')).toEqual([]);
+});
+
+test('the card for the box has what the panel hides', () => {
+  const card = doorCard({
+    plan: {
+      ...plain,
+      timer: { ...plain.timer, seasonal: { ...plain.timer.seasonal, scope: 'timer' } },
+      stations: [
+        { number: 1, name: 'Front lawn' },
+        { number: 2, enabled: false },
+      ],
+      programs: [{ ...A, starts: ['05:00', '04:00'] }],
+    },
+    survey: EMPTY_SURVEY,
+    kind: {
+      ...KIND,
+      hides: 'Program C.',
+      reach: [
+        { setting: 'days', line: 'Second page.' },
+        { setting: 'clock', line: 'First page.' },
+      ],
+    },
+    house: 'A house',
+    company: 'A firm',
+    office: { ...NO_OFFICE, phone: '555 0199' },
+    allowed: null,
+    today: TODAY,
+    clock: '24',
+    initials: 'TO',
+  });
+  expect(card).toMatchObject({
+    programs: [{ label: 'A', starts: ['4:00', '5:00'], days: 'every day', ends: ['4:20', '5:20'] }],
+    stations: [
+      { number: 1, name: 'Front lawn', runs: 'A 20 min' },
+      { number: 2, runs: 'off' },
+    ],
+    percents: [{ name: 'Percent', percent: '100 %' }],
+    phone: '555 0199',
+    date: '15 June 2027',
+    initials: 'TO',
+    // In the order in which the panel is gone through.
+    reach: [
+      { setting: 'Date and time', line: 'First page.' },
+      { setting: 'Watering days', line: 'Second page.' },
+    ],
+    hides: 'Program C.',
   });
 });

@@ -44,7 +44,7 @@ function keyed(base: Plan, lines: readonly KeyLine[]): Plan {
     // An emptied slot moves the later ones up, so they are emptied from the last one on.
     for (const settingAddress of [...stands].reverse()) {
       if (place.of === 'total' || value.kind === 'weekday' || value.kind === 'year') continue;
-      const change = entryChange(plan, settingAddress, value, TODAY);
+      const change = entryChange(plan, settingAddress, value, nowFor(plan));
       if (!change) continue;
       const applied = applyChange(plan, change);
       if (!applied.ok) throw new Error(JSON.stringify(applied.faults));

@@ -115,7 +115,7 @@ describe('what a panel shows', () => {
     expect(shown(planOf({}), /sensor/)).toHaveLength(3);
     const settings = { wateringResumes: '2027-06-10T05:00', mode: 'off' as const };
     expect(shown(planOf({}, { settings }), /rain-delay|mode/)).toEqual([
-      'Rain delay until: 10 June',
+      'Rain delay: 10 June',
       'Watering: OFF',
     ]);
   });

@@ -7,6 +7,7 @@ import {
   proofSentence,
   simplerSentence,
 } from '../src/planner/plannerWords.ts';
+import { epochDayOf } from '@water-clock/core';
 import { SPOKEN_BRIEF as brief } from './plannerBriefs.ts';
 
 describe('costs', () => {
@@ -74,17 +75,41 @@ describe('costs', () => {
 });
 
 test('what the programs of the year do in a month', () => {
-  const month = { month: 5, percent: 60, off: [], late: 0, tight: false, serves: true, plan: null };
+  const month = {
+    month: 5,
+    percent: 60,
+    off: [],
+    rounded: [],
+    ban: null,
+    late: 0,
+    tight: false,
+    serves: true,
+    plan: null,
+  };
+  const may = (day: number) => epochDayOf({ year: 2027, month: 5, day });
+  const ban = { month: 5, from: may(10), to: may(20), isWhole: false };
   const said = [
     month,
     { ...month, percent: null },
+    { ...month, percent: null, ban: { ...ban, from: may(1), to: may(31), isWhole: true } },
+    { ...month, ban },
+    {
+      ...month,
+      rounded: [
+        { number: 1, seconds: 90 },
+        { number: 2, seconds: -60 },
+      ],
+    },
     { ...month, serves: false, off: [1] },
     { ...month, serves: false, off: [1, 2, 3, 4, 5], late: 1800, tight: true },
-  ].map((each) => monthSentence(each, brief));
+  ].map((each) => monthSentence(each, brief, { on: 0, clock: '12' }));
   expect(said).toMatchInlineSnapshot(`
    [
      "May: 60 %.",
      "May: no water is needed: switch the timer off.",
+     "May: off, banned from 1 May.",
+     "May: 60 %. Watering by timer is banned from 10 May to 20 May.",
+     "May: 60 %. Runs are rounded, so it gives Front lawn (1) 1 min 30 s a week more and station 2 1 min a week less: keep the settings.",
      "May: at 60 %, Front lawn (1) would be more than a tenth away from its need.",
      "May: at 60 %, Front lawn (1), station 2, station 3 and 2 more would be more than a tenth away from their needs, watering would end 30 min late and cycles could overlap.",
    ]

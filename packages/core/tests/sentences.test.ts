@@ -101,6 +101,22 @@ const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
   'forbidden-day': [{ where: STATION }],
   'forbidden-hour': [{ where: STATION, at: parseTime('09:30') ?? 0 }],
   'too-many-days': [{ where: STATION, days: 5, most: 3 }],
+  'rule-change-coming': [
+    {
+      where: { date: DAY },
+      from: DAY - 3,
+      rules: { weekdays: [] },
+      breach: { code: 'forbidden-day', severity: 'error', where: STATION },
+      programs: ['A', 'B'],
+    },
+    {
+      where: { date: DAY },
+      from: DAY - 3,
+      rules: { weekdays: ['wed'] },
+      breach: { code: 'forbidden-day', severity: 'error', where: STATION },
+      programs: ['A'],
+    },
+  ],
   'mowing-day': [{ where: STATION }],
   'too-much': [
     { where: STATION, given: 3600, wanted: 3000 },
@@ -142,7 +158,7 @@ test('every finding', () => {
      "leftover-program: Every station of A is also in another program: A looks left over. If it is, delete it.",
      "station-in-two-programs: Station 3 is in A and C: it is watered by each of them.",
      "station-in-none: Station 3 is in no program: it never waters.",
-     "runs-off: Station 3 runs 15 min at a stretch (A, 4:00 am); water runs off after 7 min.",
+     "runs-off: Station 3 runs 15 min at a stretch (A, 4:00 am); at most 7 min sink in without running off.",
      "soak-too-short: Station 3 soaks only 3 min before it runs again (A, 4:00 am); it needs 15 min.",
      "afternoon-start: A starts at 1:00 pm: in the afternoon, wind and sun take much of the water.",
      "odd-then-odd: A waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.",
@@ -163,6 +179,8 @@ test('every finding', () => {
      "forbidden-day: Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
      "forbidden-hour: Station 3 is watered at 9:30 am on Wed 9 June (A, 4:00 am): watering is not allowed here at that hour.",
      "too-many-days: Station 3 is watered on 5 days in the week of Wed 9 June; at most 3 are allowed here.",
+     "rule-change-coming: From Sun 6 June no watering by timer is allowed here, and A and B still water then. Switch it off before that day.",
+     "rule-change-coming: From Sun 6 June other rules hold here. Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
      "mowing-day: Station 3 is watered on Wed 9 June (A, 4:00 am): the lawn must be dry for mowing.",
      "too-much: Station 3 gets 1 h a week and needs 50 min: 20 % too much.",
      "too-much: Station 3 gets 1 h a week and needs 0 min: it needs none.",
@@ -229,6 +247,7 @@ const FIXES: { readonly [What in FixWhat['what']]: Extract<FixWhat, { what: What
   'percent-100': { what: 'percent-100' },
   'end-rain-delay': { what: 'end-rain-delay' },
   'switch-on': { what: 'switch-on' },
+  split: { what: 'split', program: 'A', pieceSeconds: 420, soakSeconds: 1800 },
   'without-weekday': { what: 'without-weekday', weekday: 'fri' },
   'even-dates': { what: 'even-dates' },
 };
@@ -250,6 +269,7 @@ test('every fix, as the words on its button', () => {
      "Set 100 %",
      "End the rain delay",
      "Switch the timer on",
+     "Split at 7 min, soak 30 min",
      "Skip Fri",
      "Water on even dates",
    ]

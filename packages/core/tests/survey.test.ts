@@ -219,9 +219,10 @@ test('both sides of a conflict are told fact by fact', () => {
   expect(recordDifferences(walked, walked, '24')).toEqual([]);
 });
 
+const WED_SAT = { weekdays: ['wed', 'sat'], mostDaysPerWeek: 2 } as const;
 const sourcesOf = (record: TimerRecord) => ({
-  minutes: siteMinutes(record.plan, record.survey, SHIPPED_MINUTES, null),
-  rules: { weekdays: ['wed', 'sat'], mostDaysPerWeek: 2 } as const,
+  minutes: siteMinutes(record.plan, record.survey, SHIPPED_MINUTES, null, WED_SAT),
+  rules: WED_SAT,
   mowing: ['fri'] as const,
 });
 

@@ -8,12 +8,16 @@ import {
   EMPTY_SURVEY,
   evidenceOf,
   explain,
-  openPoints,
+  keyInLines,
+  notAmong,
+  notKeyed,
   readClosedVisit,
   readRecordChange,
   sightingSentence,
   simulate,
   SWITCHED,
+  tickOf,
+  undoneIn,
   visitFindings,
   visitFindingSentence,
   type Plan,
@@ -32,10 +36,13 @@ const visit: Visit = {
   began: at,
   asFound: { at, plan, hidden: 'none-found' },
   asLeft: { at: '2027-06-15T10:00', plan },
+  tests: plan.stations.map(({ number }) => ({ station: number, result: 'waters' })),
 };
+const RIGHT_CLOCK = { clockShown: '2027-06-15T09:02', clockReally: '2027-06-15T09:02' };
 
 const surveyed = (more: Partial<Visit> = {}, survey: Partial<Survey> = {}): Survey => ({
   ...EMPTY_SURVEY,
+  device: RIGHT_CLOCK,
   ...survey,
   visit: { ...visit, ...more },
 });
@@ -104,8 +111,9 @@ describe('closing', () => {
       { station: 2, fault: 'tilted-head', open: true },
       { station: 3, fault: 'overspray', open: false },
     ];
-    const closed = closeVisit(plan, survey, '2027-06-15T10:05', before);
+    const closed = closeVisit(plan, survey, '2027-06-15T10:05', [], before);
     expect(closed?.survey).toEqual({ ...survey, visit: undefined });
+    expect(closed?.visit.undone).toBeUndefined();
     expect(closed?.visit.faults).toEqual([
       { station: 1, fault: 'leak', open: true },
       { station: 2, fault: 'tilted-head', open: false },
@@ -113,15 +121,15 @@ describe('closing', () => {
     expect(readClosedVisit(JSON.parse(JSON.stringify(closed?.visit)))).toMatchObject({ ok: true });
   });
 
-  test('waits for every single thing that was switched: put back, or left so for a reason', () => {
+  test('tells every single thing that was switched, until it is put back or left so for a reason', () => {
     for (const what of SWITCHED) {
-      const open = openPoints(plan, surveyed({ switched: [{ what, putBack: false }] }));
+      const open = undoneIn(plan, surveyed({ switched: [{ what, putBack: false }] }));
       expect(open).toEqual([{ what: 'switched', switched: what }]);
       for (const done of [
         { what, putBack: true },
         { what, putBack: false, reason: 'winter' },
       ])
-        expect(openPoints(plan, surveyed({ switched: [done] }))).toEqual([]);
+        expect(undoneIn(plan, surveyed({ switched: [done] }))).toEqual([]);
     }
   });
 
@@ -129,24 +137,94 @@ describe('closing', () => {
     const off: Plan = { ...plan, settings: { ...plan.settings, mode: 'off', sensor: 'bypass' } };
     const left = { asLeft: { at, plan: off } };
     const said = [{ what: 'off' as const, putBack: true }];
-    expect(openPoints(off, surveyed({ ...left, switched: said }))).toEqual([
+    expect(undoneIn(off, surveyed({ ...left, switched: said }))).toEqual([
       { what: 'switched', switched: 'bypass' },
       { what: 'switched', switched: 'off' },
     ]);
     const why = SWITCHED.map((what) => ({ what, putBack: false, reason: 'shut for the winter' }));
-    expect(openPoints(off, surveyed({ ...left, switched: why }))).toEqual([]);
+    expect(undoneIn(off, surveyed({ ...left, switched: why }))).toEqual([]);
   });
 
-  test('asks for what is missing, and for a state that is older than the settings', () => {
-    const { asFound: _found, asLeft: _left, ...bare } = visit;
-    expect(openPoints(plan, EMPTY_SURVEY)).toEqual([{ what: 'no-visit' }]);
-    expect(openPoints(plan, { ...EMPTY_SURVEY, visit: bare })).toEqual([
-      { what: 'no-as-found' },
-      { what: 'no-as-left' },
+  test('tells what is missing, what is older than the settings, and what nobody tried', () => {
+    const { asFound: _found, asLeft: _left, tests: _tests, ...bare } = visit;
+    expect(undoneIn(plan, EMPTY_SURVEY)).toEqual([]);
+    expect(undoneIn(plan, { ...surveyed(), visit: bare }).map(({ what }) => what)).toEqual([
+      'no-as-found',
+      'no-as-left',
+      'not-tested',
     ]);
     const later = { ...plan, settings: { ...plan.settings, stationDelaySeconds: 10 } };
-    expect(openPoints(later, surveyed())).toEqual([{ what: 'as-left-is-older' }]);
-    expect(closeVisit(later, surveyed(), at)).toBeNull();
+    expect(undoneIn(later, surveyed())).toEqual([{ what: 'as-left-is-older' }]);
+  });
+
+  test('a clock found wrong is told until it is keyed in; one that was looked at on an earlier visit counts as not looked at', () => {
+    const wrong = { clockShown: '2027-06-15T21:02', clockReally: '2027-06-15T09:02' };
+    expect(undoneIn(plan, surveyed({}, { device: wrong }))).toEqual([
+      { what: 'clock-wrong', ahead: 43_200 },
+    ]);
+    const keyIn = { scope: 'changes' as const, ticked: ['weekday', 'time'] };
+    expect(undoneIn(plan, surveyed({ keyIn }, { device: wrong }))).toEqual([]);
+    const earlier = { clockShown: '2027-06-14T09:02', clockReally: '2027-06-14T09:02' };
+    expect(undoneIn(plan, surveyed({}, { device: earlier }))).toEqual([
+      { what: 'clock-not-looked' },
+    ]);
+  });
+
+  test('is refused until each thing undone is said to be left; then the logbook and what is due have it', () => {
+    const wrong = { clockShown: '2027-06-15T21:02', clockReally: '2027-06-15T09:02' };
+    const { asLeft: _left, ...unfrozen } = visit;
+    const survey: Survey = { ...surveyed({}, { device: wrong }), visit: unfrozen };
+    const closed = '2027-06-15T10:05';
+    const points = undoneIn(plan, survey);
+    expect(points.map(({ what }) => what)).toEqual(['clock-wrong', 'no-as-left']);
+    for (const point of points) {
+      const others = points.filter((one) => one !== point);
+      expect(closeVisit(plan, survey, closed, others)).toBeNull();
+      expect(notAmong(points, others)).toEqual([point]);
+    }
+    const left = closeVisit(plan, survey, closed, points);
+    expect(left?.visit.undone).toEqual(points);
+    // What is set when it is closed counts as left.
+    expect(left?.visit.asLeft).toEqual({ at: closed, plan });
+    expect(readClosedVisit(JSON.parse(JSON.stringify(left?.visit)))).toMatchObject({ ok: true });
+    expect(dueVisits(left?.survey ?? EMPTY_SURVEY)).toEqual([
+      { date: TODAY, reason: { kind: 'undone', point: { what: 'clock-wrong', ahead: 43_200 } } },
+    ]);
+  });
+
+  test('lines of the card that were not ticked are counted, the clock and the totals apart', () => {
+    const now = {
+      style: { dialect: plan.timer.dialect ?? {}, clock: '12' as const },
+      today: TODAY,
+      secondOfDay: 0,
+    };
+    const later = { ...plan, settings: { ...plan.settings, mode: 'off' as const } };
+    expect(notKeyed(plan, surveyed(), null, now)).toEqual([]);
+    expect(notKeyed(later, surveyed(), null, now)).toEqual([{ what: 'not-keyed', lines: 1 }]);
+    const [line] = keyInLines(later, plan, now, true);
+    const keyIn = { scope: 'changes' as const, ticked: line ? [tickOf(line)] : [] };
+    expect(notKeyed(later, surveyed({ keyIn }), null, now)).toEqual([]);
+    // A line that nobody looked at is not known to hold what is planned.
+    const asFound = { at, plan, hidden: 'none-found' as const, notLooked: ['mode', 'sensor'] };
+    expect(notKeyed(plan, surveyed({ asFound }), null, now)).toEqual([
+      { what: 'not-keyed', lines: 2 },
+    ]);
+  });
+
+  test('a visit that comes round again is due the next time, on the last day of a shorter month', () => {
+    const next = [
+      { date: '2027-03-31', reason: 'inlet-screen' as const, everyMonths: 2 },
+      { date: '2027-09-01', reason: 'season-start' as const, everyMonths: 12 },
+      { date: '2027-01-31', reason: 'percent' as const, everyMonths: 1 },
+      { date: '2027-05-01', reason: 'battery' as const },
+    ];
+    const closed = closeVisit(plan, surveyed({}, { next }), '2027-06-30T10:05');
+    expect(closed?.survey.next?.map(({ date }) => date)).toEqual([
+      '2027-07-31',
+      '2027-09-01',
+      '2027-07-28',
+      '2027-05-01',
+    ]);
   });
 });
 

@@ -5,15 +5,15 @@ import {
   explanationSentence,
   lookSentence,
   mendSentence,
-  openPointSentence,
+  undoneSentence,
   parseDate,
   sightingSentence,
   visitFindingSentence,
   type Plan,
   type Sighting,
+  type Undone,
 } from '@water-clock/core';
 import type { Cause, CauseType } from '../src/diagnose/causes.ts';
-import type { OpenPoint } from '../src/record/closing.ts';
 import type { VisitFinding } from '../src/record/visitFindings.ts';
 import { gardenFrom, randomFrom } from './faultyTimers.ts';
 
@@ -198,22 +198,28 @@ test('what is asked next names the station and the night', () => {
   expect(said).toMatch(/Rose bed.*\?$/);
 });
 
-const OPEN: { readonly [What in OpenPoint['what']]: OpenPoint } = {
-  'no-visit': { what: 'no-visit' },
+const UNDONE: { readonly [What in Undone['what']]: Undone } = {
+  'clock-wrong': { what: 'clock-wrong', ahead: 43_200 },
+  'clock-not-looked': { what: 'clock-not-looked' },
+  switched: { what: 'switched', switched: 'bypass' },
   'no-as-found': { what: 'no-as-found' },
   'no-as-left': { what: 'no-as-left' },
   'as-left-is-older': { what: 'as-left-is-older' },
-  switched: { what: 'switched', switched: 'bypass' },
+  'not-keyed': { what: 'not-keyed', lines: 7 },
+  'not-tested': { what: 'not-tested', stations: [2, 3, 4, 8] },
 };
 
-test('what keeps a visit open', () => {
-  expect(Object.values(OPEN).map(openPointSentence)).toMatchInlineSnapshot(`
+test('what is left undone, and what it means', () => {
+  expect(Object.values(UNDONE).map(undoneSentence)).toMatchInlineSnapshot(`
    [
-     "No visit has been started.",
-     "The settings as found have not been recorded.",
-     "The settings as left have not been recorded.",
-     "Settings were changed after they were recorded as left: record them again.",
-     "Sensor on bypass: put it back, or say why it stays.",
+     "The timer’s clock is 12 h ahead: morning and afternoon are swapped, and it was not set: everything it does is off by as much.",
+     "Nobody looked at the clock: all hours may be off.",
+     "Sensor on bypass: not put back, and no reason why it stays.",
+     "The settings as found were not recorded.",
+     "The settings as left were not frozen: what is planned now counts as left.",
+     "Settings were changed after they were frozen as left: what is planned now counts as left.",
+     "7 settings of the card were not keyed in: the timer does not hold what is planned.",
+     "Stations 2 to 4 and 8 were not tested.",
    ]
   `);
 });
@@ -233,6 +239,8 @@ const VISIT_FINDINGS: {
   'manual-left-on': { severity: 'warning', code: 'manual-left-on' },
   'hidden-not-looked': { severity: 'warning', code: 'hidden-not-looked' },
   'saved-inside-older': { severity: 'warning', code: 'saved-inside-older' },
+  'decoder-twice': { severity: 'error', code: 'decoder-twice', decoder: '0114', stations: [3, 7] },
+  'no-decoder': { severity: 'warning', code: 'no-decoder', stations: [1, 2, 5] },
 };
 
 test('what the visit itself shows to be wrong', () => {
@@ -247,6 +255,8 @@ test('what the visit itself shows to be wrong', () => {
      "A manual run is still on: end it.",
      "Nobody has looked for hidden programs and starts.",
      "The settings saved inside the timer are not the ones you leave: save them again, or a restore brings back old settings.",
+     "Stations 3 and 7 have the same decoder, 0114: both open at once. Look which one is right.",
+     "3 stations have no decoder noted: 1, 2 and 5.",
    ]
   `);
 });

@@ -106,7 +106,7 @@ describe('a verdict', () => {
     const four = [...three.slice(0, 2), program('C', '05:30', 90), program('D', '06:00', 9)];
     expect(words(plan(four)).detail).toMatch(/ \d more pairs of starts overlap\./);
     const proven = check(plan([program('A', '04:00', 60)]), ON);
-    expect(verdictWords(proven, 'queue', speech, true).headline).toBe(
+    expect(verdictWords(proven, 'queue', speech, { isOff: true }).headline).toBe(
       'The timer is switched off. When it is on: Clear for good, up to 150 %',
     );
   });

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   dueVisits,
   formatDate,
+  houseStanding,
   visitReasonWords,
   visitSentence,
   type Speech,
@@ -10,6 +11,7 @@ import {
 import { ICalCalendar } from 'ical-generator';
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
+import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
@@ -38,11 +40,18 @@ export class DueService {
       where: { companyId },
       relations: { site: true },
     });
+    const rules = await rulesOfCompany(this.database.manager, companyId);
     const now = new Date();
     return timers
       .flatMap(({ id, site, plan, survey }) => {
         const on = todayIn(site.timeZone, now);
-        return dueVisits(survey).map((due): DueEntry => ({
+        const { coming } = houseStanding(
+          { plan, survey },
+          rules.get(site.rulesId) ?? null,
+          site,
+          on,
+        );
+        return dueVisits(survey, coming).map((due): DueEntry => ({
           timerId: id,
           site: site.name,
           timer: plan.timer.name,

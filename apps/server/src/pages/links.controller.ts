@@ -5,6 +5,7 @@ import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { IdParam, WordQuery } from '../platform/parameters.ts';
+import { CARD_PAPERS, type CardPaper } from './card-pdf.ts';
 import { MakeLinkBody } from './make-link-body.ts';
 import { PAPERS, type Paper } from './page-pdf.ts';
 import { PagesService, type LinkView } from './pages.service.ts';
@@ -29,6 +30,18 @@ export class LinksController {
   ): Promise<StreamableFile> {
     const bytes = await this.pages.pdfOf(actor.companyId, id, paper);
     return fileOf(bytes, 'application/pdf', 'watering.pdf', 'inline');
+  }
+
+  /** For the inside of the box's door. */
+  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found'] })
+  @Get('card.pdf')
+  async card(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @WordQuery('paper', CARD_PAPERS) paper: CardPaper,
+  ): Promise<StreamableFile> {
+    const bytes = await this.pages.cardOf(actor, id, paper);
+    return fileOf(bytes, 'application/pdf', 'card.pdf', 'inline');
   }
 
   @Answers({ schema: ['Link'], fails: ['not-found'] })

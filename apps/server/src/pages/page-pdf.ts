@@ -1,57 +1,10 @@
 /** The homeowner's page on paper. Made here, with the application's own font inside, so that it prints alike everywhere. */
-import { createRequire } from 'node:module';
 import type { HomeownerPage, WeekRun } from '@water-clock/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-
-const require = createRequire(import.meta.url);
+import { printed, say } from './fonts.ts';
 
 export const PAPERS = ['a4', 'letter'] as const;
 export type Paper = (typeof PAPERS)[number];
-
-const font = (subset: string, weight: number) =>
-  require.resolve(
-    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
-  );
-const family = (subset: string) => ({
-  normal: font(subset, 400),
-  bold: font(subset, 600),
-  italics: font(subset, 400),
-  bolditalics: font(subset, 800),
-});
-
-interface PdfMaker {
-  addFonts(fonts: Record<string, object>): void;
-  setLocalAccessPolicy(allow: (path: string) => boolean): void;
-  setUrlAccessPolicy(allow: (url: string) => boolean): void;
-  createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
-}
-
-// The cast is for a library that is not an ES module; its fonts are files of ours and nothing is fetched.
-const pdfmake = require('pdfmake') as PdfMaker;
-pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
-pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
-pdfmake.setUrlAccessPolicy(() => false);
-
-/** The letters in the first file of the font. The second has the rest of Latin; neither has anything else. */
-const PLAIN =
-  /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
-const EXTRA =
-  /[\u0100-\u02ba\u1e00-\u1e9f\u1ef2-\u1eff\u20a0-\u20ab\u20ad-\u20c0\u2113\u2c60-\u2c7f\ua720-\ua7ff]/;
-
-/** Text in pieces, by the font file that has the letters: a font that lacks one drops it silently. */
-function spans(text: string): { text: string; font?: string }[] {
-  const pieces: { text: string; font?: string }[] = [];
-  for (const letter of text) {
-    const extra = !PLAIN.test(letter) && EXTRA.test(letter);
-    const shown = PLAIN.test(letter) || extra ? letter : '?';
-    const last = pieces.at(-1);
-    if (last && (last.font !== undefined) === extra) last.text += shown;
-    else pieces.push(extra ? { text: shown, font: 'PageExtra' } : { text: shown });
-  }
-  return pieces;
-}
-
-const say = (text: string, more: object = {}): Content => ({ text: spans(text), ...more });
 
 const INK = '#16211c';
 const SOFT = '#4d5a53';
@@ -105,6 +58,24 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${PICTURE_TOP + PICTURE_HEIGHT + 6}">${columns}${blocks}${hours}</svg>`;
 }
 
+/** The percent of each month, where it changes by month. */
+const monthsTable = ({ months }: HomeownerPage): Content[] =>
+  months.length === 0
+    ? []
+    : [
+        say('The percent of each month', { bold: true, margin: [0, 6, 0, 2] }),
+        {
+          table: {
+            widths: months.map(() => '*'),
+            body: [
+              months.map(({ month }) => say(month.slice(0, 3), { color: SOFT })),
+              months.map(({ percent }) => say(percent, { bold: true })),
+            ],
+          },
+          layout: 'lightHorizontalLines',
+        },
+      ];
+
 /** The page as a PDF, on one sheet for every ordinary garden. */
 export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
   const stations = page.programs.reduce((sum, pageProgram) => sum + pageProgram.stations.length, 0);
@@ -131,13 +102,19 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
     pageSize: paper === 'letter' ? 'LETTER' : 'A4',
     pageMargins: [36, 30, 36, 30],
     info: { title: `Watering at ${page.house}`, author: page.company },
-    defaultStyle: { font: 'Page', fontSize: isLong ? 8 : 9, color: INK, lineHeight: 1.1 },
+    defaultStyle: {
+      font: 'Page',
+      fontSize: isLong ? 7.5 : 9,
+      color: INK,
+      lineHeight: 1.1,
+    },
     content: [
       say(`Your watering: ${page.house}`, { fontSize: 17, bold: true }),
       say(`${page.timer}. Left by ${page.company}, ${page.date}.`, {
         color: SOFT,
         margin: [0, 0, 0, 6],
       }),
+      ...page.held.map((sentence) => say(sentence, { bold: true, margin: [0, 0, 0, 4] })),
       {
         table: {
           widths: [22, 150, '*'],
@@ -146,9 +123,10 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
         layout: 'lightHorizontalLines',
       },
       ...(page.percent === null ? [] : [say(page.percent, { margin: [0, 4, 0, 0] })]),
+      ...monthsTable(page),
       {
         svg: weekPicture(page),
-        width: paper === 'letter' ? 540 : 523,
+        width: (paper === 'letter' ? 540 : 523) * (isLong ? 0.86 : 1),
         margin: [0, 8, 0, 4],
       },
       {
@@ -165,5 +143,5 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       },
     ],
   };
-  return pdfmake.createPdf(definition).getBuffer();
+  return printed(definition);
 }

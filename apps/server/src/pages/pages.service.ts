@@ -1,12 +1,14 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
+  doorCard,
   homeownerPage,
   NO_OFFICE,
   OFFICE_ID,
   SHIPPED_KINDS,
   type HomeownerPage,
   type Office,
+  type PageSources,
   type Plan,
   type TimerKind,
 } from '@water-clock/core';
@@ -15,11 +17,13 @@ import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
+import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import type { MakeLinkBody } from './make-link-body.ts';
 import { PageLink } from './page-link.entity.ts';
+import { cardPdf, type CardPaper } from './card-pdf.ts';
 import { pagePdf, type Paper } from './page-pdf.ts';
 
 export interface LinkView {
@@ -40,6 +44,13 @@ const linkView = ({ id, at, expiresAt, withdrawnAt }: PageLink): LinkView => ({
   withdrawnAt: withdrawnAt?.toISOString() ?? null,
 });
 
+/** `TO` of `Tamsin Orrowby`. */
+const initialsOf = (name: string) =>
+  name
+    .split(/\s+/u)
+    .map((part) => part.charAt(0).toUpperCase())
+    .join('');
+
 @Injectable()
 export class PagesService {
   constructor(private readonly database: DataSource) {}
@@ -49,6 +60,20 @@ export class PagesService {
    * closed; where there was none, of what is set.
    */
   async pageOf(companyId: string, timerId: string): Promise<HomeownerPage> {
+    return homeownerPage(await this.sourcesOf(companyId, timerId));
+  }
+
+  /** The card for the box, by the same state; initials are those of whoever prints it. */
+  async cardOf(
+    { companyId, personName }: Actor,
+    timerId: string,
+    paper: CardPaper,
+  ): Promise<Buffer> {
+    const sources = await this.sourcesOf(companyId, timerId);
+    return cardPdf(doorCard({ ...sources, initials: initialsOf(personName) }), paper);
+  }
+
+  private async sourcesOf(companyId: string, timerId: string): Promise<PageSources> {
     const { manager } = this.database;
     const timer = await manager.findOne(Timer, {
       where: { companyId, id: timerId },
@@ -59,16 +84,18 @@ export class PagesService {
     const company = await manager.findOneByOrFail(Company, { id: companyId });
     const plan =
       survey.visit?.asLeft?.plan ?? (await this.lastLeft(companyId, timerId)) ?? timer.plan;
-    return homeownerPage({
+    const rules = (await rulesOfCompany(manager, companyId)).get(site.rulesId);
+    return {
       plan,
       survey,
       kind: await this.kindOf(companyId, plan),
       house: site.houseNumber ? `${site.name}, No. ${site.houseNumber}` : site.name,
       company: company.name,
       office: await this.officeOf(companyId),
+      allowed: rules ? { rules, house: site } : null,
       today: todayIn(site.timeZone, new Date()),
       clock: site.clockStyle ?? '12',
-    });
+    };
   }
 
   async pdfOf(companyId: string, timerId: string, paper: Paper): Promise<Buffer> {

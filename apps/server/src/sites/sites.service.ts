@@ -3,17 +3,22 @@ import {
   attempt,
   dueVisits,
   faultSentence,
+  findingSentence,
   formatDate,
+  houseStanding,
   prove,
+  proveAnyPhase,
   readPlan,
+  runsSideBySide,
   siteFields,
+  unknownPhases,
   verdictWords,
   yearFrom,
   type EpochDay,
+  type HouseStanding,
   type Plan,
   type SiteFields,
   type Speech,
-  type Survey,
   type Verdict,
   type VerdictWords,
 } from '@water-clock/core';
@@ -25,6 +30,7 @@ import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-erro
 import { Timer } from './timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteBody } from './site-body.ts';
 import { Site } from './site.entity.ts';
+import { rulesOfCompany } from './site-rules.ts';
 import { todayIn } from './today.ts';
 
 export interface SiteView extends SiteFields {
@@ -45,7 +51,8 @@ export interface TimerSummary {
   readonly name: string;
   readonly stations: number;
   readonly programs: number;
-  readonly verdict: Verdict;
+  /** `breach`: nothing overlaps, but the rules of the place are broken. */
+  readonly verdict: Verdict | 'breach';
   readonly headline: string;
   /** Of the last closed visit, `YYYY-MM-DD`; null: there was none. */
   readonly lastVisit: string | null;
@@ -129,11 +136,12 @@ export function readPlanBody(value: unknown): Plan {
   return plan;
 }
 
-const summaryOf = ({ tone, headline }: VerdictWords) => ({ verdict: tone, headline });
-
-function nextVisitOf(survey: Survey): string | null {
-  const [next] = dueVisits(survey);
-  return next ? formatDate(next.date) : null;
+/** A timer is clear only where nothing overlaps and the rules of the place are kept. */
+function summaryOf({ tone, headline }: VerdictWords, { breaches }: HouseStanding, speech: Speech) {
+  const [breach] = breaches;
+  return breach && tone === 'clear'
+    ? { verdict: 'breach' as const, headline: findingSentence(breach, speech) }
+    : { verdict: tone, headline };
 }
 
 const DAYS_OF_A_WEEK = 7;
@@ -156,10 +164,11 @@ export class SitesService {
   constructor(private readonly database: DataSource) {}
 
   async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<SiteSummary[]> {
-    const [sites, timers, lastVisits] = await Promise.all([
+    const [sites, timers, lastVisits, rules] = await Promise.all([
       this.database.manager.find(Site, { where: { companyId }, order: { name: 'asc', id: 'asc' } }),
       this.database.manager.find(Timer, { where: { companyId }, order: { id: 'asc' } }),
       this.lastVisits(companyId),
+      rulesOfCompany(this.database.manager, companyId),
     ]);
     const now = new Date();
     return sites.map((site) => ({
@@ -168,19 +177,43 @@ export class SitesService {
         .filter((timer) => timer.siteId === site.id)
         .map(({ id, plan, survey }) => {
           const on = todayIn(site.timeZone, now);
-          const proven = attempt(() => prove(plan, on));
+          const anyPhase = unknownPhases(plan, survey);
+          const proven = attempt(() =>
+            anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase) : prove(plan, on),
+          );
           const isOff = plan.settings.mode === 'off';
+          const speech = { on, ...style };
+          const standing = houseStanding(
+            { plan, survey },
+            rules.get(site.rulesId) ?? null,
+            site,
+            on,
+          );
+          const [next] = dueVisits(survey, standing.coming);
           return {
             id,
             name: plan.timer.name,
             stations: plan.stations.length,
             programs: plan.programs.length,
             lastVisit: lastVisits.get(id) ?? null,
-            nextVisit: nextVisitOf(survey),
+            nextVisit: next ? formatDate(next.date) : null,
             underWay: survey.visit !== undefined,
             week: weekOf(plan, on),
             ...(proven.ok
-              ? summaryOf(verdictWords(proven.value, plan.timer.onOverlap, { on, ...style }, isOff))
+              ? summaryOf(
+                  verdictWords(proven.value, plan.timer.onOverlap, speech, {
+                    isOff,
+                    sideBySide: runsSideBySide(
+                      plan,
+                      proven.value.overlaps,
+                      survey.accepted ?? [],
+                      on,
+                    ),
+                    anyPhase,
+                  }),
+                  standing,
+                  speech,
+                )
               : {
                   verdict: 'incomplete' as const,
                   headline: proven.faults.map(faultSentence).join(' '),

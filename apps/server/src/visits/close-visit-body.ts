@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { Matches } from 'class-validator';
+import { IsOptional, Matches } from 'class-validator';
 import { WriteBody } from '../platform/write-body.ts';
 
 /** Closes the visit that is under way. The id becomes that of the logbook's entry. */
@@ -10,4 +10,9 @@ export class CloseVisitBody extends WriteBody {
     message: 'closed must be a date and time by the house’s clocks, YYYY-MM-DDTHH:MM',
   })
   closed: string;
+
+  /** What somebody chose to leave undone, a list of core's `Undone`; absent: nothing. */
+  @ApiProperty({ type: [Object], required: false })
+  @IsOptional()
+  undone?: unknown;
 }

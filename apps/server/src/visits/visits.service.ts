@@ -1,9 +1,12 @@
 import { Injectable } from '@nestjs/common';
 import {
   closeVisit,
-  openPoints,
-  openPointSentence,
+  notAmong,
   readClosedVisit,
+  readUndonePoints,
+  undoneId,
+  undoneIn,
+  undoneSentence,
   type ClosedVisit,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
@@ -60,7 +63,15 @@ export class VisitsService {
   async close(actor: Actor, timerId: string, body: CloseVisitBody): Promise<{ version: number }> {
     const { companyId, personId } = actor;
     const id = body.id.toLowerCase();
-    const fingerprint = fingerprintOf(['close-visit', timerId, body.baseVersion, body.closed]);
+    const undone = readUndonePoints(body.undone ?? []);
+    if (!undone.ok) throw notAccepted(apiFaults(undone.faults, ['undone']));
+    const fingerprint = fingerprintOf([
+      'close-visit',
+      timerId,
+      body.baseVersion,
+      body.closed,
+      undone.value,
+    ]);
     return this.database.transaction(async (database) => {
       const timer = await lockedTimer(database, actor, timerId);
       const earlier = await repeatedWrite(database, actor, id, fingerprint);
@@ -72,13 +83,17 @@ export class VisitsService {
         order: { began: 'desc', at: 'desc' },
         take: 1,
       });
-      const closed = closeVisit(plan, survey, body.closed, last?.document.faults);
+      if (!survey.visit)
+        throw notAccepted([
+          { code: 'no-visit', path: 'visit', message: 'No visit is under way on this timer.' },
+        ]);
+      const closed = closeVisit(plan, survey, body.closed, undone.value, last?.document.faults);
       if (!closed)
         throw notAccepted(
-          openPoints(plan, survey).map((point) => ({
+          notAmong(undoneIn(plan, survey), undone.value).map((point) => ({
             code: point.what,
-            path: point.what === 'switched' ? `visit.switched.${point.switched}` : 'visit',
-            message: openPointSentence(point),
+            path: `undone.${undoneId(point)}`,
+            message: undoneSentence(point),
           })),
         );
       const sound = readClosedVisit(closed.visit);

@@ -7,13 +7,16 @@ export interface Site extends SiteFields {
   readonly version: number;
 }
 
+/** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
+export type Standing = Verdict | 'breach';
+
 export interface SiteSummary extends Site {
   readonly timers: readonly {
     readonly id: string;
     readonly name: string;
     readonly stations: number;
     readonly programs: number;
-    readonly verdict: Verdict;
+    readonly verdict: Standing;
     readonly headline: string;
     /** `YYYY-MM-DD`. */
     readonly lastVisit: string | null;

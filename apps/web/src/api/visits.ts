@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
+import type { ClosedVisit, HomeownerPage, Undone } from '@water-clock/core';
 import { request, styleQuery, type Style } from './request.ts';
 
 export interface VisitSummary {
@@ -54,7 +54,12 @@ export const loadVisit = (id: string) =>
 
 export const closeVisit = (
   timerId: string,
-  body: { readonly id: string; readonly baseVersion: number; readonly closed: string },
+  body: {
+    readonly id: string;
+    readonly baseVersion: number;
+    readonly closed: string;
+    readonly undone: readonly Undone[];
+  },
 ) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
 
 /** @param versions of the timer and of the office, both of which the page shows. */
@@ -67,6 +72,9 @@ export const usePage = (timerId: string, ...versions: readonly number[]) =>
 
 export const pagePdfPath = (timerId: string, paper: 'a4' | 'letter') =>
   `${timerPath(timerId)}/page.pdf?paper=${paper}`;
+
+export const cardPdfPath = (timerId: string, paper: 'a6' | '4x6') =>
+  `${timerPath(timerId)}/card.pdf?paper=${paper}`;
 
 export const useLinks = (timerId: string) =>
   useQuery({

@@ -3,7 +3,6 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   allowedWords,
-  BYPASS_WORDS,
   dueVisits,
   faultLine,
   DEFECT_WORDS,
@@ -207,9 +206,8 @@ export default function BriefView(props: StepProps) {
         <p>
           {[
             `${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
-            ...(device.sensors ?? []).map(
-              ({ kind, bypass }) => `${SENSOR_WORDS[kind]} ${BYPASS_WORDS[bypass]}`,
-            ),
+            ...(device.sensors ?? []).map(({ kind }) => SENSOR_WORDS[kind]),
+            plan.settings.sensor === 'bypass' && 'rain sensor bypassed',
             device.pump && `pump: ${device.pump}`,
             survey.rain && `rain is met by ${RAIN_WORDS[survey.rain]}`,
           ]

@@ -1,14 +1,19 @@
+import { ExclamationCircleFilled } from '@ant-design/icons';
 import type { Verdict } from '@water-clock/core';
 import './verdict.css';
 
-/** A small sign for a verdict that needs no colour: two bars apart, two bars into each other, half a bar, a bare line. */
+/** A small sign for a verdict that needs no colour: two bars apart, two bars into each other, half a bar, a bare line; for rules that are broken, an exclamation mark. */
 export function VerdictMark({
   verdict,
   size = 36,
 }: {
-  readonly verdict: Verdict;
+  readonly verdict: Verdict | 'breach';
   readonly size?: number;
 }) {
+  if (verdict === 'breach')
+    return (
+      <ExclamationCircleFilled className="verdict-mark" style={{ fontSize: size }} aria-hidden />
+    );
   return (
     <svg viewBox="0 0 36 36" width={size} height={size} aria-hidden className="verdict-mark">
       {verdict === 'clear' && (

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useCallback, useMemo, useState, type ReactNode } from 'react';
-import type { ClockSecond, Speech } from '@water-clock/core';
+import { findingGroups, type ClockSecond, type Speech } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { breachWords, checkMarks } from './checkMarks.ts';
 import { ChecksContext, OpenChecksContext, type Checks } from './checksContext.ts';
@@ -30,7 +30,9 @@ export function ChecksProvider({ facts, editor, speech, show, children }: Props)
   const { on, clock, order } = speech;
   const checks = useMemo(
     (): Checks => ({
-      count: findings && findings.open.filter(({ severity }) => severity !== 'note').length,
+      count:
+        findings &&
+        findingGroups(findings.open).filter(({ severity }) => severity !== 'note').length,
       marks: checkMarks(findings?.open ?? [], { on, clock, order }),
       breach: breachWords(findings?.open ?? [], { on, clock, order }),
     }),

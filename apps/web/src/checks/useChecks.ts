@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import {
   judged,
+  overlapFindings,
+  withoutRepeats,
   type Brief,
   type Check,
   type EpochDay,
@@ -20,18 +22,13 @@ export interface CheckedFacts {
   readonly today: EpochDay;
 }
 
-/** The verdict and the list of overlaps cover half-set programs and all overlaps; the first overlap is here for its fix. */
-function shownOf({ overlaps, findings }: Check, { timer }: Plan): Finding[] {
-  const [overlap] = overlaps;
-  const rest = findings.filter(({ code }) => code !== 'overlap' && !code.startsWith('missing-'));
-  if (!overlap) return rest;
-  const { letter, start, day } = overlap.second;
-  const where = { program: letter, start, date: day };
-  return [
-    { code: 'overlap', severity: 'error', overlap, onOverlap: timer.onOverlap, where },
-    ...rest,
-  ];
-}
+/** The verdict and the list of overlaps cover half-set programs and all overlaps; the first ones are here for their fix, or to be accepted. */
+const shownOf = ({ overlaps, findings }: Check, plan: Plan): Finding[] => [
+  ...overlapFindings(plan, overlaps),
+  ...withoutRepeats(findings).filter(
+    ({ code }) => code !== 'overlap' && !code.startsWith('missing-'),
+  ),
+];
 
 /** The findings of the checks with the accepted ones apart; null: not worked out yet. */
 export function useChecks(facts: CheckedFacts | null): Judged | null {

@@ -5,7 +5,9 @@ import {
   formatDate,
   formatTime,
   formatMoment,
+  momentWords,
   parseDate,
+  parseMoment,
   SECONDS_PER_DAY,
   weekdayIndexOf,
   weekdayName,
@@ -16,6 +18,7 @@ import {
   type ClockStyle,
   type Plan,
 } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
 import { aheadWords } from './aheadWords.ts';
 import { ClockChangeNote } from './ClockChangeNote.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
@@ -99,6 +102,9 @@ export default function ClockPanel(props: Props) {
   // Null: now.
   const [really, setReally] = useState<ClockSecond | null>(null);
   const truth = really ?? Math.floor(now / 60) * 60;
+  const { order } = usePreferences();
+  const said = (text: string) =>
+    momentWords(parseMoment(text) ?? 0, { on: Math.floor(now / DAY), clock, order });
   const whatIfs = [
     ['Right', 0],
     ['12 h ahead', 12 * 3600],
@@ -154,8 +160,7 @@ export default function ClockPanel(props: Props) {
           </Button>{' '}
           {asFound && (
             <span className="soft">
-              As found: it showed {asFound.shown.replace('T', ' ')}, really it was{' '}
-              {asFound.really.replace('T', ' ')}.
+              As found: it showed {said(asFound.shown)}, really it was {said(asFound.really)}.
             </span>
           )}
         </p>

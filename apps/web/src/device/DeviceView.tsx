@@ -1,19 +1,16 @@
 import { useState } from 'react';
 import { Button, Checkbox, Input } from 'antd';
 import {
-  BYPASS_WORDS,
-  BYPASSES,
   CHANGER_WORDS,
   CHANGERS,
   delayForSlowValve,
+  isTwoWire,
   parseDate,
   POWER_WORDS,
   POWERS,
-  SENSOR_KINDS,
+  rainSensorOf,
   SENSOR_WORDS,
-  surveyOf,
   type Device,
-  type DeviceSensor,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { commitWords } from '../editor/commitWords.ts';
@@ -23,7 +20,9 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { KindNotes } from './KindNotes.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { DateField } from '../fields/DateField.tsx';
-import { Disclosure } from '../fields/Disclosure.tsx';
+import { RainSensorFields } from './RainSensorFields.tsx';
+
+const OTHER_SENSORS = ['freeze', 'flow'] as const;
 
 interface TextProps {
   readonly label: string;
@@ -70,13 +69,12 @@ export default function DeviceView(props: StepProps) {
     );
     return commitWords(editor, { type: 'note', fields: { device: next } });
   };
-  const sensors = device.sensors ?? [];
-  const setSensor = (at: number, more: Partial<DeviceSensor>) =>
-    set({
-      sensors: sensors.map((deviceSensor, i) =>
-        i === at ? { ...deviceSensor, ...more } : deviceSensor,
-      ),
-    });
+  const setBackup = (more: { kind?: string | null; date?: string | null }) => {
+    const next = Object.fromEntries(
+      Object.entries({ ...device.backup, ...more }).filter(([, value]) => value !== null),
+    );
+    return set({ backup: Object.keys(next).length > 0 ? next : null });
+  };
   const live = device.liveTerminals ?? [];
   const slow = device.slowValveSeconds;
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
@@ -98,20 +96,35 @@ export default function DeviceView(props: StepProps) {
             licensed electrician.
           </p>
         )}
-        <TextField
-          label="Battery"
-          value={device.batteryKind ?? ''}
-          example="9 V"
-          commit={(batteryKind) => set({ batteryKind })}
-        />
-        <DateField
-          label="Battery put in on"
-          value={device.batteryDate ?? ''}
-          commit={(date) => {
-            if (date === '') set({ batteryDate: null });
-            else if (parseDate(date) !== null) set({ batteryDate: date });
-          }}
-        />
+        {device.power === 'battery' ? (
+          <>
+            <TextField
+              label="Battery"
+              value={device.batteryKind ?? ''}
+              example="9 V"
+              commit={(batteryKind) => set({ batteryKind })}
+            />
+            <DateField
+              label="Battery put in on"
+              value={device.batteryDate ?? ''}
+              commit={(date) => set({ batteryDate: parseDate(date) === null ? null : date })}
+            />
+          </>
+        ) : (
+          <>
+            <TextField
+              label="Backup battery"
+              value={device.backup?.kind ?? ''}
+              example="coin cell"
+              commit={(kind) => setBackup({ kind })}
+            />
+            <DateField
+              label="Backup battery put in on"
+              value={device.backup?.date ?? ''}
+              commit={(date) => setBackup({ date: parseDate(date) === null ? null : date })}
+            />
+          </>
+        )}
         <TextField
           label="Transformer"
           value={device.transformer ?? ''}
@@ -171,6 +184,13 @@ export default function DeviceView(props: StepProps) {
         >
           a master valve
         </Checkbox>
+        <Checkbox
+          className="check"
+          checked={isTwoWire(survey, kind ?? null)}
+          onChange={(event) => set({ twoWire: event.target.checked })}
+        >
+          stations on two wires, each by its decoder
+        </Checkbox>
         {usesPump && (
           <p className="caution abilities-wide">
             A pump must never run with every valve closed: during a delay between stations it must
@@ -197,42 +217,29 @@ export default function DeviceView(props: StepProps) {
             ))}
           </div>
         </div>
-        <div className="labelled abilities-wide">
-          Sensors
-          {sensors.map((sensor, i) => (
-            <div key={i} className="fault-line sensor-line">
-              <SelectField
-                value={sensor.kind}
-                options={SENSOR_KINDS.map((one) => [one, SENSOR_WORDS[one]] as const)}
-                pick={(value) => setSensor(i, { kind: value })}
-                aria-label={`Kind of sensor ${i + 1}`}
-              />
-              <SelectField
-                value={sensor.bypass}
-                options={BYPASSES.map((one) => [one, BYPASS_WORDS[one]] as const)}
-                pick={(value) => setSensor(i, { bypass: value })}
-                aria-label={`Switch of sensor ${i + 1}`}
-              />
-              <Button
-                aria-label={`Take out sensor ${i + 1}`}
-                onClick={() => set({ sensors: sensors.filter((_, at) => at !== i) })}
+        <RainSensorFields plan={plan} survey={survey} editor={editor} />
+        <div className="labelled abilities-wide" role="group" aria-label="Other sensors">
+          Other sensors
+          <div className="switches">
+            {OTHER_SENSORS.map((kind) => (
+              <Checkbox
+                className="check"
+                key={kind}
+                checked={device.sensors?.some((sensor) => sensor.kind === kind) ?? false}
+                onChange={({ target }) => {
+                  const others = (device.sensors ?? []).filter((sensor) => sensor.kind !== kind);
+                  const next = target.checked ? [...others, { kind }] : others;
+                  // An empty list says that there is no rain sensor; nobody has said that here.
+                  const isKnown = rainSensorOf(plan.settings, device).state !== 'unknown';
+                  set({ sensors: next.length > 0 || isKnown ? next : null });
+                }}
               >
-                ×
-              </Button>
-            </div>
-          ))}
+                {SENSOR_WORDS[kind]}
+              </Checkbox>
+            ))}
+          </div>
           <span className="soft">
             Water on paths freezes: no watering below about 3 °C, with a sensor or without.
-          </span>
-          <span className="chips-row">
-            <Button
-              onClick={() => set({ sensors: [...sensors, { kind: 'rain', bypass: 'active' }] })}
-            >
-              Add a sensor
-            </Button>
-            {device.sensors === undefined && (
-              <Button onClick={() => set({ sensors: [] })}>It has none</Button>
-            )}
           </span>
         </div>
         <div className="labelled abilities-wide" role="group" aria-label="Who else can change it">
@@ -259,31 +266,6 @@ export default function DeviceView(props: StepProps) {
             )}
           </div>
         </div>
-        {plan.timer.stationCount > 12 && (
-          <Disclosure className="site-more abilities-wide" summary="Decoder addresses">
-            {() => (
-              <>
-                <div className="decoders">
-                  {plan.stations.map(({ number }) => (
-                    <TextField
-                      key={number}
-                      label={`Station ${number}`}
-                      value={surveyOf(survey, number).decoder ?? ''}
-                      example="address"
-                      commit={(decoder) =>
-                        void editor.commit({
-                          type: 'note-station',
-                          station: number,
-                          fields: { decoder },
-                        })
-                      }
-                    />
-                  ))}
-                </div>
-              </>
-            )}
-          </Disclosure>
-        )}
         <TextField
           label="Note on the timer"
           value={device.note ?? ''}

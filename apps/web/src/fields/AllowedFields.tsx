@@ -9,12 +9,14 @@ interface Props {
   /** Put before each name for screen readers, where a page has several. */
   readonly name: string;
   readonly rules: BriefRules;
+  /** The weekdays are chosen elsewhere. */
+  readonly withoutDays?: boolean;
   /** The refusal in words, or null where it is made. */
   readonly change: (rules: BriefRules) => string | null;
 }
 
 /** What a house is allowed: days, dates, hours, days a week, drip. */
-export function AllowedFields({ name, rules, change }: Props) {
+export function AllowedFields({ name, rules, withoutDays = false, change }: Props) {
   /** Empty fields are left out, so that equal rules are equal documents. */
   const set = (more: { readonly [K in keyof BriefRules]?: BriefRules[K] | undefined }) => {
     const next = { ...rules, ...more };
@@ -29,15 +31,17 @@ export function AllowedFields({ name, rules, change }: Props) {
   };
   return (
     <>
-      <div className="labelled">
-        Allowed on
-        <WeekdayButtons
-          label={`${name}: allowed weekdays`}
-          timer={{}}
-          pressed={rules.weekdays ?? WEEKDAYS}
-          commit={(weekdays) => void set({ weekdays })}
-        />
-      </div>
+      {!withoutDays && (
+        <div className="labelled">
+          Allowed on
+          <WeekdayButtons
+            label={`${name}: allowed weekdays`}
+            timer={{}}
+            pressed={rules.weekdays ?? WEEKDAYS}
+            commit={(weekdays) => void set({ weekdays })}
+          />
+        </div>
+      )}
       <div className="tool-fields">
         <SelectField
           label="Dates"

@@ -9,13 +9,16 @@ import {
 } from '@ant-design/icons';
 import { Link } from 'react-router';
 import {
+  foldsAway,
   pathOf,
   PHASES,
   phaseOf,
   type Phase,
+  type Step,
   type StepPath,
   type StepState,
 } from '../steps/steps.ts';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import { StepMark } from './Marks.tsx';
 
 const ICONS: Readonly<Record<Phase['name'], React.ReactNode>> = {
@@ -30,12 +33,30 @@ interface Props {
   readonly timerId: string;
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
+  /** The timer needs only a few of the steps; the rest fold away. */
+  readonly simple: boolean;
 }
 
 /** On a phone: the five phases at the foot; one of them opens its steps as a sheet. */
-export const PhaseBar = memo(function PhaseBar({ timerId, shown, states }: Props) {
+export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple }: Props) {
   const [open, setOpen] = useState<Phase | null>(null);
   const here = phaseOf(shown);
+  const list = (steps: readonly Step[]) => (
+    <ul className="sheet-steps">
+      {steps.map(([path, name]) => (
+        <li key={path}>
+          <Link
+            to={pathOf(timerId, path)}
+            aria-current={path === shown ? 'page' : undefined}
+            onClick={() => setOpen(null)}
+          >
+            <StepMark state={states[path]} /> {name}
+          </Link>
+          {states[path] && <p className="soft">{states[path].line}</p>}
+        </li>
+      ))}
+    </ul>
+  );
   return (
     <nav className="foot" aria-label="The visit, phase by phase">
       {PHASES.map((phase) => (
@@ -58,20 +79,16 @@ export const PhaseBar = memo(function PhaseBar({ timerId, shown, states }: Props
         open={open !== null}
         onClose={() => setOpen(null)}
       >
-        <ul className="sheet-steps">
-          {(open?.steps ?? []).map(([path, name]) => (
-            <li key={path}>
-              <Link
-                to={pathOf(timerId, path)}
-                aria-current={path === shown ? 'page' : undefined}
-                onClick={() => setOpen(null)}
-              >
-                <StepMark state={states[path]} /> {name}
-              </Link>
-              {states[path] && <p className="soft">{states[path].line}</p>}
-            </li>
-          ))}
-        </ul>
+        {open && (
+          <>
+            {list(open.steps.filter(([path]) => !foldsAway(path, simple)))}
+            {open.steps.some(([path]) => foldsAway(path, simple)) && (
+              <Disclosure className="sheet-more" summary="More steps">
+                {() => list(open.steps.filter(([path]) => foldsAway(path, simple)))}
+              </Disclosure>
+            )}
+          </>
+        )}
       </Drawer>
     </nav>
   );

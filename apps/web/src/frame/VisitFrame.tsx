@@ -13,6 +13,8 @@ interface Props {
   /** Path of the step. */
   readonly shown: string;
   readonly states: Partial<Record<StepPath, StepState>>;
+  /** The timer needs only a few of the steps. */
+  readonly simple: boolean;
   readonly site: string;
   /** Of timer. */
   readonly kind: string;
@@ -23,7 +25,7 @@ interface Props {
 
 /** The frame of a timer's pages: the visit in its order, one line above the content, the verdict. Nothing else is fixed. */
 export function VisitFrame(props: Props) {
-  const { timerId, shown, states, site, kind, tools, verdict, children } = props;
+  const { timerId, shown, states, simple, site, kind, tools, verdict, children } = props;
   if (useScreen() === 'phone')
     return (
       <div className="phone">
@@ -39,12 +41,12 @@ export function VisitFrame(props: Props) {
         </header>
         {verdict}
         <main tabIndex={-1}>{children}</main>
-        <PhaseBar timerId={timerId} shown={shown} states={states} />
+        <PhaseBar timerId={timerId} shown={shown} states={states} simple={simple} />
       </div>
     );
   return (
     <Layout hasSider className="frame">
-      <VisitRail timerId={timerId} shown={shown} states={states} />
+      <VisitRail timerId={timerId} shown={shown} states={states} simple={simple} />
       <Layout>
         <header className="head">
           <h1>

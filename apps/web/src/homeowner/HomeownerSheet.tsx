@@ -69,6 +69,11 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
       <p className="soft">
         {page.timer}. Left by {page.company}, {page.date}.
       </p>
+      {page.held.map((sentence) => (
+        <p key={sentence} className="sheet-held">
+          {sentence}
+        </p>
+      ))}
       {page.programs.length === 0 && <p>Nothing is set to water.</p>}
       {page.programs.map((program) => (
         <section key={program.label} className="sheet-program">
@@ -90,6 +95,19 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
         </section>
       ))}
       {page.percent !== null && <p>{page.percent}</p>}
+      {page.months.length > 0 && (
+        <section>
+          <h2>The percent of each month</h2>
+          <dl className="sheet-months">
+            {page.months.map(({ month, percent }) => (
+              <div key={month}>
+                <dt>{month.slice(0, 3)}</dt>
+                <dd>{percent}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      )}
       <WeekPicture {...page.week} />
       <div className="sheet-sections">
         {page.sections.map(({ heading, lines }) => (

@@ -8,6 +8,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import {
+  cardPdfPath,
   makeLink,
   pagePdfPath,
   useLinks,
@@ -74,6 +75,12 @@ export default function PageView(props: StepProps & { readonly version: number }
         </Button>
         <Button size="large" href={pagePdfPath(timerId, 'letter')} target="_blank">
           PDF, Letter
+        </Button>
+        <Button size="large" href={cardPdfPath(timerId, 'a6')} target="_blank">
+          Card for the box, A6
+        </Button>
+        <Button size="large" href={cardPdfPath(timerId, '4x6')} target="_blank">
+          Card, 4 × 6 in
         </Button>
         <SelectField
           className="page-days"

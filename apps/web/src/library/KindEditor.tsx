@@ -1,4 +1,4 @@
-import { Input } from 'antd';
+import { Checkbox, Input } from 'antd';
 import {
   applyChange,
   emptyPlan,
@@ -9,6 +9,7 @@ import {
   type TimerKind,
 } from '@water-clock/core';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { RainDelayFields } from './RainDelayFields.tsx';
 import { TimerAbilities } from '../device/TimerAbilities.tsx';
 
 interface Props {
@@ -70,6 +71,33 @@ export function KindEditor({ document, change, today }: Props) {
           />
         </label>
       ))}
+      <Checkbox
+        className="check"
+        checked={document.twoWire ?? false}
+        onChange={({ target }) => {
+          const { twoWire: _before, ...rest } = document;
+          change(target.checked ? { ...rest, twoWire: true } : rest);
+        }}
+      >
+        its stations hang on two wires, each by its decoder
+      </Checkbox>
+      <RainDelayFields document={document} change={change} />
+      <fieldset className="clause">
+        <legend>
+          What to say on the telephone to bring the saved settings back, a step a line; {'{A}'} is
+          what it calls program A
+        </legend>
+        <Input.TextArea
+          rows={4}
+          aria-label="Steps of a restore by phone"
+          value={(document.restoreSteps ?? []).join('\n')}
+          onChange={({ target: { value } }) => {
+            const { restoreSteps: _before, ...rest } = document;
+            const steps = value.split('\n').slice(0, 12);
+            change(value === '' ? rest : { ...rest, restoreSteps: steps });
+          }}
+        />
+      </fieldset>
       <fieldset className="clause">
         <legend>How to reach each setting on this panel</legend>
         {PANEL_SETTINGS.map((setting) => {

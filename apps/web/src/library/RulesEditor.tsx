@@ -1,19 +1,22 @@
 import { useState } from 'react';
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox, Input, Segmented } from 'antd';
 import {
   allowedWords,
   conditionWords,
+  isRoster,
   parseDate,
   rulesSentence,
   SUPPLIES,
   SUPPLY_WORDS,
   type EpochDay,
+  type RosterKind,
   type Rules,
   type RulesClause,
   type RulesCondition,
   type RulesEdition,
   type Supply,
 } from '@water-clock/core';
+import { RosterEditor } from './RosterEditor.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -140,6 +143,21 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
 const replaced = <T,>(list: readonly T[], at: number, item: T | null): T[] =>
   list.flatMap((each, i) => (i === at ? (item === null ? [] : [item]) : [each]));
 
+type Way = RosterKind | 'clauses';
+const WAYS: readonly (readonly [Way, string])[] = [
+  ['digits', 'By last digit'],
+  ['parity', 'Odd and even'],
+  ['clauses', 'As clauses'],
+];
+
+/** A grid where it says all that the clauses say. */
+const usualWay = (edition: RulesEdition): Way =>
+  isRoster(edition, 'parity') && edition.clauses.length > 0
+    ? 'parity'
+    : isRoster(edition, 'digits')
+      ? 'digits'
+      : 'clauses';
+
 function EditionEditor({
   edition,
   change,
@@ -157,6 +175,7 @@ function EditionEditor({
     });
   };
   const text = (value: string) => (value.trim() === '' ? undefined : value);
+  const [way, setWay] = useState(() => usualWay(edition));
   return (
     <section className="edition">
       <div className="tool-fields">
@@ -188,10 +207,24 @@ function EditionEditor({
           />
         </label>
       </div>
-      <p className="soft">
-        The first clause that is about a house holds for it; a house that none is about is free.
-      </p>
-      {edition.clauses.map((clause, i) => (
+      <Segmented<Way>
+        aria-label="How to enter the days"
+        options={WAYS.map(([value, label]) => ({ value, label }))}
+        value={way}
+        onChange={setWay}
+      />
+      {way !== 'clauses' && !isRoster(edition, way) && (
+        <p className="caution">
+          A grid cannot say all that the clauses say. The first change in it replaces them.
+        </p>
+      )}
+      {way !== 'clauses' && <RosterEditor edition={edition} kind={way} change={change} />}
+      {way === 'clauses' && (
+        <p className="soft">
+          The first clause that is about a house holds for it; a house that none is about is free.
+        </p>
+      )}
+      {(way === 'clauses' ? edition.clauses : []).map((clause, i) => (
         <ClauseEditor
           key={i}
           clause={clause}
@@ -201,7 +234,9 @@ function EditionEditor({
         />
       ))}
       <div className="chips-row">
-        <Button onClick={() => set({ clauses: [...edition.clauses, {}] })}>Add a clause</Button>
+        {way === 'clauses' && (
+          <Button onClick={() => set({ clauses: [...edition.clauses, {}] })}>Add a clause</Button>
+        )}
         <Button onClick={() => change(null)}>Take out what is in force from {edition.from}</Button>
       </div>
     </section>

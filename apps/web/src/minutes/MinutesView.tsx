@@ -6,6 +6,7 @@ import {
   givenByMonth,
   monthName,
   monthOf,
+  rainSensorOf,
   quantityWords,
   RAIN_WAYS,
   RAIN_WORDS,
@@ -136,6 +137,8 @@ export default function MinutesView(props: StepProps) {
           ),
         };
       });
+  const hasSensor =
+    rainSensorOf(plan.settings, survey.device).state !== 'none' || survey.rain === 'sensor';
   const total = minutes.stations.reduce((sum, { weeklySeconds }) => sum + (weeklySeconds ?? 0), 0);
   return (
     <div className="survey-view">
@@ -173,7 +176,9 @@ export default function MinutesView(props: StepProps) {
           value={survey.rain ?? ''}
           options={[
             ['', 'not decided'] as const,
-            ...RAIN_WAYS.map((one) => [one, RAIN_WORDS[one]] as const),
+            ...RAIN_WAYS.filter((one) => one !== 'sensor' || hasSensor).map(
+              (one) => [one, RAIN_WORDS[one]] as const,
+            ),
           ]}
           pick={(value) =>
             note({ rain: RAIN_WAYS.find((one): one is RainWay => one === value) ?? null })
@@ -353,14 +358,7 @@ export default function MinutesView(props: StepProps) {
       </section>
       <section>
         <h2>Through the season</h2>
-        <SeasonCard
-          plan={plan}
-          survey={survey}
-          editor={editor}
-          minutes={minutes}
-          table={table}
-          month={month}
-        />
+        <SeasonCard {...props} />
       </section>
     </div>
   );

@@ -1,29 +1,22 @@
 import { Button } from 'antd';
 import {
+  bansByMonth,
+  banWords,
   daysByMonth,
   monthName,
+  monthOf,
   percentByMonth,
   percentSteps,
-  USUAL_WATERINGS,
-  type MinutesTable,
-  type Plan,
-  type SiteMinutes,
-  type Survey,
 } from '@water-clock/core';
-import type { TimerEditor } from '../editor/editor.ts';
-
-interface Props {
-  readonly plan: Plan;
-  readonly survey: Survey;
-  readonly editor: TimerEditor;
-  readonly minutes: SiteMinutes;
-  readonly table: MinutesTable;
-  /** Of the present date, 1 to 12. */
-  readonly month: number;
-}
+import { usePreferences } from '../platform/preferences.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
 
 /** How to follow the year: a percent for each month, or days, or not at all; with one percent only, what to set when. */
-export function SeasonCard({ plan, survey, editor, minutes, table, month }: Props) {
+export function SeasonCard(props: StepProps) {
+  const { plan, survey, site, rules, editor, minutes, table, today } = props;
+  const { clock, order } = usePreferences();
+  const speech = { on: today, clock, order };
+  const month = monthOf(today);
   const { timer, settings } = plan;
   const season = survey.season ?? 'percent';
   if (season === 'never')
@@ -42,9 +35,13 @@ export function SeasonCard({ plan, survey, editor, minutes, table, month }: Prop
   const source = byBalance ? 'the water balance' : `the table “${table.name}”`;
   if (season === 'days') {
     const waterings = Math.max(
-      USUAL_WATERINGS,
-      ...survey.stations.map((station) => station.waterings ?? station.days?.most ?? 0),
+      0,
+      ...minutes.stations.flatMap(({ answers }) =>
+        answers.thumb.steps.flatMap(({ what, value }) => (what === 'waterings' ? [value] : [])),
+      ),
     );
+    if (waterings === 0)
+      return <p>Say how often a week a station is watered, or set its program’s days.</p>;
     const days = daysByMonth(year, hundred, waterings);
     return (
       <>
@@ -63,6 +60,8 @@ export function SeasonCard({ plan, survey, editor, minutes, table, month }: Prop
     );
   }
   const percents = percentByMonth(year, hundred, percentSteps(timer));
+  const bans = bansByMonth(survey.rules, rules, site, today);
+  const isBanned = (one: number) => bans.some((ban) => ban.month === one && ban.isWhole);
   const { scope, byMonth } = timer.seasonal;
   const now = percents[month - 1] ?? 100;
   const isSet = byMonth
@@ -78,10 +77,20 @@ export function SeasonCard({ plan, survey, editor, minutes, table, month }: Prop
         {percents.map((percent, i) => (
           <li key={i} className={i + 1 === month ? 'season-now' : undefined}>
             <span>{monthName(i + 1).slice(0, 3)}</span>
-            <strong>{percent}</strong>
+            <strong>{isBanned(i + 1) ? 'off' : percent}</strong>
           </li>
         ))}
       </ol>
+      {bans.length > 0 && (
+        <ul aria-label="Bans">
+          {bans.map((ban) => (
+            <li key={ban.month}>
+              {monthName(ban.month)}: {banWords(ban, speech)}
+              {ban.isWhole ? ': switch the timer off before it, and on again afterwards' : ''}.
+            </li>
+          ))}
+        </ul>
+      )}
       {scope === 'timer' && byMonth && (
         <Button
           disabled={isSet}

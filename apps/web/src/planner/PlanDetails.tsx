@@ -16,6 +16,7 @@ import {
   sourceWords,
   takePlanChange,
   type Brief,
+  type EpochDay,
   type Path,
   type Plan,
   type Reason,
@@ -188,14 +189,19 @@ export function Season({
   brief,
   minutes,
   clockPlan,
+  today,
 }: {
   months: NonNullable<ReturnType<typeof usePlanner>['planning']['season']>;
   brief: Brief;
   minutes: SiteMinutes;
   clockPlan: Plan;
+  today: EpochDay;
 }) {
   const { clock, order } = usePreferences();
   const others = months.filter(({ serves }) => !serves);
+  const told = months.filter(
+    ({ serves, rounded, ban }) => !serves || rounded.length > 0 || ban !== null,
+  );
   return (
     <section>
       <h2>Through the year</h2>
@@ -213,18 +219,20 @@ export function Season({
           </li>
         ))}
       </ol>
-      {others.length > 0 && (
+      {told.length > 0 && (
         <ul>
-          {others.map((seasonMonth) => {
+          {told.map((seasonMonth) => {
             const differences = seasonMonth.plan
               ? planDifferences(clockPlan, seasonMonth.plan, clock)
               : [];
             return (
               <li key={seasonMonth.month}>
-                {monthSentence(seasonMonth, brief)}{' '}
-                {seasonMonth.plan
-                  ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
-                  : 'Nothing better was found.'}
+                {monthSentence(seasonMonth, brief, { on: today, clock, order })}{' '}
+                {seasonMonth.serves
+                  ? ''
+                  : seasonMonth.plan
+                    ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
+                    : 'Nothing better was found.'}
               </li>
             );
           })}

@@ -2,6 +2,12 @@ import { useMemo, useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import {
+  bansByMonth,
+  otherHours,
+  otherHoursWords,
+  startWords,
+  wishOf,
+  type Wish,
   ALTERNATIVE_WORDS,
   attempt,
   lengthWords,
@@ -32,13 +38,15 @@ const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 
 /** What each month asks for, station by station, from the year of its school. */
 function monthNeeds(props: StepProps): MonthNeed[] {
-  const { site, minutes, table, survey, today } = props;
+  const { site, minutes, table, survey, rules, today } = props;
   if (survey.season === 'never') return [];
   const hundred = planningMonth(minutes, today);
   const full = table.months[hundred - 1] ?? 100;
   const { finishBeforeSunrise } = survey;
+  const bans = bansByMonth(survey.rules, rules, site, today);
   return MONTHS.map((month) => ({
     month,
+    ban: bans.find((ban) => ban.month === month),
     shares: new Map(
       minutes.stations.map(({ number, year, school }) => {
         const base = year?.[hundred - 1]?.weeklySeconds ?? 0;
@@ -109,7 +117,14 @@ export default function PlannerView(props: StepProps) {
     setChosen(0);
     start({
       brief: about,
-      options: { on: today, pins, avoid: hoursOfClockChanges(props) },
+      options: {
+        on: today,
+        pins,
+        avoid: hoursOfClockChanges(props),
+        linked: plan.stations.filter(
+          ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
+        ),
+      },
       sunrise,
       months: monthNeeds(props),
       season: survey.season === 'days' ? 'days' : 'percent',
@@ -119,6 +134,12 @@ export default function PlannerView(props: StepProps) {
   };
   const { results, state, request, best } = planning;
   const shown = results[chosen] ?? results[0];
+  const short =
+    shown?.plan && shown.cost ? otherHours(shown.brief, shown.plan, shown.cost[1]) : null;
+  const tryHours = (wish: Partial<Wish>) => {
+    const about = shown?.brief ?? brief;
+    work({ ...about, wish: { ...about.wish, ...wish } }, false);
+  };
   const tried = request !== null && request.brief !== brief;
   const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
   return (
@@ -209,6 +230,29 @@ export default function PlannerView(props: StepProps) {
           </p>
         </section>
       )}
+      {short && shown && (
+        <section role="alert" className="plan-conflicts">
+          <h2>These hours cannot be had</h2>
+          <p>
+            Not everything fits between {startWords(wishOf(shown.brief).notBefore, clock)} and{' '}
+            {startWords(wishOf(shown.brief).finishBy, clock)}:{' '}
+            {lengthWords(Math.round((shown.cost?.[1] ?? 0) * 60))} a week are outside. It fits if it{' '}
+            {otherHoursWords(short, clock)}.
+          </p>
+          <p>
+            {short.finishBy !== null && (
+              <Button onClick={() => tryHours({ finishBy: short.finishBy ?? '07:00' })}>
+                Try: end by {startWords(short.finishBy, clock)}
+              </Button>
+            )}{' '}
+            {short.notBefore !== null && (
+              <Button onClick={() => tryHours({ notBefore: short.notBefore ?? '21:00' })}>
+                Try: begin at {startWords(short.notBefore, clock)}
+              </Button>
+            )}
+          </p>
+        </section>
+      )}
       {results[0]?.plan && (
         <div className="plan-alternatives" role="group" aria-label="Plans that differ in kind">
           {results.map(({ kind, plan: other, cost }, i) =>
@@ -249,6 +293,7 @@ export default function PlannerView(props: StepProps) {
           {planning.season && chosen === 0 && (
             <Season
               months={planning.season}
+              today={today}
               brief={brief}
               minutes={minutes}
               clockPlan={shown.plan}

@@ -143,8 +143,8 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
       </Fragment>
     ));
   const afterwards = { marginLeft: columns.getTotalSize() - (seen.at(-1)?.end ?? 0) };
-  const nameOf = ({ number, name, enabled }: Station) =>
-    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}`;
+  const nameOf = ({ number, name, enabled, linkedTo }: Station) =>
+    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : `, takes its run from station ${linkedTo}`}`;
   const station = dragged && stations[dragged.row];
   return (
     <div className="board-frame">
@@ -223,6 +223,9 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                         <span className="board-name">
                           {here.name}
                           {here.enabled === false && ' (off)'}
+                          {here.linkedTo !== undefined && (
+                            <span className="soft"> as {here.linkedTo}</span>
+                          )}
                         </span>
                         <CheckMark station={here.number} />
                       </div>
@@ -239,6 +242,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                             longestSeconds={timer.longestRunSeconds}
                             percent={percents[column] ?? 100}
                             seasonal={timer.seasonal}
+                            follows={here.linkedTo ?? null}
                             isActive={row === activeRow && column === activeColumn}
                             isChosen={isIn(range, { row, column })}
                             acts={acts}

@@ -26,6 +26,8 @@ interface Props {
   /** In force: where it is not 100, what the station then runs stands beside what is entered. */
   readonly percent: number;
   readonly seasonal: Seasonal;
+  /** The station from which this one takes its run; null: it has its own. */
+  readonly follows: number | null;
   readonly isActive: boolean;
   readonly isChosen: boolean;
   readonly acts: BoardActs;
@@ -60,7 +62,7 @@ function Grip({ row, column, station, letter, isActive }: Props) {
  */
 export const BoardCell = memo(function BoardCell(props: Props) {
   const { row, column, letter, station, name, seconds, stepSeconds, longestSeconds, acts } = props;
-  const { percent, seasonal, isActive, isChosen } = props;
+  const { percent, seasonal, follows, isActive, isChosen } = props;
   /** Arrows move in the text instead of between cells. */
   const [inText, setInText] = useState(false);
   const cell = { row, column };
@@ -108,7 +110,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       role="gridcell"
       aria-colindex={column + 2}
       aria-selected={isChosen}
-      className={`board-cell${isChosen ? ' board-chosen' : ''}${seconds > 0 ? ' board-set' : ''}`}
+      className={`board-cell${isChosen ? ' board-chosen' : ''}${seconds > 0 ? ' board-set' : ''}${follows === null ? '' : ' board-follows'}`}
       // The cast holds because a custom property is one, too.
       style={{ '--program': colourOf(letter) } as CSSProperties}
       onPointerDown={(event) => {
@@ -117,10 +119,11 @@ export const BoardCell = memo(function BoardCell(props: Props) {
         acts.choose(cell, true);
       }}
     >
-      {seconds > 0 && <Grip {...props} />}
+      {seconds > 0 && follows === null && <Grip {...props} />}
       <input
         data-cell={dataCell(cell)}
-        aria-label={`Minutes of ${station} ${name} in ${letter}`}
+        aria-label={`Minutes of ${station} ${name} in ${letter}${follows === null ? '' : `, as station ${follows}`}`}
+        readOnly={follows !== null}
         aria-invalid={isFaulty}
         value={text}
         placeholder="–"

@@ -3,6 +3,7 @@ import { Button, Segmented } from 'antd';
 import { MinusOutlined, PlusOutlined } from '@ant-design/icons';
 import {
   programsByLetter,
+  runsWithLinked,
   stepped,
   type Plan,
   type Program,
@@ -46,6 +47,16 @@ function Row({
   const step = (direction: 1 | -1) =>
     set(stepped(seconds, direction, timer.runStepSeconds, 0, timer.longestRunSeconds));
   const name = `${station.number} ${station.name ?? ''}`;
+  if (station.linkedTo !== undefined)
+    return (
+      <li className="phone-row">
+        <b>{station.number}</b>
+        <span className="phone-station">
+          {station.name}
+          <span className="soft">runs as station {station.linkedTo}</span>
+        </span>
+      </li>
+    );
   return (
     <li className="phone-row">
       <b>{station.number}</b>
@@ -85,10 +96,13 @@ function Rows(props: Props & { readonly program: Program }) {
   const [kept, setKept] = useState(() =>
     program.runs.length === 0 ? plan.stations.map(({ number }) => number) : [],
   );
+  const runs = runsWithLinked(plan, program);
   const rows = plan.stations.filter(
-    ({ number }) => kept.includes(number) || program.runs.some(({ station }) => station === number),
+    ({ number }) => kept.includes(number) || runs.some(({ station }) => station === number),
   );
-  const others = plan.stations.filter((station) => !rows.includes(station));
+  const others = plan.stations.filter(
+    (station) => !rows.includes(station) && station.linkedTo === undefined,
+  );
   return (
     <>
       <ul className="phone-rows">

@@ -1,5 +1,5 @@
-import { Button, Drawer } from 'antd';
-import { daysWords } from '@water-clock/core';
+import { Button, Checkbox, Drawer } from 'antd';
+import { daysWords, phaseFields, unknownPhases } from '@water-clock/core';
 import { useScreen } from '../frame/useScreen.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { DayPicker } from './DayPicker.tsx';
@@ -15,6 +15,8 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
   const { letter } = program;
   const { clock, order } = usePreferences();
   const isPhone = useScreen() === 'phone';
+  const { survey } = editor.snapshot();
+  const isUnknown = unknownPhases(plan, survey).includes(letter);
   const acts = useProgramActs(program, editor);
   const { percent, next } = programFacts(plan, shownProgram, today);
   return (
@@ -55,6 +57,18 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
       )}
       <h3>Days</h3>
       <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
+      {program.days?.rule === 'interval' && (
+        <Checkbox
+          className="check"
+          checked={isUnknown}
+          onChange={({ target }) => {
+            const fields = phaseFields(plan, survey, letter, target.checked);
+            if (fields) editor.commit({ type: 'note', fields });
+          }}
+        >
+          nobody could read where it stands, so it may water on any of its days
+        </Checkbox>
+      )}
       <h3>Pieces, soak and more</h3>
       <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
     </Drawer>

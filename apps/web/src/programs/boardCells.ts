@@ -3,6 +3,7 @@ import {
   parseRunEntry,
   programsByLetter,
   RUN_ENTRY_HELP,
+  runsWithLinked,
   runEntryText,
   type Plan,
   type PlanChange,
@@ -32,19 +33,28 @@ export interface Range {
 export interface BoardPlan {
   readonly stations: readonly number[];
   readonly letters: readonly string[];
+  /** Of a linked station, those of the one that it is linked to. */
   readonly secondsAt: (cell: Cell) => number;
+  /** Stations that take their runs from another one: their cells cannot be set. */
+  readonly linked: ReadonlyMap<number, number>;
 }
 
 export function boardOf(plan: Plan): BoardPlan {
   const programs = programsByLetter(plan);
   const stations = plan.stations.map(({ number }) => number);
   const runs = programs.map(
-    (program) => new Map(program.runs.map(({ station, seconds }) => [station, seconds])),
+    (program) =>
+      new Map(runsWithLinked(plan, program).map(({ station, seconds }) => [station, seconds])),
   );
   return {
     stations,
     letters: programs.map(({ letter }) => letter),
     secondsAt: ({ row, column }) => runs[column]?.get(stations[row] ?? 0) ?? 0,
+    linked: new Map(
+      plan.stations.flatMap(({ number, linkedTo }) =>
+        linkedTo === undefined ? [] : [[number, linkedTo]],
+      ),
+    ),
   };
 }
 
@@ -105,8 +115,8 @@ function changeOf(
   const byProgram = new Map<string, RunEntry[]>();
   for (const { cell, seconds } of cells) {
     const [station, letter] = [board.stations[cell.row], board.letters[cell.column]];
-    if (station === undefined || letter === undefined || seconds === board.secondsAt(cell))
-      continue;
+    if (station === undefined || letter === undefined || board.linked.has(station)) continue;
+    if (seconds === board.secondsAt(cell)) continue;
     const entry = { station, seconds: seconds === 0 ? null : seconds };
     byProgram.set(letter, [...(byProgram.get(letter) ?? []), entry]);
   }

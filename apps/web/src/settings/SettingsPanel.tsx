@@ -1,8 +1,20 @@
 import { Button } from 'antd';
-import { dateWords, formatDate, parseDate, type EpochDay, type Plan } from '@water-clock/core';
+import {
+  momentWords,
+  parseMoment,
+  rainDelayEnds,
+  rainDelayWords,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+  type Plan,
+  type RainDelayOfKind,
+  type Survey,
+} from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { RainSensorFields } from '../device/RainSensorFields.tsx';
+import { useKind } from '../device/useKind.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { AdjustedTable } from './AdjustedTable.tsx';
 import { PercentOfTimer, type SetSettings } from './PercentOfTimer.tsx';
@@ -12,8 +24,10 @@ import { DateField } from '../fields/DateField.tsx';
 
 interface Props {
   readonly plan: Plan;
+  readonly survey: Survey;
   readonly editor: TimerEditor;
-  readonly today: EpochDay;
+  /** The present second by the house's clocks. */
+  readonly now: ClockSecond;
 }
 
 const DRIVERS = [
@@ -46,36 +60,63 @@ function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings
   );
 }
 
+/** Lengths that most boxes have, where nobody knows those of this one. */
+const USUAL_DELAY: RainDelayOfKind = { unit: 'days', allowed: [1, 2, 3, 7], ends: 'midnight' };
+/** More are chosen from a list. */
+const MOST_BUTTONS = 4;
+
 function RainDelay({
   plan,
   set,
-  today,
-}: {
-  readonly plan: Plan;
-  readonly set: SetSettings;
-  readonly today: EpochDay;
-}) {
-  const { order } = usePreferences();
+  now,
+}: Pick<Props, 'plan' | 'now'> & { readonly set: SetSettings }) {
+  const { clock, order } = usePreferences();
+  const kind = useKind(plan)?.rainDelay;
+  const { unit, allowed = [] } = kind ?? USUAL_DELAY;
+  const today = Math.floor(now / SECONDS_PER_DAY);
   const resumes = plan.settings.wateringResumes;
-  const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
+  const moment = resumes === undefined ? null : parseMoment(resumes);
+  const words = (count: number) =>
+    `${count} ${unit === 'hours' ? 'hours' : count === 1 ? 'day' : 'days'}`;
+  const choose = (count: number) =>
+    set({
+      wateringResumes: rainDelayEnds(
+        { kind: 'rain-delay', unit, count },
+        { today, secondOfDay: now - today * SECONDS_PER_DAY },
+        kind,
+      ),
+    });
   return (
     <div className="percent-line">
+      {allowed.length <= MOST_BUTTONS ? (
+        allowed.map((count) => (
+          <Button key={count} onClick={() => choose(count)}>
+            {words(count)}
+          </Button>
+        ))
+      ) : (
+        <SelectField
+          label="Set it to"
+          value={0}
+          options={[
+            [0, 'choose …'] as const,
+            ...allowed.map((count) => [count, words(count)] as const),
+          ]}
+          pick={(count) => count > 0 && choose(count)}
+        />
+      )}
       <DateField
         label="No watering before"
         value={resumes?.slice(0, 10) ?? ''}
         commit={(date) => set({ wateringResumes: date || null })}
       />
-      {[1, 2, 3, 7].map((days) => (
-        <Button key={days} onClick={() => set({ wateringResumes: formatDate(today + days) })}>
-          {days === 1 ? '1 day' : `${days} days`}
-        </Button>
-      ))}
       <Button disabled={resumes === undefined} onClick={() => set({ wateringResumes: null })}>
         No delay
       </Button>
-      {day !== null && day > today && (
-        <p className="soft">Watering goes on {dateWords(day, today, order)}.</p>
+      {moment !== null && moment > now && (
+        <p className="soft">Watering goes on {momentWords(moment, { on: today, clock, order })}.</p>
       )}
+      {kind && <p className="soft">This kind can be set to {rainDelayWords(kind)}.</p>}
     </div>
   );
 }
@@ -83,8 +124,9 @@ function RainDelay({
 /** All that is set for the whole timer: percent, delay, hours and days without water, several stations at once, on or off. */
 export default function SettingsPanel({
   plan,
+  survey,
   editor,
-  today,
+  now,
   month,
 }: Props & { readonly month: number }) {
   const { settings, timer } = plan;
@@ -141,7 +183,7 @@ export default function SettingsPanel({
       </section>
       <section>
         <h2>Rain delay</h2>
-        <RainDelay plan={plan} set={set} today={today} />
+        <RainDelay plan={plan} set={set} now={now} />
       </section>
       <section>
         <h2>Between stations</h2>
@@ -208,16 +250,7 @@ export default function SettingsPanel({
             ]}
             pick={(value) => set({ mode: value === 'off' ? 'off' : null })}
           />
-          <SelectField
-            label="Rain sensor"
-            value={settings.sensor ?? 'active'}
-            options={[
-              ['active', 'obeyed'],
-              ['bypass', 'bypassed'],
-              ['none', 'there is none'],
-            ]}
-            pick={(sensor) => set({ sensor: sensor === 'active' ? null : sensor })}
-          />
+          <RainSensorFields plan={plan} survey={survey} editor={editor} />
         </div>
       </section>
     </div>

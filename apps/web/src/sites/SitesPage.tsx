@@ -27,6 +27,7 @@ import './sites.css';
 const VERDICT_NAMES = {
   clear: 'Clear',
   overlap: 'Overlap',
+  breach: 'Not allowed',
   incomplete: 'Half set',
   empty: 'Empty',
 } as const;
@@ -192,7 +193,7 @@ export default function SitesPage() {
                 { title: 'Site', ...sorted('site'), render: (_, row) => <Name row={row} /> },
                 { title: 'Town', ...sorted('town'), dataIndex: 'town' },
                 {
-                  title: 'Does anything overlap?',
+                  title: 'Verdict',
                   ...sorted('verdict'),
                   render: (_, row) => <VerdictOf row={row} />,
                 },

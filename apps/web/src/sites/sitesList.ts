@@ -30,6 +30,7 @@ const DAYS_OF_A_WEEK = 7;
 export const FILTERS = {
   all: { name: 'All', has: () => true },
   overlap: { name: 'Overlap', has: ({ timer }) => timer.verdict === 'overlap' },
+  breach: { name: 'Not allowed', has: ({ timer }) => timer.verdict === 'breach' },
   unset: {
     name: 'Half set or empty',
     has: ({ timer }) => timer.verdict === 'incomplete' || timer.verdict === 'empty',
@@ -65,7 +66,7 @@ export function found(rows: readonly SiteRow[], sought: string): SiteRow[] {
   });
 }
 
-const WEIGHT = { overlap: 0, incomplete: 1, empty: 2, clear: 3 } as const;
+const WEIGHT = { overlap: 0, breach: 1, incomplete: 2, empty: 3, clear: 4 } as const;
 
 const byText = (a: string | null, b: string | null) => (a ?? '').localeCompare(b ?? '');
 

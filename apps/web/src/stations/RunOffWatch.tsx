@@ -4,8 +4,11 @@ import {
   figuresOf,
   lengthWords,
   pieceFromTries,
+  pieceOnTimer,
+  piecesOf,
   runEntryText,
   soakSecondsOf,
+  type Plan,
   type RunOffTest,
   type Station,
   type SurveyStation,
@@ -37,15 +40,24 @@ function stored(key: string): Watch | null {
 
 const USUAL: Omit<RunOffTest, 'seconds'> = { taken: 'least', safetyPercent: 10 };
 
+/** More pieces than this are said by their number. */
+const MOST_SHOWN = 4;
+
+const piecesWords = (pieces: readonly number[]) =>
+  pieces.length > MOST_SHOWN
+    ? `${pieces.length} runs`
+    : pieces.map((seconds) => runEntryText(seconds)).join(' + ');
+
 interface Props {
   readonly timerId: string;
+  readonly plan: Plan;
   readonly station: Station;
   readonly noted: SurveyStation;
   readonly editor: TimerEditor;
 }
 
 /** Time to run-off: start, puddle, stop; the tries give the longest piece, and the ground gives a soak. */
-export function RunOffWatch({ timerId, station, noted, editor }: Props) {
+export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
   const { number } = station;
   const key = keyOf(timerId, number);
   const [watch, setWatch] = useState(() => stored(key));
@@ -80,7 +92,10 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
           station: number,
           fields: next
             ? {
-                cycleSeconds: pieceFromTries(next.seconds, next.taken, next.safetyPercent / 100),
+                cycleSeconds: pieceOnTimer(
+                  pieceFromTries(next.seconds, next.taken, next.safetyPercent / 100),
+                  plan.timer.runStepSeconds,
+                ),
                 soakSeconds,
               }
             : { cycleSeconds: null },
@@ -212,6 +227,18 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
           />
         </div>
       )}
+      {test && (
+        <p>
+          Measured:{' '}
+          <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>
+          {test.seconds.length > 1 &&
+            ` (${test.taken === 'least' ? 'the least' : 'the mean'} of ${test.seconds.length} tries)`}
+          {test.safetyPercent > 0 && `; ${test.safetyPercent} % less for safety`}
+          {station.cycleSeconds !== undefined &&
+            `; in this timer’s steps ${lengthWords(station.cycleSeconds)}`}
+          .
+        </p>
+      )}
       <p role="status" className="tool-answer">
         {station.cycleSeconds === undefined
           ? worked && Number.isFinite(worked.value)
@@ -221,6 +248,57 @@ export function RunOffWatch({ timerId, station, noted, editor }: Props) {
               : 'Not measured yet.'
           : `At most ${lengthWords(station.cycleSeconds)} at a stretch, then ${station.soakSeconds === undefined ? 'a soak' : `${runEntryText(station.soakSeconds)} min of soak`}.`}
       </p>
+      <SplitRuns plan={plan} station={station} editor={editor} />
     </section>
   );
+}
+
+/** The runs of a station that are longer than what sinks in, each split in one press where the timer splits runs. */
+function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | 'editor'>) {
+  const { number, cycleSeconds, soakSeconds } = station;
+  if (cycleSeconds === undefined) return null;
+  const longer = plan.programs.flatMap((program) => {
+    const seconds = program.runs.find((run) => run.station === number)?.seconds ?? 0;
+    return seconds > cycleSeconds ? [{ program, seconds }] : [];
+  });
+  return longer.map(({ program, seconds }) => {
+    const pieces = piecesWords(piecesOf(seconds, cycleSeconds));
+    const told = `${lengthWords(seconds)} in ${program.letter}`;
+    if (plan.timer.cycleSoak === 'station')
+      return (
+        <p key={program.letter}>
+          {told}: this timer runs it as {pieces}
+          {soakSeconds === undefined && ', once a soak is set'}.
+        </p>
+      );
+    if (plan.timer.cycleSoak === 'none')
+      return (
+        <p key={program.letter}>
+          {told}: this timer cannot split it. More starts can: the planner finds them.
+        </p>
+      );
+    const isSplit = program.cycleSeconds !== undefined && program.cycleSeconds <= cycleSeconds;
+    return (
+      <p key={program.letter}>
+        {isSplit ? (
+          `${told}: split already.`
+        ) : (
+          <Button
+            onClick={() =>
+              editor.commit({
+                type: 'set-program',
+                program: program.letter,
+                fields: {
+                  cycleSeconds,
+                  soakSeconds: Math.max(program.soakSeconds ?? 0, soakSeconds ?? 0),
+                },
+              })
+            }
+          >
+            Split {told}: {pieces}
+          </Button>
+        )}
+      </p>
+    );
+  });
 }

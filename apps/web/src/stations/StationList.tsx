@@ -1,9 +1,21 @@
 import { useState } from 'react';
 import { Button, Checkbox, Input } from 'antd';
-import { removeStationChange, type Plan, type PlanChange, type Station } from '@water-clock/core';
+import {
+  isTwoWire,
+  rainSensorOf,
+  removeStationChange,
+  runsWithLinked,
+  surveyOf,
+  type Plan,
+  type PlanChange,
+  type Station,
+  type Survey,
+} from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { useKind } from '../device/useKind.ts';
+import { DecoderField, LinkField } from './StationFacts.tsx';
 
 type Fields = Extract<PlanChange, { type: 'set-station' }>['fields'];
 type Set = (fields: Fields) => string | null;
@@ -11,25 +23,46 @@ type Set = (fields: Fields) => string | null;
 /** Switches of a station: name, what it is when nothing is noted, words. */
 const SWITCHES = [
   ['enabled', true, 'switched on'],
-  ['pump', true, 'runs the pump or master valve'],
-  ['obeysRainSensor', true, 'obeys the rain sensor'],
+  ['pump', true, 'runs the pump'],
   ['needsPump', false, 'needs the pump'],
+  ['obeysRainSensor', true, 'obeys the rain sensor'],
   ['underCover', false, 'under cover, rain does not reach it'],
   ['flowSensor', false, 'watched by a flow sensor'],
   ['overhead', true, 'sprays overhead (not drip)'],
 ] as const;
 
+type Switch = (typeof SWITCHES)[number][0];
+
+/** Switches that say nothing at this house: of a pump or a sensor that is not there. What is set otherwise always shows. */
+function isIdle(one: Switch, station: Station, { plan, survey }: Props): boolean {
+  const { device = {} } = survey;
+  const hasPump =
+    device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump === true);
+  if (station[one] !== undefined) return false;
+  if (one === 'pump') return !hasPump;
+  if (one === 'obeysRainSensor') return rainSensorOf(plan.settings, device).state === 'none';
+  return false;
+}
+
 const minutes = (seconds: number | undefined) => (seconds === undefined ? null : seconds / 60);
+
+interface Props {
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+}
 
 function StationFields({
   station,
-  plan,
   set,
-}: {
+  ...props
+}: Props & {
   readonly station: Station;
-  readonly plan: Plan;
   readonly set: Set;
 }) {
+  const { plan, survey, editor } = props;
+  const { number } = station;
+  const isTwoWireTimer = isTwoWire(survey, useKind(plan));
   const seconds = (value: number | null) => (value === null ? null : Math.round(value * 60));
   return (
     <div className="extras">
@@ -61,6 +94,8 @@ function StationFields({
           empty="not known"
           commit={(flowLpm) => set({ flowLpm })}
         />
+        <LinkField number={number} plan={plan} editor={editor} />
+        {isTwoWireTimer && <DecoderField {...props} number={number} />}
       </div>
       {plan.timer.cycleSoak !== 'station' && (
         <p className="soft">
@@ -68,7 +103,7 @@ function StationFields({
         </p>
       )}
       <div className="switches" role="group" aria-label={`Switches of station ${station.number}`}>
-        {SWITCHES.map(([name, usual, words]) => (
+        {SWITCHES.filter(([name]) => !isIdle(name, station, props)).map(([name, usual, words]) => (
           <Checkbox
             className="check"
             key={name}
@@ -81,6 +116,21 @@ function StationFields({
             {words}
           </Checkbox>
         ))}
+        {survey.device?.masterValve === true && (
+          <Checkbox
+            className="check"
+            checked={surveyOf(survey, number).masterValve ?? true}
+            onChange={({ target }) =>
+              editor.commit({
+                type: 'note-station',
+                station: number,
+                fields: { masterValve: target.checked ? null : false },
+              })
+            }
+          >
+            opens the master valve
+          </Checkbox>
+        )}
       </div>
     </div>
   );
@@ -93,18 +143,12 @@ function stationWords(station: Station): string {
       ? [`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
       : [];
   const off = station.enabled === false ? ['switched off'] : [];
-  return [...off, ...split].join(', ');
+  const linked = station.linkedTo === undefined ? [] : [`runs as station ${station.linkedTo}`];
+  return [...off, ...linked, ...split].join(', ');
 }
 
-function StationRow({
-  station,
-  plan,
-  editor,
-}: {
-  station: Station;
-  plan: Plan;
-  editor: TimerEditor;
-}) {
+function StationRow({ station, ...props }: Props & { readonly station: Station }) {
+  const { plan, editor } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
   const set: Set = (fields) =>
@@ -116,7 +160,11 @@ function StationRow({
     if (name !== (station.name ?? null)) set({ name });
   };
   const programs = plan.programs
-    .filter(({ runs }) => runs.some((run) => run.station === station.number && run.seconds > 0))
+    .filter((program) =>
+      runsWithLinked(plan, program).some(
+        (run) => run.station === station.number && run.seconds > 0,
+      ),
+    )
     .map(({ letter }) => letter);
   return (
     <li>
@@ -154,19 +202,14 @@ function StationRow({
           </Button>
         </span>
       </div>
-      {open && <StationFields station={station} plan={plan} set={set} />}
+      {open && <StationFields {...props} station={station} set={set} />}
     </li>
   );
 }
 
 /** The stations by the number of their terminal, with what they water. */
-export function StationList({
-  plan,
-  editor,
-}: {
-  readonly plan: Plan;
-  readonly editor: TimerEditor;
-}) {
+export function StationList(props: Props) {
+  const { plan, editor } = props;
   const free = Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).find(
     (number) => !plan.stations.some((station) => station.number === number),
   );
@@ -174,7 +217,7 @@ export function StationList({
     <div className="stations">
       <ul>
         {plan.stations.map((station) => (
-          <StationRow key={station.number} station={station} plan={plan} editor={editor} />
+          <StationRow key={station.number} {...props} station={station} />
         ))}
       </ul>
       <Button

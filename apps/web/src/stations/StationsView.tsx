@@ -11,10 +11,13 @@ import {
   type SurveyStation,
 } from '@water-clock/core';
 import { saveCsv } from '../platform/csv.ts';
+import { VisitFindings } from '../visit/VisitFindings.tsx';
 import { StationList } from './StationList.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
 const StationImport = lazy(() => import('./StationImport.tsx'));
+
+const DECODER_FINDINGS = ['decoder-twice', 'no-decoder'] as const;
 
 const WALKED = { seen: 'walked', skipped: 'skipped' } as const;
 
@@ -84,11 +87,14 @@ export default function StationsView(props: StepProps) {
         ))}
       </ol>
       <h2>Names, soak, flow and switches</h2>
-      <p className="caution">
-        Mains voltage inside a wall timer: isolate it before you open the wiring compartment. Mains
-        work is for a licensed electrician.
-      </p>
-      <StationList plan={plan} editor={editor} />
+      {survey.device?.power !== 'battery' && survey.device?.power !== 'adapter' && (
+        <p className="caution">
+          Mains voltage inside a wall timer: isolate it before you open the wiring compartment.
+          Mains work is for a licensed electrician.
+        </p>
+      )}
+      <VisitFindings {...props} only={DECODER_FINDINGS} />
+      <StationList plan={plan} survey={survey} editor={editor} />
       {importing && (
         <Suspense>
           <StationImport

@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import {
   HEAD_WORDS,
   HEADS,
+  isTwoWire,
   PLANT_WORDS,
   SOIL_WORDS,
   SUN_WORDS,
@@ -26,6 +27,8 @@ import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { QuantityField } from '../fields/QuantityField.tsx';
 import { RunOffWatch } from './RunOffWatch.tsx';
 import { RunNow } from './RunNow.tsx';
+import { DecoderField, LinkField } from './StationFacts.tsx';
+import { useKind } from '../device/useKind.ts';
 import { useCountdown, type Countdown } from './useCountdown.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 
@@ -85,6 +88,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
   const [name, setName] = useState<string | null>(null);
   const [tool, setTool] = useState<Tool | null>(null);
   const nameField = useRef<InputRef>(null);
+  const isTwoWireTimer = isTwoWire(survey, useKind(plan));
   const set = (fields: Parameters<typeof noteChange>[1]) =>
     commitWords(editor, noteChange(number, fields));
   const before = walkedBefore(plan, survey, number);
@@ -271,6 +275,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
               commit={(headCount) => set({ headCount })}
             />
           </div>
+          <LinkField number={number} plan={plan} editor={editor} />
+          {isTwoWireTimer && <DecoderField {...props} number={number} />}
           <DefectPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
           <PhotoRow
             label={`Photos of station ${number}`}
@@ -298,7 +304,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             ))}
           </div>
           {tool === 'run-off' && (
-            <RunOffWatch timerId={timerId} station={station} noted={noted} editor={editor} />
+            <RunOffWatch
+              timerId={timerId}
+              plan={plan}
+              station={station}
+              noted={noted}
+              editor={editor}
+            />
           )}
           {tool === 'cups' && <CupTest number={number} noted={noted} editor={editor} />}
           {tool === 'flow' && (

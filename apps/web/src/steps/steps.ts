@@ -1,15 +1,16 @@
 /** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
 import {
-  openPoints,
+  rainSensorOf,
   rulingOn,
   surveyOf,
+  undoneIn,
   unknownNeeds,
   type EpochDay,
-  type OpenPoint,
   type Plan,
   type Rules,
   type SiteMinutes,
   type Survey,
+  type Undone,
   type Verdict,
 } from '@water-clock/core';
 import type { Site } from '../api/sites.ts';
@@ -62,6 +63,19 @@ export type Step = Phase['steps'][number];
 export type StepPath = Step[0];
 
 export const STEPS: readonly Step[] = PHASES.flatMap(({ steps }): readonly Step[] => steps);
+
+/** All that a timer of one outlet and one program needs; the rest folds away. */
+const SIMPLE: readonly StepPath[] = ['house', 'clock', 'minutes', '', 'keyin', 'page'];
+
+export const isSimple = ({
+  stationCount,
+  programCount,
+}: Pick<Plan['timer'], 'stationCount' | 'programCount'>): boolean =>
+  stationCount === 1 && programCount === 1;
+
+/** Whether a step folds away under "More steps" on a timer. */
+export const foldsAway = (path: StepPath, simple: boolean): boolean =>
+  simple && !SIMPLE.includes(path);
 
 /** The phase of a step; the walk belongs to the stations. */
 export const phaseOf = (path: string): Phase =>
@@ -124,12 +138,12 @@ function house({ site, rules, survey, today }: VisitFacts): StepState {
   );
 }
 
-function timer({ survey: { device = {} } }: VisitFacts): StepState {
+function timer({ plan: { settings }, survey: { device = {} } }: VisitFacts): StepState {
   return listed(
     [
       device.power === undefined && 'its power',
       device.power === 'battery' && device.batteryDate === undefined && 'the battery’s date',
-      device.sensors === undefined && 'its sensors',
+      rainSensorOf(settings, device).state === 'unknown' && 'its rain sensor',
       device.changers === undefined && 'who else can change it',
     ],
     'The timer is noted.',
@@ -159,8 +173,12 @@ function minutes({ minutes: sums }: VisitFacts): StepState {
 }
 
 /** What stands in the way of closing, in a word; the step itself lists each point. */
-const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
-  'no-visit': false,
+const LACKING_TO_LEAVE: Record<Undone['what'], string | false> = {
+  'clock-wrong': 'the clock, which is wrong',
+  'clock-not-looked': 'the clock',
+  // Kept apart, with their numbers.
+  'not-tested': false,
+  'not-keyed': false,
   'no-as-found': 'the settings as found',
   'no-as-left': 'the settings as left',
   'as-left-is-older': 'the settings as left, which are older than what is set',
@@ -171,10 +189,8 @@ const LACKING_TO_LEAVE: Record<OpenPoint['what'], string | false> = {
 function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
   const { visit } = survey;
   if (!visit) return {};
-  const points = openPoints(plan, survey);
-  const untested = plan.stations
-    .map(({ number }) => number)
-    .filter((number) => !visit.tests?.some((test) => test.station === number && test.result));
+  const points = undoneIn(plan, survey);
+  const untested = points.flatMap((point) => (point.what === 'not-tested' ? point.stations : []));
   return {
     found: visit.asFound
       ? { done: true, line: 'Frozen as found.' }

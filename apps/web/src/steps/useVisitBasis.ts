@@ -1,8 +1,10 @@
 import { useMemo } from 'react';
 import {
+  houseRulesOn,
   SHIPPED_MINUTES,
   SHIPPED_MINUTES_ID,
   siteMinutes,
+  type EpochDay,
   type MinutesTable,
   type Plan,
   type Rules,
@@ -24,7 +26,8 @@ export interface VisitBasis {
   readonly minutes: SiteMinutes;
 }
 
-export function useVisitBasis(site: Site, plan: Plan, survey: Survey): VisitBasis {
+export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: EpochDay): VisitBasis {
+  const { houseNumber, supply } = site;
   const library = useLibrary('rules').data;
   const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
   const tables = useLibrary('minutes').data;
@@ -34,8 +37,15 @@ export function useVisitBasis(site: Site, plan: Plan, survey: Survey): VisitBasi
   const weather = useSiteWeather(site);
   const climate = weather?.climate ?? null;
   const minutes = useMemo(
-    () => siteMinutes(plan, survey, table, climate),
-    [plan, survey, table, climate],
+    () =>
+      siteMinutes(
+        plan,
+        survey,
+        table,
+        climate,
+        houseRulesOn(survey.rules, rules, { houseNumber, supply }, today),
+      ),
+    [plan, survey, table, climate, rules, houseNumber, supply, today],
   );
   return { rules, rulesKnown: library !== undefined, table, weather, minutes };
 }

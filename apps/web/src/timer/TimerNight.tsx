@@ -5,6 +5,7 @@ import {
   dateWords,
   dryStretches,
   houseRulesOn,
+  listed,
   nightOf,
   ruledOut,
   SECONDS_PER_DAY,
@@ -42,6 +43,10 @@ interface Props {
   /** Rules noted for this house by hand, and those of its place. */
   readonly ownRules: BriefRules | undefined;
   readonly rules: Rules | null;
+  /** Programs of which nobody knows where their interval stands. */
+  readonly anyPhase: readonly string[];
+  /** In the visit under way nobody has looked at the clock. */
+  readonly clockUnknown: boolean;
   readonly letters: readonly string[];
   readonly day: EpochDay;
   readonly tonight: EpochDay;
@@ -164,6 +169,18 @@ export function TimerNight(props: Props) {
           />
         )}
       </div>
+      {props.anyPhase.length > 0 && (
+        <p className="night-unknown">
+          Nobody could read where the interval of {listed(props.anyPhase)} stands: every night on
+          which it may water is drawn, and the verdict holds for all of them.
+        </p>
+      )}
+      {props.clockUnknown && (
+        <p className="night-unknown">
+          Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it
+          shows; days and hours that are allowed hold only if it is right.
+        </p>
+      )}
       {props.distance !== 'night' && (
         <Suspense>
           <FurtherOff

@@ -15,8 +15,12 @@ import {
   nightOf,
   parseDate,
   programsByLetter,
+  comingRules,
+  runsSideBySide,
   SECONDS_PER_DAY,
   tonightOf,
+  undoneIn,
+  unknownPhases,
   unknownNeeds,
   verdictWords,
   type ClockSecond,
@@ -29,7 +33,7 @@ import { clockChangesAfter } from '../platform/clockChange.ts';
 import { HouseStyle, usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../api/sites.ts';
-import { STRIP_STEPS, stepStates, type StepPath } from '../steps/steps.ts';
+import { STRIP_STEPS, stepStates, type StepPath, isSimple } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
@@ -129,7 +133,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
     [today, site.timeZone],
   );
-  const visit = useVisitBasis(site, snapshot.settled, snapshot.survey);
+  const visit = useVisitBasis(site, snapshot.settled, snapshot.survey, today);
   const brief = useBrief({
     ...visit,
     site,
@@ -137,6 +141,19 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     survey: snapshot.survey,
     today,
   });
+  const ownRules = snapshot.survey.rules;
+  const coming = useMemo(
+    () => comingRules(ownRules, visit.rules, site, today),
+    [ownRules, visit.rules, site, today],
+  );
+  // A text, so that what is typed does not make a new list each time.
+  const anyPhaseText = unknownPhases(plan, snapshot.survey).join('');
+  const anyPhase = useMemo(() => anyPhaseText.split('').filter(Boolean), [anyPhaseText]);
+  const { settled, survey } = snapshot;
+  const clockUnknown = useMemo(
+    () => undoneIn(settled, survey).some(({ what }) => what === 'clock-not-looked'),
+    [settled, survey],
+  );
   const unknown = useMemo(() => unknownNeeds(visit.minutes), [visit.minutes]);
   const { answer, work, stop, blocked, askBlocked } = useTimerAnswer(
     editor,
@@ -150,6 +167,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       changes,
       brief,
       unknown,
+      coming,
+      anyPhase,
     },
     state.catchUp,
   );
@@ -196,7 +215,16 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const [overlap] = answer?.check.overlaps ?? [];
   const overlapNight = overlap && nightOf(overlap.second.begins);
   const speech = { on: today, clock, order };
-  const verdict = answer && verdictWords(answer.check, plan.timer.onOverlap, speech);
+  const sideBySide =
+    answer !== null &&
+    runsSideBySide(answer.plan, answer.check.overlaps, survey.accepted ?? [], today);
+  const verdict =
+    answer &&
+    verdictWords(answer.check, plan.timer.onOverlap, speech, {
+      isOff: plan.settings.mode === 'off',
+      sideBySide,
+      anyPhase,
+    });
   const tone = verdict?.tone ?? 'empty';
   const withStrip = STRIP_STEPS.includes(shown);
   const show = (moment: ClockSecond) => {
@@ -213,9 +241,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     today,
   };
   const fix = useBestFix(answer, brief, today, editor);
-  const { settled, survey } = snapshot;
   const { rules, minutes } = visit;
-  const known = answer?.check.verdict ?? null;
+  const known = sideBySide ? 'clear' : (answer?.check.verdict ?? null);
   const states = useMemo(
     () => stepStates({ site, plan: settled, survey, rules, minutes, verdict: known, today }),
     [site, settled, survey, rules, minutes, known, today],
@@ -230,6 +257,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         timerId={view.id}
         shown={shown}
         states={states}
+        simple={isSimple(settled.timer)}
         site={site.name}
         kind={plan.timer.name}
         tools={<TimerTools editor={editor} snapshot={snapshot} view={view} />}
@@ -241,7 +269,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             detail={verdict?.detail ?? ''}
             work={work}
             stop={stop}
-            fix={fix}
+            fix={sideBySide ? null : fix}
             show={
               overlap && (overlapNight !== day || !withStrip)
                 ? () => show(overlap.second.begins)
@@ -268,6 +296,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
                 answer={answer}
                 ownRules={snapshot.survey.rules}
                 rules={visit.rules}
+                anyPhase={anyPhase}
+                clockUnknown={clockUnknown}
                 letters={letters}
                 day={day}
                 tonight={tonight}
@@ -309,8 +339,9 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             {shown === 'settings' && (
               <SettingsPanel
                 plan={snapshot.settled}
+                survey={snapshot.survey}
                 editor={editor}
-                today={today}
+                now={now}
                 month={monthOf(today)}
               />
             )}

@@ -16,6 +16,7 @@ import { Hint } from '../fields/Hint.tsx';
 import { useScreen } from '../frame/useScreen.ts';
 
 const ImportDialog = lazy(() => import('./ImportDialog.tsx'));
+const RestoreDialog = lazy(() => import('./RestoreDialog.tsx'));
 
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
   saved: 'Saved',
@@ -38,13 +39,14 @@ interface Props {
   readonly view: TimerView;
 }
 
-const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict'] as const;
+const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict', 'survey'] as const;
 
 /** Whether all is saved, undo and redo, the checks, and the way out and in as a document. */
 export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: Props) {
   const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [importing, setImporting] = useState(false);
+  const [restoring, setRestoring] = useState(false);
   const { status, unsaved, canUndo, canRedo } = snapshot;
   const undecided = snapshot.conflict !== null;
   const isFine = status === 'saved' && !undecided;
@@ -98,11 +100,22 @@ export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: P
               label: <a href={exportPath(view.id)}>Export the plan</a>,
             },
             { key: 'print', label: 'Print this step', onClick: () => print() },
+            { key: 'restore', label: 'A restore by phone …', onClick: () => setRestoring(true) },
           ],
         }}
       >
         <Button icon={<MoreOutlined />} aria-label="More" />
       </Dropdown>
+      {restoring && (
+        <Suspense>
+          <RestoreDialog
+            timerId={view.id}
+            plan={snapshot.settled}
+            visit={snapshot.survey.visit}
+            close={() => setRestoring(false)}
+          />
+        </Suspense>
+      )}
       {importing && (
         <Suspense>
           <ImportDialog

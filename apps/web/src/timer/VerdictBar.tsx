@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { DownOutlined, ExclamationCircleFilled } from '@ant-design/icons';
+import { DownOutlined } from '@ant-design/icons';
 import type { Verdict } from '@water-clock/core';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { useOpenChecks, useOpenFindings } from '../checks/checksContext.ts';
@@ -54,6 +54,7 @@ export function VerdictBar(props: Props) {
   const { breach } = useOpenFindings();
   const openChecks = useOpenChecks();
   const broken = tone === 'clear' ? breach : null;
+  const shown = broken === null ? tone : 'breach';
   const headline = broken ?? props.headline;
   const isPhone = useScreen() === 'phone';
   const [open, setOpen] = useState(false);
@@ -61,15 +62,11 @@ export function VerdictBar(props: Props) {
   const whole = !isPhone || open;
   return (
     <div
-      className={`verdict verdict-${broken === null ? tone : 'overlap'}${whole ? '' : ' verdict-line'}`}
+      className={`verdict verdict-${shown}${whole ? '' : ' verdict-line'}`}
       data-of={isKnown ? 'known' : 'unknown'}
       role="status"
     >
-      {broken === null ? (
-        <VerdictMark verdict={tone} size={isPhone ? 24 : 36} />
-      ) : (
-        <ExclamationCircleFilled className="verdict-breach" aria-hidden />
-      )}
+      <VerdictMark verdict={shown} size={isPhone ? 24 : 36} />
       <div className="verdict-words">
         <p className="verdict-headline">{headline}</p>
         {whole && detail && <p className="verdict-detail">{detail}</p>}

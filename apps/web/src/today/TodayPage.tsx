@@ -79,9 +79,10 @@ function Lines({ lines, none }: { readonly lines: readonly Line[]; readonly none
 }
 
 const ATTENTION = [
-  ['overlap', 'overlap', 'overlaps'],
-  ['incomplete', 'are half set', 'is half set'],
-  ['empty', 'have nothing set', 'has nothing set'],
+  ['overlap', 'overlap', 'overlaps', 'overlap'],
+  ['breach', 'break the watering rules', 'breaks the watering rules', 'breach'],
+  ['incomplete', 'are half set', 'is half set', 'unset'],
+  ['empty', 'have nothing set', 'has nothing set', 'unset'],
 ] as const;
 
 /** Later visits stand in the calendar. */
@@ -91,18 +92,23 @@ const MOST_COMING = 4;
 const MOST_NAMES = 4;
 
 function Attention({ sites }: { readonly sites: readonly SiteSummary[] }) {
-  const groups = ATTENTION.map(([verdict, several, one]) => {
+  const groups = ATTENTION.map(([verdict, several, one, filter]) => {
     const names = sites
       .filter(({ timers }) => timers.some((timer) => timer.verdict === verdict))
       .map(({ name }) => name);
-    return { verdict, names, words: names.length === 1 ? `garden ${one}` : `gardens ${several}` };
+    return {
+      verdict,
+      filter,
+      names,
+      words: names.length === 1 ? `garden ${one}` : `gardens ${several}`,
+    };
   }).filter(({ names }) => names.length > 0);
   if (groups.length === 0) return <p className="soft">Every garden is clear.</p>;
   return (
     <ul className="today-attention">
-      {groups.map(({ verdict, names, words }) => (
+      {groups.map(({ verdict, filter, names, words }) => (
         <li key={verdict}>
-          <Link to={`/sites?show=${verdict === 'overlap' ? 'overlap' : 'unset'}`}>
+          <Link to={`/sites?show=${filter}`}>
             <b className="today-count">{names.length}</b>
             <span>
               <strong>{words}</strong>

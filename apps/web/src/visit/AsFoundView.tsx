@@ -3,10 +3,12 @@ import {
   HIDDEN_WORDS,
   momentWords,
   parseMoment,
+  panelLines,
   planDifferences,
-  type Frozen,
-  type HiddenAnswer,
+  type AsFound,
+  type Plan,
 } from '@water-clock/core';
+import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { PlanWeek } from '../charts/PlanWeek.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -16,9 +18,16 @@ import { NoVisit } from './NoVisit.tsx';
 import '../planner/planner.css';
 import './visits.css';
 import './visitCards.css';
+import { panelNow } from './panel.ts';
 import { PanelEntry } from './PanelEntry.tsx';
 
-function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAnswer } }) {
+/** A line of the panel by the name that stands on it. */
+function lineName(plan: Plan, id: string): string {
+  const now = panelNow(plan, 0, { clock: '24', order: 'day-month', kind: null });
+  return panelLines(plan, now).find((line) => line.id === id)?.name ?? id;
+}
+
+function Found(props: StepProps & { readonly found: AsFound }) {
   const { found, plan, site, today } = props;
   const { clock, order } = usePreferences();
   const at = parseMoment(found.at) ?? 0;
@@ -32,6 +41,22 @@ function Found(props: StepProps & { readonly found: Frozen & { hidden: HiddenAns
         <strong>Frozen as found</strong> {momentWords(at, { on: today, clock, order })}.{' '}
         {HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.
       </p>
+      {(found.notLooked?.length ?? 0) > 0 && (
+        <p className="soft">
+          {found.notLooked?.length === 1
+            ? '1 setting was not looked at'
+            : `${found.notLooked?.length} settings were not looked at`}
+          : what stands there as found is what was planned, and the card has them to key in.
+        </p>
+      )}
+      {found.shown?.map(({ line, text }) => (
+        <p key={line} className="fault">
+          {lineName(found.plan, line)} showed {text}, which no setting of this timer gives.
+        </p>
+      ))}
+      {(found.photos?.length ?? 0) > 0 && (
+        <PhotoRow label="Photos of the panel" photos={found.photos ?? []} />
+      )}
       <VisitFindings {...props} />
       <div className="before-after">
         <section aria-label="As found">

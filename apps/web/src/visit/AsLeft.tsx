@@ -1,9 +1,10 @@
 import { Button } from 'antd';
-import { momentWords, parseMoment, samePlan, startWords } from '@water-clock/core';
+import { momentWords, parseMoment, samePlan } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
 import { frozenAt, momentText } from './panel.ts';
-import { useKind } from './useKind.ts';
+import { RestoreWords } from './RestoreWords.tsx';
+import { useKind } from '../device/useKind.ts';
 import type { VisitPartProps } from './visitPart.ts';
 
 /** Freezes the settings as left, and notes whether they are saved inside the timer. */
@@ -48,19 +49,8 @@ export function AsLeft(props: VisitPartProps) {
           })
         }
       />
-      {kind?.restore && (
-        <>
-          <p className="soft">{kind.restore}</p>
-          {savedInside && (
-            <blockquote className="say-so">
-              By phone: “Stand before the timer and leave the cover of the wiring shut. Read me the
-              time that it shows. Now open its settings and choose to bring back what was saved.
-              When it asks, say yes. Read me the first start of program A: it must say{' '}
-              {startWords(asLeft?.plan.programs[0]?.starts[0] ?? '00:00', '12')}.”
-            </blockquote>
-          )}
-        </>
-      )}
+      {kind?.restore && <p className="soft">{kind.restore}</p>}
+      {savedInside && <RestoreWords plan={asLeft?.plan ?? plan} />}
     </section>
   );
 }

@@ -1,31 +1,111 @@
 import { useRef, useState } from 'react';
-import { Button } from 'antd';
+import { Button, Checkbox, Modal } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { openPoints, openPointSentence } from '@water-clock/core';
+import { notKeyed, undoneId, undoneIn, undoneSentence, type Undone } from '@water-clock/core';
 import { newId, RefusedError } from '../api/request.ts';
+import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
-import { momentText } from './panel.ts';
+import { momentText, panelNow } from './panel.ts';
 import { closeVisit, visitKeys } from '../api/visits.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
+import { useKind } from '../device/useKind.ts';
+
+/** Where each point is put right. */
+const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: string]>> = {
+  'clock-wrong': ['keyin', 'Key it in'],
+  'clock-not-looked': ['clock', 'Look at it now'],
+  switched: ['leave', 'Put it back'],
+  'no-as-found': ['found', 'Record them'],
+  'no-as-left': ['leave', 'Freeze them'],
+  'as-left-is-older': ['leave', 'Freeze them'],
+  'not-keyed': ['keyin', 'Key them in'],
+  'not-tested': ['leave', 'Test them'],
+};
+
+/** These change what the house gets tonight, so each is said yes to by itself. */
+const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
+
+interface AskProps {
+  readonly points: readonly Undone[];
+  readonly timerId: string;
+  readonly leave: () => void;
+  readonly close: () => void;
+}
+
+/** What is not done, and whether to close all the same. */
+function Ask({ points, timerId, leave, close }: AskProps) {
+  const [said, setSaid] = useState<readonly string[]>([]);
+  const grave = points.filter(({ what }) => GRAVE.includes(what));
+  const isReady = grave.every((point) => said.includes(undoneId(point)));
+  return (
+    <Modal
+      open
+      title={`Not done yet: ${points.length}`}
+      onCancel={leave}
+      footer={[
+        <Button key="leave" size="large" type="primary" onClick={leave}>
+          Go back and finish
+        </Button>,
+        <Button key="close" size="large" danger disabled={!isReady} onClick={close}>
+          Close and leave it undone
+        </Button>,
+      ]}
+    >
+      <p>What you leave undone stands in the logbook. What matters stands among the visits due.</p>
+      <ul className="undone-list" aria-label="Not done yet">
+        {points.map((point) => {
+          const id = undoneId(point);
+          const [path, words] = STEP_OF[point.what];
+          const sentence = undoneSentence(point);
+          return (
+            <li key={id}>
+              {GRAVE.includes(point.what) ? (
+                <Checkbox
+                  className="check"
+                  checked={said.includes(id)}
+                  onChange={({ target }) =>
+                    setSaid(target.checked ? [...said, id] : said.filter((one) => one !== id))
+                  }
+                >
+                  <strong>Leave it so:</strong> {sentence}
+                </Checkbox>
+              ) : (
+                <span>{sentence}</span>
+              )}{' '}
+              <Link to={`/timers/${timerId}/${path}`} onClick={leave}>
+                {words}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+    </Modal>
+  );
+}
 
 /** What was done, what is still open, and the end of it. */
 export function CloseVisit(props: VisitPartProps) {
   const { plan, survey, visit, editor, timerId, now } = props;
+  const { clock, order } = usePreferences();
+  const kind = useKind(plan);
   const client = useQueryClient();
   const [fault, setFault] = useState<string | null>(null);
   const [isClosing, setIsClosing] = useState(false);
+  const [isAsking, setIsAsking] = useState(false);
   // If the answer is lost on the way, the same write is sent again.
   const write = useRef<Parameters<typeof closeVisit>[1] | null>(null);
-  const points = openPoints(plan, survey);
+  const panel = panelNow(plan, now, { clock, order, kind });
+  const points = [...undoneIn(plan, survey), ...notKeyed(plan, survey, kind, panel)];
   const close = async () => {
+    setIsAsking(false);
     setIsClosing(true);
     setFault(null);
     try {
       const { version: baseVersion } = editor.snapshot();
-      write.current ??= { id: newId(), baseVersion, closed: momentText(now) };
+      write.current ??= { id: newId(), baseVersion, closed: momentText(now), undone: points };
       await closeVisit(timerId, write.current);
       await editor.noticeOwn();
       await client.invalidateQueries({ queryKey: visitKeys.of(timerId) });
@@ -80,14 +160,14 @@ export function CloseVisit(props: VisitPartProps) {
         }
       />
       <p>
-        <Link to={`/timers/${timerId}/page`}>The homeowner’s page</Link>: leave it on paper, or as a
-        private link.
+        <Link to={`/timers/${timerId}/page`}>The homeowner’s page and the card for the box</Link>:
+        leave them on paper, or the page as a private link.
       </p>
       {points.length > 0 && (
         <ul className="visit-list" aria-label="Still to be done">
-          {points.map((point, i) => (
-            <li key={i} className="fault">
-              {openPointSentence(point)}
+          {points.map((point) => (
+            <li key={undoneId(point)} className={GRAVE.includes(point.what) ? 'fault' : 'soft'}>
+              {undoneSentence(point)}
             </li>
           ))}
         </ul>
@@ -101,11 +181,19 @@ export function CloseVisit(props: VisitPartProps) {
         type="primary"
         size="large"
         loading={isClosing}
-        disabled={points.length > 0 || unsaved}
-        onClick={() => void close()}
+        disabled={unsaved}
+        onClick={() => (points.length > 0 ? setIsAsking(true) : void close())}
       >
-        Close the visit
+        {points.length > 0 ? 'Close the visit …' : 'Close the visit'}
       </Button>
+      {isAsking && (
+        <Ask
+          points={points}
+          timerId={timerId}
+          leave={() => setIsAsking(false)}
+          close={() => void close()}
+        />
+      )}
     </section>
   );
 }

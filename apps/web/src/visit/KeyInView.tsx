@@ -1,10 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Checkbox, Input, type InputRef } from 'antd';
 import {
   attempt,
   dateWords,
   factoryPlan,
   faultSentence,
+  keyInBase,
   keyInLines,
   KEY_IN_SCOPES,
   panelText,
@@ -22,7 +23,7 @@ import { Chips } from '../fields/Chips.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { NoVisit } from './NoVisit.tsx';
 import { panelNow } from './panel.ts';
-import { useKind } from './useKind.ts';
+import { useKind } from '../device/useKind.ts';
 import './visits.css';
 import './visitCards.css';
 
@@ -52,6 +53,10 @@ function Line(props: LineProps) {
   const { line, card, now, done, isNext, reading, tick, slipped, confirms, help } = props;
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
+  /** What was compared last, so that leaving the field does not compare it again. */
+  const checked = useRef<string | null>(null);
+  const [hasSlipped, setSlipped] = useState(false);
+  const field = useRef<InputRef>(null);
   const item = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (!isNext) return;
@@ -60,7 +65,8 @@ function Line(props: LineProps) {
     else item.current?.querySelector('button')?.focus({ preventScroll: true });
   }, [isNext, reading]);
   const check = () => {
-    if (typed.trim() === '') return;
+    if (typed.trim() === '' || typed === checked.current) return;
+    checked.current = typed;
     const answer = readBack(line, typed, card, now.style, now.today);
     if (answer.ok) {
       setFault(null);
@@ -69,7 +75,10 @@ function Line(props: LineProps) {
       return;
     }
     setFault(readBackSentence(answer, line, now.style));
-    slipped();
+    // Typed again, it is still the same slip.
+    if (!hasSlipped) slipped();
+    setSlipped(true);
+    field.current?.select();
   };
   const text = panelText(line.value, now.style);
   const was = line.was && line.setting !== 'clock' ? panelText(line.was, now.style) : null;
@@ -88,6 +97,7 @@ function Line(props: LineProps) {
           <label className="key-read">
             {words}
             <Input
+              ref={field}
               aria-label={`${line.name}: what the display shows`}
               aria-invalid={fault !== null}
               status={fault === null ? '' : 'error'}
@@ -97,7 +107,9 @@ function Line(props: LineProps) {
               onKeyDown={(event) => {
                 if (event.key !== 'Enter') return;
                 event.preventDefault();
+                // Enter compares the same text again: somebody may think that it was missed.
                 check();
+                field.current?.select();
               }}
               onBlur={check}
             />
@@ -129,6 +141,7 @@ function Card({
   keyIn,
   now,
   clockIsRight,
+  notLooked,
   reading,
   set,
   reach,
@@ -139,16 +152,18 @@ function Card({
   readonly keyIn: KeyIn;
   readonly now: PanelNow;
   readonly clockIsRight: boolean;
+  /** Ids of lines of the base of which nobody knows what stands there. */
+  readonly notLooked: readonly string[];
   readonly reading: boolean;
   readonly set: (next: KeyIn) => void;
   readonly reach: ReadonlyMap<string, string>;
   readonly confirms: boolean;
 }) {
-  const worked = attempt(() => keyInLines(plan, base, now, clockIsRight));
+  const worked = attempt(() => keyInLines(plan, base, now, clockIsRight, notLooked));
   if (!worked.ok) return <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>;
   const card = worked.value;
   const ticked = new Set(keyIn.ticked);
-  const isDone = (line: KeyLine) => ticked.has(tickOf(line, now));
+  const isDone = (line: KeyLine) => ticked.has(tickOf(line));
   const next = card.find((line) => !isDone(line));
   const done = card.filter(isDone).length;
   if (card.length === 0)
@@ -176,7 +191,7 @@ function Card({
               reading={reading}
               confirms={confirms}
               tick={(yes) => {
-                const id = tickOf(line, now);
+                const id = tickOf(line);
                 const others = keyIn.ticked.filter((one) => one !== id);
                 set({ ...keyIn, ticked: yes ? [...others, id] : others });
               }}
@@ -199,7 +214,6 @@ export default function KeyInView(props: StepProps) {
   const { plan, survey, editor, now, site } = props;
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
-  const [reading, setReading] = useState(false);
   const { visit, device = {} } = survey;
   if (!visit)
     return (
@@ -207,13 +221,13 @@ export default function KeyInView(props: StepProps) {
         <NoVisit editor={editor} now={now} />
       </div>
     );
-  const panel = panelNow(plan, now, clock);
+  const panel = panelNow(plan, now, { clock, order, kind });
   const factory = factoryPlan(plan, kind);
   const scope: KeyInScope = visit.keyIn?.scope ?? (visit.asFound ? 'changes' : 'everything');
   const keyIn: KeyIn = visit.keyIn ?? { scope, ticked: [] };
   const set = (next: KeyIn) => editor.commit({ type: 'note-visit', fields: { keyIn: next } });
-  const base =
-    scope === 'changes' ? (visit.asFound?.plan ?? null) : scope === 'factory' ? factory : null;
+  const base = keyInBase(plan, visit, kind);
+  const reading = keyIn.readsBack === true;
   const clockIsRight =
     scope === 'changes' &&
     device.clockShown !== undefined &&
@@ -236,12 +250,15 @@ export default function KeyInView(props: StepProps) {
           pick={(next) => next && set({ ...keyIn, scope: next })}
         />
         <span className="key-acts">
-          <Checkbox checked={reading} onChange={({ target }) => setReading(target.checked)}>
+          <Checkbox
+            checked={reading}
+            onChange={({ target }) => set({ ...keyIn, readsBack: target.checked })}
+          >
             Read back: type what the display shows
           </Checkbox>
           <Button onClick={() => print()}>Print</Button>
           {keyIn.ticked.length > 0 && (
-            <Button type="text" onClick={() => set({ scope, ticked: [] })}>
+            <Button type="text" onClick={() => set({ scope, ticked: [], readsBack: reading })}>
               Begin again
             </Button>
           )}
@@ -253,6 +270,7 @@ export default function KeyInView(props: StepProps) {
         keyIn={keyIn}
         now={panel}
         clockIsRight={clockIsRight}
+        notLooked={scope === 'changes' ? (visit.asFound?.notLooked ?? []) : []}
         reading={reading}
         set={set}
         reach={reach}

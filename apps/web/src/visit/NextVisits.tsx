@@ -9,6 +9,7 @@ import {
   nextCycles,
   parseDate,
   programLabel,
+  repeatWords,
   startWords,
   type FollowUp,
   type NextReason,
@@ -21,6 +22,15 @@ import { momentText } from './panel.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 import { DateField } from '../fields/DateField.tsx';
+
+const REPEATS = [
+  [0, 'no, once'],
+  [1, 'every month'],
+  [2, 'every two months'],
+  [3, 'every three months'],
+  [6, 'twice a year'],
+  [12, 'every year on this date'],
+] as const;
 
 /** The first watering to come, as it should happen. */
 function foretold(plan: Plan, today: number, now: number): FollowUp | null {
@@ -46,6 +56,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const [reason, setReason] = useState<NextReason>('percent');
   const [date, setDate] = useState('');
   const [note, setNote] = useState('');
+  const [everyMonths, setEveryMonths] = useState(0);
   const me = useSession().data?.person?.name;
   const next = survey.next ?? [];
   const { followUp } = survey;
@@ -61,6 +72,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
           {next.map((visit, i) => (
             <li key={i}>
               {dateWords(parseDate(visit.date) ?? today, today, order)}: {NEXT_WORDS[visit.reason]}
+              {repeatWords(visit)}
               {visit.note ? `: ${visit.note}` : ''}{' '}
               <Button
                 size="small"
@@ -79,9 +91,18 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         onSubmit={(event) => {
           event.preventDefault();
           if (parseDate(date) === null) return;
-          set([...next, { date, reason, ...(note.trim() ? { note: note.trim() } : {}) }]);
+          set([
+            ...next,
+            {
+              date,
+              reason,
+              ...(everyMonths > 0 ? { everyMonths } : {}),
+              ...(note.trim() ? { note: note.trim() } : {}),
+            },
+          ]);
           setDate('');
           setNote('');
+          setEveryMonths(0);
         }}
       >
         <SelectField
@@ -91,6 +112,12 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
           pick={(value) => setReason(value)}
         />
         <DateField label="On" value={date} commit={setDate} />
+        <SelectField
+          label="Again"
+          value={everyMonths}
+          options={REPEATS}
+          pick={(value) => setEveryMonths(Number(value))}
+        />
         <label className="labelled">
           Note
           <Input value={note} maxLength={120} onChange={({ target }) => setNote(target.value)} />

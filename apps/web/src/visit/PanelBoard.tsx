@@ -1,5 +1,4 @@
 import { Fragment, type ReactNode } from 'react';
-import { Button } from 'antd';
 import { programLabel, type PanelLine, type PanelNow } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import { shortName } from './PanelField.tsx';
@@ -13,9 +12,10 @@ interface Props {
   /** Whether this timer shows the total of a program, which is a checksum. */
   readonly withTotal: boolean;
   readonly total: (letter: string) => ReactNode;
-  /** Nothing is noted of it, and nobody has opened it. */
-  readonly isUnused: (letter: string) => boolean;
-  readonly open: (letter: string) => void;
+  /** What to ask of a program of which nothing is noted; null: its lines are shown. */
+  readonly unused: (letter: string) => ReactNode;
+  /** Takes the rest of a program as it is planned; null: all of it was looked at. */
+  readonly asPlanned: (letter: string) => ReactNode;
 }
 
 /** Lines of two programs that stand in one row: the same start, station or kind of day. */
@@ -35,8 +35,8 @@ export function PanelBoard({
   field,
   withTotal,
   total,
-  isUnused,
-  open,
+  unused,
+  asPlanned,
 }: Props) {
   const { dialect } = now.style;
   const names = new Map<string, string>();
@@ -71,14 +71,14 @@ export function PanelBoard({
               <h2 className="panel-board-head" style={{ gridRow: 1, gridColumn: column }}>
                 <ProgramBadge letter={letter} size={26} /> Program {label}
                 {label !== letter && <span className="soft"> ({letter} on the strip)</span>}
+                {asPlanned(letter)}
               </h2>
-              {isUnused(letter) ? (
+              {unused(letter) ? (
                 <p
                   className="panel-unused"
                   style={{ gridRow: `2 / ${Math.max(3, last)}`, gridColumn: column }}
                 >
-                  Nothing noted. Is every start of it off?{' '}
-                  <Button onClick={() => open(letter)}>No, take it down</Button>
+                  {unused(letter)}
                 </p>
               ) : (
                 <>

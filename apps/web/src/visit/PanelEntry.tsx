@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, Progress } from 'antd';
 import {
   effectivePercent,
   expectedTotal,
+  factoryPlan,
   HIDDEN_ANSWERS,
   HIDDEN_WORDS,
   monthOf,
@@ -15,19 +16,40 @@ import {
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
+import { PhotoRow } from '../photos/PhotoRow.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { frozenAt, panelNow } from './panel.ts';
-import { useKind } from './useKind.ts';
+import { useKind } from '../device/useKind.ts';
 import { useScreen } from '../frame/useScreen.ts';
+import { noteAsPlanned } from './looked.ts';
 import { PanelBoard } from './PanelBoard.tsx';
 import { PanelField, PanelTotal } from './PanelField.tsx';
 
-/** The settings in this panel's order, a program at a time. */
+/** Settings of the whole timer that stand here; extras of stations stand with the stations. */
+const GENERAL: readonly PanelLine['address']['of'][] = [
+  'percent',
+  'sensor',
+  'mode',
+  'rain-delay',
+  'delay',
+  'linked',
+];
+
+const programOf = ({ address: place }: PanelLine): string | null =>
+  place.of === 'start' ||
+  place.of === 'run' ||
+  place.of === 'days' ||
+  place.of === 'count' ||
+  place.of === 'phase'
+    ? place.program
+    : null;
+
+/** The settings in this panel's order, a program at a time. Nothing counts as seen before somebody has looked at it. */
 export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const { plan, editor, now, today, visit } = props;
-  const { clock } = usePreferences();
-  const panel = panelNow(plan, now, clock);
+  const { clock, order: dateOrder } = usePreferences();
   const kind = useKind(plan);
+  const panel = panelNow(plan, now, { clock, order: dateOrder, kind });
   const [opened, setOpened] = useState<readonly string[]>([]);
   const [hidden, setHidden] = useState<HiddenAnswer | null>(null);
   const lines = panelLines(plan, panel).filter(({ setting }) => setting !== 'clock');
@@ -36,32 +58,18 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     const program = plan.programs.find((program) => program.letter === letter);
     return program ? effectivePercent(plan, program, monthOf(today)) : 100;
   };
-  const inProgram = (letter: string) =>
-    lines.filter(
-      ({ address: place }) =>
-        (place.of === 'start' ||
-          place.of === 'run' ||
-          place.of === 'days' ||
-          place.of === 'count' ||
-          place.of === 'phase') &&
-        place.program === letter,
-    );
-  const letters = [
-    ...new Set(
-      lines.flatMap(({ address: place }) =>
-        'program' in place && place.of === 'start' ? [place.program] : [],
-      ),
-    ),
-  ];
-  const ofTimer = lines.filter(
-    ({ address: place }) =>
-      !letters.some((letter) => inProgram(letter).some((line) => line.address === place)),
-  );
-  // Extras of stations are on the step of percent and hours; this step has what the panel shows.
-  const general = ofTimer.filter(({ address: place }) =>
-    ['percent', 'sensor', 'mode', 'rain-delay', 'delay'].includes(place.of),
-  );
+  const inProgram = (letter: string) => lines.filter((line) => programOf(line) === letter);
+  const letters = [...new Set(lines.flatMap((line) => programOf(line) ?? []))];
+  const general = lines.filter(({ address }) => GENERAL.includes(address.of));
   const isUsed = (letter: string) => plan.programs.some((program) => program.letter === letter);
+  const isUnused = (letter: string) => !isUsed(letter) && !opened.includes(letter);
+  /** Of a program without anything set, only its starts are asked for. */
+  const askedOf = (letter: string) =>
+    inProgram(letter).filter(({ address }) => !isUnused(letter) || address.of === 'start');
+  const asked = [...general, ...letters.flatMap(askedOf)];
+  const looked = new Set(visit.panel?.looked);
+  const notLooked = asked.filter(({ id }) => !looked.has(id));
+  const isLooked = (some: readonly PanelLine[]) => some.every(({ id }) => looked.has(id));
   const isPhone = useScreen() === 'phone';
   const field = (line: PanelLine, letter?: string, bare = false) => {
     const percent = letter === undefined ? 100 : percentOf(letter);
@@ -71,6 +79,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         key={line.id}
         line={line}
         plan={plan}
+        visit={visit}
         editor={editor}
         now={panel}
         shownAt={shownAt}
@@ -81,6 +90,24 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const total = (letter: string, bare = false) => (
     <PanelTotal letter={letter} plan={plan} visit={visit} editor={editor} now={panel} bare={bare} />
   );
+  const asPlanned = (letter: string) => {
+    const rest = askedOf(letter).filter(({ id }) => !looked.has(id));
+    if (isUnused(letter) || rest.length === 0) return null;
+    return (
+      <Button onClick={() => noteAsPlanned(editor, rest)}>
+        {rest.length === askedOf(letter).length ? 'All as planned' : 'The rest as planned'}
+      </Button>
+    );
+  };
+  const unused = (letter: string) => (
+    <>
+      {isLooked(askedOf(letter)) ? 'Every start of it is off. ' : 'Is every start of it off? '}
+      {!isLooked(askedOf(letter)) && (
+        <Button onClick={() => noteAsPlanned(editor, askedOf(letter))}>Yes, all off</Button>
+      )}{' '}
+      <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
+    </>
+  );
   const order = orderOf(plan);
   const percentFirst = order.indexOf('percent') < order.indexOf('starts');
   const generalBlock = (which: readonly PanelLine[]) =>
@@ -89,12 +116,51 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     general.filter(({ address: place }) => place.of === 'percent' && percentFirst),
     general.filter(({ address: place }) => !(place.of === 'percent' && percentFirst)),
   ];
+  const factory = factoryPlan(plan, kind);
+  const freeze = () => {
+    if (hidden === null) return;
+    const { shown, photos } = visit.panel ?? {};
+    editor.commit({
+      type: 'note-visit',
+      fields: {
+        asFound: {
+          ...frozenAt(plan, now),
+          hidden,
+          ...(notLooked.length > 0 ? { notLooked: notLooked.map(({ id }) => id) } : {}),
+          ...(shown ? { shown } : {}),
+          ...(photos ? { photos } : {}),
+        },
+        panel: null,
+      },
+    });
+  };
   return (
     <>
       <p>
-        Page through the timer and type what it shows, in its own order; Enter goes on. Nothing in
-        the box is touched yet.
+        Page through the timer and type what it shows, in its own order. Grey is what is planned:
+        Enter says that it stands so. Nothing in the box is touched yet.
       </p>
+      <div className="panel-progress">
+        <Progress
+          percent={Math.round(((asked.length - notLooked.length) * 100) / asked.length)}
+          showInfo={false}
+          aria-label="Looked at"
+        />
+        <span role="status">
+          {asked.length - notLooked.length} of {asked.length} looked at
+        </span>
+        {factory && looked.size === 0 && (
+          <Button
+            onClick={() => {
+              const { site: _site, ...bare } = factory;
+              editor.commit({ type: 'replace-plan', plan: bare });
+              noteAsPlanned(editor, panelLines(factory, panel));
+            }}
+          >
+            New from the box: as the factory sets it
+          </Button>
+        )}
+      </div>
       {dialect.runPage === 'adjusted' && (
         <p className="soft">
           Its run page shows minutes at the percent in force: type what it shows, what was entered
@@ -103,31 +169,31 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
       )}
       {generalBlock(early)}
       {isPhone &&
-        letters.map((letter) =>
-          isUsed(letter) || opened.includes(letter) ? (
-            <section
-              key={letter}
-              className="panel-program"
-              aria-label={`Program ${programLabel(letter, dialect)}`}
-            >
-              <h2>
-                Program {programLabel(letter, dialect)}
-                {programLabel(letter, dialect) !== letter && (
-                  <span className="soft"> ({letter} on the strip)</span>
-                )}
-              </h2>
-              <div className="panel-lines">
-                {inProgram(letter).map((line) => field(line, letter))}
-              </div>
-              {total(letter)}
-            </section>
-          ) : (
-            <p key={letter} className="panel-unused">
-              Program {programLabel(letter, dialect)}: nothing noted. Is every start of it off?{' '}
-              <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
-            </p>
-          ),
-        )}
+        letters.map((letter) => (
+          <section
+            key={letter}
+            className="panel-program"
+            aria-label={`Program ${programLabel(letter, dialect)}`}
+          >
+            <h2>
+              Program {programLabel(letter, dialect)}
+              {programLabel(letter, dialect) !== letter && (
+                <span className="soft"> ({letter} on the strip)</span>
+              )}{' '}
+              {asPlanned(letter)}
+            </h2>
+            {isUnused(letter) ? (
+              <p className="panel-unused">{unused(letter)}</p>
+            ) : (
+              <>
+                <div className="panel-lines">
+                  {inProgram(letter).map((line) => field(line, letter))}
+                </div>
+                {total(letter)}
+              </>
+            )}
+          </section>
+        ))}
       {!isPhone && (
         <PanelBoard
           letters={letters}
@@ -136,11 +202,18 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
           field={(line, letter) => field(line, letter, true)}
           withTotal={letters.some((letter) => expectedTotal(plan, letter, today) !== null)}
           total={(letter) => total(letter, true)}
-          isUnused={(letter) => !isUsed(letter) && !opened.includes(letter)}
-          open={(letter) => setOpened([...opened, letter])}
+          unused={(letter) => (isUnused(letter) ? unused(letter) : null)}
+          asPlanned={asPlanned}
         />
       )}
       {generalBlock(late)}
+      <PhotoRow
+        label="Photos of the panel"
+        photos={visit.panel?.photos ?? []}
+        set={(photos) =>
+          editor.commit({ type: 'note-visit', fields: { panel: { ...visit.panel, photos } } })
+        }
+      />
       <Chips
         label="Are programs or starts hidden?"
         options={HIDDEN_ANSWERS.map((one) => [one, HIDDEN_WORDS[one]] as const)}
@@ -149,21 +222,16 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
       />
       {kind?.hides && <p className="soft">{kind.hides}</p>}
       <div>
-        <Button
-          type="primary"
-          size="large"
-          disabled={hidden === null}
-          onClick={() =>
-            hidden !== null &&
-            editor.commit({
-              type: 'note-visit',
-              fields: { asFound: { ...frozenAt(plan, now), hidden } },
-            })
-          }
-        >
+        <Button type="primary" size="large" disabled={hidden === null} onClick={freeze}>
           Freeze as found
         </Button>{' '}
-        {hidden === null && <span className="soft">Answer the question above first.</span>}
+        {hidden === null && <span className="soft">Answer the question above first. </span>}
+        {notLooked.length > 0 && (
+          <span className="fault">
+            {notLooked.length === 1 ? '1 setting was' : `${notLooked.length} settings were`} not
+            looked at: as found they count as not known.
+          </span>
+        )}
       </div>
     </>
   );

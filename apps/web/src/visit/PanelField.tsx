@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Input } from 'antd';
 import {
+  adjustedSeconds,
   enteredFromShown,
   entryChange,
   expectedTotal,
@@ -14,11 +15,12 @@ import {
   type Entered,
   type PanelLine,
   type PanelNow,
+  type PanelValue,
   type Plan,
   type Visit,
 } from '@water-clock/core';
-import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { noteLooked, type Look } from './looked.ts';
 
 const focusNextLine = (from: HTMLElement) => {
   const fields = [...document.querySelectorAll<HTMLInputElement>('[data-line]')];
@@ -30,6 +32,7 @@ const focusNextLine = (from: HTMLElement) => {
 interface LineProps {
   readonly line: PanelLine;
   readonly plan: Plan;
+  readonly visit: Visit;
   readonly editor: TimerEditor;
   readonly now: PanelNow;
   /** The percent at which a run page shows its runs, where it is not the runs as entered. */
@@ -46,57 +49,76 @@ export function shortName({ address: place, name }: PanelLine, { style }: PanelN
   return `${rest.charAt(0).toUpperCase()}${rest.slice(1)}`;
 }
 
-const rangeWords = ({ least, most }: Entered) =>
+const enteredWords = ({ least, most }: Entered) =>
   least === most
     ? `entered: ${lengthWords(least)}`
     : `entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
 
-/** One setting, typed as the display shows it. */
-export function PanelField({ line, plan, editor, now, shownAt, bare = false }: LineProps) {
+/** What the display shows of a value: runs at the percent in force, where its run page shows them so. */
+const shownOf = (value: PanelValue, shownAt: number | null, { timer }: Plan): PanelValue =>
+  value.kind === 'run' && shownAt !== null
+    ? { kind: 'run', seconds: adjustedSeconds(value.seconds, shownAt, timer.seasonal) }
+    : value;
+
+/** What was typed, as it is noted; or what is wrong with it. */
+function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | string {
+  const { address, value } = line;
+  if (address.of === 'phase' && /^\s*\?+\s*$/u.test(typed)) return { phaseIsUnknown: true };
+  const read = parsePanel(value.kind, typed, now.style, now.today);
+  if (!read) return `"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`;
+  if (address.of !== 'run' || shownAt === null || read.kind !== 'run')
+    return sameValue(read, value) ? {} : { change: entryChange(plan, address, read, now) };
+  // What is shown already stays as it is entered, however often it is typed again.
+  if (sameValue(read, shownOf(value, shownAt, plan))) return {};
+  const entered = enteredFromShown(read.seconds, shownAt, plan.timer);
+  if (!entered) return { shown: panelText(read, now.style) };
+  const meant: PanelValue = { kind: 'run', seconds: entered.least };
+  return { change: entryChange(plan, address, meant, now) };
+}
+
+/** One setting, typed as the display shows it. Until somebody has looked at it, it shows nothing but what is planned, as a ghost. */
+export function PanelField(props: LineProps) {
+  const { line, plan, visit, editor, now, shownAt, bare = false } = props;
   const [typed, setTyped] = useState<string | null>(null);
-  const [told, setTold] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const { address: place, value } = line;
-  const worksBack = place.of === 'run' && shownAt !== null;
-  const text = panelText(value, now.style);
-  const isEmpty =
-    (value.kind === 'time' && value.second === null) ||
-    (value.kind === 'run' && value.seconds === 0);
+  const { looked = [], shown: odd = [] } = visit.panel ?? {};
+  const isLooked = looked.includes(line.id);
+  const oddText = odd.find((one) => one.line === line.id)?.text;
+  const text = panelText(shownOf(value, shownAt, plan), now.style);
+  const kept = isLooked ? (oddText ?? text) : '';
+  const isAdjusted = place.of === 'run' && shownAt !== null && value.kind === 'run';
   const finish = (): boolean => {
-    if (typed === null) return true;
-    const read = parsePanel(value.kind, typed, now.style, now.today);
-    if (!read) {
-      setFault(`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`);
+    if (typed === null || typed === kept) {
+      setTyped(null);
+      return true;
+    }
+    const look = lookOf(typed, props);
+    if (typeof look === 'string') {
+      setFault(look);
       return false;
     }
-    let meant = read;
-    setTold(null);
-    if (worksBack && read.kind === 'run') {
-      const entered = enteredFromShown(read.seconds, shownAt, plan.timer);
-      if (!entered) {
-        setFault(`No run of this timer is shown as ${panelText(read, now.style)} at ${shownAt} %.`);
-        return false;
-      }
-      if (read.seconds > 0) setTold(rangeWords(entered));
-      meant = { kind: 'run', seconds: entered.least };
-    }
-    const change = sameValue(meant, value) ? null : entryChange(plan, place, meant, now.today);
-    const refused = change ? commitWords(editor, change) : null;
+    const refused = noteLooked(editor, line, look);
     setFault(refused);
     if (refused === null) setTyped(null);
     return refused === null;
+  };
+  /** What stands here is as it is planned. */
+  const confirm = () => {
+    if (typed === null && !isLooked) setFault(noteLooked(editor, line, {}));
   };
   return (
     <label className="panel-line">
       {!bare && <span>{shortName(line, now)}</span>}
       <Input
         data-line={line.id}
-        aria-label={line.name}
+        data-looked={isLooked}
+        aria-label={isLooked ? line.name : `${line.name}, not looked at yet, planned ${text}`}
         aria-invalid={fault !== null}
         autoComplete="off"
         enterKeyHint="next"
-        value={typed ?? (isEmpty ? '' : text)}
-        placeholder={value.kind === 'time' ? 'OFF' : value.kind === 'run' ? '0:00' : ''}
+        value={typed ?? kept}
+        placeholder={text}
         onFocus={(event) => event.target.select()}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={finish}
@@ -107,14 +129,29 @@ export function PanelField({ line, plan, editor, now, shownAt, bare = false }: L
           }
           if (event.key !== 'Enter' || !finish()) return;
           event.preventDefault();
+          confirm();
           focusNextLine(event.currentTarget);
         }}
         status={fault !== null ? 'error' : ''}
       />
-      {told && <span className="soft">{told}</span>}
+      {isLooked && oddText !== undefined && (
+        <span className="fault">
+          No run of this timer is shown as {oddText} at {shownAt} %. It is kept as typed.
+        </span>
+      )}
+      {isLooked && oddText === undefined && isAdjusted && value.seconds > 0 && (
+        <span className="soft">{enteredOf(value.seconds, shownAt, plan)}</span>
+      )}
       {fault && <span className="fault">{fault}</span>}
     </label>
   );
+}
+
+/** What may have been entered where the display shows what it does. */
+function enteredOf(seconds: number, shownAt: number, { timer }: Plan): string {
+  const shown = adjustedSeconds(seconds, shownAt, timer.seasonal);
+  const entered = enteredFromShown(shown, shownAt, timer);
+  return entered ? enteredWords(entered) : `entered: ${lengthWords(seconds)}`;
 }
 
 /** The total on the display against what has been noted: a checksum. */

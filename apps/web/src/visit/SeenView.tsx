@@ -23,7 +23,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { NoVisit } from './NoVisit.tsx';
 import { SightingForm } from './SightingForm.tsx';
 import { useDiagnosis } from './useDiagnosis.ts';
-import { useKind } from './useKind.ts';
+import { useKind } from '../device/useKind.ts';
 import './visits.css';
 import './visitCards.css';
 import { ExplanationItem } from './ExplanationItem.tsx';

@@ -1,13 +1,21 @@
-import { visitFindings, visitFindingSentence } from '@water-clock/core';
+import { visitFindings, visitFindingSentence, type VisitFinding } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
+import { useKind } from '../device/useKind.ts';
 
 const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
 
-/** What only a visit can find: the clock, the display's totals, what was switched, what is saved inside. */
-export function VisitFindings({ plan, survey, today }: StepProps) {
+interface Props extends StepProps {
+  /** Absent: all. */
+  readonly only?: readonly VisitFinding['code'][];
+}
+
+/** What only somebody at the box can find: the clock, the display's totals, what was switched, what is saved inside, decoders. */
+export function VisitFindings({ plan, survey, today, only }: Props) {
   const { clock, order } = usePreferences();
-  const findings = visitFindings(plan, survey, today);
+  const findings = visitFindings(plan, survey, today, useKind(plan)).filter(
+    ({ code }) => only === undefined || only.includes(code),
+  );
   if (findings.length === 0) return null;
   return (
     <ul className="findings" aria-label="Found at the box">

@@ -1,16 +1,25 @@
-/** What the panel's lines depend on: the timer's dialect, the person's clock, the present date and hour at the house. */
+/** What the panel's lines depend on: the timer's dialect and kind, the person's likes, the present date and hour at the house. */
 import {
   formatMoment,
   SECONDS_PER_DAY,
   type ClockStyle,
+  type DateOrder,
   type PanelNow,
   type Plan,
+  type TimerKind,
 } from '@water-clock/core';
 
-export function panelNow({ timer }: Plan, now: number, clock: ClockStyle): PanelNow {
+interface Reader {
+  readonly clock: ClockStyle;
+  readonly order: DateOrder;
+  /** Null: nobody knows. */
+  readonly kind: Pick<TimerKind, 'rainDelay'> | null;
+}
+
+export function panelNow({ timer }: Plan, now: number, { clock, order, kind }: Reader): PanelNow {
   const today = Math.floor(now / SECONDS_PER_DAY);
   return {
-    style: { dialect: timer.dialect ?? {}, clock },
+    style: { dialect: timer.dialect ?? {}, clock, order, rainDelay: kind?.rainDelay },
     today,
     secondOfDay: now - today * SECONDS_PER_DAY,
   };

@@ -5,6 +5,7 @@ import {
   Effort,
   nightOf,
   nightsFrom,
+  onAnyDay,
   verdictOf,
   yearFrom,
   type EpochDay,
@@ -28,9 +29,11 @@ export function answerOf(
   effort = new Effort(),
 ): TimerAnswer {
   const { plan, on, firstNight, nights, farNight, yearFrom: first, whatIf, changes } = question;
-  const { brief, unknown } = question;
-  const checked = check(plan, on, { progress, effort, brief });
-  const seen = whatIf.percent === null ? plan : atPercent(plan, whatIf.percent);
+  const { brief, unknown, coming, anyPhase } = question;
+  const checked = check(plan, on, { progress, effort, brief, coming, anyPhase });
+  // Where no one phase can be told, every night is drawn on which some phase waters.
+  const drawn = anyPhase.length > 0 ? onAnyDay(plan, anyPhase) : plan;
+  const seen = whatIf.percent === null ? drawn : atPercent(drawn, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>
     nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort });
   const [overlap] = whatIf.percent === null ? [] : verdictOf(seen, on, { effort }).overlaps;

@@ -1,5 +1,14 @@
 /** What the page of a timer asks, and the answer. Plain data both ways. */
-import type { Brief, Check, ClockChange, EpochDay, Night, Plan, YearDay } from '@water-clock/core';
+import type {
+  Brief,
+  Check,
+  ClockChange,
+  ComingRules,
+  EpochDay,
+  Night,
+  Plan,
+  YearDay,
+} from '@water-clock/core';
 
 /** How the nights are looked at: as set, or as they would be. */
 export interface WhatIf {
@@ -23,6 +32,10 @@ export interface TimerQuestion {
   readonly changes: readonly ClockChange[];
   /** What was wanted, for the findings. */
   readonly brief: Brief;
+  /** Programs of which nobody knows where their interval stands. */
+  readonly anyPhase: readonly string[];
+  /** Rules of the place that begin later. */
+  readonly coming: readonly ComingRules[];
   /** Stations of which nobody knows what they need. */
   readonly unknown: readonly number[];
 }

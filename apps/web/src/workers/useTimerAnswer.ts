@@ -6,6 +6,7 @@ import {
   faultSentence,
   type Brief,
   type ClockChange,
+  type ComingRules,
   type EpochDay,
   type Night,
   type Outcome,
@@ -150,6 +151,8 @@ export interface Wanted {
   readonly changes: readonly ClockChange[];
   readonly brief: Brief;
   readonly unknown: readonly number[];
+  readonly coming: readonly ComingRules[];
+  readonly anyPhase: readonly string[];
 }
 
 /** A source of plans, faster than the page draws them. */
@@ -173,10 +176,22 @@ export function useTimerAnswer(source: PlanSource, wanted: Wanted, answered: () 
   /** Whether a start is being dragged, so that the worker was asked where it may not go. */
   const holding = useRef(false);
   const { on, firstNight, nights, farNight, yearFrom, whatIf, changes } = wanted;
-  const { brief, unknown } = wanted;
+  const { brief, unknown, coming, anyPhase } = wanted;
   const question = useMemo(
-    () => ({ on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown }),
-    [on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown],
+    () => ({
+      on,
+      firstNight,
+      nights,
+      farNight,
+      yearFrom,
+      whatIf,
+      changes,
+      brief,
+      unknown,
+      coming,
+      anyPhase,
+    }),
+    [on, firstNight, nights, farNight, yearFrom, whatIf, changes, brief, unknown, coming, anyPhase],
   );
   const asked = useRef<{ plan: Plan | null; question: Wanted }>({ plan: null, question });
   const ask = useCallback((about: Plan, what: Wanted) => {

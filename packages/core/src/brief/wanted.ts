@@ -12,7 +12,7 @@ export function mowingMask({ mowing }: Brief): WeekdayMask {
 }
 
 /** Whether the rules bind a station (planning.md section 1, `dripExempt`). */
-export const isBound = ({ rules }: Brief, overhead: boolean): boolean =>
+export const isBound = ({ rules }: Pick<Brief, 'rules'>, overhead: boolean): boolean =>
   rules !== undefined && (overhead || rules.dripExempt !== true);
 /** Whether a station counts for times of day: not where it waters often a day, nor drip where that may run at any time. */
 export const countsForTimes = (

@@ -35,3 +35,17 @@ export function meanWeeklySeconds(
   }
   return given;
 }
+
+/** Mean runs a week of each station, by number; windows and overlaps apart. */
+export function meanWeeklyRuns(plan: Plan, meetings: Meetings): Map<number, number> {
+  const runs = new Map<number, number>();
+  for (const program of plan.programs) {
+    const starts = startsOf(plan, program).reduce(
+      (sum, { days, times }) => sum + meanDatesOf(days, meetings) * times,
+      0,
+    );
+    for (const { station, seconds } of runsWithLinked(plan, program))
+      if (seconds > 0) runs.set(station, (runs.get(station) ?? 0) + starts);
+  }
+  return runs;
+}

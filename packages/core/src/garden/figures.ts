@@ -23,7 +23,15 @@ import {
 } from '../water/tables.ts';
 
 export type Source =
-  'overruled' | 'measured' | 'noted' | 'table' | 'office' | 'weather' | 'assumed';
+  | 'overruled'
+  | 'measured'
+  | 'noted'
+  | 'table'
+  | 'office'
+  | 'weather'
+  | 'rules'
+  | 'programs'
+  | 'assumed';
 
 export interface Figure {
   readonly value: number;

@@ -9,12 +9,15 @@ export const SOURCE_WORDS: Record<Source, string> = {
   table: 'starting value from our table',
   office: 'the office’s table',
   weather: 'local weather',
+  rules: 'the local rules',
+  programs: 'the programs as set',
   assumed: 'assumed',
 };
 
 export const LACKING_WORDS: Record<Lacking, string> = {
   head: 'the head type',
   plants: 'the plants',
+  waterings: 'the waterings a week',
   rate: 'its precipitation rate (from cups, or from flow and area)',
   climate: 'the local weather',
 };

@@ -2,6 +2,8 @@
  * What a station needs in a week, by the three schools of the trade (field guide, Schools), each with the numbers that it is made
  * of. All are for the month whose need is called 100 percent.
  */
+import type { BriefRules } from '../brief/brief.ts';
+import { wateringsOf } from './waterings.ts';
 import { sure } from '../document/sure.ts';
 import {
   surveyOf,
@@ -54,7 +56,7 @@ export interface Step {
 }
 
 /** What a school lacks to say anything. */
-export type Lacking = 'head' | 'plants' | 'rate' | 'climate';
+export type Lacking = 'head' | 'waterings' | 'plants' | 'rate' | 'climate';
 
 export interface SchoolAnswer {
   readonly school: School;
@@ -63,9 +65,6 @@ export interface SchoolAnswer {
   readonly lacking: readonly Lacking[];
   readonly steps: readonly Step[];
 }
-
-/** Where nobody says how often: what is usual in summer. */
-export const USUAL_WATERINGS = 3;
 
 const step = (
   what: Step['what'],
@@ -114,18 +113,22 @@ const lackingAnswer = (school: School, lacking: readonly Lacking[]): SchoolAnswe
   steps: [],
 });
 
-function thumb(noted: SurveyStation, table: MinutesTable): SchoolAnswer {
-  const { head: name, overruled, waterings, days } = noted;
-  if (!name) return lackingAnswer('thumb', ['head']);
+/** @param waterings a week; null: nothing says how often. */
+function thumb(noted: SurveyStation, table: MinutesTable, waterings: Figure | null): SchoolAnswer {
+  const { head: name, overruled } = noted;
+  if (!name || !waterings)
+    return lackingAnswer('thumb', [
+      ...(name ? [] : (['head'] as const)),
+      ...(waterings ? [] : (['waterings'] as const)),
+    ]);
   const head = table.heads[name];
   const said = overruled?.thumbMinutes;
-  const often = waterings ?? days?.most;
   const steps = [
     said === undefined
       ? step('thumb-minutes', head.watering, 'minutes', 'office', 'thumbMinutes')
       : step('thumb-minutes', said, 'minutes', 'overruled', 'thumbMinutes'),
     ...bends(noted, table, head),
-    step('waterings', often ?? USUAL_WATERINGS, 'times', often === undefined ? 'assumed' : 'noted'),
+    step('waterings', waterings.value, 'times', waterings.source),
   ];
   return { school: 'thumb', weeklySeconds: 60 * product(steps), lacking: [], steps };
 }
@@ -242,20 +245,25 @@ function siteYear(years: readonly (readonly MonthBalance[])[]) {
  * The minutes of every station by all schools. Cost is linear in the stations.
  *
  * @param climate of the place; null where it is not known.
+ * @param rules of the house on the day of the visit; null where it is free.
  */
 export function siteMinutes(
   plan: Plan,
   survey: Survey,
   table: MinutesTable,
   climate: Climate | null,
+  rules: BriefRules | null = null,
 ): SiteMinutes {
   const figures = allFigures(plan, survey);
-  const rows = plan.stations.flatMap(({ number }) => {
+  const rows = plan.stations.flatMap((station) => {
+    const { number } = station;
     const stationFigures = figures.get(number);
     if (!stationFigures) return [];
     const demand = demandOf(stationFigures);
     const year = climate && 'rate' in demand ? yearBalance(climate, demand) : null;
-    return [{ number, figures: stationFigures, year, noted: surveyOf(survey, number) }];
+    const noted = surveyOf(survey, number);
+    const waterings = wateringsOf(plan, station, noted, rules);
+    return [{ number, figures: stationFigures, year, noted, waterings }];
   });
   const year = siteYear(rows.flatMap((row) => (row.year ? [row.year] : [])));
   const peak =
@@ -263,37 +271,39 @@ export function siteMinutes(
       ? year.reduce((best, one) => (one.weeklySeconds > best.weeklySeconds ? one : best)).month
       : null;
   const month = survey.hundredMonth ?? peak;
-  const stations = rows.map(({ number, figures: one, year: own, noted }): StationMinutes => {
-    const answers = {
-      thumb: thumb(noted, table),
-      weekly: weekly(noted, table, survey.hundredMonth ?? null),
-      balance: balance(one, own, month, climate),
-    };
-    const school = noted.school ?? survey.school ?? 'balance';
-    const said = noted.overruled?.weeklySeconds;
-    const chosen = answers[school].weeklySeconds;
-    const { available, rootMetres, depletion } = one;
-    const top = own?.[peakMonth(own) - 1];
-    return {
-      number,
-      figures: one,
-      answers,
-      school,
-      weeklySeconds:
-        said ?? (chosen === null ? null : Math.min(SECONDS_PER_WEEK, Math.round(chosen))),
-      overruled: said !== undefined,
-      year: own,
-      longestIntervalDays:
-        top && available && rootMetres
-          ? longestIntervalDays(
-              available.value,
-              rootMetres.value,
-              depletion.value,
-              top.plantMmPerWeek / 7,
-            )
-          : null,
-    };
-  });
+  const stations = rows.map(
+    ({ number, figures: one, year: own, noted, waterings }): StationMinutes => {
+      const answers = {
+        thumb: thumb(noted, table, waterings),
+        weekly: weekly(noted, table, survey.hundredMonth ?? null),
+        balance: balance(one, own, month, climate),
+      };
+      const school = noted.school ?? survey.school ?? 'balance';
+      const said = noted.overruled?.weeklySeconds;
+      const chosen = answers[school].weeklySeconds;
+      const { available, rootMetres, depletion } = one;
+      const top = own?.[peakMonth(own) - 1];
+      return {
+        number,
+        figures: one,
+        answers,
+        school,
+        weeklySeconds:
+          said ?? (chosen === null ? null : Math.min(SECONDS_PER_WEEK, Math.round(chosen))),
+        overruled: said !== undefined,
+        year: own,
+        longestIntervalDays:
+          top && available && rootMetres
+            ? longestIntervalDays(
+                available.value,
+                rootMetres.value,
+                depletion.value,
+                top.plantMmPerWeek / 7,
+              )
+            : null,
+      };
+    },
+  );
   return { stations, hundredMonth: month, year };
 }
 

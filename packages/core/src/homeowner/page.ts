@@ -1,5 +1,4 @@
-/** The one page that stays at the house: what waters when and why, in plain words, as data for paper and for screens. */
-import { sure } from '../document/sure.ts';
+/** The page that stays with the homeowner: what waters when, why, and what to do; in plain words and one picture. */
 import {
   civilOf,
   parseDate,
@@ -8,24 +7,29 @@ import {
   type EpochDay,
 } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
-import type { TimerKind } from '../plan/kind.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
-import { adjustedSeconds, effectivePercent, enabledStations, missingOf } from '../plan/program.ts';
+import {
+  adjustedSeconds,
+  effectivePercent,
+  enabledStations,
+  missingOf,
+  variesByMonth,
+} from '../plan/program.ts';
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
-import { simulate } from '../engine/simulate.ts';
-import type { Survey } from '../survey/survey.ts';
-import type { Office } from './office.ts';
-import { RAIN_ADVICE } from './rainAdvice.ts';
+import { simulate, type Simulation } from '../engine/simulate.ts';
+import { bansByMonth } from '../rules/houseRules.ts';
+import type { PageSources } from './pageSources.ts';
+import { sectionsOf, type PageSection } from './pageSections.ts';
 import {
   dateWords,
   daysWords,
   lengthWords,
+  listed,
   monthName,
   startWords,
   timeWords,
   weekdayName,
-  type ClockStyle,
 } from '../words/words.ts';
 
 /** A stretch of watering in the picture of the week. */
@@ -60,8 +64,12 @@ export interface HomeownerPage {
   readonly timer: string;
   readonly company: string;
   readonly date: string;
+  /** What holds watering back at present, a sentence each. */
+  readonly held: readonly string[];
   readonly programs: readonly PageProgram[];
   readonly percent: string | null;
+  /** The percent of each month, January first, where it changes by month. */
+  readonly months: readonly { readonly month: string; readonly percent: string }[];
   readonly week: {
     /** Names of the days of the picture. */
     readonly days: readonly string[];
@@ -69,40 +77,31 @@ export interface HomeownerPage {
     readonly hours: readonly string[];
     readonly runs: readonly WeekRun[];
   };
-  readonly sections: readonly { readonly heading: string; readonly lines: readonly string[] }[];
+  readonly sections: readonly PageSection[];
 }
 
-export interface PageSources {
-  readonly plan: Plan;
-  readonly survey: Survey;
-  readonly kind: TimerKind | null;
-  readonly house: string;
-  readonly company: string;
-  readonly office: Office;
-  readonly today: EpochDay;
-  readonly clock: ClockStyle;
-}
-
-const nameOf = (plan: Plan, number: number) =>
-  plan.stations.find((station) => station.number === number)?.name ?? `Station ${number}`;
+/** Days that are simulated: before today for what still runs, after it for each program to come round. */
+const DAYS = { before: 8, after: 62 };
 
 /** A program for the homeowner, at the percent in force. */
-function programOf(plan: Plan, program: Program, { today, clock }: PageSources): PageProgram {
+function programOf(
+  plan: Plan,
+  program: Program,
+  simulated: Simulation | null,
+  { today, clock }: PageSources,
+): PageProgram {
   const percent = effectivePercent(plan, program, civilOf(today).month);
   const enabled = enabledStations(plan);
   const { dialect = {} } = plan.timer;
   const days = daysWords(program.days, clock);
   const starts = [...program.starts].sort().map((start) => startWords(start, clock));
-  const simulated = attempt(() => simulate({ ...plan, settings: withoutPause(plan) }, today, 62));
-  const cycles = simulated.ok
-    ? simulated.value.cycles.filter(({ due }) => due.letter === program.letter)
-    : [];
   const ends = new Set(
-    cycles.flatMap(({ due, ended }) =>
-      ended === null
+    simulated?.cycles.flatMap(({ due: { letter, start, due }, ended }) => {
+      const day = Math.floor(due / SECONDS_PER_DAY);
+      return letter !== program.letter || ended === null || day < today
         ? []
-        : [`${due.start} ${ended - Math.floor(due.due / SECONDS_PER_DAY) * SECONDS_PER_DAY}`],
-    ),
+        : [`${start} ${ended - day * SECONDS_PER_DAY}`];
+    }),
   );
   const [end] = ends;
   return {
@@ -113,7 +112,7 @@ function programOf(plan: Plan, program: Program, { today, clock }: PageSources):
       .filter(({ seconds, station }) => seconds > 0 && enabled.has(station))
       .map(({ station, seconds }) => ({
         number: station,
-        name: nameOf(plan, station),
+        name: plan.stations.find(({ number }) => number === station)?.name ?? `Station ${station}`,
         length: lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal)),
       })),
     until:
@@ -128,13 +127,12 @@ const withoutPause = ({ settings: { wateringResumes: _until, mode: _mode, ...set
   settings;
 
 /** The week from a date on, as the timer really runs it. */
-function weekOf({ plan, today, clock }: PageSources): HomeownerPage['week'] {
-  const simulated = attempt(() =>
-    simulate({ ...plan, settings: withoutPause(plan) }, today - 8, 16),
-  );
+function weekOf(
+  simulated: Simulation | null,
+  { today, clock }: PageSources,
+): HomeownerPage['week'] {
   const first = today * SECONDS_PER_DAY;
-  const cycles = simulated.ok ? simulated.value.cycles : [];
-  const runs = cycles.flatMap(({ due, began, ended }): WeekRun[] => {
+  const runs = (simulated?.cycles ?? []).flatMap(({ due, began, ended }): WeekRun[] => {
     if (began === null || ended === null || began < first || began >= first + 7 * SECONDS_PER_DAY)
       return [];
     const day = Math.floor((began - first) / SECONDS_PER_DAY);
@@ -151,113 +149,76 @@ function weekOf({ plan, today, clock }: PageSources): HomeownerPage['week'] {
   };
 }
 
-function whySection({ plan, survey, today, clock }: PageSources): string[] {
-  const lines = [
-    'It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.',
+/** What holds watering back: the switch, a rain delay. */
+function heldBack({ plan: { settings }, today, clock }: PageSources): string[] {
+  const resumes = settings.wateringResumes;
+  const day = resumes === undefined ? null : parseDate(resumes.slice(0, 10));
+  const time = resumes !== undefined && resumes.length > 10 ? resumes.slice(11) : null;
+  return [
+    ...(settings.mode === 'off'
+      ? ['The timer is switched off: nothing waters until it is switched on again.']
+      : []),
+    ...(day !== null && (day > today || (day === today && time !== null))
+      ? [
+          `A rain delay is set: nothing waters before ${dateWords(day, today)}${time === null ? '' : `, ${startWords(time, clock)}`}.`,
+        ]
+      : []),
   ];
-  const splits = plan.stations.some(({ cycleSeconds }) => cycleSeconds !== undefined);
-  const repeats = plan.programs.some(({ starts }) => starts.length > 1);
-  if (splits || repeats)
-    lines.push('It waters in several short runs, so that the water sinks in and does not run off.');
-  const drip = plan.stations.filter(({ overhead }) => overhead === false);
-  if (drip.length > 0)
-    lines.push(
-      'Drip lines run longer than sprinklers, because they give only a little water at a time.',
-    );
-  const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
-  for (const { number, oftenADay } of often)
-    lines.push(
-      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
-    );
-  const windows = plan.settings.noWaterWindows ?? [];
-  for (const { from, to } of windows)
-    lines.push(
-      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
-    );
-  return lines;
+}
+
+/** The percents in force this month in a sentence; null where none can be set, or where they change by month. */
+function percentSentence(plan: Plan, complete: readonly Program[], today: EpochDay): string | null {
+  const { scope } = plan.timer.seasonal;
+  const [program] = complete;
+  if (scope === 'none' || !program || variesByMonth(plan)) return null;
+  const { month } = civilOf(today);
+  if (scope === 'timer')
+    return `The seasonal percent is ${effectivePercent(plan, program, month)} %.`;
+  const { dialect = {} } = plan.timer;
+  const each = complete.map(
+    (one) => `${programLabel(one.letter, dialect)} ${effectivePercent(plan, one, month)} %`,
+  );
+  return `The seasonal percent of each program: ${listed(each)}.`;
 }
 
 /**
  * The page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; the notes of the timer's kind.
  *
- * Cost: two simulations of some weeks.
+ * Cost: one simulation of some weeks, and the checks of rules to come.
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
-  const { plan, survey, kind, house, company, office, today } = sources;
+  const { plan, house, company, today } = sources;
   const watering = wateringStations(plan);
   const complete = programsByLetter(plan).filter(
     (program) => missingOf(program, watering).length === 0,
   );
   const { year, month, day } = civilOf(today);
-  const month100 = effectivePercentNow(plan, today);
-  const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
-  const rain = RAIN_ADVICE[survey.rain ?? (plan.settings.sensor === 'none' ? 'delay' : 'sensor')];
+  const running = { ...plan, settings: withoutPause(plan) };
+  const worked = attempt(() => simulate(running, today - DAYS.before, DAYS.before + DAYS.after));
+  const simulated = worked.ok ? worked.value : null;
+  const [first] = complete;
+  const { allowed, survey } = sources;
+  const bans = allowed ? bansByMonth(survey.rules, allowed.rules, allowed.house, today) : [];
   return {
     house,
     timer: plan.timer.name,
     company,
     date: `${day} ${monthName(month)} ${year}`,
-    programs: complete.map((program) => programOf(plan, program, sources)),
-    percent: month100 === null ? null : `The seasonal percent is ${month100} %.`,
-    week: weekOf(sources),
-    sections: [
-      { heading: 'Why it waters this way', lines: whySection(sources) },
-      {
-        heading: 'What the display normally shows',
-        lines: [
-          'Most of the time it shows the time of day and nothing else.',
-          ...(kind?.signs ?? []).map(
-            ({ sign, means }) => `Not normal: ${sign}. It means: ${means}.`,
-          ),
-        ],
-      },
-      {
-        heading: 'When it rains or freezes',
-        lines: [
-          ...rain,
-          'Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.',
-        ],
-      },
-      {
-        heading: 'How to water by hand',
-        lines: [
-          kind?.manual ??
-            'Start the station at the timer. It stops by itself, and the programs stay as they are.',
-          'Do not change a start or a run time for this: the change stays.',
-        ],
-      },
-      {
-        heading: 'What to leave alone',
-        lines: [
-          'Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.',
-          ...(survey.device?.power === 'battery'
-            ? []
-            : [
-                'The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.',
-              ]),
-        ],
-      },
-      {
-        heading: `When to call ${call}`,
-        lines: [
-          'When it waters at a time that is not on this page, or when two areas run at once.',
-          'When the clock flashes or is wrong after a power cut.',
-          'When a patch dries out, water runs off, or a head is broken or leaks.',
-          ...(kind?.restore === undefined || kind.restore.startsWith('None')
-            ? []
-            : [
-                `The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
-              ]),
-        ],
-      },
-    ],
+    held: heldBack(sources),
+    programs: complete.map((program) => programOf(plan, program, simulated, sources)),
+    percent: percentSentence(plan, complete, today),
+    months:
+      first && variesByMonth(plan)
+        ? Array.from({ length: 12 }, (_, i) => ({
+            month: monthName(i + 1),
+            percent: bans.some(({ month, isWhole }) => month === i + 1 && isWhole)
+              ? 'off'
+              : percentOfMonth(effectivePercent(plan, first, i + 1)),
+          }))
+        : [],
+    week: weekOf(simulated, sources),
+    sections: sectionsOf(sources, complete, simulated),
   };
 }
 
-/** The one percent in force; null where none can be set or programs have their own. */
-function effectivePercentNow(plan: Plan, today: EpochDay): number | null {
-  const { scope } = plan.timer.seasonal;
-  const [program] = plan.programs;
-  if (scope !== 'timer' || !program) return null;
-  return effectivePercent(plan, program, civilOf(today).month);
-}
+const percentOfMonth = (percent: number) => (percent === 0 ? 'off' : `${percent} %`);

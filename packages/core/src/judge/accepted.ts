@@ -1,12 +1,14 @@
 /**
  * Findings that a person accepts: with a reason and, where they like, a last day. One stands apart until that day is over, or until something that it
- * is about changes; an overlap cannot be accepted away (planning.md section 2).
+ * is about changes; an overlap cannot be accepted away (planning.md section 2),
+ * but where the timer runs two programs side by side within one limit.
  */
 import { sure } from '../document/sure.ts';
 import type { Brief } from '../brief/brief.ts';
 import { parseDate, type EpochDay, type DateText } from '../time/calendar.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Finding, FindingCode } from './finding.ts';
+import { RULE_BREACHES } from './ruleBreaches.ts';
 
 export interface Accepted {
   readonly code: FindingCode;
@@ -17,9 +19,12 @@ export interface Accepted {
   readonly until?: DateText;
 }
 
-/** Whether a finding can be accepted: not an overlap, nor a program that cannot water. */
-export const canBeAccepted = ({ code }: Pick<Finding, 'code'>): boolean =>
-  code !== 'overlap' && !code.startsWith('missing-');
+/**
+ * Whether a finding can be accepted: not a program that cannot water, nor an overlap, but where the timer runs the two side by side within one
+ * limit.
+ */
+export const canBeAccepted = (finding: Finding): boolean =>
+  finding.code === 'overlap' ? finding.onOverlap === 'share' : !finding.code.startsWith('missing-');
 
 /** A document with the fields of each record in order. */
 function ordered(value: unknown): unknown {
@@ -48,22 +53,29 @@ function digest(text: string): string {
 export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): string {
   const { code, where } = finding;
   const { date: _date, ...place } = where;
+  // Of an overlap, the two programs; which of their starts meet first does not matter.
+  const isOverlap = finding.code === 'overlap';
   const letters = new Set([
     ...(where.program === undefined ? [] : [where.program]),
+    ...(isOverlap ? [finding.overlap.first.letter] : []),
     ...('programs' in finding ? finding.programs : []),
   ]);
   const programs =
     where.station !== undefined && letters.size === 0
       ? plan.programs.filter(({ runs }) => runs.some(({ station }) => station === where.station))
       : plan.programs.filter(({ letter }) => letters.has(letter));
+  const isBreach = RULE_BREACHES.includes(code);
   const about = {
     code,
-    place,
+    place: isOverlap ? {} : place,
     programs,
     station: plan.stations.find(({ number }) => number === where.station),
-    settings: programs.length > 0 && where.field === undefined ? undefined : plan.settings,
-    wanted: brief?.stations.find(({ number }) => number === where.station),
-    rules: code.startsWith('forbidden') || code === 'too-many-days' ? brief?.rules : undefined,
+    settings:
+      programs.length > 0 && where.field === undefined && !isOverlap ? undefined : plan.settings,
+    // What a station needs plays no part in the rules of the place.
+    wanted: isBreach ? undefined : brief?.stations.find(({ number }) => number === where.station),
+    rules:
+      finding.code === 'rule-change-coming' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
     finishBy: code === 'late-finish' ? brief?.wish?.finishBy : undefined,
   };

@@ -1,7 +1,9 @@
 /** A plan checked in full: what is proven of it, and what the checks find besides (plan-format.md, `check`). */
 import type { Brief } from '../brief/brief.ts';
+import { proveAnyPhase } from '../engine/anyPhase.ts';
 import { prove, type ProofOptions, type Proven } from '../engine/verdict.ts';
 import type { Plan } from '../plan/plan.ts';
+import type { ComingRules } from '../rules/houseRules.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import type { Finding } from './finding.ts';
 import { findingsOf } from './findings.ts';
@@ -13,6 +15,10 @@ export interface Check extends Proven {
 export interface CheckOptions extends ProofOptions {
   /** What was wanted; null or absent: the findings say nothing of that. */
   readonly brief?: Brief | null | undefined;
+  /** Programs of which nobody knows where their interval stands: what is proven holds for every phase. */
+  readonly anyPhase?: readonly string[] | undefined;
+  /** Rules of the place that begin later, in the order of their dates. */
+  readonly coming?: readonly ComingRules[] | undefined;
 }
 
 /**
@@ -23,6 +29,8 @@ export interface CheckOptions extends ProofOptions {
  * Cost: see docs/benchmarks.md.
  */
 export function check(plan: Plan, on: EpochDay, options: CheckOptions = {}): Check {
-  const proven = prove(plan, on, options);
-  return { ...proven, findings: findingsOf(plan, proven, options.brief ?? null) };
+  const { anyPhase = [] } = options;
+  const proven =
+    anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase, options) : prove(plan, on, options);
+  return { ...proven, findings: findingsOf(plan, proven, options.brief ?? null, options.coming) };
 }

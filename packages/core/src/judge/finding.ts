@@ -1,5 +1,5 @@
 /** The findings about a plan: their codes, and what each says besides (planning.md section 2). */
-import type { OftenADay } from '../brief/brief.ts';
+import type { BriefRules, OftenADay } from '../brief/brief.ts';
 import type { Overlap } from '../engine/overlap.ts';
 import type { OnOverlap } from '../plan/plan.ts';
 import type { EpochDay } from '../time/calendar.ts';
@@ -86,6 +86,15 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
   /** Mean seconds a week at 100 percent. */
   | { readonly code: 'too-much' | 'too-little'; readonly given: number; readonly wanted: number }
   | { readonly code: 'not-often-enough'; readonly often: OftenADay; readonly times: number }
+  /** Rules that begin on `from` are broken by the settings as they are, first by `breach`. */
+  | {
+      readonly code: 'rule-change-coming';
+      readonly from: EpochDay;
+      readonly rules: BriefRules;
+      readonly breach: Finding;
+      /** Programs that break them. */
+      readonly programs: readonly string[];
+    }
   /** `ends`: seconds from 00:00 of the date of the start. */
   | { readonly code: 'late-finish'; readonly ends: number; readonly by: string }
 );
@@ -122,6 +131,7 @@ export const FINDING_CODES = [
   'forbidden-day',
   'forbidden-hour',
   'too-many-days',
+  'rule-change-coming',
   'mowing-day',
   'too-much',
   'too-little',

@@ -114,7 +114,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'station-in-none':
       return `Station ${where.station} is in no program: it never waters.`;
     case 'runs-off':
-      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(sure(where.start), speech.clock)}); water runs off after ${lengthWords(finding.most)}.`;
+      return `Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(sure(where.start), speech.clock)}); at most ${lengthWords(finding.most)} sink in without running off.`;
     case 'soak-too-short':
       return `Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(sure(where.start), speech.clock)}); it needs ${lengthWords(finding.least)}.`;
     case 'afternoon-start':
@@ -143,6 +143,14 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
       return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
+    case 'rule-change-coming': {
+      const from = `From ${dateWords(finding.from, speech.on, speech.order)}`;
+      const isBan = finding.rules.weekdays?.length === 0;
+      const programs = finding.programs.length > 0 ? listed(finding.programs) : 'this timer';
+      return isBan
+        ? `${from} no watering by timer is allowed here, and ${programs} still ${finding.programs.length > 1 ? 'water' : 'waters'} then. Switch it off before that day.`
+        : `${from} other rules hold here. ${findingSentence(finding.breach, speech)}`;
+    }
     case 'mowing-day':
       return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
@@ -182,6 +190,8 @@ export function fixWords({ does }: Fix, clock: ClockStyle): string {
       return `Delete its run in ${listed(does.programs)}`;
     case 'set-run':
       return `Set ${lengthWords(does.seconds)}`;
+    case 'split':
+      return `Split at ${lengthWords(does.pieceSeconds)}, soak ${lengthWords(does.soakSeconds)}`;
     case 'pump-on':
       return 'Switch the pump on';
     case 'ignore-sensor':

@@ -13,7 +13,9 @@ import { midnightFindings } from './midnightFindings.ts';
 import { runOffFindings } from './runOffFindings.ts';
 import { settingFindings } from './settingFindings.ts';
 import { WetStarts } from '../engine/wetStarts.ts';
+import type { ComingRules } from '../rules/houseRules.ts';
 import type { Finding, Severity } from './finding.ts';
+import { changeComing } from './ruleBreaches.ts';
 import { notOnTimer } from './limits.ts';
 
 /** What is already known of the plan. */
@@ -73,8 +75,14 @@ const MOST_FINDING_STEPS = 6_000_000;
  * (see `TooMuchWork`) those that need every run are left out.
  *
  * @param brief what was wanted; null: nothing is said of that.
+ * @param coming rules of the place that begin later, in the order of their dates.
  */
-export function findingsOf(plan: Plan, checked: Checked, brief: Brief | null): Finding[] {
+export function findingsOf(
+  plan: Plan,
+  checked: Checked,
+  brief: Brief | null,
+  coming: readonly ComingRules[] = [],
+): Finding[] {
   const complete = plan.programs.filter((program) =>
     checked.programs.some(({ letter, missing }) => letter === program.letter && !missing.length),
   );
@@ -88,6 +96,7 @@ export function findingsOf(plan: Plan, checked: Checked, brief: Brief | null): F
       ...settingFindings(plan, complete, wets, on, brief),
       ...(brief ? briefFindings(plan, brief, wets, on, effort) : []),
       ...midnightFindings(wets),
+      ...[changeComing(plan, coming, effort) ?? []].flat(),
     ];
   });
   if (looked.ok) findings.push(...looked.value);

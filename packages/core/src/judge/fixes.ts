@@ -35,6 +35,12 @@ export type FixWhat =
   | { readonly what: 'percent-100' }
   | { readonly what: 'end-rain-delay' }
   | { readonly what: 'switch-on' }
+  | {
+      readonly what: 'split';
+      readonly program: string;
+      readonly pieceSeconds: number;
+      readonly soakSeconds: number;
+    }
   | { readonly what: 'without-weekday'; readonly weekday: Weekday }
   | { readonly what: 'even-dates' };
 
@@ -147,6 +153,8 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
         },
         does: { what: 'take-out-run', programs: finding.programs },
       };
+    case 'runs-off':
+      return program ? splitInProgram(plan, program) : null;
     case 'too-much':
     case 'too-little':
       return brief && toNeed(plan, sure(station), finding.wanted);
@@ -154,6 +162,35 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
       return null;
   }
 }
+
+/** On a timer that splits the runs of a whole program: as short pieces and as long a soak as its stations need. */
+function splitInProgram(plan: Plan, program: Program): Fix | null {
+  if (plan.timer.cycleSoak !== 'program') return null;
+  const stations = plan.stations.filter(({ number }) =>
+    program.runs.some(({ station, seconds }) => station === number && seconds > 0),
+  );
+  const pieceSeconds = Math.min(...stations.map(({ cycleSeconds = Infinity }) => cycleSeconds));
+  if (!Number.isFinite(pieceSeconds)) return null;
+  const soakSeconds = Math.max(
+    program.soakSeconds ?? 0,
+    ...stations.map((station) => station.soakSeconds ?? 0),
+  );
+  return {
+    change: {
+      type: 'set-program',
+      program: program.letter,
+      fields: { cycleSeconds: pieceSeconds, soakSeconds },
+    },
+    does: { what: 'split', program: program.letter, pieceSeconds, soakSeconds },
+  };
+}
+
+/** A program without one of its starts. */
+export const withoutStart = ({ letter, starts }: Program, start: string): PlanChange => ({
+  type: 'set-starts',
+  program: letter,
+  starts: starts.filter((one) => one !== start),
+});
 
 /** One start instead of several, with all the water of a date, where the runs can be that long. */
 function keptFirst(program: Program, withAll: boolean, plan: Plan): Fix | null {

@@ -5,6 +5,7 @@ import { applyChange, type PlanChange } from '../plan/change.ts';
 import { check } from './check.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './finding.ts';
+import { counted } from '../words/words.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
@@ -14,10 +15,18 @@ const SAFE: readonly FixWhat['what'][] = [
   'sensor-active',
 ];
 
+/** Why a finding is left to a person. */
+export const UNSAFE = ['decision', 'no-fix', 'harm'] as const;
+export type Unsafe = (typeof UNSAFE)[number];
+
 export interface SafeFixes {
   /** Null if there is none. */
   readonly change: PlanChange | null;
   readonly fixed: readonly { readonly finding: Finding; readonly fix: Fix }[];
+  /**
+   * How many findings are left, by why: the fix changes how much or on which days it waters; there is none; or it would bring another finding.
+   */
+  readonly left: Readonly<Record<Unsafe, number>>;
 }
 
 /** What a finding is about, without its date: to see whether one is new. */
@@ -38,6 +47,7 @@ const MOST_ROUNDS = 40;
  */
 export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFixes {
   const fixed: { finding: Finding; fix: Fix }[] = [];
+  const left = { decision: 0, 'no-fix': 0, harm: 0 };
   const tried = new Set<string>();
   let current = plan;
   let findings = seriousOf(current, on, brief);
@@ -54,13 +64,20 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
     if (!next) break;
     tried.add(keyOf(next));
     const fix = fixOf(current, next, on, brief);
-    if (!fix || !(SAFE.includes(fix.does.what) || next.code === 'same-start-twice')) continue;
+    const isSafe =
+      fix !== null && (SAFE.includes(fix.does.what) || next.code === 'same-start-twice');
+    if (!isSafe) {
+      left[fix ? 'decision' : 'no-fix']++;
+      continue;
+    }
     const applied = applyChange(current, fix.change);
     if (!applied.ok) continue;
     const after = seriousOf(applied.value.plan, on, brief);
     const before = new Set(findings.map(keyOf));
-    if (after.length >= findings.length || after.some((finding) => !before.has(keyOf(finding))))
+    if (after.length >= findings.length || after.some((finding) => !before.has(keyOf(finding)))) {
+      left.harm++;
       continue;
+    }
     fixed.push({ finding: next, fix });
     current = applied.value.plan;
     findings = after;
@@ -68,5 +85,18 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
   const changes = fixed.flatMap(({ fix: { change } }) =>
     change.type === 'several' ? change.changes : [change],
   );
-  return { change: changes.length > 0 ? { type: 'several', changes } : null, fixed };
+  return { change: changes.length > 0 ? { type: 'several', changes } : null, fixed, left };
 }
+
+const LEFT_WORDS: Readonly<Record<Unsafe, (count: number) => string>> = {
+  decision: (count) =>
+    `${counted(count, 'finding')} ${count === 1 ? 'needs' : 'need'} your decision: a fix changes how much or on which days it waters.`,
+  'no-fix': (count) =>
+    `${counted(count, 'finding')} ${count === 1 ? 'has' : 'have'} no fix that a button can make.`,
+  harm: (count) =>
+    `${counted(count, 'finding')} ${count === 1 ? 'has' : 'have'} a fix that would cause another.`,
+};
+
+/** Why what is left is left, a sentence for each reason. */
+export const leftSentences = ({ left }: SafeFixes): string[] =>
+  UNSAFE.flatMap((why) => (left[why] > 0 ? [LEFT_WORDS[why](left[why])] : []));

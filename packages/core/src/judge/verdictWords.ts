@@ -8,7 +8,7 @@ import {
 } from '../engine/overlapWords.ts';
 import type { OnOverlap } from '../plan/plan.ts';
 import { missingSentence } from '../plan/planWords.ts';
-import { type Speech, capitalized } from '../words/words.ts';
+import { type Speech, capitalized, listed } from '../words/words.ts';
 import type { Proven, Verdict } from '../engine/verdict.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 
@@ -29,18 +29,38 @@ export interface VerdictWords {
 export const upTo = (percent: number | null) =>
   percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
 
+interface KnownOfTimer {
+  readonly isOff?: boolean;
+  readonly sideBySide?: boolean;
+  readonly anyPhase?: readonly string[];
+}
+
+const ACCEPTED_SO: VerdictWords = {
+  tone: 'clear',
+  headline: 'Side by side, as accepted',
+  detail:
+    'Programs run at once, with never more stations open, and never more flow, than the timer allows.',
+};
+
 /**
  * The verdict as people read it.
  *
- * @param isOff the timer is switched off; a plan is judged as if it were on, so the headline says so.
+ * @param known.isOff the timer is switched off; a plan is judged as if it were on, so the headline says so.
+ * @param known.sideBySide somebody has accepted that its programs run side by side (`runsSideBySide`).
+ * @param known.anyPhase programs of which nobody knows where their interval stands: the verdict holds for every phase.
  */
 export function verdictWords(
   proven: Proven,
   onOverlap: OnOverlap,
   speech: Speech,
-  isOff = false,
+  { isOff = false, sideBySide = false, anyPhase = [] }: KnownOfTimer = {},
 ): VerdictWords {
-  const words = wordsAsIfOn(proven, onOverlap, speech);
+  const asIfOn = sideBySide ? ACCEPTED_SO : wordsAsIfOn(proven, onOverlap, speech);
+  const phases =
+    anyPhase.length > 0
+      ? ` This holds wherever the interval of ${listed(anyPhase)} stands, which nobody could read.`
+      : '';
+  const words = { ...asIfOn, detail: `${asIfOn.detail}${phases}`.trim() };
   return isOff
     ? { ...words, headline: `The timer is switched off. When it is on: ${words.headline}` }
     : words;

@@ -8,11 +8,12 @@ import {
   SECONDS_PER_DAY,
   type EpochDay,
 } from '../time/calendar.ts';
-import type { PlanChange } from '../plan/change.ts';
+import { linkStationChange, type PlanChange } from '../plan/change.ts';
 import type { Plan, Program, Timer } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 import { adjustedSeconds } from '../plan/program.ts';
-import type { SettingAddress } from './line.ts';
+import type { PanelNow, SettingAddress } from './line.ts';
+import { rainDelayEnds } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
 
 /** The run times that somebody can have entered, both included, in seconds. */
@@ -113,8 +114,9 @@ export function entryChange(
   plan: Plan,
   place: SettingAddress,
   value: PanelValue,
-  today: EpochDay,
+  now: PanelNow,
 ): PlanChange | null {
+  const { today } = now;
   const inProgram = (letter: string, change: PlanChange): PlanChange =>
     plan.programs.some((program) => program.letter === letter)
       ? change
@@ -181,9 +183,16 @@ export function entryChange(
         ? { type: 'set-settings', settings: { mode: value.on ? null : 'off' } }
         : null;
     case 'rain-delay':
-      if (value.kind === 'date')
-        return { type: 'set-settings', settings: { wateringResumes: formatDate(value.day) } };
-      return { type: 'set-settings', settings: { wateringResumes: null } };
+      return value.kind === 'rain-delay'
+        ? {
+            type: 'set-settings',
+            settings: { wateringResumes: rainDelayEnds(value, now, now.style.rainDelay) },
+          }
+        : null;
+    case 'linked': {
+      const to = value.kind === 'numbers' ? (value.numbers[0] ?? null) : null;
+      return linkStationChange(plan, place.station, to);
+    }
     case 'pump':
     case 'obeys-sensor':
     case 'enabled': {

@@ -3,10 +3,10 @@ import { sure } from '../document/sure.ts';
 import type { PanelSetting, TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { totalOnDisplay } from '../engine/total.ts';
-import { listed } from '../words/words.ts';
+import { rangesWords } from '../words/words.ts';
 import { orderOf, panelLines } from './lines.ts';
 import { programName, type PanelLine, type PanelNow, type SettingAddress } from './line.ts';
-import { panelText, sameValue, type PanelValue } from './value.ts';
+import { sameValue, type PanelValue } from './value.ts';
 
 export interface KeyLine extends PanelLine {
   /** What stood there before; null if not known or not asked for. */
@@ -15,10 +15,10 @@ export interface KeyLine extends PanelLine {
   readonly stands: readonly SettingAddress[];
 }
 
-/** The id of a tick: another value is another line. The clock moves on, so its value is not part of it. */
-export function tickOf(line: KeyLine, now: PanelNow): string {
-  const value = line.setting === 'clock' ? '' : `=${panelText(line.value, now.style)}`;
-  return `${line.id}${value}`;
+/** The id of a tick: another value is another line. The clock and what is left of a delay move on, so they are not part of it. */
+export function tickOf({ id, setting, value }: KeyLine): string {
+  if (setting === 'clock') return id;
+  return `${id}=${JSON.stringify(value.kind === 'rain-delay' ? value.unit : value)}`;
 }
 
 const isEmpty = ({ value }: PanelLine) =>
@@ -34,21 +34,6 @@ function belongTogether(a: KeyLine, b: KeyLine): boolean {
     (x.of === 'start' || x.of === 'run') &&
     'program' in y &&
     x.program === y.program
-  );
-}
-
-/** Numbers, with three or more in a row as a range: `1, 4 to 9 and 12`. */
-function ranges(numbers: readonly number[]): string {
-  const spans: [number, number][] = [];
-  for (const number of numbers) {
-    const last = spans.at(-1);
-    if (last && last[1] + 1 === number) last[1] = number;
-    else spans.push([number, number]);
-  }
-  return listed(
-    spans.flatMap(([from, to]): (string | number)[] =>
-      to - from >= 2 ? [`${from} to ${to}`] : to > from ? [from, to] : [from],
-    ),
   );
 }
 
@@ -73,8 +58,8 @@ function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[]
       id: `${last.id}+${numbers.slice(1).join('+')}`,
       name:
         line.address.of === 'start'
-          ? `${label} starts ${ranges(numbers)}`
-          : `${label} stations ${ranges(numbers)}`,
+          ? `${label} starts ${rangesWords(numbers)}`
+          : `${label} stations ${rangesWords(numbers)}`,
       was: null,
       stands,
     };
@@ -140,6 +125,7 @@ const programOf = ({ address: place }: PanelLine) =>
  * @param target the plan that is to stand in the timer.
  * @param base what stands in it now; null: everything is keyed in.
  * @param clockIsRight leaves out the clock.
+ * @param notLooked ids of lines of the base that nobody has looked at: what stands there is not known.
  * @throws TooMuchWork where a total cannot be worked out.
  */
 export function keyInLines(
@@ -147,8 +133,10 @@ export function keyInLines(
   base: Plan | null,
   now: PanelNow,
   clockIsRight: boolean,
+  notLooked: readonly string[] = [],
 ): KeyLine[] {
-  const inBox = base ? panelLines(base, now) : [];
+  const unknown = new Set(notLooked);
+  const inBox = (base ? panelLines(base, now) : []).filter(({ id }) => !unknown.has(id));
   const all = comparedLines(panelLines(target, now), inBox);
   const differs = (line: KeyLine) =>
     line.setting === 'clock' ? !clockIsRight || base === null : isChanged(line);
@@ -178,7 +166,10 @@ const isChanged = ({ was, value }: KeyLine) => was === null || !sameValue(was, v
 function takenOut(all: readonly KeyLine[], inBox: readonly PanelLine[]): KeyLine[] {
   const isWanted = (id: string) => all.some((line) => line.id === id);
   return inBox
-    .filter(({ id, address: { of } }) => (of === 'windows' || of === 'off-days') && !isWanted(id))
+    .filter(
+      ({ id, address: { of } }) =>
+        (of === 'windows' || of === 'off-days' || of === 'linked') && !isWanted(id),
+    )
     .map((line) => ({
       ...line,
       stands: [line.address],
@@ -197,7 +188,8 @@ function isOfUnusedProgram(line: KeyLine, target: Plan): boolean {
 
 /** What a timer without its memory has anyway, so nobody keys it in. */
 function goesWithoutSaying({ value, address: { of } }: KeyLine): boolean {
-  if (value.kind === 'switch' && of !== 'mode') return value.on !== (of === 'rain-delay');
+  if (value.kind === 'switch' && of !== 'mode') return value.on;
+  if (value.kind === 'rain-delay') return value.unit === 'off';
   return value.kind === 'length' && value.seconds === 0;
 }
 
@@ -239,7 +231,10 @@ function inOrder(
     order.indexOf('percent') > Math.max(...PROGRAM_SETTINGS.map((own) => order.indexOf(own)));
   return order.flatMap((setting): readonly KeyLine[] => {
     if (setting === firstOfPrograms) {
-      const programs = programsInOrder(lines, target, now);
+      const programs = [
+        ...lines.filter(({ address: { of } }) => of === 'linked'),
+        ...programsInOrder(lines, target, now),
+      ];
       return percentIsLate ? [...toHundred, ...programs] : [...programs, ...last];
     }
     if (isOfProgram(setting)) return [];

@@ -23,7 +23,10 @@ export type SettingAddress =
       readonly of: 'delay' | 'windows' | 'off-days' | 'at-once' | 'sensor' | 'mode' | 'rain-delay';
       readonly program?: string;
     }
-  | { readonly of: 'pump' | 'obeys-sensor' | 'enabled'; readonly station: number };
+  | {
+      readonly of: 'pump' | 'obeys-sensor' | 'enabled' | 'linked';
+      readonly station: number;
+    };
 
 export interface PanelLine {
   /** The same setting has the same id on every plan of this timer. */

@@ -9,7 +9,7 @@ import { DIALECT_ORDER, letterAt, type Plan, type Program } from '../plan/plan.t
 import { weekdayOf, type PanelValue } from './value.ts';
 import { type PanelNow, type PanelLine, named, programName } from './line.ts';
 import { startLines, runLines, daysLines } from './programLines.ts';
-import { percentLines, soakLines, windowLines, switchLines } from './settingLines.ts';
+import { linkLines, percentLines, soakLines, windowLines, switchLines } from './settingLines.ts';
 
 /** The settings in this timer's order of keying in; those that it does not name stand where they usually do. */
 export function orderOf({ timer }: Plan): readonly PanelSetting[] {
@@ -91,10 +91,10 @@ export function panelLines(plan: Plan, now: PanelNow): PanelLine[] {
       case 'sensor':
       case 'mode':
       case 'delay':
-        return switchLines(plan, setting);
+        return switchLines(plan, setting, now);
       default:
         // All three stand together where the first of them stands.
-        return setting === inProgram[0] ? programs() : [];
+        return setting === inProgram[0] ? [...linkLines(plan), ...programs()] : [];
     }
   });
 }

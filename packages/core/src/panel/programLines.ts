@@ -78,7 +78,8 @@ export function startLines(plan: Plan, program: Program, label: string): PanelLi
 }
 
 export function runLines(plan: Plan, program: Program, label: string): PanelLine[] {
-  return plan.stations.map((station): PanelLine => {
+  const own = plan.stations.filter(({ linkedTo }) => linkedTo === undefined);
+  return own.map((station): PanelLine => {
     const address = { of: 'run', program: program.letter, station: station.number } as const;
     const run = program.runs.find((run) => run.station === station.number);
     return {

@@ -1,10 +1,18 @@
 /** The lines of what is set for the whole timer, or for stations: soaks, windows, percents, switches. */
 import { sure } from '../document/sure.ts';
 import type { Plan, Station } from '../plan/plan.ts';
-import { WEEKDAYS, parseTime, parseDate } from '../time/calendar.ts';
+import { WEEKDAYS, parseTime } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
 import { monthName } from '../words/words.ts';
-import { type PanelLine, idOf, stationName, programName, type SettingAddress } from './line.ts';
+import {
+  type PanelLine,
+  type PanelNow,
+  idOf,
+  stationName,
+  programName,
+  type SettingAddress,
+} from './line.ts';
+import { rainDelayShown } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
 
 /** Length lines for what a station or a program splits its runs into. */
@@ -77,6 +85,22 @@ export function windowLines(plan: Plan): PanelLine[] {
   ];
 }
 
+/** Stations that take their runs from another one. */
+export const linkLines = ({ stations }: Plan): PanelLine[] =>
+  stations.flatMap((station) =>
+    station.linkedTo === undefined
+      ? []
+      : [
+          {
+            id: `linked.${station.number}`,
+            setting: 'runs',
+            address: { of: 'linked', station: station.number },
+            name: `Station ${stationName(station)} takes its run from station`,
+            value: { kind: 'numbers', numbers: [station.linkedTo] },
+          },
+        ],
+  );
+
 export function percentLines(plan: Plan): PanelLine[] {
   const { seasonal, dialect = {} } = plan.timer;
   const line = (
@@ -110,6 +134,7 @@ export function percentLines(plan: Plan): PanelLine[] {
 export function switchLines(
   plan: Plan,
   setting: 'pump' | 'sensor' | 'mode' | 'delay',
+  now: PanelNow,
 ): PanelLine[] {
   const { settings, stations, timer } = plan;
   const line = (address: SettingAddress, name: string, value: PanelValue): PanelLine => ({
@@ -166,22 +191,11 @@ export function switchLines(
             ]
           : []),
       ];
-    case 'mode': {
-      const resumes = settings.wateringResumes;
+    case 'mode':
       return [
         ...ofStation('enabled', 'in use', ({ enabled = true }) => enabled),
-        line(
-          { of: 'rain-delay' },
-          resumes === undefined ? 'Rain delay' : 'Rain delay until',
-          resumes === undefined
-            ? { kind: 'switch', on: false }
-            : {
-                kind: 'date',
-                day: sure(parseDate(resumes.slice(0, 10))),
-              },
-        ),
+        line({ of: 'rain-delay' }, 'Rain delay', rainDelayShown(settings.wateringResumes, now)),
         line({ of: 'mode' }, 'Watering', { kind: 'switch', on: settings.mode !== 'off' }),
       ];
-    }
   }
 }

@@ -13,9 +13,17 @@ import {
   weekdayIndexOf,
 } from '../time/calendar.ts';
 import { parseTimeEntry } from '../time/entry.ts';
+import type { RainDelayOfKind } from '../plan/kind.ts';
 import type { Dialect } from '../plan/plan.ts';
 import type { DayRuleName } from '../time/dayRules.ts';
-import { lengthWords, monthName, timeWords, weekdayName, type ClockStyle } from '../words/words.ts';
+import {
+  lengthWords,
+  monthName,
+  timeWords,
+  weekdayName,
+  type ClockStyle,
+  type DateOrder,
+} from '../words/words.ts';
 
 export type PanelValue =
   /** Second of the day; null: off. */
@@ -43,6 +51,12 @@ export type PanelValue =
   | { readonly kind: 'numbers'; readonly numbers: readonly number[] }
   | { readonly kind: 'year'; readonly year: number }
   | { readonly kind: 'weekday'; readonly weekday: number }
+  /** What is left of a rain delay, as the display counts it: `count` hours, days, or the epoch day on which it waters again. */
+  | {
+      readonly kind: 'rain-delay';
+      readonly unit: 'off' | RainDelayOfKind['unit'];
+      readonly count: number;
+    }
   | { readonly kind: 'sensor'; readonly state: 'active' | 'bypass' | 'none' };
 
 export type PanelKind = PanelValue['kind'];
@@ -51,6 +65,10 @@ export type PanelKind = PanelValue['kind'];
 export interface PanelStyle {
   readonly dialect: Dialect;
   readonly clock: ClockStyle;
+  /** How the person likes dates; day and month where absent. */
+  readonly order?: DateOrder | undefined;
+  /** How this kind of timer counts a rain delay; absent: nobody knows. */
+  readonly rainDelay?: RainDelayOfKind | undefined;
 }
 
 const styleOf = ({ dialect, clock }: PanelStyle): ClockStyle => {
@@ -99,6 +117,20 @@ const RULE_TEXT: Record<DayRuleName | 'none', string> = {
 
 const OFF = 'OFF';
 
+function dayText(epochDay: EpochDay, { order }: PanelStyle): string {
+  const { month, day } = civilOf(epochDay);
+  return order === 'month-day' ? `${monthName(month)} ${day}` : `${day} ${monthName(month)}`;
+}
+
+function rainDelayText(
+  { unit, count }: Extract<PanelValue, { kind: 'rain-delay' }>,
+  hand: PanelStyle,
+): string {
+  if (unit === 'off') return OFF;
+  if (unit === 'date') return dayText(count, hand);
+  return `${count} ${unit === 'hours' ? 'H' : count === 1 ? 'DAY' : 'DAYS'}`;
+}
+
 /** A value as it must stand on the display. */
 export function panelText(value: PanelValue, hand: PanelStyle): string {
   const { dialect } = hand;
@@ -116,10 +148,10 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
       return String(dialect.intervalCounts === 'between' ? value.every - 1 : value.every);
     case 'days-left':
       return String(value.days);
-    case 'date': {
-      const { month, day } = civilOf(value.day);
-      return `${day} ${monthName(month)}`;
-    }
+    case 'date':
+      return dayText(value.day, hand);
+    case 'rain-delay':
+      return rainDelayText(value, hand);
     case 'percent':
       return `${value.percent} %`;
     case 'length':
@@ -219,6 +251,25 @@ function parseDay(text: string, today: EpochDay): EpochDay | null {
   return all.sort((a, b) => Math.abs(a - today) - Math.abs(b - today))[0] ?? null;
 }
 
+/** `48`, `48 h`, `2 days`, `30 November`, `off`; a number alone is in the unit of this kind, else in days. */
+function parseRainDelay(
+  text: string,
+  { rainDelay }: PanelStyle,
+  today: EpochDay,
+): PanelValue | null {
+  const kind = 'rain-delay';
+  if (text === '' || isOff(text)) return { kind, unit: 'off', count: 0 };
+  const [, digits, word = ''] = /^(\d{1,3})\s*(h|hours?|d|days?)?$/.exec(text) ?? [];
+  if (digits !== undefined) {
+    const own = rainDelay?.unit === 'hours' ? 'hours' : 'days';
+    const unit = word === '' ? own : word.startsWith('h') ? 'hours' : 'days';
+    const count = Number(digits);
+    return count === 0 ? { kind, unit: 'off', count: 0 } : { kind, unit, count };
+  }
+  const day = parseDay(text, today);
+  return day === null ? null : { kind, unit: 'date', count: day };
+}
+
 /**
  * What somebody means who types what this timer's display shows, for a value of this kind.
  *
@@ -286,6 +337,8 @@ export function parsePanel(
       const [weekday] = parseWeekdays(text, dialect) ?? [];
       return weekday ? { kind, weekday: WEEKDAYS.indexOf(weekday) } : null;
     }
+    case 'rain-delay':
+      return parseRainDelay(text, hand, today);
     case 'sensor':
       if (/^(active|on)$/.test(text)) return { kind, state: 'active' };
       if (/^(bypass|off)$/.test(text)) return { kind, state: 'bypass' };
@@ -334,6 +387,8 @@ export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
       return 'a year such as 2027';
     case 'weekday':
       return dialect.weekdayKeys === 'digits' ? 'a digit, 1 to 7' : 'a day such as wed';
+    case 'rain-delay':
+      return 'how long it still lasts, such as 48 h or 2 days, or a date such as 25 November, or off';
     case 'sensor':
       return 'active, bypass or none';
   }

@@ -353,14 +353,47 @@ export function applyChange(plan: Plan, change: PlanChange): Outcome<Applied> {
   return { ok: true, value: applied };
 }
 
-/** Takes a station out together with its runs, as one step. */
-export function removeStationChange(plan: Plan, number: number): PlanChange {
-  const changes: PlanChange[] = plan.programs
+/**
+ * Gives a station the runs of another one, or its own again with null. A linked station has no runs of its own, so they go, and what was linked to it
+ * goes with it to the other.
+ */
+export function linkStationChange(plan: Plan, number: number, to: number | null): PlanChange {
+  const fields = { linkedTo: to };
+  if (to === null) return { type: 'set-station', station: number, fields };
+  const followers = plan.stations.filter(({ linkedTo }) => linkedTo === number);
+  return {
+    type: 'several',
+    changes: [
+      ...runsOut(plan, number),
+      ...followers.map(
+        (station) => ({ type: 'set-station', station: station.number, fields }) as const,
+      ),
+      { type: 'set-station', station: number, fields },
+    ],
+  };
+}
+
+const runsOut = ({ programs }: Plan, number: number): PlanChange[] =>
+  programs
     .filter(({ runs }) => runs.some((run) => run.station === number))
     .map(({ letter }) => ({
       type: 'set-runs',
       program: letter,
       runs: [{ station: number, seconds: null }],
     }));
-  return { type: 'several', changes: [...changes, { type: 'remove-station', station: number }] };
+
+/** Takes a station out together with its runs, as one step. */
+export function removeStationChange(plan: Plan, number: number): PlanChange {
+  const followers = plan.stations.filter(({ linkedTo }) => linkedTo === number);
+  return {
+    type: 'several',
+    changes: [
+      ...runsOut(plan, number),
+      ...followers.map(
+        (station) =>
+          ({ type: 'set-station', station: station.number, fields: { linkedTo: null } }) as const,
+      ),
+      { type: 'remove-station', station: number },
+    ],
+  };
 }

@@ -15,6 +15,8 @@ import {
 } from './readPlan.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
+  boolean,
+  integer,
   list,
   object,
   oneOf,
@@ -23,6 +25,7 @@ import {
   readLine,
   readNote,
   readUuid,
+  type Reader,
 } from '../document/reader.ts';
 
 export const KIND_FORMAT = 'water-clock-timer-kind';
@@ -48,6 +51,14 @@ export interface PresetProgram {
   readonly runSeconds: number;
 }
 
+export interface RainDelayOfKind {
+  readonly unit: 'hours' | 'days' | 'date';
+  /** The lengths that can be set, in that unit, ascending; a date has none. */
+  readonly allowed?: readonly number[];
+  /** Counted from the minute at which it is set, or until a midnight. */
+  readonly ends: 'minute' | 'midnight';
+}
+
 export interface TimerKind {
   readonly format: typeof KIND_FORMAT;
   readonly version: typeof KIND_VERSION;
@@ -67,7 +78,35 @@ export interface TimerKind {
   /** What its save-and-restore keeps, and what not. */
   readonly restore?: string;
   readonly reach?: readonly HowToReach[];
+  /** Its stations hang on two wires, each by a decoder with an address; absent: no. */
+  readonly twoWire?: boolean;
+  /** How a rain delay is set on its panel; absent: it has none, or nobody knows. */
+  readonly rainDelay?: RainDelayOfKind;
+  /**
+   * What to say on the telephone to bring the saved settings back, a step a line. `{A}` stands for what the panel calls program A, and so on.
+   */
+  readonly restoreSteps?: readonly string[];
 }
+
+const rainDelayShape = object<RainDelayOfKind>({
+  unit: required(oneOf(['hours', 'days', 'date']), 'hours, days or date'),
+  allowed: optional(list(integer(1, 999), { least: 1, most: 400, unique: true })),
+  ends: required(oneOf(['minute', 'midnight']), 'minute or midnight'),
+});
+/** Lengths in hours or days; a date has none. */
+const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
+  const delay = rainDelayShape(value, path, faults);
+  if (delay && (delay.unit === 'date') === (delay.allowed !== undefined))
+    faults.push({
+      code: 'malformed',
+      path: [...path, 'allowed'],
+      expected: 'the lengths that can be set, and with the unit "date" none',
+      actual: JSON.stringify(delay.allowed ?? null),
+    });
+  return delay && delay.allowed
+    ? { ...delay, allowed: [...delay.allowed].sort((a, b) => a - b) }
+    : delay;
+};
 
 const setting = required(oneOf(PANEL_SETTINGS), PANEL_SETTINGS.join(', '));
 const shape = object<TimerKind>({
@@ -113,6 +152,9 @@ const shape = object<TimerKind>({
   hides: optional(readNote),
   manual: optional(readNote),
   restore: optional(readNote),
+  twoWire: optional(boolean),
+  rainDelay: optional(readRainDelay),
+  restoreSteps: optional(list(readLine, { least: 1, most: 12 })),
   reach: optional(
     list(
       object<HowToReach>({

@@ -72,8 +72,8 @@ export const splitsByTimer = (brief: Brief, { cycle, often }: Need): boolean =>
   often === null &&
   wishOf(brief).starts !== 'repeated';
 
-/** A plan with all that a brief says of the timer and its stations, and no program. */
-export function barePlan(brief: Brief): Plan {
+/** A plan with all that a brief says of the timer and its stations, those linked to them, and no program. */
+export function barePlan(brief: Brief, linked: readonly Station[] = []): Plan {
   const { timer, settings = {} } = brief;
   const splits = timer.cycleSoak === 'station' && wishOf(brief).starts !== 'repeated';
   return {
@@ -81,12 +81,15 @@ export function barePlan(brief: Brief): Plan {
     version: PLAN_VERSION,
     timer,
     settings,
-    stations: brief.stations.map(
-      ({ weeklySeconds: _w, group: _g, days: _d, oftenADay: _o, ...station }): Station =>
-        splits && station.cycleSeconds !== undefined && station.soakSeconds === undefined
-          ? { ...station, soakSeconds: USUAL_SOAK_SECONDS }
-          : station,
-    ),
+    stations: [
+      ...brief.stations.map(
+        ({ weeklySeconds: _w, group: _g, days: _d, oftenADay: _o, ...station }): Station =>
+          splits && station.cycleSeconds !== undefined && station.soakSeconds === undefined
+            ? { ...station, soakSeconds: USUAL_SOAK_SECONDS }
+            : station,
+      ),
+      ...linked,
+    ],
     programs: [],
   };
 }

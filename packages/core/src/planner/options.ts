@@ -1,5 +1,6 @@
 /** What the planner is given besides the brief. */
 import type { EpochDay, TimeText } from '../time/calendar.ts';
+import type { Station } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 
 /** What stays as it is, while the planner works out the rest around it. */
@@ -18,6 +19,8 @@ export interface PlannerOptions {
   readonly pins?: Pins;
   /** Starts from a second of the day up to another are avoided: hours that a clock change skips or repeats. */
   readonly avoid?: readonly { readonly from: number; readonly to: number }[];
+  /** Stations that take their runs from one of the brief: a brief does not name them, but their cycles take time. */
+  readonly linked?: readonly Station[];
   /** How hard to try: 1 takes as long as a technician is ready to wait. */
   readonly thoroughness?: number;
 }

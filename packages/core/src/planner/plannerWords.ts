@@ -4,6 +4,7 @@ import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
+import { banWords } from '../rules/rulesWords.ts';
 import type { Days } from '../time/dayRules.ts';
 import type { Cost } from './cost.ts';
 import type { OffCause, Reason } from './reasons.ts';
@@ -23,6 +24,7 @@ import {
   timeWords,
   weekdaysWords,
   type ClockStyle,
+  type Speech,
 } from '../words/words.ts';
 
 /** `Front lawn (1)`, or `station 1`. */
@@ -296,12 +298,20 @@ export function notKept(brief: Brief, plan: Plan): string[] {
 
 /** Why the programs of the year do not serve in a month. */
 export function monthSentence(
-  { month, percent, off, late, tight, serves }: SeasonMonth,
+  { month, percent, off, rounded, ban, late, tight, serves }: SeasonMonth,
   brief: Brief,
+  speech: Speech,
 ): string {
   const name = monthName(month);
-  if (percent === null) return `${name}: no water is needed: switch the timer off.`;
-  if (serves) return `${name}: ${percent} %.`;
+  if (ban?.isWhole) return `${name}: ${banWords(ban, speech)}.`;
+  const partly = ban ? ` Watering by timer is ${banWords(ban, speech)}.` : '';
+  if (percent === null) return `${name}: no water is needed: switch the timer off.${partly}`;
+  const roundedWords = rounded.map(
+    ({ number, seconds }) =>
+      `${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week ${seconds > 0 ? 'more' : 'less'}`,
+  );
+  if (serves)
+    return `${name}: ${percent} %.${roundedWords.length > 0 ? ` Runs are rounded, so it gives ${listed(roundedWords)}: keep the settings.` : ''}${partly}`;
   const because: string[] = [];
   if (off.length > 0)
     because.push(
@@ -309,5 +319,5 @@ export function monthSentence(
     );
   if (late > 0) because.push(`watering would end ${lengthWords(late)} late`);
   if (tight) because.push('cycles could overlap');
-  return `${name}: at ${percent} %, ${listed(because)}.`;
+  return `${name}: at ${percent} %, ${listed(because)}.${partly}`;
 }

@@ -4,18 +4,14 @@
  */
 import { sure } from '../document/sure.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
-import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
-import { shapeAt } from '../engine/cycle.ts';
-import { cycleModel } from '../engine/cycleModel.ts';
-import { modulo } from '../time/dayRules.ts';
-import { startsOf } from '../plan/starts.ts';
 import { Effort } from '../engine/effort.ts';
-import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { meanWeeklyRuns, meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { Meetings } from '../time/meetings.ts';
-import { atPercent } from '../engine/night.ts';
 import type { Plan } from '../plan/plan.ts';
 import { adjustedSeconds, percentSteps } from '../plan/program.ts';
-import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
+import { NEED_TOLERANCE } from '../brief/wanted.ts';
+import { lateAt } from './hours.ts';
+import type { MonthBan } from '../rules/houseRules.ts';
 import type { PlannerOptions } from './options.ts';
 import { searchPlan } from './searchPlan.ts';
 import { datesOfProgram } from '../plan/starts.ts';
@@ -28,14 +24,19 @@ export interface MonthNeed {
   readonly shares: ReadonlyMap<number, number>;
   /** The time by which watering has to end; null: as wished. */
   readonly finishBy: string | null;
+  /** Dates on which timers are banned; absent: none. */
+  readonly ban?: MonthBan | undefined;
 }
 
 export interface SeasonMonth {
   readonly month: number;
-  /** The timer's step nearest to the need; null: nothing is needed. */
+  /** The timer's step nearest to the need; null: nothing is needed, or timers are banned. */
   readonly percent: number | null;
   /** Stations that are then further off their need of the month than a tenth of their need at 100 percent. */
   readonly off: readonly number[];
+  /** Stations that are off only because their runs are rounded, with the seconds a week that they then get more: nothing is to be set for that. */
+  readonly rounded: readonly { readonly number: number; readonly seconds: number }[];
+  readonly ban: MonthBan | null;
   /** Seconds by which the last cycle would be late. */
   readonly late: number;
   /** The percent is above what the programs are clear up to. */
@@ -72,29 +73,6 @@ function briefOf(brief: Brief, { shares, finishBy }: MonthNeed): Brief {
   };
 }
 
-/** Seconds by which the last cycle that counts ends after the hour by which all is to be done, at a percent. */
-function lateAt(brief: Brief, plan: Plan, percent: number): number {
-  const finish = sure(parseTime(wishOf(brief).finishBy));
-  const counted = new Set(
-    brief.stations.filter((station) => countsForTimes(brief, station)).map(({ number }) => number),
-  );
-  const then = atPercent(plan, percent);
-  let late = 0;
-  for (const program of then.programs) {
-    const { runs } = shapeAt(cycleModel(then, program), percent, new Effort());
-    const end = Math.max(
-      0,
-      ...runs.filter(({ station }) => counted.has(station)).map(({ off }) => off),
-    );
-    for (const { secondOfDay } of startsOf(then, program)) {
-      // The nearest `finishBy`: a cycle that begins shortly before it runs past it, and is not a day early.
-      const since = modulo(secondOfDay + end - finish + SECONDS_PER_DAY / 2, SECONDS_PER_DAY);
-      if (end > 0) late = Math.max(late, since - SECONDS_PER_DAY / 2);
-    }
-  }
-  return late;
-}
-
 /**
  * How a plan is brought through the year.
  *
@@ -112,11 +90,12 @@ export function seasonOf(
   const steps =
     timer.seasonal.scope === 'none' ? [100] : percentSteps(timer).filter((step) => step > 0);
   const whole = meanWeeklySeconds(plan, new Meetings(new Effort()));
+  const runs = meanWeeklyRuns(plan, new Meetings(new Effort()));
   return months.map((need): SeasonMonth => {
     const share = meanShare(need, brief);
-    const { month } = need;
-    if (share < NOTHING)
-      return { month, percent: null, off: [], late: 0, tight: false, serves: true, plan: null };
+    const { month, ban = null } = need;
+    const nothing = { month, percent: null, off: [], rounded: [], ban, late: 0, tight: false };
+    if (ban?.isWhole === true || share < NOTHING) return { ...nothing, serves: true, plan: null };
     const wanted = briefOf(brief, need);
     const percent =
       way === 'days'
@@ -125,17 +104,19 @@ export function seasonOf(
             Math.abs(step - share * 100) < Math.abs(best - share * 100) ? step : best,
           );
     const given = givenAt(plan, percent);
-    const off = wanted.stations
-      .filter(({ number, weeklySeconds }) => {
-        const full = sure(
-          brief.stations.find((station) => station.number === number),
-        ).weeklySeconds;
-        // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
-        const wasOff = Math.abs((whole.get(number) ?? 0) - full);
-        const off = Math.abs((given.get(number) ?? 0) - weeklySeconds);
-        return full > 0 && off > Math.max(NEED_TOLERANCE * full, wasOff) + 30;
-      })
-      .map(({ number }) => number);
+    const differences = wanted.stations.flatMap(({ number, weeklySeconds }) => {
+      const full = sure(brief.stations.find((station) => station.number === number)).weeklySeconds;
+      // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
+      const wasOff = Math.abs((whole.get(number) ?? 0) - full);
+      const seconds = Math.round((given.get(number) ?? 0) - weeklySeconds);
+      const isOff = full > 0 && Math.abs(seconds) > Math.max(NEED_TOLERANCE * full, wasOff) + 30;
+      return isOff ? [{ number, seconds }] : [];
+    });
+    // A run that rounds by one step of the clock is no reason to key anything in.
+    const isRounding = ({ number, seconds }: { number: number; seconds: number }) =>
+      Math.abs(seconds) <= timer.seasonal.roundToSeconds * (runs.get(number) ?? 0) + 30;
+    const rounded = differences.filter(isRounding);
+    const off = differences.filter((one) => !isRounding(one)).map(({ number }) => number);
     const late = lateAt(wanted, plan, percent);
     const tight = percent > Math.max(100, wishOf(brief).headroomPercent);
     const serves = off.length === 0 && late === 0 && !tight;
@@ -143,6 +124,8 @@ export function seasonOf(
       month,
       percent,
       off,
+      rounded,
+      ban,
       late,
       tight,
       serves,

@@ -38,7 +38,7 @@ export interface Setup {
  */
 export function setUp(
   brief: Brief,
-  { pins = {}, on = USUAL_FIRST_DATE, avoid = [] }: PlannerOptions,
+  { pins = {}, on = USUAL_FIRST_DATE, avoid = [], linked = [] }: PlannerOptions,
   tried: ((tries: number) => void) | undefined,
 ): Setup {
   const effort = new Effort(MOST_PLANNING_STEPS);
@@ -49,7 +49,7 @@ export function setUp(
   const masks = [...needs.map(({ allowed }) => allowed), EVERY_WEEKDAY & ~mowingMask(brief)];
   const leastDays = Math.min(...needs.map(({ least }) => least), 7);
   const patterns = new Patterns(brief, [...new Set(masks)], on, leastDays, effort);
-  const rules = new DraftRules(brief, barePlan(brief), patterns, effort);
+  const rules = new DraftRules(brief, barePlan(brief, linked), patterns, effort);
   const fixed = fixedOf(pins);
   const kinds = slotKinds(brief, needs, patterns);
   return {

@@ -4,7 +4,8 @@ import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
 import { headroomOf } from '../engine/headroom.ts';
-import { briefFindings, isForbiddenAnywhere } from '../judge/briefFindings.ts';
+import { briefFindings } from '../judge/briefFindings.ts';
+import { bindingOf, isForbiddenAnywhere } from '../judge/ruleBreaches.ts';
 import { notFitting } from '../judge/limits.ts';
 import { type FindingCode } from '../judge/finding.ts';
 import { runOffFindings } from '../judge/runOffFindings.ts';
@@ -65,11 +66,11 @@ export function breachOf(brief: Brief, plan: Plan): Breach | null {
   const atHundred = allYear([100]);
   if (proof.find(() => atHundred).length > 0) return { code: 'overlap', percent: 100 };
   const { weekdays, parity, noWaterWindows } = brief.rules ?? {};
-  if (weekdays ?? parity ?? noWaterWindows)
+  const binding = bindingOf(brief);
+  if (binding && (weekdays ?? parity ?? noWaterWindows))
     for (const percent of percents) {
       const wets = new WetStarts(atPercent(plan, percent), FROM, effort);
-      if (isForbiddenAnywhere(brief, wets, FROM, effort))
-        return { code: 'forbidden-hour', percent };
+      if (isForbiddenAnywhere(binding, wets)) return { code: 'forbidden-hour', percent };
     }
   const wets = new WetStarts(plan, FROM, effort);
   const findings = [

@@ -76,6 +76,18 @@ function usualDays(
   return { least: Math.max(1, Math.min(needed, allowed)), most: DAYS_OF_A_WEEK };
 }
 
+/** By rule of thumb the minutes are those of one watering, so a plan waters as often as they were counted. */
+function daysOf(
+  minutes: SiteMinutes['stations'][number],
+  rules: BriefRules | null,
+): NonNullable<BriefStation['days']> {
+  const { school, overruled, answers } = minutes;
+  const waterings = answers.thumb.steps.find(({ what }) => what === 'waterings')?.value;
+  if (school !== 'thumb' || overruled || waterings === undefined) return usualDays(minutes, rules);
+  const within = (dates: number) => Math.max(1, Math.min(DAYS_OF_A_WEEK, dates));
+  return { least: within(Math.floor(waterings)), most: within(Math.ceil(waterings)) };
+}
+
 /** What a station is watered with and as, where nobody has put it into a group; nothing where that is not known. */
 function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefined {
   if (oftenADay || plants === 'new-seed-or-turf') return 'new planting';
@@ -124,7 +136,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
         weeklySeconds: minutes?.weeklySeconds ?? 0,
         ...stretchOf(longestRun, soakSeconds),
         group,
-        days: days ?? (minutes?.weeklySeconds ? usualDays(minutes, sources.rules) : undefined),
+        days: days ?? (minutes?.weeklySeconds ? daysOf(minutes, sources.rules) : undefined),
         oftenADay,
       });
     });

@@ -1,15 +1,15 @@
-/** What stands in the way of closing a visit, and what the logbook then keeps of it. */
+/** What is not done when a visit is to be closed, and what the logbook then keeps of it. */
+import { attempt } from '../engine/effort.ts';
+import { factoryPlan, keyInLines, tickOf } from '../panel/keyIn.ts';
+import type { PanelNow } from '../panel/line.ts';
 import { samePlan } from '../plan/comparePlans.ts';
+import type { TimerKind } from '../plan/kind.ts';
+import { wateringStations } from '../plan/linked.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { Survey } from '../survey/survey.ts';
-import type { ClosedVisit, Switched, Visit } from '../visit/visit.ts';
-
-export type OpenPoint =
-  | { readonly what: 'no-visit' | 'no-as-found' | 'no-as-left' }
-  /** The settings changed after they were frozen as left. */
-  | { readonly what: 'as-left-is-older' }
-  /** Switched for the test, and neither put back nor left so on purpose. */
-  | { readonly what: 'switched'; readonly switched: Switched };
+import type { ClosedVisit, NextVisit, Switched, Undone, Visit } from '../visit/visit.ts';
+import { laterVisit } from './dueVisits.ts';
+import { foundAhead } from './visitFindings.ts';
 
 /** What the settings themselves show as switched away from watering. */
 export function switchedIn({ settings, stations }: Plan): Switched[] {
@@ -32,31 +32,106 @@ export function openSwitches(visit: Visit, plan: Plan): Switched[] {
   return [...new Set(left)].filter((what) => !accepted.includes(what));
 }
 
-/** What is to be done before a visit can be closed; empty: nothing. */
-export function openPoints(plan: Plan, { visit }: Survey): OpenPoint[] {
-  if (!visit) return [{ what: 'no-visit' }];
-  const points: OpenPoint[] = [];
-  if (!visit.asFound) points.push({ what: 'no-as-found' });
-  if (!visit.asLeft) points.push({ what: 'no-as-left' });
-  else if (!samePlan(visit.asLeft.plan, plan)) points.push({ what: 'as-left-is-older' });
-  for (const switched of openSwitches(visit, plan)) points.push({ what: 'switched', switched });
-  return points;
+/** Less is not a wrong clock. */
+const CLOCK_SECONDS = 60;
+
+/** The clock in the visit that is under way: wrong and not set since, or not looked at. */
+function clockPoints(survey: Survey, visit: Visit): Undone[] {
+  const looked = survey.device?.clockReally;
+  if (visit.keyIn?.ticked.includes('time')) return [];
+  const ahead = looked !== undefined && looked >= visit.began ? foundAhead(survey) : null;
+  if (ahead === null) return [{ what: 'clock-not-looked' }];
+  return Math.abs(ahead) >= CLOCK_SECONDS ? [{ what: 'clock-wrong', ahead }] : [];
 }
 
+/** Stations that water and were not tried in this visit. */
+function testPoints(plan: Plan, { tests = [] }: Visit): Undone[] {
+  const tested = new Set(tests.flatMap(({ station, result }) => (result ? [station] : [])));
+  const watering = wateringStations(plan);
+  const stations = plan.stations
+    .filter(({ number }) => watering.has(number) && !tested.has(number))
+    .map(({ number }) => number);
+  return stations.length > 0 ? [{ what: 'not-tested', stations }] : [];
+}
+
+/** Everything that is not done in the visit that is under way, what matters most first. Lines of the card are not among it: `notKeyed`. */
+export function undoneIn(plan: Plan, survey: Survey): Undone[] {
+  const { visit } = survey;
+  if (!visit) return [];
+  const { asFound, asLeft } = visit;
+  return [
+    ...clockPoints(survey, visit),
+    ...openSwitches(visit, plan).map((switched) => ({ what: 'switched', switched }) as const),
+    ...(asFound ? [] : [{ what: 'no-as-found' } as const]),
+    ...(!asLeft
+      ? [{ what: 'no-as-left' } as const]
+      : samePlan(asLeft.plan, plan)
+        ? []
+        : [{ what: 'as-left-is-older' } as const]),
+    ...testPoints(plan, visit),
+  ];
+}
+
+/** The state from which a scope of keying in begins; null: nothing is known of what stands in the timer. */
+export function keyInBase(
+  plan: Plan,
+  { asFound, keyIn }: Visit,
+  kind: Pick<TimerKind, 'preset'> | null,
+): Plan | null {
+  const scope = keyIn?.scope ?? (asFound ? 'changes' : 'everything');
+  if (scope === 'factory') return factoryPlan(plan, kind);
+  return scope === 'changes' ? (asFound?.plan ?? null) : null;
+}
+
+/** Lines of the card that were not keyed in, the clock apart; nothing where nobody noted what was found nor keyed anything in. */
+export function notKeyed(
+  plan: Plan,
+  { visit }: Survey,
+  kind: Pick<TimerKind, 'preset'> | null,
+  now: PanelNow,
+): Undone[] {
+  if (!visit?.asFound && !visit?.keyIn) return [];
+  const ticked = new Set(visit.keyIn?.ticked);
+  const worked = attempt(() =>
+    keyInLines(plan, keyInBase(plan, visit, kind), now, true, visit.asFound?.notLooked),
+  );
+  const lines = worked.ok
+    ? worked.value.filter(
+        (line) =>
+          line.setting !== 'clock' && line.address.of !== 'total' && !ticked.has(tickOf(line)),
+      ).length
+    : 0;
+  return lines > 0 ? [{ what: 'not-keyed', lines }] : [];
+}
+
+/** The name of a point, by which somebody says that it is left undone. */
+export const undoneId = (point: Undone): string =>
+  point.what === 'switched' ? `switched.${point.switched}` : point.what;
+
+/** The points of one list that another does not have. */
+export const notAmong = (points: readonly Undone[], others: readonly Undone[]): Undone[] => {
+  const known = new Set(others.map(undoneId));
+  return points.filter((point) => !known.has(undoneId(point)));
+};
+
 /**
- * A visit as the logbook keeps it, and what is left of the survey; null where something stands in its way (`openPoints`).
+ * A visit as the logbook keeps it, and what is left of the survey. Where nothing was frozen as left, or settings changed since, what is set now is
+ * what is left.
  *
  * @param closed moment by the house's clocks, `YYYY-MM-DDTHH:MM`.
+ * @param undone what somebody chose to leave undone; all of `undoneIn` has to be in it.
  * @param before faults as the last visit left them: those that are no longer noted were repaired.
+ * @returns null where no visit is under way, or something is undone that nobody has said to leave.
  */
 export function closeVisit(
   plan: Plan,
   survey: Survey,
   closed: string,
+  undone: readonly Undone[] = [],
   before: ClosedVisit['faults'] = [],
 ): { readonly visit: ClosedVisit; readonly survey: Survey } | null {
-  const { visit, ...left } = survey;
-  if (!visit?.asLeft || openPoints(plan, survey).length > 0) return null;
+  const { visit, undone: _earlier, ...left } = survey;
+  if (!visit || notAmong(undoneIn(plan, survey), undone).length > 0) return null;
   const open = survey.stations.flatMap(({ number, faults: noted = [] }) =>
     noted.map(({ fault }) => ({ station: number, fault: fault, open: true })),
   );
@@ -69,15 +144,32 @@ export function closeVisit(
     .map((one) => ({ ...one, open: false }));
   const faults = [...open, ...mended];
   const { followUp, next = [] } = survey;
+  const { site: _site, ...bare } = plan;
+  const asLeft =
+    visit.asLeft && samePlan(visit.asLeft.plan, plan) ? visit.asLeft : { at: closed, plan: bare };
+  const later = next.map((one) => afterVisit(one, closed));
   return {
     visit: {
       ...visit,
-      asLeft: visit.asLeft,
+      asLeft,
       closed,
-      next,
+      next: later,
       ...(followUp === undefined ? {} : { followUp }),
+      ...(undone.length > 0 ? { undone } : {}),
       faults,
     },
-    survey: left,
+    survey: {
+      ...left,
+      ...(later.length > 0 ? { next: later } : {}),
+      ...(undone.length > 0 ? { undone: { closed, points: undone } } : {}),
+    },
   };
+}
+
+/** A visit that comes round again is due the next time after this one. */
+function afterVisit(visit: NextVisit, closed: string): NextVisit {
+  let next = visit;
+  while (next.everyMonths !== undefined && next.date <= closed.slice(0, 10))
+    next = laterVisit(next, next.everyMonths);
+  return next;
 }

@@ -1,29 +1,58 @@
 /** When somebody has to come back, from what was noted. */
-import { civilOf, epochDayOf, parseDate, type EpochDay } from '../time/calendar.ts';
-import type { FollowUp, NextVisit } from '../visit/visit.ts';
+import { civilOf, epochDayOf, formatDate, parseDate, type EpochDay } from '../time/calendar.ts';
+import type { FollowUp, NextVisit, Undone } from '../visit/visit.ts';
+import type { Finding } from '../judge/finding.ts';
 import type { Survey } from '../survey/survey.ts';
+import type { HouseStanding } from './houseStanding.ts';
 
 export type VisitReason =
   | { readonly kind: 'often-a-day-ends'; readonly station: number }
   /** A battery is good for about a year. */
-  | { readonly kind: 'battery' }
+  | { readonly kind: 'battery' | 'backup-battery' }
   /** Noted when somebody left. */
   | { readonly kind: 'planned'; readonly visit: NextVisit }
   /** Somebody is to see the first real watering. */
-  | { readonly kind: 'follow-up'; readonly followUp: FollowUp };
+  | { readonly kind: 'follow-up'; readonly followUp: FollowUp }
+  /** Rules that are announced and that the settings break. */
+  | { readonly kind: 'rule-change'; readonly finding: Finding }
+  /** Left undone by the last visit. */
+  | { readonly kind: 'undone'; readonly point: Undone };
 
 export interface DueVisit {
   readonly date: EpochDay;
   readonly reason: VisitReason;
 }
 
-function yearAfter(day: EpochDay): EpochDay {
+/** The same day of the month so many months later, or the last one of that month. */
+function monthsAfter(day: EpochDay, months: number): EpochDay {
   const { year, month, day: ofMonth } = civilOf(day);
-  return epochDayOf({ year: year + 1, month, day: month === 2 ? Math.min(ofMonth, 28) : ofMonth });
+  const later = year * 12 + (month - 1) + months;
+  const first = { year: Math.floor(later / 12), month: (later % 12) + 1, day: 1 };
+  const next = { year: Math.floor((later + 1) / 12), month: ((later + 1) % 12) + 1, day: 1 };
+  const begins = epochDayOf(first);
+  return Math.min(begins + ofMonth - 1, epochDayOf(next) - 1);
 }
 
-/** Every visit that is due, the earliest first; those before `on` are overdue. */
-export function dueVisits({ stations, device, next = [], followUp }: Survey): DueVisit[] {
+const yearAfter = (day: EpochDay) => monthsAfter(day, 12);
+
+/** A visit so many months later. */
+export const laterVisit = (visit: NextVisit, months: number): NextVisit => ({
+  ...visit,
+  date: formatDate(monthsAfter(parseDate(visit.date) ?? 0, months)),
+});
+
+/** What has to be done at the box before it waters as it should. */
+const MATTERS: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
+
+/**
+ * Every visit that is due, the earliest first; those before today are overdue.
+ *
+ * @param coming rules to come that the settings break; null: none.
+ */
+export function dueVisits(
+  { stations, device, next = [], followUp, undone }: Survey,
+  coming: HouseStanding['coming'] = null,
+): DueVisit[] {
   const visits: DueVisit[] = stations.flatMap(({ number, oftenADay }) => {
     const last = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);
     // On its last date it still waters so, so somebody comes the day after.
@@ -34,6 +63,8 @@ export function dueVisits({ stations, device, next = [], followUp }: Survey): Du
   const battery = device?.batteryDate === undefined ? null : parseDate(device.batteryDate);
   if (battery !== null && device?.power !== 'mains')
     visits.push({ date: yearAfter(battery), reason: { kind: 'battery' } });
+  const backup = device?.backup?.date === undefined ? null : parseDate(device.backup.date);
+  if (backup !== null) visits.push({ date: yearAfter(backup), reason: { kind: 'backup-battery' } });
   for (const visit of next) {
     const date = parseDate(visit.date);
     if (date !== null) visits.push({ date, reason: { kind: 'planned', visit } });
@@ -42,5 +73,11 @@ export function dueVisits({ stations, device, next = [], followUp }: Survey): Du
     followUp && followUp.seenOn === undefined ? parseDate(followUp.due.slice(0, 10)) : null;
   if (followUp && watering !== null)
     visits.push({ date: watering, reason: { kind: 'follow-up', followUp } });
+  const closed = undone === undefined ? null : parseDate(undone.closed.slice(0, 10));
+  if (closed !== null)
+    for (const point of undone?.points ?? [])
+      if (MATTERS.includes(point.what))
+        visits.push({ date: closed, reason: { kind: 'undone', point } });
+  if (coming) visits.push({ date: coming.from, reason: { kind: 'rule-change', finding: coming } });
   return visits.sort((a, b) => a.date - b.date);
 }

@@ -7,6 +7,7 @@ import {
   type CellFault,
 } from '../document/cells.ts';
 import type { Fault } from '../document/fault.ts';
+import { linkStationChange } from '../plan/change.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { MOST_NOTE_LENGTH, type FieldsToSet } from '../document/reader.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
@@ -125,6 +126,23 @@ const COLUMNS: readonly Column[] = [
   flag('overhead', 'overhead', true),
   flag('under_cover', 'underCover', false),
   flag('needs_pump', 'needsPump', false),
+  {
+    heading: 'linked_to',
+    read: (cell) => numberCell(cell, 1, 99, true),
+    put: ({ plan }, value) => {
+      plan['linkedTo'] = value;
+    },
+    write: ({ linkedTo }) => linkedTo,
+  },
+  surveyColumn('decoder', 'decoder', textCell(200)),
+  {
+    heading: 'master_valve',
+    read: yesNoCell,
+    put: ({ survey }, value) => {
+      survey['masterValve'] = value === true ? null : value;
+    },
+    write: (_station, { masterValve = true }) => (masterValve ? 'yes' : 'no'),
+  },
   surveyColumn('note', 'note', textCell(MOST_NOTE_LENGTH)),
 ];
 
@@ -242,6 +260,9 @@ export function stationTableChange(
       };
       return [
         ...(there ? [] : [{ type: 'add-station', station: { number } } as const]),
+        ...(typeof set['linkedTo'] === 'number'
+          ? [linkStationChange(plan, number, set['linkedTo'])]
+          : []),
         ...(Object.keys(set).length > 0
           ? [{ type: 'set-station', station: number, fields: set } as const]
           : []),

@@ -3,9 +3,10 @@ import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/ca
 import { clockAhead } from '../time/clock.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Severity } from '../judge/finding.ts';
+import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';
-import type { Survey } from '../survey/survey.ts';
+import { surveyOf, type Survey } from '../survey/survey.ts';
 import { totalOnDisplay } from '../engine/total.ts';
 
 export type VisitFinding = { readonly severity: Severity } &
@@ -25,6 +26,13 @@ export type VisitFinding = { readonly severity: Severity } &
     | { readonly code: 'hidden-not-looked' }
     /** The settings saved inside the timer are not those that are left. */
     | { readonly code: 'saved-inside-older' }
+    /** Of a two-wire timer. */
+    | {
+        readonly code: 'decoder-twice';
+        readonly decoder: string;
+        readonly stations: readonly number[];
+      }
+    | { readonly code: 'no-decoder'; readonly stations: readonly number[] }
   );
 
 /** Totals are shown in whole minutes. */
@@ -49,10 +57,43 @@ export function expectedTotal(plan: Plan, letter: string, on: EpochDay): number 
   return worked.ok ? worked.value : null;
 }
 
-/** What the visit that is under way shows to be wrong. */
-export function visitFindings(plan: Plan, survey: Survey, on: EpochDay): VisitFinding[] {
+/** Whether the stations hang on two wires: as noted, else as the kind says, else where a decoder is noted. */
+export const isTwoWire = (
+  { device, stations }: Survey,
+  kind: Pick<TimerKind, 'twoWire'> | null,
+): boolean =>
+  device?.twoWire ?? kind?.twoWire ?? stations.some(({ decoder }) => decoder !== undefined);
+
+/** The same decoder twice, and stations without one. */
+function decoderFindings({ stations }: Plan, survey: Survey): VisitFinding[] {
+  const byDecoder = new Map<string, number[]>();
+  const without: number[] = [];
+  for (const { number } of stations) {
+    const decoder = surveyOf(survey, number).decoder?.trim();
+    if (decoder === undefined) without.push(number);
+    else byDecoder.set(decoder, [...(byDecoder.get(decoder) ?? []), number]);
+  }
+  const twice = [...byDecoder].filter(([, numbers]) => numbers.length > 1);
+  return [
+    ...twice.map(
+      ([decoder, numbers]) =>
+        ({ severity: 'error', code: 'decoder-twice', decoder, stations: numbers }) as const,
+    ),
+    ...(without.length > 0
+      ? [{ severity: 'warning', code: 'no-decoder', stations: without } as const]
+      : []),
+  ];
+}
+
+/** What only somebody at the box can find: at the visit that is under way, and about its decoders. */
+export function visitFindings(
+  plan: Plan,
+  survey: Survey,
+  on: EpochDay,
+  kind: Pick<TimerKind, 'twoWire'> | null = null,
+): VisitFinding[] {
   const { visit } = survey;
-  const findings: VisitFinding[] = [];
+  const findings: VisitFinding[] = isTwoWire(survey, kind) ? decoderFindings(plan, survey) : [];
   const ahead = foundAhead(survey);
   if (ahead !== null && Math.abs(ahead) >= 60)
     findings.push({ severity: 'error', code: 'clock-wrong', ahead });

@@ -1,7 +1,10 @@
 /** The rules of one house: those noted for it by hand, else those of its place. */
+import { sure } from '../document/sure.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import {
   civilOf,
+  epochDayOf,
+  parseDate,
   SECONDS_PER_DAY,
   WEEKDAYS,
   weekdayIndexOf,
@@ -27,6 +30,76 @@ export function houseRulesOn(
   if (!ruling) return null;
   if (ruling.kind === 'allowed') return ruling.rules;
   return ruling.kind === 'forbidden' ? { weekdays: [] } : null;
+}
+
+/** Rules of a house that begin later, and hold until others do. */
+export interface ComingRules {
+  readonly from: EpochDay;
+  /** The first date on which they hold no longer; null: no other rules are announced. */
+  readonly until: EpochDay | null;
+  readonly rules: BriefRules;
+}
+
+/** What later editions bring for a house, where that differs from what held before; an edition that leaves it free is left out. */
+export function comingRules(
+  own: BriefRules | undefined,
+  rules: Rules | null,
+  house: RuledHouse,
+  on: EpochDay,
+): ComingRules[] {
+  if (own || !rules) return [];
+  const later = rules.editions.map(({ from }) => sure(parseDate(from))).filter((from) => from > on);
+  let before = JSON.stringify(houseRulesOn(own, rules, house, on));
+  return later.flatMap((from, i) => {
+    const coming = houseRulesOn(own, rules, house, from);
+    const isNew = JSON.stringify(coming) !== before;
+    before = JSON.stringify(coming);
+    return coming && isNew ? [{ from, until: later[i + 1] ?? null, rules: coming }] : [];
+  });
+}
+
+/** When a timer may not water at all in a month. */
+export interface MonthBan {
+  /** 1 to 12. */
+  readonly month: number;
+  /** The first and the last date of the month on which it may not. */
+  readonly from: EpochDay;
+  readonly to: EpochDay;
+  /** On none of its dates, as far as they are still to come. */
+  readonly isWhole: boolean;
+}
+
+const MONTHS_OF_A_YEAR = 12;
+
+/**
+ * The months of the coming year with dates on which rules ban timers, the present month first.
+ *
+ * @param on the first date that is looked at.
+ */
+export function bansByMonth(
+  own: BriefRules | undefined,
+  rules: Rules | null,
+  house: RuledHouse,
+  on: EpochDay,
+): MonthBan[] {
+  const bans: MonthBan[] = [];
+  let first = on;
+  for (let i = 0; i < MONTHS_OF_A_YEAR; i++) {
+    const { year, month } = civilOf(first);
+    const next =
+      month === MONTHS_OF_A_YEAR
+        ? epochDayOf({ year: year + 1, month: 1, day: 1 })
+        : epochDayOf({ year, month: month + 1, day: 1 });
+    const banned: EpochDay[] = [];
+    for (let day = first; day < next; day++)
+      if (houseRulesOn(own, rules, house, day)?.weekdays?.length === 0) banned.push(day);
+    const [from] = banned;
+    const to = banned.at(-1);
+    if (from !== undefined && to !== undefined)
+      bans.push({ month, from, to, isWhole: banned.length === next - first });
+    first = next;
+  }
+  return bans;
 }
 
 /** Whether a date is one on which watering is allowed at all. */

@@ -1,10 +1,18 @@
 /** What rules mean for a house, in a sentence. */
 import { sure } from '../document/sure.ts';
 import type { BriefRules } from '../brief/brief.ts';
-import { parseDate, parseTime } from '../time/calendar.ts';
+import { civilOf, parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
-import { dateWords, listed, timeWords, weekdaysWords, type Speech } from '../words/words.ts';
+import {
+  dateWords,
+  listed,
+  monthName,
+  timeWords,
+  weekdaysWords,
+  type Speech,
+} from '../words/words.ts';
 import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts';
+import type { MonthBan } from './houseRules.ts';
 import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
 
@@ -67,6 +75,21 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
       return allowedWords(ruling.rules, speech) + planting;
     }
   }
+}
+
+/** `off, banned from 1 May`; of a part of a month `banned from 10 to 20 May`. */
+export function banWords({ from, to, isWhole }: MonthBan, speech: Speech): string {
+  const begins = dayOfMonthWords(from, speech);
+  if (isWhole) return `off, banned from ${begins}`;
+  return from === to
+    ? `banned on ${begins}`
+    : `banned from ${begins} to ${dayOfMonthWords(to, speech)}`;
+}
+
+/** `1 May` or `May 1`. */
+function dayOfMonthWords(date: EpochDay, { order }: Speech): string {
+  const { month, day } = civilOf(date);
+  return order === 'month-day' ? `${monthName(month)} ${day}` : `${day} ${monthName(month)}`;
 }
 
 /** What holds today and from when it changes, in one sentence. */

@@ -9,6 +9,7 @@ import {
   wantedFaults,
 } from '../brief/readBrief.ts';
 import type { Fault, Outcome } from '../document/fault.ts';
+import { readLetter } from '../plan/readPlan.ts';
 import { readDate } from '../time/timeReaders.ts';
 import {
   boolean,
@@ -25,17 +26,18 @@ import {
   required,
   variant,
   type Fields,
+  type Reader,
 } from '../document/reader.ts';
 import {
   readFollowUp,
   readMoment,
   readNextVisits,
   readTariff,
+  readUndone,
   readVisitShape,
 } from '../visit/readVisit.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import {
-  BYPASSES,
   CHANGERS,
   DEFECTS,
   POWERS,
@@ -56,6 +58,7 @@ import {
   type SurveyFields,
   type SurveyStation,
   type SurveyStationFields,
+  type UnknownPhase,
 } from './survey.ts';
 
 export const MOST_CUPS = 200;
@@ -153,6 +156,7 @@ const stationFields: Fields<SurveyStationFields> = {
   waterings: optional(integer(1, 14)),
   oftenADay: optional(readOftenADay),
   decoder: optional(readLine),
+  masterValve: optional(boolean),
 };
 
 const station = object<SurveyStation>({
@@ -162,23 +166,34 @@ const station = object<SurveyStation>({
 /** Facts of a station to set, and with null to leave unknown. */
 export const readSurveyStationChange = fieldsToSet<SurveyStationFields>(stationFields);
 
+const sensorShape = object<DeviceSensor & { readonly bypass?: string }>({
+  kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
+  // Earlier documents have the switch here as well; it is `settings.sensor` of the plan.
+  bypass: optional(oneOf(['active', 'bypass', 'none'])),
+  note: optional(readNote),
+});
+const readSensor: Reader<DeviceSensor> = (value, path, faults) => {
+  const read = sensorShape(value, path, faults);
+  if (!read) return undefined;
+  const { bypass: _earlier, ...sensor } = read;
+  return sensor;
+};
+
 const device = object<Device>({
   power: optional(oneOf(POWERS)),
   batteryKind: optional(readLine),
   batteryDate: optional(readDate),
+  backup: optional(
+    object<NonNullable<Device['backup']>>({
+      kind: optional(readLine),
+      date: optional(readDate),
+    }),
+  ),
+  twoWire: optional(boolean),
   transformer: optional(readLine),
   modules: optional(readLine),
   liveTerminals: optional(list(integer(1, 99), { unique: true })),
-  sensors: optional(
-    list(
-      object<DeviceSensor>({
-        kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
-        bypass: required(oneOf(BYPASSES), BYPASSES.join(', ')),
-        note: optional(readNote),
-      }),
-      { most: 20 },
-    ),
-  ),
+  sensors: optional(list(readSensor, { most: 20 })),
   pump: optional(readLine),
   masterValve: optional(boolean),
   tankRefillMinutes: optional(integer(1, 1440)),
@@ -203,6 +218,16 @@ const surveyFields: Fields<SurveyFields> = {
   dryBeforeMowing: optional(boolean),
   wish: optional(readWishShape),
   finishBeforeSunrise: optional(integer(-180, 180)),
+  unknownPhases: optional(
+    list(
+      object<UnknownPhase>({
+        program: required(readLetter, 'a program'),
+        everyDays: required(integer(1, 365), '1 to 365'),
+        firstDate: required(readDate, 'a date'),
+      }),
+      { most: 26 },
+    ),
+  ),
   accepted: optional(
     list(
       object<Accepted>({
@@ -217,6 +242,12 @@ const surveyFields: Fields<SurveyFields> = {
   visit: optional(readVisitShape),
   next: optional(readNextVisits),
   followUp: optional(readFollowUp),
+  undone: optional(
+    object<NonNullable<Survey['undone']>>({
+      closed: required(readMoment, 'when the visit was closed'),
+      points: required(readUndone, 'a list'),
+    }),
+  ),
   tariff: optional(readTariff),
 };
 

@@ -4,7 +4,8 @@
  */
 import type { Accepted } from '../judge/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
-import type { FollowUp, NextVisit, Tariff, Visit } from '../visit/visit.ts';
+import type { FollowUp, NextVisit, Tariff, Undone, Visit } from '../visit/visit.ts';
+import type { Plan } from '../plan/plan.ts';
 import type { TriesTaken } from '../water/rate.ts';
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 
@@ -137,13 +138,15 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   /** Waterings a week of the thumb school, 1 to 14. */
   readonly waterings?: number;
   readonly oftenADay?: OftenADay;
-  /** Two-wire: the decoder that was assigned to it. */
+  /** Two-wire: the decoder that was assigned to it, its address or serial. */
   readonly decoder?: string;
+  /** It opens the master valve, where there is one; absent: yes. */
+  readonly masterValve?: boolean;
 }
 
 export const POWERS = ['mains', 'adapter', 'battery'] as const;
 export const SENSOR_KINDS = ['rain', 'freeze', 'flow', 'soil'] as const;
-export const BYPASSES = ['active', 'bypass', 'none'] as const;
+export type SensorKind = (typeof SENSOR_KINDS)[number];
 export const CHANGERS = [
   'homeowner',
   'weather-sensor',
@@ -151,10 +154,9 @@ export const CHANGERS = [
   'other-technician',
 ] as const;
 
+/** A sensor that is fitted. The switch of the rain sensor is `settings.sensor` of the plan. */
 export interface DeviceSensor {
-  readonly kind: (typeof SENSOR_KINDS)[number];
-  /** The position of its switch. */
-  readonly bypass: (typeof BYPASSES)[number];
+  readonly kind: SensorKind;
   readonly note?: string;
 }
 
@@ -164,6 +166,10 @@ export interface Device {
   readonly batteryKind?: string;
   /** When the battery was put in. */
   readonly batteryDate?: string;
+  /** The battery that keeps the clock, and with some kinds the settings, while the power is off. */
+  readonly backup?: { readonly kind?: string; readonly date?: string };
+  /** Stations hang on two wires, each by its decoder; absent: as its kind says. */
+  readonly twoWire?: boolean;
   readonly transformer?: string;
   readonly modules?: string;
   /** Numbers of the terminals that have a wire on them. */
@@ -183,6 +189,12 @@ export interface Device {
   readonly note?: string;
 }
 
+export interface UnknownPhase {
+  readonly program: string;
+  readonly everyDays: number;
+  readonly firstDate: string;
+}
+
 export interface Survey {
   readonly stations: readonly SurveyStation[];
   readonly device?: Device;
@@ -200,6 +212,8 @@ export interface Survey {
   readonly wish?: Wish;
   /** Watering is to be done so many minutes before sunrise, below 0 after it; none: at the time of day that is wished. */
   readonly finishBeforeSunrise?: number;
+  /** Intervals of which nobody could read where they stand, as they are set: one that is set anew is known. */
+  readonly unknownPhases?: readonly UnknownPhase[];
   /** Findings that were accepted. */
   readonly accepted?: readonly Accepted[];
   /** The visit that is under way. */
@@ -208,6 +222,8 @@ export interface Survey {
   readonly next?: readonly NextVisit[];
   /** Somebody is to see the first real watering. */
   readonly followUp?: FollowUp;
+  /** What the last visit left undone. */
+  readonly undone?: { readonly closed: string; readonly points: readonly Undone[] };
   /** What water costs here. */
   readonly tariff?: Tariff;
 }
@@ -223,3 +239,32 @@ export const surveyOf = (survey: Survey, number: number): SurveyStation =>
 
 /** Seconds before the next valve opens: the time a slow valve takes to close, and a quarter more. */
 export const delayForSlowValve = (seconds: number): number => Math.ceil((seconds * 5) / 4);
+
+/** The programs of which nobody knows where their interval stands. */
+export const unknownPhases = ({ programs }: Pick<Plan, 'programs'>, survey: Survey): string[] =>
+  (survey.unknownPhases ?? [])
+    .filter(({ program: letter, everyDays, firstDate }) =>
+      programs.some(
+        ({ letter: one, days }) =>
+          one === letter &&
+          days?.rule === 'interval' &&
+          days.everyDays === everyDays &&
+          days.firstDate === firstDate,
+      ),
+    )
+    .map(({ program }) => program);
+
+/** What is to be noted of a program's interval: that nobody can read where it stands, or that somebody could. Null: nothing changes. */
+export function phaseFields(
+  { programs }: Pick<Plan, 'programs'>,
+  { unknownPhases: before = [] }: Survey,
+  letter: string,
+  isUnknown: boolean,
+): { readonly unknownPhases: readonly UnknownPhase[] | null } | null {
+  const days = programs.find((program) => program.letter === letter)?.days;
+  const others = before.filter(({ program }) => program !== letter);
+  if (days?.rule !== 'interval' || (!isUnknown && others.length === before.length)) return null;
+  const { everyDays, firstDate } = days;
+  const next = isUnknown ? [...others, { program: letter, everyDays, firstDate }] : others;
+  return { unknownPhases: next.length > 0 ? next : null };
+}

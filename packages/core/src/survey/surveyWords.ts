@@ -103,12 +103,6 @@ export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = {
   soil: 'soil sensor',
 };
 
-export const BYPASS_WORDS: Record<DeviceSensor['bypass'], string> = {
-  active: 'active',
-  bypass: 'bypassed',
-  none: 'no switch',
-};
-
 export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], string> = {
   homeowner: 'the homeowner',
   'weather-sensor': 'a weather sensor',

@@ -18,6 +18,7 @@ import {
   readUuid,
   required,
   textLike,
+  variant,
   type Fields,
   type Reader,
 } from '../document/reader.ts';
@@ -36,12 +37,15 @@ import {
   type Frozen,
   type KeyIn,
   type NextVisit,
+  type PanelLooked,
   type RungTried,
   type SavedInside,
+  type ShownText,
   type Sighting,
   type StationTest,
   type SwitchedForTest,
   type Tariff,
+  type Undone,
   type Visit,
   type VisitFields,
 } from './visit.ts';
@@ -95,12 +99,32 @@ const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
 const MOST_TICKED = 4000;
 
+const panelPhotos = list(readUuid, { most: 12, unique: true });
+const lines = list(readLine, { most: MOST_TICKED, unique: true });
+const shown = list(
+  object<ShownText>({
+    line: required(readLine, 'a line of the panel'),
+    text: required(readLine, 'what the display showed'),
+  }),
+  { most: MOST_TICKED },
+);
+
 const visitFields: Fields<VisitFields> = {
   complaint: optional(readNote),
   asFound: optional(
     object<AsFound>({
       ...frozenFields,
       hidden: required(oneOf(HIDDEN_ANSWERS), HIDDEN_ANSWERS.join(', ')),
+      notLooked: optional(lines),
+      shown: optional(shown),
+      photos: optional(panelPhotos),
+    }),
+  ),
+  panel: optional(
+    object<PanelLooked>({
+      looked: optional(lines),
+      shown: optional(shown),
+      photos: optional(panelPhotos),
     }),
   ),
   totals: optional(
@@ -131,6 +155,7 @@ const visitFields: Fields<VisitFields> = {
       scope: required(oneOf(KEY_IN_SCOPES), KEY_IN_SCOPES.join(', ')),
       ticked: required(list(readLine, { most: MOST_TICKED, unique: true }), 'a list of lines'),
       slips: optional(integer(0, 1_000_000)),
+      readsBack: optional(boolean),
     }),
   ),
   tests: optional(
@@ -176,6 +201,7 @@ export const readNextVisits: Reader<readonly NextVisit[]> = list(
   object<NextVisit>({
     date: required(readDate, 'a date'),
     reason: required(oneOf(NEXT_REASONS), NEXT_REASONS.join(', ')),
+    everyMonths: optional(integer(1, 60)),
     note: optional(readLine),
   }),
   { most: 50 },
@@ -210,6 +236,40 @@ export const readTariff: Reader<Tariff> = object<Tariff>({
   houseLitres: optional(litres),
 });
 
+type UndoneOf<W extends Undone['what']> = Extract<Undone, { what: W }>;
+const plainUndone = <
+  W extends 'no-as-found' | 'no-as-left' | 'as-left-is-older' | 'clock-not-looked',
+>(
+  what: W,
+) => object<{ readonly what: W }>({ what: required(oneOf([what])) });
+
+/** What was left undone. */
+export const readUndone: Reader<readonly Undone[]> = list(
+  variant<Undone>('what', {
+    'no-as-found': plainUndone('no-as-found'),
+    'no-as-left': plainUndone('no-as-left'),
+    'as-left-is-older': plainUndone('as-left-is-older'),
+    'clock-not-looked': plainUndone('clock-not-looked'),
+    switched: object<UndoneOf<'switched'>>({
+      what: required(oneOf(['switched'])),
+      switched: required(oneOf(SWITCHED), SWITCHED.join(', ')),
+    }),
+    'clock-wrong': object<UndoneOf<'clock-wrong'>>({
+      what: required(oneOf(['clock-wrong'])),
+      ahead: required(integer(-1_000_000_000, 1_000_000_000), 'seconds'),
+    }),
+    'not-keyed': object<UndoneOf<'not-keyed'>>({
+      what: required(oneOf(['not-keyed'])),
+      lines: required(integer(1, MOST_TICKED), 'how many lines'),
+    }),
+    'not-tested': object<UndoneOf<'not-tested'>>({
+      what: required(oneOf(['not-tested'])),
+      stations: required(list(station, { least: 1, most: 99 }), 'a list of stations'),
+    }),
+  }),
+  { most: 20 },
+);
+
 const closedShape = object<ClosedVisit>({
   began,
   ...visitFields,
@@ -217,6 +277,7 @@ const closedShape = object<ClosedVisit>({
   asLeft: required(object<Frozen>(frozenFields), 'the state as left'),
   next: required(readNextVisits, 'a list of visits to come'),
   followUp: optional(readFollowUp),
+  undone: optional(readUndone),
   faults: required(
     list(
       object<ClosedVisit['faults'][number]>({
@@ -235,4 +296,11 @@ export function readClosedVisit(value: unknown): Outcome<ClosedVisit> {
   const faults: Fault[] = [];
   const visit = closedShape(value, [], faults);
   return visit === undefined ? { ok: false, faults } : { ok: true, value: visit };
+}
+
+/** Reads what is left undone from a JSON value. Strict. */
+export function readUndonePoints(value: unknown): Outcome<readonly Undone[]> {
+  const faults: Fault[] = [];
+  const points = readUndone(value, [], faults);
+  return points === undefined ? { ok: false, faults } : { ok: true, value: points };
 }

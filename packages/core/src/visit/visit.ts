@@ -17,6 +17,27 @@ export type HiddenAnswer = (typeof HIDDEN_ANSWERS)[number];
 
 export interface AsFound extends Frozen {
   readonly hidden: HiddenAnswer;
+  /** Ids of the panel's lines that nobody had looked at: what stands there is only what was planned. */
+  readonly notLooked?: readonly string[];
+  /** What the display showed where no setting is shown so, as it was typed. */
+  readonly shown?: readonly ShownText[];
+  /** Of the panel. */
+  readonly photos?: readonly string[];
+}
+
+/** What somebody has looked at on the panel, before the settings are frozen as found. */
+export interface PanelLooked {
+  /** Ids of its lines. */
+  readonly looked?: readonly string[];
+  /** Of those, what the display showed where no setting is shown so. */
+  readonly shown?: readonly ShownText[];
+  readonly photos?: readonly string[];
+}
+
+export interface ShownText {
+  /** The id of the panel's line. */
+  readonly line: string;
+  readonly text: string;
 }
 
 /** What somebody saw, at a moment or within a span by the house's clocks. */
@@ -102,12 +123,16 @@ export interface KeyIn {
   readonly ticked: readonly string[];
   /** Entries that were read back otherwise than planned, and repaired. */
   readonly slips?: number;
+  /** What stands on the display is typed and compared. */
+  readonly readsBack?: boolean;
 }
 
 export interface Visit {
   readonly began: string;
   readonly complaint?: string;
   readonly asFound?: AsFound;
+  /** What was looked at on the panel. */
+  readonly panel?: PanelLooked;
   /** What the box showed as a program's total, seconds. */
   readonly totals?: readonly { readonly program: string; readonly seconds: number }[];
   readonly sightings?: readonly Sighting[];
@@ -143,6 +168,8 @@ export type NextReason = (typeof NEXT_REASONS)[number];
 /** A visit to come. */
 export interface NextVisit {
   readonly date: string;
+  /** It comes round again after so many months; absent: once. */
+  readonly everyMonths?: number;
   readonly reason: NextReason;
   readonly note?: string;
 }
@@ -169,12 +196,26 @@ export interface Tariff {
   readonly houseLitres?: number;
 }
 
+/** What was left undone when a visit was closed, or would be if it were closed now. */
+export type Undone =
+  | {
+      readonly what: 'no-as-found' | 'no-as-left' | 'as-left-is-older' | 'clock-not-looked';
+    }
+  /** Switched for the test, and neither put back nor left so on purpose. */
+  | { readonly what: 'switched'; readonly switched: Switched }
+  /** Found so many seconds ahead, and not set. */
+  | { readonly what: 'clock-wrong'; readonly ahead: number }
+  | { readonly what: 'not-keyed'; readonly lines: number }
+  | { readonly what: 'not-tested'; readonly stations: readonly number[] };
+
 /** A visit that was closed, as the logbook keeps it. */
 export interface ClosedVisit extends Visit {
   readonly closed: string;
   readonly asLeft: Frozen;
   readonly next: readonly NextVisit[];
   readonly followUp?: FollowUp;
+  /** Absent: nothing was left undone. */
+  readonly undone?: readonly Undone[];
   /** Faults of stations that were open, and those that were repaired since the visit began. */
   readonly faults: readonly {
     readonly station: number;

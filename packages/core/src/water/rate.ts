@@ -90,3 +90,18 @@ export function pieceFromTries(
   const time = taken === 'least' ? Math.min(...seconds) : mean(seconds);
   return Math.max(1, Math.floor(time * (1 - safetyShare)));
 }
+
+/**
+ * The longest piece that a timer can be set to within what was measured: rounded down to its step, but never to nothing.
+ *
+ * @param stepSeconds in which run times are set.
+ */
+export const pieceOnTimer = (seconds: number, stepSeconds: number): number =>
+  seconds < stepSeconds ? seconds : Math.floor(seconds / stepSeconds) * stepSeconds;
+
+/** A run in pieces, full ones first: `7 + 5` of 12 minutes at 7 a piece. @returns seconds of each. */
+export function piecesOf(seconds: number, pieceSeconds: number): number[] {
+  const full = Math.floor(seconds / pieceSeconds);
+  const rest = seconds - full * pieceSeconds;
+  return [...Array.from({ length: full }, () => pieceSeconds), ...(rest > 0 ? [rest] : [])];
+}

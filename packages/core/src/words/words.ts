@@ -56,6 +56,22 @@ export const listed = (items: readonly (string | number)[], last = 'and') =>
     ? items.join('')
     : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
 
+/** Numbers, with three or more in a row as a range: `1, 4 to 9 and 12`. */
+export function rangesWords(numbers: readonly number[], last = 'and'): string {
+  const spans: [number, number][] = [];
+  for (const number of numbers) {
+    const before = spans.at(-1);
+    if (before && before[1] + 1 === number) before[1] = number;
+    else spans.push([number, number]);
+  }
+  return listed(
+    spans.flatMap(([from, to]): (string | number)[] =>
+      to - from >= 2 ? [`${from} to ${to}`] : to > from ? [from, to] : [from],
+    ),
+    last,
+  );
+}
+
 /** A second of the day: `5:00`, `17:30`, or `5:00 am`, `5:30 pm`; seconds only where there are any. */
 export function timeWords(secondOfDay: number, clock: ClockStyle): string {
   const hour = Math.floor(secondOfDay / 3600);

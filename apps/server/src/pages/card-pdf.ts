@@ -1,0 +1,150 @@
+/** The card for the inside of the box's door, on a postcard: one side to read at arm's length, the other to reach each setting. */
+import type { DoorCard } from '@water-clock/core';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { printed, say } from './fonts.ts';
+
+export const CARD_PAPERS = ['a6', '4x6'] as const;
+export type CardPaper = (typeof CARD_PAPERS)[number];
+
+/** Points; upright. */
+const SIZES: Readonly<Record<CardPaper, { width: number; height: number }>> = {
+  a6: { width: 297.6, height: 419.5 },
+  '4x6': { width: 288, height: 432 },
+};
+
+const MARGIN = 14;
+const INK = '#000000';
+
+/** Points of the type by how many lines a side has to hold: as large as fits. */
+const TYPE: readonly (readonly [lines: number, points: number])[] = [
+  [22, 9],
+  [30, 8],
+  [40, 7],
+  [56, 6],
+];
+
+const typeFor = (lines: number) => TYPE.find(([most]) => lines <= most)?.[1] ?? 5;
+
+const heading = (text: string): Content => say(text, { bold: true, margin: [0, 3, 0, 0.5] });
+
+function programLines({ programs }: DoorCard): Content[] {
+  if (programs.length === 0) return [say('Nothing is set to water.')];
+  return programs.map(({ label, starts, days, ends }) => ({
+    columns: [
+      say(label, { bold: true, width: 20, fontSize: 12, alignment: 'center' }),
+      {
+        width: '*',
+        stack: [
+          say(starts.length > 0 ? `${starts.join(', ')}, ${days}` : days, { bold: true }),
+          ...(ends.length > 0 ? [say(`over at ${ends.join(', ')}`)] : []),
+        ],
+      },
+    ],
+    columnGap: 4,
+    margin: [0, 1, 0, 0],
+  }));
+}
+
+/** More stations than this stand in two columns. */
+const MOST_IN_ONE = 8;
+
+function stationLines({ stations }: DoorCard): Content {
+  const line = ({ number, name, runs }: DoorCard['stations'][number]): Content => ({
+    columns: [
+      say(String(number), { bold: true, width: 16, alignment: 'right' }),
+      say([name, runs].filter(Boolean).join(' · '), { width: '*' }),
+    ],
+    columnGap: 4,
+  });
+  if (stations.length <= MOST_IN_ONE) return { stack: stations.map(line) };
+  const half = Math.ceil(stations.length / 2);
+  return {
+    columns: [stations.slice(0, half), stations.slice(half)].map((own) => ({
+      width: '*',
+      stack: own.map(line),
+    })),
+    columnGap: 6,
+  };
+}
+
+function percentLines({ percents }: DoorCard): Content[] {
+  if (percents.length === 0) return [];
+  if (percents.length < 12)
+    return [say(percents.map(({ name, percent }) => `${name} ${percent}`).join(', '))];
+  const rows = [percents.slice(0, 6), percents.slice(6)];
+  return [
+    heading('Percent of each month'),
+    {
+      table: {
+        widths: Array.from({ length: 6 }, () => '*'),
+        body: rows.map((row) =>
+          row.map(({ name, percent }) => say(`${name} ${percent}`, { alignment: 'center' })),
+        ),
+      },
+      layout: {
+        hLineWidth: () => 0.3,
+        vLineWidth: () => 0.3,
+        paddingTop: () => 0.5,
+        paddingBottom: () => 0.5,
+      },
+    },
+  ];
+}
+
+/** The card; its second side only where the office has lines for it. */
+export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
+  const { house, timer, rain, restore, firm, phone, date, initials, reach, hides } = card;
+  const stationRows =
+    card.stations.length <= MOST_IN_ONE
+      ? card.stations.length
+      : Math.ceil(card.stations.length / 2) * 1.5;
+  const lines =
+    7 +
+    card.programs.length * 2 +
+    stationRows +
+    (card.percents.length >= 12 ? 4 : 1) +
+    rain.length +
+    restore.length * 1.6;
+  const behind: Content[] =
+    reach.length === 0 && hides === null
+      ? []
+      : [
+          say(`How to reach each setting: ${timer}`, {
+            bold: true,
+            fontSize: 11,
+            pageBreak: 'before',
+          }),
+          ...reach.map(({ setting, line }): Content => ({
+            text: [say(`${setting}: `, { bold: true }), say(line)],
+            margin: [0, 3, 0, 0],
+            fontSize: typeFor(reach.length * 2.4 + 4),
+          })),
+          ...(hides === null ? [] : [say(`Hidden: ${hides}`, { margin: [0, 6, 0, 0] })]),
+        ];
+  const definition: TDocumentDefinitions = {
+    pageSize: SIZES[paper],
+    pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
+    info: { title: `Card for the box: ${house}`, author: firm },
+    defaultStyle: { font: 'Page', fontSize: typeFor(lines), color: INK, lineHeight: 1.05 },
+    content: [
+      say(house, { fontSize: 13, bold: true }),
+      say(`${timer} · ${date} · ${initials}`),
+      heading('Programs'),
+      ...programLines(card),
+      heading('Stations'),
+      stationLines(card),
+      ...percentLines(card),
+      heading('Rain'),
+      ...rain.map((line) => say(line)),
+      ...(restore.length > 0
+        ? [
+            heading('To bring the saved settings back'),
+            { ol: restore.map((line) => say(line)), margin: [0, 0, 0, 0] } satisfies Content,
+          ]
+        : []),
+      say([firm, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
+      ...behind,
+    ],
+  };
+  return printed(definition);
+}

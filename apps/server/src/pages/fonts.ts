@@ -1,0 +1,53 @@
+/** The font that what we print carries with it, so that it prints alike everywhere. */
+import { createRequire } from 'node:module';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+
+const require = createRequire(import.meta.url);
+
+const font = (subset: string, weight: number) =>
+  require.resolve(
+    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
+  );
+const family = (subset: string) => ({
+  normal: font(subset, 400),
+  bold: font(subset, 600),
+  italics: font(subset, 400),
+  bolditalics: font(subset, 800),
+});
+
+interface PdfMaker {
+  addFonts(fonts: Record<string, object>): void;
+  setLocalAccessPolicy(allow: (path: string) => boolean): void;
+  setUrlAccessPolicy(allow: (url: string) => boolean): void;
+  createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
+}
+
+// The cast is for a library that is not an ES module; its fonts are files of ours and nothing is fetched.
+const pdfmake = require('pdfmake') as PdfMaker;
+pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
+pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
+pdfmake.setUrlAccessPolicy(() => false);
+
+export const printed = (definition: TDocumentDefinitions): Promise<Buffer> =>
+  pdfmake.createPdf(definition).getBuffer();
+
+/** The letters in the first file of the font. The second has the rest of Latin; neither has anything else. */
+const PLAIN =
+  /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
+const EXTRA =
+  /[\u0100-\u02ba\u1e00-\u1e9f\u1ef2-\u1eff\u20a0-\u20ab\u20ad-\u20c0\u2113\u2c60-\u2c7f\ua720-\ua7ff]/;
+
+/** Text in pieces, by the font file that has the letters: a font that lacks one drops it silently. */
+function spans(text: string): { text: string; font?: string }[] {
+  const pieces: { text: string; font?: string }[] = [];
+  for (const letter of text) {
+    const extra = !PLAIN.test(letter) && EXTRA.test(letter);
+    const shown = PLAIN.test(letter) || extra ? letter : '?';
+    const last = pieces.at(-1);
+    if (last && (last.font !== undefined) === extra) last.text += shown;
+    else pieces.push(extra ? { text: shown, font: 'PageExtra' } : { text: shown });
+  }
+  return pieces;
+}
+
+export const say = (text: string, more: object = {}): Content => ({ text: spans(text), ...more });

@@ -1,0 +1,151 @@
+/**
+ * The card for the inside of the box's door: what the panel hides, for whoever stands before it, on one side; how to reach each setting on the other.
+ * Source: field guide, step 14.
+ */
+import { attempt } from '../engine/effort.ts';
+import { nextCycles } from '../engine/nominal.ts';
+import { PANEL_SETTINGS, type PanelSetting } from '../plan/kind.ts';
+import { PANEL_WORDS, rainDelayWords } from '../plan/kindWords.ts';
+import { runsWithLinked, wateringStations } from '../plan/linked.ts';
+import { programsByLetter, type Plan, type Program } from '../plan/plan.ts';
+import { programLabel } from '../plan/planWords.ts';
+import { effectivePercent, missingOf, variesByMonth } from '../plan/program.ts';
+import { orderOf } from '../panel/lines.ts';
+import { rainSensorOf } from '../survey/rainSensor.ts';
+import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { daysWords, lengthWords, monthName, startWords, timeWords } from '../words/words.ts';
+import type { PageSources } from './pageSources.ts';
+import { restoreWords } from './restoreWords.ts';
+
+export interface CardSources extends PageSources {
+  /** Of whoever leaves the card. */
+  readonly initials: string;
+}
+
+export interface DoorCard {
+  readonly house: string;
+  readonly timer: string;
+  readonly programs: readonly {
+    readonly label: string;
+    readonly starts: readonly string[];
+    readonly days: string;
+    /** When each start is over, in the order of the starts, by the next of its dates; empty where that is too much to work out. */
+    readonly ends: readonly string[];
+  }[];
+  /** Stations with their runs as entered: `A 12 min`. */
+  readonly stations: readonly {
+    readonly number: number;
+    readonly name: string;
+    readonly runs: string;
+  }[];
+  /** `January 80 %`, or one percent for the year. */
+  readonly percents: readonly { readonly name: string; readonly percent: string }[];
+  readonly rain: readonly string[];
+  /** How to bring the saved settings back; empty where this kind saves nothing. */
+  readonly restore: readonly string[];
+  readonly firm: string;
+  readonly phone: string | null;
+  readonly date: string;
+  readonly initials: string;
+  /** The second side: how to reach each setting, in this panel's order. */
+  readonly reach: readonly { readonly setting: string; readonly line: string }[];
+  readonly hides: string | null;
+}
+
+/** When the starts of a program are over. */
+function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): string[] {
+  const worked = attempt(() => nextCycles(plan, program, today));
+  if (!worked.ok) return [];
+  return worked.value.flatMap(({ cycle }) =>
+    cycle ? [timeWords(cycle.ends % SECONDS_PER_DAY, clock)] : [],
+  );
+}
+
+/** How watering is paused for rain, in a line or two. */
+function rainLines({ plan, survey, kind }: CardSources): string[] {
+  const sensor = rainSensorOf(plan.settings, survey.device);
+  const bySensor =
+    sensor.state === 'fitted' && !sensor.bypassed ? ['The rain sensor pauses it by itself.'] : [];
+  const byHand =
+    survey.rain === 'switch-off'
+      ? 'Switch it off for rain, and on again afterwards.'
+      : kind?.rainDelay
+        ? `Rain delay: ${rainDelayWords(kind.rainDelay)}; off ends it.`
+        : 'Rain delay: a day or more; off ends it.';
+  return [...bySensor, byHand];
+}
+
+function percentsOf({ plan, today }: CardSources, complete: readonly Program[]) {
+  const { scope } = plan.timer.seasonal;
+  const [first] = complete;
+  if (scope === 'none' || !first) return [];
+  const { month } = civilOf(today);
+  if (variesByMonth(plan))
+    return Array.from({ length: 12 }, (_, i) => ({
+      name: monthName(i + 1).slice(0, 3),
+      percent: `${effectivePercent(plan, first, i + 1)} %`,
+    }));
+  const { dialect = {} } = plan.timer;
+  return scope === 'timer'
+    ? [{ name: 'Percent', percent: `${effectivePercent(plan, first, month)} %` }]
+    : complete.map((program) => ({
+        name: programLabel(program.letter, dialect),
+        percent: `${effectivePercent(plan, program, month)} %`,
+      }));
+}
+
+/** The settings that the office's lines are about, in the order in which this panel is gone through. */
+function reachLines({ plan, kind }: CardSources): DoorCard['reach'] {
+  const lines = new Map((kind?.reach ?? []).map(({ setting, line }) => [setting, line]));
+  const order: readonly PanelSetting[] = [...new Set([...orderOf(plan), ...PANEL_SETTINGS])];
+  return order.flatMap((setting) => {
+    const line = lines.get(setting);
+    return line === undefined ? [] : [{ setting: PANEL_WORDS[setting], line }];
+  });
+}
+
+export function doorCard(sources: CardSources): DoorCard {
+  const { plan, kind, house, company, office, today, clock, initials } = sources;
+  const { dialect = {} } = plan.timer;
+  const watering = wateringStations(plan);
+  const complete = programsByLetter(plan).filter(
+    (program) => missingOf(program, watering).length === 0,
+  );
+  const { year, month, day } = civilOf(today);
+  return {
+    house,
+    timer: plan.timer.name,
+    programs: complete.map((program) => ({
+      label: programLabel(program.letter, dialect),
+      starts: [...program.starts].sort().map((start) => startWords(start, clock)),
+      days: daysWords(program.days, clock),
+      ends: endsOf(plan, program, sources),
+    })),
+    stations: plan.stations.map(({ number, name, enabled }) => ({
+      number,
+      name: name ?? '',
+      runs:
+        enabled === false
+          ? 'off'
+          : complete
+              .flatMap((program) =>
+                runsWithLinked(plan, program)
+                  .filter(({ station, seconds }) => station === number && seconds > 0)
+                  .map(
+                    ({ seconds }) =>
+                      `${programLabel(program.letter, dialect)} ${lengthWords(seconds)}`,
+                  ),
+              )
+              .join(', '),
+    })),
+    percents: percentsOf(sources, complete),
+    rain: rainLines(sources),
+    restore: restoreWords(plan, kind, clock),
+    firm: company,
+    phone: office.phone ?? null,
+    date: `${day} ${monthName(month)} ${year}`,
+    initials,
+    reach: reachLines(sources),
+    hides: kind?.hides ?? null,
+  };
+}

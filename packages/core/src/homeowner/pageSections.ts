@@ -1,0 +1,183 @@
+/** What the homeowner's page says besides the settings: each sentence only where it is true of this garden. */
+import { sure } from '../document/sure.ts';
+import { attempt } from '../engine/effort.ts';
+import type { Simulation } from '../engine/simulate.ts';
+import { findingSentence } from '../judge/findingWords.ts';
+import { changeComing } from '../judge/ruleBreaches.ts';
+import { runsWithLinked } from '../plan/linked.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { comingRules } from '../rules/houseRules.ts';
+import { allowedWords, rulesSentence } from '../rules/rulesWords.ts';
+import { rainSensorOf } from '../survey/rainSensor.ts';
+import { parseDate, parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
+import { capitalized, dateWords, startWords } from '../words/words.ts';
+import type { PageSources } from './pageSources.ts';
+import { rainAdvice } from './rainAdvice.ts';
+
+export interface PageSection {
+  readonly heading: string;
+  readonly lines: readonly string[];
+}
+
+const nameOf = (plan: Plan, number: number) =>
+  plan.stations.find((station) => station.number === number)?.name ?? `Station ${number}`;
+
+/** Starts from here to here are at night or early in the morning. */
+const NIGHT = { from: 19 * 3600, to: 8 * 3600 };
+
+const isNightStart = (start: string) => {
+  const second = sure(parseTime(start));
+  return second >= NIGHT.from || second < NIGHT.to;
+};
+
+/** Whether a station runs again on one date after a rest, as often as it is simulated. */
+function runsInPieces(simulated: Simulation | null, isNew: (station: number) => boolean): boolean {
+  const ends = new Map<string, number>();
+  return (simulated?.runs ?? []).some(({ station, on, off }) => {
+    const key = `${station} ${Math.floor(on / SECONDS_PER_DAY)}`;
+    const before = ends.get(key);
+    ends.set(key, off);
+    return before !== undefined && on > before && !isNew(station);
+  });
+}
+
+/** Whether two stations ever run at once, as often as it is simulated. */
+function runsTogether(simulated: Simulation | null): boolean {
+  let latest = -Infinity;
+  return (simulated?.runs ?? []).some(({ on, off }) => {
+    const meets = on < latest;
+    latest = Math.max(latest, off);
+    return meets;
+  });
+}
+
+function whyLines(
+  { plan, survey, today, clock }: PageSources,
+  complete: readonly Program[],
+  simulated: Simulation | null,
+): string[] {
+  const often = survey.stations.filter(({ oftenADay }) => oftenADay !== undefined);
+  const isNew = (station: number) => often.some(({ number }) => number === station);
+  const lines: string[] = [];
+  const starts = complete.flatMap((program) =>
+    program.runs.every(({ station }) => isNew(station)) ? [] : program.starts,
+  );
+  if (starts.length > 0 && starts.every(isNightStart))
+    lines.push(
+      'It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.',
+    );
+  if (runsInPieces(simulated, isNew))
+    lines.push('It waters in several short runs, so that the water sinks in and does not run off.');
+  if (dripRunsLonger(plan, complete))
+    lines.push(
+      'Drip lines run longer than sprinklers, because they give only a little water at a time.',
+    );
+  for (const { number, oftenADay } of often)
+    lines.push(
+      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
+    );
+  for (const { from, to } of plan.timer.inWindow === 'ignore'
+    ? []
+    : (plan.settings.noWaterWindows ?? []))
+    lines.push(
+      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
+    );
+  return lines;
+}
+
+/** Whether every drip line runs longer than any sprinkler, and there are both. */
+function dripRunsLonger(plan: Plan, complete: readonly Program[]): boolean {
+  const isDrip = (number: number) =>
+    plan.stations.find((station) => station.number === number)?.overhead === false;
+  const runs = complete.flatMap((program) =>
+    runsWithLinked(plan, program).filter(({ seconds }) => seconds > 0),
+  );
+  const drip = runs.filter(({ station }) => isDrip(station)).map(({ seconds }) => seconds);
+  const overhead = runs.filter(({ station }) => !isDrip(station)).map(({ seconds }) => seconds);
+  return drip.length > 0 && overhead.length > 0 && Math.min(...drip) > Math.max(...overhead);
+}
+
+/** What the place allows, and rules to come that the settings break. */
+function allowedLines({ plan, survey, allowed, today, clock }: PageSources): string[] {
+  const speech = { on: today, clock };
+  if (survey.rules) return [`${capitalized(allowedWords(survey.rules, speech))}.`];
+  if (!allowed) return [];
+  const { rules, house } = allowed;
+  const coming = attempt(() => changeComing(plan, comingRules(undefined, rules, house, today)));
+  return [
+    rulesSentence(rules, house, speech),
+    ...(coming.ok && coming.value ? [findingSentence(coming.value, speech)] : []),
+  ];
+}
+
+function callLines({ kind }: PageSources, together: boolean): string[] {
+  return [
+    `When it waters at a time that is not on this page${together ? '' : ', or when two areas run at once'}.`,
+    'When the clock flashes or is wrong after a power cut.',
+    'When a patch dries out, water runs off, or a head is broken or leaks.',
+    ...(kind?.restore === undefined || kind.restore.startsWith('None')
+      ? []
+      : [
+          `The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
+        ]),
+  ];
+}
+
+/**
+ * The sections of the page. Sources: field guide, steps 10 to 14 (leave a page) and Complaints; the notes of the timer's kind.
+ *
+ * @param complete programs that water.
+ * @param simulated some weeks as they really run; null: too much to work out.
+ */
+export function sectionsOf(
+  sources: PageSources,
+  complete: readonly Program[],
+  simulated: Simulation | null,
+): PageSection[] {
+  const { plan, survey, kind, company, office } = sources;
+  const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
+  const { device } = survey;
+  const sections: PageSection[] = [
+    { heading: 'Why it waters this way', lines: whyLines(sources, complete, simulated) },
+    { heading: 'When watering is allowed here', lines: allowedLines(sources) },
+    {
+      heading: 'What the display normally shows',
+      lines: [
+        'Most of the time it shows the time of day and nothing else.',
+        ...(kind?.signs ?? []).map(({ sign, means }) => `Not normal: ${sign}. It means: ${means}.`),
+      ],
+    },
+    {
+      heading: 'When it rains or freezes',
+      lines: [
+        ...rainAdvice({
+          way: survey.rain,
+          sensor: rainSensorOf(plan.settings, device),
+          delay: kind?.rainDelay,
+        }),
+        'Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.',
+      ],
+    },
+    {
+      heading: 'How to water by hand',
+      lines: [
+        kind?.manual ??
+          'Start the station at the timer. It stops by itself, and the programs stay as they are.',
+        'Do not change a start or a run time for this: the change stays.',
+      ],
+    },
+    {
+      heading: 'What to leave alone',
+      lines: [
+        'Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.',
+        ...(device?.power === 'battery' || device?.power === 'adapter'
+          ? []
+          : [
+              'The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.',
+            ]),
+      ],
+    },
+    { heading: `When to call ${call}`, lines: callLines(sources, runsTogether(simulated)) },
+  ];
+  return sections.filter(({ lines }) => lines.length > 0);
+}

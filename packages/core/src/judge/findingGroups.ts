@@ -1,0 +1,118 @@
+/** Findings as lines to read: those of one code about many stations together, the worst first, nothing said twice. */
+import { listed, rangesWords, type Speech } from '../words/words.ts';
+import type { Finding, FindingCode } from './finding.ts';
+import { findingSentence } from './findingWords.ts';
+
+/** One line: a finding, or several of one code. */
+export interface FindingGroup {
+  readonly code: FindingCode;
+  readonly severity: Finding['severity'];
+  readonly findings: readonly Finding[];
+}
+
+/** What a station that is in no program lacks goes without saying. */
+const FOLLOWS_FROM_NONE: readonly FindingCode[] = [
+  'too-little',
+  'too-few-days',
+  'not-often-enough',
+];
+
+/** Findings without those that another one already says. */
+export function withoutRepeats(findings: readonly Finding[]): Finding[] {
+  const inNone = new Set(
+    findings.flatMap(({ code, where }) => (code === 'station-in-none' ? [where.station] : [])),
+  );
+  return findings.filter(
+    ({ code, where }) => !(FOLLOWS_FROM_NONE.includes(code) && inNone.has(where.station)),
+  );
+}
+
+/** From here on several become one line. */
+const MANY = 2;
+
+/** Of errors, warnings and notes each, what harms a garden or costs a fine first. */
+const WEIGHT: readonly FindingCode[] = [
+  'overlap',
+  'forbidden-day',
+  'forbidden-hour',
+  'too-many-days',
+  'missing-starts',
+  'missing-runs',
+  'missing-days',
+  'rule-change-coming',
+  'timer-off',
+  'station-in-none',
+  'starts-taken-for-stations',
+  'leftover-program',
+  'station-in-two-programs',
+  'pump-off',
+  'runs-off',
+];
+
+const weightOf = (code: FindingCode) => {
+  const at = WEIGHT.indexOf(code);
+  return at < 0 ? WEIGHT.length : at;
+};
+
+const SEVERITIES: readonly Finding['severity'][] = ['error', 'warning', 'note'];
+
+/** Lines in the order in which they matter. */
+export function findingGroups(findings: readonly Finding[]): FindingGroup[] {
+  const groups = new Map<string, Finding[]>();
+  withoutRepeats(findings).forEach((finding, i) => {
+    const { code, severity, where } = finding;
+    const alone = where.station === undefined || code === 'not-on-timer';
+    const key = alone ? `${i}` : `${severity} ${code}`;
+    const group = groups.get(key);
+    if (group) group.push(finding);
+    else groups.set(key, [finding]);
+  });
+  return [...groups.values()]
+    .flatMap((group) => (group.length < MANY ? group.map((finding) => [finding]) : [group]))
+    .flatMap((group): FindingGroup[] => {
+      const [first] = group;
+      return first ? [{ code: first.code, severity: first.severity, findings: group }] : [];
+    })
+    .sort(
+      (a, b) =>
+        SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
+        weightOf(a.code) - weightOf(b.code),
+    );
+}
+
+const GROUP_WORDS: Partial<Record<FindingCode, string>> = {
+  'station-in-none': 'are in no program: they never water',
+  'station-in-two-programs': 'are in two programs: each of them waters them',
+  'too-much': 'get too much water',
+  'too-little': 'get too little water',
+  'too-few-days': 'water on too few days',
+  'not-often-enough': 'should run more often a day',
+  'too-many-days': 'are watered on more days than are allowed here',
+  'forbidden-day': 'are watered on a day on which it is not allowed here',
+  'forbidden-hour': 'are watered at an hour at which it is not allowed here',
+  'mowing-day': 'are watered when the lawn must be dry for mowing',
+  'late-finish': 'water outside the hours that are wished',
+  'runs-off': 'run longer at a stretch than sinks in',
+  'soak-too-short': 'soak too briefly',
+  'pump-off': 'need the pump, but it is off for them',
+  'under-cover-obeys-sensor': 'are under cover but obey the rain sensor',
+  'open-ignores-sensor': 'are in the open but ignore the rain sensor',
+  'disabled-station': 'are switched off but have a run',
+};
+
+/** A line in words: the finding itself, or how many stations it is about. */
+export function groupSentence({ code, findings }: FindingGroup, speech: Speech): string {
+  const [first] = findings;
+  if (!first) return '';
+  const numbers = [...new Set(findings.flatMap(({ where }) => where.station ?? []))].sort(
+    (a, b) => a - b,
+  );
+  const words = GROUP_WORDS[code];
+  if (numbers.length < MANY || words === undefined) {
+    const more = findings.length - 1;
+    return `${findingSentence(first, speech)}${more > 0 ? ` And ${more} more like it.` : ''}`;
+  }
+  const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
+  const of = programs.length > 0 ? `, in ${listed(programs)}` : '';
+  return `${numbers.length} stations (${rangesWords(numbers)}) ${words}${of}.`;
+}

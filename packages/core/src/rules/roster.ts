@@ -1,0 +1,136 @@
+/** Rules as a roster: which weekdays each last digit of a street number has, or odd and even numbers, for each supply. */
+import type { BriefRules } from '../brief/brief.ts';
+import type { Supply } from '../site/site.ts';
+import { SUPPLIES } from '../site/site.ts';
+import { parseDate, WEEKDAYS, type Weekday } from '../time/calendar.ts';
+import { sure } from '../document/sure.ts';
+import { RULES_FORMAT, RULES_VERSION, type RulesClause, type RulesEdition } from './rules.ts';
+import { rulingOn, type Ruling } from './ruling.ts';
+
+export const ROSTER_KINDS = ['digits', 'parity'] as const;
+export type RosterKind = (typeof ROSTER_KINDS)[number];
+
+/** The rows of each kind, by a street number that falls into them. */
+const ROWS = {
+  digits: Array.from({ length: 10 }, (_, digit) => ({ name: String(digit), house: `1${digit}` })),
+  parity: [
+    { name: 'odd', house: '1' },
+    { name: 'even', house: '2' },
+  ],
+} as const;
+
+export const rosterRows = (kind: RosterKind): readonly string[] =>
+  ROWS[kind].map(({ name }) => name);
+
+/** The roster of some supplies. */
+export interface RosterTable {
+  /** Empty: whatever the supply. */
+  readonly supplies: readonly Supply[];
+  /** Of each row the weekdays that are allowed; none: no watering by a timer. */
+  readonly days: readonly (readonly Weekday[])[];
+  /** What is allowed besides, alike in all rows. */
+  readonly rest: Omit<BriefRules, 'weekdays'>;
+}
+
+export interface Roster {
+  readonly kind: RosterKind;
+  readonly tables: readonly RosterTable[];
+}
+
+const rulingIn = (edition: RulesEdition, houseNumber: string, supply: Supply): Ruling =>
+  rulingOn(
+    { format: RULES_FORMAT, version: RULES_VERSION, name: 'x', editions: [edition] },
+    { houseNumber, supply },
+    sure(parseDate(edition.from)),
+  );
+
+function daysOf(ruling: Ruling): readonly Weekday[] {
+  if (ruling.kind === 'forbidden') return [];
+  return ruling.kind === 'allowed' ? (ruling.rules.weekdays ?? WEEKDAYS) : WEEKDAYS;
+}
+
+/** Supplies that the clauses tell apart, each set once; those that none names last. */
+function suppliesToldApart({ clauses }: RulesEdition): (readonly Supply[])[] {
+  const sets = new Map<string, readonly Supply[]>();
+  for (const { when } of clauses)
+    if (when?.supplies) sets.set([...when.supplies].sort().join(' '), when.supplies);
+  const named = new Set([...sets.values()].flat());
+  return named.size < SUPPLIES.length ? [...sets.values(), []] : [...sets.values()];
+}
+
+/** The roster of an edition, as near as one can say it. */
+export function rosterOf(edition: RulesEdition, kind: RosterKind): Roster {
+  const groups = suppliesToldApart(edition);
+  const named = groups.flat();
+  const other = SUPPLIES.find((one) => !named.includes(one));
+  return {
+    kind,
+    tables: groups.flatMap((supplies): RosterTable[] => {
+      const supply = supplies[0] ?? other;
+      if (supply === undefined) return [];
+      const rulings = ROWS[kind].map(({ house }) => rulingIn(edition, house, supply));
+      const allowed = rulings.find((ruling) => ruling.kind === 'allowed');
+      const { weekdays: _days, ...rest } = allowed?.rules ?? {};
+      return [{ supplies, days: rulings.map(daysOf), rest }];
+    }),
+  };
+}
+
+/** The clauses of one table: rows with the same days together. */
+function clausesOf({ supplies, days, rest }: RosterTable, kind: RosterKind): RulesClause[] {
+  const groups = new Map<string, number[]>();
+  days.forEach((allowed, row) => {
+    const key = WEEKDAYS.filter((one) => allowed.includes(one)).join(' ');
+    groups.set(key, [...(groups.get(key) ?? []), row]);
+  });
+  return [...groups].map(([key, rows]): RulesClause => {
+    const weekdays = key === '' ? [] : (key.split(' ') as Weekday[]);
+    const isEvery = rows.length === days.length;
+    const when = {
+      ...(supplies.length > 0 ? { supplies } : {}),
+      ...(isEvery
+        ? {}
+        : kind === 'digits'
+          ? { lastDigits: rows }
+          : { parity: rows[0] === 0 ? ('odd' as const) : ('even' as const) }),
+    };
+    const about = Object.keys(when).length > 0 ? { when } : {};
+    if (weekdays.length === 0) return { ...about, noWatering: true };
+    return { ...about, ...(weekdays.length < WEEKDAYS.length ? { weekdays } : {}), ...rest };
+  });
+}
+
+/** An edition with a roster in place of its clauses; tables for any supply go last, since the first clause that fits holds. */
+export function withRoster(edition: RulesEdition, { kind, tables }: Roster): RulesEdition {
+  const ordered = [
+    ...tables.filter(({ supplies }) => supplies.length > 0),
+    ...tables.filter(({ supplies }) => supplies.length === 0),
+  ];
+  return { ...edition, clauses: ordered.flatMap((table) => clausesOf(table, kind)) };
+}
+
+const meaningOf = (ruling: Ruling) =>
+  JSON.stringify(
+    ruling.kind === 'allowed'
+      ? Object.entries({ ...ruling.rules, weekdays: daysOf(ruling) }).sort()
+      : [ruling.kind],
+  );
+
+/** Whether a roster of a kind says all that the clauses of an edition say, for every house. */
+export function isRoster(edition: RulesEdition, kind: RosterKind): boolean {
+  const same = withRoster(edition, rosterOf(edition, kind));
+  const houses = ROWS.digits.map(({ house }) => house);
+  return SUPPLIES.every((supply) =>
+    houses.every((house) => {
+      const [before, after] = [edition, same].map((one) => rulingIn(one, house, supply));
+      if (!before || !after) return false;
+      // A house that is free and one that may water on any day are alike.
+      const isFree = (ruling: Ruling) =>
+        ruling.kind === 'free' ||
+        (ruling.kind === 'allowed' &&
+          daysOf(ruling).length === WEEKDAYS.length &&
+          Object.keys(ruling.rules).every((key) => key === 'weekdays'));
+      return isFree(before) ? isFree(after) : meaningOf(before) === meaningOf(after);
+    }),
+  );
+}

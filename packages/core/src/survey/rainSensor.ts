@@ -1,0 +1,28 @@
+/** The rain sensor of a timer: one fact, from what is noted of the device and what its switch is set to. */
+import type { Settings } from '../plan/plan.ts';
+import type { Device, SensorKind } from './survey.ts';
+
+/** What stops watering when it is wet. */
+export const RAIN_SENSORS = ['rain', 'soil'] as const satisfies readonly SensorKind[];
+
+export type RainSensor =
+  | { readonly state: 'unknown' }
+  | { readonly state: 'none' }
+  | {
+      readonly state: 'fitted';
+      /** Null: nobody noted which. */
+      readonly kind: (typeof RAIN_SENSORS)[number] | null;
+      readonly bypassed: boolean;
+    };
+
+/** A sensor that nobody saw is unknown, not there. */
+export function rainSensorOf(
+  { sensor }: Pick<Settings, 'sensor'>,
+  { sensors }: Pick<Device, 'sensors'> = {},
+): RainSensor {
+  if (sensor === 'none') return { state: 'none' };
+  const kind = RAIN_SENSORS.find((one) => sensors?.some((each) => each.kind === one)) ?? null;
+  const isBypassed = sensor === 'bypass';
+  if (kind !== null || isBypassed) return { state: 'fitted', kind, bypassed: isBypassed };
+  return { state: sensors ? 'none' : 'unknown' };
+}
