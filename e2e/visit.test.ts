@@ -10,6 +10,7 @@ import {
   choose,
   click,
   FENNIMORE,
+  HOLLIN_YARD,
   House,
   offered,
   press,
@@ -50,6 +51,14 @@ const readBack = async (page: Page, shows: string) => {
   return name ?? '';
 };
 
+/** Says of every line that nobody has looked at yet that it stands as planned: Enter, and the focus goes on. */
+const confirmRest = async (page: Page) => {
+  const open = '[data-line][data-looked="false"]';
+  await page.focus(open);
+  for (let n = 0; n < 80 && (await page.$(open)); n++) await page.keyboard.press('Enter');
+  expect(await page.$(open)).toBeNull();
+};
+
 test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-back, left with a page, closed', async () => {
   const page = await house.at(`${THISTLE_CORNER}/found`, 390, 844);
 
@@ -57,7 +66,18 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await press(page, 'Begin a visit');
   const second = '[data-line="start.B.2"]';
   await page.waitForSelector(second);
-  expect(await page.$eval(second, (one) => (one as HTMLInputElement).value)).toBe('3:10 PM');
+  // Nothing counts as seen: what is planned is a ghost until somebody looks and says so.
+  const shown = () =>
+    page.$eval(second, (one) => [
+      (one as HTMLInputElement).value,
+      (one as HTMLInputElement).placeholder,
+    ]);
+  expect(await shown()).toEqual(['', '3:10 PM']);
+  await sees(page, '.panel-progress', /^0 of \d+ looked at/);
+  await page.focus(second);
+  await page.keyboard.press('Enter');
+  await sees(page, '.panel-progress', /^1 of \d+ looked at/);
+  expect(await shown()).toEqual(['3:10 PM', '3:10 PM']);
   await page.click('[data-line="run.A.1"]', { count: 3 });
   await page.keyboard.type('0:13');
   await page.keyboard.press('Enter');
@@ -73,6 +93,9 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.panel-total', /as taken down/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await radio(page, 'Looked for: none hidden');
+  await sees(page, '.survey-view', /\d+ settings were not looked at/);
+  await confirmRest(page);
+  expect(await page.$eval('.survey-view', (one) => one.textContent)).not.toMatch(/not looked at/);
   await press(page, 'Freeze as found');
   await sees(page, '.visit-frozen', /Frozen as found/);
 
@@ -113,13 +136,18 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
     (time ?? '').replace(/[AP]M/, (half) => (half === 'AM' ? 'PM' : 'AM')),
   );
   await sees(page, '.key-line .fault', /Morning and afternoon are exchanged/);
+  // What was wrong is chosen, so that it is typed over; again wrong, it is still one slip.
+  expect(await page.evaluate(() => getSelection()?.toString())).toMatch(/[AP]M$/);
+  await page.keyboard.type('off');
+  await page.keyboard.press('Enter');
+  await sees(page, '.key-line .fault', /It is off; it must be set/);
   await readBack(page, time ?? '');
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
   // The phone was put away: the card keeps its place.
   await saved(page);
   await page.reload();
   await sees(page, '.key-progress', /^2 of 3 done; 1 slip caught/);
-  await tick(page, '.key-acts input[type=checkbox]');
+  // So does reading back.
   await readBack(page, '3:10p');
   await sees(page, '.key-line .fault', /still set; it must be off/);
   await readBack(page, 'off');
@@ -216,6 +244,10 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in', asy
   await page.waitForFunction(() => !document.querySelector('.panel-line .fault'));
   const { plan } = await recordOf(page);
   expect(plan.programs[1]?.days).toEqual({ rule: 'weekdays', weekdays: ['tue', 'thu', 'sat'] });
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await tabTo(page, /^Seasonal percent/);
+  for (let n = 0; n < 80 && (await page.$('[data-looked="false"]')); n++)
+    await page.keyboard.press('Enter');
   await tabTo(page, /none hidden$/);
   await page.keyboard.press('1');
   await tabTo(page, /^Freeze as found$/);
@@ -336,5 +368,60 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   await page.waitForFunction(() => location.pathname.endsWith('/log'));
   expect(page.url()).not.toContain(THISTLE_CORNER);
   await sees(page, '.log-entry', /Start in the afternoon taken out/);
+  await page.close();
+});
+
+test('closed with two things left undone: each is said yes to, stands in the logbook, and what matters is due', async () => {
+  const page = await house.at(`${HOLLIN_YARD}/clock`);
+  await page.goto(`${house.server.url}${HOLLIN_YARD}/found`);
+  await press(page, 'Begin a visit');
+  await page.waitForSelector('.panel-progress');
+  // A rain delay is typed as the box shows it, and is not read as off.
+  const delay = '[data-line="rain-delay"]';
+  await page.focus(delay);
+  await page.keyboard.type('on');
+  await page.keyboard.press('Enter');
+  await sees(page, '.panel-line .fault', /Type how long it still lasts/);
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('2 days');
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => !document.querySelector('.panel-line .fault'));
+  await confirmRest(page);
+  await radio(page, 'Looked for: none hidden');
+  await press(page, 'Freeze as found');
+  await sees(page, '.visit-frozen', /Frozen as found/);
+  const { plan } = await recordOf(page);
+  expect(plan.settings.wateringResumes).toMatch(/^\d{4}-\d{2}-\d{2}/);
+
+  // The clock is twelve hours out, and nobody sets it.
+  await page.goto(`${house.server.url}${HOLLIN_YARD}/clock`);
+  await press(page, '12 h ahead');
+  await press(page, 'Note the clock as found');
+  await saved(page);
+  await page.goto(`${house.server.url}${HOLLIN_YARD}/leave`);
+  await press(page, 'All of them water');
+  await press(page, 'Freeze as left');
+  await press(page, 'Close the visit …');
+  await page.waitForSelector('.undone-list');
+  expect(await accessibilityFaults(page)).toEqual([]);
+  const isBarred = () =>
+    page.$$eval('.ant-modal-footer button', (all) => all.map((one) => one.disabled));
+  expect(await isBarred()).toEqual([false, true]);
+  const boxes = await page.$$('.undone-list input[type=checkbox]');
+  expect(boxes).toHaveLength(2);
+  for (const box of boxes) {
+    expect(await isBarred()).toEqual([false, true]);
+    await box.evaluate((one) => one.click());
+  }
+  await press(page, 'Close and leave it undone');
+  await sees(page, '.visit-begin', /No visit is under way/);
+  await page.goto(`${house.server.url}${HOLLIN_YARD}/log`);
+  await sees(
+    page,
+    '.log-entry',
+    /Left undone: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
+  );
+  await page.goto(`${house.server.url}/due`);
+  await sees(page, '.due', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
   await page.close();
 });

@@ -84,6 +84,7 @@ export function worstPlan(minutes, inWindow = 'pause', hours = false) {
     seasonal: { ...TIMER_KINDS[4].seasonal, lowestPercent: 1, highestPercent: 300, stepPercent: 1 },
     inWindow,
     stationsAtOnce: 3,
+    onOverlap: 'together',
   };
   return sound({
     ...emptyPlan(timer),

@@ -7,9 +7,11 @@ import {
   findingSentence,
   NEXT_WORDS,
   parseDate,
+  repeatWords,
   RUNG_WORDS,
   startWords,
   TEST_WORDS,
+  undoneSentence,
   WIRING_WORDS,
   type Defect,
   type DateOrder,
@@ -124,13 +126,14 @@ export function LogEntry({
     ],
     ['Faults open', faultsText(true)],
     ['Mended', faultsText(false)],
+    ['Left undone', (visit.undone ?? []).map(undoneSentence).join(' ')],
     ['Minutes spent', visit.minutesSpent === undefined ? undefined : String(visit.minutesSpent)],
     [
       'Next',
       visit.next
         .map(
-          ({ date, reason, note }) =>
-            `${dayOf(date, today, order)}, ${NEXT_WORDS[reason].toLowerCase()}${note ? `: ${note}` : ''}`,
+          (next) =>
+            `${dayOf(next.date, today, order)}, ${NEXT_WORDS[next.reason].toLowerCase()}${repeatWords(next)}${next.note ? `: ${next.note}` : ''}`,
         )
         .join('; '),
     ],

@@ -3,7 +3,7 @@
  * of. All are for the month whose need is called 100 percent.
  */
 import type { BriefRules } from '../brief/brief.ts';
-import { wateringsOf } from './waterings.ts';
+import { datesSet, wateringsOf } from './waterings.ts';
 import { sure } from '../document/sure.ts';
 import {
   surveyOf,
@@ -255,6 +255,7 @@ export function siteMinutes(
   rules: BriefRules | null = null,
 ): SiteMinutes {
   const figures = allFigures(plan, survey);
+  const set = datesSet(plan);
   const rows = plan.stations.flatMap((station) => {
     const { number } = station;
     const stationFigures = figures.get(number);
@@ -262,7 +263,7 @@ export function siteMinutes(
     const demand = demandOf(stationFigures);
     const year = climate && 'rate' in demand ? yearBalance(climate, demand) : null;
     const noted = surveyOf(survey, number);
-    const waterings = wateringsOf(plan, station, noted, rules);
+    const waterings = wateringsOf(station, noted, set.get(number) ?? 0, rules);
     return [{ number, figures: stationFigures, year, noted, waterings }];
   });
   const year = siteYear(rows.flatMap((row) => (row.year ? [row.year] : [])));

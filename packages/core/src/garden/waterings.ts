@@ -19,33 +19,35 @@ const datesAllowed = ({ weekdays, mostDaysPerWeek, parity }: BriefRules): number
     parity ? DATES_OF_PARITY : DAYS_OF_A_WEEK,
   );
 
-/** Dates of a mean week on which the programs water a station. */
-function datesSet(plan: Plan, number: number): number {
-  return plan.programs
-    .filter((program) =>
-      runsWithLinked(plan, program).some((run) => run.station === number && run.seconds > 0),
-    )
-    .reduce((sum, program) => sum + datesOfProgram(plan, program).mean, 0);
+/** Dates of a mean week on which the programs water each station, by number; those that none waters are left out. */
+export function datesSet(plan: Plan): ReadonlyMap<number, number> {
+  const dates = new Map<number, number>();
+  for (const program of plan.programs) {
+    const { mean } = datesOfProgram(plan, program);
+    for (const { station, seconds } of runsWithLinked(plan, program))
+      if (seconds > 0) dates.set(station, (dates.get(station) ?? 0) + mean);
+  }
+  return dates;
 }
 
 /**
- * What somebody has said, else what the programs do, else what the rules allow; never more than the rules allow. Null: nothing says.
+ * How often a week a station is watered: what somebody has said, else what the programs do, else what the rules allow; never more than the rules allow. Null: nothing says.
  *
+ * @param set what the programs do with it, dates of a mean week.
  * @param rules of the house; null: it is free.
  */
 export function wateringsOf(
-  plan: Plan,
   station: Station,
   noted: SurveyStation,
+  set: number,
   rules: BriefRules | null,
 ): Figure | null {
-  const { overhead = true, number } = station;
+  const { overhead = true } = station;
   const most = rules && isBound({ rules }, overhead) ? datesAllowed(rules) : DAYS_OF_A_WEEK;
   const within = (value: number, source: Figure['source']): Figure =>
     most < DAYS_OF_A_WEEK && value > most ? { value: most, source: 'rules' } : { value, source };
   const said = noted.waterings ?? noted.days?.most;
   if (said !== undefined) return within(said, 'noted');
-  const set = datesSet(plan, number);
   if (set > 0) return within(set, 'programs');
   return most < DAYS_OF_A_WEEK && most > 0 ? { value: most, source: 'rules' } : null;
 }

@@ -8,6 +8,7 @@ export function runsWithLinked(
   { runs }: Pick<Program, 'runs'>,
 ): readonly Run[] {
   const linked = stations.flatMap(({ number, linkedTo }): Run[] => {
+    if (linkedTo === undefined) return [];
     const run = runs.find(({ station }) => station === linkedTo);
     return run ? [{ station: number, seconds: run.seconds }] : [];
   });
