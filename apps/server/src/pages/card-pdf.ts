@@ -15,15 +15,10 @@ const SIZES: Readonly<Record<CardPaper, { width: number; height: number }>> = {
 const MARGIN = 14;
 const INK = '#000000';
 
-/** Points of the type by how many lines a side has to hold: as large as fits. */
-const TYPE: readonly (readonly [lines: number, points: number])[] = [
-  [22, 9],
-  [30, 8],
-  [40, 7],
-  [56, 6],
-];
+/** Points of the type, from the largest: a card is read at arm's length, so it is as large as fits. */
+const TYPE = [12, 11, 10, 9, 8, 7, 6] as const;
 
-const typeFor = (lines: number) => TYPE.find(([most]) => lines <= most)?.[1] ?? 5;
+const pagesIn = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/gu)?.length ?? 0;
 
 const heading = (text: string): Content => say(text, { bold: true, margin: [0, 3, 0, 0.5] });
 
@@ -31,7 +26,7 @@ function programLines({ programs }: DoorCard): Content[] {
   if (programs.length === 0) return [say('Nothing is set to water.')];
   return programs.map(({ label, starts, days, ends }) => ({
     columns: [
-      say(label, { bold: true, width: 20, fontSize: 12, alignment: 'center' }),
+      say(label, { bold: true, width: 20, alignment: 'center' }),
       {
         width: '*',
         stack: [
@@ -70,7 +65,11 @@ function stationLines({ stations }: DoorCard): Content {
 function percentLines({ percents }: DoorCard): Content[] {
   if (percents.length === 0) return [];
   if (percents.length < 12)
-    return [say(percents.map(({ name, percent }) => `${name} ${percent}`).join(', '))];
+    return [
+      say(percents.map(({ name, percent }) => `${name} ${percent}`).join(', '), {
+        margin: [0, 3, 0, 0],
+      }),
+    ];
   const rows = [percents.slice(0, 6), percents.slice(6)];
   return [
     heading('Percent of each month'),
@@ -94,17 +93,6 @@ function percentLines({ percents }: DoorCard): Content[] {
 /** The card; its second side only where the office has lines for it. */
 export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
   const { house, timer, rain, restore, firm, phone, date, initials, reach, hides } = card;
-  const stationRows =
-    card.stations.length <= MOST_IN_ONE
-      ? card.stations.length
-      : Math.ceil(card.stations.length / 2) * 1.5;
-  const lines =
-    7 +
-    card.programs.length * 2 +
-    stationRows +
-    (card.percents.length >= 12 ? 4 : 1) +
-    rain.length +
-    restore.length * 1.6;
   const behind: Content[] =
     reach.length === 0 && hides === null
       ? []
@@ -117,34 +105,39 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
           ...reach.map(({ setting, line }): Content => ({
             text: [say(`${setting}: `, { bold: true }), say(line)],
             margin: [0, 3, 0, 0],
-            fontSize: typeFor(reach.length * 2.4 + 4),
           })),
           ...(hides === null ? [] : [say(`Hidden: ${hides}`, { margin: [0, 6, 0, 0] })]),
         ];
-  const definition: TDocumentDefinitions = {
+  const definition = (fontSize: number, content: Content[]): TDocumentDefinitions => ({
     pageSize: SIZES[paper],
     pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
     info: { title: `Card for the box: ${house}`, author: firm },
-    defaultStyle: { font: 'Page', fontSize: typeFor(lines), color: INK, lineHeight: 1.05 },
-    content: [
-      say(house, { fontSize: 13, bold: true }),
-      say(`${timer} · ${date} · ${initials}`),
-      heading('Programs'),
-      ...programLines(card),
-      heading('Stations'),
-      stationLines(card),
-      ...percentLines(card),
-      heading('Rain'),
-      ...rain.map((line) => say(line)),
-      ...(restore.length > 0
-        ? [
-            heading('To bring the saved settings back'),
-            { ol: restore.map((line) => say(line)), margin: [0, 0, 0, 0] } satisfies Content,
-          ]
-        : []),
-      say([firm, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
-      ...behind,
-    ],
-  };
-  return printed(definition);
+    defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.05 },
+    content,
+  });
+  // Made anew for each try: printing marks what it has printed.
+  const front = (): Content[] => [
+    say(house, { fontSize: 13, bold: true }),
+    say(`${timer} · ${date} · ${initials}`),
+    heading('Programs'),
+    ...programLines(card),
+    heading('Stations'),
+    stationLines(card),
+    ...percentLines(card),
+    heading('Rain'),
+    ...rain.map((line) => say(line)),
+    ...(restore.length > 0
+      ? [
+          heading('To bring the saved settings back'),
+          { ol: restore.map((line) => say(line)), margin: [0, 0, 0, 0] } satisfies Content,
+        ]
+      : []),
+    say([firm, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
+  ];
+  for (const points of TYPE) {
+    const side = await printed(definition(points, front()));
+    if (pagesIn(side) > 1 && points !== TYPE.at(-1)) continue;
+    return behind.length === 0 ? side : printed(definition(points, [...front(), ...behind]));
+  }
+  throw new Error('there is a smallest type');
 }

@@ -15,7 +15,7 @@ import { rainSensorOf } from '../survey/rainSensor.ts';
 import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { daysWords, lengthWords, monthName, startWords, timeWords } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
-import { restoreWords } from './restoreWords.ts';
+import { restoreOnCard } from './restoreWords.ts';
 
 export interface CardSources extends PageSources {
   /** Of whoever leaves the card. */
@@ -140,7 +140,7 @@ export function doorCard(sources: CardSources): DoorCard {
     })),
     percents: percentsOf(sources, complete),
     rain: rainLines(sources),
-    restore: restoreWords(plan, kind, clock),
+    restore: restoreOnCard(plan, kind, clock),
     firm: company,
     phone: office.phone ?? null,
     date: `${day} ${monthName(month)} ${year}`,

@@ -8,40 +8,69 @@ import { wateringStations } from '../plan/linked.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { ClockStyle } from '../words/words.ts';
 
-/**
- * The steps, a sentence or two each; empty where this kind saves nothing. The last of them is a check: a time that the display must then show.
- *
- * @param left what is saved inside.
- */
-export function restoreWords(
+interface Restore {
+  readonly steps: readonly string[];
+  /** What the display must show then; null: nothing that waters has a start. */
+  readonly check: { readonly program: string; readonly start: string } | null;
+}
+
+/** Null where this kind saves nothing. */
+function restoreOf(
   left: Plan,
   kind: Pick<TimerKind, 'restore' | 'restoreSteps'> | null,
   clock: ClockStyle,
-): string[] {
-  const { restore, restoreSteps = [] } = kind ?? {};
-  if (restore === undefined || restore.startsWith('None')) return [];
+): Restore | null {
+  const { restore, restoreSteps } = kind ?? {};
+  if (restore === undefined || restore.startsWith('None')) return null;
   const { dialect = {} } = left.timer;
   const named = (line: string) =>
     line.replace(/\{([A-Z])\}/gu, (_, letter: string) => programLabel(letter, dialect));
-  const steps =
-    restoreSteps.length > 0
-      ? restoreSteps.map(named)
-      : ['Open its settings and choose to bring back what was saved. When it asks, say yes.'];
   const watering = wateringStations(left);
   const first = programsByLetter(left).find(
     (program) => program.starts.length > 0 && missingOf(program, watering).length === 0,
   );
-  const start = [...(first?.starts ?? [])].sort()[0];
-  const check =
-    first && start !== undefined
-      ? [
-          `Read me the first start of program ${programLabel(first.letter, dialect)}: it must say ${panelText({ kind: 'time', second: parseTime(start) }, { dialect, clock })}.`,
-        ]
-      : [];
+  const [start] = [...(first?.starts ?? [])].sort();
+  return {
+    steps: restoreSteps?.map(named) ?? [
+      'Open its settings and choose to bring back what was saved. When it asks, say yes.',
+    ],
+    check:
+      first && start !== undefined
+        ? {
+            program: programLabel(first.letter, dialect),
+            start: panelText({ kind: 'time', second: parseTime(start) }, { dialect, clock }),
+          }
+        : null,
+  };
+}
+
+/**
+ * What to say on the telephone, a step each; empty where this kind saves nothing.
+ *
+ * @param left what is saved inside.
+ */
+export function restoreWords(...given: Parameters<typeof restoreOf>): string[] {
+  const restore = restoreOf(...given);
+  if (!restore) return [];
+  const { steps, check } = restore;
   return [
     'Stand before the timer and leave the cover of the wiring shut.',
     ...steps,
-    ...check,
+    ...(check
+      ? [`Read me the first start of program ${check.program}: it must say ${check.start}.`]
+      : []),
     'Now set the date and the time by your telephone: a restore does not bring them back.',
+  ];
+}
+
+/** The same for somebody who reads it on the card. */
+export function restoreOnCard(...given: Parameters<typeof restoreOf>): string[] {
+  const restore = restoreOf(...given);
+  if (!restore) return [];
+  const { steps, check } = restore;
+  return [
+    ...steps,
+    ...(check ? [`The first start of ${check.program} must then say ${check.start}.`] : []),
+    'Set the date and the time.',
   ];
 }
