@@ -74,7 +74,9 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(rows).toMatch(
     /Fennimore.*Overlap.*B starts at .* while A is still running, 21 min of overlap/,
   );
-  expect(rows).toMatch(/Larkholt.*Clear.*Clear for good, up to \d+ %/);
+  // Nothing overlaps there, but the rules of the place are broken.
+  expect(rows).toMatch(/Larkholt.*Not allowed.*watering is not allowed here on that day/);
+  expect(rows).toMatch(/Thistle Corner.*Clear.*Clear for good, up to \d+ %/);
   expect(rows).toMatch(/Quince Cottage.*12:15 am while A, started (Tue|Sat) .* at 10:30 pm/);
   expect(rows).toMatch(/Saltbush Corner.*The timer is switched off/);
   expect(rows).toMatch(/Sorrel Row.*Empty.*Nothing waters yet/);

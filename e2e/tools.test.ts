@@ -135,10 +135,10 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await page.goto(`${house.server.url}/library/rules`);
   await sees(page, '.library-list', /Ostrelle district.*Quarrimead shire/s);
   await press(page, 'New');
-  await unfold(page, '.clause-line');
-  await press(page, '7');
-  for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri']) await press(page, day);
-  await sees(page, '.clause-line .ant-collapse-header', /numbers ending in 7: only on Sat and Sun/);
+  // A grid of last digits and weekdays; the same as clauses.
+  for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri']) await press(page, `Ends in 7, ${day}`);
+  await click(page, '[aria-label="How to enter the days"] ::-p-text(As clauses)');
+  await sees(page, '.edition', /numbers ending in 7: only on Sat and Sun/);
   await page.click('.try-rules input', { count: 3 });
   await page.keyboard.type('17a');
   await sees(page, '.rules-now', /Today: only on Sat and Sun/);

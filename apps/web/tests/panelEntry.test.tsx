@@ -183,7 +183,7 @@ test('ten digits and two supplies are entered with forty presses at most, by han
     rerender(page());
   };
   const grid = (name: RegExp) => screen.getByRole('grid', { name });
-  press(grid(/any water/), 'Clear all days');
+  press(document.body, 'Clear all days');
   const DAYS = [
     ['Mon', 'Thu'],
     ['Tue', 'Fri'],

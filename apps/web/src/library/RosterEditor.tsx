@@ -13,6 +13,7 @@ import {
   type RulesEdition,
   type Weekday,
 } from '@water-clock/core';
+import { useScreen } from '../frame/useScreen.ts';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
 
 interface TableProps {
@@ -29,6 +30,8 @@ const inOrder = (days: readonly Weekday[]) => WEEKDAYS.filter((one) => days.incl
 
 /** Rows by weekdays, as a spreadsheet: arrows move, Space or a press sets a day, Ctrl D takes the row above. */
 function RosterGrid({ table, kind, name, change }: TableProps) {
+  // On a phone the names of the days are far above.
+  const isPhone = useScreen() === 'phone';
   const rows = rosterRows(kind);
   const { days } = table;
   const set = (row: number, next: readonly Weekday[]) =>
@@ -60,55 +63,59 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
       ?.focus();
   };
   return (
-    <div className="roster" role="grid" aria-label={name}>
-      <div role="row" className="roster-row">
-        <span role="columnheader" />
-        {WEEKDAYS.map((weekday, i) => (
-          <span role="columnheader" key={weekday}>
-            {weekdayName(i)}
+    <div className="roster-part">
+      <div className="roster" role="grid" aria-label={name}>
+        <div role="row" className="roster-row">
+          <span role="columnheader">
+            <span className="hidden-but-read">Street numbers</span>
           </span>
-        ))}
-        <span role="columnheader" className="hidden-but-read">
-          Fill down
-        </span>
-      </div>
-      {rows.map((row, at) => (
-        <div role="row" className="roster-row" key={row}>
-          <span role="rowheader">{rowWords(row)}</span>
-          {WEEKDAYS.map((weekday, column) => {
-            const own = days[at] ?? [];
-            const isOn = own.includes(weekday);
-            return (
-              <span role="gridcell" key={weekday}>
-                <Button
-                  className="day"
-                  data-cell={`${at} ${column}`}
-                  aria-label={`${rowWords(row)}, ${weekdayName(column)}`}
-                  aria-pressed={isOn}
-                  onKeyDown={(event) => onKeyDown(event, at, column)}
-                  onClick={() =>
-                    set(at, isOn ? own.filter((one) => one !== weekday) : [...own, weekday])
-                  }
-                >
-                  {isOn ? '✓' : ''}
-                </Button>
-              </span>
-            );
-          })}
-          <span role="gridcell">
-            {at + 1 < rows.length && (
-              <Button
-                type="text"
-                aria-label={`The rows below as ${rowWords(row).toLowerCase()}`}
-                title="The rows below alike"
-                onClick={() => fillDown(at)}
-              >
-                ↓
-              </Button>
-            )}
+          {WEEKDAYS.map((weekday, i) => (
+            <span role="columnheader" key={weekday}>
+              {weekdayName(i)}
+            </span>
+          ))}
+          <span role="columnheader">
+            <span className="hidden-but-read">Fill down</span>
           </span>
         </div>
-      ))}
+        {rows.map((row, at) => (
+          <div role="row" className="roster-row" key={row}>
+            <span role="rowheader">{rowWords(row)}</span>
+            {WEEKDAYS.map((weekday, column) => {
+              const own = days[at] ?? [];
+              const isOn = own.includes(weekday);
+              return (
+                <span role="gridcell" key={weekday}>
+                  <Button
+                    className="day"
+                    data-cell={`${at} ${column}`}
+                    aria-label={`${rowWords(row)}, ${weekdayName(column)}`}
+                    aria-pressed={isOn}
+                    onKeyDown={(event) => onKeyDown(event, at, column)}
+                    onClick={() =>
+                      set(at, isOn ? own.filter((one) => one !== weekday) : [...own, weekday])
+                    }
+                  >
+                    {isPhone ? weekdayName(column) : isOn ? '✓' : ''}
+                  </Button>
+                </span>
+              );
+            })}
+            <span role="gridcell">
+              {at + 1 < rows.length && (
+                <Button
+                  type="text"
+                  aria-label={`The rows below as ${rowWords(row).toLowerCase()}`}
+                  title="The rows below alike"
+                  onClick={() => fillDown(at)}
+                >
+                  ↓
+                </Button>
+              )}
+            </span>
+          </div>
+        ))}
+      </div>
       <div className="chips-row">
         <Button
           type="text"
@@ -149,7 +156,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
             : table.supplies.map((one) => SUPPLY_WORDS[one]).join(', ');
         return (
           <Fragment key={table.supplies.join(' ')}>
-            <h4>With {water}</h4>
+            <h2 className="roster-title">With {water}</h2>
             {table.supplies.length > 0 && (
               <div className="switches" role="group" aria-label={`Water of table ${i + 1}`}>
                 {SUPPLIES.map((one) => (

@@ -150,13 +150,15 @@ const WAYS: readonly (readonly [Way, string])[] = [
   ['clauses', 'As clauses'],
 ];
 
-/** A grid where it says all that the clauses say. */
-const usualWay = (edition: RulesEdition): Way =>
-  isRoster(edition, 'parity') && edition.clauses.length > 0
-    ? 'parity'
-    : isRoster(edition, 'digits')
-      ? 'digits'
-      : 'clauses';
+/** A grid where houses go by their numbers and it says all that the clauses say; also where nothing is entered yet. */
+function usualWay(edition: RulesEdition): Way {
+  const { clauses } = edition;
+  const goes = (by: 'lastDigits' | 'parity') => clauses.some(({ when }) => when?.[by]);
+  if (goes('parity') && !goes('lastDigits') && isRoster(edition, 'parity')) return 'parity';
+  const isNew = clauses.every((clause) => Object.keys(clause).length === 0);
+  const byDigits = isNew || goes('lastDigits');
+  return byDigits && isRoster(edition, 'digits') ? 'digits' : 'clauses';
+}
 
 function EditionEditor({
   edition,

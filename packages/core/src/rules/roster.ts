@@ -46,7 +46,8 @@ const rulingIn = (edition: RulesEdition, houseNumber: string, supply: Supply): R
 
 function daysOf(ruling: Ruling): readonly Weekday[] {
   if (ruling.kind === 'forbidden') return [];
-  return ruling.kind === 'allowed' ? (ruling.rules.weekdays ?? WEEKDAYS) : WEEKDAYS;
+  const { weekdays } = ruling.kind === 'allowed' ? ruling.rules : {};
+  return weekdays ? WEEKDAYS.filter((one) => weekdays.includes(one)) : WEEKDAYS;
 }
 
 /** Supplies that the clauses tell apart, each set once; those that none names last. */
