@@ -38,6 +38,7 @@ export function realisticPlan(stations, programs, starts, fill = 0.5) {
     programCount: programs,
     startsPerProgram: starts,
     startStepMinutes: 1,
+    stationsAtOnce: 1,
     onOverlap: 'queue',
   };
   const each = Math.max(1, Math.floor(stations / programs));

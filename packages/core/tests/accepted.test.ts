@@ -55,7 +55,6 @@ const CHANGES: Readonly<Record<string, readonly [Plan, Brief]>> = {
   ],
   rules: [PLAN, { ...BRIEF, rules: {} }],
   mowing: [PLAN, { ...BRIEF, mowing: { weekdays: ['sat'] } }],
-  finish: [PLAN, { ...BRIEF, wish: { finishBy: '06:00' } }],
 };
 
 const where = { program: 'A', start: '04:00', station: 1, date: ON };
@@ -73,8 +72,8 @@ test.each<readonly [Finding, readonly string[]]>([
   [{ ...warning, code: 'too-many-days', days: 4, most: 2, where }, ['A', 'station', 'rules']],
   [{ ...warning, code: 'mowing-day', where }, ['A', 'station', 'need', 'mowing']],
   [
-    { ...warning, code: 'late-finish', ends: 30_000, by: '07:00', where },
-    ['A', 'station', 'need', 'finish'],
+    { ...warning, code: 'late-finish', ends: 30_000, notBefore: '21:00', by: '07:00', where },
+    ['A', 'station', 'need'],
   ],
 ])('$code', (finding, expected) => {
   const about = aboutOf(finding, PLAN, BRIEF);
@@ -85,4 +84,7 @@ test.each<readonly [Finding, readonly string[]]>([
   // The next date on which the same shows is no change.
   const later = { ...finding, where: { ...finding.where, date: ON + 7 } };
   expect(aboutOf(later, PLAN, BRIEF)).toBe(about);
+  // Other hours are one.
+  if (finding.code === 'late-finish')
+    expect(aboutOf({ ...finding, by: '06:00' }, PLAN, BRIEF)).not.toBe(about);
 });

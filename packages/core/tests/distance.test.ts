@@ -193,7 +193,7 @@ test('nights with more valves than anybody could tell apart keep their cycles, a
   const big = TIMER_KINDS[4];
   if (!big) throw new Error('there is a fifth kind');
   const crowded: Plan = {
-    ...emptyPlan(big),
+    ...emptyPlan({ ...big, stationsAtOnce: 1, onOverlap: 'together' }),
     programs: letters.map((letter, p) => ({
       letter,
       starts: Array.from({ length: 24 }, (_, h) =>

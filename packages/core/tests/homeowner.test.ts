@@ -252,7 +252,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
     ]);
     const allowed = page.sections.find(({ heading }) => heading.startsWith('When watering is'));
     expect(allowed?.lines.join(' ')).toMatch(
-      /only on Mon.*From Sun 1 August no watering by timer is allowed here, and A still waters/,
+      /only on Mon.*From Sun 1 August: no watering by timer\. As it is set, your timer still waters then: it must be switched off before that day\.$/,
     );
   });
 });

@@ -76,7 +76,7 @@ describe('rules that begin later', () => {
     });
     const [due] = dueVisits(EMPTY_SURVEY, coming);
     expect(due && visitSentence(due, { on: ON, clock: '24' })).toMatch(
-      /^Thu 10 December: other watering rules: From Thu 10 December no watering by timer/,
+      /^Thu 10 December: no watering by timer is allowed here, and A and B still water then/,
     );
     // The checks say the same.
     const { findings } = check(plan, ON, { coming: comingRules(undefined, ban, HOUSE, ON) });

@@ -96,7 +96,7 @@ test('every school is the product of the numbers that it shows', () => {
 test('what is lacking is named, and a person’s word beats all schools', () => {
   const bare = answersOf({ number: 1 }, {}, null);
   expect([bare.answers.thumb.lacking, bare.answers.balance.lacking]).toEqual([
-    ['head'],
+    ['head', 'waterings'],
     ['plants', 'rate', 'climate'],
   ]);
   expect(bare.weeklySeconds).toBeNull();

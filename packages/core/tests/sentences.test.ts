@@ -130,7 +130,7 @@ const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
   'not-often-enough': [
     { where: STATION, often: { times: 3, from: '09:00', to: '16:00' }, times: 1 },
   ],
-  'late-finish': [{ where: AT_FOUR, ends: 26_100, by: '07:00' }],
+  'late-finish': [{ where: AT_FOUR, ends: 26_100, notBefore: '21:00', by: '07:00' }],
 };
 
 test('every finding', () => {
@@ -188,7 +188,7 @@ test('every finding', () => {
      "too-few-days: Station 3 waters on about 1 day a week and needs 2 days.",
      "too-few-days: Station 3 is without water for up to 12 days; with 2 days a week it should be at most 7.",
      "not-often-enough: Station 3 should run 3 times a day, spread between 9:00 am and 4:00 pm; on Wed 9 June it does not.",
-     "late-finish: A at 4:00 am ends at 7:15 am; it should end by 7:00 am.",
+     "late-finish: A at 4:00 am ends at 7:15 am; it should water between 9:00 pm and 7:00 am.",
    ]
   `);
 });

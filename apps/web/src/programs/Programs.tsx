@@ -81,7 +81,9 @@ export function Programs(props: Props) {
               </Button>
             ) : (
               <p className="soft">
-                All {plan.timer.programCount} programs of this timer are in use.
+                {plan.timer.programCount === 1
+                  ? 'This timer has one program, and it is in use.'
+                  : `All ${plan.timer.programCount} programs of this timer are in use.`}
               </p>
             )}
           </>

@@ -2,15 +2,17 @@
 import { sure } from '../document/sure.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Simulation } from '../engine/simulate.ts';
-import { findingSentence } from '../judge/findingWords.ts';
+import { findingSentence, isBan } from '../judge/findingWords.ts';
+import type { RuleChange } from '../judge/finding.ts';
 import { changeComing } from '../judge/ruleBreaches.ts';
 import { runsWithLinked } from '../plan/linked.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { comingRules } from '../rules/houseRules.ts';
+import { nextRuling } from '../rules/ruling.ts';
 import { allowedWords, rulesSentence } from '../rules/rulesWords.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
-import { parseDate, parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
-import { capitalized, dateWords, startWords } from '../words/words.ts';
+import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
+import { capitalized, dateWords, startWords, type Speech } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
 import { rainAdvice } from './rainAdvice.ts';
 
@@ -30,14 +32,16 @@ const isNightStart = (start: string) => {
   return second >= NIGHT.from || second < NIGHT.to;
 };
 
-/** Whether a station runs again on one date after a rest, as often as it is simulated. */
+/** After a longer rest it is another watering, not a piece of this one. */
+const LONGEST_REST = 4 * 3600;
+
+/** Whether a station runs again after a rest that lets the water sink in, as often as it is simulated. */
 function runsInPieces(simulated: Simulation | null, isNew: (station: number) => boolean): boolean {
-  const ends = new Map<string, number>();
+  const ends = new Map<number, number>();
   return (simulated?.runs ?? []).some(({ station, on, off }) => {
-    const key = `${station} ${Math.floor(on / SECONDS_PER_DAY)}`;
-    const before = ends.get(key);
-    ends.set(key, off);
-    return before !== undefined && on > before && !isNew(station);
+    const before = ends.get(station);
+    ends.set(station, off);
+    return before !== undefined && on > before && on - before <= LONGEST_REST && !isNew(station);
   });
 }
 
@@ -103,11 +107,20 @@ function allowedLines({ plan, survey, allowed, today, clock }: PageSources): str
   if (survey.rules) return [`${capitalized(allowedWords(survey.rules, speech))}.`];
   if (!allowed) return [];
   const { rules, house } = allowed;
+  const nextFrom = nextRuling(rules, house, today)?.from;
   const coming = attempt(() => changeComing(plan, comingRules(undefined, rules, house, today)));
   return [
     rulesSentence(rules, house, speech),
-    ...(coming.ok && coming.value ? [findingSentence(coming.value, speech)] : []),
+    ...(coming.ok && coming.value ? [changeLine(coming.value, nextFrom, speech)] : []),
   ];
+}
+
+/** What the homeowner must know of rules to come; the line before it has said which begin on `told`. */
+function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Speech): string {
+  if (change.from !== told) return findingSentence(change, speech);
+  return isBan(change)
+    ? 'As it is set, your timer still waters then: it must be switched off before that day.'
+    : 'As it is set, your timer does not keep to that: it must be changed before that day.';
 }
 
 function callLines({ kind }: PageSources, together: boolean): string[] {

@@ -77,7 +77,7 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
     rules:
       finding.code === 'rule-change-coming' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
-    finishBy: code === 'late-finish' ? brief?.wish?.finishBy : undefined,
+    hours: finding.code === 'late-finish' ? [finding.notBefore, finding.by] : undefined,
   };
   return digest(JSON.stringify(ordered(about)));
 }

@@ -77,6 +77,7 @@ function timeFindings(asked: Asked): Finding[] {
           code: 'late-finish',
           severity: 'warning',
           ends: Math.max(...wet.runs.map(({ off }) => off)),
+          notBefore,
           by: finishBy,
           where: { ...where, date },
         });

@@ -95,10 +95,16 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
       /** Programs that break them. */
       readonly programs: readonly string[];
     }
-  /** `ends`: seconds from 00:00 of the date of the start. */
-  | { readonly code: 'late-finish'; readonly ends: number; readonly by: string }
+  /** `ends`: seconds from 00:00 of the date of the start; `notBefore` and `by`: the hours that are wished. */
+  | {
+      readonly code: 'late-finish';
+      readonly ends: number;
+      readonly notBefore: string;
+      readonly by: string;
+    }
 );
 
+export type RuleChange = Finding & { readonly code: 'rule-change-coming' };
 export type FindingCode = Finding['code'];
 /** Every code, as documents name them. */
 export const FINDING_CODES = [

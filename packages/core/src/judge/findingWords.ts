@@ -2,7 +2,7 @@
 import { sure } from '../document/sure.ts';
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { mostDaysBetween } from '../time/dateCount.ts';
-import type { Finding, TimerLimit } from './finding.ts';
+import type { Finding, RuleChange, TimerLimit } from './finding.ts';
 import type { Fix } from './fixes.ts';
 import type { Missing } from '../plan/program.ts';
 import {
@@ -143,14 +143,8 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       return `Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
       return `Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
-    case 'rule-change-coming': {
-      const from = `From ${dateWords(finding.from, speech.on, speech.order)}`;
-      const isBan = finding.rules.weekdays?.length === 0;
-      const programs = finding.programs.length > 0 ? listed(finding.programs) : 'this timer';
-      return isBan
-        ? `${from} no watering by timer is allowed here, and ${programs} still ${finding.programs.length > 1 ? 'water' : 'waters'} then. Switch it off before that day.`
-        : `${from} other rules hold here. ${findingSentence(finding.breach, speech)}`;
-    }
+    case 'rule-change-coming':
+      return `From ${dateWords(finding.from, speech.on, speech.order)} ${ruleChangeWords(finding, speech)}`;
     case 'mowing-day':
       return `Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
@@ -166,8 +160,19 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'not-often-enough':
       return `Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on, speech.order)} it does not.`;
     case 'late-finish':
-      return `${where.program} at ${startWords(sure(where.start), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should end by ${startWords(finding.by, speech.clock)}.`;
+      return `${where.program} at ${startWords(sure(where.start), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should water between ${startWords(finding.notBefore, speech.clock)} and ${startWords(finding.by, speech.clock)}.`;
   }
+}
+
+/** True of rules to come under which no timer waters at all. */
+export const isBan = ({ rules }: RuleChange): boolean => rules.weekdays?.length === 0;
+
+/** What rules to come mean for the settings as they are, without the date on which they begin. */
+export function ruleChangeWords(finding: RuleChange, speech: Speech): string {
+  const { programs, breach } = finding;
+  if (!isBan(finding)) return `other rules hold here. ${findingSentence(breach, speech)}`;
+  const who = programs.length > 0 ? listed(programs) : 'this timer';
+  return `no watering by timer is allowed here, and ${who} still ${programs.length > 1 ? 'water' : 'waters'} then. Switch it off before that day.`;
 }
 
 /** `20 % too much`; `all of it too much` where none is needed. */

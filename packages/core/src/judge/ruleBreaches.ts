@@ -19,7 +19,7 @@ import {
 } from '../time/dayRules.ts';
 import { EVERY_MONTH, isInClass } from '../time/meetings.ts';
 import { WeekWindows } from '../time/windows.ts';
-import type { Finding } from './finding.ts';
+import type { Finding, RuleChange } from './finding.ts';
 
 /** The codes of what breaks the rules of a place. */
 export const RULE_BREACHES: readonly Finding['code'][] = [
@@ -88,7 +88,7 @@ export function changeComing(
   plan: Plan,
   coming: readonly ComingRules[],
   effort = new Effort(),
-): (Finding & { readonly code: 'rule-change-coming' }) | null {
+): RuleChange | null {
   for (const { from, until, rules } of coming) {
     const breaches = ruleBreaches(plan, rules, from, effort)
       .filter(({ where }) => until === null || sure(where.date) < until)

@@ -1,7 +1,7 @@
 /** When somebody has to come back, from what was noted. */
 import { civilOf, epochDayOf, formatDate, parseDate, type EpochDay } from '../time/calendar.ts';
 import type { FollowUp, NextVisit, Undone } from '../visit/visit.ts';
-import type { Finding } from '../judge/finding.ts';
+import type { RuleChange } from '../judge/finding.ts';
 import type { Survey } from '../survey/survey.ts';
 import type { HouseStanding } from './houseStanding.ts';
 
@@ -14,7 +14,7 @@ export type VisitReason =
   /** Somebody is to see the first real watering. */
   | { readonly kind: 'follow-up'; readonly followUp: FollowUp }
   /** Rules that are announced and that the settings break. */
-  | { readonly kind: 'rule-change'; readonly finding: Finding }
+  | { readonly kind: 'rule-change'; readonly finding: RuleChange }
   /** Left undone by the last visit. */
   | { readonly kind: 'undone'; readonly point: Undone };
 

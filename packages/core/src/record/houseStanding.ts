@@ -2,7 +2,7 @@
 import { BRIEF_FORMAT, BRIEF_VERSION } from '../brief/brief.ts';
 import { attempt } from '../engine/effort.ts';
 import { judged } from '../judge/accepted.ts';
-import type { Finding } from '../judge/finding.ts';
+import type { Finding, RuleChange } from '../judge/finding.ts';
 import { changeComing, ruleBreaches } from '../judge/ruleBreaches.ts';
 import { comingRules, houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
@@ -14,7 +14,7 @@ export interface HouseStanding {
   /** What breaks the rules of today and was not accepted, the first date first. */
   readonly breaches: readonly Finding[];
   /** What will break those that are announced; null: nothing does, or it was accepted. */
-  readonly coming: (Finding & { readonly code: 'rule-change-coming' }) | null;
+  readonly coming: RuleChange | null;
 }
 
 const KEPT: HouseStanding = { breaches: [], coming: null };

@@ -1,5 +1,5 @@
 /** Visits, open points and findings of a visit in sentences. */
-import { findingSentence } from '../judge/findingWords.ts';
+import { ruleChangeWords } from '../judge/findingWords.ts';
 import { type TimerSpeech, labelOf } from '../plan/planWords.ts';
 import { NEXT_WORDS, SWITCHED_WORDS } from '../visit/visitWords.ts';
 import {
@@ -40,7 +40,7 @@ export function visitReasonWords(reason: VisitReason, speech: Speech): string {
     case 'planned':
       return `${NEXT_WORDS[reason.visit.reason].toLowerCase()}${repeatWords(reason.visit)}${reason.visit.note ? `: ${reason.visit.note}` : ''}`;
     case 'rule-change':
-      return `other watering rules: ${findingSentence(reason.finding, speech)}`;
+      return ruleChangeWords(reason.finding, speech);
     case 'undone':
       return `left undone: ${undoneSentence(reason.point)}`;
     case 'follow-up': {
