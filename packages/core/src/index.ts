@@ -174,7 +174,13 @@ export {
   type MinutesTable,
 } from './water/minutesTable.ts';
 export { percentByMonth, type Climate } from './water/need.ts';
-export { cupResult, pieceFromTries, pieceOnTimer, piecesOf, schedulingMultiplier } from './water/rate.ts';
+export {
+  cupResult,
+  pieceFromTries,
+  pieceOnTimer,
+  piecesOf,
+  schedulingMultiplier,
+} from './water/rate.ts';
 export {
   SIMULATED_COUNT,
   SIMULATED_FROM,
