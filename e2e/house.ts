@@ -1,5 +1,5 @@
 /** The built application in a real browser: a server on a database of its own, and headless Chromium. */
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -232,6 +232,20 @@ export const valueOf = (page: Page, label: string) =>
 
 /** Waits until all that was changed is on the server. */
 export const saved = (page: Page) => sees(page, '.timer-tools [role=status]', /Saved$/);
+
+/** A file of this content in a folder of its own. */
+export const file = (name: string, content: string | Buffer) => {
+  const at = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), name);
+  writeFileSync(at, content);
+  return at;
+};
+
+/** Gives a file to the field for files that a selector finds. */
+export async function upload(page: Page, selector: string, at: string): Promise<void> {
+  const input = await page.waitForSelector(selector);
+  // The cast holds because the selector names a file input.
+  await (input as { uploadFile?: (...paths: string[]) => Promise<void> } | null)?.uploadFile?.(at);
+}
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 /** The accessibility faults of a page, by rule. */

@@ -1,7 +1,4 @@
 /** Sums at a station, photos, spreadsheets, the office’s library and the minutes of the three schools, on the real interface. */
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { deflateSync, crc32 } from 'node:zlib';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
@@ -10,12 +7,14 @@ import {
   accessibilityFaults,
   choose,
   click,
+  file,
   FENNIMORE,
   House,
   press,
   saved,
   sees,
   unfold,
+  upload,
 } from './house.ts';
 
 jest.setTimeout(240_000);
@@ -43,18 +42,6 @@ const recordOf = async (page: Page): Promise<Record> => {
     return (await fetch(`/api/timers/${id}`)).json() as Promise<Record>;
   });
 };
-
-const file = (name: string, content: string | Buffer) => {
-  const at = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-')), name);
-  writeFileSync(at, content);
-  return at;
-};
-
-async function upload(page: Page, selector: string, at: string): Promise<void> {
-  const input = await page.waitForSelector(selector);
-  // The cast holds because the selector names a file input.
-  await (input as { uploadFile?: (...paths: string[]) => Promise<void> } | null)?.uploadFile?.(at);
-}
 
 /** A black PNG of any size: large ones are small files. */
 function blackPng(width: number, height: number): Buffer {

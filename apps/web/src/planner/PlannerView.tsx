@@ -140,7 +140,7 @@ export default function PlannerView(props: StepProps) {
     const about = shown?.brief ?? brief;
     work({ ...about, wish: { ...about.wish, ...wish } }, false);
   };
-  const tried = request !== null && request.brief !== brief;
+  const tried = request !== null && JSON.stringify(request.brief) !== JSON.stringify(brief);
   const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
   return (
     <div className="survey-view planner">

@@ -52,7 +52,7 @@ function Row({
       <li className="phone-row">
         <b>{station.number}</b>
         <span className="phone-station">
-          {station.name}
+          {station.name} <br />
           <span className="soft">runs as station {station.linkedTo}</span>
         </span>
       </li>

@@ -1,0 +1,185 @@
+/** Whole jobs on the real interface, at the size of a desk and of a phone: what is told to a customer must hold. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import type { Plan } from '@water-clock/core';
+import {
+  checks,
+  choose,
+  click,
+  file,
+  House,
+  LARKHOLT,
+  press,
+  saved,
+  sees,
+  step,
+  type,
+  upload,
+} from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+beforeAll(async () => {
+  house = await House.open();
+});
+afterAll(() => house.close());
+
+const SIZES = [
+  [1280, 800],
+  [390, 844],
+] as const;
+
+const planOf = async (page: Page): Promise<Plan> => {
+  await saved(page);
+  return page.evaluate(async () => {
+    const [, , id = ''] = location.pathname.split('/');
+    return ((await (await fetch(`/api/timers/${id}`)).json()) as { plan: Plan }).plan;
+  });
+};
+
+const GARDEN = [
+  ['Front lawn', 'Fixed spray', 'Cool-season lawn', '64', '8'],
+  ['Side lawn', 'Rotating streams', 'Cool-season lawn', '52', '9'],
+  ['Back lawn', 'Gear-driven rotor', 'Cool-season lawn', '140', '4'],
+  ['Hedge', 'Drip', 'Trees, shrubs', '18', '24'],
+] as const;
+/** The same as a spreadsheet. */
+const SHEET = `number;name;head;plants;sun;soil;slope_percent;area_m2;heads
+1;Front lawn;fixed-spray;cool-season-lawn;full-sun;loam;0;64;8
+2;Side lawn;rotating-stream;cool-season-lawn;full-sun;loam;0;52;9
+3;Back lawn;gear-rotor;cool-season-lawn;full-sun;loam;0;140;4
+4;Hedge;drip;trees-and-shrubs;full-sun;loam;0;18;24
+`;
+
+/** A table by last digits for town water: Monday and Friday, and for numbers that end in 1 Tuesday, Thursday and Saturday; never by day. */
+async function enterRules(page: Page, name: string): Promise<void> {
+  await page.goto(`${house.server.url}/library/rules`);
+  await press(page, 'New');
+  await fill(page, '::-p-aria([name="Whose rules"][role="textbox"])', name);
+  await press(page, 'Other days with the mains');
+  await press(page, 'Clear all days');
+  for (const day of ['Mon', 'Fri']) await press(page, `Ends in 0, ${day}`);
+  await press(page, 'The rows below as ends in 0');
+  for (const day of ['Mon', 'Fri', 'Tue', 'Thu', 'Sat']) await press(page, `Ends in 1, ${day}`);
+  await press(page, 'Add hours without water');
+  await fill(page, '::-p-aria([name="Try it on number"][role="textbox"])', '21');
+  await sees(page, '.rules-now', /^Today: only on Tue, Thu and Sat; not from 10:00 am to 6:00 pm/);
+  await press(page, 'Save');
+  await sees(page, '.save-bar', /Saved/);
+}
+
+/** Whether the card for the box's door is there to print. */
+const isPdf = (page: Page): Promise<boolean> =>
+  page.$eval('a[href*="card.pdf"]', async (link) => {
+    const answer = await fetch((link as HTMLAnchorElement).href);
+    return (await answer.text()).startsWith('%PDF-');
+  });
+
+/** Replaces the text of a field. */
+async function fill(page: Page, selector: string, text: string): Promise<void> {
+  await click(page, selector);
+  await page.keyboard.down('Control');
+  await page.keyboard.press('a');
+  await page.keyboard.up('Control');
+  await page.keyboard.type(text);
+}
+
+/** Four stations: walked on the phone, from a spreadsheet at the desk. */
+async function enterStations(page: Page, isPhone: boolean): Promise<void> {
+  if (!isPhone) {
+    await press(page, 'Stations from CSV');
+    await upload(page, '.ant-modal input[type=file]', file('stations.csv', SHEET));
+    await press(page, 'Take 4 stations');
+    return;
+  }
+  await press(page, 'Walk the stations');
+  for (const [i, [name, head, plants, area, heads]] of GARDEN.entries()) {
+    await sees(page, '.walk-number', new RegExp(`^${i + 1}$`));
+    await fill(page, '[data-field="Name"]', name);
+    for (const fact of [head, plants, 'Full sun', 'Loam', 'Flat'])
+      await click(page, `::-p-aria([name="${fact}"][role="radio"])`);
+    await fill(page, '[data-field="Area"]', area);
+    await fill(page, '[data-field="Heads"]', heads);
+    await click(page, '.walk-next');
+  }
+}
+
+test.each(SIZES)(
+  'No. 21 on town water, at %i × %i: from the table of rules to the card and the page',
+  async (width, height) => {
+    const page = await house.at('/', width, height);
+    const rules = `Eldermere town ${width}`;
+    await enterRules(page, rules);
+    await page.goto(`${house.server.url}/sites/new`);
+    await page.waitForSelector('.site-form');
+    await choose(page, 'Timer', 'Four-station wall timer');
+    await fill(page, 'input[name=name]', `Pear Tree Row ${width}`);
+    await fill(page, 'input[name=houseNumber]', '21');
+    await choose(page, 'Its water comes from', 'the mains');
+    await choose(page, 'Watering rules', rules);
+    await choose(page, 'Weather of', 'Ostrelle, southern coast');
+    await press(page, 'Add the site');
+    await enterStations(page, width < 600);
+    // Drip says nothing of its rate without a flow: the table of the office does.
+    await step(page, 'Minutes');
+    await click(page, '[aria-label^="Station 4 by Weekly minutes"]');
+    await step(page, 'Planner');
+    await press(page, 'Work it out');
+    await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 1);
+    await sees(page, '.plan-reasons', /only Tue Thu Sat are allowed here/);
+    await press(page, 'Take these programs');
+    await sees(page, '.verdict-headline', /^Clear for good, up to 1[0-9]0 %$/);
+    const { programs } = await planOf(page);
+    const allowed = new Set(['tue', 'thu', 'sat']);
+    for (const { days } of programs)
+      expect(days?.rule === 'weekdays' && days.weekdays.every((one) => allowed.has(one))).toBe(
+        true,
+      );
+    // Lawn and drip keep apart.
+    expect(
+      programs.map(({ runs }) => runs.map(({ station }) => station).sort((a, b) => a - b)),
+    ).toEqual([[1, 2, 3], [4]]);
+    expect(await page.$('.planner .caution')).toBeNull();
+
+    await step(page, 'Homeowner’s page');
+    await sees(page, '.sheet', /When watering is allowed here.*only on Tue, Thu and Sat/s);
+    expect(await isPdf(page)).toBe(true);
+    await page.close();
+  },
+);
+
+test.each([
+  [1280, 800, 20, '1:00 am'],
+  [390, 844, 21, '1:30 am'],
+] as const)(
+  'a two-wire timer, at %i × %i: a station linked to another, and two programs side by side, as accepted',
+  async (width, height, station, start) => {
+    const page = await house.at(`${LARKHOLT}/stations`, width, height);
+    await press(page, `Soak, flow, switches of station ${station}`);
+    await choose(page, 'Takes its run from', 'station 19 Orchard upper');
+    await press(page, `Close of station ${station}`);
+    await step(page, 'Programs');
+    // Mondays, Wednesdays and Fridays are no longer all allowed here.
+    if (width < 600) await click(page, '.phone-programs ::-p-text(A)');
+    const friday = '[aria-label="Watering days of A"] button:nth-child(5)';
+    await page.waitForSelector(friday);
+    if (await page.$(`${friday}[aria-pressed=true]`)) await click(page, friday);
+    if (width < 600) await click(page, '.phone-programs ::-p-text(D)');
+    await type(page, 'Start 1 of D', start);
+    await page.keyboard.press('Enter');
+    await saved(page);
+    await sees(page, '.verdict-headline', /D starts at .* while A is still running/);
+    await checks(page);
+    await click(page, '.finding-acts ::-p-text(Accept …)');
+    await page.type('.accept-form input', 'the line carries two valves');
+    await press(page, 'Accept');
+    await sees(page, '.verdict-headline', /^Side by side, as accepted$/);
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('.ant-drawer-open', { hidden: true });
+    // What is left in the door of the box and what the homeowner gets can be had at once.
+    await step(page, 'Homeowner’s page');
+    await sees(page, '.sheet', new RegExp(`${station} .*min`));
+    expect(await isPdf(page)).toBe(true);
+    await page.close();
+  },
+);
