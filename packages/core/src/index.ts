@@ -284,6 +284,7 @@ export { SUPPLY_WORDS } from './site/siteWords.ts';
 // Watering rules.
 export {
   bansByMonth,
+  banSpans,
   comingRules,
   houseRulesOn,
   ruledOut,
@@ -301,7 +302,7 @@ export {
   type RulesCondition,
   type RulesEdition,
 } from './rules/rules.ts';
-export { allowedWords, banWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
+export { allowedWords, banSpanSentence, banWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
 export {
   isRoster,
   ROSTER_KINDS,

@@ -3,6 +3,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   bansByMonth,
+  banSpans,
+  banSpanSentence,
   banWords,
   check,
   comingRules,
@@ -160,6 +162,10 @@ test('bans month by month, whole and in part', () => {
     '6: off, banned from 1 June',
     '7: banned from 1 July to 10 July',
     '9: banned on 20 September',
+  ]);
+  expect(banSpans(bans).map((span) => banSpanSentence(span, { on: ON, clock: '24' }))).toEqual([
+    'Off from 1 May to 10 July, banned: switch the timer off before it, and on again afterwards.',
+    'Banned on 20 September.',
   ]);
   expect(bansByMonth({}, rules, HOUSE, ON)).toEqual([]);
 });

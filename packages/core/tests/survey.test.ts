@@ -238,6 +238,17 @@ test('the brief has what was found, is sound, and says of which station nothing 
     { number: 1, group: 'lawn', cycleSeconds: 240, flowLpm: 23 },
     { number: 2, weeklySeconds: 900, overhead: false },
   ]);
+  // A piece of 4:50 is 4 minutes on a timer that is set in whole ones.
+  const { plan } = record;
+  const measured = {
+    ...plan,
+    stations: plan.stations.map((one) => (one.number === 1 ? { ...one, cycleSeconds: 290 } : one)),
+  };
+  const pieceOf = (runStepSeconds: number) => {
+    const other = { ...record, plan: { ...measured, timer: { ...plan.timer, runStepSeconds } } };
+    return assembleBrief(other, sourcesOf(other)).stations[0]?.cycleSeconds;
+  };
+  expect([pieceOf(60), pieceOf(1)]).toEqual([240, 290]);
   expect(brief).toMatchObject({
     rules: { mostDaysPerWeek: 2 },
     mowing: { weekdays: ['fri'], dayBefore: true },

@@ -1,7 +1,8 @@
 import { Button } from 'antd';
 import {
   bansByMonth,
-  banWords,
+  banSpans,
+  banSpanSentence,
   daysByMonth,
   monthName,
   monthOf,
@@ -83,11 +84,8 @@ export function SeasonCard(props: StepProps) {
       </ol>
       {bans.length > 0 && (
         <ul aria-label="Bans">
-          {bans.map((ban) => (
-            <li key={ban.month}>
-              {monthName(ban.month)}: {banWords(ban, speech)}
-              {ban.isWhole ? ': switch the timer off before it, and on again afterwards' : ''}.
-            </li>
+          {banSpans(bans).map((span) => (
+            <li key={span.from}>{banSpanSentence(span, speech)}</li>
           ))}
         </ul>
       )}

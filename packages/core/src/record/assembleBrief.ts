@@ -10,6 +10,7 @@ import {
   type SurveyStation,
   type SurveyStationFields,
 } from '../survey/survey.ts';
+import { pieceOnTimer } from '../water/rate.ts';
 import { HEADS } from '../water/tables.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import type { Figure } from '../garden/figures.ts';
@@ -38,16 +39,18 @@ const withoutNothing = <T extends object>(fields: { [K in keyof T]: T[K] | undef
 
 /**
  * The longest run at a stretch and its soak, measured or from soil, slope and rate (water-need.md section 8); nothing where the soil
- * takes the water as fast as it comes.
+ * takes the water as fast as it comes. In whole steps of the timer's run times.
  */
 function stretchOf(
   longest: Figure | null | undefined,
   soak: Figure | null | undefined,
+  stepSeconds: number,
 ): Pick<BriefStation, 'cycleSeconds' | 'soakSeconds'> {
   if (!longest || !(longest.value <= SECONDS_PER_DAY)) return {};
   // Values from tables are no more exact than a minute.
   const step = longest.source === 'table' && longest.value >= 60 ? 60 : 1;
-  const cycleSeconds = Math.max(1, Math.floor(longest.value / step) * step);
+  const whole = Math.max(1, Math.floor(longest.value / step) * step);
+  const cycleSeconds = pieceOnTimer(whole, stepSeconds);
   return soak ? { cycleSeconds, soakSeconds: soak.value } : { cycleSeconds };
 }
 
@@ -134,7 +137,7 @@ export function assembleBrief({ plan, survey }: TimerRecord, sources: BriefSourc
         ...facts,
         flowLpm: facts.flowLpm ?? (flow ? Math.round(flow.value * 100) / 100 : undefined),
         weeklySeconds: minutes?.weeklySeconds ?? 0,
-        ...stretchOf(longestRun, soakSeconds),
+        ...stretchOf(longestRun, soakSeconds, plan.timer.runStepSeconds),
         group,
         days: days ?? (minutes?.weeklySeconds ? daysOf(minutes, sources.rules) : undefined),
         oftenADay,

@@ -102,6 +102,18 @@ export function bansByMonth(
   return bans;
 }
 
+/** Bans that follow one another, month after month, as one. @param bans in the order of their dates. */
+export function banSpans(bans: readonly MonthBan[]): Omit<MonthBan, 'month'>[] {
+  const spans: Omit<MonthBan, 'month'>[] = [];
+  for (const { from, to, isWhole } of bans) {
+    const before = spans.at(-1);
+    if (before?.to === from - 1)
+      spans.splice(-1, 1, { from: before.from, to, isWhole: before.isWhole || isWhole });
+    else spans.push({ from, to, isWhole });
+  }
+  return spans;
+}
+
 /** Whether a date is one on which watering is allowed at all. */
 export function isAllowedDate({ weekdays, parity }: BriefRules, day: EpochDay): boolean {
   const weekday = WEEKDAYS[weekdayIndexOf(day)];

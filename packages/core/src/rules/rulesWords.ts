@@ -4,6 +4,7 @@ import type { BriefRules } from '../brief/brief.ts';
 import { civilOf, parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
 import {
+  capitalized,
   dateWords,
   listed,
   monthName,
@@ -78,12 +79,19 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
 }
 
 /** `off, banned from 1 May`; of a part of a month `banned from 10 to 20 May`. */
-export function banWords({ from, to, isWhole }: MonthBan, speech: Speech): string {
+export function banWords({ from, to, isWhole }: Omit<MonthBan, 'month'>, speech: Speech): string {
   const begins = dayOfMonthWords(from, speech);
   if (isWhole) return `off, banned from ${begins}`;
   return from === to
     ? `banned on ${begins}`
     : `banned from ${begins} to ${dayOfMonthWords(to, speech)}`;
+}
+
+/** `Off from 1 May to 31 October, banned: …`; of less than a month as `banWords` says it. */
+export function banSpanSentence(span: Omit<MonthBan, 'month'>, speech: Speech): string {
+  if (!span.isWhole) return `${capitalized(banWords(span, speech))}.`;
+  const [from, to] = [dayOfMonthWords(span.from, speech), dayOfMonthWords(span.to, speech)];
+  return `Off from ${from} to ${to}, banned: switch the timer off before it, and on again afterwards.`;
 }
 
 /** `1 May` or `May 1`. */
