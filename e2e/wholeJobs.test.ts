@@ -71,7 +71,7 @@ async function enterRules(page: Page, name: string): Promise<void> {
 /** Whether the card for the box's door is there to print. */
 const isPdf = (page: Page): Promise<boolean> =>
   page.$eval('a[href*="card.pdf"]', async (link) => {
-    const answer = await fetch((link as HTMLAnchorElement).href);
+    const answer = await fetch(link.href);
     return (await answer.text()).startsWith('%PDF-');
   });
 
