@@ -118,7 +118,13 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
   await step(page, 'Minutes');
   await page.waitForSelector('.minutes-of-stations');
   // Drip says nothing of its rate without a flow: the table of the office does.
-  for (const number of [4, 5]) await tap(`[aria-label^="Station ${number} by Weekly minutes"]`);
+  for (const number of [4, 5]) {
+    await tapNamed(`Why station ${number}`);
+    await tap('.station-steps .ant-segmented-item ::-p-text(Weekly minutes)');
+    await tapNamed('Use weekly minutes for this station');
+    await tapNamed('Close');
+    await page.waitForSelector('.station-steps', { hidden: true });
+  }
   await step(page, 'Brief');
   await sees(page, '.step-line', /The brief is complete/);
   await saved(page);

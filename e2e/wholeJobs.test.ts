@@ -122,7 +122,10 @@ test.each(SIZES)(
     await enterStations(page, width < 600);
     // Drip says nothing of its rate without a flow: the table of the office does.
     await step(page, 'Minutes');
-    await click(page, '[aria-label^="Station 4 by Weekly minutes"]');
+    await press(page, 'Why station 4');
+    await click(page, '.station-steps .ant-segmented-item ::-p-text(Weekly minutes)');
+    await press(page, 'Use weekly minutes for this station');
+    await press(page, 'Close');
     await step(page, 'Planner');
     await press(page, 'Work it out');
     await page.waitForFunction(() => document.querySelectorAll('.plan-alternative').length >= 1);

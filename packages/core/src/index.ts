@@ -33,6 +33,7 @@ export {
   TIME_ENTRY_HELP,
 } from './time/entry.ts';
 export type { NoWaterWindow } from './time/windows.ts';
+export { HOURS_PER_DAY, hoursHeld, paintedWindows, type HourOfWeek } from './time/windowGrid.ts';
 
 // Words that all sentences share.
 export { faultLine, faultSentence } from './words/faultWords.ts';
@@ -302,7 +303,13 @@ export {
   type RulesCondition,
   type RulesEdition,
 } from './rules/rules.ts';
-export { allowedWords, banSpanSentence, banWords, conditionWords, rulesSentence } from './rules/rulesWords.ts';
+export {
+  allowedWords,
+  banSpanSentence,
+  banWords,
+  conditionWords,
+  rulesSentence,
+} from './rules/rulesWords.ts';
 export {
   isRoster,
   ROSTER_KINDS,

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button, Drawer } from 'antd';
+import { Button } from 'antd';
 import {
   aboutOf,
   dateWords,
@@ -19,7 +19,7 @@ import type { CheckedFacts } from './useChecks.ts';
 import { FindingItem, GroupItem } from './FindingItem.tsx';
 import { OverlapList } from './OverlapList.tsx';
 import { SafeFixes } from './SafeFixes.tsx';
-import { useScreen } from '../frame/useScreen.ts';
+import { SideDrawer } from '../frame/SideDrawer.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 
@@ -132,20 +132,9 @@ export default function ChecksDrawer({
   close,
   ...props
 }: Props & { readonly open: boolean; readonly close: () => void }) {
-  const isPhone = useScreen() === 'phone';
   return (
-    <Drawer
-      title="Checks"
-      placement={isPhone ? 'bottom' : 'right'}
-      size={isPhone ? '80vh' : 460}
-      open={open}
-      onClose={close}
-      mask={isPhone}
-      // Below the line with undo and the menu, which stay at hand.
-      rootStyle={isPhone ? {} : { top: 54 }}
-      destroyOnHidden
-    >
+    <SideDrawer title="Checks" open={open} close={close}>
       <Findings {...props} />
-    </Drawer>
+    </SideDrawer>
   );
 }

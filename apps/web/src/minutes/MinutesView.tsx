@@ -1,8 +1,6 @@
-import { Fragment, useMemo, useState } from 'react';
-import { Button } from 'antd';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import {
-  cupResult,
   givenByMonth,
   monthName,
   monthOf,
@@ -12,10 +10,8 @@ import {
   RAIN_WORDS,
   schedulingMultiplier,
   SCHOOL_WORDS,
-  SCHOOLS,
   SEASON_WORDS,
   shownIn,
-  surveyOf,
   unitWords,
   type RainWay,
   type RecordChange,
@@ -28,34 +24,19 @@ import { YearCurves } from '../charts/YearCurves.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
-import { NumberField } from '../fields/NumberField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { SeasonCard } from './SeasonCard.tsx';
-import { StationSteps } from './StationSteps.tsx';
+import { StationMinutesRows } from './StationMinutesRows.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import './minutes.css';
 
-/** Schools that differ by more than this factor are shown to differ. */
-const DIFFERENT = 1.5;
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 const WAY_WORDS = {
   entered: 'as entered',
   'penman-monteith': 'FAO Penman–Monteith',
   hargreaves: 'Hargreaves, from temperatures alone',
 } as const;
-
-const minutesText = (seconds: number | null) =>
-  seconds === null ? '–' : String(Math.round(seconds / 60));
-
-/** How far apart the schools are, where more than one says anything. */
-function spread({ answers }: StationMinutes): number | null {
-  const values = SCHOOLS.flatMap((school) => {
-    const { weeklySeconds } = answers[school];
-    return weeklySeconds !== null && weeklySeconds > 0 ? [weeklySeconds] : [];
-  });
-  return values.length < 2 ? null : Math.max(...values) / Math.min(...values);
-}
 
 /** The weather that the sums go by. */
 function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
@@ -106,18 +87,11 @@ function curvesOf(
 export default function MinutesView(props: StepProps) {
   const { plan, survey, editor, minutes, table, weather, today } = props;
   const { units } = usePreferences();
-  const [open, setOpen] = useState<number | null>(null);
   const [curve, setCurve] = useState<number | null>(null);
   const given = useMemo(() => givenByMonth(plan, today), [plan, today]);
   const month = monthOf(today);
   const note = (fields: Extract<RecordChange, { type: 'note' }>['fields']) =>
     void commitWords(editor, { type: 'note', fields });
-  const setStation = (number: number, school: School) =>
-    editor.commit({
-      type: 'note-station',
-      station: number,
-      fields: { school: school === (survey.school ?? 'balance') ? null : school },
-    });
   const nameOf = (number: number) =>
     plan.stations.find((station) => station.number === number)?.name ?? '';
   const known = minutes.stations.filter((stationMinutes) => stationMinutes.year !== null);
@@ -139,7 +113,6 @@ export default function MinutesView(props: StepProps) {
       });
   const hasSensor =
     rainSensorOf(plan.settings, survey.device).state !== 'none' || survey.rain === 'sensor';
-  const total = minutes.stations.reduce((sum, { weeklySeconds }) => sum + (weeklySeconds ?? 0), 0);
   return (
     <div className="survey-view">
       <div className="minutes-choices">
@@ -190,113 +163,7 @@ export default function MinutesView(props: StepProps) {
         Thumb and weekly minutes: “{table.name}”, {table.region}; {table.source}.{' '}
         <Link to="/library/minutes">Change the table</Link>
       </p>
-      <h2 className="hidden-but-read">Minutes a week</h2>
-      <div className="minutes-scroll">
-        <table className="minutes-table minutes-of-stations">
-          <caption className="hidden-but-read">
-            Minutes a week at 100 percent, by three schools
-          </caption>
-          <thead>
-            <tr>
-              <th>Station</th>
-              {SCHOOLS.map((school) => (
-                <th key={school}>{SCHOOL_WORDS[school]}</th>
-              ))}
-              <th>Needs, min a week</th>
-              <th>
-                <span className="hidden-but-read">Numbers</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {minutes.stations.map((stationMinutes) => {
-              const { number } = stationMinutes;
-              const apart = spread(stationMinutes);
-              const noted = surveyOf(survey, number);
-              return (
-                <Fragment key={number}>
-                  <tr>
-                    <th scope="row">
-                      <b className="station-number">{number}</b> {nameOf(number)}
-                      {apart !== null && apart >= DIFFERENT && (
-                        <span className="apart">differ {apart.toFixed(1)}-fold</span>
-                      )}
-                    </th>
-                    {SCHOOLS.map((school) => (
-                      <td key={school} data-label={SCHOOL_WORDS[school]}>
-                        <Button
-                          className="school-cell"
-                          aria-pressed={stationMinutes.school === school}
-                          aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(stationMinutes.answers[school].weeklySeconds)} minutes a week`}
-                          onClick={() => setStation(number, school)}
-                        >
-                          {minutesText(stationMinutes.answers[school].weeklySeconds)}
-                        </Button>
-                      </td>
-                    ))}
-                    <td className="needs-cell" data-label="Needs, min a week">
-                      <NumberField
-                        label={`Station ${number} needs`}
-                        className="needs"
-                        decimal
-                        most={10_080}
-                        value={
-                          stationMinutes.weeklySeconds === null
-                            ? null
-                            : Math.round(stationMinutes.weeklySeconds / 6) / 10
-                        }
-                        empty="not known"
-                        commit={(value) => {
-                          const { weeklySeconds: _before, ...rest } = noted.overruled ?? {};
-                          const overruled =
-                            value === null
-                              ? rest
-                              : { ...rest, weeklySeconds: Math.round(value * 60) };
-                          return commitWords(editor, {
-                            type: 'note-station',
-                            station: number,
-                            fields: {
-                              overruled: Object.keys(overruled).length > 0 ? overruled : null,
-                            },
-                          });
-                        }}
-                      />
-                      {stationMinutes.overruled && <span className="soft">your own number</span>}
-                    </td>
-                    <td>
-                      <Button
-                        aria-expanded={open === number}
-                        onClick={() => setOpen(open === number ? null : number)}
-                      >
-                        {open === number ? 'Close' : 'Why'}
-                        <span className="hidden-but-read"> station {number}</span>
-                      </Button>
-                    </td>
-                  </tr>
-                  {open === number && (
-                    <tr>
-                      <td colSpan={6}>
-                        <StationSteps minutes={stationMinutes} survey={survey} editor={editor} />
-                        {noted.cups && !cupResult(noted.cups) && (
-                          <p className="fault">The cups of this station were all empty.</p>
-                        )}
-                      </td>
-                    </tr>
-                  )}
-                </Fragment>
-              );
-            })}
-          </tbody>
-          <tfoot>
-            <tr>
-              <th>Together</th>
-              <td colSpan={3} />
-              <td>{Math.round(total / 60)} min</td>
-              <td />
-            </tr>
-          </tfoot>
-        </table>
-      </div>
+      <StationMinutesRows {...props} />
       <section className="minutes-year">
         <div className="night-head">
           <h2>The year</h2>

@@ -1,4 +1,5 @@
 import {
+  cupResult,
   LACKING_WORDS,
   lengthWords,
   monthName,
@@ -13,6 +14,7 @@ import {
   typedIn,
   unitWords,
   type OftenADay,
+  type School,
   type Overruled,
   type SchoolAnswer,
   type StationMinutes,
@@ -22,7 +24,7 @@ import {
   type UnitSystem,
 } from '@water-clock/core';
 import { useState } from 'react';
-import { Checkbox, Input } from 'antd';
+import { Button, Checkbox, Input, Segmented } from 'antd';
 import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -86,7 +88,10 @@ function StepLine({ step, overrule }: StepProps) {
         />
       ) : (
         <p>
-          <span className="step-name">{STEP_WORDS[step.what]}</span> {show(step.value)} {words}
+          <span className="step-value">
+            {show(step.value)} {words}
+          </span>
+          {STEP_WORDS[step.what]}
         </p>
       )}
       <span className={`soft source-${step.source}`}>{SOURCE_WORDS[step.source]}</span>
@@ -100,7 +105,6 @@ function Answer({
 }: { readonly answer: SchoolAnswer } & Pick<StepProps, 'overrule'>) {
   return (
     <section className="school">
-      <h3>{SCHOOL_WORDS[answer.school]}</h3>
       {answer.weeklySeconds === null ? (
         <p>Needs {answer.lacking.map((lacking) => LACKING_WORDS[lacking]).join(', and ')}.</p>
       ) : (
@@ -182,10 +186,12 @@ interface Props {
   readonly minutes: StationMinutes;
   readonly survey: Survey;
   readonly editor: TimerEditor;
+  readonly choose: (school: School) => void;
 }
 
-/** All the numbers of one station, by all three schools, and what else is wanted of it. */
-export function StationSteps({ minutes, survey, editor }: Props) {
+/** The chain of numbers of one station, school by school, and what else is wanted of it. */
+export function StationSteps({ minutes, survey, editor, choose }: Props) {
+  const [seen, setSeen] = useState<School>(minutes.school);
   const { units } = usePreferences();
   const { number, answers, figures, longestIntervalDays: longest } = minutes;
   const noted = surveyOf(survey, number);
@@ -202,11 +208,37 @@ export function StationSteps({ minutes, survey, editor }: Props) {
   const { year } = minutes;
   return (
     <div className="station-steps">
-      <div className="schools">
-        {SCHOOLS.map((school) => (
-          <Answer key={school} answer={answers[school]} overrule={overrule} />
-        ))}
-      </div>
+      <Segmented<School>
+        block
+        aria-label="School to look at"
+        options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
+        value={seen}
+        onChange={setSeen}
+      />
+      <Answer answer={answers[seen]} overrule={overrule} />
+      {seen !== minutes.school && answers[seen].weeklySeconds !== null && (
+        <Button type="primary" onClick={() => choose(seen)}>
+          Use {SCHOOL_WORDS[seen].toLowerCase()} for this station
+        </Button>
+      )}
+      <NumberField
+        label="Your own number"
+        unit="min a week"
+        decimal
+        most={10_080}
+        value={
+          noted.overruled?.weeklySeconds === undefined
+            ? null
+            : Math.round(noted.overruled.weeklySeconds / 6) / 10
+        }
+        empty="none"
+        commit={(value) =>
+          overrule('weeklySeconds', value === null ? null : Math.round(value * 60))
+        }
+      />
+      {noted.cups && !cupResult(noted.cups) && (
+        <p className="fault">The cups of this station were all empty.</p>
+      )}
       {year && (
         <Disclosure className="site-more" summary="The balance, month by month">
           {() => (

@@ -1,14 +1,25 @@
 /** The seasonal percent where the timer keeps one, or one for each month. */
 import { Button, Checkbox } from 'antd';
 import { monthName, percentSteps, type Plan, type PlanChange } from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
+import { MonthBars } from './MonthBars.tsx';
 
 type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
 
 /** Reports what is wrong; null: nothing. */
 export type SetSettings = (settings: SettingsChange) => string | null;
 
-export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly set: SetSettings }) {
+export function PercentOfTimer({
+  plan,
+  month,
+  set,
+}: {
+  readonly plan: Plan;
+  /** The present one, 1 to 12. */
+  readonly month: number;
+  readonly set: SetSettings;
+}) {
   const { timer, settings } = plan;
   const steps = percentSteps(timer);
   const percent = settings.seasonalPercent ?? 100;
@@ -57,21 +68,28 @@ export function PercentOfTimer({ plan, set }: { readonly plan: Plan; readonly se
           </Checkbox>
         )}
       </div>
+      {byMonth && <MonthBars plan={plan} month={month} set={set} />}
       {byMonth && (
-        <div className="months">
-          {monthly.map((value, i) => (
-            <NumberField
-              key={i}
-              label={monthName(i + 1)}
-              unit="%"
-              value={value}
-              most={500}
-              commit={(next) =>
-                set({ monthlyPercent: monthly.map((one, k) => (k === i ? (next ?? 100) : one)) })
-              }
-            />
-          ))}
-        </div>
+        <Disclosure className="more" summary="Type the percents">
+          {() => (
+            <div className="months">
+              {monthly.map((value, i) => (
+                <NumberField
+                  key={i}
+                  label={monthName(i + 1)}
+                  unit="%"
+                  value={value}
+                  most={500}
+                  commit={(next) =>
+                    set({
+                      monthlyPercent: monthly.map((one, k) => (k === i ? (next ?? 100) : one)),
+                    })
+                  }
+                />
+              ))}
+            </div>
+          )}
+        </Disclosure>
       )}
     </>
   );

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Button } from 'antd';
 import {
   momentWords,
@@ -16,11 +17,14 @@ import { NumberField } from '../fields/NumberField.tsx';
 import { RainSensorFields } from '../device/RainSensorFields.tsx';
 import { useKind } from '../device/useKind.ts';
 import { usePreferences } from '../platform/preferences.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import { AdjustedTable } from './AdjustedTable.tsx';
+import { HoursGrid } from './HoursGrid.tsx';
 import { PercentOfTimer, type SetSettings } from './PercentOfTimer.tsx';
 import { WindowsEditor } from '../fields/WindowsEditor.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { DateField } from '../fields/DateField.tsx';
+import './settings.css';
 
 interface Props {
   readonly plan: Plan;
@@ -133,12 +137,14 @@ export default function SettingsPanel({
   const set: SetSettings = (changed) =>
     commitWords(editor, { type: 'set-settings', settings: changed });
   const range = settings.percentRange;
+  const windows = settings.noWaterWindows ?? [];
+  const [refused, setRefused] = useState<string | null>(null);
   const driven = (settings.percentDrivenBy ?? 'person') !== 'person';
   return (
     <div className="settings">
       <section>
         <h2>Seasonal percent</h2>
-        <PercentOfTimer plan={plan} set={set} />
+        <PercentOfTimer plan={plan} month={month} set={set} />
         <div className="percent-line">
           <SelectField
             label="Moved by"
@@ -220,19 +226,34 @@ export default function SettingsPanel({
           )}
         </div>
       </section>
-      <section>
+      <section className="settings-hours">
         <h2>Hours without water</h2>
         {timer.inWindow === 'ignore' && (
           <p className="soft">
             This timer has no such setting: it waters through them anyway, and the checks warn you.
           </p>
         )}
-        <WindowsEditor
-          label="Hours without water"
-          timer={timer}
-          windows={settings.noWaterWindows ?? []}
-          commit={(noWaterWindows) => set({ noWaterWindows })}
+        <HoursGrid
+          plan={plan}
+          today={Math.floor(now / SECONDS_PER_DAY)}
+          windows={windows}
+          commit={(noWaterWindows) => setRefused(set({ noWaterWindows }))}
         />
+        {refused && (
+          <p className="fault" role="alert">
+            {refused}
+          </p>
+        )}
+        <Disclosure className="more" summary="Type the hours">
+          {() => (
+            <WindowsEditor
+              label="Hours without water"
+              timer={timer}
+              windows={windows}
+              commit={(noWaterWindows) => set({ noWaterWindows })}
+            />
+          )}
+        </Disclosure>
       </section>
       <section>
         <h2>Off days of the month</h2>

@@ -1,4 +1,8 @@
+import { useEffect, useRef } from 'react';
 import { Button } from 'antd';
+import { MutedOutlined, SoundOutlined } from '@ant-design/icons';
+import { useDeviceSwitch } from '../hand/useDeviceSwitch.ts';
+import { chime } from '../hand/voice.ts';
 import { clockWords, type Countdown } from './useCountdown.ts';
 
 /** The countdown of a station that runs for a look, and how much of it is left. */
@@ -14,6 +18,13 @@ export function RunNow({
   readonly setSeconds: (seconds: number) => void;
 }) {
   const left = countdown.left(number);
+  const [isLoud, setLoud] = useDeviceSwitch('sound', true);
+  const before = useRef(left);
+  useEffect(() => {
+    // Not where a page is opened after the time was over.
+    if (left === 0 && before.current && isLoud) chime();
+    before.current = left;
+  }, [left, isLoud]);
   return (
     <div className="run-now">
       {left === null ? (
@@ -38,6 +49,13 @@ export function RunNow({
           Stop the clock
         </Button>
       )}
+      <Button
+        size="large"
+        type="text"
+        icon={isLoud ? <SoundOutlined /> : <MutedOutlined />}
+        aria-label={isLoud ? 'Sound at the end: on' : 'Sound at the end: off'}
+        onClick={() => setLoud(!isLoud)}
+      />
     </div>
   );
 }

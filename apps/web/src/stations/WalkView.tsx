@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button, Input, type InputRef } from 'antd';
 import { Link, useNavigate, useParams } from 'react-router';
 import {
@@ -20,6 +20,8 @@ import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { Chips, focusNext } from '../fields/Chips.tsx';
+import { useAwake } from '../hand/useAwake.ts';
+import { useSwipe } from '../hand/useSwipe.ts';
 import { CupTest } from './CupTest.tsx';
 import { DefectPicker } from './DefectPicker.tsx';
 import { FlowTestForm } from './FlowTestForm.tsx';
@@ -137,28 +139,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
     same: (from: HTMLElement) => same(key, from),
   });
   // A swipe goes to the next station or back.
-  const touch = useRef<{ x: number; y: number } | null>(null);
-  const swipe = (event: PointerEvent) => {
-    const from = touch.current;
-    touch.current = null;
-    if (!from || event.pointerType === 'mouse') return;
-    const [x, y] = [event.clientX - from.x, event.clientY - from.y];
-    if (Math.abs(x) < 70 || Math.abs(x) < 2 * Math.abs(y)) return;
-    if (x < 0) leave('seen', next);
-    else if (previous !== null) go(previous);
-  };
+  const swipe = useSwipe(
+    () => leave('seen', next),
+    () => previous !== null && go(previous),
+  );
+  useAwake();
   return (
-    <div
-      data-card
-      className="walk"
-      onPointerDown={(event) => {
-        touch.current = event.isPrimary ? { x: event.clientX, y: event.clientY } : null;
-      }}
-      onPointerUp={swipe}
-      onPointerCancel={() => {
-        touch.current = null;
-      }}
-    >
+    <div data-card className="walk" {...swipe}>
       <div className="walk-head">
         <span className="walk-number">{number}</span>
         <label className="labelled walk-name">

@@ -1,0 +1,36 @@
+/** The voice of the browser, and a short sound with a buzz: for hands that are full and eyes that are elsewhere. */
+
+export const canSpeak = (): boolean => 'speechSynthesis' in globalThis;
+
+/** Says a text; what was being said before stops. */
+export function speak(text: string): void {
+  if (!canSpeak()) return;
+  speechSynthesis.cancel();
+  speechSynthesis.speak(new SpeechSynthesisUtterance(text));
+}
+
+export function hush(): void {
+  if (canSpeak()) speechSynthesis.cancel();
+}
+
+const TONE = { hertz: 880, seconds: 0.35, loudness: 0.2 };
+const BUZZ = [200, 100, 200];
+
+/** Two notes and a buzz, as far as the device has them. */
+export function chime(): void {
+  // iPhones and desktops do not buzz.
+  if ('vibrate' in navigator) navigator.vibrate(BUZZ);
+  if (!('AudioContext' in globalThis)) return;
+  const context = new AudioContext();
+  const loudness = context.createGain();
+  loudness.gain.value = TONE.loudness;
+  loudness.connect(context.destination);
+  for (const [i, pitch] of [TONE.hertz, TONE.hertz * 1.5].entries()) {
+    const note = context.createOscillator();
+    note.frequency.value = pitch;
+    note.connect(loudness);
+    note.start(context.currentTime + i * TONE.seconds);
+    note.stop(context.currentTime + (i + 1) * TONE.seconds);
+    if (i === 1) note.onended = () => void context.close();
+  }
+}

@@ -1,0 +1,52 @@
+import { Slider } from 'antd';
+import { monthName, percentSteps, type Plan } from '@water-clock/core';
+import type { SetSettings } from './PercentOfTimer.tsx';
+
+/** The scale goes at least to here, in percent. */
+const USUAL_TOP = 150;
+
+/** The percent of each month as twelve bars that are dragged, or moved by the arrow keys. */
+export function MonthBars({
+  plan,
+  month,
+  set,
+}: {
+  readonly plan: Plan;
+  /** The present one, 1 to 12. */
+  readonly month: number;
+  readonly set: SetSettings;
+}) {
+  const monthly = plan.settings.monthlyPercent ?? [];
+  const steps = percentSteps(plan.timer);
+  const [least = 0, second = 10] = steps;
+  const top = Math.max(USUAL_TOP, ...monthly);
+  return (
+    <div className="month-bars">
+      {monthly.map((percent, i) => {
+        const name = monthName(i + 1);
+        return (
+          <div key={name} className={i + 1 === month ? 'month-bar month-bar-now' : 'month-bar'}>
+            <strong>{percent}</strong>
+            <Slider
+              // The bar follows the hand; the month is changed when it is let go.
+              key={percent}
+              vertical
+              min={0}
+              max={Math.min(top, Math.max(...steps))}
+              step={second - least}
+              defaultValue={percent}
+              tooltip={{ formatter: (value) => `${value ?? 0} %` }}
+              ariaLabelForHandle={`${name}, percent`}
+              onChangeComplete={(value) =>
+                set({
+                  monthlyPercent: monthly.map((one, k) => (k === i ? Math.max(least, value) : one)),
+                })
+              }
+            />
+            <span aria-hidden>{name.slice(0, 1)}</span>
+          </div>
+        );
+      })}
+    </div>
+  );
+}
