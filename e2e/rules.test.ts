@@ -127,7 +127,7 @@ test('the clock as it stands: what it shows gives the error, and the strip its t
   await sees(page, '.clock-answer', /The clock is right/);
   await sees(
     page,
-    '.settings',
+    '.clock-panel',
     /the house’s clocks go from 3:00 am to 2:00 am|from 2:00 am to 3:00 am/,
   );
   await page.close();

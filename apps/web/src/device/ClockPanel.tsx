@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import {
+  attempt,
   clockAhead,
   formatDate,
   formatTime,
   formatMoment,
   momentWords,
+  nightsFrom,
   parseDate,
   parseMoment,
   SECONDS_PER_DAY,
@@ -25,6 +27,7 @@ import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { TimeField } from '../fields/TimeField.tsx';
 import { DateField } from '../fields/DateField.tsx';
+import './clock.css';
 
 interface Props {
   readonly plan: Plan;
@@ -42,6 +45,7 @@ interface Props {
 }
 
 const DAY = SECONDS_PER_DAY;
+const NIGHTS_LOOKED_AT = 14;
 
 /** A weekday or a date with a time, as it is read off a display. */
 function Reading({
@@ -95,6 +99,27 @@ function Reading({
   );
 }
 
+/** What a wrong clock makes of the next watering. */
+function Consequence({ plan, now, ahead, clock }: Pick<Props, 'plan' | 'now' | 'ahead' | 'clock'>) {
+  const { order } = usePreferences();
+  const today = Math.floor(now / DAY);
+  const worked = attempt(() => nightsFrom(plan, today, NIGHTS_LOOKED_AT));
+  const next = worked.ok
+    ? worked.value
+        .flatMap(({ intended }) => intended)
+        .sort((a, b) => a.begins - b.begins)
+        .find(({ begins }) => begins - ahead > now)
+    : undefined;
+  const said = (moment: ClockSecond) => momentWords(moment, { on: today, clock, order });
+  return (
+    <p className="soft">
+      {next &&
+        `So program ${next.letter}, meant for ${said(next.begins)}, waters ${said(next.begins - ahead)}. `}
+      The strip shows the true hours at which it waters as it stands.
+    </p>
+  );
+}
+
 /** The timer's own clock: what it shows, how wrong it is, and what follows. */
 export default function ClockPanel(props: Props) {
   const { plan, now, changes, clock, ahead, setAhead, asFound, keep } = props;
@@ -117,12 +142,12 @@ export default function ClockPanel(props: Props) {
     ['A year behind', yearsAhead(now, -1)],
   ] as const;
   return (
-    <div className="settings">
+    <div className="clock-panel">
       <section>
-        <h2>What the timer’s clock shows</h2>
+        <h2 className="hidden-but-read">The timer’s clock</h2>
         <div className="readings">
           <Reading
-            label="What does it show now?"
+            label="It shows"
             plan={plan}
             withDate={withDate}
             moment={truth + ahead}
@@ -133,7 +158,7 @@ export default function ClockPanel(props: Props) {
             }
           />
           <Reading
-            label="What is it really?"
+            label="It is"
             plan={plan}
             withDate
             moment={truth}
@@ -148,10 +173,12 @@ export default function ClockPanel(props: Props) {
         </div>
         <p className="clock-answer" role="status">
           {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
-          {ahead !== 0 && ' The strip shows the true hours at which it waters as it stands.'}
         </p>
-        <p>
+        {ahead !== 0 && <Consequence plan={plan} now={truth} ahead={ahead} clock={clock} />}
+        <p className="clock-note">
           <Button
+            type="primary"
+            size="large"
             onClick={() =>
               keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
             }

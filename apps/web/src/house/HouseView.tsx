@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { allowedWords, dueVisits, rulesSentence, visitSentence } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
+import { AllowedDays } from './AllowedDays.tsx';
 import { SiteDetails } from './SiteDetails.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -63,6 +64,7 @@ export default function HouseView(props: StepProps) {
   return (
     <div className="survey-view">
       <RulesNow {...props} />
+      <AllowedDays {...props} />
       <p className="soft">
         Local watering rules come first, and they change; the owner answers for what the timer does.
       </p>
