@@ -63,7 +63,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   const page = await house.at(`${THISTLE_CORNER}/found`, 390, 844);
 
   // As found: begun, looked through, a value typed as the display shows it, frozen.
-  await press(page, 'Begin a visit');
+  await press(page, 'Start visit');
   const second = '[data-line="start.B.2"]';
   await page.waitForSelector(second);
   // Nothing counts as seen: what is planned is a ghost until somebody looks and says so.
@@ -191,7 +191,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.waitForSelector('.leave-part');
   await saved(page);
   await press(page, 'Close the visit');
-  await sees(page, '.visit-begin', /No visit is under way/);
+  await sees(page, '.visit-begin', /Start visit/);
   await step(page, 'Logbook');
   await sees(
     page,
@@ -225,7 +225,7 @@ const tabTo = async (page: Page, name: RegExp) => {
 
 test('by the keyboard alone: begun, an absurd value told, frozen, keyed in', async () => {
   const page = await house.at(`${THISTLE_CORNER}/found`);
-  await tabTo(page, /^Begin a visit$/);
+  await tabTo(page, /^Start visit$/);
   await page.keyboard.press('Enter');
   await page.waitForSelector('.panel-line');
   await tabTo(page, /^Program 1 station 1/);
@@ -275,7 +275,7 @@ test('by the keyboard alone: begun, an absurd value told, frozen, keyed in', asy
 
 test('a clock twelve hours out is found from what was seen, and is a fact once it is noted', async () => {
   const page = await house.at(`${FENNIMORE}/seen`);
-  await press(page, 'Begin a visit');
+  await press(page, 'Start visit');
   await page.waitForSelector('.sighting');
   const days = await offered(page, 'Day');
   await choose(page, 'Day', days.find((day, i) => i > 0 && /^(Tue|Sun)/.test(day)) ?? '');
@@ -374,7 +374,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
 test('closed with two things left undone: each is said yes to, stands in the logbook, and what matters is due', async () => {
   const page = await house.at(`${HOLLIN_YARD}/clock`);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/found`);
-  await press(page, 'Begin a visit');
+  await press(page, 'Start visit');
   await page.waitForSelector('.panel-progress');
   // A rain delay is typed as the box shows it, and is not read as off.
   const delay = '[data-line="rain-delay"]';
@@ -414,7 +414,7 @@ test('closed with two things left undone: each is said yes to, stands in the log
     await box.evaluate((one) => one.click());
   }
   await press(page, 'Close and leave it undone');
-  await sees(page, '.visit-begin', /No visit is under way/);
+  await sees(page, '.visit-begin', /Start visit/);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/log`);
   await sees(
     page,

@@ -1,4 +1,4 @@
-/** Makes docs/screenshots from the demo data: one current picture of each main view. Call it after a view has changed. */
+/** Makes docs/screenshots, and the pictures of the help, from the demo data. Call it after a view has changed. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { ROOT } from './setup.mjs';
@@ -6,6 +6,17 @@ import { onStage } from './stage.mjs';
 
 const TIMER = (n) => `/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0${n}`;
 const OUT = path.join(ROOT, 'docs/screenshots');
+const HELP = path.join(ROOT, 'apps/web/public/help');
+/** Each step, and the timer that shows it. */
+const HELP_STEPS = [
+  ...['house', 'timer', 'clock', 'stations', 'minutes', 'brief', 'programs'].map((step) => [
+    step,
+    2,
+  ]),
+  ['plan', 2],
+  ['settings', 7],
+  ...['found', 'seen', 'keyin', 'leave', 'page', 'log'].map((step) => [step, 'a']),
+];
 
 await onStage(async ({ page, url }) => {
   const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
@@ -80,7 +91,7 @@ await onStage(async ({ page, url }) => {
     await pause(400);
   };
   await open(`${TIMER('a')}/found`);
-  await press('Begin a visit');
+  await press('Start visit');
   await page.waitForSelector('.panel-line');
   await take('as-found');
   await radio('none hidden');
@@ -111,6 +122,23 @@ await onStage(async ({ page, url }) => {
   await take('phone-timer');
   await open(`${TIMER('a')}/keyin`);
   await page.waitForSelector('.key-card');
-  await radio('Everything');
+  await page.locator('::-p-aria([name="Key in"][role="combobox"])').click();
+  await page.locator('.ant-select-item-option[title="Everything"]').click();
+  await page.evaluate(() => document.activeElement?.blur());
   await take('phone-key-in');
+
+  // The pictures beside the help of each step, small: the step itself without what stands round it.
+  await size(1180, 760);
+  fs.mkdirSync(HELP, { recursive: true });
+  for (const [step, timer] of HELP_STEPS) {
+    await open(`${TIMER(timer)}/${step === 'programs' ? '' : step}`);
+    await page.evaluate(() => scrollTo(0, 0));
+    await pause(700);
+    await page.screenshot({
+      path: path.join(HELP, `${step}.webp`),
+      type: 'webp',
+      quality: 55,
+      clip: { x: 217, y: 114, width: 963, height: 560 },
+    });
+  }
 });

@@ -473,3 +473,4 @@ export { doorCard, type DoorCard } from './homeowner/doorCard.ts';
 export type { PageSources } from './homeowner/pageSources.ts';
 export { restoreWords } from './homeowner/restoreWords.ts';
 export { homeownerPage, type HomeownerPage, type WeekRun } from './homeowner/page.ts';
+export { LOOK_TILE, lookOf, PROGRAM_LOOKS, type ProgramLook } from './words/programLooks.ts';

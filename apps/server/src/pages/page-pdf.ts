@@ -1,5 +1,11 @@
 /** The homeowner's page on paper. Made here, with the application's own font inside, so that it prints alike everywhere. */
-import type { HomeownerPage, WeekRun } from '@water-clock/core';
+import {
+  LOOK_TILE,
+  lookOf,
+  PROGRAM_LOOKS,
+  type HomeownerPage,
+  type WeekRun,
+} from '@water-clock/core';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { printed, say } from './fonts.ts';
 
@@ -8,10 +14,21 @@ export type Paper = (typeof PAPERS)[number];
 
 const INK = '#16211c';
 const SOFT = '#4d5a53';
-/** Programs by colour, each with its letter beside it and, where there is room, in the picture. */
-const FILLS = ['#1d5c45', '#8a5a12', '#3b4f86', '#7a2f4f', '#3f3f3f', '#0f6d7a'];
+const SKY = '#fdf3d4';
 
-const fillOf = (index: number) => FILLS[Math.max(0, index) % FILLS.length] ?? INK;
+/** The same colours and patterns as on the screens; white marks tell them apart without colour, too. */
+const PATTERNS = PROGRAM_LOOKS.map(({ colour, mark }, look) => {
+  const line = mark
+    ? `<path d="${mark.path}" stroke="#ffffff" stroke-width="${mark.width}" fill="none"/>`
+    : '';
+  return `<pattern id="program-${look}" width="${LOOK_TILE}" height="${LOOK_TILE}" patternUnits="userSpaceOnUse"><rect width="${LOOK_TILE}" height="${LOOK_TILE}" fill="${colour}"/>${line}</pattern>`;
+}).join('');
+const DEFS = `<defs>${PATTERNS}</defs>`;
+const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
+
+/** A program's letter on its own fill, as it stands on the screens. */
+const badge = (letter: string, label: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="34" height="34" viewBox="0 0 34 34">${DEFS}<rect width="34" height="34" fill="${fillOf(letter)}"/><rect x="7" y="7" width="20" height="20" fill="#ffffff"/><text x="17" y="23" text-anchor="middle" font-size="16" font-family="Page" fill="${INK}">${label}</text></svg>`;
 
 const DAY_SECONDS = 86_400;
 const DAY_WIDTH = 66;
@@ -20,12 +37,13 @@ const PICTURE_TOP = 16;
 
 /** The picture of the week: a column a day, midnight at the top. */
 function weekPicture({ programs, week: { days, hours: names, runs } }: HomeownerPage): string {
+  const labelOf = new Map(programs.map(({ letter, label }) => [letter, label]));
   const width = days.length * DAY_WIDTH + 34;
   const at = (seconds: number) => PICTURE_TOP + (seconds / DAY_SECONDS) * PICTURE_HEIGHT;
   const columns = days
     .map((day, i) => {
       const x = 34 + i * DAY_WIDTH;
-      return `<rect x="${x}" y="${PICTURE_TOP}" width="${DAY_WIDTH - 4}" height="${PICTURE_HEIGHT}" fill="#f2f4f1"/>
+      return `<rect x="${x}" y="${PICTURE_TOP}" width="${DAY_WIDTH - 4}" height="${PICTURE_HEIGHT}" fill="${SKY}"/>
         <text x="${x + 2}" y="11" font-size="9" font-family="Page" fill="${INK}">${day}</text>`;
     })
     .join('');
@@ -39,13 +57,12 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
     .join('');
   const block = (run: WeekRun, day: number, from: number, to: number) => {
     const x = 34 + day * DAY_WIDTH;
-    const number = programs.findIndex(({ letter }) => letter === run.program);
     const height = Math.max(1.5, at(to) - at(from));
     const letter =
       height >= 7
-        ? `<text x="${x + 4}" y="${at(from) + 7}" font-size="7" font-family="Page" fill="#ffffff">${programs[number]?.label ?? run.program}</text>`
+        ? `<rect x="${x + 2}" y="${at(from) + 0.5}" width="9" height="6.5" fill="#ffffff"/><text x="${x + 4}" y="${at(from) + 6.5}" font-size="7" font-family="Page" fill="${INK}">${labelOf.get(run.program) ?? run.program}</text>`
         : '';
-    return `<rect x="${x}" y="${at(from)}" width="${DAY_WIDTH - 4}" height="${height}" fill="${fillOf(number)}"/>${letter}`;
+    return `<rect x="${x}" y="${at(from)}" width="${DAY_WIDTH - 4}" height="${height}" fill="${fillOf(run.program)}"/>${letter}`;
   };
   const blocks = runs
     .map((run) =>
@@ -55,7 +72,7 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
           (run.day + 1 < days.length ? block(run, run.day + 1, 0, run.to - DAY_SECONDS) : ''),
     )
     .join('');
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${PICTURE_TOP + PICTURE_HEIGHT + 6}">${columns}${blocks}${hours}</svg>`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${PICTURE_TOP + PICTURE_HEIGHT + 6}">${DEFS}${columns}${blocks}${hours}</svg>`;
 }
 
 /** The percent of each month, where it changes by month. */
@@ -76,27 +93,46 @@ const monthsTable = ({ months }: HomeownerPage): Content[] =>
         },
       ];
 
+/** The stations of a program as a table, so many side by side. */
+function stationsTable({ stations }: HomeownerPage['programs'][number], across: number): Content {
+  const cells = stations.map(({ number, name, length }) => [
+    say(String(number), { bold: true, alignment: 'right' }),
+    say(name),
+    say(length, { bold: true, alignment: 'right' }),
+  ]);
+  const rows = Array.from({ length: Math.ceil(cells.length / across) }, (_, row) =>
+    Array.from({ length: across }, (__, i) => cells[row * across + i] ?? ['', '', '']).flat(),
+  );
+  return rows.length === 0
+    ? ''
+    : {
+        table: {
+          widths: Array.from({ length: across }, () => [14, '*', 46]).flat(),
+          body: rows,
+        },
+        layout: {
+          defaultBorder: false,
+          paddingTop: () => 0,
+          paddingBottom: () => 0,
+          paddingLeft: () => 2,
+          paddingRight: () => 4,
+        },
+      };
+}
+
 /** The page as a PDF, on one sheet for every ordinary garden. */
 export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer> {
   const stations = page.programs.reduce((sum, pageProgram) => sum + pageProgram.stations.length, 0);
   const isLong = stations > 14;
-  const programs = page.programs.map((program, i): Content[] => [
-    say(program.label, {
-      bold: true,
-      fontSize: 13,
-      alignment: 'center',
-      color: '#ffffff',
-      fillColor: fillOf(i),
-    }),
+  const programs = page.programs.map((program): Content[] => [
+    { svg: badge(program.letter, program.label), width: isLong ? 20 : 24 },
     {
       stack: [
         say(program.when, { bold: true }),
         ...(program.until === null ? [] : [say(`over at ${program.until}`, { color: SOFT })]),
       ],
     },
-    say(
-      program.stations.map(({ number, name, length }) => `${number} ${name} ${length}`).join(' · '),
-    ),
+    stationsTable(program, isLong ? 3 : 2),
   ]);
   const definition: TDocumentDefinitions = {
     pageSize: paper === 'letter' ? 'LETTER' : 'A4',
@@ -117,7 +153,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       ...page.held.map((sentence) => say(sentence, { bold: true, margin: [0, 0, 0, 4] })),
       {
         table: {
-          widths: [22, 150, '*'],
+          widths: [24, 130, '*'],
           body: programs.length > 0 ? programs : [['', say('Nothing is set to water.'), '']],
         },
         layout: 'lightHorizontalLines',

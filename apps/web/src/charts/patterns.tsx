@@ -1,10 +1,8 @@
 import { memo } from 'react';
+import { LOOK_TILE, lookOf, PROGRAM_LOOKS } from '@water-clock/core';
 
 /** Fills that distinguish programs without colour: six patterns, each with a colour of its own, then lighter again. */
 
-const KINDS = 6;
-/** Index of a program's look, from its letter. */
-export const lookOf = (letter: string) => (letter.charCodeAt(0) - 65) % KINDS;
 export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
 /** The fill of a program's runs. */
 export const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
@@ -15,32 +13,23 @@ export const DRY_FILL = 'url(#dry-hatch)';
 /** The fill of an overlap. */
 export const OVERLAP_FILL = 'url(#overlap-hatch)';
 
-const MARKS = [
-  null,
-  <path key="1" d="M-2 10 10 -2M4 16 16 4" strokeWidth="2" />,
-  <circle key="2" cx="6" cy="6" r="1.8" strokeWidth="0" fill="currentColor" />,
-  <path key="3" d="M6 0v12" strokeWidth="2.4" />,
-  <path key="4" d="M-2 2 10 14M2 -2 14 10" strokeWidth="2" />,
-  <path key="5" d="M0 6h12" strokeWidth="2.4" />,
-];
-
 /** The fills themselves; stands once on a page, for all its drawings. */
 export const Patterns = memo(function Patterns() {
   return (
     <svg width="0" height="0" className="patterns" aria-hidden>
       <defs>
-        {MARKS.map((mark, look) => (
+        {PROGRAM_LOOKS.map(({ mark }, look) => (
           <pattern
             key={look}
             id={`program-${look}`}
-            width="12"
-            height="12"
+            width={LOOK_TILE}
+            height={LOOK_TILE}
             patternUnits="userSpaceOnUse"
           >
-            <rect width="12" height="12" fill={`var(--program-${look})`} />
-            <g stroke="var(--sheet)" color="var(--sheet)" opacity="0.55">
-              {mark}
-            </g>
+            <rect width={LOOK_TILE} height={LOOK_TILE} fill={`var(--program-${look})`} />
+            {mark && (
+              <path d={mark.path} strokeWidth={mark.width} stroke="var(--sheet)" opacity="0.55" />
+            )}
           </pattern>
         ))}
         <pattern id="overlap-hatch" width="8" height="8" patternUnits="userSpaceOnUse">
@@ -61,17 +50,20 @@ export const Patterns = memo(function Patterns() {
 /** A program's letter on its own fill, as it stands before a row. */
 export function ProgramBadge({
   letter,
+  label = letter,
   size = 34,
 }: {
   readonly letter: string;
+  /** What the panel calls it, where that is not its letter. */
+  readonly label?: string;
   readonly size?: number;
 }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 34 34" role="img" aria-label={`Program ${letter}`}>
+    <svg width={size} height={size} viewBox="0 0 34 34" role="img" aria-label={`Program ${label}`}>
       <rect width="34" height="34" rx="4" fill={fillOf(letter)} />
       <rect x="7" y="7" width="20" height="20" rx="3" fill="var(--sheet)" />
       <text x="17" y="23.5" textAnchor="middle" fontSize="18" fontWeight="800" fill="var(--ink)">
-        {letter}
+        {label}
       </text>
     </svg>
   );

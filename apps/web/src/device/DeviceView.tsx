@@ -1,10 +1,11 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Button, Checkbox, Input } from 'antd';
 import {
   CHANGER_WORDS,
   CHANGERS,
   delayForSlowValve,
   isTwoWire,
+  listed,
   parseDate,
   POWER_WORDS,
   POWERS,
@@ -17,6 +18,8 @@ import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import { TimerAbilities } from './TimerAbilities.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { KindCard } from './KindCard.tsx';
 import { KindNotes } from './KindNotes.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { DateField } from '../fields/DateField.tsx';
@@ -51,6 +54,46 @@ function TextField({ label, value, example, commit }: TextProps) {
   );
 }
 
+/** A group of facts; closed it says the main one. */
+function Group({
+  name,
+  summary,
+  openAtFirst,
+  children,
+}: {
+  readonly name: string;
+  readonly summary: string;
+  readonly openAtFirst: boolean;
+  readonly children: () => ReactNode;
+}) {
+  return (
+    <Disclosure
+      className="device-group"
+      openAtFirst={openAtFirst}
+      summary={
+        <>
+          <strong>{name}</strong> <span className="soft">{summary}</span>
+        </>
+      }
+    >
+      {() => <div className="device">{children()}</div>}
+    </Disclosure>
+  );
+}
+
+const pumpWords = ({ pump, masterValve }: Device): string =>
+  [pump ?? 'no pump noted', ...(masterValve ? ['a master valve'] : [])].join(', ');
+
+const changerWords = ({ changers, note }: Device): string =>
+  [
+    changers === undefined
+      ? 'not noted'
+      : changers.length === 0
+        ? 'nobody else'
+        : listed(changers.map((one) => CHANGER_WORDS[one])),
+    ...(note ? [note] : []),
+  ].join('; ');
+
 /** Facts of this very timer, and what its kind can do. */
 export default function DeviceView(props: StepProps) {
   const { plan, survey, editor, today } = props;
@@ -77,205 +120,267 @@ export default function DeviceView(props: StepProps) {
   };
   const live = device.liveTerminals ?? [];
   const slow = device.slowValveSeconds;
+  const sensor = rainSensorOf(plan.settings, device);
+  const sensorWords =
+    sensor.state === 'fitted'
+      ? sensor.kind
+        ? SENSOR_WORDS[sensor.kind]
+        : 'a rain sensor'
+      : sensor.state === 'none'
+        ? 'no rain sensor'
+        : 'not looked at yet';
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
   return (
     <div className="survey-view">
-      <div className="device">
-        <SelectField
-          label="Power"
-          value={device.power ?? ''}
-          options={[
-            ['', 'not noted'] as const,
-            ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
-          ]}
-          pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
-        />
-        {device.power === 'mains' && (
-          <p className="caution">
-            Mains voltage inside: isolate before opening the wiring compartment; mains work is for a
-            licensed electrician.
-          </p>
-        )}
-        {device.power === 'battery' ? (
+      <KindCard timer={plan.timer} kind={kind} />
+      <h2>This very box</h2>
+      <Group
+        name="Power"
+        summary={device.power ? POWER_WORDS[device.power] : 'not noted'}
+        openAtFirst={device.power === undefined}
+      >
+        {() => (
           <>
-            <TextField
-              label="Battery"
-              value={device.batteryKind ?? ''}
-              example="9 V"
-              commit={(batteryKind) => set({ batteryKind })}
+            <SelectField
+              label="Power"
+              value={device.power ?? ''}
+              options={[
+                ['', 'not noted'] as const,
+                ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
+              ]}
+              pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
             />
-            <DateField
-              label="Battery put in on"
-              value={device.batteryDate ?? ''}
-              commit={(date) => set({ batteryDate: parseDate(date) === null ? null : date })}
+            {device.power === 'mains' && (
+              <p className="caution">
+                Mains voltage inside: isolate before opening the wiring compartment; mains work is
+                for a licensed electrician.
+              </p>
+            )}
+            {device.power === 'battery' ? (
+              <>
+                <TextField
+                  label="Battery"
+                  value={device.batteryKind ?? ''}
+                  example="9 V"
+                  commit={(batteryKind) => set({ batteryKind })}
+                />
+                <DateField
+                  label="Battery put in on"
+                  value={device.batteryDate ?? ''}
+                  commit={(date) => set({ batteryDate: parseDate(date) === null ? null : date })}
+                />
+              </>
+            ) : (
+              <>
+                <TextField
+                  label="Backup battery"
+                  value={device.backup?.kind ?? ''}
+                  example="coin cell"
+                  commit={(kind) => setBackup({ kind })}
+                />
+                <DateField
+                  label="Backup battery put in on"
+                  value={device.backup?.date ?? ''}
+                  commit={(date) => setBackup({ date: parseDate(date) === null ? null : date })}
+                />
+              </>
+            )}
+            <TextField
+              label="Transformer"
+              value={device.transformer ?? ''}
+              example="24 V, 1 A"
+              commit={(transformer) => set({ transformer })}
+            />
+            <TextField
+              label="Modules"
+              value={device.modules ?? ''}
+              example="two of four stations"
+              commit={(modules) => set({ modules })}
             />
           </>
-        ) : (
+        )}
+      </Group>
+      <Group
+        name="Pump and valves"
+        summary={pumpWords(device)}
+        openAtFirst={usesPump || device.masterValve === true}
+      >
+        {() => (
           <>
             <TextField
-              label="Backup battery"
-              value={device.backup?.kind ?? ''}
-              example="coin cell"
-              commit={(kind) => setBackup({ kind })}
+              label="Pump"
+              value={device.pump ?? ''}
+              example="bore pump on the pump terminal"
+              commit={(pump) => set({ pump })}
             />
-            <DateField
-              label="Backup battery put in on"
-              value={device.backup?.date ?? ''}
-              commit={(date) => setBackup({ date: parseDate(date) === null ? null : date })}
+            <NumberField
+              label="Tank fills again in"
+              unit="minutes"
+              least={1}
+              most={1440}
+              value={device.tankRefillMinutes ?? null}
+              empty="no tank"
+              commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
+            />
+            <div>
+              <NumberField
+                label="Slowest valve closes in"
+                unit="seconds"
+                least={1}
+                most={600}
+                value={slow ?? null}
+                empty="not noted"
+                commit={(slowValveSeconds) => set({ slowValveSeconds })}
+              />
+              {slow !== undefined &&
+                delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
+                delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
+                  <Button
+                    onClick={() =>
+                      editor.commit({
+                        type: 'set-settings',
+                        settings: { stationDelaySeconds: delayForSlowValve(slow) },
+                      })
+                    }
+                  >
+                    Set a delay of {delayForSlowValve(slow)} s between stations
+                  </Button>
+                )}
+            </div>
+            <Checkbox
+              className="check"
+              checked={device.masterValve ?? false}
+              onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
+            >
+              a master valve
+            </Checkbox>
+            {usesPump && (
+              <p className="caution abilities-wide">
+                A pump must never run with every valve closed: during a delay between stations it
+                must stop, or be protected.
+              </p>
+            )}
+          </>
+        )}
+      </Group>
+      <Group
+        name="Wiring"
+        summary={live.length > 0 ? `wires on ${listed(live)}` : 'not noted'}
+        openAtFirst={isTwoWire(survey, kind ?? null)}
+      >
+        {() => (
+          <>
+            <Checkbox
+              className="check"
+              checked={isTwoWire(survey, kind ?? null)}
+              onChange={(event) => set({ twoWire: event.target.checked })}
+            >
+              stations on two wires, each by its decoder
+            </Checkbox>
+            <div className="labelled abilities-wide">
+              Terminals with a wire on them
+              <div className="days" role="group" aria-label="Live terminals">
+                {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
+                  <Button
+                    className="day"
+                    key={number}
+                    aria-pressed={live.includes(number)}
+                    onClick={() => {
+                      const next = live.includes(number)
+                        ? live.filter((one) => one !== number)
+                        : [...live, number].sort((a, b) => a - b);
+                      set({ liveTerminals: next.length > 0 ? next : null });
+                    }}
+                  >
+                    {number}
+                  </Button>
+                ))}
+              </div>
+            </div>
+          </>
+        )}
+      </Group>
+      <Group name="Sensors" summary={sensorWords} openAtFirst={sensor.state === 'unknown'}>
+        {() => (
+          <>
+            <RainSensorFields plan={plan} survey={survey} editor={editor} />
+            <div className="labelled abilities-wide" role="group" aria-label="Other sensors">
+              Other sensors
+              <div className="switches">
+                {OTHER_SENSORS.map((kind) => (
+                  <Checkbox
+                    className="check"
+                    key={kind}
+                    checked={device.sensors?.some((sensor) => sensor.kind === kind) ?? false}
+                    onChange={({ target }) => {
+                      const others = (device.sensors ?? []).filter(
+                        (sensor) => sensor.kind !== kind,
+                      );
+                      const next = target.checked ? [...others, { kind }] : others;
+                      // An empty list says that there is no rain sensor; nobody has said that here.
+                      const isKnown = rainSensorOf(plan.settings, device).state !== 'unknown';
+                      set({ sensors: next.length > 0 || isKnown ? next : null });
+                    }}
+                  >
+                    {SENSOR_WORDS[kind]}
+                  </Checkbox>
+                ))}
+              </div>
+              <span className="soft">
+                Water on paths freezes: no watering below about 3 °C, with a sensor or without.
+              </span>
+            </div>
+          </>
+        )}
+      </Group>
+      <Group
+        name="Who else changes it, and a note"
+        summary={changerWords(device)}
+        openAtFirst={device.changers === undefined}
+      >
+        {() => (
+          <>
+            <div
+              className="labelled abilities-wide"
+              role="group"
+              aria-label="Who else can change it"
+            >
+              Who else can change it
+              <div className="switches">
+                {CHANGERS.map((one) => (
+                  <Checkbox
+                    className="check"
+                    key={one}
+                    checked={device.changers?.includes(one) ?? false}
+                    onChange={(event) =>
+                      set({
+                        changers: CHANGERS.filter((each) =>
+                          each === one ? event.target.checked : device.changers?.includes(each),
+                        ),
+                      })
+                    }
+                  >
+                    {CHANGER_WORDS[one]}
+                  </Checkbox>
+                ))}
+                {device.changers === undefined && (
+                  <Button onClick={() => set({ changers: [] })}>Nobody</Button>
+                )}
+              </div>
+            </div>
+            <TextField
+              label="Note on the timer"
+              value={device.note ?? ''}
+              example="in the laundry, behind the door"
+              commit={(note) => set({ note })}
             />
           </>
         )}
-        <TextField
-          label="Transformer"
-          value={device.transformer ?? ''}
-          example="24 V, 1 A"
-          commit={(transformer) => set({ transformer })}
-        />
-        <TextField
-          label="Modules"
-          value={device.modules ?? ''}
-          example="two of four stations"
-          commit={(modules) => set({ modules })}
-        />
-        <TextField
-          label="Pump"
-          value={device.pump ?? ''}
-          example="bore pump on the pump terminal"
-          commit={(pump) => set({ pump })}
-        />
-        <NumberField
-          label="Tank fills again in"
-          unit="minutes"
-          least={1}
-          most={1440}
-          value={device.tankRefillMinutes ?? null}
-          empty="no tank"
-          commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
-        />
-        <div>
-          <NumberField
-            label="Slowest valve closes in"
-            unit="seconds"
-            least={1}
-            most={600}
-            value={slow ?? null}
-            empty="not noted"
-            commit={(slowValveSeconds) => set({ slowValveSeconds })}
-          />
-          {slow !== undefined &&
-            delayForSlowValve(slow) !== plan.settings.stationDelaySeconds &&
-            delayForSlowValve(slow) <= plan.timer.longestStationDelaySeconds && (
-              <Button
-                onClick={() =>
-                  editor.commit({
-                    type: 'set-settings',
-                    settings: { stationDelaySeconds: delayForSlowValve(slow) },
-                  })
-                }
-              >
-                Set a delay of {delayForSlowValve(slow)} s between stations
-              </Button>
-            )}
-        </div>
-        <Checkbox
-          className="check"
-          checked={device.masterValve ?? false}
-          onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
-        >
-          a master valve
-        </Checkbox>
-        <Checkbox
-          className="check"
-          checked={isTwoWire(survey, kind ?? null)}
-          onChange={(event) => set({ twoWire: event.target.checked })}
-        >
-          stations on two wires, each by its decoder
-        </Checkbox>
-        {usesPump && (
-          <p className="caution abilities-wide">
-            A pump must never run with every valve closed: during a delay between stations it must
-            stop, or be protected.
-          </p>
-        )}
-        <div className="labelled abilities-wide">
-          Terminals with a wire on them
-          <div className="days" role="group" aria-label="Live terminals">
-            {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
-              <Button
-                className="day"
-                key={number}
-                aria-pressed={live.includes(number)}
-                onClick={() => {
-                  const next = live.includes(number)
-                    ? live.filter((one) => one !== number)
-                    : [...live, number].sort((a, b) => a - b);
-                  set({ liveTerminals: next.length > 0 ? next : null });
-                }}
-              >
-                {number}
-              </Button>
-            ))}
-          </div>
-        </div>
-        <RainSensorFields plan={plan} survey={survey} editor={editor} />
-        <div className="labelled abilities-wide" role="group" aria-label="Other sensors">
-          Other sensors
-          <div className="switches">
-            {OTHER_SENSORS.map((kind) => (
-              <Checkbox
-                className="check"
-                key={kind}
-                checked={device.sensors?.some((sensor) => sensor.kind === kind) ?? false}
-                onChange={({ target }) => {
-                  const others = (device.sensors ?? []).filter((sensor) => sensor.kind !== kind);
-                  const next = target.checked ? [...others, { kind }] : others;
-                  // An empty list says that there is no rain sensor; nobody has said that here.
-                  const isKnown = rainSensorOf(plan.settings, device).state !== 'unknown';
-                  set({ sensors: next.length > 0 || isKnown ? next : null });
-                }}
-              >
-                {SENSOR_WORDS[kind]}
-              </Checkbox>
-            ))}
-          </div>
-          <span className="soft">
-            Water on paths freezes: no watering below about 3 °C, with a sensor or without.
-          </span>
-        </div>
-        <div className="labelled abilities-wide" role="group" aria-label="Who else can change it">
-          Who else can change it
-          <div className="switches">
-            {CHANGERS.map((one) => (
-              <Checkbox
-                className="check"
-                key={one}
-                checked={device.changers?.includes(one) ?? false}
-                onChange={(event) =>
-                  set({
-                    changers: CHANGERS.filter((each) =>
-                      each === one ? event.target.checked : device.changers?.includes(each),
-                    ),
-                  })
-                }
-              >
-                {CHANGER_WORDS[one]}
-              </Checkbox>
-            ))}
-            {device.changers === undefined && (
-              <Button onClick={() => set({ changers: [] })}>Nobody</Button>
-            )}
-          </div>
-        </div>
-        <TextField
-          label="Note on the timer"
-          value={device.note ?? ''}
-          example="in the laundry, behind the door"
-          commit={(note) => set({ note })}
-        />
-      </div>
+      </Group>
       {kind && <KindNotes kind={kind} />}
-      <h2>What it can do</h2>
-      <TimerAbilities plan={plan} editor={editor} today={today} />
+      <Disclosure className="site-more" summary="Change what it can do">
+        {() => <TimerAbilities plan={plan} editor={editor} today={today} />}
+      </Disclosure>
     </div>
   );
 }

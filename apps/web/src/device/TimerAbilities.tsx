@@ -11,53 +11,23 @@ import {
   type Timer,
 } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
+import {
+  OVERLAP_WORDS,
+  ROUNDING_WORDS,
+  RULE_WORDS,
+  SCOPE_WORDS,
+  SOAK_WORDS,
+  UNIT_WORDS,
+  WINDOW_WORDS,
+} from './abilityWords.ts';
 import { KindPicker } from './KindPicker.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { PanelAbilities } from './PanelAbilities.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 
-const RULES: readonly (readonly [Timer['dayRules'][number], string])[] = [
-  ['daily', 'every day'],
-  ['weekdays', 'weekdays'],
-  ['interval', 'every so many days'],
-  ['odd', 'odd dates'],
-  ['even', 'even dates'],
-  ['hours', 'every so many hours'],
-];
-
-const WINDOW_WORDS: Record<Timer['inWindow'], string> = {
-  ignore: 'it has none, and waters on',
-  cut: 'what meets them is cut off or lost',
-  pause: 'watering pauses and goes on after them',
-};
-
-const SOAK_WORDS: Record<Timer['cycleSoak'], string> = {
-  none: 'not at all',
-  station: 'by station',
-  program: 'by program',
-};
-
-const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
-  none: 'it has none',
-  timer: 'one for the whole timer',
-  program: 'one for each program',
-};
-
-const ROUNDING_WORDS: Record<Seasonal['rounding'], string> = {
-  nearest: 'to the nearest',
-  down: 'down',
-  up: 'up',
-};
-
-const UNIT_WORDS = { seconds: 'seconds', minutes: 'minutes' };
-const OVERLAP_WORDS: Record<OnOverlap, string> = {
-  queue: 'the second cycle waits for the first to end',
-  drop: 'the second start is lost',
-  cut: 'the first cycle is cut off',
-  together: 'both run at once',
-  share: 'both run, with no more stations open than its limit',
-};
+// The cast holds because the record has exactly these keys.
+const RULES = Object.keys(RULE_WORDS) as (keyof typeof RULE_WORDS)[];
 
 /** What this timer can do: the limits that the checks and the editors use. */
 export function TimerAbilities({
@@ -226,20 +196,20 @@ export function TimerAbilities({
         </>
       )}
       <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
-        {RULES.map(([rule, words]) => (
+        {RULES.map((rule) => (
           <Checkbox
             className="check"
             key={rule}
             checked={timer.dayRules.includes(rule)}
             onChange={(event) =>
               commit({
-                dayRules: RULES.map(([one]) => one).filter((one) =>
+                dayRules: RULES.filter((one) =>
                   one === rule ? event.target.checked : timer.dayRules.includes(one),
                 ),
               })
             }
           >
-            {words}
+            {RULE_WORDS[rule]}
           </Checkbox>
         ))}
         <Checkbox

@@ -1,5 +1,5 @@
 import type { HomeownerPage, WeekRun } from '@water-clock/core';
-import { fillOf } from '../charts/patterns.tsx';
+import { fillOf, ProgramBadge } from '../charts/patterns.tsx';
 import './pages.css';
 
 const DAY_SECONDS = 86_400;
@@ -78,17 +78,13 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
       {page.programs.map((program) => (
         <section key={program.label} className="sheet-program">
           <h2>
-            <span className="sheet-letter">{program.label}</span>
-            <svg className="sheet-swatch" width={28} height={14} aria-hidden>
-              <rect width={28} height={14} fill={fillOf(program.letter)} />
-            </svg>{' '}
-            {program.when}
+            <ProgramBadge letter={program.letter} label={program.label} /> {program.when}
           </h2>
           {program.until !== null && <p className="soft">Over at {program.until}.</p>}
-          <ol>
+          <ol className="sheet-stations">
             {program.stations.map(({ number, name, length }) => (
               <li key={number}>
-                {number} {name} <strong>{length}</strong>
+                <b>{number}</b> <span>{name}</span> <strong>{length}</strong>
               </li>
             ))}
           </ol>

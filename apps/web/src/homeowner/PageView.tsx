@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Button } from 'antd';
+import { Button, QRCode } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
@@ -94,13 +94,14 @@ export default function PageView(props: StepProps & { readonly version: number }
         </Button>
       </p>
       {made && (
-        <p className="notice">
+        <div className="notice">
           <strong>Copy it now; it is shown once:</strong>{' '}
           <a className="page-link" href={made.address} target="_blank" rel="noreferrer">
             {made.address}
           </a>{' '}
           <Button onClick={() => void navigator.clipboard.writeText(made.address)}>Copy</Button>
-        </p>
+          <QRCode className="page-code" value={made.address} size={180} bordered={false} />
+        </div>
       )}
       {fault && <p className="fault">{fault}</p>}
       {(links.data ?? []).length > 0 && (

@@ -22,6 +22,7 @@ import {
 } from './sitesList.ts';
 import { useImportSite } from './useImportSite.ts';
 import { WeekMini } from './WeekMini.tsx';
+import { START_VISIT } from '../visit/startVisit.ts';
 import './sites.css';
 
 const VERDICT_NAMES = {
@@ -98,11 +99,20 @@ export default function SitesPage() {
     // Without its weekday, which says little of a date far off.
     return day === null ? '' : dateWords(day, null, order).slice(4);
   };
-  const next = ({ timer }: SiteRow) =>
+  const next = ({ timer, site }: SiteRow) =>
     timer.underWay ? (
       <Tag color="purple">under way</Tag>
     ) : (
-      timer.nextVisit !== null && <Tag>{dateIn(timer.nextVisit)}</Tag>
+      <>
+        {timer.nextVisit !== null && <Tag>{dateIn(timer.nextVisit)}</Tag>}
+        <Button
+          size={isPhone ? 'middle' : 'small'}
+          aria-label={`Start visit: ${site.name}`}
+          onClick={() => void navigate(`/timers/${timer.id}/found`, { state: START_VISIT })}
+        >
+          Start visit
+        </Button>
+      </>
     );
   const sorted = (name: Sort) => ({
     key: name,

@@ -9,10 +9,11 @@ import { pathOf, STEPS } from '../steps/steps.ts';
 interface Props {
   readonly timerId: string;
   readonly editor: TimerEditor;
+  readonly startVisit: () => void;
 }
 
 /** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
-export const TimerCommands = memo(function TimerCommands({ timerId, editor }: Props) {
+export const TimerCommands = memo(function TimerCommands({ timerId, editor, startVisit }: Props) {
   const navigate = useNavigate();
   const open = useOpenChecks();
   const go = (index: number) => {
@@ -34,6 +35,7 @@ export const TimerCommands = memo(function TimerCommands({ timerId, editor }: Pr
           name,
           run: () => go(i),
         })),
+        { key: 'visit', kind: 'Act', name: 'Start visit', run: startVisit },
         { key: 'checks', kind: 'Act', name: 'Checks', run: open },
         { key: 'undo', kind: 'Act', name: 'Undo', run: () => editor.undo() },
         { key: 'redo', kind: 'Act', name: 'Redo', run: () => editor.redo() },

@@ -8,7 +8,7 @@ import {
   useSyncExternalStore,
 } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import {
   monthOf,
   formatDate,
@@ -56,11 +56,13 @@ import { useEditor } from '../editor/useEditor.ts';
 import { VerdictBar } from './VerdictBar.tsx';
 import './timer.css';
 import './timerParts.css';
+import { useStartVisit } from '../visit/startVisit.ts';
 
 // What the first screen does not show comes when it is asked for.
 const SurveyViews = lazy(() => import('./StepViews.tsx'));
 const ClockPanel = lazy(() => import('../device/ClockPanel.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
+const TimerTour = lazy(() => import('./TimerTour.tsx'));
 const SettingsPanel = lazy(() => import('../settings/SettingsPanel.tsx'));
 
 /** With more programs the strip is too tall to stay in sight while something below it is edited. */
@@ -91,6 +93,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const now = useCivilNow(site.timeZone);
   const today = Math.floor(now / SECONDS_PER_DAY);
   const tonight = tonightOf(now);
+  const startVisit = useStartVisit(editor, now);
+  const isTour = (useLocation().state as { tour?: boolean } | null)?.tour === true;
   const [search] = useSearchParams();
   const setParameters = useCallback(
     (values: Readonly<Record<string, string | null>>) => {
@@ -260,7 +264,9 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         simple={isSimple(settled.timer)}
         site={site.name}
         kind={plan.timer.name}
-        tools={<TimerTools editor={editor} snapshot={snapshot} view={view} />}
+        tools={
+          <TimerTools editor={editor} snapshot={snapshot} view={view} startVisit={startVisit} />
+        }
         verdict={
           <VerdictBar
             tone={tone}
@@ -280,7 +286,14 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
       >
         <div className={`timer timer-on-${shown || 'programs'}`}>
           <Patterns />
-          <TimerCommands timerId={view.id} editor={editor} />
+          {isTour && (
+            <Suspense>
+              <TimerTour
+                close={() => void navigate(location.pathname, { replace: true, state: null })}
+              />
+            </Suspense>
+          )}
+          <TimerCommands timerId={view.id} editor={editor} startVisit={startVisit} />
           <Notices refusal={snapshot.refusal} news={snapshot.news} editor={editor} />
           {withStrip && (
             <div

@@ -14,8 +14,10 @@ import { exportPath, type TimerView } from '../api/timers.ts';
 import { ChecksButton } from '../checks/ChecksButton.tsx';
 import { Hint } from '../fields/Hint.tsx';
 import { useScreen } from '../frame/useScreen.ts';
+import { STEPS, type StepPath } from '../steps/steps.ts';
 
 const ImportDialog = lazy(() => import('./ImportDialog.tsx'));
+const StepHelp = lazy(() => import('../frame/StepHelp.tsx'));
 const RestoreDialog = lazy(() => import('./RestoreDialog.tsx'));
 
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
@@ -32,21 +34,30 @@ const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {
   'signed-out': <DisconnectOutlined />,
 };
 
+/** The step of the address. */
+function stepHere(): StepPath {
+  const [, , , shown = ''] = location.pathname.split('/');
+  const path = shown === 'walk' ? 'stations' : shown;
+  return STEPS.find(([step]) => step === path)?.[0] ?? '';
+}
+
 interface Props {
   readonly editor: TimerEditor;
   /** What is being typed makes no difference here. */
   readonly snapshot: Omit<Snapshot, 'plan'>;
   readonly view: TimerView;
+  readonly startVisit: () => void;
 }
 
 const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict', 'survey'] as const;
 
 /** Whether all is saved, undo and redo, the checks, and the way out and in as a document. */
-export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: Props) {
+export const TimerTools = memo(function TimerTools({ editor, snapshot, view, startVisit }: Props) {
   const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [importing, setImporting] = useState(false);
   const [restoring, setRestoring] = useState(false);
+  const [helping, setHelping] = useState<StepPath | null>(null);
   const { status, unsaved, canUndo, canRedo } = snapshot;
   const undecided = snapshot.conflict !== null;
   const isFine = status === 'saved' && !undecided;
@@ -93,12 +104,19 @@ export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: P
                   },
                 ]
               : []),
+            {
+              key: 'visit',
+              label: snapshot.survey.visit ? 'A visit is under way' : 'Start visit',
+              disabled: snapshot.survey.visit !== undefined,
+              onClick: startVisit,
+            },
             { key: 'import', label: 'Import a plan …', onClick: () => setImporting(true) },
             {
               key: 'export',
               disabled: unsaved > 0,
               label: <a href={exportPath(view.id)}>Export the plan</a>,
             },
+            { key: 'help', label: 'Help on this step', onClick: () => setHelping(stepHere()) },
             { key: 'print', label: 'Print this step', onClick: () => print() },
             { key: 'restore', label: 'A restore by phone …', onClick: () => setRestoring(true) },
           ],
@@ -114,6 +132,11 @@ export const TimerTools = memo(function TimerTools({ editor, snapshot, view }: P
             visit={snapshot.survey.visit}
             close={() => setRestoring(false)}
           />
+        </Suspense>
+      )}
+      {helping !== null && (
+        <Suspense>
+          <StepHelp path={helping} close={() => setHelping(null)} />
         </Suspense>
       )}
       {importing && (

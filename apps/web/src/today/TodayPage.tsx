@@ -16,6 +16,8 @@ import { useDue, type DueEntry } from '../api/visits.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
+import { TourOffer } from './TourOffer.tsx';
+import { START_VISIT } from '../visit/startVisit.ts';
 import './today.css';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -31,6 +33,8 @@ interface Line {
   /** The step at which it goes on. */
   readonly step: string;
 }
+
+const START = 'Start visit';
 
 const underWay = (sites: readonly SiteSummary[]): Line[] =>
   sites.flatMap(({ name, timers }) =>
@@ -53,7 +57,7 @@ const dueLine = ({ timerId, site, kind, date, overdue, sentence }: DueEntry, i: 
   site,
   sentence,
   tag: overdue ? <Tag color="red">overdue</Tag> : <Tag>due</Tag>,
-  act: kind === 'follow-up' ? 'Confirm' : 'Begin',
+  act: kind === 'follow-up' ? 'Confirm' : START,
   step: kind === 'follow-up' ? 'leave' : 'found',
 });
 
@@ -71,7 +75,15 @@ function Lines({ lines, none }: { readonly lines: readonly Line[]; readonly none
             {tag}
             <div>{sentence}</div>
           </div>
-          <Button onClick={() => void navigate(`/timers/${timerId}/${step}`)}>{act}</Button>
+          <Button
+            onClick={() =>
+              void navigate(`/timers/${timerId}/${step}`, {
+                state: act === START ? START_VISIT : null,
+              })
+            }
+          >
+            {act}
+          </Button>
         </li>
       ))}
     </ul>
@@ -166,6 +178,9 @@ export default function TodayPage() {
     return <Failed what="Today" error={sites.error} retry={() => void sites.refetch()} />;
   if (due.isError)
     return <Failed what="Today" error={due.error} retry={() => void due.refetch()} />;
+  const timers = sites.data.flatMap((site) => site.timers);
+  // The one with the most to see.
+  const tourTimer = timers.find(({ verdict }) => verdict === 'overlap') ?? timers[0];
   const isNow = ({ date }: DueEntry) => (parseDate(date) ?? today) <= today;
   const visits = due.data.filter((entry) => entry.kind !== 'follow-up' && isNow(entry));
   const first = due.data.filter(({ kind }) => kind === 'follow-up');
@@ -178,6 +193,7 @@ export default function TodayPage() {
           New site
         </Button>
       </div>
+      {tourTimer && <TourOffer timerId={tourTimer.id} />}
       {sites.data.length === 0 ? (
         <Empty description="No sites yet. Add the first house with its timer." />
       ) : (

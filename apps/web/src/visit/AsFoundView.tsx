@@ -21,6 +21,13 @@ import './visitCards.css';
 import { panelNow } from './panel.ts';
 import { PanelEntry } from './PanelEntry.tsx';
 
+/** Of a visit. */
+const HOLDS = [
+  'The settings of this box in its own words and order, to be typed from the display',
+  'Totals as a checksum, hidden programs, a photo of the panel',
+  'What is frozen as found, so that nothing is lost',
+];
+
 /** A line of the panel by the name that stands on it. */
 function lineName(plan: Plan, id: string): string {
   const now = panelNow(plan, 0, { clock: '24', order: 'day-month', kind: null });
@@ -85,7 +92,7 @@ export default function AsFoundView(props: StepProps) {
   return (
     <div className="survey-view">
       {!visit ? (
-        <NoVisit editor={editor} now={now} />
+        <NoVisit editor={editor} now={now} holds={HOLDS} />
       ) : visit.asFound ? (
         <Found {...props} found={visit.asFound} />
       ) : (

@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react';
 import { Button, Checkbox, Modal } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
-import { Link } from 'react-router';
+import { CheckCircleFilled, WarningFilled } from '@ant-design/icons';
+import { Link, useNavigate } from 'react-router';
 import { notKeyed, undoneId, undoneIn, undoneSentence, type Undone } from '@water-clock/core';
 import { newId, RefusedError } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -27,6 +28,16 @@ const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: st
 
 /** These change what the house gets tonight, so each is said yes to by itself. */
 const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
+
+/** What is said of a matter of which no point is open. */
+const DONE: readonly (readonly [words: string, ...open: Undone['what'][]])[] = [
+  ['The clock is right', 'clock-wrong', 'clock-not-looked'],
+  ['Nothing is left switched', 'switched'],
+  ['As found is recorded', 'no-as-found'],
+  ['As left is recorded', 'no-as-left', 'as-left-is-older'],
+  ['Everything that differs is keyed in', 'not-keyed', 'no-as-found'],
+  ['All stations that water are tested', 'not-tested'],
+];
 
 interface AskProps {
   readonly points: readonly Undone[];
@@ -91,6 +102,7 @@ export function CloseVisit(props: VisitPartProps) {
   const { plan, survey, visit, editor, timerId, now } = props;
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
+  const navigate = useNavigate();
   const client = useQueryClient();
   const [fault, setFault] = useState<string | null>(null);
   const [isClosing, setIsClosing] = useState(false);
@@ -163,15 +175,30 @@ export function CloseVisit(props: VisitPartProps) {
         <Link to={`/timers/${timerId}/page`}>The homeowner’s page and the card for the box</Link>:
         leave them on paper, or the page as a private link.
       </p>
-      {points.length > 0 && (
-        <ul className="visit-list" aria-label="Still to be done">
-          {points.map((point) => (
-            <li key={undoneId(point)} className={GRAVE.includes(point.what) ? 'fault' : 'soft'}>
-              {undoneSentence(point)}
+      <ul className="close-rows" aria-label="Before you close the visit">
+        {points.map((point) => {
+          const [path, words] = STEP_OF[point.what];
+          return (
+            <li key={undoneId(point)}>
+              <WarningFilled className="mark-wrong" aria-hidden />
+              <span className={GRAVE.includes(point.what) ? 'fault' : undefined}>
+                {undoneSentence(point)}
+              </span>
+              {path !== 'leave' && (
+                <Button onClick={() => void navigate(`/timers/${timerId}/${path}`)}>{words}</Button>
+              )}
             </li>
-          ))}
-        </ul>
-      )}
+          );
+        })}
+        {DONE.filter(([, ...open]) => !points.some(({ what }) => open.includes(what))).map(
+          ([words]) => (
+            <li key={words}>
+              <CheckCircleFilled className="mark-good" aria-hidden />
+              {words}
+            </li>
+          ),
+        )}
+      </ul>
       {fault && (
         <p className="fault" role="alert">
           {fault}

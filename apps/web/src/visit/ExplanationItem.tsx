@@ -15,6 +15,7 @@ import {
 } from '@water-clock/core';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf } from '../charts/sun.ts';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import type { Explained } from '../workers/diagnosing.ts';
@@ -72,80 +73,95 @@ export function ExplanationItem(props: ExplanationProps) {
       starts: starts.filter((one) => one !== start),
     });
   };
-  return (
-    <li className="explanation">
-      <p className="explanation-head">
-        <span className="explanation-rank">{rank}</span>
+  const looks = looksOf(explained, speech);
+  const [look] = looks;
+  const head = (
+    <span className="explanation-head">
+      <span className="explanation-rank">{rank}</span>
+      <span>
         <strong>{sentence}</strong>
-      </p>
-      <p className="soft">
-        Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}.
-      </p>
-      {explained.or.map((variant, i) => (
-        <div key={i} className="explanation-or">
-          <p>{variantSentence(variant.causes, speech)}</p>
-          <FoundTrue causes={variant.causes} size="small" {...{ speech, visit, editor }} />
-        </div>
-      ))}
-      {behind.length > 0 && (
-        <ul className="visit-list">
-          {behind.map((behind) => {
-            const sighting = visit.sightings?.[behind.sighting];
-            // Where something else is wrong, the start itself may be right.
-            const isSet =
-              causes.length === 0 &&
-              plan.programs.some(
-                ({ letter, starts }) => letter === behind.program && starts.includes(behind.start),
-              );
-            return (
-              sighting && (
-                <li key={behind.sighting}>
-                  {behindSentence(behind, sighting, speech)}{' '}
-                  {isSet && (
-                    <Button onClick={() => takeOut(behind.program, behind.start)}>
-                      Take this start out
-                    </Button>
-                  )}
-                </li>
-              )
-            );
-          })}
-        </ul>
-      )}
-      {shown && (
-        <SmallNight
-          night={shown}
-          letters={letters}
-          sun={sunOf(shown, site)}
-          label="So it would have run"
-          chosen={false}
-          choose={() => undefined}
-        />
-      )}
-      {causes.length === 0 ? (
-        <p>
-          Then it is a matter of its settings: the findings on the step “As found” say which, each
-          with its fix.
-        </p>
-      ) : (
-        <dl className="explanation-how">
-          {looksOf(explained, speech).map(([look, mend]) => (
-            <div key={look}>
-              <dt>Look</dt>
-              <dd>{look}</dd>
-              <dt>Then</dt>
-              <dd>{mend}</dd>
+        {look && <span className="soft">Look: {look[0]}</span>}
+      </span>
+    </span>
+  );
+  return (
+    <li className={rank === 1 ? 'explanation explanation-first' : 'explanation'}>
+      <Disclosure className="explanation-fold" summary={head} openAtFirst={rank === 1}>
+        {() => (
+          <div className="explanation-body">
+            <p className="soft">
+              Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}
+              .
+            </p>
+            {explained.or.map((variant, i) => (
+              <div key={i} className="explanation-or">
+                <p>{variantSentence(variant.causes, speech)}</p>
+                <FoundTrue causes={variant.causes} size="small" {...{ speech, visit, editor }} />
+              </div>
+            ))}
+            {behind.length > 0 && (
+              <ul className="visit-list">
+                {behind.map((behind) => {
+                  const sighting = visit.sightings?.[behind.sighting];
+                  // Where something else is wrong, the start itself may be right.
+                  const isSet =
+                    causes.length === 0 &&
+                    plan.programs.some(
+                      ({ letter, starts }) =>
+                        letter === behind.program && starts.includes(behind.start),
+                    );
+                  return (
+                    sighting && (
+                      <li key={behind.sighting}>
+                        {behindSentence(behind, sighting, speech)}{' '}
+                        {isSet && (
+                          <Button onClick={() => takeOut(behind.program, behind.start)}>
+                            Take this start out
+                          </Button>
+                        )}
+                      </li>
+                    )
+                  );
+                })}
+              </ul>
+            )}
+            {shown && (
+              <SmallNight
+                night={shown}
+                letters={letters}
+                sun={sunOf(shown, site)}
+                label="So it would have run"
+                chosen={false}
+                choose={() => undefined}
+              />
+            )}
+            {causes.length === 0 ? (
+              <p>
+                Then it is a matter of its settings: the findings on the step “As found” say which,
+                each with its fix.
+              </p>
+            ) : (
+              <dl className="explanation-how">
+                {looks.map(([look, mend]) => (
+                  <div key={look}>
+                    <dt>Look</dt>
+                    <dd>{look}</dd>
+                    <dt>Then</dt>
+                    <dd>{mend}</dd>
+                  </div>
+                ))}
+              </dl>
+            )}
+            <div className="explanation-acts">
+              <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
+              {causes.some(({ type }) => type === 'clock') && (
+                <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
+              )}
+              {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
             </div>
-          ))}
-        </dl>
-      )}
-      <div className="explanation-acts">
-        <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
-        {causes.some(({ type }) => type === 'clock') && (
-          <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
+          </div>
         )}
-        {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
-      </div>
+      </Disclosure>
     </li>
   );
 }

@@ -138,7 +138,7 @@ function Current(
             ref={done}
             type="primary"
             className="key-tick"
-            icon={<CheckOutlined />}
+            icon={<CheckOutlined aria-hidden />}
             aria-pressed={false}
             aria-label={`Done: ${line.name}`}
             // Otherwise the field would be left, and compared, before the press.

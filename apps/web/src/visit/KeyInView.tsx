@@ -22,6 +22,13 @@ import { panelNow } from './panel.ts';
 import { useKind } from '../device/useKind.ts';
 import './keyIn.css';
 
+/** Of a visit. */
+const HOLDS = [
+  'One setting at a time, in the order and words of this box',
+  'What it showed before, and what it must show now',
+  'Read-back: what you type from the display is compared',
+];
+
 const SCOPE_WORDS: Record<KeyInScope, string> = {
   changes: 'What differs from as found',
   everything: 'Everything',
@@ -39,7 +46,7 @@ export default function KeyInView(props: StepProps) {
   if (!visit)
     return (
       <div className="survey-view">
-        <NoVisit editor={editor} now={now} />
+        <NoVisit editor={editor} now={now} holds={HOLDS} />
       </div>
     );
   const panel = panelNow(plan, now, { clock, order, kind });

@@ -10,13 +10,21 @@ import { NextVisits } from './NextVisits.tsx';
 import { PutBack } from './PutBack.tsx';
 import { TestList } from './TestList.tsx';
 
+/** Of a visit. */
+const HOLDS = [
+  'A card a station: it ran well, or which fault',
+  'What was switched for the test, to be put back',
+  'The settings as left, frozen, and whether the box has saved them',
+  'What is left undone, and the end of the visit',
+];
+
 /** Test, put back, freeze, say who comes back, close. */
 export default function LeaveView(props: StepProps) {
   const { visit } = props.survey;
   if (!visit)
     return (
       <div className="survey-view">
-        <NoVisit editor={props.editor} now={props.now} />
+        <NoVisit editor={props.editor} now={props.now} holds={HOLDS} />
         <p>
           <Link to={`/timers/${props.timerId}/log`}>The logbook</Link> has those that are closed.
         </p>

@@ -139,7 +139,7 @@ export function LogEntry({
     ],
   ];
   return (
-    <li className="log-entry">
+    <article className="log-entry">
       <h2>
         {dayOf(visit.began, today, order)}, {startWords(visit.began.slice(11), clock)} to{' '}
         {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
@@ -153,6 +153,6 @@ export function LogEntry({
       <Disclosure className="log-findings" summary="Findings, as found and as left">
         {() => <Findings id={id} />}
       </Disclosure>
-    </li>
+    </article>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Timeline } from 'antd';
 import { useQuery } from '@tanstack/react-query';
 import type { DateOrder, Plan } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
@@ -70,11 +70,13 @@ export default function LogbookView(props: StepProps) {
           No visit is closed yet. The first one stands here with who, when, what was found and left.
         </p>
       ) : (
-        <ol className="log">
-          {list.map((entry) => (
-            <LogEntry key={entry.id} entry={entry} today={today} />
-          ))}
-        </ol>
+        <Timeline
+          className="log"
+          items={list.map((entry) => ({
+            key: entry.id,
+            content: <LogEntry entry={entry} today={today} />,
+          }))}
+        />
       )}
       {states.length > 1 && <CompareStates states={states} restore={restore} />}
       <WaterView plan={plan} asFound={asFound} survey={survey} editor={editor} today={today} />

@@ -1,20 +1,35 @@
 import { Button } from 'antd';
+import { PlayCircleOutlined } from '@ant-design/icons';
 import type { TimerEditor } from '../editor/editor.ts';
 import { momentText } from './panel.ts';
 
-/** Shown where nothing can be noted before a visit has begun. */
-export function NoVisit({ editor, now }: { readonly editor: TimerEditor; readonly now: number }) {
+/** Where nothing can be noted before a visit has been started: what the step will hold, and the button that starts one. */
+export function NoVisit({
+  editor,
+  now,
+  holds,
+}: {
+  readonly editor: TimerEditor;
+  readonly now: number;
+  readonly holds: readonly string[];
+}) {
   return (
     <div className="visit-begin">
-      <p>No visit is under way. What was found, done and left is noted once one has begun.</p>
+      <h2>During a visit this step holds</h2>
+      <ul>
+        {holds.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
       <Button
         type="primary"
         size="large"
+        icon={<PlayCircleOutlined aria-hidden />}
         onClick={() =>
           editor.commit({ type: 'note', fields: { visit: { began: momentText(now) } } })
         }
       >
-        Begin a visit
+        Start visit
       </Button>
     </div>
   );

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { Button, Checkbox } from 'antd';
+import { CloseOutlined, EyeOutlined } from '@ant-design/icons';
 import {
   askSentence,
   factoryPlan,
@@ -26,10 +27,17 @@ import { useDiagnosis } from './useDiagnosis.ts';
 import { useKind } from '../device/useKind.ts';
 import './visits.css';
 import './visitCards.css';
+import './seen.css';
 import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
+
+/** Of a visit. */
+const HOLDS = [
+  'What somebody saw: when it ran, or that it did not',
+  'What explains it, the likeliest first, each with one thing to look at',
+];
 
 function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   const { plan, survey, visit, editor, today, site, timerId } = props;
@@ -83,23 +91,36 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           }
         />
       </label>
-      <SightingForm plan={plan} today={today} add={(sighting) => note([...sightings, sighting])} />
       {sightings.length > 0 && (
-        <ul className="visit-list" aria-label="Seen">
+        <ul className="seen-list" aria-label="Seen">
           {sightings.map((sighting, i) => (
             <li key={i}>
-              {sightingSentence(sighting, speech)}{' '}
+              <EyeOutlined aria-hidden />
+              <strong>{sightingSentence(sighting, speech)}</strong>
               <Button
-                size="small"
-                aria-label={`Take out what was seen, ${i + 1}`}
+                type="text"
+                icon={<CloseOutlined />}
+                aria-label={`Delete what was seen, ${i + 1}`}
                 onClick={() => note(sightings.filter((_, k) => k !== i))}
-              >
-                ×
-              </Button>
+              />
             </li>
           ))}
         </ul>
       )}
+      <Disclosure
+        key={sightings.length}
+        className="seen-more"
+        summary={sightings.length > 0 ? 'Something else that was seen' : 'What was seen'}
+        openAtFirst={sightings.length === 0}
+      >
+        {() => (
+          <SightingForm
+            plan={plan}
+            today={today}
+            add={(sighting) => note([...sightings, sighting])}
+          />
+        )}
+      </Disclosure>
       <Disclosure
         className="signs-shown"
         summary={`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
@@ -152,7 +173,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       )}
       {answer && (
         <section aria-label="Explanations">
-          <h2>What would explain it</h2>
+          <h2>What explains it</h2>
           {answer.explanations[0] && !fitsAll(answer.explanations[0]) && (
             <p className="notice">
               Nothing explains all of it. One sighting may be mistaken, or three things are wrong.
@@ -212,7 +233,7 @@ export default function SeenView(props: StepProps) {
       {visit ? (
         <Diagnosing {...props} visit={visit} />
       ) : (
-        <NoVisit editor={props.editor} now={props.now} />
+        <NoVisit editor={props.editor} now={props.now} holds={HOLDS} />
       )}
     </div>
   );

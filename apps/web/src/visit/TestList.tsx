@@ -1,4 +1,6 @@
+import { useState } from 'react';
 import { Button } from 'antd';
+import { CheckCircleFilled, CheckOutlined, WarningFilled } from '@ant-design/icons';
 import {
   TEST_RESULTS,
   TEST_WORDS,
@@ -7,110 +9,165 @@ import {
   type StationTest,
 } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
+import { useAwake } from '../hand/useAwake.ts';
+import { useSwipe } from '../hand/useSwipe.ts';
+import { RunNow } from '../stations/RunNow.tsx';
+import { useCountdown } from '../stations/useCountdown.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
+import './tests.css';
 
-const chips = <T extends string>(all: readonly T[], words: Readonly<Record<T, string>>) =>
-  all.map((one) => [one, words[one]] as const);
+const FAULTS = TEST_RESULTS.filter((result) => result !== 'waters');
 
-/** Two minutes a station, and what the wiring test said. */
-export function TestList({ plan, visit, editor }: VisitPartProps) {
+/** What is noted of a station, in a few words. */
+function testWords(test: StationTest | undefined): string {
+  if (!test?.result) return 'not tested';
+  const wiring = test.wiring && test.wiring !== 'good' ? `, ${WIRING_WORDS[test.wiring]}` : '';
+  return TEST_WORDS[test.result] + wiring;
+}
+
+/** A card a station, two minutes each: it ran well, or which fault; and what the wiring test said. */
+export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProps) {
   const tests = visit.tests ?? [];
-  const set = (station: number, fields: Partial<StationTest>) => {
-    const others = tests.filter((test) => test.station !== station);
-    const before = tests.find((test) => test.station === station) ?? { station };
-    const next = Object.fromEntries(
-      Object.entries({ ...before, ...fields }).filter(([, value]) => value !== undefined),
-    ) as unknown as StationTest;
-    const all = [...others, ...(Object.keys(next).length > 1 ? [next] : [])];
+  const [picked, setPicked] = useState<number | null>(null);
+  const countdown = useCountdown(timerId);
+  useAwake();
+  const testOf = (number: number) => tests.find(({ station }) => station === number);
+  const left = plan.stations.filter(({ number }) => !testOf(number)?.result);
+  const current =
+    plan.stations.find(({ number }) => number === picked) ?? left[0] ?? plan.stations[0];
+  const put = (all: readonly StationTest[]) =>
     editor.commit({
       type: 'note-visit',
-      fields: { tests: all.length > 0 ? all.sort((a, b) => a.station - b.station) : null },
+      fields: {
+        tests: all.length > 0 ? [...all].sort((a, b) => a.station - b.station) : null,
+      },
     });
+  const set = (
+    station: number,
+    fields: { [K in keyof StationTest]?: StationTest[K] | undefined },
+  ) => {
+    const others = tests.filter((test) => test.station !== station);
+    // The cast holds because only optional fields can be without a value.
+    const next = Object.fromEntries(
+      Object.entries({ ...testOf(station), station, ...fields }).filter(
+        ([, value]) => value !== undefined,
+      ),
+    ) as unknown as StationTest;
+    put([...others, ...(Object.keys(next).length > 1 ? [next] : [])]);
   };
-  const left = plan.stations.filter(
-    ({ number }) => !tests.some((test) => test.station === number && test.result),
+  /** Notes what it did and goes to the next one that is not tested. */
+  const note = (station: number, result: StationTest['result'] | null) => {
+    set(station, { result: result ?? undefined });
+    setPicked(null);
+  };
+  const go = (by: 1 | -1) => {
+    const at = plan.stations.findIndex(({ number }) => number === current?.number);
+    setPicked(plan.stations[at + by]?.number ?? current?.number ?? null);
+  };
+  const swipe = useSwipe(
+    () => go(1),
+    () => go(-1),
   );
+  if (!current) return null;
+  const { number, name = '' } = current;
+  const noted = testOf(number);
+  const result = noted?.result;
   return (
     <section aria-label="Test" className="leave-part">
       <h2>Test: two minutes a station</h2>
-      <p className="soft">
+      <p className="soft" role="status">
         {left.length === 0
           ? 'All stations are tested.'
           : `${plan.stations.length - left.length} of ${plan.stations.length} tested.`}{' '}
         A pump must never run with every valve closed.
       </p>
+      <div className="test-card" {...swipe}>
+        <p className="test-station">
+          <strong>{number}</strong> {name}
+        </p>
+        <RunNow
+          number={number}
+          countdown={countdown}
+          seconds={survey.walkSeconds ?? 120}
+          setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
+        />
+        <Button
+          type="primary"
+          className="test-well"
+          icon={<CheckOutlined aria-hidden />}
+          aria-pressed={result === 'waters'}
+          onClick={() => note(number, 'waters')}
+        >
+          Ran well
+        </Button>
+        <Chips
+          label="Or it has a fault"
+          options={FAULTS.map((one) => [one, TEST_WORDS[one]] as const)}
+          value={result === undefined || result === 'waters' ? null : result}
+          pick={(next) => note(number, next)}
+        />
+        <Disclosure className="more" key={number} summary="Wiring and reading">
+          {() => (
+            <>
+              <Chips
+                label="Wiring"
+                options={WIRINGS.map((one) => [one, WIRING_WORDS[one]] as const)}
+                value={noted?.wiring ?? null}
+                pick={(wiring) => set(number, { wiring: wiring ?? undefined })}
+              />
+              <NoteField
+                label={`Reading of station ${number}`}
+                placeholder="reading, such as 0.21 A"
+                most={80}
+                value={noted?.reading ?? ''}
+                commit={(reading) => set(number, { reading: reading || undefined })}
+              />
+            </>
+          )}
+        </Disclosure>
+      </div>
       {left.length > 1 && (
         <Button
-          onClick={() => {
-            const rest = left.map(({ number }): StationTest => ({
-              ...tests.find((test) => test.station === number),
-              station: number,
-              result: 'waters',
-            }));
-            const others = tests.filter(
-              ({ station }) => !rest.some((test) => test.station === station),
-            );
-            editor.commit({
-              type: 'note-visit',
-              fields: { tests: [...others, ...rest].sort((a, b) => a.station - b.station) },
-            });
-          }}
+          onClick={() =>
+            put([
+              ...tests.filter(({ station }) => !left.some((one) => one.number === station)),
+              ...left.map((one): StationTest => ({
+                ...testOf(one.number),
+                station: one.number,
+                result: 'waters',
+              })),
+            ])
+          }
         >
           {left.length === plan.stations.length ? 'All of them water' : 'All others water'}
         </Button>
       )}
-      {plan.stations.map(({ number, name }) => {
-        const noted = tests.find((test) => test.station === number);
-        return (
-          <Disclosure
-            key={number}
-            className="test"
-            summary={
-              <>
-                <strong>{number}</strong> {name ?? ''}{' '}
-                <span className={noted?.result && noted.result !== 'waters' ? 'fault' : 'soft'}>
-                  {noted?.result ? TEST_WORDS[noted.result] : 'not tested'}
-                  {noted?.wiring && noted.wiring !== 'good'
-                    ? `, ${WIRING_WORDS[noted.wiring]}`
-                    : ''}
+      <ol className="test-rows">
+        {plan.stations.map((station) => {
+          const test = testOf(station.number);
+          const isGood = test?.result === 'waters' && (test.wiring ?? 'good') === 'good';
+          return (
+            <li key={station.number}>
+              <Button
+                type="text"
+                className="test-row"
+                aria-current={station.number === number}
+                onClick={() => setPicked(station.number)}
+              >
+                <span className={isGood ? 'mark-good' : 'mark-wrong'} aria-hidden>
+                  {test?.result && (isGood ? <CheckCircleFilled /> : <WarningFilled />)}
                 </span>
-              </>
-            }
-          >
-            {() => (
-              <>
-                <Chips
-                  label="It"
-                  options={chips(TEST_RESULTS, TEST_WORDS)}
-                  value={noted?.result ?? null}
-                  pick={(result) =>
-                    set(number, { result: result ?? undefined } as Partial<StationTest>)
-                  }
-                />
-                <Chips
-                  label="Wiring"
-                  options={chips(WIRINGS, WIRING_WORDS)}
-                  value={noted?.wiring ?? null}
-                  pick={(wiring) =>
-                    set(number, { wiring: wiring ?? undefined } as Partial<StationTest>)
-                  }
-                />
-                <NoteField
-                  label={`Reading of station ${number}`}
-                  placeholder="reading, such as 0.21 A"
-                  most={80}
-                  value={noted?.reading ?? ''}
-                  commit={(reading) =>
-                    set(number, { reading: reading || undefined } as Partial<StationTest>)
-                  }
-                />
-              </>
-            )}
-          </Disclosure>
-        );
-      })}
+                <b>{station.number}</b> {station.name ?? ''}
+                <span className={test?.result && !isGood ? 'fault' : 'soft'}>
+                  {testWords(test)}
+                </span>
+              </Button>
+            </li>
+          );
+        })}
+      </ol>
     </section>
   );
 }

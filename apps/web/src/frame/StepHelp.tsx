@@ -1,0 +1,25 @@
+import { HELP } from '../steps/help.ts';
+import { nameOf, type StepPath } from '../steps/steps.ts';
+import { SideDrawer } from './SideDrawer.tsx';
+
+/** What the step on the screen is for: one paragraph and a picture. */
+export default function StepHelp({
+  path,
+  close,
+}: {
+  readonly path: StepPath;
+  readonly close: () => void;
+}) {
+  const name = nameOf(path);
+  return (
+    <SideDrawer title={name} open close={close}>
+      <p>{HELP[path]}</p>
+      <img
+        className="help-picture"
+        src={`/help/${path || 'programs'}.webp`}
+        alt={`The step “${name}” of a made-up garden`}
+      />
+      <p className="soft">The question mark key shows all keys.</p>
+    </SideDrawer>
+  );
+}
