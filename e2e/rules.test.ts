@@ -75,6 +75,7 @@ test('six days, never on Saturdays, beginning the day after tomorrow: four press
 
 test('percent by month, soak by program, total on the display and days between', async () => {
   const page = await house.at(`${HOLLIN_YARD}/settings`);
+  await press(page, 'Type the percents');
   await fill(page, 'July (%)', '90');
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
   await fill(page, 'July (%)', '900');
@@ -214,7 +215,7 @@ test('the night on which the house’s clocks are changed says what that does to
   expect(await page.$$('.year-forbidden')).not.toEqual([]);
   // The coming change of the site's zone, as the clock's page has it.
   await page.goto(`${house.server.url}${MARRAM_LODGE}/clock`);
-  const told = await sees(page, '.settings', /the house’s clocks go from/);
+  const told = await sees(page, '.clock-panel', /the house’s clocks go from/);
   const [, month = '', day = '', year] =
     /(\w+) (\d+)(?:, (\d{4}))? the house’s clocks/.exec(told) ?? [];
   const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
@@ -229,11 +230,12 @@ test('the night on which the house’s clocks are changed says what that does to
 
 test('another kind of timer tells beforehand what would no longer fit, and undo brings the old one back', async () => {
   const page = await house.at(`${LARKHOLT}/timer`);
+  await press(page, 'Change what it can do');
   await choose(page, 'Begin from another kind of timer', 'Six-station keypad timer');
   await sees(
     page,
     '.kind-picker',
-    /Not possible yet: this kind has 6 stations.*Take out first: station 7/,
+    /Not possible yet: this kind has 6 stations.*Delete first: station 7/,
   );
   await choose(
     page,
@@ -242,6 +244,7 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
   );
   await sees(page, '.kind-picker', /Everything that is set fits/);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/timer`);
+  await press(page, 'Change what it can do');
   await choose(page, 'Begin from another kind of timer', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
   await press(page, 'Make it this kind');

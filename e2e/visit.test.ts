@@ -111,7 +111,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await sees(page, '.explanation', /was program 2, started at 3:10 pm/);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'This was it');
-  await press(page, 'Take this start out');
+  await press(page, 'Delete this start');
   const fixed = await recordOf(page);
   expect(fixed.plan.programs[1]?.starts).toEqual(['04:40']);
   expect(fixed.survey.visit?.asFound?.plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
@@ -286,6 +286,7 @@ test('a clock twelve hours out is found from what was seen, and is a fact once i
   await sees(page, '.explanation', /The timer’s clock is .*12 h.*Note the clock/s);
   await sees(page, '[aria-label="Seen"]', /Rose bed \(station 5\) ran .* 5:15 pm/);
   // Not since then: what ran before and after is reported with it, and the contrary is named.
+  await press(page, 'Something else that was seen');
   await click(page, '.sighting [role=radio]::-p-text(Not for days)');
   const field = (n: number) => `.sighting-fields .labelled:nth-child(${n})`;
   const [again = '', last = ''] = [days[2], days[6]];
@@ -340,7 +341,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
   const found = (await offered(page, 'This')).filter((state) => /as found$/.test(state));
   await choose(page, 'This', found[1] ?? '');
   await sees(page, '[aria-label="Compare"] table', /B starts4:40 am, 3:10 pm4:40 am/);
-  await click(page, '[aria-label="Compare"] ::-p-text(Bring “)');
+  await click(page, '[aria-label="Compare"] ::-p-text(Restore “)');
   await sees(page, '[aria-label="Compare"]', /They set the timer alike/);
   expect((await recordOf(page)).plan.programs[1]?.starts).toEqual(['04:40', '15:10']);
   await press(page, 'Undo');

@@ -8,6 +8,7 @@ import {
   EMPTY_SURVEY,
   emptyPlan,
   keyInLines,
+  PROGRAM_LOOKS,
   TIMER_KINDS,
   type KeyIn,
   type NoWaterWindow,
@@ -17,6 +18,7 @@ import {
 import { TimerEditor } from '../src/editor/editor.ts';
 import { useAwake } from '../src/hand/useAwake.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
+import { wear } from '../src/platform/theme.ts';
 import { HoursGrid } from '../src/settings/HoursGrid.tsx';
 import { MonthBars } from '../src/settings/MonthBars.tsx';
 import { KeyInLines } from '../src/visit/KeyInLines.tsx';
@@ -281,4 +283,12 @@ test('a card a station: a result goes on to the next that is not tested, and any
     { station: 1, result: 'waters' },
     { station: 2, result: 'weak' },
   ]);
+});
+
+test('by day a program has on the screen the colour that it has on paper', () => {
+  wear({ theme: 'day', contrast: 'usual', textSize: 100 });
+  const { style } = document.documentElement;
+  expect(PROGRAM_LOOKS.map((_, look) => style.getPropertyValue(`--program-${look}`))).toEqual(
+    PROGRAM_LOOKS.map(({ colour }) => colour),
+  );
 });

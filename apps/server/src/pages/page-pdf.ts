@@ -21,10 +21,15 @@ const PATTERNS = PROGRAM_LOOKS.map(({ colour, mark }, look) => {
   const line = mark
     ? `<path d="${mark.path}" stroke="#ffffff" stroke-width="${mark.width}" fill="none"/>`
     : '';
-  return `<pattern id="program-${look}" width="${LOOK_TILE}" height="${LOOK_TILE}" patternUnits="userSpaceOnUse"><rect width="${LOOK_TILE}" height="${LOOK_TILE}" fill="${colour}"/>${line}</pattern>`;
+  return `<pattern id="program-${look}" width="${LOOK_TILE}" height="${LOOK_TILE}" patternUnits="userSpaceOnUse"><rect x="-1" y="-1" width="${LOOK_TILE + 2}" height="${LOOK_TILE + 2}" fill="${colour}"/>${line}</pattern>`;
 }).join('');
 const DEFS = `<defs>${PATTERNS}</defs>`;
-const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
+/** A plain colour needs no pattern, whose tiles would show. */
+function fillOf(letter: string): string {
+  const look = lookOf(letter);
+  const { colour = INK, mark = null } = PROGRAM_LOOKS[look] ?? {};
+  return mark ? `url(#program-${look})` : colour;
+}
 
 /** A program's letter on its own fill, as it stands on the screens. */
 const badge = (letter: string, label: string): string =>
@@ -93,21 +98,24 @@ const monthsTable = ({ months }: HomeownerPage): Content[] =>
         },
       ];
 
-/** The stations of a program as a table, so many side by side. */
-function stationsTable({ stations }: HomeownerPage['programs'][number], across: number): Content {
+/** Stations side by side in a line of their table. */
+const ACROSS = 2;
+
+/** The stations of a program as a table. */
+function stationsTable({ stations }: HomeownerPage['programs'][number]): Content {
   const cells = stations.map(({ number, name, length }) => [
     say(String(number), { bold: true, alignment: 'right' }),
     say(name),
     say(length, { bold: true, alignment: 'right' }),
   ]);
-  const rows = Array.from({ length: Math.ceil(cells.length / across) }, (_, row) =>
-    Array.from({ length: across }, (__, i) => cells[row * across + i] ?? ['', '', '']).flat(),
+  const rows = Array.from({ length: Math.ceil(cells.length / ACROSS) }, (_, row) =>
+    Array.from({ length: ACROSS }, (__, i) => cells[row * ACROSS + i] ?? ['', '', '']).flat(),
   );
   return rows.length === 0
     ? ''
     : {
         table: {
-          widths: Array.from({ length: across }, () => [14, '*', 46]).flat(),
+          widths: Array.from({ length: ACROSS }, () => [14, '*', 42]).flat(),
           body: rows,
         },
         layout: {
@@ -132,7 +140,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
         ...(program.until === null ? [] : [say(`over at ${program.until}`, { color: SOFT })]),
       ],
     },
-    stationsTable(program, isLong ? 3 : 2),
+    stationsTable(program),
   ]);
   const definition: TDocumentDefinitions = {
     pageSize: paper === 'letter' ? 'LETTER' : 'A4',

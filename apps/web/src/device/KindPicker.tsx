@@ -76,7 +76,7 @@ function Preview({
       <p className="fault">
         Not possible yet: this kind has {kind.stationCount}{' '}
         {kind.stationCount === 1 ? 'station' : 'stations'} and {kind.programCount}{' '}
-        {kind.programCount === 1 ? 'program' : 'programs'}. Take out first: {tooMany.join(', ')}.
+        {kind.programCount === 1 ? 'program' : 'programs'}. Delete first: {tooMany.join(', ')}.
       </p>
     );
   const before = notFitting(plan, plan.timer).map((finding) => findingSentence(finding, speech));

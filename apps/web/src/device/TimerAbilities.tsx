@@ -5,7 +5,6 @@ import {
   ON_OVERLAPS,
   START_STEPS_MINUTES,
   type EpochDay,
-  type OnOverlap,
   type Plan,
   type Seasonal,
   type Timer,

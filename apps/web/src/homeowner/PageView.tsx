@@ -100,7 +100,10 @@ export default function PageView(props: StepProps & { readonly version: number }
             {made.address}
           </a>{' '}
           <Button onClick={() => void navigator.clipboard.writeText(made.address)}>Copy</Button>
-          <QRCode className="page-code" value={made.address} size={180} bordered={false} />
+          {/* The link itself is read out. */}
+          <div aria-hidden>
+            <QRCode type="svg" value={made.address} size={180} bordered={false} />
+          </div>
         </div>
       )}
       {fault && <p className="fault">{fault}</p>}

@@ -40,10 +40,10 @@ export function PeopleFields({ form, faults, change }: Props) {
             />
           ))}
           <Button
-            aria-label={`Take out person ${i + 1}`}
+            aria-label={`Delete person ${i + 1}`}
             onClick={() => change({ ...form, people: people.filter((_, at) => at !== i) })}
           >
-            Take out
+            Delete
           </Button>
         </div>
       ))}

@@ -284,7 +284,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                   )
                 }
               >
-                {item.ships ? 'Have the shipped one back' : 'Take out'}
+                {item.ships ? 'Go back to the shipped one' : 'Delete'}
               </Button>
             </span>
           </li>

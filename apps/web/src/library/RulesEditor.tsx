@@ -133,7 +133,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
               }}
             />
           )}
-          <Button onClick={() => change(null)}>Take this clause out</Button>
+          <Button onClick={() => change(null)}>Delete this clause</Button>
         </fieldset>
       )}
     </Disclosure>
@@ -239,7 +239,7 @@ function EditionEditor({
         {way === 'clauses' && (
           <Button onClick={() => set({ clauses: [...edition.clauses, {}] })}>Add a clause</Button>
         )}
-        <Button onClick={() => change(null)}>Take out what is in force from {edition.from}</Button>
+        <Button onClick={() => change(null)}>Delete what is in force from {edition.from}</Button>
       </div>
     </section>
   );

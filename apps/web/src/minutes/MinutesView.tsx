@@ -1,7 +1,10 @@
 import { useMemo, useState } from 'react';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
+  attempt,
   givenByMonth,
+  meanWeeklySeconds,
   monthName,
   monthOf,
   rainSensorOf,
@@ -20,7 +23,9 @@ import {
   type Survey,
   type UnitSystem,
 } from '@water-clock/core';
+import { Bars } from '../charts/Bars.tsx';
 import { YearCurves } from '../charts/YearCurves.tsx';
+import { saveCsv } from '../platform/csv.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -37,6 +42,8 @@ const WAY_WORDS = {
   'penman-monteith': 'FAO Penman–Monteith',
   hargreaves: 'Hargreaves, from temperatures alone',
 } as const;
+
+const inMinutes = (seconds: number | null) => (seconds === null ? null : Math.round(seconds / 60));
 
 /** The weather that the sums go by. */
 function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
@@ -88,6 +95,10 @@ export default function MinutesView(props: StepProps) {
   const { plan, survey, editor, minutes, table, weather, today } = props;
   const { units } = usePreferences();
   const [curve, setCurve] = useState<number | null>(null);
+  const weekly = useMemo(() => {
+    const worked = attempt(() => meanWeeklySeconds(plan));
+    return worked.ok ? worked.value : new Map<number, number>();
+  }, [plan]);
   const given = useMemo(() => givenByMonth(plan, today), [plan, today]);
   const month = monthOf(today);
   const note = (fields: Extract<RecordChange, { type: 'note' }>['fields']) =>
@@ -164,6 +175,17 @@ export default function MinutesView(props: StepProps) {
         <Link to="/library/minutes">Change the table</Link>
       </p>
       <StationMinutesRows {...props} />
+      <Bars
+        label="Water of a week at 100 %"
+        unit="minutes"
+        series={['needs', 'given by the programs']}
+        bars={minutes.stations.map(({ number, weeklySeconds }) => ({
+          name: `${number} ${nameOf(number)}`.trim(),
+          values: [inMinutes(weeklySeconds), inMinutes(weekly.get(number) ?? 0)],
+        }))}
+        words={(value) => `${value} min`}
+        file={`${props.site.name} water of a week`}
+      />
       <section className="minutes-year">
         <div className="night-head">
           <h2>The year</h2>
@@ -215,6 +237,16 @@ export default function MinutesView(props: StepProps) {
                       </tbody>
                     </table>
                   </div>
+                  <Button
+                    onClick={() =>
+                      saveCsv(`${props.site.name} year.csv`, [
+                        [`${unitWords(units, 'depth')} a week`, ...MONTHS.map(monthName)],
+                        ...curves.map(({ name, values }) => [name, ...values.map(String)]),
+                      ])
+                    }
+                  >
+                    Save as CSV
+                  </Button>
                 </>
               )}
             </Disclosure>

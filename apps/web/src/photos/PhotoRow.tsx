@@ -80,7 +80,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
           {set && (
             <Button
               className="photo-out"
-              aria-label={`Take out photo ${i + 1}`}
+              aria-label={`Delete photo ${i + 1}`}
               onClick={() => set(photos.filter((one) => one !== id))}
             >
               ×

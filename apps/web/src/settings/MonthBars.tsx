@@ -1,6 +1,6 @@
 import { Slider } from 'antd';
 import { monthName, percentSteps, type Plan } from '@water-clock/core';
-import type { SetSettings } from './PercentOfTimer.tsx';
+import type { SetSettings } from './setSettings.ts';
 
 /** The scale goes at least to here, in percent. */
 const USUAL_TOP = 150;

@@ -1,14 +1,10 @@
 /** The seasonal percent where the timer keeps one, or one for each month. */
 import { Button, Checkbox } from 'antd';
-import { monthName, percentSteps, type Plan, type PlanChange } from '@water-clock/core';
+import { monthName, percentSteps, type Plan } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { MonthBars } from './MonthBars.tsx';
-
-type SettingsChange = Extract<PlanChange, { type: 'set-settings' }>['settings'];
-
-/** Reports what is wrong; null: nothing. */
-export type SetSettings = (settings: SettingsChange) => string | null;
+import type { SetSettings } from './setSettings.ts';
 
 export function PercentOfTimer({
   plan,

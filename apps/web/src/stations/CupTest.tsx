@@ -128,7 +128,7 @@ export function CupTest({ number, noted, editor }: Props) {
             status={fault !== null ? 'error' : ''}
           />
         </label>
-        {chosen !== null && <Button onClick={takeOut}>Take this cup out</Button>}
+        {chosen !== null && <Button onClick={takeOut}>Delete this cup</Button>}
       </div>
       {fault && <p className="fault">{fault}</p>}
       {volumes.length > 0 && (

@@ -61,7 +61,7 @@ export function DefectPicker({ faults, set }: Props) {
             commit={(text) => change(i, { note: text })}
           />
           <Button
-            aria-label={`Take out: ${DEFECT_WORDS[fault]}`}
+            aria-label={`Delete: ${DEFECT_WORDS[fault]}`}
             onClick={() => set(faults.filter((_, at) => at !== i))}
           >
             ×

@@ -16,7 +16,7 @@ import {
 import { LengthField } from '../fields/LengthField.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
-import { clockWords } from './useCountdown.ts';
+import { clockWords } from '../hand/useCountdown.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 
 /** A stopwatch, by moments: milliseconds since 1970. */
@@ -171,7 +171,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           <span key={i} className="try">
             {lengthWords(seconds)}
             <Button
-              aria-label={`Take out try ${i + 1}`}
+              aria-label={`Delete try ${i + 1}`}
               onClick={() => {
                 const rest = (test?.seconds ?? []).filter((_, at) => at !== i);
                 save(rest.length > 0 && test ? { ...test, seconds: rest } : null);

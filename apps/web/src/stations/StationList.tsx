@@ -195,10 +195,10 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
             {open ? 'Close' : 'Soak, flow, switches'}
           </Button>
           <Button
-            aria-label={`Take out station ${station.number}`}
+            aria-label={`Delete station ${station.number}`}
             onClick={() => editor.commit(removeStationChange(plan, station.number))}
           >
-            Take out
+            Delete
           </Button>
         </span>
       </div>

@@ -28,10 +28,10 @@ import { FlowTestForm } from './FlowTestForm.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { QuantityField } from '../fields/QuantityField.tsx';
 import { RunOffWatch } from './RunOffWatch.tsx';
-import { RunNow } from './RunNow.tsx';
+import { RunNow } from '../hand/RunNow.tsx';
 import { DecoderField, LinkField } from './StationFacts.tsx';
 import { useKind } from '../device/useKind.ts';
-import { useCountdown, type Countdown } from './useCountdown.ts';
+import { useCountdown, type Countdown } from '../hand/useCountdown.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 
 const SLOPES = [

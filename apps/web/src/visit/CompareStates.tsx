@@ -66,7 +66,7 @@ export function CompareStates({ states, restore }: Props) {
               )
             }
           >
-            Bring “{a.name}” back
+            Restore “{a.name}”
           </Button>
         )}
       </div>

@@ -116,7 +116,7 @@ export function ExplanationItem(props: ExplanationProps) {
                         {behindSentence(behind, sighting, speech)}{' '}
                         {isSet && (
                           <Button onClick={() => takeOut(behind.program, behind.start)}>
-                            Take this start out
+                            Delete this start
                           </Button>
                         )}
                       </li>

@@ -76,7 +76,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
               {visit.note ? `: ${visit.note}` : ''}{' '}
               <Button
                 size="small"
-                aria-label={`Take out visit ${i + 1}`}
+                aria-label={`Delete visit ${i + 1}`}
                 onClick={() => set(next.filter((_, k) => k !== i))}
               >
                 ×

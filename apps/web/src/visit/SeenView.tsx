@@ -167,9 +167,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         </p>
       )}
       {shown?.state === 'stopped' && (
-        <p className="work-note">
-          Stopped. Add or take out something that was seen to begin again.
-        </p>
+        <p className="work-note">Stopped. Add or delete something that was seen to begin again.</p>
       )}
       {answer && (
         <section aria-label="Explanations">

@@ -11,8 +11,8 @@ import {
 import { Chips } from '../fields/Chips.tsx';
 import { useAwake } from '../hand/useAwake.ts';
 import { useSwipe } from '../hand/useSwipe.ts';
-import { RunNow } from '../stations/RunNow.tsx';
-import { useCountdown } from '../stations/useCountdown.ts';
+import { RunNow } from '../hand/RunNow.tsx';
+import { useCountdown } from '../hand/useCountdown.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';

@@ -11,6 +11,7 @@ import {
   type UnitSystem,
   type Usage,
 } from '@water-clock/core';
+import { Bars } from '../charts/Bars.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -110,7 +111,7 @@ function TariffForm({
       <Button htmlType="submit" type="primary">
         Keep
       </Button>
-      {tariff && <Button onClick={() => (commit(null), done())}>Take it out</Button>}
+      {tariff && <Button onClick={() => (commit(null), done())}>Delete it</Button>}
       {fault && <span className="fault">{fault}</span>}
     </form>
   );
@@ -176,6 +177,24 @@ export function WaterView({
           </tbody>
         </table>
       </div>
+      <Bars
+        label="Water a year"
+        unit={units === 'us' ? 'gallons' : 'litres'}
+        series={['a year']}
+        bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
+        words={(litres) => volumeWords(litres, units)}
+        file="water a year"
+      />
+      {tariff && (
+        <Bars
+          label="What it costs"
+          unit={`${tariff.currency} a year`}
+          series={['a year']}
+          bars={rows.map(({ name, usage }) => ({ name, values: [money(usage)] }))}
+          words={(cost) => `${tariff.currency} ${cost.toFixed(2)}`}
+          file="cost of water a year"
+        />
+      )}
       {unknown.length > 0 && (
         <p className="soft">
           Not counted: {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}. Neither

@@ -8,7 +8,9 @@ export const START_VISIT = { startVisit: true } as const;
 
 /** Starts a visit, now by the house's clocks; does nothing where one is under way. It starts one at once where the address asks for it. */
 export function useStartVisit(editor: TimerEditor, now: number): () => void {
-  const { state, pathname, search } = useLocation();
+  const place = useLocation();
+  const { pathname, search } = place;
+  const state: unknown = place.state;
   const navigate = useNavigate();
   const latest = useRef(now);
   useEffect(() => {

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 import { Button } from 'antd';
 import { MutedOutlined, SoundOutlined } from '@ant-design/icons';
-import { useDeviceSwitch } from '../hand/useDeviceSwitch.ts';
-import { chime } from '../hand/voice.ts';
+import { useDeviceSwitch } from './useDeviceSwitch.ts';
+import { chime } from './voice.ts';
 import { clockWords, type Countdown } from './useCountdown.ts';
 
 /** The countdown of a station that runs for a look, and how much of it is left. */
