@@ -192,7 +192,7 @@ test.each([
   'on a phone nothing of the library’s %s is cut off, and all of it can be read out',
   async (entry) => {
     const page = await house.at('/', 390, 844);
-    await page.goto(`${house.server.url}/library/${entry}`);
+    await page.goto(`${house.server.url}/library/${entry}?edit`);
     await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
     await page.evaluate(() =>
       document

@@ -77,7 +77,7 @@ await onStage(async ({ page, url }) => {
   );
   await take('planner');
   await open('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
-  await page.waitForSelector('.edition');
+  await page.waitForSelector('.read-document');
   await take('library');
   // A visit at the house that somebody called about.
   const radio = async (words) => {

@@ -79,6 +79,14 @@ test.each(['Copy to overrule', 'Months', 'Days'])(
   },
 );
 
+test('a document is read first, and changed after a press', async () => {
+  open('/library/climates/c');
+  expect(await screen.findByText('our own gauge')).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Save' })).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Edit' }));
+  expect(await screen.findByRole('button', { name: 'Save' })).toBeTruthy();
+});
+
 test('the weather of a site stays one object while nothing of it changes', async () => {
   const wrapped = client();
   const { result, rerender } = renderHook(

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { NavLink, useNavigate, useParams } from 'react-router';
+import { NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,
@@ -37,6 +37,7 @@ import {
   type PagedShelf,
   type Shelves,
 } from '../api/library.ts';
+import { ReadDocument } from './ReadDocument.tsx';
 import { RulesEditor } from './RulesEditor.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { useDocument } from './useDocument.ts';
@@ -98,6 +99,23 @@ function Entry({
   const draft = useDocument<PagedShelf>(shelf, item);
   const common = { change: draft.change, today: Math.floor(now / 86_400) };
   const { document } = draft;
+  const [search, setSearch] = useSearchParams();
+  // Read first; what is being changed stays open for changing.
+  if (!search.has('edit'))
+    return (
+      <>
+        <h2>{nameOf(document)}</h2>
+        <ReadDocument document={document} today={common.today} />
+        <div className="walk-start">
+          <Button type="primary" size="large" onClick={() => setSearch({ edit: '' })}>
+            Edit
+          </Button>
+          <Button size="large" onClick={done}>
+            Back to the list
+          </Button>
+        </div>
+      </>
+    );
   return (
     <>
       <h2>{nameOf(document)}</h2>
@@ -192,7 +210,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
     keep.mutate(
       { target, id: newId(), baseVersion: 0, document },
       {
-        onSuccess: () => void navigate(`/library/${shelf}/${target}`),
+        onSuccess: () => void navigate(`/library/${shelf}/${target}?edit`),
         onError: failed,
       },
     );
