@@ -203,6 +203,13 @@ test.each([
       390,
     );
     expect(await accessibilityFaults(page)).toEqual([]);
+    // Nothing fixed to the foot of the screen covers what saves.
+    const isSaveFree = () =>
+      page.$eval('.save-bar button', (one) => {
+        const { x, y, width, height } = one.getBoundingClientRect();
+        return one.contains(document.elementFromPoint(x + width / 2, y + height / 2));
+      });
+    if (entry.includes('/')) expect(await isSaveFree()).toBe(true);
     await page.close();
   },
 );

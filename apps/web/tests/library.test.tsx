@@ -1,7 +1,7 @@
 /** The library’s page: what the server does not answer is said. And the weather of a site: one object for one document. */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
+import { cleanup, fireEvent, render, renderHook, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { siteFields } from '@water-clock/core';
@@ -44,7 +44,6 @@ beforeEach(() => {
 afterEach(cleanup);
 
 const client = () => new QueryClient({ defaultOptions: { queries: { retry: false } } });
-const settle = () => act(async () => void (await new Promise((resolve) => setTimeout(resolve, 5))));
 
 const open = (address: string) =>
   render(
@@ -97,9 +96,8 @@ test('the weather of a site stays one object while nothing of it changes', async
       ),
     },
   );
-  await settle();
+  await waitFor(() => expect(result.current?.document.name).toBe('Marrowby hill'));
   const before = result.current;
-  expect(before?.document.name).toBe('Marrowby hill');
   rerender();
   rerender();
   expect(result.current).toBe(before);

@@ -170,7 +170,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       ...monthsTable(page),
       {
         svg: weekPicture(page),
-        width: (paper === 'letter' ? 540 : 523) * (isLong ? 0.86 : 1),
+        width: (paper === 'letter' ? 540 : 523) * (isLong ? 0.72 : 1),
         margin: [0, 8, 0, 4],
       },
       {
