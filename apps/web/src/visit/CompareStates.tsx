@@ -54,7 +54,7 @@ export function CompareStates({ states, restore }: Props) {
   );
   return (
     <section aria-label="Compare">
-      <h2>Compare and bring back</h2>
+      <h2>Compare and restore</h2>
       <div className="sighting-fields">
         {choice('This', a?.key ?? 'now', setFrom)}
         {choice('With', to, setTo)}
