@@ -73,26 +73,33 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
       <Disclosure className="more" summary="The same as a table">
         {() => (
           <>
-            <table className="year-table">
-              <thead>
-                <tr>
-                  <th>{unit}</th>
-                  {series.map((name) => (
-                    <th key={name}>{name}</th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {bars.map(({ name, values }) => (
-                  <tr key={name}>
-                    <th scope="row">{name}</th>
-                    {values.map((value, i) => (
-                      <td key={series[i]}>{value === null ? '–' : words(value)}</td>
+            <div
+              className="bars-table"
+              role="region"
+              aria-label={`${label} as a table`}
+              tabIndex={0}
+            >
+              <table className="year-table">
+                <thead>
+                  <tr>
+                    <th>{unit}</th>
+                    {series.map((name) => (
+                      <th key={name}>{name}</th>
                     ))}
                   </tr>
-                ))}
-              </tbody>
-            </table>
+                </thead>
+                <tbody>
+                  {bars.map(({ name, values }) => (
+                    <tr key={name}>
+                      <th scope="row">{name}</th>
+                      {values.map((value, i) => (
+                        <td key={series[i]}>{value === null ? '–' : words(value)}</td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
             <Button
               onClick={() =>
                 saveCsv(`${file}.csv`, [

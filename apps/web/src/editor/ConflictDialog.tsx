@@ -1,5 +1,5 @@
 import { Button, Modal } from 'antd';
-import { recordDifferences, timeWords, type ClockStyle, type TimerRecord } from '@water-clock/core';
+import { recordDifferences, timeWords, type ClockStyle } from '@water-clock/core';
 import type { Conflict } from './editor.ts';
 
 interface Row {
@@ -40,7 +40,7 @@ function whenWords(at: string | null, clock: ClockStyle): string {
 }
 
 /** Two tabs or two people changed the same timer: both sides, and the choice between them. */
-export function ConflictDialog({ conflict, clock, resolve }: Props) {
+export default function ConflictDialog({ conflict, clock, resolve }: Props) {
   const rows = rowsOf(conflict, clock);
   const who = conflict.theirs.by ?? 'Somebody';
   return (
@@ -88,14 +88,4 @@ export function ConflictDialog({ conflict, clock, resolve }: Props) {
       </p>
     </Modal>
   );
-}
-
-/** What somebody else's change did, in a line or two. */
-export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
-  const differences = recordDifferences(before, after, clock);
-  const told = differences
-    .slice(0, 4)
-    .map((difference) => `${difference.what}: ${difference.before} → ${difference.after}`);
-  const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
-  return `${told.join('; ')}${more}`;
 }

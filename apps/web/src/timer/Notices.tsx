@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { Alert } from 'antd';
-import { newsWords } from '../editor/ConflictDialog.tsx';
+import { newsWords } from './newsWords.ts';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 

@@ -38,7 +38,6 @@ import { useBrief } from '../steps/useBrief.ts';
 import { useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
 import { useTimerAnswer } from '../workers/useTimerAnswer.ts';
-import { ConflictDialog } from '../editor/ConflictDialog.tsx';
 import { VisitFrame } from '../frame/VisitFrame.tsx';
 import { ChecksProvider } from '../checks/ChecksProvider.tsx';
 import { DISTANCES, NIGHTS, type Distance } from './distance.ts';
@@ -61,6 +60,7 @@ import { useStartVisit } from '../visit/startVisit.ts';
 // What the first screen does not show comes when it is asked for.
 const SurveyViews = lazy(() => import('./StepViews.tsx'));
 const ClockPanel = lazy(() => import('../device/ClockPanel.tsx'));
+const ConflictDialog = lazy(() => import('../editor/ConflictDialog.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
 const TimerTour = lazy(() => import('./TimerTour.tsx'));
 const SettingsPanel = lazy(() => import('../settings/SettingsPanel.tsx'));
@@ -391,11 +391,13 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             )}
           </Suspense>
           {snapshot.conflict && (
-            <ConflictDialog
-              conflict={snapshot.conflict}
-              clock={clock}
-              resolve={(choice) => editor.resolve(choice)}
-            />
+            <Suspense>
+              <ConflictDialog
+                conflict={snapshot.conflict}
+                clock={clock}
+                resolve={(choice) => editor.resolve(choice)}
+              />
+            </Suspense>
           )}
         </div>
       </VisitFrame>

@@ -1,0 +1,11 @@
+import { recordDifferences, type ClockStyle, type TimerRecord } from '@water-clock/core';
+
+/** What somebody else's change did, in a line or two. */
+export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
+  const differences = recordDifferences(before, after, clock);
+  const told = differences
+    .slice(0, 4)
+    .map((difference) => `${difference.what}: ${difference.before} → ${difference.after}`);
+  const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
+  return `${told.join('; ')}${more}`;
+}
