@@ -78,7 +78,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.press('Enter');
   await sees(page, '.panel-progress', /^1 of \d+ looked at/);
   expect(await shown()).toEqual(['3:10 PM', '3:10 PM']);
-  await page.click('[data-line="run.A.1"]', { count: 3 });
+  await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('0:13');
   await page.keyboard.press('Enter');
   await page.waitForFunction(() => document.activeElement?.getAttribute('data-line') === 'run.A.2');
@@ -87,7 +87,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   await page.keyboard.press('Tab');
   // The checksum shows the slip.
   await sees(page, '.panel-total', /adds up to 0:41/);
-  await page.click('[data-line="run.A.1"]', { count: 3 });
+  await click(page, '[data-line="run.A.1"]');
   await page.keyboard.type('12');
   await page.keyboard.press('Enter');
   await sees(page, '.panel-total', /as taken down/);
@@ -156,7 +156,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
 
   // Tested, put back, frozen as left, the first watering foretold, closed.
   await step(page, 'Test and leave');
-  await press(page, 'All of them water');
+  await press(page, 'All of them ran well');
   await press(page, 'Freeze as left');
   await page.waitForSelector('.switched');
   await press(page, 'Somebody is to see the first real watering');
@@ -400,7 +400,7 @@ test('closed with two things left undone: each is said yes to, stands in the log
   await press(page, 'Note the clock as found');
   await saved(page);
   await page.goto(`${house.server.url}${HOLLIN_YARD}/leave`);
-  await press(page, 'All of them water');
+  await press(page, 'All of them ran well');
   await press(page, 'Freeze as left');
   await press(page, 'Close the visit …');
   await page.waitForSelector('.undone-list');

@@ -9,7 +9,7 @@ import { faceOf } from './platform/theme.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
 import './platform/theme.css';
-import './platform/controls.css';
+import './platform/layout.css';
 
 const OfficeFrame = lazy(() => import('./frame/OfficeFrame.tsx'));
 const TodayPage = lazy(() => import('./today/TodayPage.tsx'));

@@ -32,7 +32,6 @@ import { commitWords } from '../editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
-import './brief.css';
 
 function Stations({ brief, props }: { readonly brief: Brief; readonly props: StepProps }) {
   const { units, clock } = usePreferences();
@@ -46,7 +45,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
         : '';
   };
   return (
-    <table className="brief-stations">
+    <table className="data">
       <thead>
         <tr>
           <th>Station</th>
@@ -73,7 +72,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
           return (
             <tr key={station.number}>
               <th scope="row">
-                <b className="station-number">{station.number}</b> {station.name ?? ''}
+                <b className="large">{station.number}</b> {station.name ?? ''}
               </th>
               <td>
                 {unknown ? (
@@ -124,8 +123,8 @@ export default function BriefView(props: StepProps) {
     setRead(refused === null ? null : { faults: [refused] });
   };
   return (
-    <div className="survey-view brief">
-      <div className="walk-start no-print">
+    <div className="survey-view stack page-column brief">
+      <div className="row no-print">
         <Button
           size="large"
           type="primary"
@@ -172,7 +171,7 @@ export default function BriefView(props: StepProps) {
           <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
         </p>
       )}
-      <section>
+      <section className="stack near">
         <h2>House</h2>
         <p>
           {[
@@ -191,7 +190,7 @@ export default function BriefView(props: StepProps) {
         ))}
         {site.notes && <p>{site.notes}</p>}
       </section>
-      <section>
+      <section className="stack near">
         <h2>Rules</h2>
         <p>
           {survey.rules
@@ -201,7 +200,7 @@ export default function BriefView(props: StepProps) {
               : 'None noted.'}
         </p>
       </section>
-      <section>
+      <section className="stack near">
         <h2>Timer</h2>
         <p>
           {[
@@ -216,11 +215,11 @@ export default function BriefView(props: StepProps) {
           .
         </p>
       </section>
-      <section>
+      <section className="stack near">
         <h2>Stations</h2>
         <Stations brief={brief} props={props} />
       </section>
-      <section>
+      <section className="stack near">
         <h2>Wished</h2>
         <p>
           Between {startWords(wish.notBefore, clock)} and {startWords(wish.finishBy, clock)}, clear
@@ -230,7 +229,7 @@ export default function BriefView(props: StepProps) {
         <WishEditor plan={plan} survey={survey} editor={editor} />
       </section>
       {visits.length > 0 && (
-        <section>
+        <section className="stack near">
           <h2>Next visits</h2>
           <ul>
             {visits.map((visit, i) => (

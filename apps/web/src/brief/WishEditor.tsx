@@ -44,8 +44,8 @@ export function WishEditor({ plan, survey, editor }: Props) {
     wish.apart.some(([x, y]) => (x === a && y === b) || (x === b && y === a));
   const pairs = groups.flatMap((a, i) => groups.slice(i + 1).map((b) => [a, b] as const));
   return (
-    <div className="wish no-print">
-      <div className="tool-fields">
+    <div className="stack no-print">
+      <div className="tiles fill of-150">
         {time('notBefore', 'Not before')}
         {time('finishBy', 'Finished by')}
         <NumberField
@@ -89,7 +89,7 @@ export function WishEditor({ plan, survey, editor }: Props) {
         drip may run at any time
       </Checkbox>
       {pairs.length > 0 && (
-        <div className="switches" role="group" aria-label="Groups never in one program">
+        <div className="tiles near" role="group" aria-label="Groups never in one program">
           {pairs.map(([a, b]) => (
             <Checkbox
               className="check"

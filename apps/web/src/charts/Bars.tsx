@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { saveCsv } from '../platform/csv.ts';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { DRY_FILL } from './patterns.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 import './bars.css';
 
 export interface Bar {
@@ -35,28 +36,29 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
   const most = Math.max(0, ...bars.flatMap(({ values }) => values.map((value) => value ?? 0)));
   const length = scaleLinear([0, Math.max(most, Number.MIN_VALUE)], [0, 1]);
   return (
-    <figure className="bars">
+    <figure className="bars column">
       <figcaption>
         <strong>{label}</strong> <span className="soft">{unit}</span>
         {series.length > 1 &&
           series.map((name, i) => (
-            <span key={name} className="bars-key">
+            <span key={name}>
+              {' '}
               <svg width="18" height="12" aria-hidden>
                 {fillsOf(i).map((fill) => (
                   <rect key={fill} width="18" height="12" fill={fill} />
                 ))}
-              </svg>
+              </svg>{' '}
               {name}
             </span>
           ))}
       </figcaption>
-      <ol>
+      <ol className="list">
         {bars.map(({ name, values }) => (
           <li key={name}>
             <span className="bars-name">{name}</span>
-            <span className="bars-row">
+            <span className="stack near">
               {values.map((value, i) => (
-                <span key={series[i]} className="bars-line">
+                <span key={series[i]} className="bars-line small">
                   <svg height="14" aria-hidden>
                     {value !== null &&
                       fillsOf(i).map((fill) => (
@@ -73,13 +75,8 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
       <Disclosure className="more" summary="The same as a table">
         {() => (
           <>
-            <div
-              className="bars-table"
-              role="region"
-              aria-label={`${label} as a table`}
-              tabIndex={0}
-            >
-              <table className="year-table">
+            <Scroll label={`${label} as a table`}>
+              <table className="year-table data numbers">
                 <thead>
                   <tr>
                     <th>{unit}</th>
@@ -99,7 +96,7 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </Scroll>
             <Button
               onClick={() =>
                 saveCsv(`${file}.csv`, [

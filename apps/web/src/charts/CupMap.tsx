@@ -1,5 +1,4 @@
 import { scaleSqrt } from 'd3-scale';
-import './cups.css';
 
 interface Props {
   readonly millilitres: readonly number[];
@@ -41,7 +40,6 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
               tabIndex={0}
               aria-pressed={cup === chosen}
               aria-label={`Cup ${cup + 1}: ${caught} ml${isLow ? ', of the driest quarter' : ''}`}
-              className="cup"
               onClick={() => choose(cup)}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -60,14 +58,17 @@ export function CupMap({ millilitres, across, low, chosen, choose }: Props) {
                 cx={x}
                 cy={y}
                 r={radius(caught)}
-                className={isLow ? 'cup-low' : 'cup-full'}
+                fill={isLow ? 'var(--sheet)' : 'var(--program-0)'}
+                stroke={isLow ? 'var(--alarm)' : 'var(--ink)'}
+                strokeDasharray={isLow ? '4 3' : undefined}
                 strokeWidth={cup === chosen ? 4 : 2}
               />
               <text
                 x={x}
                 y={y + 5}
                 textAnchor="middle"
-                className={isLow ? 'cup-low-text' : 'cup-text'}
+                className="bold"
+                color={isLow ? undefined : 'var(--sheet)'}
               >
                 {caught}
               </text>

@@ -9,6 +9,7 @@ import {
 } from '@water-clock/core';
 import { RunsTable, stationWords, type RunRow } from './RunsTable.tsx';
 import { differsFromIntent } from './stripGeometry.ts';
+import { Scroll } from '../platform/Scroll.tsx';
 
 interface Props {
   readonly night: Night;
@@ -33,8 +34,8 @@ export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
   if (night.intended.length === 0) return <p className="soft">Nothing waters in this night.</p>;
   return (
-    <div className="night-table" role="region" aria-label="The night as a table" tabIndex={0}>
-      <table>
+    <Scroll label="The night as a table" className="night-table">
+      <table className="data">
         <thead>
           <tr>
             <th>Program</th>
@@ -105,6 +106,6 @@ export function NightTable({ night, plan, clock }: Props) {
           clock={clock}
         />
       )}
-    </div>
+    </Scroll>
   );
 }

@@ -55,11 +55,11 @@ function Row({
   const geometry = stripGeometry(night, letters, sun, { width, rowHeight, head: 2 });
   const height = 4 + letters.length * rowHeight;
   return (
-    <span className="plan-week-row">
+    <span className="plan-week-row small">
       <span className={night.intended.length > 0 ? 'plan-week-day' : 'plan-week-day soft'}>
         {datesWords(night)}
       </span>
-      <span ref={ref} className="plan-week-strip">
+      <span ref={ref}>
         {width > 0 && (
           <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null} />
         )}
@@ -77,7 +77,7 @@ export const PlanWeek = memo(function PlanWeek({ plan, from, place }: Props) {
   }, [plan, from]);
   const letters = programsByLetter(plan).map(({ letter }) => letter);
   return (
-    <div className="plan-week">
+    <div className="stack near">
       {nights.map((night) => (
         <Row key={night.day} night={night} letters={letters} place={place} />
       ))}

@@ -32,7 +32,7 @@ export function stationWords(plan: Plan, number: number): string {
 export function RunsTable({ caption, runs, plan, clock }: Props) {
   const time = (moment: ClockSecond) => timeWords(moment % SECONDS_PER_DAY, clock);
   return (
-    <table className="runs-table">
+    <table className="data">
       <caption>{caption}</caption>
       <thead>
         <tr>

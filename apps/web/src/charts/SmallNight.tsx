@@ -37,11 +37,11 @@ export const SmallNight = memo(function SmallNight(props: Props) {
   return (
     <button
       type="button"
-      className={overlaps ? 'small-night small-night-overlap' : 'small-night'}
+      className="small-night"
       aria-pressed={chosen}
       onClick={() => choose(night.day)}
     >
-      <span className="small-night-label">{label}</span>
+      <span className="bold">{label}</span>
       <span ref={ref} className="small-night-strip">
         {width > 0 && (
           <NightBlocks geometry={geometry} width={width} height={height} withSun={sun !== null}>
@@ -53,14 +53,15 @@ export const SmallNight = memo(function SmallNight(props: Props) {
                   width={Math.max(6, overlap.width)}
                   height={height}
                   fill={OVERLAP_FILL}
-                  className="strip-overlap-frame"
+                  stroke="var(--ink)"
+                  strokeWidth={2.5}
                 />
               </g>
             ))}
           </NightBlocks>
         )}
       </span>
-      <span className="small-night-words">{nightWords(night)}</span>
+      <span className={overlaps ? 'small heavy' : 'small'}>{nightWords(night)}</span>
     </button>
   );
 });

@@ -15,7 +15,11 @@ import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { useWidth } from './useWidth.ts';
 import { DateField } from '../fields/DateField.tsx';
-import './year.css';
+import { Scroll } from '../platform/Scroll.tsx';
+
+const FORBIDDEN = { fill: 'none', stroke: 'var(--alarm)', strokeWidth: 1.5 } as const;
+/** Its turn, but held back. */
+const HELD = { strokeDasharray: '3 2', strokeWidth: 1.5 } as const;
 
 interface Props {
   readonly year: readonly YearDay[];
@@ -92,7 +96,7 @@ export const YearChart = memo(function YearChart(props: Props) {
     mark(next.night);
   };
   return (
-    <div className="year">
+    <div className="year stack near">
       <p className="soft">
         {wet} watering dates in the coming year{overlaps > 0 && `, overlaps on ${overlaps} of them`}
         . Press a date to see its night.
@@ -121,7 +125,13 @@ export const YearChart = memo(function YearChart(props: Props) {
             onKeyDown={move}
           >
             {[1, 8, 15, 22, 29].map((day) => (
-              <text key={day} x={GUTTER + (day - 0.5) * cell} y={12} textAnchor="middle">
+              <text
+                key={day}
+                className="soft small"
+                x={GUTTER + (day - 0.5) * cell}
+                y={12}
+                textAnchor="middle"
+              >
                 {day}
               </text>
             ))}
@@ -129,29 +139,33 @@ export const YearChart = memo(function YearChart(props: Props) {
               const y = HEAD + i * row;
               return (
                 <g key={key}>
-                  <text x={0} y={y + row / 2 + 4}>
+                  <text className="soft small" x={0} y={y + row / 2 + 4}>
                     {name}
                   </text>
                   {days.map((yearDay) => {
                     const x = GUTTER + (civilOf(yearDay.day).day - 1) * cell;
-                    const look = [
-                      'year-day',
-                      yearDay.night === at && 'year-chosen',
-                      weekdayIndexOf(yearDay.day) > 4 && 'year-weekend',
-                    ];
+                    const isMarked = yearDay.night === at;
+                    const isWeekend = weekdayIndexOf(yearDay.day) > 4;
                     return (
-                      <g key={yearDay.day} onClick={() => choose(yearDay.night)}>
+                      <g
+                        key={yearDay.day}
+                        className="pressed"
+                        onClick={() => choose(yearDay.night)}
+                      >
                         <rect
                           x={x}
                           y={y}
                           width={cell - 1}
                           height={row - 2}
-                          className={look.filter(Boolean).join(' ')}
+                          fill={isWeekend ? 'var(--strip-night)' : 'var(--sheet)'}
+                          stroke={isMarked ? 'var(--accent)' : 'var(--line)'}
+                          strokeWidth={isMarked ? 3 : 1}
                         />
                         {yearDay.forbidden && (
                           <path
                             d={`M${x + 2} ${y + row - 4}L${x + cell - 3} ${y + 2}M${x + 2} ${y + 2}L${x + cell - 3} ${y + row - 4}`}
                             className="year-forbidden"
+                            {...FORBIDDEN}
                           />
                         )}
                         {used.map((letter, n) => {
@@ -166,7 +180,7 @@ export const YearChart = memo(function YearChart(props: Props) {
                               height={Math.max(2, bar - 1)}
                               fill={waters ? fillOf(letter) : 'none'}
                               stroke={waters ? 'none' : colourOf(letter)}
-                              className={waters ? undefined : 'year-held'}
+                              {...(waters ? {} : HELD)}
                             />
                           );
                         })}
@@ -178,6 +192,8 @@ export const YearChart = memo(function YearChart(props: Props) {
                             height={row - 2}
                             fill={OVERLAP_FILL}
                             className="year-overlap"
+                            stroke="var(--ink)"
+                            strokeWidth={1.5}
                           />
                         )}
                       </g>
@@ -189,7 +205,7 @@ export const YearChart = memo(function YearChart(props: Props) {
           </svg>
         )}
       </div>
-      <p className="legend">
+      <p className="row near">
         {used.map((letter) => (
           <span key={letter}>
             <svg width="22" height="14" aria-hidden>
@@ -201,7 +217,7 @@ export const YearChart = memo(function YearChart(props: Props) {
         {year.some(({ held }) => held.length > 0) && (
           <span>
             <svg width="22" height="14" aria-hidden>
-              <rect x="1" y="1" width="20" height="12" className="year-held year-held-any" />
+              <rect x="1" y="1" width="20" height="12" stroke="var(--ink)" fill="none" {...HELD} />
             </svg>{' '}
             its turn, but held back
           </span>
@@ -209,7 +225,7 @@ export const YearChart = memo(function YearChart(props: Props) {
         {overlaps > 0 && (
           <span>
             <svg width="22" height="14" aria-hidden>
-              <rect width="22" height="14" fill={OVERLAP_FILL} className="year-overlap" />
+              <rect width="22" height="14" fill={OVERLAP_FILL} stroke="var(--ink)" />
             </svg>{' '}
             overlap
           </span>
@@ -217,13 +233,13 @@ export const YearChart = memo(function YearChart(props: Props) {
         {year.some(({ forbidden }) => forbidden !== null) && (
           <span>
             <svg width="22" height="14" aria-hidden>
-              <path d="M4 12 18 2M4 2 18 12" className="year-forbidden" />
+              <path d="M4 12 18 2M4 2 18 12" {...FORBIDDEN} />
             </svg>{' '}
             nothing may water
           </span>
         )}
       </p>
-      <Disclosure className="timer-table" summary="The year as a table">
+      <Disclosure summary="The year as a table">
         {() => <YearTable year={year} today={today} />}
       </Disclosure>
     </div>
@@ -233,8 +249,8 @@ export const YearChart = memo(function YearChart(props: Props) {
 function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
   const { order } = usePreferences();
   return (
-    <div className="night-table">
-      <table>
+    <Scroll label="The year as a table" className="night-table">
+      <table className="data">
         <thead>
           <tr>
             <th>Date</th>
@@ -260,6 +276,6 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
             ))}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   );
 }

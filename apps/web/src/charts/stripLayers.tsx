@@ -75,7 +75,7 @@ export function RuledHours({
         fill={DRY_FILL}
       />
       <rect
-        className="strip-ruled-edge"
+        fill="var(--ink)"
         {...geometry.span(from, to)}
         y={STRIP.head - STRIP.edge}
         height={STRIP.edge}
@@ -104,7 +104,7 @@ export function MowingDays({
   return mowingSpans(night, mowing).map(({ from, to }) => (
     <rect
       key={from}
-      className="strip-mowing-bar"
+      fill="var(--ink-soft)"
       {...geometry.span(from, to)}
       y={geometry.height - STRIP.mowing}
       height={STRIP.mowing}
@@ -123,7 +123,16 @@ export function ChangedHour({ geometry, change }: Layer & { readonly change: Clo
   const span = changeSpan(geometry, change);
   if (span.width < 1) return null;
   return (
-    <rect className="strip-change" {...span} y={STRIP.head} height={geometry.height - STRIP.head} />
+    <rect
+      className="strip-change"
+      {...span}
+      y={STRIP.head}
+      height={geometry.height - STRIP.head}
+      fill="none"
+      stroke="var(--accent)"
+      strokeWidth={2}
+      strokeDasharray="5 4"
+    />
   );
 }
 
@@ -139,10 +148,10 @@ export function Hours({
   clock,
 }: Layer & { readonly night: Night; readonly clock: ClockStyle }) {
   return geometry.ticks.map(({ x, at, named }) => (
-    <g key={at} className={named ? 'strip-tick strip-tick-named' : 'strip-tick'}>
+    <g key={at} stroke="var(--ink)" strokeOpacity={named ? 0.45 : 0.14}>
       <line x1={x} x2={x} y1={STRIP.head} y2={geometry.height + (named ? 4 : 0)} />
       {named && at > night.from && at < night.to && (
-        <text x={x} y={geometry.height + STRIP.foot - 4} textAnchor="middle">
+        <text x={x} y={geometry.height + STRIP.foot - 4} textAnchor="middle" stroke="none">
           {hourWords(secondOfDay(at), clock, geometry.width)}
         </text>
       )}
@@ -156,7 +165,8 @@ export function Sun({ geometry, sun }: Layer & { readonly sun: NightSun }) {
       at !== null && (
         <line
           key={at}
-          className="strip-sun"
+          stroke="var(--ink)"
+          strokeDasharray="2 3"
           x1={geometry.scale(at)}
           x2={geometry.scale(at)}
           y1={12}
@@ -173,7 +183,7 @@ export function Rows({ geometry }: Layer) {
       x2={geometry.width}
       y1={y + geometry.rowHeight}
       y2={y + geometry.rowHeight}
-      className="strip-row"
+      stroke="var(--line)"
     />
   ));
 }
@@ -192,7 +202,7 @@ export function Letters({ geometry, reallyToo }: Layer & { readonly reallyToo: b
         </g>
       ))}
       {reallyToo && geometry.really && (
-        <text x={0} y={geometry.really.y + rowHeight / 2} className="strip-really">
+        <text x={0} y={geometry.really.y + rowHeight / 2} className="bold">
           runs
         </text>
       )}
@@ -214,7 +224,7 @@ export function BlockedTimes({
   const y = geometry.rows.find(({ letter }) => letter === blocked.letter)?.y ?? 0;
   return blockedSpans(night, blocked.times, stepMinutes, geometry.scale).map((span) => (
     <g key={span.x} className="strip-blocked">
-      <rect {...span} y={y} height={geometry.rowHeight} fill={BLOCKED_FILL} />
+      <rect {...span} y={y} height={geometry.rowHeight} fill={BLOCKED_FILL} stroke="var(--alarm)" />
     </g>
   ));
 }
@@ -230,6 +240,7 @@ export function CycleRuns({ cycle }: { readonly cycle: CycleShape }) {
         height={run.height}
         fill={fillOf(cycle.letter)}
         className="strip-run"
+        stroke="var(--sheet)"
       />
       {run.station > 0 &&
         run.width >= (run.station < 10 ? STRIP.roomForDigit : STRIP.roomForDigits) &&
@@ -254,7 +265,7 @@ export function Overlaps({ geometry }: Layer) {
     return (
       <g key={`${letters}${x}`} className="strip-overlap">
         <rect {...box} fill={OVERLAP_FILL} />
-        <rect {...box} className="strip-overlap-frame" />
+        <rect {...box} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
       </g>
     );
   });
@@ -271,13 +282,23 @@ export function ReallyRuns({ geometry }: Layer) {
       height={run.height}
       fill={fillOf(run.letter)}
       className="strip-run"
+      stroke="var(--sheet)"
     />
   ));
 }
 
 export function Now({ geometry, now }: Layer & { readonly now: ClockSecond }) {
   const x = geometry.scale(now);
-  return <line x1={x} x2={x} y1={STRIP.head - 4} y2={geometry.height} className="strip-now" />;
+  return (
+    <line
+      x1={x}
+      x2={x}
+      y1={STRIP.head - 4}
+      y2={geometry.height}
+      stroke="var(--accent)"
+      strokeWidth={2}
+    />
+  );
 }
 
 interface Worded {

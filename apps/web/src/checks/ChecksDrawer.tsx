@@ -61,15 +61,15 @@ function Findings(props: Props) {
   const item = { check, plan, brief, today, speech, show, make, accept, tell: setRefusal };
   const lines = findingGroups(open);
   return (
-    <section aria-label="Findings">
+    <section aria-label="Findings" className="stack">
       <SafeFixes plan={plan} brief={brief} editor={editor} today={today} speech={speech} />
       {open.length === 0 && <p className="checks-none">Nothing is left to look at.</p>}
       {GROUPS.map(([severity, name]) => {
         const here = lines.filter((line) => line.severity === severity);
         if (here.length === 0) return null;
         return (
-          <section key={severity} aria-label={name}>
-            <h3 className="checks-group">
+          <section key={severity} aria-label={name} className="stack near">
+            <h3>
               {name} <span className="soft">{here.length}</span>
             </h3>
             {severity === 'error' && (
@@ -80,7 +80,7 @@ function Findings(props: Props) {
                 show={show}
               />
             )}
-            <ul className="findings">
+            <ul className="findings stack list">
               {here.map((group, i) => {
                 const [first] = group.findings;
                 const key = `${group.code} ${i}`;
@@ -102,16 +102,16 @@ function Findings(props: Props) {
       {apart.length > 0 && (
         <Disclosure className="findings-accepted" summary={`Accepted: ${apart.length}`}>
           {() => (
-            <ul className="findings">
+            <ul className="findings stack list">
               {apart.map(({ finding, as }, i) => (
-                <li key={i} className="finding">
+                <li key={i} className="finding aside">
                   <span>
                     {findingSentence(finding, speech)} <em>{as.reason}</em>
                     {as.until
                       ? ` (until ${dateWords(parseDate(as.until) ?? today, today, order)})`
                       : ''}
                   </span>
-                  <span className="finding-acts">
+                  <span className="finding-acts row near">
                     <Button onClick={() => note(accepted.filter((one) => one !== as))}>
                       No longer
                     </Button>

@@ -49,7 +49,7 @@ function AcceptForm({
   const soundDate = until === '' || parseDate(until) !== null;
   return (
     <form
-      className="accept-form"
+      className="accept-form row at-foot"
       aria-label={`Accept: ${about}`}
       onSubmit={(event) => {
         event.preventDefault();
@@ -127,9 +127,9 @@ export function FindingItem({ finding, ...props }: ItemProps & { readonly findin
   const moment = momentOf(finding, check);
   const sentence = findingSentence(finding, speech);
   return (
-    <li className={`finding finding-${finding.severity}`}>
+    <li className={`finding aside finding-${finding.severity}`}>
       <span>{sentence}</span>
-      <span className="finding-acts">
+      <span className="finding-acts row near">
         {fix && <Button onClick={() => make(fix.change)}>{fixWords(fix, speech.clock)}</Button>}
         {isMove && <StartActs {...props} finding={finding} />}
         {moment !== null && (
@@ -163,7 +163,7 @@ export function GroupItem({ group, ...props }: ItemProps & { readonly group: Fin
   const { findings, severity } = group;
   const sentence = groupSentence(group, props.speech);
   return (
-    <li className={`finding finding-${severity}`}>
+    <li className={`finding aside finding-${severity}`}>
       <span>{sentence}</span>
       {findings.every(canBeAccepted) &&
         (asking ? (
@@ -182,7 +182,7 @@ export function GroupItem({ group, ...props }: ItemProps & { readonly group: Fin
         ))}
       <Disclosure className="finding-each" summary={`Each of the ${findings.length}`}>
         {() => (
-          <ul className="findings">
+          <ul className="findings stack list">
             {findings.map((finding, i) => (
               <FindingItem key={i} {...props} finding={finding} />
             ))}

@@ -28,7 +28,7 @@ export function OverlapList({ check, onOverlap, speech, show }: Props) {
     <Disclosure className="more" summary={`All ${overlapCount} pairs of starts that overlap`}>
       {() => (
         <>
-          <ol className="overlap-list">
+          <ol className="overlap-list points">
             {overlaps.slice(0, MOST_SHOWN).map((overlap, i) => (
               <li
                 key={`${overlap.first.letter}${overlap.first.start}${overlap.second.letter}${overlap.second.start}`}

@@ -38,7 +38,7 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
   const { change, fixed } = preview;
   const left = leftSentences(preview);
   return (
-    <div className="safe-fixes" role="status">
+    <div className="notice stack" role="status">
       {change ? (
         <>
           <p>This changes when something runs, never how much:</p>

@@ -67,7 +67,7 @@ function Reading({
   const second = moment - day * DAY;
   const dayValue = withDate ? day : weekdayIndexOf(day);
   return (
-    <fieldset className="reading">
+    <fieldset className="reading row">
       <legend>{label}</legend>
       {withDate ? (
         <DateField
@@ -143,9 +143,9 @@ export default function ClockPanel(props: Props) {
   ] as const;
   return (
     <div className="clock-panel">
-      <section>
+      <section className="stack near">
         <h2 className="hidden-but-read">The timer’s clock</h2>
-        <div className="readings">
+        <div className="row far at-foot">
           <Reading
             label="It shows"
             plan={plan}
@@ -171,11 +171,11 @@ export default function ClockPanel(props: Props) {
           />
           {really !== null && <Button onClick={() => setReally(null)}>It is now</Button>}
         </div>
-        <p className="clock-answer" role="status">
+        <p className="clock-answer large heavy" role="status">
           {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
         </p>
         {ahead !== 0 && <Consequence plan={plan} now={truth} ahead={ahead} clock={clock} />}
-        <p className="clock-note">
+        <p className="row near">
           <Button
             type="primary"
             size="large"
@@ -192,9 +192,9 @@ export default function ClockPanel(props: Props) {
           )}
         </p>
       </section>
-      <section>
+      <section className="stack near">
         <h2>What if it were</h2>
-        <div className="percent-line">
+        <div className="row at-foot">
           {whatIfs.map(([words, seconds]) => (
             <Button key={words} aria-pressed={ahead === seconds} onClick={() => setAhead(seconds)}>
               {words}
@@ -202,7 +202,7 @@ export default function ClockPanel(props: Props) {
           ))}
         </div>
       </section>
-      <section>
+      <section className="stack near">
         <h2>When the house’s clocks change</h2>
         {changes.length === 0 && <p>The house’s clocks are not changed in the coming year.</p>}
         {changes.map((change) => (

@@ -76,7 +76,7 @@ function Group({
         </>
       }
     >
-      {() => <div className="device">{children()}</div>}
+      {() => <div className="device tiles fill">{children()}</div>}
     </Disclosure>
   );
 }
@@ -131,7 +131,7 @@ export default function DeviceView(props: StepProps) {
         : 'not looked at yet';
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       <KindCard timer={plan.timer} kind={kind} />
       <h2>This very box</h2>
       <Group
@@ -255,7 +255,7 @@ export default function DeviceView(props: StepProps) {
               a master valve
             </Checkbox>
             {usesPump && (
-              <p className="caution abilities-wide">
+              <p className="caution whole">
                 A pump must never run with every valve closed: during a delay between stations it
                 must stop, or be protected.
               </p>
@@ -277,7 +277,7 @@ export default function DeviceView(props: StepProps) {
             >
               stations on two wires, each by its decoder
             </Checkbox>
-            <div className="labelled abilities-wide">
+            <div className="labelled whole">
               Terminals with a wire on them
               <div className="days" role="group" aria-label="Live terminals">
                 {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
@@ -304,9 +304,9 @@ export default function DeviceView(props: StepProps) {
         {() => (
           <>
             <RainSensorFields plan={plan} survey={survey} editor={editor} />
-            <div className="labelled abilities-wide" role="group" aria-label="Other sensors">
+            <div className="labelled whole" role="group" aria-label="Other sensors">
               Other sensors
-              <div className="switches">
+              <div className="tiles near">
                 {OTHER_SENSORS.map((kind) => (
                   <Checkbox
                     className="check"
@@ -340,13 +340,9 @@ export default function DeviceView(props: StepProps) {
       >
         {() => (
           <>
-            <div
-              className="labelled abilities-wide"
-              role="group"
-              aria-label="Who else can change it"
-            >
+            <div className="labelled whole" role="group" aria-label="Who else can change it">
               Who else can change it
-              <div className="switches">
+              <div className="tiles near">
                 {CHANGERS.map((one) => (
                   <Checkbox
                     className="check"

@@ -8,13 +8,13 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
   return (
     <Disclosure className="site-more" summary="What the office knows of this kind">
       {() => (
-        <div className="kind-notes">
+        <div className="stack">
           {note && <p>{note}</p>}
           {reach.length > 0 && (
-            <dl>
+            <dl className="stack near">
               {reach.map(({ setting, line, photo }) => (
                 <div key={setting}>
-                  <dt>{PANEL_WORDS[setting]}</dt>
+                  <dt className="bold">{PANEL_WORDS[setting]}</dt>
                   <dd>
                     {line}
                     {photo && (
@@ -30,10 +30,10 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
             </dl>
           )}
           {signs.length > 0 && (
-            <dl>
+            <dl className="stack near">
               {signs.map(({ sign, means }) => (
                 <div key={sign}>
-                  <dt>If {sign}</dt>
+                  <dt className="bold">If {sign}</dt>
                   <dd>{means}</dd>
                 </div>
               ))}

@@ -25,7 +25,7 @@ export function KindPicker({ plan, editor, today }: Props) {
   const kinds = useLibrary('kinds');
   const kind = kinds.data?.find(({ id }) => id === name)?.document.timer;
   return (
-    <section className="kind-picker abilities-wide">
+    <section className="kind-picker stack whole">
       <SelectField
         label="Begin from another kind of timer"
         value={name}
@@ -89,9 +89,9 @@ function Preview({
       ) : (
         <>
           <p>What is set stays as it is, but this kind could not hold it:</p>
-          <ul className="findings">
+          <ul className="findings stack list">
             {fresh.map((sentence) => (
-              <li key={sentence} className="finding finding-error">
+              <li key={sentence} className="finding aside finding-error">
                 {sentence}
               </li>
             ))}

@@ -35,9 +35,9 @@ function OrderOfKeys({
   const earlier = (at: number) =>
     order.map((one, i) => (i === at - 1 ? order[at] : i === at ? order[at - 1] : one) ?? one);
   return (
-    <div className="abilities-wide labelled">
+    <div className="whole labelled">
       In the order of keying in
-      <ol className="key-order">
+      <ol className="tiles of-300 points">
         {order.map((setting, i) => (
           <li key={setting}>
             <span>{PANEL_WORDS[setting]}</span>
@@ -57,7 +57,7 @@ function OrderOfKeys({
           </li>
         ))}
       </ol>
-      <span className="chips-row">
+      <span className="row near">
         {missing.map((setting) => (
           <Button key={setting} onClick={() => commit([...order, setting])}>
             Add {PANEL_WORDS[setting]}
@@ -79,7 +79,7 @@ export function PanelAbilities({
   const total = dialect.total ?? NO_TOTAL;
   return (
     <>
-      <h2 className="abilities-wide">What its panel shows</h2>
+      <h2 className="whole">What its panel shows</h2>
       <Choice
         label="Its clock knows"
         value={dialect.clock ?? 'date'}
@@ -139,7 +139,7 @@ export function PanelAbilities({
         order={dialect.order ?? PANEL_SETTINGS}
         commit={(order) => commit({ ...dialect, order })}
       />
-      <div className="switches abilities-wide" role="group" aria-label="Total of a program">
+      <div className="tiles near whole" role="group" aria-label="Total of a program">
         <Checkbox
           className="check"
           checked={total.shown}

@@ -47,9 +47,9 @@ export function TimerAbilities({
   const seasonal = (more: Partial<Seasonal>) =>
     commit({ seasonal: { ...timer.seasonal, ...more } });
   return (
-    <div className="abilities">
+    <div className="tiles far">
       <KindPicker plan={plan} editor={editor} today={today} />
-      <label className="labelled abilities-wide">
+      <label className="labelled whole">
         Name of the timer
         <Input
           value={name ?? timer.name}
@@ -63,7 +63,7 @@ export function TimerAbilities({
         />
       </label>
       <SelectField
-        className="abilities-wide"
+        className="whole"
         label="When a start comes while a cycle is running"
         value={timer.onOverlap}
         options={ON_OVERLAPS.map((one) => [one, OVERLAP_WORDS[one]] as const)}
@@ -194,7 +194,7 @@ export function TimerAbilities({
           />
         </>
       )}
-      <div className="switches abilities-wide" role="group" aria-label="Day rules that it has">
+      <div className="tiles near whole" role="group" aria-label="Day rules that it has">
         {RULES.map((rule) => (
           <Checkbox
             className="check"

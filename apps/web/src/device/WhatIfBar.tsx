@@ -34,11 +34,13 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
       : (monthly?.findIndex((one) => one === percent) ?? -1);
   const over = percent !== null && (headroom === null || percent > headroom);
   return (
-    <div className={percent === null && ahead === 0 ? 'what-if' : 'what-if what-if-on'}>
-      <div className="what-if-percent">
+    <div
+      className={`what-if row push ${percent === null && ahead === 0 ? 'soft' : 'aside accent'}`}
+    >
+      <div className="row in-line">
         <span>Strip at</span>
         <Slider
-          className="what-if-slider"
+          style={{ width: 150 }}
           min={0}
           max={steps.length - 1}
           value={at}
@@ -49,6 +51,7 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
           onChange={(step) => set({ ...whatIf, percent: steps[step] ?? 100 })}
         />
         <strong
+          style={{ minWidth: '3.5em' }}
           title={headroom === null ? 'Not clear at any percent' : `Clear up to ${headroom} %`}
         >
           {percent === null ? 'as set' : `${percent} %`}

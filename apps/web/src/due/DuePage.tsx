@@ -3,8 +3,6 @@ import { Link } from 'react-router';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useDue } from '../api/visits.ts';
-import '../visit/visits.css';
-import '../visit/visitCards.css';
 
 /** Everything that is due at all houses, the earliest first. */
 export default function DuePage() {
@@ -15,7 +13,7 @@ export default function DuePage() {
     return <Failed what="What is due" error={due.error} retry={() => void due.refetch()} />;
   return (
     <div className="page">
-      <div className="sites-head">
+      <div className="sites-head row">
         <h1>Calendar</h1>
         <Button href="/api/due.ics" disabled={due.data.length === 0}>
           Export (.ics)
@@ -26,12 +24,17 @@ export default function DuePage() {
           Nothing is due. When you leave a house, note who comes back and why; it stands here then.
         </p>
       ) : (
-        <ul className="due">
+        <ul className="due list ruled">
           {due.data.map(({ timerId, site, date, kind, overdue, sentence }, i) => (
-            <li key={`${timerId}${date}${kind}${i}`} className={overdue ? 'due-over' : undefined}>
+            <li
+              key={`${timerId}${date}${kind}${i}`}
+              className={overdue ? 'aside alarm' : undefined}
+            >
               <Link to={`/timers/${timerId}/${kind === 'follow-up' ? 'leave' : 'log'}`}>
-                <strong>{site}</strong>
-                <span>{sentence}</span>
+                <span>
+                  <strong className="below">{site}</strong>
+                  {sentence}
+                </span>
               </Link>
             </li>
           ))}

@@ -61,7 +61,7 @@ export default function ConflictDialog({ conflict, clock, resolve }: Props) {
       ]}
     >
       <p>Nothing was overwritten: your change is not saved yet.</p>
-      <table className="conflict-table">
+      <table className="conflict-table data">
         <thead>
           <tr>
             <th>Setting</th>
@@ -71,7 +71,7 @@ export default function ConflictDialog({ conflict, clock, resolve }: Props) {
         </thead>
         <tbody>
           {rows.map(({ what, saved, yours, both }) => (
-            <tr key={what} className={both ? 'conflict-both' : undefined}>
+            <tr key={what} className={both ? 'heavy' : undefined}>
               <td>
                 {what}
                 {both && ' (both changed it)'}

@@ -42,7 +42,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
           />
         </div>
       )}
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         <SelectField
           label="Dates"
           value={rules.parity ?? ''}

@@ -42,11 +42,9 @@ export function Chips<T extends string | number>(props: Props<T>) {
     if (event.key !== '=') done?.(event.currentTarget);
   };
   return (
-    <div className="chips">
-      <span id={id} className="chips-label">
-        {label}
-      </span>
-      <div ref={group} role="radiogroup" aria-labelledby={id} className="chips-row">
+    <div className="chips labelled">
+      <span id={id}>{label}</span>
+      <div ref={group} role="radiogroup" aria-labelledby={id} className="row near">
         {options.map(([one, words], i) => (
           <Button
             className="chip"

@@ -3,7 +3,7 @@ import { Collapse } from 'antd';
 
 interface Props {
   readonly summary: ReactNode;
-  readonly className: string;
+  readonly className?: string;
   readonly openAtFirst?: boolean;
   /** Something inside must be seen: it is open whatever was pressed. */
   readonly mustBeOpen?: boolean;
@@ -12,7 +12,7 @@ interface Props {
 
 /** Content that is made only once it is opened: what nobody sees costs nothing while a key is handled. */
 export function Disclosure(props: Props) {
-  const { summary, className, openAtFirst = false, mustBeOpen = false, children } = props;
+  const { summary, className = '', openAtFirst = false, mustBeOpen = false, children } = props;
   const [pressed, setPressed] = useState(openAtFirst);
   const open = pressed || mustBeOpen;
   return (

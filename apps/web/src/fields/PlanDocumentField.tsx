@@ -36,7 +36,7 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
     else void file.text().then(takeText);
   };
   return (
-    <div className="document-field">
+    <div className="stack">
       <FileButton
         label="Choose a plan document (a file ending in .plan.json)"
         accept=".json,application/json"

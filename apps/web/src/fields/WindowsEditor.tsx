@@ -23,9 +23,9 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
     return refusal;
   };
   return (
-    <div className="windows" role="group" aria-label={label}>
+    <div className="stack near" role="group" aria-label={label}>
       {windows.map((window, i) => (
-        <div key={i} className="window">
+        <div key={i} className="row at-foot near">
           <LabelledTime
             label="No water from"
             value={window.from}

@@ -56,7 +56,7 @@ export default function CommandDialog({ commands, close }: Props) {
         options={found.map(({ key, kind, name }) => ({
           value: key,
           label: (
-            <span className="command">
+            <span className="command row spread">
               {name} <span className="soft">{kind}</span>
             </span>
           ),

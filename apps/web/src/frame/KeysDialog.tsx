@@ -47,8 +47,8 @@ export default function KeysDialog({ close }: { readonly close: () => void }) {
       <dl className="keys">
         {KEYS.map(([where, keys]) => (
           <Fragment key={where}>
-            <dt className="keys-where">{where}</dt>
-            <dd className="keys-where" />
+            <dt className="heavy">{where}</dt>
+            <dd className="heavy" />
             {keys.map(([key, words]) => (
               <Fragment key={key}>
                 <dt>

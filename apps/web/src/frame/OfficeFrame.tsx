@@ -46,11 +46,11 @@ export default function OfficeFrame() {
   if (screen === 'phone')
     return (
       <div className="phone">
-        <header className="bar">
-          <Link to="/" className="bar-brand" aria-label="Water Clock: today">
+        <header className="bar row in-line near">
+          <Link to="/" className="plain" aria-label="Water Clock: today">
             <img src="/icon.svg" alt="" width="28" height="28" />
           </Link>
-          <span className="bar-name">Water Clock</span>
+          <span className="grow heavy">Water Clock</span>
           <PersonMenu words={false} />
         </header>
         <main tabIndex={-1}>
@@ -59,7 +59,7 @@ export default function OfficeFrame() {
         </main>
         <nav className="foot" aria-label="Pages">
           {PLACES.map(({ to, name, icon }) => (
-            <NavLink key={to} to={to} end={to === '/'} className="foot-place">
+            <NavLink key={to} to={to} end={to === '/'} className="foot-place plain">
               {icon}
               {name}
             </NavLink>

@@ -25,12 +25,7 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
           ],
         }}
       >
-        <Button
-          type="text"
-          className="rail-person"
-          icon={<UserOutlined />}
-          aria-label={person.name}
-        >
+        <Button type="text" icon={<UserOutlined />} aria-label={person.name}>
           {words && person.name}
         </Button>
       </Dropdown>

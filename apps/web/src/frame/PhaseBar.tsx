@@ -42,7 +42,7 @@ export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple 
   const [open, setOpen] = useState<Phase | null>(null);
   const here = phaseOf(shown);
   const list = (steps: readonly Step[]) => (
-    <ul className="sheet-steps">
+    <ul className="sheet-steps list ruled">
       {steps.map(([path, name]) => (
         <li key={path}>
           <Link
@@ -50,9 +50,11 @@ export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple 
             aria-current={path === shown ? 'page' : undefined}
             onClick={() => setOpen(null)}
           >
-            <StepMark state={states[path]} /> {name}
+            <StepMark state={states[path]} />
+            <span className="grow">
+              {name} {states[path] && <span className="soft small below">{states[path].line}</span>}
+            </span>
           </Link>
-          {states[path] && <p className="soft">{states[path].line}</p>}
         </li>
       ))}
     </ul>
@@ -63,7 +65,7 @@ export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple 
         <Button
           key={phase.name}
           type="text"
-          className="foot-place"
+          className="foot-place plain"
           aria-current={phase === here ? 'step' : undefined}
           aria-haspopup="dialog"
           onClick={() => setOpen(phase)}

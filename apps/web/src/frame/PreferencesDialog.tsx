@@ -12,7 +12,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
     usePreferences();
   return (
     <Modal open title="Preferences" footer={null} onCancel={close}>
-      <div className="preferences">
+      <div className="preferences stack">
         <Switch
           label="Hours"
           value={clock}

@@ -19,7 +19,7 @@ export function Rail({ children }: { readonly children: ReactNode }) {
       <Button className="rail-skip" onClick={() => document.querySelector('main')?.focus()}>
         Skip to the content
       </Button>
-      <Link to="/" className="rail-brand" aria-label="Water Clock: today">
+      <Link to="/" className="rail-home row plain heavy" aria-label="Water Clock: today">
         <img src="/icon.svg" alt="" width="28" height="28" />
         {words && <span>Water Clock</span>}
       </Link>

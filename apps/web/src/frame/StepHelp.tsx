@@ -15,7 +15,7 @@ export default function StepHelp({
     <SideDrawer title={name} open close={close}>
       <p>{HELP[path]}</p>
       <img
-        className="help-picture"
+        width="100%"
         src={`/help/${path || 'programs'}.webp`}
         alt={`The step “${name}” of a made-up garden`}
       />

@@ -29,13 +29,13 @@ export function VisitFrame(props: Props) {
   if (useScreen() === 'phone')
     return (
       <div className="phone">
-        <header className="bar">
-          <Link to="/sites" className="bar-back" aria-label="All sites">
+        <header className="bar row in-line near">
+          <Link to="/sites" className="plain" aria-label="All sites">
             <LeftOutlined />
           </Link>
-          <div className="bar-words">
-            <h1>{site}</h1>
-            <span className="soft">{nameOf(shown)}</span>
+          <div className="grow">
+            <h1 className="clip">{site}</h1>
+            <span className="soft small">{nameOf(shown)}</span>
           </div>
           {tools}
         </header>
@@ -48,9 +48,9 @@ export function VisitFrame(props: Props) {
     <Layout hasSider className="frame">
       <VisitRail timerId={timerId} shown={shown} states={states} simple={simple} />
       <Layout>
-        <header className="head">
-          <h1>
-            {site} <span className="head-kind soft">{kind}</span>
+        <header className="head row in-line">
+          <h1 className="clip">
+            {site} <span className="soft">{kind}</span>
           </h1>
           {tools}
         </header>

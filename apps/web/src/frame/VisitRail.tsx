@@ -38,7 +38,7 @@ export const VisitRail = memo(function VisitRail({ timerId, shown, states, simpl
   const folded = STEPS.filter(([path]) => foldsAway(path, simple));
   return (
     <Rail>
-      <Link to="/sites" className="rail-back" aria-label="All sites">
+      <Link to="/sites" className="rail-home row" aria-label="All sites">
         <LeftOutlined /> {words && 'All sites'}
       </Link>
       <Menu

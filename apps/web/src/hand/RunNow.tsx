@@ -29,14 +29,14 @@ export function RunNow({
     <div className="run-now">
       {left === null ? (
         <Button
-          className="watch watch-set"
+          className="watch huge watch-set"
           aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >
           {clockWords(seconds)}
         </Button>
       ) : (
-        <p className="watch" role="timer" aria-label="Time left">
+        <p className="watch huge" role="timer" aria-label="Time left">
           {left === 0 ? 'Time' : clockWords(left)}
         </p>
       )}

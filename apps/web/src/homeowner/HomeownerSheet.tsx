@@ -23,7 +23,8 @@ function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
   );
   return (
     <svg
-      className="week-picture"
+      width="100%"
+      style={{ maxWidth: 640 }}
       viewBox={`0 0 ${LEFT + days.length * WIDTH} ${TOP + HEIGHT + 6}`}
       role="img"
       aria-label="The week: when each program waters"
@@ -35,7 +36,7 @@ function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
             y={TOP}
             width={WIDTH - 6}
             height={HEIGHT}
-            className="week-day"
+            fill="var(--strip-day)"
           />
           <text x={LEFT + i * WIDTH + 2} y={15} fontSize={15}>
             {day}
@@ -64,27 +65,27 @@ function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
 /** The homeowner's page on a screen: the same words as on paper. */
 export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
   return (
-    <article className="sheet">
+    <article className="sheet stack">
       <h1>Your watering: {page.house}</h1>
       <p className="soft">
         {page.timer}. Left by {page.company}, {page.date}.
       </p>
       {page.held.map((sentence) => (
-        <p key={sentence} className="sheet-held">
+        <p key={sentence} className="aside heavy">
           {sentence}
         </p>
       ))}
       {page.programs.length === 0 && <p>Nothing is set to water.</p>}
       {page.programs.map((program) => (
-        <section key={program.label} className="sheet-program">
-          <h2>
+        <section key={program.label} className="sheet-program part">
+          <h2 className="row in-line large">
             <ProgramBadge letter={program.letter} label={program.label} /> {program.when}
           </h2>
           {program.until !== null && <p className="soft">Over at {program.until}.</p>}
-          <ol className="sheet-stations">
+          <ol className="sheet-stations list">
             {program.stations.map(({ number, name, length }) => (
-              <li key={number}>
-                <b>{number}</b> <span>{name}</span> <strong>{length}</strong>
+              <li key={number} className="row in-line">
+                <b>{number}</b> <span>{name}</span> <strong className="push">{length}</strong>
               </li>
             ))}
           </ol>
@@ -98,14 +99,14 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
             {page.months.map(({ month, percent }) => (
               <div key={month}>
                 <dt>{month.slice(0, 3)}</dt>
-                <dd>{percent}</dd>
+                <dd className="heavy">{percent}</dd>
               </div>
             ))}
           </dl>
         </section>
       )}
       <WeekPicture {...page.week} />
-      <div className="sheet-sections">
+      <div className="tiles fill of-300">
         {page.sections.map(({ heading, lines }) => (
           <section key={heading}>
             <h2>{heading}</h2>

@@ -27,7 +27,7 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   );
   return (
     <form
-      className="sighting-fields"
+      className="sighting-fields row at-foot"
       aria-label="How homeowners reach the office"
       onSubmit={(event) => {
         event.preventDefault();

@@ -19,8 +19,6 @@ import {
 import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
-import '../visit/visits.css';
-import '../visit/visitCards.css';
 
 /** 32 random bytes, in letters that an address may hold. */
 function newToken(): string {
@@ -68,8 +66,8 @@ export default function PageView(props: StepProps & { readonly version: number }
   };
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
   return (
-    <div className="survey-view">
-      <p className="files">
+    <div className="survey-view stack page-column">
+      <p className="files row near">
         <Button type="primary" size="large" href={pagePdfPath(timerId, 'a4')} target="_blank">
           PDF, A4
         </Button>
@@ -83,7 +81,6 @@ export default function PageView(props: StepProps & { readonly version: number }
           Card, 4 × 6 in
         </Button>
         <SelectField
-          className="page-days"
           aria-label="Good for"
           value={days}
           options={DAYS.map(([one, words]) => [one, `good for ${words}`] as const)}
@@ -108,7 +105,7 @@ export default function PageView(props: StepProps & { readonly version: number }
       )}
       {fault && <p className="fault">{fault}</p>}
       {(links.data ?? []).length > 0 && (
-        <ul className="visit-list" aria-label="Links">
+        <ul className="points" aria-label="Links">
           {links.data?.map((link) => (
             <li key={link.id}>
               Made {day(link.madeAt)},{' '}

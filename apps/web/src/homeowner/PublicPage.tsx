@@ -58,7 +58,7 @@ export default function PublicPage() {
     <main className="page">
       <Patterns />
       <HomeownerSheet page={opened.page} />
-      <p className="sheet-print">
+      <p className="no-print">
         <Button onClick={() => void save('a4')}>Keep as PDF, A4</Button>{' '}
         <Button onClick={() => void save('letter')}>Letter</Button>
       </p>

@@ -11,6 +11,7 @@ import {
 } from '@water-clock/core';
 import { DRY_FILL, Patterns } from '../charts/patterns.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import './allowedDays.css';
 
@@ -28,16 +29,17 @@ function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'):
 
 /** When the place lets this house water, in the next fourteen days: a row a day, hours that are not allowed hatched. */
 export function AllowedDays({ site, survey, rules, today }: StepProps) {
+  const isPhone = useScreen() === 'phone';
   const { clock } = usePreferences();
   if (!rules && !survey.rules) return null;
   const rulesOn = (day: number) => houseRulesOn(survey.rules, rules, site, day);
   return (
-    <section className="allowed-days">
+    <section className="stack near">
       <Patterns />
       <h2>When it may water in the next {DAYS} days</h2>
       <div className="allowed-day allowed-hours" aria-hidden>
         <span />
-        <span className="allowed-marks">
+        <span className="allowed-marks soft small">
           {HOURS_MARKED.map((hour) => (
             <span key={hour} style={{ left: percent(hour / 24) }}>
               {timeWords(hour * 3600, clock)}
@@ -45,7 +47,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
           ))}
         </span>
       </div>
-      <ol>
+      <ol className="list">
         {Array.from({ length: DAYS }, (_, i) => {
           const day = today + i;
           const begin = day * SECONDS_PER_DAY;
@@ -54,7 +56,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
           const isMown = site.mowing.some((one) => WEEKDAYS[weekdayIndexOf(day)] === one);
           return (
             <li key={day} className="allowed-day">
-              <span className="allowed-date">
+              <span className="bold">
                 {i === 0 ? 'Today' : `${weekdayName(weekdayIndexOf(day))} ${civilOf(day).day}`}
               </span>
               <svg className="allowed-bar" aria-hidden>
@@ -66,13 +68,14 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
                   };
                   return (
                     <g key={from}>
-                      <rect {...place} className="allowed-not" />
+                      <rect {...place} fill="var(--paper)" stroke="var(--line-strong)" />
                       <rect {...place} fill={DRY_FILL} />
                     </g>
                   );
                 })}
               </svg>
-              <span className="soft">
+              {/* On a phone the bar says it. */}
+              <span className={isPhone ? 'hidden-but-read' : 'soft'}>
                 {words}
                 {isMown && '; mown'}
               </span>

@@ -15,14 +15,14 @@ function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
   const speech = { on: today, clock, order };
   if (survey.rules)
     return (
-      <p className="rules-now">
+      <p className="rules-now large">
         <strong>Noted for this house by hand:</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
-  if (!rulesKnown) return <p className="rules-now soft">Fetching the rules …</p>;
+  if (!rulesKnown) return <p className="rules-now large soft">Fetching the rules …</p>;
   if (!rules)
     return (
-      <p className="rules-now">
+      <p className="rules-now large">
         {site.rulesId === null
           ? 'No rules are chosen yet.'
           : 'The rules that were chosen are not in the library (any more).'}{' '}
@@ -31,7 +31,7 @@ function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
       </p>
     );
   return (
-    <p className="rules-now">
+    <p className="rules-now large">
       <strong>{rules.name}.</strong> {rulesSentence(rules, site, speech)}
     </p>
   );
@@ -40,16 +40,13 @@ function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
 /** Rules of this house alone, where no document of the library fits. */
 function OwnRules({ survey, editor }: StepProps) {
   return (
-    <div className="own-rules">
+    <div className="aside stack">
       <AllowedFields
         name="This house"
         rules={survey.rules ?? {}}
         change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />
-      <Button
-        className="survey-side"
-        onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
-      >
+      <Button onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}>
         Go by the library again
       </Button>
     </div>
@@ -62,14 +59,14 @@ export default function HouseView(props: StepProps) {
   const [own, setOwn] = useState(survey.rules !== undefined);
   const visits = dueVisits(survey);
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       <RulesNow {...props} />
       <AllowedDays {...props} />
       <p className="soft">
         Local watering rules come first, and they change; the owner answers for what the timer does.
       </p>
       {visits.length > 0 && (
-        <ul className="next-visits" aria-label="Next visits">
+        <ul className="points bold" aria-label="Next visits">
           {visits.map((visit, i) => (
             <li key={i}>{visitSentence(visit, { on: today, clock, order })}</li>
           ))}
@@ -79,7 +76,6 @@ export default function HouseView(props: StepProps) {
         <OwnRules {...props} />
       ) : (
         <Button
-          className="survey-side"
           onClick={() => {
             setOwn(true);
             editor.commit({ type: 'note', fields: { rules: {} } });

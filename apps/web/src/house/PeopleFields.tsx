@@ -24,10 +24,10 @@ export function PeopleFields({ form, faults, change }: Props) {
       people: people.map((person, i) => (i === at ? { ...person, ...more } : person)),
     });
   return (
-    <fieldset className="people">
+    <fieldset className="stack near">
       <legend>People</legend>
       {people.map((person, i) => (
-        <div key={i} className="person">
+        <div key={i} className="row near">
           {FIELDS.map(([key, label, example]) => (
             <Input
               key={key}

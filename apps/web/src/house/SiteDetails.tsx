@@ -7,7 +7,6 @@ import { useChangeSite, type Site } from '../api/sites.ts';
 import { fieldText, formOf, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
 import { SiteFormFields } from './SiteFormFields.tsx';
 import { timerKeys, type TimerView } from '../api/timers.ts';
-import '../sites/sites.css';
 
 const FIELD_NAMES: Record<keyof SiteForm, string> = {
   name: 'Name',
@@ -69,11 +68,11 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   };
   const theirForm = theirs && formOf(theirs);
   return (
-    <form className="site-form" onSubmit={submit} noValidate>
+    <form className="site-form stack column" onSubmit={submit} noValidate>
       <h2>The house</h2>
       <SiteFormFields form={form} faults={faults} change={edit} />
       {theirs && theirForm && (
-        <div role="alert" className="conflict">
+        <div role="alert" className="conflict notice stack">
           <p>
             <strong>Somebody else changed these details meanwhile.</strong> Nothing of yours was
             saved yet.

@@ -85,11 +85,11 @@ export function SiteFormFields({ form, faults, change }: Props) {
   };
   return (
     <>
-      <div className="site-form-pair">
+      <div className="tiles fill of-150">
         {field('name', 'Name', { placeholder: 'Quince Cottage' })}
         {field('houseNumber', 'Number in the street', { placeholder: '17a' })}
       </div>
-      <div className="site-form-pair">
+      <div className="tiles fill of-150">
         <Fact
           {...common}
           name="supply"
@@ -130,9 +130,8 @@ export function SiteFormFields({ form, faults, change }: Props) {
       <label className="labelled">
         Notes
         <Input.TextArea
-          className="site-notes"
           name="notes"
-          rows={2}
+          rows={3}
           value={form.notes}
           aria-invalid={faults.notes !== undefined}
           onChange={(event) => change({ ...form, notes: event.target.value })}
@@ -146,7 +145,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
         summary="Zone, coordinates, units"
       >
         {() => (
-          <div className="site-form">
+          <div className="site-form stack column">
             <div className="labelled">
               <label htmlFor={zones}>Time zone</label>
               <AutoComplete
@@ -162,7 +161,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
               />
               {faults.timeZone && <span className="fault">{faults.timeZone}</span>}
             </div>
-            <div className="site-form-pair">
+            <div className="tiles fill of-150">
               {field('latitude', 'Latitude', { inputMode: 'decimal', placeholder: '-34.21' })}
               {field('longitude', 'Longitude', { inputMode: 'decimal', placeholder: '139.86' })}
             </div>
@@ -170,7 +169,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
               The coordinates give sunset and sunrise; they may stay empty.{' '}
               <Button onClick={here}>Take this device's place</Button>
             </p>
-            <div className="site-form-pair">
+            <div className="tiles fill of-150">
               <Fact
                 {...common}
                 name="units"

@@ -14,6 +14,7 @@ import {
 import { rowsOf, saveCsv } from '../platform/csv.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import { FileButton } from '../fields/FileButton.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 
 const WAY_WORDS = {
   entered: 'as entered',
@@ -84,7 +85,7 @@ export function ClimateEditor({ document, change }: Props) {
     </label>
   );
   return (
-    <div className="library-form">
+    <div className="library-form stack column">
       <label className="labelled">
         Name of the place
         <Input
@@ -93,7 +94,7 @@ export function ClimateEditor({ document, change }: Props) {
           onChange={({ target: { value } }) => change({ ...document, name: value })}
         />
       </label>
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         {number('latitude', 'Latitude')}
         {number('longitude', 'Longitude')}
         {number('altitudeMetres', 'Height above the sea, m')}
@@ -121,7 +122,7 @@ export function ClimateEditor({ document, change }: Props) {
         </p>
       )}
       {read && read.faults.length > 0 && (
-        <ul className="cell-faults">
+        <ul className="cell-faults points">
           {read.faults.slice(0, 12).map((fault, i) => (
             <li key={i} className="fault">
               Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
@@ -130,8 +131,8 @@ export function ClimateEditor({ document, change }: Props) {
           {read.faults.length > 12 && <li>… and {read.faults.length - 12} more.</li>}
         </ul>
       )}
-      <div className="minutes-scroll">
-        <table className="year-table">
+      <Scroll label="The months as a table">
+        <table className="year-table data numbers">
           <thead>
             <tr>
               <th>Month</th>
@@ -199,7 +200,7 @@ export function ClimateEditor({ document, change }: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       <div>
         <Button
           onClick={() => saveCsv(`${document.name} months.csv`, weatherMonthRows(document.months))}

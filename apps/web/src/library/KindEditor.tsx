@@ -56,7 +56,7 @@ export function KindEditor({ document, change, today }: Props) {
     });
   };
   return (
-    <div className="library-form">
+    <div className="library-form stack column">
       {NOTES.map(([key, label]) => (
         <label key={key} className="labelled">
           {label}
@@ -82,7 +82,7 @@ export function KindEditor({ document, change, today }: Props) {
         its stations hang on two wires, each by its decoder
       </Checkbox>
       <RainDelayFields document={document} change={change} />
-      <fieldset className="clause">
+      <fieldset className="aside stack">
         <legend>
           What to say on the telephone to bring the saved settings back, a step a line; {'{A}'} is
           what it calls program A
@@ -98,12 +98,12 @@ export function KindEditor({ document, change, today }: Props) {
           }}
         />
       </fieldset>
-      <fieldset className="clause">
+      <fieldset className="aside stack">
         <legend>How to reach each setting on this panel</legend>
         {PANEL_SETTINGS.map((setting) => {
           const found = reach.find((howToReach) => howToReach.setting === setting);
           return (
-            <div key={setting} className="reach">
+            <div key={setting} className="stack near">
               <label className="labelled">
                 {PANEL_WORDS[setting]}
                 <Input
@@ -124,7 +124,7 @@ export function KindEditor({ document, change, today }: Props) {
           );
         })}
       </fieldset>
-      <fieldset className="clause">
+      <fieldset className="aside stack">
         <legend>What its lights and signs mean</legend>
         {[...signs, { sign: '', means: '' }].map((one, i) => {
           const put = (more: Partial<typeof one>) => {
@@ -136,7 +136,7 @@ export function KindEditor({ document, change, today }: Props) {
             });
           };
           return (
-            <div key={i} className="site-form-pair">
+            <div key={i} className="tiles fill of-150">
               <Input
                 aria-label={`Sign ${i + 1}`}
                 placeholder="what is seen"
@@ -155,9 +155,9 @@ export function KindEditor({ document, change, today }: Props) {
           );
         })}
       </fieldset>
-      <fieldset className="clause">
+      <fieldset className="aside stack">
         <legend>Factory settings, also after it has lost its memory</legend>
-        <div className="tool-fields">
+        <div className="tiles fill of-150">
           {PANEL_SETTINGS.map((setting) => (
             <label key={setting} className="labelled">
               {PANEL_WORDS[setting]}

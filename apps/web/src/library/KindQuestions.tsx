@@ -54,7 +54,7 @@ export function KindQuestions({ make, leave }: Props) {
   );
   return (
     <form
-      className="library-form"
+      className="library-form stack column"
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
@@ -75,7 +75,7 @@ export function KindQuestions({ make, leave }: Props) {
         />
       </label>
       {fault && <p className="fault">{fault}</p>}
-      <ol className="questions">
+      <ol className="points far">
         <Question asks="How many stations have a terminal, a module’s empty places not counted?">
           {number('stations', 'Stations', 1, 99)}
         </Question>
@@ -98,7 +98,7 @@ export function KindQuestions({ make, leave }: Props) {
           />
         </Question>
         <Question asks="Hold plus at a run time: where does it end, and in which steps does it go?">
-          <div className="site-form-pair">
+          <div className="tiles fill of-150">
             {number('longestRunMinutes', 'Longest run', 1, 1440, 'minutes')}
             <Choice
               label="Steps"
@@ -109,7 +109,7 @@ export function KindQuestions({ make, leave }: Props) {
           </div>
         </Question>
         <Question asks="Which ways of choosing days does it show?">
-          <div className="switches">
+          <div className="tiles near">
             {DAYS.map(([one, words]) => (
               <Checkbox
                 className="check"
@@ -143,7 +143,7 @@ export function KindQuestions({ make, leave }: Props) {
             commit={(percent) => set({ percent })}
           />
           {answers.percent !== 'none' && (
-            <div className="site-form-pair">
+            <div className="tiles fill of-150">
               {number('highestPercent', 'How high does it go', 100, 500, '%')}
               {number('percentStep', 'In steps of', 1, 50, '%')}
             </div>

@@ -42,10 +42,6 @@ import { RulesEditor } from './RulesEditor.tsx';
 import { SaveBar } from './SaveBar.tsx';
 import { useDocument } from './useDocument.ts';
 import './library.css';
-import '../minutes/minutes.css';
-import '../sites/sites.css';
-import '../stations/survey.css';
-import '../stations/tools.css';
 
 const SHELVES: readonly (readonly [PagedShelf, string])[] = [
   ['rules', 'Watering rules'],
@@ -106,7 +102,7 @@ function Entry({
       <>
         <h2>{nameOf(document)}</h2>
         <ReadDocument document={document} today={common.today} />
-        <div className="walk-start">
+        <div className="row">
           <Button type="primary" size="large" onClick={() => setSearch({ edit: '' })}>
             Edit
           </Button>
@@ -150,13 +146,13 @@ function Feed({
         Simulated weather that ships with Water Clock: invented towns, the same ten years of days
         for everybody.
       </p>
-      <ul className="library-list">
+      <ul className="library-list list ruled">
         {(towns.data ?? []).map(({ id, name, region }) => (
-          <li key={id}>
+          <li key={id} className="row">
             <span>
               <strong>{name}</strong> <span className="soft">{region}</span>
             </span>
-            <span className="library-buttons">
+            <span className="row near">
               <Button
                 size="small"
                 onClick={() =>
@@ -231,7 +227,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   };
   return (
     <>
-      <div className="walk-start">
+      <div className="row">
         <Button type="primary" size="large" onClick={make}>
           {shelf === 'kinds' ? 'Make one from what is seen on the box' : 'New'}
         </Button>
@@ -254,9 +250,9 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
           </ul>
         </div>
       )}
-      <ul className="library-list">
+      <ul className="library-list list ruled">
         {items.data.map((item) => (
-          <li key={item.id}>
+          <li key={item.id} className="row">
             <NavLink to={`/library/${shelf}/${item.id}`}>{nameOf(item.document)}</NavLink>
             <span className="soft">
               {item.ships
@@ -265,7 +261,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                   : 'yours, in place of a shipped one'
                 : 'yours'}
             </span>
-            <span className="library-buttons">
+            <span className="row near">
               <Button
                 size="small"
                 onClick={() =>
@@ -341,7 +337,7 @@ export default function LibraryPage() {
   return (
     <div className="page library">
       <h1>Library</h1>
-      <nav className="timer-views" aria-label="Shelves">
+      <nav className="row shelves" aria-label="Shelves">
         {SHELVES.map(([one, name]) => (
           <NavLink key={one} to={`/library/${one}`}>
             {name}

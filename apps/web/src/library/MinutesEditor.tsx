@@ -9,6 +9,7 @@ import {
   type MinutesTable,
 } from '@water-clock/core';
 import { NumberField } from '../fields/NumberField.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 
 interface Props {
   readonly document: MinutesTable;
@@ -35,7 +36,7 @@ export function MinutesEditor({ document, change }: Props) {
       heads: { ...document.heads, [head]: { ...document.heads[head], ...more } },
     });
   return (
-    <div className="library-form">
+    <div className="library-form stack column">
       {TEXTS.map(([key, label]) => (
         <label key={key} className="labelled">
           {label}
@@ -47,8 +48,8 @@ export function MinutesEditor({ document, change }: Props) {
         </label>
       ))}
       <h2>Minutes by head</h2>
-      <div className="minutes-scroll">
-        <table className="minutes-table">
+      <Scroll label="The minutes as a table">
+        <table className="data">
           <thead>
             <tr>
               <th>Head</th>
@@ -106,12 +107,12 @@ export function MinutesEditor({ document, change }: Props) {
             })}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       <h2>What bends them</h2>
       {FACTORS.map(([key, label, words]) => (
-        <fieldset key={key} className="clause">
+        <fieldset key={key} className="aside stack">
           <legend>{label}, ×</legend>
-          <div className="tool-fields">
+          <div className="tiles fill of-150">
             {Object.entries(words).map(([name, shown]) => (
               <NumberField
                 key={name}
@@ -129,9 +130,9 @@ export function MinutesEditor({ document, change }: Props) {
           </div>
         </fieldset>
       ))}
-      <fieldset className="clause">
+      <fieldset className="aside stack">
         <legend>Percent of the height of summer, by month</legend>
-        <div className="tool-fields">
+        <div className="tiles fill of-150">
           {document.months.map((percent, i) => (
             <NumberField
               key={i}

@@ -49,7 +49,7 @@ export function RainDelayFields({ document, change }: Props) {
   const text = typed ?? (rainDelay?.allowed ?? []).join(' ');
   const isWrong = typed !== null && lengthsOf(typed) === null;
   return (
-    <fieldset className="clause tool-fields">
+    <fieldset className="aside stack tiles fill of-150">
       <legend>Its rain delay</legend>
       <SelectField
         label="It is set in"

@@ -24,7 +24,7 @@ import type { PagedShelf, Shelves } from '../api/library.ts';
 function ReadRules({ document, today }: { readonly document: Rules; readonly today: EpochDay }) {
   const { clock, order } = usePreferences();
   return document.editions.map((edition) => (
-    <section key={edition.from} className="read-part">
+    <section key={edition.from} className="stack">
       <h3>In force from {dateWords(parseDate(edition.from) ?? today, today, order)}</h3>
       <ul>
         {edition.clauses.map((clause, i) => (
@@ -47,7 +47,7 @@ const HEADS = Object.keys(HEAD_WORDS) as readonly HeadType[];
 
 function ReadMinutes({ document }: { readonly document: MinutesTable }) {
   return (
-    <section className="read-part">
+    <section className="stack">
       <p>
         {document.region}; {document.source}.
       </p>
@@ -77,7 +77,7 @@ function ReadMinutes({ document }: { readonly document: MinutesTable }) {
 function ReadClimate({ document }: { readonly document: ClimateDocument }) {
   const { units } = usePreferences();
   return (
-    <section className="read-part">
+    <section className="stack">
       <Descriptions
         size="small"
         items={[
@@ -101,7 +101,7 @@ function ReadClimate({ document }: { readonly document: ClimateDocument }) {
 }
 
 const ReadKind = ({ document }: { readonly document: TimerKind }) => (
-  <section className="read-part">
+  <section className="stack">
     <KindCard timer={document.timer} kind={document} />
     <KindNotes kind={document} />
   </section>
@@ -116,7 +116,7 @@ export function ReadDocument({
   readonly today: EpochDay;
 }) {
   return (
-    <div className="read-document">
+    <div className="read-document stack column">
       <Patterns />
       {'editions' in document && <ReadRules document={document} today={today} />}
       {'timer' in document && <ReadKind document={document} />}

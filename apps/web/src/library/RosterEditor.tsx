@@ -64,7 +64,7 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
   };
   return (
     <div className="roster-part">
-      <div className="roster" role="grid" aria-label={name}>
+      <div className="stack near" role="grid" aria-label={name}>
         <div role="row" className="roster-row">
           <span role="columnheader">
             <span className="hidden-but-read">Street numbers</span>
@@ -116,7 +116,7 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
           </div>
         ))}
       </div>
-      <div className="chips-row">
+      <div className="row near">
         <Button
           type="text"
           onClick={() => change({ ...table, days: days.map((): Weekday[] => []) })}
@@ -145,7 +145,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
   const free = SUPPLIES.filter((one) => !named.includes(one));
   const last = tables.at(-1);
   return (
-    <div className="rosters">
+    <div className="stack">
       {tables.map((table, i) => {
         const set = (next: RosterTable) => put(tables.map((one, at) => (at === i ? next : one)));
         const water =
@@ -158,7 +158,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
           <Fragment key={table.supplies.join(' ')}>
             <h2 className="roster-title">With {water}</h2>
             {table.supplies.length > 0 && (
-              <div className="switches" role="group" aria-label={`Water of table ${i + 1}`}>
+              <div className="tiles near" role="group" aria-label={`Water of table ${i + 1}`}>
                 {SUPPLIES.map((one) => (
                   <Checkbox
                     className="check"
@@ -195,7 +195,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
         );
       })}
       {free.length > 1 && last && (
-        <div className="chips-row">
+        <div className="row near">
           {free.map((one) => (
             <Button key={one} onClick={() => put([{ ...last, supplies: [one] }, ...tables])}>
               Other days with {SUPPLY_WORDS[one]}

@@ -56,7 +56,6 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
   const { when: _when, noWatering: _none, ...allowed } = clause;
   return (
     <Disclosure
-      className="clause-line"
       summary={
         <>
           <strong>{conditionWords(when)}</strong>:{' '}
@@ -67,7 +66,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
       }
     >
       {() => (
-        <fieldset className="clause">
+        <fieldset className="aside stack">
           <legend className="hidden-but-read">{name}</legend>
           <div className="labelled">
             Street numbers that end in
@@ -96,7 +95,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
               setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
             }
           />
-          <div className="switches" role="group" aria-label={`${name}: water from`}>
+          <div className="tiles near" role="group" aria-label={`${name}: water from`}>
             {SUPPLIES.map((one) => (
               <Checkbox
                 className="check"
@@ -179,8 +178,8 @@ function EditionEditor({
   const text = (value: string) => (value.trim() === '' ? undefined : value);
   const [way, setWay] = useState(() => usualWay(edition));
   return (
-    <section className="edition">
-      <div className="tool-fields">
+    <section className="edition part stack">
+      <div className="tiles fill of-150">
         <DateField
           label="In force from"
           required
@@ -235,7 +234,7 @@ function EditionEditor({
           change={(next) => set({ clauses: replaced(edition.clauses, i, next) })}
         />
       ))}
-      <div className="chips-row">
+      <div className="row near">
         {way === 'clauses' && (
           <Button onClick={() => set({ clauses: [...edition.clauses, {}] })}>Add a clause</Button>
         )}
@@ -259,7 +258,7 @@ export function RulesEditor({ document, change, today }: Props) {
   const { editions } = document;
   const last = editions.at(-1);
   return (
-    <div className="library-form">
+    <div className="library-form stack column">
       <label className="labelled">
         Whose rules
         <Input
@@ -268,7 +267,7 @@ export function RulesEditor({ document, change, today }: Props) {
           onChange={({ target: { value } }) => change({ ...document, name: value })}
         />
       </label>
-      <div className="try-rules">
+      <div className="try-rules row at-foot">
         <label className="labelled">
           Try it on number
           <Input value={houseNumber} onChange={({ target: { value } }) => setHouseNumber(value)} />
@@ -279,7 +278,7 @@ export function RulesEditor({ document, change, today }: Props) {
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]] as const)}
           pick={(value) => setSupply(SUPPLIES.find((one) => one === value) ?? 'mains')}
         />
-        <p role="status" className="rules-now">
+        <p role="status" className="rules-now large">
           {rulesSentence(document, { houseNumber, supply }, { on: today, clock, order })}
         </p>
       </div>

@@ -10,7 +10,7 @@ interface Props {
 export function SaveBar({ draft, done }: Props) {
   const { faults, theirs, changed, saving, saved } = draft;
   return (
-    <div className="save-bar">
+    <div className="save-bar foot-of-step row">
       {faults.length > 0 && (
         <ul role="alert" className="fault">
           {faults.slice(0, 8).map((one) => (
@@ -19,14 +19,14 @@ export function SaveBar({ draft, done }: Props) {
         </ul>
       )}
       {theirs && (
-        <div role="alert" className="conflict">
+        <div role="alert" className="conflict notice stack">
           <p>
             <strong>
               Somebody else {theirs.document ? 'changed' : 'took out'} this meanwhile.
             </strong>{' '}
             Nothing of yours was saved yet.
           </p>
-          <div className="both-sides">
+          <div className="tiles fill of-300">
             <div>
               <h3>Saved</h3>
               <pre>{theirs.document ? JSON.stringify(theirs.document, null, 1) : 'taken out'}</pre>

@@ -34,6 +34,7 @@ import { SeasonCard } from './SeasonCard.tsx';
 import { StationMinutesRows } from './StationMinutesRows.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 import './minutes.css';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
@@ -125,8 +126,8 @@ export default function MinutesView(props: StepProps) {
   const hasSensor =
     rainSensorOf(plan.settings, survey.device).state !== 'none' || survey.rain === 'sensor';
   return (
-    <div className="survey-view">
-      <div className="minutes-choices">
+    <div className="survey-view stack page-column">
+      <div className="tiles fill of-150">
         <Choice
           label="School of this garden"
           value={survey.school ?? 'balance'}
@@ -186,8 +187,8 @@ export default function MinutesView(props: StepProps) {
         words={(value) => `${value} min`}
         file={`${props.site.name} water of a week`}
       />
-      <section className="minutes-year">
-        <div className="night-head">
+      <section className="stack near">
+        <div className="night-head row">
           <h2>The year</h2>
           <SelectField
             value={curve ?? ''}
@@ -210,13 +211,8 @@ export default function MinutesView(props: StepProps) {
             <Disclosure className="site-more" summary="The same as a table">
               {() => (
                 <>
-                  <div
-                    className="minutes-scroll"
-                    role="region"
-                    aria-label="The year as a table"
-                    tabIndex={0}
-                  >
-                    <table className="year-table">
+                  <Scroll label="The year as a table">
+                    <table className="year-table data numbers">
                       <thead>
                         <tr>
                           <th>{unitWords(units, 'depth')} a week</th>
@@ -236,7 +232,7 @@ export default function MinutesView(props: StepProps) {
                         ))}
                       </tbody>
                     </table>
-                  </div>
+                  </Scroll>
                   <Button
                     onClick={() =>
                       saveCsv(`${props.site.name} year.csv`, [

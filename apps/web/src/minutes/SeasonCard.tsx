@@ -49,9 +49,9 @@ export function SeasonCard(props: StepProps) {
         <p>
           Days a week, the minutes of {monthName(hundred)} unchanged, from {source}:
         </p>
-        <ol className="season">
+        <ol className="season list tiles of-100 near">
           {days.map((count, i) => (
-            <li key={i} className={i + 1 === month ? 'season-now' : undefined}>
+            <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
               <span>{monthName(i + 1).slice(0, 3)}</span>
               <strong>{count}</strong>
             </li>
@@ -74,9 +74,9 @@ export function SeasonCard(props: StepProps) {
         Percent of what {monthName(hundred)} needs, from {source}, in the steps of this timer
         {scope === 'none' ? ' (it has no percent of its own: change the minutes)' : ''}:
       </p>
-      <ol className="season">
+      <ol className="season list tiles of-100 near">
         {percents.map((percent, i) => (
-          <li key={i} className={i + 1 === month ? 'season-now' : undefined}>
+          <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
             <span>{monthName(i + 1).slice(0, 3)}</span>
             <strong>{isBanned(i + 1) ? 'off' : percent}</strong>
           </li>

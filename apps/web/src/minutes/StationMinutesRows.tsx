@@ -46,16 +46,16 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
   return (
     <section className="minutes-of-stations">
       <h2>Minutes a week at 100 %</h2>
-      <ol className="minute-rows">
+      <ol className="minute-rows list ruled">
         {stations.map((one) => (
           <li key={one.number} className={open === one.number ? 'minute-row-open' : undefined}>
-            <b className="station-number">{one.number}</b>
+            <b className="large">{one.number}</b>
             <span className="minute-name">{nameOf(one.number)}</span>
             <SchoolDots minutes={one} most={most} choose={choose(one.number)} />
-            <span className="minute-need">
-              <strong>{minutesText(one.weeklySeconds)}</strong>
+            <span>
+              <strong className="large">{minutesText(one.weeklySeconds)}</strong>
               {one.weeklySeconds !== null && ' min'}
-              <span className="soft">{sourceWords(one)}</span>
+              <span className="soft small below">{sourceWords(one)}</span>
             </span>
             <Button
               aria-expanded={open === one.number}

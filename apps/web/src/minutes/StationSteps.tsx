@@ -33,6 +33,7 @@ import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { DateField } from '../fields/DateField.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 
 /** How a number of a sum is shown and typed: digits and unit. */
 function unitOf(
@@ -76,7 +77,7 @@ function StepLine({ step, overrule }: StepProps) {
   const { words, show, read } = unitOf(step.unit, units);
   const key = step.overrule;
   return (
-    <div className="step">
+    <div className="step row near spread">
       {key ? (
         <NumberField
           label={STEP_WORDS[step.what]}
@@ -88,13 +89,17 @@ function StepLine({ step, overrule }: StepProps) {
         />
       ) : (
         <p>
-          <span className="step-value">
+          <span className="heavy">
             {show(step.value)} {words}
-          </span>
+          </span>{' '}
           {STEP_WORDS[step.what]}
         </p>
       )}
-      <span className={`soft source-${step.source}`}>{SOURCE_WORDS[step.source]}</span>
+      <span
+        className={step.source === 'measured' || step.source === 'overruled' ? 'calm bold' : 'soft'}
+      >
+        {SOURCE_WORDS[step.source]}
+      </span>
     </div>
   );
 }
@@ -104,7 +109,7 @@ function Answer({
   overrule,
 }: { readonly answer: SchoolAnswer } & Pick<StepProps, 'overrule'>) {
   return (
-    <section className="school">
+    <section className="school stack near">
       {answer.weeklySeconds === null ? (
         <p>Needs {answer.lacking.map((lacking) => LACKING_WORDS[lacking]).join(', and ')}.</p>
       ) : (
@@ -112,7 +117,7 @@ function Answer({
           {answer.steps.map((step) => (
             <StepLine key={step.what} step={step} overrule={overrule} />
           ))}
-          <p className="school-sum">= {Math.round(answer.weeklySeconds / 60)} min a week</p>
+          <p className="part heavy">= {Math.round(answer.weeklySeconds / 60)} min a week</p>
         </>
       )}
     </section>
@@ -144,7 +149,7 @@ function Often({
         several times a day (new seed or turf)
       </Checkbox>
       {often && (
-        <div className="tool-fields">
+        <div className="tiles fill of-150">
           <NumberField
             label="Times a day"
             least={2}
@@ -207,7 +212,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
   const { longestRun, soakSeconds, allowance, intake } = figures;
   const { year } = minutes;
   return (
-    <div className="station-steps">
+    <div className="station-steps aside accent stack">
       <Segmented<School>
         block
         aria-label="School to look at"
@@ -243,13 +248,8 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
         <Disclosure className="site-more" summary="The balance, month by month">
           {() => (
             <>
-              <div
-                className="minutes-scroll"
-                role="region"
-                aria-label="The balance as a table"
-                tabIndex={0}
-              >
-                <table className="year-table">
+              <Scroll label="The balance as a table">
+                <table className="year-table data numbers">
                   <thead>
                     <tr>
                       <th>Month</th>
@@ -273,7 +273,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
                     ))}
                   </tbody>
                 </table>
-              </div>
+              </Scroll>
               <p className="soft">
                 ETo and rain are the place’s;{' '}
                 <Link to="/library/climates">copy its weather to overrule them</Link>.
@@ -282,7 +282,7 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           )}
         </Disclosure>
       )}
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         <NumberField
           label="Waterings a week"
           least={1}

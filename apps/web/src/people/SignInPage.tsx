@@ -18,9 +18,9 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
   const emailFault = field(error, 'email');
   const passwordFault = field(error, 'password');
   return (
-    <div className="sign-in">
+    <div className="page stack column">
       <h1>Sign in</h1>
-      <form onSubmit={submit} noValidate>
+      <form className="stack" onSubmit={submit} noValidate>
         <label className="labelled">
           E-mail
           <Input
@@ -57,7 +57,7 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
         </Button>
       </form>
       {demo && (
-        <div className="sign-in-demo">
+        <div className="sign-in-demo part stack">
           <p>
             This is a demonstration with invented gardens. Look around as {demo.name}; nobody's
             timer can be harmed.

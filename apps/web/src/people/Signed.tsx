@@ -2,7 +2,6 @@ import { lazy } from 'react';
 import { Outlet } from 'react-router';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
-import './people.css';
 
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
 

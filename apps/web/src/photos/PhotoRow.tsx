@@ -73,13 +73,12 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
     bring();
   };
   return (
-    <div className="photos" role="group" aria-label={label}>
+    <div className="photos row near" role="group" aria-label={label}>
       {photos.map((id, i) => (
-        <span key={id} className="photo-frame">
+        <span key={id} className="row near in-line">
           <Picture id={id} number={i + 1} left={left} />
           {set && (
             <Button
-              className="photo-out"
               aria-label={`Delete photo ${i + 1}`}
               onClick={() => set(photos.filter((one) => one !== id))}
             >

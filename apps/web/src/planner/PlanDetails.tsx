@@ -28,6 +28,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 import type { PlanResult } from '../workers/planning.ts';
 import { datesText, ruleWords, spansWords, weekWords } from './facts.ts';
 import type { usePlanner } from './usePlanner.ts';
+import { Scroll } from '../platform/Scroll.tsx';
 
 /** Where on the screens a part of the brief is entered. */
 function stepOf([first, , third]: Path): string {
@@ -44,14 +45,14 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   const line = (reason: Reason, i: number) => (
     <li key={i}>
       {reasonSentence(reason, brief, clock)}{' '}
-      <Link className="reason-source" to={`/timers/${timerId}/${stepOf(reason.path)}`}>
+      <Link to={`/timers/${timerId}/${stepOf(reason.path)}`}>
         {sourceWords(reason.path, brief)}
       </Link>
     </li>
   );
   const { cost } = result;
   return (
-    <section className="plan-reasons">
+    <section className="plan-reasons stack">
       <h2>Why</h2>
       <ul>
         {result.reasons.map(line)}
@@ -105,8 +106,8 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     ['Proved', ({ proof }) => (proof.optimal ? 'nothing is better' : 'best that was found')],
   ];
   return (
-    <div className="plan-table-scroll">
-      <table className="plan-table">
+    <Scroll label="The plans as a table">
+      <table className="plan-table data">
         <thead>
           <tr>
             <td />
@@ -130,7 +131,7 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
           ))}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   );
 }
 
@@ -142,7 +143,7 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
   const applied = applyChange(props.plan, change);
   const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
   return (
-    <section className="plan-changes">
+    <section className="plan-changes stack">
       <h2>What changes on the timer</h2>
       {differences.length === 0 ? (
         <p>Nothing: these programs are on the timer already.</p>
@@ -211,9 +212,9 @@ export function Season({
           : `These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
         {minutes.hundredMonth ? ` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
       </p>
-      <ol className="season">
+      <ol className="season list tiles of-100 near">
         {months.map(({ month, percent, serves }) => (
-          <li key={month} className={serves ? undefined : 'season-other'}>
+          <li key={month} className={serves ? undefined : 'fault'}>
             <span>{monthName(month).slice(0, 3)}</span>
             <strong>{percent === null ? 'off' : serves ? percent : '*'}</strong>
           </li>

@@ -42,12 +42,12 @@ function Keep({ kept, what, press }: { kept: boolean; what: string; press: () =>
 export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
   const { order } = usePreferences();
   return (
-    <div className="plan-programs">
+    <div className="stack">
       {programsByLetter(plan).map((program) => {
         const { letter, starts, days, runs } = program;
         const spans = spansWords(plan, program, clock);
         return (
-          <table key={letter} className="plan-program">
+          <table key={letter} className="plan-program data">
             <caption>Program {letter}</caption>
             <tbody>
               <tr>

@@ -31,7 +31,6 @@ import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
 import { PlanWeek } from '../charts/PlanWeek.tsx';
 import { usePlanner } from './usePlanner.ts';
-import '../minutes/minutes.css';
 import './planner.css';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
@@ -143,9 +142,9 @@ export default function PlannerView(props: StepProps) {
   const tried = request !== null && JSON.stringify(request.brief) !== JSON.stringify(brief);
   const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
   return (
-    <div className="survey-view planner">
+    <div className="survey-view stack page-column planner">
       <Patterns />
-      <div className="planner-head">
+      <div className="planner-head row">
         {state === 'working' ? (
           <Button size="large" onClick={stop}>
             Stop
@@ -204,13 +203,13 @@ export default function PlannerView(props: StepProps) {
         </p>
       )}
       {results.length === 0 && best && (
-        <div className="plan-best">
+        <div className="stack column">
           <PlanWeek plan={best.plan} from={today} place={site} />
           {state === 'stopped' && <Changes props={props} plan={best.plan} />}
         </div>
       )}
       {conflicts.length > 0 && (
-        <section role="alert" className="plan-conflicts">
+        <section role="alert" className="aside alarm stack">
           <h2>No programs can do all of this</h2>
           <p>These cannot be had together. One change is enough:</p>
           <ul>
@@ -231,7 +230,7 @@ export default function PlannerView(props: StepProps) {
         </section>
       )}
       {short && shown && (
-        <section role="alert" className="plan-conflicts">
+        <section role="alert" className="aside alarm stack">
           <h2>These hours cannot be had</h2>
           <p>
             Not everything fits between {startWords(wishOf(shown.brief).notBefore, clock)} and{' '}
@@ -254,11 +253,11 @@ export default function PlannerView(props: StepProps) {
         </section>
       )}
       {results[0]?.plan && (
-        <div className="plan-alternatives" role="group" aria-label="Plans that differ in kind">
+        <div className="tiles fill" role="group" aria-label="Plans that differ in kind">
           {results.map(({ kind, plan: other, cost }, i) =>
             other ? (
               <Button
-                className="plan-alternative"
+                className="plan-alternative stack"
                 key={kind}
                 aria-pressed={i === chosen}
                 onClick={() => setChosen(i)}
@@ -279,7 +278,7 @@ export default function PlannerView(props: StepProps) {
         <>
           {results.length > 1 && <Table results={results} brief={brief} />}
           <h2 className="plan-shown">{ALTERNATIVE_WORDS[shown.kind]}</h2>
-          <div className="plan-columns">
+          <div className="tiles fill of-300 far">
             <PlanPrograms
               plan={shown.plan}
               brief={shown.brief}

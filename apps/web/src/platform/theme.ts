@@ -133,6 +133,7 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
     token: {
       colorPrimary: palette.accent,
       colorInfo: palette.accent,
+      colorInfoBg: palette['accent-pale'],
       colorTextBase: palette.ink,
       colorBgBase: palette.sheet,
       colorBgContainer: palette.sheet,
@@ -158,6 +159,18 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
         fontWeight: 600,
         primaryColor: palette['accent-ink'],
         dangerColor: palette['accent-ink'],
+      },
+      Layout: { lightSiderBg: palette.rail, bodyBg: palette.paper },
+      Menu: {
+        itemBg: 'transparent',
+        itemHeight: scaled(30),
+        itemMarginBlock: 0,
+        iconMarginInlineEnd: 10,
+        itemMarginInline: 0,
+        itemSelectedBg: palette['accent-pale'],
+        itemSelectedColor: palette.ink,
+        groupTitleColor: palette['ink-soft'],
+        groupTitleFontSize: scaled(12),
       },
     },
   };

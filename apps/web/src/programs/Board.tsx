@@ -147,7 +147,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
     `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : `, takes its run from station ${linkedTo}`}`;
   const station = dragged && stations[dragged.row];
   return (
-    <div className="board-frame">
+    <div className="stack near">
       <DndContext
         sensors={sensors}
         collisionDetection={overColumn}
@@ -220,7 +220,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                     >
                       <div role="rowheader" className="board-station" title={nameOf(here)}>
                         <b>{here.number}</b>
-                        <span className="board-name">
+                        <span className="board-name clip">
                           {here.name}
                           {here.enabled === false && ' (off)'}
                           {here.linkedTo !== undefined && (

@@ -162,7 +162,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
         }}
       />
       {percent !== 100 && (read ?? 0) > 0 && (
-        <span className="board-adjusted">
+        <span className="board-adjusted soft small">
           runs {runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}
         </span>
       )}

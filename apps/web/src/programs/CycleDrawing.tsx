@@ -36,7 +36,7 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
     return `${number} ${name}: ${lengths}`;
   });
   return (
-    <div ref={ref} className="cycle-drawing">
+    <div ref={ref} className="cycle-drawing small soft">
       {width > 0 && (
         <svg
           width={width}
@@ -46,10 +46,16 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
         >
           {numbers.map((number, row) => (
             <g key={number}>
-              <text x={GUTTER - 6} y={row * ROW + 13} textAnchor="end" className="cycle-station">
+              <text x={GUTTER - 6} y={row * ROW + 13} textAnchor="end" className="heavy">
                 {number}
               </text>
-              <line x1={GUTTER} x2={width} y1={row * ROW + ROW - 1} y2={row * ROW + ROW - 1} />
+              <line
+                x1={GUTTER}
+                x2={width}
+                y1={row * ROW + ROW - 1}
+                y2={row * ROW + ROW - 1}
+                stroke="var(--line)"
+              />
             </g>
           ))}
           {shape.runs.map(({ station, on, off }, i) => (
@@ -62,10 +68,10 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
               fill={fillOf(letter)}
             />
           ))}
-          <text x={GUTTER} y={numbers.length * ROW + 15} className="cycle-scale">
+          <text x={GUTTER} y={numbers.length * ROW + 15}>
             start
           </text>
-          <text x={width} y={numbers.length * ROW + 15} textAnchor="end" className="cycle-scale">
+          <text x={width} y={numbers.length * ROW + 15} textAnchor="end">
             {lengthWords(shape.seconds)} later
           </text>
         </svg>

@@ -88,7 +88,7 @@ function IntervalFields({
   const left = daysLeft(days.everyDays, first, today);
   const beginAt = (day: EpochDay) => commit({ ...days, firstDate: formatDate(day) });
   return (
-    <div className="rule-fields">
+    <div className="row at-foot">
       <NumberField
         label="Waters every"
         unit="days"
@@ -113,7 +113,7 @@ function IntervalFields({
         most={days.everyDays - 1}
         commit={(shown) => beginAt(today + (shown ?? left))}
       />
-      <div className="rule-first" role="group" aria-label="Beginning">
+      <div className="row near" role="group" aria-label="Beginning">
         {FIRST_DATES.map(([words, later]) => (
           <Button
             key={words}
@@ -141,7 +141,7 @@ function HoursFields({
   readonly commit: Props['commit'];
 }) {
   return (
-    <div className="rule-fields">
+    <div className="row at-foot">
       <NumberField
         label="Waters every"
         unit="hours"
@@ -178,8 +178,8 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
   };
   const left = intervalDaysLeft(program, today);
   return (
-    <div className="day-rule">
-      <div className="day-rule-line">
+    <div className="stack">
+      <div className="row">
         <SelectField
           className="day-rule-name"
           aria-label={`Day rule of ${letter}`}
@@ -205,7 +205,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
           />
         )}
         {rule !== 'weekdays' && rule !== 'daily' && rule !== '' && (
-          <div className="never-on">
+          <div className="row">
             <span>never on</span>
             <WeekdayButtons
               label={`${letter} never waters on`}

@@ -105,7 +105,7 @@ function Rows(props: Props & { readonly program: Program }) {
   );
   return (
     <>
-      <ul className="phone-rows">
+      <ul className="list">
         {rows.map((station) => (
           <Row key={station.number} {...props} station={station} />
         ))}
@@ -133,10 +133,11 @@ export function PhonePrograms(props: Props) {
   const programs = programsByLetter(plan);
   const program = programs.find((one) => one.letter === letter) ?? programs[0];
   return (
-    <div className="phone-programs">
-      <div className="phone-letters">
+    <div className="phone-programs stack">
+      <div className="row in-line">
         <Segmented
           block
+          className="grow"
           aria-label="Program"
           value={program?.letter ?? ''}
           options={programs.map((one) => ({ value: one.letter, label: one.letter }))}

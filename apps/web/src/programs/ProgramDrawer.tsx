@@ -39,38 +39,40 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
         </Button>
       }
     >
-      <h3>Starts</h3>
-      {program.days?.rule === 'hours' ? (
-        <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
-      ) : (
-        <StartChips
-          letter={letter}
-          starts={program.starts}
-          shownStarts={shownProgram.starts}
-          next={next}
-          stepMinutes={plan.timer.startStepMinutes}
-          mostStarts={plan.timer.startsPerProgram}
-          clock={clock}
-          draft={acts.draftStarts}
-          commit={acts.commitStarts}
-        />
-      )}
-      <h3>Days</h3>
-      <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
-      {program.days?.rule === 'interval' && (
-        <Checkbox
-          className="check"
-          checked={isUnknown}
-          onChange={({ target }) => {
-            const fields = phaseFields(plan, survey, letter, target.checked);
-            if (fields) editor.commit({ type: 'note', fields });
-          }}
-        >
-          nobody could read where it stands, so it may water on any of its days
-        </Checkbox>
-      )}
-      <h3>Pieces, soak and more</h3>
-      <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
+      <div className="stack">
+        <h3>Starts</h3>
+        {program.days?.rule === 'hours' ? (
+          <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
+        ) : (
+          <StartChips
+            letter={letter}
+            starts={program.starts}
+            shownStarts={shownProgram.starts}
+            next={next}
+            stepMinutes={plan.timer.startStepMinutes}
+            mostStarts={plan.timer.startsPerProgram}
+            clock={clock}
+            draft={acts.draftStarts}
+            commit={acts.commitStarts}
+          />
+        )}
+        <h3>Days</h3>
+        <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
+        {program.days?.rule === 'interval' && (
+          <Checkbox
+            className="check"
+            checked={isUnknown}
+            onChange={({ target }) => {
+              const fields = phaseFields(plan, survey, letter, target.checked);
+              if (fields) editor.commit({ type: 'note', fields });
+            }}
+          >
+            nobody could read where it stands, so it may water on any of its days
+          </Checkbox>
+        )}
+        <h3>Pieces, soak and more</h3>
+        <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
+      </div>
     </Drawer>
   );
 }

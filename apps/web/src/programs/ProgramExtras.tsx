@@ -36,9 +36,9 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
   const windows = timer.inWindow !== 'ignore' || (program.noWaterWindows?.length ?? 0) > 0;
   const total = attempt(() => totalOnDisplay(plan, program, percent));
   return (
-    <div className="extras">
+    <div className="stack">
       <Pieces program={program} plan={plan} percent={percent} />
-      <div className="extras-fields">
+      <div className="tiles of-150 at-foot">
         {timer.seasonal.scope === 'program' && (
           <NumberField
             label={`Seasonal percent of ${letter}`}

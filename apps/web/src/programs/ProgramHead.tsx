@@ -44,10 +44,10 @@ export const ProgramHead = memo(
     const { percent, seconds, next, missing } = programFacts(plan, shownProgram, today);
     const acts = useProgramActs(program, editor);
     return (
-      <section className="program-head" aria-label={`Program ${letter}`}>
-        <div className="program-line">
+      <section className="program-head stack near" aria-label={`Program ${letter}`}>
+        <div className="program-line row near in-line">
           <ProgramBadge letter={letter} size={screen === 'phone' ? 40 : 30} />
-          <p className="program-total">
+          <p className="program-total grow">
             <strong>{lengthWords(seconds)}</strong>
             {percent !== 100 && <span className="soft"> at {percent} %</span>}
           </p>
@@ -85,7 +85,7 @@ export const ProgramHead = memo(
             open={() => open(letter)}
           />
         )}
-        {missing && <p className="fault program-missing">{missing}</p>}
+        {missing && <p className="fault small">{missing}</p>}
       </section>
     );
   },

@@ -76,7 +76,7 @@ export function Programs(props: Props) {
           <>
             <Board plan={plan} editor={editor} percents={percents} />
             {add ? (
-              <Button className="board-add" icon={<PlusOutlined />} onClick={add}>
+              <Button icon={<PlusOutlined />} onClick={add}>
                 Add program {free}
               </Button>
             ) : (

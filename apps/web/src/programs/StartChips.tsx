@@ -47,7 +47,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
   };
   return (
     <div className="starts">
-      <ul className="start-list" aria-label={`Starts of ${letter}`}>
+      <ul className="list row near at-head" aria-label={`Starts of ${letter}`}>
         {starts.map((start, i) => (
           <li key={i} className="start-chip">
             <TimeField
@@ -67,7 +67,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               aria-label={`Remove the start ${startWords(start, clock)} from ${letter}`}
               onClick={() => commit(starts.filter((_, k) => k !== i))}
             />
-            <span className="start-end soft">
+            <span className="start-end row near small in-line soft">
               <CheckMark program={letter} start={start} />
               {outcome(inPlace ? (shownStarts[i] ?? start) : start)}
             </span>

@@ -94,7 +94,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
           ))}
         </tbody>
       </table>
-      <p className="legend">
+      <p className="row near">
         {shown.map(([state, words]) => (
           <span key={state}>
             <i className={`date date-${state}`} aria-hidden>

@@ -14,21 +14,27 @@ const minutes = (seconds: number) => Math.round(seconds / 60);
 export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
   if (needed === null)
     return (
-      <span className="week">
-        <span className="week-words soft">{minutes(given)}, need not known</span>
+      <span className="row near in-line">
+        <span className="small soft">{minutes(given)}, need not known</span>
       </span>
     );
   const whole = Math.max(given, needed, 1) * 1.1;
   const isShort = given < needed * (1 - NEED_TOLERANCE);
   const isMuch = given > needed * (1 + NEED_TOLERANCE);
+  const isOff = isShort || isMuch;
   return (
-    <span className={isShort || isMuch ? 'week week-off' : 'week'}>
+    <span className={isOff ? 'row near in-line warn' : 'row near in-line'}>
       <svg className="week-bar" viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden>
-        <rect className="week-whole" y="3" width="100" height="6" />
-        <rect className="week-given" y="3" width={(given / whole) * 100} height="6" />
-        <rect className="week-need" x={(needed / whole) * 100 - 1} width="2" height="12" />
+        <rect fill="var(--line)" y="3" width="100" height="6" />
+        <rect
+          fill={isOff ? 'var(--program-1)' : 'var(--calm-ink)'}
+          y="3"
+          width={(given / whole) * 100}
+          height="6"
+        />
+        <rect fill="var(--ink)" x={(needed / whole) * 100 - 1} width="2" height="12" />
       </svg>
-      <span className="week-words">
+      <span className="small">
         {minutes(given)} of {minutes(needed)}
         <span className="hidden-but-read">
           {' '}

@@ -7,6 +7,7 @@ import {
   type Plan,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 
 /** Entered minutes beside those that run, for each percent in use. */
 export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly month: number }) {
@@ -24,8 +25,8 @@ export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly m
       summary={`Minutes as entered and as they run in ${monthly ? 'each month' : monthName(month)}`}
     >
       {() => (
-        <div className="night-table">
-          <table className="adjusted">
+        <Scroll label="Entered and adjusted minutes" className="night-table">
+          <table className="data">
             <thead>
               <tr>
                 <th scope="col">Program</th>
@@ -75,7 +76,7 @@ export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly m
               )}
             </tbody>
           </table>
-        </div>
+        </Scroll>
       )}
     </Disclosure>
   );

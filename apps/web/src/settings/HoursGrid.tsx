@@ -130,18 +130,18 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
       onPointerCancel={() => setStroke(null)}
     >
       <div role="row" className="hours-row">
-        <span role="columnheader" className="hours-label">
+        <span role="columnheader" className="hours-label soft small">
           <span className="hidden-but-read">Hour</span>
         </span>
         {WEEKDAYS.map((_, day) => (
-          <span role="columnheader" key={day} className="hours-day">
+          <span role="columnheader" key={day} className="bold">
             {weekdayName(day)}
           </span>
         ))}
       </div>
       {HOURS.map((hour) => (
         <div role="row" className="hours-row" key={hour}>
-          <span role="rowheader" className="hours-label">
+          <span role="rowheader" className="hours-label soft small">
             <span className={hour % LABELLED_HOURS === 0 ? undefined : 'hidden-but-read'}>
               {startWords(hourText(hour), clock)}
             </span>

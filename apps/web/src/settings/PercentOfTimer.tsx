@@ -35,7 +35,7 @@ export function PercentOfTimer({
     );
   return (
     <>
-      <div className="percent-line">
+      <div className="row at-foot">
         {!byMonth && (
           <>
             {' '}
@@ -68,7 +68,7 @@ export function PercentOfTimer({
       {byMonth && (
         <Disclosure className="more" summary="Type the percents">
           {() => (
-            <div className="months">
+            <div className="months tiles of-100 near">
               {monthly.map((value, i) => (
                 <NumberField
                   key={i}

@@ -50,7 +50,7 @@ function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings
     set({ offDaysOfMonth: next.length > 0 ? next : null });
   };
   return (
-    <div className="off-days" role="group" aria-label="Off days of the month">
+    <div className="days" role="group" aria-label="Off days of the month">
       {Array.from({ length: 31 }, (_, i) => i + 1).map((day) => (
         <Button
           className="day day-never"
@@ -92,7 +92,7 @@ function RainDelay({
       ),
     });
   return (
-    <div className="percent-line">
+    <div className="row at-foot">
       {allowed.length <= MOST_BUTTONS ? (
         allowed.map((count) => (
           <Button key={count} onClick={() => choose(count)}>
@@ -142,11 +142,11 @@ export default function SettingsPanel({
   const [refused, setRefused] = useState<string | null>(null);
   const driven = (settings.percentDrivenBy ?? 'person') !== 'person';
   return (
-    <div className="settings">
-      <section>
+    <div className="settings tiles fill of-400 far">
+      <section className="stack near">
         <h2>Seasonal percent</h2>
         <PercentOfTimer plan={plan} month={month} set={set} />
-        <div className="percent-line">
+        <div className="row at-foot">
           <SelectField
             label="Moved by"
             value={settings.percentDrivenBy ?? 'person'}
@@ -188,13 +188,13 @@ export default function SettingsPanel({
         )}
         <AdjustedTable plan={plan} month={month} />
       </section>
-      <section>
+      <section className="stack near">
         <h2>Rain delay</h2>
         <RainDelay plan={plan} set={set} now={now} />
       </section>
-      <section>
+      <section className="stack near">
         <h2>Between stations</h2>
-        <div className="percent-line">
+        <div className="row at-foot">
           <NumberField
             label="Station delay"
             unit="seconds"
@@ -227,7 +227,7 @@ export default function SettingsPanel({
           )}
         </div>
       </section>
-      <section className="settings-hours">
+      <section className="stack near">
         <h2>Hours without water</h2>
         {timer.inWindow === 'ignore' && (
           <p className="soft">
@@ -256,13 +256,13 @@ export default function SettingsPanel({
           )}
         </Disclosure>
       </section>
-      <section>
+      <section className="stack near">
         <h2>Off days of the month</h2>
         <OffDays plan={plan} set={set} />
       </section>
-      <section>
+      <section className="stack near">
         <h2>Switches</h2>
-        <div className="percent-line">
+        <div className="row at-foot">
           <SelectField
             label="The timer is"
             value={settings.mode ?? 'run'}

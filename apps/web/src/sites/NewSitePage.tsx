@@ -10,7 +10,6 @@ import { useAddSite } from '../api/sites.ts';
 import { emptyForm, readSiteForm, type SiteFaults, type SiteForm } from '../house/siteForm.ts';
 import { SiteFormFields } from '../house/SiteFormFields.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
-import './sites.css';
 
 const FROM_DOCUMENT = 'document';
 /** An ordinary one, to begin with. */
@@ -58,7 +57,7 @@ export default function NewSitePage() {
   return (
     <div className="page">
       <h1>New site</h1>
-      <form className="site-form" onSubmit={submit} noValidate>
+      <form className="site-form stack column" onSubmit={submit} noValidate>
         <SelectField
           label="Timer"
           value={kind}

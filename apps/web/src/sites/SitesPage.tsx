@@ -23,7 +23,6 @@ import {
 import { useImportSite } from './useImportSite.ts';
 import { WeekMini } from './WeekMini.tsx';
 import { START_VISIT } from '../visit/startVisit.ts';
-import './sites.css';
 
 const VERDICT_NAMES = {
   clear: 'Clear',
@@ -40,7 +39,7 @@ const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 function Name({ row: { site, timer } }: { readonly row: SiteRow }) {
   return (
     <>
-      <Link className="site-name" to={`/timers/${timer.id}`}>
+      <Link className="plain heavy" to={`/timers/${timer.id}`}>
         {site.name}
       </Link>
       {site.houseNumber && <span className="soft"> No. {site.houseNumber}</span>}
@@ -51,11 +50,11 @@ function Name({ row: { site, timer } }: { readonly row: SiteRow }) {
 
 function VerdictOf({ row: { timer } }: { readonly row: SiteRow }) {
   return (
-    <span className={`site-verdict verdict-${timer.verdict}`} title={timer.headline}>
+    <span className={`row in-line near said verdict-${timer.verdict}`} title={timer.headline}>
       <VerdictMark verdict={timer.verdict} size={22} />
       <span>
         <strong>{VERDICT_NAMES[timer.verdict]}</strong>
-        <span className="site-headline">{timer.headline}</span>
+        <span className="soft small below">{timer.headline}</span>
       </span>
     </span>
   );
@@ -121,7 +120,7 @@ export default function SitesPage() {
   });
   return (
     <div className="page page-wide">
-      <div className="sites-head">
+      <div className="sites-head row">
         <h1>
           Sites <span className="soft">{all.length}</span>
         </h1>
@@ -142,7 +141,7 @@ export default function SitesPage() {
         />
       </div>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} />}
-      <div className="sites-filters" role="group" aria-label="Which sites">
+      <div className="row near" role="group" aria-label="Which sites">
         {(Object.keys(FILTERS) as Filter[]).map((one) => (
           <Button
             key={one}
@@ -192,8 +191,13 @@ export default function SitesPage() {
                 {
                   key: 'site',
                   render: (_, row) => (
-                    <div className="site-card">
-                      <Name row={row} /> {next(row)}
+                    <div className="stack near">
+                      <div className="row near">
+                        <span className="push-others">
+                          <Name row={row} />
+                        </span>
+                        {next(row)}
+                      </div>
                       <VerdictOf row={row} />
                     </div>
                   ),

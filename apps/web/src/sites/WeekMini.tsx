@@ -41,7 +41,15 @@ export function WeekMini({ week }: { readonly week: SiteSummary['timers'][number
               />
             ))}
             {overlaps && (
-              <rect className="week-mini-overlap" x="1" y="1" width={DAY - 2} height={HEIGHT - 2} />
+              <rect
+                x="1"
+                y="1"
+                width={DAY - 2}
+                height={HEIGHT - 2}
+                fill="none"
+                stroke="var(--alarm)"
+                strokeWidth={2}
+              />
             )}
           </g>
         );

@@ -83,9 +83,9 @@ export function CupTest({ number, noted, editor }: Props) {
   };
   const result = cups && cupResult(cups);
   return (
-    <section className="tool" aria-label="Catch cups">
+    <section className="tool aside accent stack" aria-label="Catch cups">
       <h2>Catch cups</h2>
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         <NumberField
           label="Across a cup’s mouth"
           unit="cm"
@@ -112,7 +112,7 @@ export function CupTest({ number, noted, editor }: Props) {
           commit={(value) => set({ across: value ?? USUAL.across })}
         />
       </div>
-      <div className="cup-entry">
+      <div className="cup-entry row at-foot">
         <label className="labelled">
           {chosen === null ? `Cup ${volumes.length + 1}` : `Cup ${chosen + 1} again`} (ml)
           <Input
@@ -145,7 +145,7 @@ export function CupTest({ number, noted, editor }: Props) {
       )}
       {cups && !result && <p className="fault">Every cup is empty: nothing can be said.</p>}
       {result && (
-        <div role="status" className="tool-answer">
+        <div role="status" className="tool-answer bold">
           <p>
             {quantityWords(units, 'rate', result.rate)}, uniformity {percent(result.uniformity)}.
             Runs {Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the

@@ -43,9 +43,12 @@ export function DefectPicker({ faults, set }: Props) {
   const change = (at: number, more: Partial<NotedDefect>) =>
     set(faults.map((defect, i) => (i === at ? { ...defect, ...more } : defect)));
   return (
-    <div className="faults">
+    <div className="faults stack near">
       {faults.map(({ fault, severity, note }, i) => (
-        <div key={keyOf(faults, i)} className={`fault-line fault-${severity}`}>
+        <div
+          key={keyOf(faults, i)}
+          className={severity === 'at-once' ? 'row aside alarm' : 'row aside'}
+        >
           <strong>{DEFECT_WORDS[fault]}</strong>
           <SelectField
             value={severity}

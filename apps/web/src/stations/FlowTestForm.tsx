@@ -109,9 +109,9 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
   const theirs = other === null ? null : flowOf(other);
   const supply = plan.settings.flowLimitLpm;
   return (
-    <section className="tool" aria-label="Flow">
+    <section className="tool aside accent stack" aria-label="Flow">
       <h2>Flow</h2>
-      <div className="chips-row" role="group" aria-label="Measured by">
+      <div className="row near" role="group" aria-label="Measured by">
         {WAYS.map(([one, words]) => (
           <Button
             className="chip"
@@ -126,7 +126,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
           </Button>
         ))}
       </div>
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         {FIELDS[way].map(([key, label, unit]) => (
           <label key={key} className="labelled">
             {label} ({unit === 'volume' || unit === 'flow' ? unitWords(units, unit) : unit})
@@ -142,14 +142,14 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       </div>
       {fault && <p className="fault">{fault}</p>}
       {flow && (
-        <p role="status" className="tool-answer">
+        <p role="status" className="tool-answer bold">
           {quantityWords(units, 'flow', flow.value)}
           {noted.areaSquareMetres !== undefined &&
             ` on ${quantityWords(units, 'area', noted.areaSquareMetres)}: ${quantityWords(units, 'rate', (60 * flow.value) / noted.areaSquareMetres)}`}
           .
         </p>
       )}
-      <div className="tool-fields">
+      <div className="tiles fill of-150">
         <QuantityField
           label="The supply gives"
           quantity="flow"
@@ -174,7 +174,7 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
         />
       </div>
       {other !== null && (
-        <p role="status" className="tool-answer">
+        <p role="status" className="tool-answer bold">
           {!flow || !theirs
             ? `The flow of ${flow ? `station ${other}` : 'this station'} is not known yet.`
             : supply === undefined

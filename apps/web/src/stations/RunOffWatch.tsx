@@ -117,18 +117,18 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
   const { cycleSeconds: _measured, ...bare } = station;
   const worked = figuresOf(noted, bare).longestRun;
   return (
-    <section className="tool" aria-label="Time to run-off">
+    <section className="tool aside accent stack" aria-label="Time to run-off">
       <h2>Time to run-off</h2>
-      <p className="watch" role="timer">
+      <p className="watch huge" role="timer">
         {watch ? clockWords((now - watch.startedAt) / 1000) : '0:00'}
         {watch?.puddleAt && (
-          <span className="watch-lap">
+          <span className="large">
             {' '}
             puddle at {clockWords((watch.puddleAt - watch.startedAt) / 1000)}
           </span>
         )}
       </p>
-      <div className="watch-buttons">
+      <div className="row">
         {!watch && (
           <Button
             type="primary"
@@ -166,9 +166,9 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
         Start when the station starts; puddle at the first puddle or the first water leaving the
         bed, overspray apart. The watch goes on under a locked screen.
       </p>
-      <div className="tries">
+      <div className="row near">
         {(test?.seconds ?? []).map((seconds, i) => (
-          <span key={i} className="try">
+          <span key={i} className="row near in-line">
             {lengthWords(seconds)}
             <Button
               aria-label={`Delete try ${i + 1}`}
@@ -182,7 +182,6 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           </span>
         ))}
         <LengthField
-          className="try-typed"
           label="Type a try"
           placeholder="or type: 7:30"
           value={0}
@@ -192,7 +191,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       </div>
       {fault && <p className="fault">{fault}</p>}
       {test && (
-        <div className="tool-fields">
+        <div className="tiles fill of-150">
           <SelectField
             label="Of several tries"
             value={test.taken}
@@ -239,7 +238,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           .
         </p>
       )}
-      <p role="status" className="tool-answer">
+      <p role="status" className="tool-answer bold">
         {station.cycleSeconds === undefined
           ? worked && Number.isFinite(worked.value)
             ? `Not measured. From soil, slope and rate about ${lengthWords(Math.floor(worked.value))} at a stretch.`

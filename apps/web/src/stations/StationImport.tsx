@@ -82,7 +82,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
         </p>
       )}
       {table && table.faults.length > 0 && (
-        <ul className="cell-faults" role="alert">
+        <ul className="cell-faults points" role="alert">
           {table.faults.slice(0, 12).map((fault, i) => (
             <li key={i} className="fault">
               Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
@@ -92,13 +92,13 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
         </ul>
       )}
       {rows && !isTooLong && (
-        <div className="cell-table">
-          <table>
+        <div className="scroll">
+          <table className="data">
             <thead>
               <tr>
                 <th>Line</th>
                 {headings.map((heading, i) => (
-                  <th key={i} className={faultAt(1, heading) ? 'cell-bad' : undefined}>
+                  <th key={i} className={faultAt(1, heading) ? 'cell-bad fault' : undefined}>
                     {heading}
                   </th>
                 ))}
@@ -113,7 +113,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
                     return (
                       <td
                         key={k}
-                        className={bad ? 'cell-bad' : undefined}
+                        className={bad ? 'cell-bad fault' : undefined}
                         title={bad ? faultSentence(bad.fault) : undefined}
                       >
                         {row[k]}

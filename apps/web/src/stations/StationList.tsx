@@ -65,8 +65,8 @@ function StationFields({
   const isTwoWireTimer = isTwoWire(survey, useKind(plan));
   const seconds = (value: number | null) => (value === null ? null : Math.round(value * 60));
   return (
-    <div className="extras">
-      <div className="extras-fields">
+    <div className="stack">
+      <div className="tiles of-150 at-foot">
         <NumberField
           label="Longest piece before run-off"
           unit="minutes"
@@ -102,7 +102,7 @@ function StationFields({
           This timer does not split runs by station, so piece and soak are noted but change nothing.
         </p>
       )}
-      <div className="switches" role="group" aria-label={`Switches of station ${station.number}`}>
+      <div className="tiles near" role="group" aria-label={`Switches of station ${station.number}`}>
         {SWITCHES.filter(([name]) => !isIdle(name, station, props)).map(([name, usual, words]) => (
           <Checkbox
             className="check"
@@ -168,8 +168,8 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
     .map(({ letter }) => letter);
   return (
     <li>
-      <div className="station">
-        <b className="station-number">{station.number}</b>
+      <div className="row">
+        <b className="large">{station.number}</b>
         <Input
           aria-label={`Name of station ${station.number}`}
           placeholder="what it waters"
@@ -182,11 +182,11 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
             if (event.key === 'Escape') setTyped(null);
           }}
         />
-        <span className="soft">
+        <span className="soft push-others">
           {programs.length > 0 ? `in ${programs.join(', ')}` : 'in no program'}
           {stationWords(station) && ` · ${stationWords(station)}`}
         </span>
-        <span className="station-buttons">
+        <span className="row near in-line">
           <Button
             aria-expanded={open}
             aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
@@ -214,8 +214,8 @@ export function StationList(props: Props) {
     (number) => !plan.stations.some((station) => station.number === number),
   );
   return (
-    <div className="stations">
-      <ul>
+    <div className="stack">
+      <ul className="list">
         {plan.stations.map((station) => (
           <StationRow key={station.number} {...props} station={station} />
         ))}

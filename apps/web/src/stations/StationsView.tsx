@@ -45,8 +45,8 @@ export default function StationsView(props: StepProps) {
   const begun = stations.some(({ walked }) => walked !== undefined);
   const isOver = stations.every(({ walked }) => walked === 'seen');
   return (
-    <div className="survey-view">
-      <div className="walk-start">
+    <div className="survey-view stack page-column">
+      <div className="row">
         <Button
           type="primary"
           size="large"
@@ -64,14 +64,11 @@ export default function StationsView(props: StepProps) {
         </Button>
         <Button onClick={() => setImporting(true)}>Stations from CSV</Button>
       </div>
-      <ol className="walked">
+      <ol className="walked list ruled">
         {stations.map((station) => (
           <li key={station.number}>
-            <Link
-              to={`/timers/${timerId}/walk/${station.number}`}
-              className={`walked-${station.walked ?? 'not'}`}
-            >
-              <b className="station-number">{station.number}</b>
+            <Link to={`/timers/${timerId}/walk/${station.number}`}>
+              <b className="large">{station.number}</b>
               <span>
                 <strong>
                   {plan.stations.find(({ number }) => number === station.number)?.name ??
@@ -79,7 +76,7 @@ export default function StationsView(props: StepProps) {
                 </strong>
                 <span className="soft"> {found(station)}</span>
               </span>
-              <span className="walked-state">
+              <span className={station.walked === 'seen' ? 'bold' : 'fault'}>
                 {station.walked ? WALKED[station.walked] : 'not walked'}
               </span>
             </Link>

@@ -20,6 +20,7 @@ import { commitWords } from '../editor/commitWords.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { Chips, focusNext } from '../fields/Chips.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { useAwake } from '../hand/useAwake.ts';
 import { useSwipe } from '../hand/useSwipe.ts';
 import { CupTest } from './CupTest.tsx';
@@ -33,6 +34,7 @@ import { DecoderField, LinkField } from './StationFacts.tsx';
 import { useKind } from '../device/useKind.ts';
 import { useCountdown, type Countdown } from '../hand/useCountdown.ts';
 import { NoteField } from '../fields/NoteField.tsx';
+import './walk.css';
 
 const SLOPES = [
   [1, 'Flat'],
@@ -144,13 +146,15 @@ function Card({ number, go, countdown, ...props }: CardProps) {
     () => previous !== null && go(previous),
   );
   useAwake();
+  const isPhone = useScreen() === 'phone';
   return (
-    <div data-card className="walk" {...swipe}>
-      <div className="walk-head">
-        <span className="walk-number">{number}</span>
-        <label className="labelled walk-name">
+    <div data-card className="walk stack" {...swipe}>
+      <div className="row in-line">
+        <span className="walk-number huge">{number}</span>
+        <label className="labelled grow">
           <span className="hidden-but-read">Name of station {number}</span>
           <Input
+            size="large"
             ref={nameField}
             data-field="Name"
             placeholder="what it waters"
@@ -168,11 +172,11 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             }}
           />
         </label>
-        <span className="soft">
+        <span className="soft" style={{ whiteSpace: 'nowrap' }}>
           {place + 1} of {plan.stations.length}
         </span>
       </div>
-      <div className="walk-top">
+      <div className="row far">
         <RunNow
           number={number}
           countdown={countdown}
@@ -180,9 +184,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
         />
         {before.length > 0 && (
-          <div className="alike" role="group" aria-label="Like another station">
+          <div className="row near like" role="group" aria-label="Like another station">
             {before.slice(0, 2).map((station) => (
-              <Button key={station.number} onClick={() => void set(factsOf(station, ALIKE))}>
+              <Button
+                key={station.number}
+                className="clip"
+                onClick={() => void set(factsOf(station, ALIKE))}
+              >
                 Like station {station.number}
                 <span className="soft">
                   {' '}
@@ -193,8 +201,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           </div>
         )}
       </div>
-      <div className="walk-columns">
-        <div className="walk-facts">
+      <div className="tiles fill of-400 far">
+        <div className="stack">
           <Chips
             label="Head"
             options={optionsOf(HEAD_WORDS)}
@@ -240,8 +248,8 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             {...row('slopePercent')}
           />
         </div>
-        <div className="walk-more">
-          <div className="walk-numbers">
+        <div className="stack">
+          <div className="tiles fill of-150">
             <QuantityField
               label="Area"
               quantity="area"
@@ -279,7 +287,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
               commit={(note) => set({ note: note === '' ? null : note })}
             />
           </label>
-          <div className="walk-tools" role="group" aria-label="Measure">
+          <div className="row near" role="group" aria-label="Measure">
             {TOOLS.map(([one, words]) => (
               <Button
                 key={one}
@@ -305,11 +313,13 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           )}
         </div>
       </div>
-      <p className="soft walk-help">
-        Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the
-        last field goes to the next station. With a finger: swipe.
-      </p>
-      <div className="walk-foot">
+      {!isPhone && (
+        <p className="soft">
+          Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the
+          last field goes to the next station. With a finger: swipe.
+        </p>
+      )}
+      <div className="foot-of-step row in-line">
         <Button size="large" disabled={previous === null} onClick={() => go(previous)}>
           Back
         </Button>
@@ -319,7 +329,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         <Button
           size="large"
           type="primary"
-          className="walk-next"
+          className="walk-next grow"
           onClick={() => leave('seen', next)}
         >
           {next === null ? 'Done' : `Next: station ${next}`}
@@ -345,7 +355,7 @@ export default function WalkView(props: StepProps) {
   if (!plan.stations.some((station) => station.number === number)) return <NotFound />;
   return (
     <>
-      <p className="walk-back">
+      <p>
         <Link to={stations}>All stations</Link>
       </p>
       <Card

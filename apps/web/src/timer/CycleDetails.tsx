@@ -10,6 +10,7 @@ import {
   type Plan,
 } from '@water-clock/core';
 import { RunsTable } from '../charts/RunsTable.tsx';
+import { Scroll } from '../platform/Scroll.tsx';
 
 interface Props {
   readonly cycle: Night['intended'][number];
@@ -29,10 +30,10 @@ export default function CycleDetails({ cycle, plan, clock, close }: Props) {
   return (
     <section
       ref={section}
-      className="cycle-details"
+      className="cycle-details notice stack"
       aria-label={`Cycle of ${letter} to the second`}
     >
-      <div className="cycle-details-head">
+      <div className="row spread">
         <h2>
           {letter}, start {startWords(start, clock)}: {time(begins)} to {time(ends)},{' '}
           {lengthWords(ends - begins)}
@@ -42,14 +43,14 @@ export default function CycleDetails({ cycle, plan, clock, close }: Props) {
       {runs.length === 0 && (
         <p className="soft">So much happens in these nights that single valves are left out.</p>
       )}
-      <div className="night-table">
+      <Scroll label="Its runs" className="night-table">
         <RunsTable
           caption="As it would run by itself"
           runs={runs.map((run) => ({ letter, ...run }))}
           plan={plan}
           clock={clock}
         />
-      </div>
+      </Scroll>
     </section>
   );
 }

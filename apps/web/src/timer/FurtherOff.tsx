@@ -39,7 +39,7 @@ const Nights = memo(function Nights(props: Props) {
       )
     );
   return (
-    <section className="fortnight" aria-label="The coming nights">
+    <section className="tiles fill of-300" aria-label="The coming nights">
       {answer?.nights.map((night, i) => (
         <SmallNight
           key={night.day}

@@ -1,7 +1,5 @@
 import { lazy } from 'react';
 import { NotFound } from '../platform/states.tsx';
-import '../stations/survey.css';
-import '../stations/tools.css';
 import type { StepProps } from '../steps/stepProps.ts';
 
 const HouseView = lazy(() => import('../house/HouseView.tsx'));

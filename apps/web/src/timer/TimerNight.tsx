@@ -91,7 +91,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
         onChange={props.setDistance}
       />
       {props.distance === 'night' && (
-        <span className="night-date">
+        <span className="row near in-line">
           <Button
             icon={<LeftOutlined />}
             aria-label="The night before"
@@ -148,7 +148,7 @@ export function TimerNight(props: Props) {
   );
   return (
     <div className="timer-night">
-      <div className="night-head">
+      <div className="night-head row">
         <NightHead
           day={day}
           tonight={tonight}
@@ -170,13 +170,13 @@ export function TimerNight(props: Props) {
         )}
       </div>
       {props.anyPhase.length > 0 && (
-        <p className="night-unknown">
+        <p className="aside">
           Nobody could read where the interval of {listed(props.anyPhase)} stands: every night on
           which it may water is drawn, and the verdict holds for all of them.
         </p>
       )}
       {props.clockUnknown && (
-        <p className="night-unknown">
+        <p className="aside">
           Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it
           shows; days and hours that are allowed hold only if it is right.
         </p>

@@ -53,8 +53,6 @@ import { useBestFix } from './useBestFix.ts';
 import { useFirstOverlap } from './useFirstOverlap.ts';
 import { useEditor } from '../editor/useEditor.ts';
 import { VerdictBar } from './VerdictBar.tsx';
-import './timer.css';
-import './timerParts.css';
 import { useStartVisit } from '../visit/startVisit.ts';
 
 // What the first screen does not show comes when it is asked for.
@@ -284,7 +282,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
           />
         }
       >
-        <div className={`timer timer-on-${shown || 'programs'}`}>
+        <div className={`timer stack timer-on-${shown || 'programs'}`}>
           <Patterns />
           {isTour && (
             <Suspense>
@@ -299,8 +297,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             <div
               className={
                 letters.length > MOST_ROWS_IN_SIGHT || distance !== 'night'
-                  ? 'timer-sight'
-                  : `timer-sight timer-sight-kept${shown === '' ? ' timer-sight-board' : ''}`
+                  ? 'timer-sight stack near'
+                  : `timer-sight stack near timer-sight-kept${shown === '' ? ' timer-sight-board' : ''}`
               }
             >
               <TimerNight

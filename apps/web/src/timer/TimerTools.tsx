@@ -63,7 +63,7 @@ export const TimerTools = memo(function TimerTools({ editor, snapshot, view, sta
   const isFine = status === 'saved' && !undecided;
   const words = undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[status];
   return (
-    <div className="timer-tools">
+    <div className="timer-tools row in-line near push">
       <span role="status" className={isFine ? 'soft' : 'fault'}>
         {STATUS_ICONS[status]}{' '}
         <span className={isPhone && (isFine || status === 'saving') ? 'hidden-but-read' : ''}>

@@ -15,7 +15,7 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
       return null;
     case 'working':
       return (
-        <p className="work-note">
+        <p className="work-note bold">
           {/* Before the words, so that it stands still while they change. */}
           <Button size="small" onClick={stop}>
             Stop
@@ -24,10 +24,10 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
         </p>
       );
     case 'stopped':
-      return <p className="work-note">Stopped: this is the verdict of an earlier state.</p>;
+      return <p className="work-note bold">Stopped: this is the verdict of an earlier state.</p>;
     case 'refused':
       return (
-        <p className="work-note fault">This is the verdict of an earlier state: {work.why}.</p>
+        <p className="work-note bold fault">This is the verdict of an earlier state: {work.why}.</p>
       );
   }
 }
@@ -62,14 +62,14 @@ export function VerdictBar(props: Props) {
   const whole = !isPhone || open;
   return (
     <div
-      className={`verdict verdict-${shown}${whole ? '' : ' verdict-line'}`}
+      className={`verdict row in-line verdict-${shown}`}
       data-of={isKnown ? 'known' : 'unknown'}
       role="status"
     >
       <VerdictMark verdict={shown} size={isPhone ? 24 : 36} />
-      <div className="verdict-words">
-        <p className="verdict-headline">{headline}</p>
-        {whole && detail && <p className="verdict-detail">{detail}</p>}
+      <div className="grow">
+        <p className={`verdict-headline heavy${whole ? '' : ' clip'}`}>{headline}</p>
+        {whole && detail && <p className="verdict-detail small">{detail}</p>}
         <WorkNote work={work} stop={stop} />
         {refusal !== null && (
           <p className="fault" role="alert">
@@ -80,7 +80,6 @@ export function VerdictBar(props: Props) {
       {isPhone && (
         <Button
           type="text"
-          className="verdict-more"
           icon={<DownOutlined rotate={open ? 180 : 0} />}
           aria-label="More about it"
           aria-expanded={open}
@@ -88,7 +87,7 @@ export function VerdictBar(props: Props) {
         />
       )}
       {whole && (fix || show || broken !== null) && (
-        <span className="verdict-acts">
+        <span className="verdict-acts row near">
           {fix && (
             <Button
               type="primary"

@@ -65,11 +65,11 @@ function Lines({ lines, none }: { readonly lines: readonly Line[]; readonly none
   const navigate = useNavigate();
   if (lines.length === 0) return <p className="soft">{none}</p>;
   return (
-    <ul className="today-lines">
+    <ul className="list ruled">
       {lines.map(({ key, timerId, site, sentence, tag, act, step }) => (
         <li key={key}>
           <div>
-            <Link className="today-site" to={`/timers/${timerId}`}>
+            <Link className="plain heavy" to={`/timers/${timerId}`}>
               {site}
             </Link>{' '}
             {tag}
@@ -117,13 +117,14 @@ function Attention({ sites }: { readonly sites: readonly SiteSummary[] }) {
   }).filter(({ names }) => names.length > 0);
   if (groups.length === 0) return <p className="soft">Every garden is clear.</p>;
   return (
-    <ul className="today-attention">
+    <ul className="list ruled">
       {groups.map(({ verdict, filter, names, words }) => (
         <li key={verdict}>
           <Link to={`/sites?show=${filter}`}>
-            <b className="today-count">{names.length}</b>
+            <b className="large">{names.length}</b>
             <span>
               <strong>{words}</strong>
+              <br />
               <span className="soft">
                 {names.slice(0, MOST_NAMES).join(', ')}
                 {names.length > MOST_NAMES && ` and ${names.length - MOST_NAMES} more`}
@@ -148,7 +149,7 @@ function Week({ due, today }: { readonly due: readonly DueEntry[]; readonly toda
     return { day, count };
   });
   return (
-    <ol className="today-week">
+    <ol className="today-week list small">
       {counts.map(({ day, count }) => (
         <li key={day}>
           <span className="today-bars" aria-hidden>
@@ -187,7 +188,7 @@ export default function TodayPage() {
   const coming = due.data.filter((entry) => entry.kind !== 'follow-up' && !isNow(entry));
   return (
     <div className="page page-wide today">
-      <div className="sites-head">
+      <div className="sites-head row">
         <h1>{dateWords(today, today, order)}</h1>
         <Button type="primary" onClick={() => void navigate('/sites/new')}>
           New site
@@ -197,8 +198,8 @@ export default function TodayPage() {
       {sites.data.length === 0 ? (
         <Empty description="No sites yet. Add the first house with its timer." />
       ) : (
-        <div className="today-columns">
-          <div>
+        <div className="tiles fill of-400 far">
+          <div className="stack far">
             <section aria-labelledby="today-visits">
               <h2 id="today-visits">Visits</h2>
               <Lines
@@ -223,7 +224,7 @@ export default function TodayPage() {
               <Lines lines={first.map(dueLine)} none="Nothing waits to be confirmed." />
             </section>
           </div>
-          <div>
+          <div className="stack far">
             <section aria-labelledby="today-attention">
               <h2 id="today-attention">Needs attention</h2>
               <Attention sites={sites.data} />

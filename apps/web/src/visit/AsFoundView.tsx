@@ -16,8 +16,6 @@ import { Differences } from './Differences.tsx';
 import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
 import '../planner/planner.css';
-import './visits.css';
-import './visitCards.css';
 import { panelNow } from './panel.ts';
 import { PanelEntry } from './PanelEntry.tsx';
 
@@ -44,7 +42,7 @@ function Found(props: StepProps & { readonly found: AsFound }) {
   );
   return (
     <>
-      <p className="visit-frozen">
+      <p className="visit-frozen aside accent">
         <strong>Frozen as found</strong> {momentWords(at, { on: today, clock, order })}.{' '}
         {HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.
       </p>
@@ -65,7 +63,7 @@ function Found(props: StepProps & { readonly found: AsFound }) {
         <PhotoRow label="Photos of the panel" photos={found.photos ?? []} />
       )}
       <VisitFindings {...props} />
-      <div className="before-after">
+      <div className="tiles fill of-300">
         <section aria-label="As found">
           <h2>As found</h2>
           <PlanWeek plan={found.plan} from={today} place={site} />
@@ -90,7 +88,7 @@ export default function AsFoundView(props: StepProps) {
   const { survey, editor, now } = props;
   const { visit } = survey;
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       {!visit ? (
         <NoVisit editor={editor} now={now} holds={HOLDS} />
       ) : visit.asFound ? (

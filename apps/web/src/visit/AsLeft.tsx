@@ -15,7 +15,7 @@ export function AsLeft(props: VisitPartProps) {
   const { asLeft, savedInside } = visit;
   const isOlder = asLeft !== undefined && !samePlan(asLeft.plan, plan);
   return (
-    <section aria-label="As left" className="leave-part">
+    <section aria-label="As left" className="leave-part part stack">
       <h2>As left</h2>
       <p>
         <Button

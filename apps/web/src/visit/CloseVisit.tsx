@@ -134,9 +134,9 @@ export function CloseVisit(props: VisitPartProps) {
   };
   const unsaved = editor.snapshot().unsaved > 0;
   return (
-    <section aria-label="Close" className="leave-part">
+    <section aria-label="Close" className="leave-part part stack">
       <h2>Close the visit</h2>
-      <div className="sighting-fields">
+      <div className="sighting-fields row at-foot">
         <NumberField
           label="Minutes spent"
           least={0}
@@ -148,7 +148,7 @@ export function CloseVisit(props: VisitPartProps) {
             return null;
           }}
         />
-        <label className="labelled leave-done">
+        <label className="labelled leave-done grow">
           What was done
           <NoteField
             rows={2}
@@ -175,13 +175,13 @@ export function CloseVisit(props: VisitPartProps) {
         <Link to={`/timers/${timerId}/page`}>The homeowner’s page and the card for the box</Link>:
         leave them on paper, or the page as a private link.
       </p>
-      <ul className="close-rows" aria-label="Before you close the visit">
+      <ul className="list ruled" aria-label="Before you close the visit">
         {points.map((point) => {
           const [path, words] = STEP_OF[point.what];
           return (
             <li key={undoneId(point)}>
-              <WarningFilled className="mark-wrong" aria-hidden />
-              <span className={GRAVE.includes(point.what) ? 'fault' : undefined}>
+              <WarningFilled className="fault" aria-hidden />
+              <span className={GRAVE.includes(point.what) ? 'grow fault' : 'grow'}>
                 {undoneSentence(point)}
               </span>
               {path !== 'leave' && (
@@ -193,8 +193,8 @@ export function CloseVisit(props: VisitPartProps) {
         {DONE.filter(([, ...open]) => !points.some(({ what }) => open.includes(what))).map(
           ([words]) => (
             <li key={words}>
-              <CheckCircleFilled className="mark-good" aria-hidden />
-              {words}
+              <CheckCircleFilled className="calm" aria-hidden />
+              <span className="grow">{words}</span>
             </li>
           ),
         )}

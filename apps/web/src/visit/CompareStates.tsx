@@ -55,7 +55,7 @@ export function CompareStates({ states, restore }: Props) {
   return (
     <section aria-label="Compare">
       <h2>Compare and restore</h2>
-      <div className="sighting-fields">
+      <div className="sighting-fields row at-foot">
         {choice('This', a?.key ?? 'now', setFrom)}
         {choice('With', to, setTo)}
         {a && a.key !== 'now' && planA && (

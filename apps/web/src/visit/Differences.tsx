@@ -1,4 +1,5 @@
 import type { Difference } from '@water-clock/core';
+import { Scroll } from '../platform/Scroll.tsx';
 
 interface Props {
   readonly rows: readonly Difference[];
@@ -11,8 +12,8 @@ interface Props {
 export function Differences({ rows, none, before, after }: Props) {
   if (rows.length === 0) return <p className="soft">{none}</p>;
   return (
-    <div className="table-frame">
-      <table className="conflict-table">
+    <Scroll label="What differs">
+      <table className="conflict-table data">
         <thead>
           <tr>
             <th>Setting</th>
@@ -30,6 +31,6 @@ export function Differences({ rows, none, before, after }: Props) {
           ))}
         </tbody>
       </table>
-    </div>
+    </Scroll>
   );
 }

@@ -76,31 +76,31 @@ export function ExplanationItem(props: ExplanationProps) {
   const looks = looksOf(explained, speech);
   const [look] = looks;
   const head = (
-    <span className="explanation-head">
-      <span className="explanation-rank">{rank}</span>
+    <span className="explanation-head row in-line at-head">
+      <span className="large heavy">{rank}</span>
       <span>
         <strong>{sentence}</strong>
-        {look && <span className="soft">Look: {look[0]}</span>}
+        {look && <span className="soft below">Look: {look[0]}</span>}
       </span>
     </span>
   );
   return (
-    <li className={rank === 1 ? 'explanation explanation-first' : 'explanation'}>
+    <li className={rank === 1 ? 'explanation turn' : 'explanation part'}>
       <Disclosure className="explanation-fold" summary={head} openAtFirst={rank === 1}>
         {() => (
-          <div className="explanation-body">
+          <div className="stack near">
             <p className="soft">
               Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}
               .
             </p>
             {explained.or.map((variant, i) => (
-              <div key={i} className="explanation-or">
+              <div key={i} className="aside stack near">
                 <p>{variantSentence(variant.causes, speech)}</p>
                 <FoundTrue causes={variant.causes} size="small" {...{ speech, visit, editor }} />
               </div>
             ))}
             {behind.length > 0 && (
-              <ul className="visit-list">
+              <ul className="points">
                 {behind.map((behind) => {
                   const sighting = visit.sightings?.[behind.sighting];
                   // Where something else is wrong, the start itself may be right.
@@ -141,18 +141,15 @@ export function ExplanationItem(props: ExplanationProps) {
                 each with its fix.
               </p>
             ) : (
-              <dl className="explanation-how">
+              <div className="stack near">
                 {looks.map(([look, mend]) => (
                   <div key={look}>
-                    <dt>Look</dt>
-                    <dd>{look}</dd>
-                    <dt>Then</dt>
-                    <dd>{mend}</dd>
+                    <b>Look:</b> {look} <b>Then:</b> {mend}
                   </div>
                 ))}
-              </dl>
+              </div>
             )}
-            <div className="explanation-acts">
+            <div className="row near">
               <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
               {causes.some(({ type }) => type === 'clock') && (
                 <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
@@ -186,7 +183,7 @@ function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
   };
   const isCause = visit.cause === sentence;
   return (
-    <span className="explanation-acts">
+    <span className="row near">
       {inBox && (
         <Button size={size} onClick={() => note(inBox)}>
           It stands so in the box: note it as found

@@ -22,7 +22,7 @@ interface LineProps {
 
 function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly was?: boolean }) {
   return (
-    <span className="key-words">
+    <span className="row grow spread">
       <span className="key-name">{line.name}</span>
       <span className="key-value">{panelText(line.value, now.style)}</span>
       {was && line.was && line.setting !== 'clock' && (
@@ -108,13 +108,13 @@ function Current(
   const swipe = useSwipe(finish, back);
   return (
     <li ref={item} className="key-group" {...swipe}>
-      <div className="key-line key-line-next">
+      <div className="key-line key-line-next turn stack">
         {help && <span className="key-help soft">{help}</span>}
         <Words line={line} now={now} was />
         {confirms && line.address.of !== 'total' && (
-          <span className="key-confirm">then confirm, or it is lost</span>
+          <span className="bold">then confirm, or it is lost</span>
         )}
-        <div className="key-act">
+        <div className="key-act row">
           {reading && (
             <Input
               ref={field}
@@ -137,7 +137,7 @@ function Current(
           <Button
             ref={done}
             type="primary"
-            className="key-tick"
+            className="key-tick thumb"
             icon={<CheckOutlined aria-hidden />}
             aria-pressed={false}
             aria-label={`Done: ${line.name}`}
@@ -192,16 +192,16 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
   return (
     <>
       <Progress
-        className="key-bar"
+        className="no-print"
         percent={Math.round((done * 100) / card.length)}
         showInfo={false}
         aria-hidden
       />
-      <p className="key-progress" role="status">
+      <p className="key-progress heavy no-print" role="status">
         {open.length > 0 ? `${done} of ${card.length} done` : `All ${card.length} done`}
         {slips > 0 && `; ${slips} ${slips === 1 ? 'slip' : 'slips'} caught`}
       </p>
-      <ol className="key-card">
+      <ol className="key-card list column">
         {card.map((line, i) => {
           const isFirst = card[i - 1]?.setting !== line.setting;
           const shared = {
@@ -235,7 +235,7 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
         })}
       </ol>
       {open.length === 0 && (
-        <p className="key-all">
+        <p className="heavy">
           Now go through every start of every program once more: the rest say off.
         </p>
       )}

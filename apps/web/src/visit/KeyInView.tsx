@@ -45,7 +45,7 @@ export default function KeyInView(props: StepProps) {
   useAwake(visit !== undefined);
   if (!visit)
     return (
-      <div className="survey-view">
+      <div className="survey-view stack page-column">
         <NoVisit editor={editor} now={now} holds={HOLDS} />
       </div>
     );
@@ -67,12 +67,12 @@ export default function KeyInView(props: StepProps) {
     (one) => (one !== 'factory' || factory) && (one !== 'changes' || visit.asFound),
   );
   return (
-    <div className="survey-view key-in">
+    <div className="survey-view stack page-column key-in">
       <h2 className="key-title">
         Key in: {site.name}, {plan.timer.name}, {SCOPE_WORDS[scope].toLowerCase()};{' '}
         {dateWords(panel.today, null, order)}
       </h2>
-      <div className="key-head">
+      <div className="row">
         {scopes.length > 1 && (
           <SelectField<KeyInScope>
             label="Key in"
@@ -81,7 +81,7 @@ export default function KeyInView(props: StepProps) {
             pick={(next) => set({ ...keyIn, scope: next })}
           />
         )}
-        <span className="key-acts">
+        <span className="key-acts row near">
           <Checkbox
             checked={keyIn.readsBack === true}
             onChange={({ target }) => set({ ...keyIn, readsBack: target.checked })}
@@ -106,7 +106,7 @@ export default function KeyInView(props: StepProps) {
       </div>
       {!worked.ok && <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>}
       {worked.ok && worked.value.length === 0 && (
-        <p className="key-all">Nothing differs: there is nothing to key in.</p>
+        <p className="heavy">Nothing differs: there is nothing to key in.</p>
       )}
       {worked.ok && worked.value.length > 0 && (
         <KeyInLines

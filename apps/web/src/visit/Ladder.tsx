@@ -24,7 +24,7 @@ export function Ladder({
   return (
     <section
       id={`ladder-${station}`}
-      className="ladder"
+      className="aside stack"
       aria-label={`Ladder of station ${station}`}
     >
       <h2>
@@ -37,7 +37,7 @@ export function Ladder({
       {RUNGS.map((rung) => {
         const noted = of(rung);
         return (
-          <div key={rung} className="rung">
+          <div key={rung} className="rung row at-foot">
             <Chips
               label={RUNG_WORDS[rung]}
               options={[

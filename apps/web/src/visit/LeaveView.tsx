@@ -2,8 +2,6 @@ import { Link } from 'react-router';
 import type { StepProps } from '../steps/stepProps.ts';
 import { VisitFindings } from './VisitFindings.tsx';
 import { NoVisit } from './NoVisit.tsx';
-import './visits.css';
-import './visitCards.css';
 import { AsLeft } from './AsLeft.tsx';
 import { CloseVisit } from './CloseVisit.tsx';
 import { NextVisits } from './NextVisits.tsx';
@@ -23,7 +21,7 @@ export default function LeaveView(props: StepProps) {
   const { visit } = props.survey;
   if (!visit)
     return (
-      <div className="survey-view">
+      <div className="survey-view stack page-column">
         <NoVisit editor={props.editor} now={props.now} holds={HOLDS} />
         <p>
           <Link to={`/timers/${props.timerId}/log`}>The logbook</Link> has those that are closed.
@@ -32,7 +30,7 @@ export default function LeaveView(props: StepProps) {
     );
   const part = { ...props, visit };
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       <VisitFindings {...props} />
       <TestList {...part} />
       <PutBack {...part} />

@@ -45,7 +45,7 @@ function FindingsOf({
       {findings.length === 0 ? (
         <p className="soft">Nothing that the checks would put right.</p>
       ) : (
-        <ul className="visit-list">
+        <ul className="points">
           {findings.map((finding, i) => (
             <li key={i}>{findingSentence(finding, { on, clock, order })}</li>
           ))}
@@ -139,12 +139,12 @@ export function LogEntry({
     ],
   ];
   return (
-    <article className="log-entry">
+    <article className="log-entry stack near">
       <h2>
         {dayOf(visit.began, today, order)}, {startWords(visit.began.slice(11), clock)} to{' '}
         {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
       </h2>
-      <ul className="visit-list">
+      <ul className="points">
         {lines.map(([name, text]) => text && <li key={name}>{`${name}: ${text}`}</li>)}
       </ul>
       {(visit.photos ?? []).length > 0 && (

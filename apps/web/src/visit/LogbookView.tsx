@@ -11,8 +11,6 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { dayOf, LogEntry } from './LogEntry.tsx';
 import { loadVisit, useVisits, visitKeys, type VisitSummary } from '../api/visits.ts';
 import { WaterView } from './WaterView.tsx';
-import './visits.css';
-import './visitCards.css';
 
 /** What is set now, what this visit froze, and what every closed visit froze. */
 function statesOf(
@@ -64,7 +62,7 @@ export default function LogbookView(props: StepProps) {
   const restore = (state: Plan) => commitWords(editor, { type: 'replace-plan', plan: state });
   const path = `/api/timers/${encodeURIComponent(timerId)}`;
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       {list.length === 0 ? (
         <p>
           No visit is closed yet. The first one stands here with who, when, what was found and left.
@@ -82,7 +80,7 @@ export default function LogbookView(props: StepProps) {
       <WaterView plan={plan} asFound={asFound} survey={survey} editor={editor} today={today} />
       <section aria-label="Files">
         <h2>Files</h2>
-        <p className="files">
+        <p className="files row near">
           <Button href={`${path}/watering.ics`}>Watering as a calendar (.ics)</Button>
           <Button href={`${path}/runs.csv`}>A year of runs (.csv)</Button>
           <Button href={`${path}/export`}>Plan (.json)</Button>

@@ -65,10 +65,10 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const first = foretold(plan, today, now);
   const dialect = plan.timer.dialect ?? {};
   return (
-    <section aria-label="Next" className="leave-part">
+    <section aria-label="Next" className="leave-part part stack">
       <h2>Who comes back, and when</h2>
       {next.length > 0 && (
-        <ul className="visit-list">
+        <ul className="points">
           {next.map((visit, i) => (
             <li key={i}>
               {dateWords(parseDate(visit.date) ?? today, today, order)}: {NEXT_WORDS[visit.reason]}
@@ -86,7 +86,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         </ul>
       )}
       <form
-        className="sighting-fields"
+        className="sighting-fields row at-foot"
         aria-label="A visit to come"
         onSubmit={(event) => {
           event.preventDefault();

@@ -14,7 +14,7 @@ export function NoVisit({
   readonly holds: readonly string[];
 }) {
   return (
-    <div className="visit-begin">
+    <div className="visit-begin stack">
       <h2>During a visit this step holds</h2>
       <ul>
         {holds.map((one) => (

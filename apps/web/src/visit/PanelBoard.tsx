@@ -2,7 +2,6 @@ import { Fragment, type ReactNode } from 'react';
 import { programLabel, type PanelLine, type PanelNow } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import { shortName } from './PanelField.tsx';
-import './panelBoard.css';
 
 interface Props {
   readonly letters: readonly string[];
@@ -46,20 +45,24 @@ export function PanelBoard({
   const rows = [...names.keys()];
   const last = rows.length + 2;
   return (
-    <div className="panel-board-window">
+    <div className="scroll">
       <div
-        className="panel-board"
+        className="tiles near"
         style={{
           gridTemplateColumns: `minmax(150px, 1.2fr) repeat(${letters.length}, minmax(130px, 1fr))`,
         }}
       >
         {rows.map((row, i) => (
-          <span key={row} className="panel-board-name" style={{ gridRow: i + 2, gridColumn: 1 }}>
+          <span
+            key={row}
+            className="bold"
+            style={{ gridRow: i + 2, gridColumn: 1, alignSelf: 'center' }}
+          >
             {names.get(row)}
           </span>
         ))}
         {withTotal && (
-          <span className="panel-board-name" style={{ gridRow: last, gridColumn: 1 }}>
+          <span className="bold" style={{ gridRow: last, gridColumn: 1 }}>
             Total on the display
           </span>
         )}
@@ -68,14 +71,14 @@ export function PanelBoard({
           const column = at + 2;
           return (
             <Fragment key={letter}>
-              <h2 className="panel-board-head" style={{ gridRow: 1, gridColumn: column }}>
+              <h2 className="row near" style={{ gridRow: 1, gridColumn: column }}>
                 <ProgramBadge letter={letter} size={26} /> Program {label}
                 {label !== letter && <span className="soft"> ({letter} on the strip)</span>}
                 {asPlanned(letter)}
               </h2>
               {unused(letter) ? (
                 <p
-                  className="panel-unused"
+                  className="row near"
                   style={{ gridRow: `2 / ${Math.max(3, last)}`, gridColumn: column }}
                 >
                   {unused(letter)}
@@ -85,15 +88,12 @@ export function PanelBoard({
                   {linesOf(letter).map((line) => (
                     <div
                       key={line.id}
-                      className="panel-board-cell"
                       style={{ gridRow: rows.indexOf(rowOf(line)) + 2, gridColumn: column }}
                     >
                       {field(line, letter)}
                     </div>
                   ))}
-                  <div className="panel-board-cell" style={{ gridRow: last, gridColumn: column }}>
-                    {total(letter)}
-                  </div>
+                  <div style={{ gridRow: last, gridColumn: column }}>{total(letter)}</div>
                 </>
               )}
             </Fragment>

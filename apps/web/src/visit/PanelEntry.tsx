@@ -111,7 +111,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   const order = orderOf(plan);
   const percentFirst = order.indexOf('percent') < order.indexOf('starts');
   const generalBlock = (which: readonly PanelLine[]) =>
-    which.length > 0 && <div className="panel-lines">{which.map((line) => field(line))}</div>;
+    which.length > 0 && <div className="tiles of-150">{which.map((line) => field(line))}</div>;
   const [early, late] = [
     general.filter(({ address: place }) => place.of === 'percent' && percentFirst),
     general.filter(({ address: place }) => !(place.of === 'percent' && percentFirst)),
@@ -140,7 +140,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         Page through the timer and type what it shows, in its own order. Grey is what is planned:
         Enter says that it stands so. Nothing in the box is touched yet.
       </p>
-      <div className="panel-progress">
+      <div className="panel-progress row">
         <Progress
           percent={Math.round(((asked.length - notLooked.length) * 100) / asked.length)}
           showInfo={false}
@@ -172,7 +172,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
         letters.map((letter) => (
           <section
             key={letter}
-            className="panel-program"
+            className="part stack"
             aria-label={`Program ${programLabel(letter, dialect)}`}
           >
             <h2>
@@ -183,10 +183,10 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
               {asPlanned(letter)}
             </h2>
             {isUnused(letter) ? (
-              <p className="panel-unused">{unused(letter)}</p>
+              <p className="row near">{unused(letter)}</p>
             ) : (
               <>
-                <div className="panel-lines">
+                <div className="tiles of-150">
                   {inProgram(letter).map((line) => field(line, letter))}
                 </div>
                 {total(letter)}

@@ -108,7 +108,7 @@ export function PanelField(props: LineProps) {
     if (typed === null && !isLooked) setFault(noteLooked(editor, line, {}));
   };
   return (
-    <label className="panel-line">
+    <label className="panel-line labelled">
       {!bare && <span>{shortName(line, now)}</span>}
       <Input
         data-line={line.id}
@@ -173,7 +173,7 @@ export function PanelTotal({
   if (expected === null) return null;
   const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.style);
   return (
-    <label className="panel-line panel-total">
+    <label className="panel-line labelled panel-total">
       {!bare && <span>Total on the display</span>}
       <Input
         aria-label={`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
@@ -194,7 +194,7 @@ export function PanelTotal({
       />
       {noted !== undefined &&
         (Math.abs(noted - expected) < 60 ? (
-          <span className="agrees">✓ as taken down</span>
+          <span className="calm">✓ as taken down</span>
         ) : (
           <span className="fault">
             What is taken down adds up to {text(expected)}: look through the runs once more.

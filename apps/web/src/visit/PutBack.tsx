@@ -15,13 +15,13 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
     editor.commit({ type: 'note-visit', fields: { switched: all.length > 0 ? all : null } });
   };
   return (
-    <section aria-label="Put back" className="leave-part">
+    <section aria-label="Put back" className="leave-part part stack">
       <h2>Put back what was switched</h2>
       {SWITCHED.map((what) => {
         const one = noted.find((each) => each.what === what);
         const isOpen = open.includes(what);
         return (
-          <div key={what} className="switched">
+          <div key={what} className="switched row at-foot">
             <Chips
               label={SWITCHED_WORDS[what]}
               options={[

@@ -8,7 +8,7 @@ export function RestoreWords({ plan }: { readonly plan: Plan }) {
   const steps = restoreWords(plan, useKind(plan), clock);
   if (steps.length === 0) return <p className="soft">This kind saves nothing inside.</p>;
   return (
-    <section aria-label="A restore by phone" className="say-so">
+    <section aria-label="A restore by phone" className="caution">
       <strong>By phone, a step at a time:</strong>
       <ol>
         {steps.map((step) => (

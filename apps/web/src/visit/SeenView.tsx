@@ -25,9 +25,6 @@ import { NoVisit } from './NoVisit.tsx';
 import { SightingForm } from './SightingForm.tsx';
 import { useDiagnosis } from './useDiagnosis.ts';
 import { useKind } from '../device/useKind.ts';
-import './visits.css';
-import './visitCards.css';
-import './seen.css';
 import { ExplanationItem } from './ExplanationItem.tsx';
 import { Ladder } from './Ladder.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
@@ -80,7 +77,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
     plan.stations.find((station) => station.number === number)?.name ?? '';
   return (
     <>
-      <label className="labelled complaint">
+      <label className="labelled">
         What the homeowner says
         <NoteField
           most={500}
@@ -92,7 +89,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         />
       </label>
       {sightings.length > 0 && (
-        <ul className="seen-list" aria-label="Seen">
+        <ul className="list ruled" aria-label="Seen">
           {sightings.map((sighting, i) => (
             <li key={i}>
               <EyeOutlined aria-hidden />
@@ -126,7 +123,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         summary={`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
       >
         {() => (
-          <div className="signs">
+          <div className="signs tiles near">
             {SIGNS.map((sign: Sign) => (
               <Checkbox
                 className="check"
@@ -159,7 +156,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           : 'The settings as found are not frozen: what is noted is taken for them.'}
       </p>
       {shown?.state === 'working' && (
-        <p role="status" className="work-note">
+        <p role="status" className="work-note bold">
           Working it out: {Math.round(shown.share * 100)} %{' '}
           <Button size="small" onClick={stop}>
             Stop
@@ -167,7 +164,9 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         </p>
       )}
       {shown?.state === 'stopped' && (
-        <p className="work-note">Stopped. Add or delete something that was seen to begin again.</p>
+        <p className="work-note bold">
+          Stopped. Add or delete something that was seen to begin again.
+        </p>
       )}
       {answer && (
         <section aria-label="Explanations">
@@ -177,8 +176,8 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
               Nothing explains all of it. One sighting may be mistaken, or three things are wrong.
             </p>
           )}
-          {answer.ask && <p className="ask">{askSentence(answer.ask, speech)}</p>}
-          <ol className="explanations">
+          {answer.ask && <p className="aside accent bold">{askSentence(answer.ask, speech)}</p>}
+          <ol className="list stack">
             {answer.explanations.map((explained, i) => (
               <ExplanationItem
                 key={i}
@@ -195,7 +194,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           </ol>
         </section>
       )}
-      <section aria-label="Dead stations" className="ladders">
+      <section aria-label="Dead stations" className="ladders stack">
         <SelectField<string | number>
           label="A station that does not open"
           value={''}
@@ -227,7 +226,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
 export default function SeenView(props: StepProps) {
   const { visit } = props.survey;
   return (
-    <div className="survey-view">
+    <div className="survey-view stack page-column">
       {visit ? (
         <Diagnosing {...props} visit={visit} />
       ) : (

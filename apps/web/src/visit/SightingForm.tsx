@@ -100,7 +100,7 @@ export function SightingForm({ plan, today, add }: Props) {
   const made = sighting();
   return (
     <form
-      className="sighting"
+      className="sighting stack"
       aria-label="What was seen"
       onSubmit={(event) => {
         event.preventDefault();
@@ -117,7 +117,7 @@ export function SightingForm({ plan, today, add }: Props) {
       }}
     >
       <Chips label="What" options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
-      <div className="sighting-fields">
+      <div className="sighting-fields row at-foot">
         <SelectField
           label={
             kind === 'spell'

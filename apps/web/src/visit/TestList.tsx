@@ -16,7 +16,6 @@ import { useCountdown } from '../hand/useCountdown.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
-import './tests.css';
 
 const FAULTS = TEST_RESULTS.filter((result) => result !== 'waters');
 
@@ -75,7 +74,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
   const noted = testOf(number);
   const result = noted?.result;
   return (
-    <section aria-label="Test" className="leave-part">
+    <section aria-label="Test" className="leave-part part stack">
       <h2>Test: two minutes a station</h2>
       <p className="soft" role="status">
         {left.length === 0
@@ -83,8 +82,8 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
           : `${plan.stations.length - left.length} of ${plan.stations.length} tested.`}{' '}
         A pump must never run with every valve closed.
       </p>
-      <div className="test-card" {...swipe}>
-        <p className="test-station">
+      <div className="turn stack column" {...swipe}>
+        <p className="test-station large heavy">
           <strong>{number}</strong> {name}
         </p>
         <RunNow
@@ -95,7 +94,8 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
         />
         <Button
           type="primary"
-          className="test-well"
+          className="thumb"
+          block
           icon={<CheckOutlined aria-hidden />}
           aria-pressed={result === 'waters'}
           onClick={() => note(number, 'waters')}
@@ -141,10 +141,10 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
             ])
           }
         >
-          {left.length === plan.stations.length ? 'All of them water' : 'All others water'}
+          {left.length === plan.stations.length ? 'All of them ran well' : 'All others ran well'}
         </Button>
       )}
-      <ol className="test-rows">
+      <ol className="list ruled column">
         {plan.stations.map((station) => {
           const test = testOf(station.number);
           const isGood = test?.result === 'waters' && (test.wiring ?? 'good') === 'good';
@@ -152,15 +152,14 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
             <li key={station.number}>
               <Button
                 type="text"
-                className="test-row"
                 aria-current={station.number === number}
                 onClick={() => setPicked(station.number)}
               >
-                <span className={isGood ? 'mark-good' : 'mark-wrong'} aria-hidden>
+                <span className={isGood ? 'calm' : 'fault'} aria-hidden>
                   {test?.result && (isGood ? <CheckCircleFilled /> : <WarningFilled />)}
                 </span>
                 <b>{station.number}</b> {station.name ?? ''}
-                <span className={test?.result && !isGood ? 'fault' : 'soft'}>
+                <span className={test?.result && !isGood ? 'push fault' : 'push soft'}>
                   {testWords(test)}
                 </span>
               </Button>

@@ -3,7 +3,11 @@ import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { useKind } from '../device/useKind.ts';
 
-const SEVERITY_WORDS = { error: 'Wrong', warning: 'Look at this', note: 'Note' } as const;
+const SEVERITY_WORDS = {
+  error: 'Must be fixed',
+  warning: 'Should be looked at',
+  note: 'Good to know',
+} as const;
 
 interface Props extends StepProps {
   /** Absent: all. */
@@ -18,10 +22,10 @@ export function VisitFindings({ plan, survey, today, only }: Props) {
   );
   if (findings.length === 0) return null;
   return (
-    <ul className="findings" aria-label="Found at the box">
+    <ul className="findings stack list" aria-label="Found at the box">
       {findings.map((finding, i) => (
-        <li key={i} className={`finding finding-${finding.severity}`}>
-          <b className="finding-mark">{SEVERITY_WORDS[finding.severity]}:</b>{' '}
+        <li key={i} className={`finding aside finding-${finding.severity}`}>
+          <b className="heavy">{SEVERITY_WORDS[finding.severity]}:</b>{' '}
           {visitFindingSentence(finding, { on: today, clock, order, plan })}
         </li>
       ))}

@@ -15,6 +15,7 @@ import { Bars } from '../charts/Bars.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { Scroll } from '../platform/Scroll.tsx';
 
 const LITRES_PER_GALLON = 3.785411784;
 
@@ -68,7 +69,7 @@ function TariffForm({
   const [fault, setFault] = useState<string | null>(null);
   return (
     <form
-      className="sighting-fields"
+      className="sighting-fields row at-foot"
       aria-label="What water costs"
       onSubmit={(event) => {
         event.preventDefault();
@@ -149,8 +150,8 @@ export function WaterView({
   return (
     <section aria-label="Water and money">
       <h2>Water and money</h2>
-      <div className="table-frame">
-        <table className="conflict-table">
+      <Scroll label="Water and money as a table">
+        <table className="conflict-table data">
           <thead>
             <tr>
               <th>State</th>
@@ -176,7 +177,7 @@ export function WaterView({
             ))}
           </tbody>
         </table>
-      </div>
+      </Scroll>
       <Bars
         label="Water a year"
         unit={units === 'us' ? 'gallons' : 'litres'}
