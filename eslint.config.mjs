@@ -73,7 +73,7 @@ export default tseslint.config(
     rules: { '@typescript-eslint/consistent-type-imports': 'off' },
   },
   {
-    files: ['apps/web/**/*.{ts,tsx}'],
+    files: ['apps/web/src/**/*.{ts,tsx}'],
     ...hooks.configs.flat['recommended-latest'],
     rules: {
       ...hooks.configs.flat['recommended-latest'].rules,
