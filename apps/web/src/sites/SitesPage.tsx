@@ -1,5 +1,4 @@
-import { Alert, Button, Empty, Input, Table, Tag } from 'antd';
-import type { SortOrder } from 'antd/es/table/interface';
+import { Alert, Button, Empty, Input, Table, Tag, type TableColumnType } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
 import { useTowns } from '../api/weather.ts';
@@ -33,6 +32,8 @@ const VERDICT_NAMES = {
 } as const;
 
 const PAGE = 20;
+
+type SortOrder = NonNullable<TableColumnType['sortOrder']> | null;
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 

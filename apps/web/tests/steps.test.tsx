@@ -1,0 +1,488 @@
+/** Every step of a visit and the office's pages in their states: nothing noted yet, being fetched, failed, filled, and what a press makes of them. */
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { useSyncExternalStore, type ComponentType } from 'react';
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
+import {
+  EMPTY_SURVEY,
+  emptyPlan,
+  homeownerPage,
+  NO_OFFICE,
+  SHIPPED_MINUTES,
+  siteFields,
+  siteMinutes,
+  TIMER_KINDS,
+  type Plan,
+  type Survey,
+} from '@water-clock/core';
+import type { StepProps } from '../src/steps/stepProps.ts';
+import type { PlanNews } from '../src/workers/planning.ts';
+
+/** What a worker was asked, and the way to answer it from a test. */
+const worker = {
+  ended: 0,
+  tell: null as ((news: PlanNews) => void) | null,
+  diagnose: (_request: unknown, _progress: (share: number) => void): Promise<unknown> =>
+    new Promise(() => undefined),
+};
+jest.unstable_mockModule('../src/workers/started.ts', () => ({
+  started: () => ({
+    call: {
+      plan: (_request: unknown, tell: (news: PlanNews) => void) => {
+        worker.tell = tell;
+        return Promise.resolve();
+      },
+      diagnose: (request: unknown, progress: (share: number) => void) =>
+        worker.diagnose(request, progress),
+    },
+    end: () => worker.ended++,
+  }),
+  withProgress: (call: (progress: (share: number) => void) => unknown, listen: () => void) =>
+    call(listen),
+}));
+Object.assign(globalThis, { Worker: class {} });
+
+const { TimerEditor } = await import('../src/editor/editor.ts');
+const { PreferencesProvider } = await import('../src/platform/preferences.tsx');
+const pages = {
+  house: await import('../src/house/HouseView.tsx'),
+  timer: await import('../src/device/DeviceView.tsx'),
+  found: await import('../src/visit/AsFoundView.tsx'),
+  seen: await import('../src/visit/SeenView.tsx'),
+  stations: await import('../src/stations/StationsView.tsx'),
+  walk: await import('../src/stations/WalkView.tsx'),
+  minutes: await import('../src/minutes/MinutesView.tsx'),
+  brief: await import('../src/brief/BriefView.tsx'),
+  plan: await import('../src/planner/PlannerView.tsx'),
+  keyin: await import('../src/visit/KeyInView.tsx'),
+  leave: await import('../src/visit/LeaveView.tsx'),
+  page: await import('../src/homeowner/PageView.tsx'),
+  log: await import('../src/visit/LogbookView.tsx'),
+};
+const { default: TodayPage } = await import('../src/today/TodayPage.tsx');
+const { default: SitesPage } = await import('../src/sites/SitesPage.tsx');
+const { default: DuePage } = await import('../src/due/DuePage.tsx');
+
+const DAY = 86_400;
+/** Monday 1 March 2027. */
+const TODAY = 20_878;
+const [, , kind] = TIMER_KINDS;
+if (!kind) throw new Error('there is a third kind');
+const plan: Plan = {
+  ...emptyPlan(kind),
+  settings: { seasonalPercent: 100 },
+  stations: [
+    { number: 1, name: 'Front lawn' },
+    { number: 2, name: 'Roses' },
+  ],
+  programs: [
+    {
+      letter: 'A',
+      starts: ['04:00', '15:10'],
+      runs: [{ station: 1, seconds: 1200 }],
+      days: { rule: 'daily' },
+    },
+  ],
+};
+const visit = { began: '2027-03-01T06:00' };
+const site = {
+  ...siteFields({ name: 'Sandpiper Court', houseNumber: '5', timeZone: 'UTC' }),
+  id: 's',
+  version: 1,
+};
+
+/** What the server answers, by path; a path that is not there is not reached. */
+let answers: Record<string, unknown> = {};
+beforeEach(() => {
+  answers = {};
+  localStorage.clear();
+  Element.prototype.scrollIntoView = () => undefined;
+  globalThis.scrollTo = () => undefined;
+  globalThis.fetch = jest.fn((path: unknown) => {
+    const body = answers[String(path).replace(/\?.*/, '')];
+    if (body === undefined) return Promise.reject(new TypeError('offline'));
+    if (body === 'never') return new Promise(() => undefined);
+    return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(body) });
+  }) as unknown as typeof fetch;
+});
+afterEach(cleanup);
+
+const client = () => new QueryClient({ defaultOptions: { queries: { retry: false } } });
+const Address = () => <output data-testid="address">{useLocation().pathname}</output>;
+const address = () => screen.getByTestId('address').textContent;
+
+/** A step of a timer, as its page gives it; the record is what the editor has. */
+function open(name: keyof typeof pages, survey: Survey = EMPTY_SURVEY, of: Plan = plan) {
+  const editor = new TimerEditor({ plan: of, survey, version: 1 }, [], {
+    transport: {
+      send: () => new Promise(() => undefined),
+      load: () => new Promise(() => undefined),
+    },
+    newId: () => 'id',
+    keep: () => undefined,
+    later: () => undefined,
+  });
+  // The cast holds because a step gets what every step gets.
+  const View = pages[name].default as ComponentType<StepProps>;
+  function Step() {
+    const { settled, survey: noted } = useSyncExternalStore(
+      (listener) => editor.subscribe(listener),
+      () => editor.snapshot(),
+    );
+    return (
+      <View
+        timerId="t"
+        site={site}
+        plan={settled}
+        survey={noted}
+        editor={editor}
+        today={TODAY}
+        now={TODAY * DAY + 6 * 3600}
+        rules={null}
+        rulesKnown
+        table={SHIPPED_MINUTES}
+        weather={null}
+        minutes={siteMinutes(settled, noted, SHIPPED_MINUTES, null, {})}
+      />
+    );
+  }
+  render(
+    <QueryClientProvider client={client()}>
+      <PreferencesProvider>
+        <MemoryRouter initialEntries={[`/timers/t/${name === 'walk' ? 'walk/1' : name}`]}>
+          <Address />
+          <Routes>
+            <Route path="/timers/t/walk/:station" element={<Step />} />
+            <Route path="/timers/t/*" element={<Step />} />
+          </Routes>
+        </MemoryRouter>
+      </PreferencesProvider>
+    </QueryClientProvider>,
+  );
+  return editor;
+}
+const text = () => document.body.textContent ?? '';
+/** By its words: to ask each element for its role takes seconds on a large page. */
+const button = (name: string | RegExp) =>
+  [...document.querySelectorAll('button')].find((one) => {
+    const words = (one.getAttribute('aria-label') ?? one.textContent ?? '').trim();
+    return typeof name === 'string' ? words === name : name.test(words);
+  });
+const press = (name: string | RegExp) => {
+  const found = button(name);
+  if (!found) throw new Error(`there is no button ${String(name)}`);
+  fireEvent.click(found);
+};
+
+test.each(['found', 'seen', 'keyin', 'leave'] as const)(
+  'without a visit %s says what it will hold, and one press begins it',
+  (name) => {
+    const editor = open(name);
+    expect(screen.getAllByRole('listitem').length).toBeGreaterThan(1);
+    press('Start visit');
+    expect(editor.snapshot().survey.visit?.began).toBe('2027-03-01T06:00');
+    expect(button('Start visit')).toBeUndefined();
+  },
+);
+
+describe('house and rules', () => {
+  test('says that no rules are chosen, and where to choose them', () => {
+    open('house');
+    expect(text()).toMatch(/No rules are chosen yet/);
+    expect(screen.getByRole('link', { name: /in the library/ }).getAttribute('href')).toBe(
+      '/library/rules',
+    );
+  });
+
+  test('rules by hand count, until the house goes by the library again', () => {
+    const editor = open('house', { ...EMPTY_SURVEY, rules: { mostDaysPerWeek: 2 } });
+    expect(text()).toMatch(/Noted for this house by hand:/);
+    press('Go by the library again');
+    expect(editor.snapshot().survey.rules).toBeUndefined();
+    expect(text()).toMatch(/No rules are chosen yet/);
+  });
+});
+
+test('the timer: its kind says what it can do, its groups say the main fact and open', () => {
+  open('timer', { ...EMPTY_SURVEY, device: { pump: 'bore pump', power: 'mains' } });
+  expect(document.querySelector('.kind-card')?.textContent).toMatch(/12 stations|stations/);
+  expect(text()).toMatch(/bore pump/);
+  const group = screen.getByRole('button', { name: /Power/ });
+  expect(group.getAttribute('aria-expanded')).toBe('false');
+  fireEvent.click(group);
+  expect(group.getAttribute('aria-expanded')).toBe('true');
+});
+
+describe('what was seen', () => {
+  const seen: Survey = {
+    ...EMPTY_SURVEY,
+    visit: {
+      ...visit,
+      sightings: [{ saw: 'ran', from: '2027-02-28T15:15', station: 1 }],
+    },
+  };
+
+  test('shows how far the work is, and can be stopped', async () => {
+    let progress: (share: number) => void = () => undefined;
+    worker.diagnose = (_request, listener) => {
+      progress = listener;
+      return new Promise(() => undefined);
+    };
+    open('seen', seen);
+    act(() => progress(0.4));
+    expect(await screen.findByText(/Working it out: 40 %/)).toBeTruthy();
+    press('Stop');
+    expect(text()).toMatch(/Stopped\. Add or delete something/);
+  });
+
+  test('deleting what was seen brings its form back', () => {
+    const editor = open('seen', seen);
+    press('Delete what was seen, 1');
+    expect(editor.snapshot().survey.visit?.sightings).toBeUndefined();
+    expect(button('Add what was seen')).toBeDefined();
+  });
+});
+
+describe('stations', () => {
+  test('a walk goes on where it was left, and the list says who was not walked', () => {
+    open('stations', {
+      ...EMPTY_SURVEY,
+      stations: [{ number: 1, head: 'fixed-spray', walked: 'seen' }],
+    });
+    const [first, second] = within(screen.getAllByRole('list')[0] as HTMLElement).getAllByRole(
+      'listitem',
+    );
+    expect(first?.textContent).toMatch(/Front lawn.*Fixed spray.*walked$/);
+    expect(second?.textContent).toMatch(/Roses.*not walked$/);
+    press('Go on with station 2');
+    expect(address()).toBe('/timers/t/walk/2');
+  });
+
+  test('the card notes a press at once; Skip and Next say how the station was left', () => {
+    const editor = open('walk');
+    press(/^\d?Drip$/);
+    expect(editor.snapshot().survey.stations?.[0]?.head).toBe('drip');
+    expect(editor.snapshot().settled.stations[0]?.overhead).toBe(false);
+    press('Next: station 2');
+    expect(address()).toBe('/timers/t/walk/2');
+    press('Skip');
+    expect(address()).toBe('/timers/t/stations');
+    expect(editor.snapshot().survey.stations?.map(({ walked }) => walked)).toEqual([
+      'seen',
+      'skipped',
+    ]);
+  });
+});
+
+test('minutes without a place say what is missing, and what each station lacks', () => {
+  open('minutes', { ...EMPTY_SURVEY, school: 'balance' });
+  expect(text()).toMatch(/No place is chosen, so the water balance has no weather/);
+  expect(button(/^Why station 2/)).toBeDefined();
+  press(/^Why station 1/);
+  expect(screen.getByRole('dialog').textContent).toMatch(/Front lawn/);
+});
+
+describe('the brief', () => {
+  test('names the stations whose need is not known', () => {
+    open('brief');
+    expect(text()).toMatch(/Not known yet what stations 1, 2 need/);
+  });
+
+  test('a document that is no brief is refused with the reason, and the record stays', async () => {
+    const editor = open('brief');
+    const before = editor.snapshot();
+    const input = document.querySelector<HTMLInputElement>('input[type=file]');
+    const file = new File(['{"format":"water-clock-brief"}'], 'brief.json');
+    Object.assign(file, { text: () => Promise.resolve('{"format":"water-clock-brief"}') });
+    fireEvent.change(input as HTMLInputElement, { target: { files: [file] } });
+    expect((await screen.findByRole('alert')).textContent).toMatch(/Nothing was changed:.*version/);
+    expect(editor.snapshot().settled).toBe(before.settled);
+  });
+});
+
+describe('the planner', () => {
+  const known: Survey = {
+    ...EMPTY_SURVEY,
+    stations: [
+      { number: 1, overruled: { weeklySeconds: 3600 } },
+      { number: 2, overruled: { weeklySeconds: 1800 } },
+    ],
+  };
+
+  test('without any need and any program there is nothing to work out, and it says so', () => {
+    open('plan', EMPTY_SURVEY, { ...plan, programs: [] });
+    expect(text()).toMatch(/nothing to work out/);
+    expect(screen.getByRole('button', { name: 'Work it out' })).toHaveProperty('disabled', true);
+  });
+
+  test('says how far it is; Stop keeps the best, which can be taken', () => {
+    const editor = open('plan', known);
+    press('Work it out');
+    expect(text()).toMatch(/Working it out: 0 ways tried\./);
+    const better: Plan = {
+      ...plan,
+      programs: plan.programs.map((one) => ({ ...one, starts: ['03:00'] })),
+    };
+    act(() => worker.tell?.({ kind: 'tried', tries: 12 }));
+    act(() => worker.tell?.({ kind: 'best', plan: better, cost: [0, 0, 0, 0, 1, 0, 0] as never }));
+    expect(text()).toMatch(/12 ways tried, the best so far is below/);
+    const ended = worker.ended;
+    press('Stop');
+    expect(worker.ended).toBeGreaterThan(ended);
+    expect(text()).toMatch(/Stopped: the best that was found until then stays/);
+    press(/^Take/);
+    expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
+  });
+
+  test('a brief that is refused says why', () => {
+    open('plan', known);
+    press('Work it out');
+    act(() =>
+      worker.tell?.({
+        kind: 'refused',
+        faults: [{ path: [], code: 'not-json', reason: 'a comma is missing' }],
+      }),
+    );
+    expect(text()).toMatch(/Not worked out: .*a comma is missing/);
+    expect(screen.getByRole('button', { name: 'Work it out' })).toBeTruthy();
+  });
+});
+
+describe('leave', () => {
+  test('what is left before closing stands as rows, each with the way to it', () => {
+    open('leave', { ...EMPTY_SURVEY, visit });
+    const rows = screen.getByRole('list', { name: 'Before you close the visit' });
+    expect(rows.textContent).toMatch(/Nobody looked at the clock/);
+    expect(rows.textContent).toMatch(/Stations 1 and 2 were not tested|Stations 1, 2 were not/);
+    fireEvent.click(within(rows).getByRole('button', { name: 'Look at it now' }));
+    expect(address()).toBe('/timers/t/clock');
+  });
+});
+
+describe('the homeowner’s page', () => {
+  test('waits, says that it could not be fetched, and asks again', async () => {
+    answers['/api/timers/t/page'] = 'never';
+    open('page');
+    expect(text()).toMatch(/Fetching the page/);
+    cleanup();
+    delete answers['/api/timers/t/page'];
+    open('page');
+    expect(await screen.findByRole('button', { name: 'Try again' })).toBeTruthy();
+  });
+
+  test('reads as it will print; a link can be withdrawn', async () => {
+    answers['/api/timers/t/page'] = homeownerPage({
+      plan,
+      survey: EMPTY_SURVEY,
+      kind: null,
+      house: 'Sandpiper Court',
+      company: 'Brindlewick Sprinklers',
+      office: NO_OFFICE,
+      allowed: null,
+      today: TODAY,
+      clock: '24',
+    });
+    const link = { id: 'l', madeAt: '2027-03-01', expiresAt: '2028-03-01', withdrawnAt: null };
+    answers['/api/timers/t/links'] = [link];
+    answers['/api/timers/t/links/l/withdraw'] = { ...link, withdrawnAt: '2027-03-01' };
+    open('page');
+    expect(await screen.findByText(/Your watering: Sandpiper Court/)).toBeTruthy();
+    const links = await screen.findByRole('list', { name: 'Links' });
+    answers['/api/timers/t/links'] = [{ ...link, withdrawnAt: '2027-03-01' }];
+    fireEvent.click(within(links).getByRole('button', { name: 'Withdraw' }));
+    await waitFor(() => expect(links.textContent).toMatch(/withdrawn/));
+  });
+});
+
+describe('the logbook', () => {
+  test('empty says what will stand there; unreachable says so and asks again', async () => {
+    answers['/api/timers/t/visits'] = [];
+    open('log');
+    expect(await screen.findByText(/No visit is closed yet/)).toBeTruthy();
+    cleanup();
+    delete answers['/api/timers/t/visits'];
+    open('log');
+    expect(await screen.findByText(/The logbook could not be fetched/)).toBeTruthy();
+  });
+
+  test('has its visits on a timeline, with who and what was done', async () => {
+    const closed = {
+      ...visit,
+      closed: '2027-03-01T07:10',
+      done: 'moved a start',
+      minutes: 70,
+      faults: [],
+      next: [],
+    };
+    answers['/api/timers/t/visits'] = [{ id: 'v', by: 'Tamsin Orrowby', visit: closed }];
+    open('log');
+    const entry = await screen.findByRole('article');
+    expect(entry.textContent).toMatch(/Tamsin Orrowby.*moved a start/s);
+  });
+});
+
+describe('the office', () => {
+  const office = (Page: ComponentType) =>
+    render(
+      <QueryClientProvider client={client()}>
+        <PreferencesProvider>
+          <MemoryRouter>
+            <Page />
+          </MemoryRouter>
+        </PreferencesProvider>
+      </QueryClientProvider>,
+    );
+  const timer = {
+    id: 't',
+    name: 'Garage',
+    stations: 2,
+    programs: 1,
+    headline: 'A meets B on Tuesdays',
+    verdict: 'overlap',
+    lastVisit: null,
+    nextVisit: null,
+    underWay: false,
+    week: [],
+  };
+
+  test.each([
+    ['Today', TodayPage, /Fetching today/],
+    ['Sites', SitesPage, /Fetching your sites/],
+    ['Calendar', DuePage, /Fetching/],
+  ])('%s waits, and says that the server gave no answer', async (_name, Page, waiting) => {
+    answers['/api/sites'] = answers['/api/due'] = 'never';
+    office(Page);
+    expect(text()).toMatch(waiting);
+    cleanup();
+    delete answers['/api/sites'];
+    delete answers['/api/due'];
+    office(Page);
+    expect(await screen.findByRole('button', { name: 'Try again' })).toBeTruthy();
+  });
+
+  test('an empty office says how to begin', async () => {
+    answers['/api/sites'] = answers['/api/due'] = answers['/api/weather/towns'] = [];
+    office(TodayPage);
+    expect(await screen.findByText(/No sites yet/)).toBeTruthy();
+    cleanup();
+    office(SitesPage);
+    expect((await screen.findAllByText(/No sites yet/)).length).toBeGreaterThan(0);
+  });
+
+  test('a garden that overlaps needs attention today, and stands under its filter', async () => {
+    answers['/api/sites'] = [{ ...site, timers: [timer] }];
+    answers['/api/due'] = answers['/api/weather/towns'] = [];
+    office(TodayPage);
+    expect((await screen.findByRole('link', { name: /garden overlaps/ })).textContent).toMatch(
+      /^1.*Sandpiper Court/,
+    );
+    cleanup();
+    office(SitesPage);
+    await screen.findByText('A meets B on Tuesdays');
+    press(/^Overlap 1$/);
+    expect(screen.getByText('A meets B on Tuesdays')).toBeTruthy();
+    press(/^Not allowed 0$/);
+    expect(screen.queryByText('A meets B on Tuesdays')).toBeNull();
+  });
+});
