@@ -113,7 +113,12 @@ const Address = () => <output data-testid="address">{useLocation().pathname}</ou
 const address = () => screen.getByTestId('address').textContent;
 
 /** A step of a timer, as its page gives it; the record is what the editor has. */
-function open(name: keyof typeof pages, survey: Survey = EMPTY_SURVEY, of: Plan = plan) {
+function open(
+  name: keyof typeof pages,
+  survey: Survey = EMPTY_SURVEY,
+  of: Plan = plan,
+  basis: Partial<StepProps> = {},
+) {
   const editor = new TimerEditor({ plan: of, survey, version: 1 }, [], {
     transport: {
       send: () => new Promise(() => undefined),
@@ -140,7 +145,8 @@ function open(name: keyof typeof pages, survey: Survey = EMPTY_SURVEY, of: Plan 
         today={TODAY}
         now={TODAY * DAY + 6 * 3600}
         rules={null}
-        rulesKnown
+        rulesState={basis.rulesState ?? 'known'}
+        isPending={basis.isPending ?? false}
         table={SHIPPED_MINUTES}
         weather={null}
         minutes={siteMinutes(settled, noted, SHIPPED_MINUTES, null, {})}
@@ -334,6 +340,19 @@ describe('the planner', () => {
     press(/^Take/);
     expect(editor.snapshot().settled.programs[0]?.starts).toEqual(['03:00']);
   });
+
+  test.each(['plan', 'brief', 'house'] as const)(
+    'what rests on rules that are not here yet is not there yet either: %s',
+    (name) => {
+      open(name, known, plan, { isPending: true, rulesState: 'pending' });
+      expect(text()).toMatch(/Fetching/);
+      expect(document.querySelector('button.ant-btn-primary')).toBeNull();
+      cleanup();
+      open(name, known, plan, { rulesState: 'failed' });
+      expect(text()).toMatch(/The rules of this place could not be fetched/);
+      expect(text()).not.toMatch(/Work it out|Export the brief/);
+    },
+  );
 
   test('a brief that is refused says why', () => {
     open('plan', known);

@@ -37,8 +37,8 @@ const weatherOf = (document: ClimateDocument): SiteWeather => ({
   climate: climateOf(document),
 });
 
-/** The weather of a site: a town of the feed, or a climate of the library; null where none is chosen or it is not there yet. */
-export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | null {
+/** The weather of a site: a town of the feed, or a climate of the library; null: none is chosen or to be had, undefined: it is on its way. */
+export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | null | undefined {
   const climates = useLibrary('climates');
   const normals = useQuery({
     queryKey: weatherKeys.normals(town ?? ''),
@@ -54,5 +54,6 @@ export function useSiteWeather({ town, climateId }: SiteFields): SiteWeather | n
   const document = climates.data?.find(({ id }) => id === climateId)?.document;
   // One object for one document, so that everything that follows from it is worked out once.
   const ofLibrary = useMemo(() => (document ? weatherOf(document) : null), [document]);
-  return town === null ? ofLibrary : (normals.data ?? null);
+  if (town !== null) return normals.isPending ? undefined : (normals.data ?? null);
+  return climateId !== null && climates.isPending ? undefined : ofLibrary;
 }

@@ -30,6 +30,8 @@ import { saveFile, textOf } from '../platform/files.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
+import { Loading } from '../platform/states.tsx';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import { useBrief } from '../steps/useBrief.ts';
 import { WishEditor } from './WishEditor.tsx';
 
@@ -100,6 +102,12 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
 
 /** Everything that the visit found, as one page and as a document. */
 export default function BriefView(props: StepProps) {
+  if (props.isPending) return <Loading what="the rules, tables and weather of this house" />;
+  if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
+  return <Read {...props} />;
+}
+
+function Read(props: StepProps) {
   const { plan, survey, site, rules, minutes, editor, today, timerId } = props;
   const { clock, order } = usePreferences();
   const speech = { on: today, clock, order };

@@ -7,10 +7,11 @@ import { commitWords } from '../editor/commitWords.ts';
 import { AllowedDays } from './AllowedDays.tsx';
 import { SiteDetails } from './SiteDetails.tsx';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 
 /** What the place allows this house today, and from when that changes. */
-function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
+function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   const { clock, order } = usePreferences();
   const speech = { on: today, clock, order };
   if (survey.rules)
@@ -19,7 +20,8 @@ function RulesNow({ rules, rulesKnown, site, survey, today }: StepProps) {
         <strong>Noted for this house by hand:</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
-  if (!rulesKnown) return <p className="rules-now large soft">Fetching the rules …</p>;
+  if (rulesState === 'pending') return <p className="rules-now large soft">Fetching the rules …</p>;
+  if (rulesState === 'failed') return <p className="rules-now large fault">{RULES_FAILED}</p>;
   if (!rules)
     return (
       <p className="rules-now large">

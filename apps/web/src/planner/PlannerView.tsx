@@ -26,6 +26,8 @@ import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
+import { Loading } from '../platform/states.tsx';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
 import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
@@ -89,8 +91,14 @@ function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brie
   return worked.ok ? worked.value : brief;
 }
 
-/** The planner: from the brief to the best programs, with reasons. */
+/** The planner: from the brief to the best programs, with reasons. A plan that does not know the rules of its place is none. */
 export default function PlannerView(props: StepProps) {
+  if (props.isPending) return <Loading what="the rules, tables and weather of this house" />;
+  if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
+  return <Planner {...props} />;
+}
+
+function Planner(props: StepProps) {
   const { site, survey, minutes, today, timerId, plan } = props;
   const { clock } = usePreferences();
   const noted = useBrief(props);

@@ -19,23 +19,30 @@ import { useSiteWeather, type SiteWeather } from '../api/weather.ts';
 export interface VisitBasis {
   /** Null: none chosen, or not found. */
   readonly rules: Rules | null;
-  /** False while the library is being fetched. */
-  readonly rulesKnown: boolean;
+  /** Whether the rules that were chosen are here; where none are chosen, that is known. */
+  readonly rulesState: 'known' | 'pending' | 'failed';
+  /** Rules, tables or weather are on their way: what follows from them is not known yet. */
+  readonly isPending: boolean;
   readonly table: MinutesTable;
   readonly weather: SiteWeather | null;
   readonly minutes: SiteMinutes;
 }
 
+export const RULES_FAILED =
+  'The rules of this place could not be fetched: whether they are kept is not known.';
+
 export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: EpochDay): VisitBasis {
   const { houseNumber, supply } = site;
-  const library = useLibrary('rules').data;
-  const rules = library?.find(({ id }) => id === site.rulesId)?.document ?? null;
-  const tables = useLibrary('minutes').data;
+  const library = useLibrary('rules');
+  const rules = library.data?.find(({ id }) => id === site.rulesId)?.document ?? null;
+  const tables = useLibrary('minutes');
   const table =
-    tables?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
+    tables.data?.find(({ id }) => id === (site.minutesId ?? SHIPPED_MINUTES_ID))?.document ??
     SHIPPED_MINUTES;
   const weather = useSiteWeather(site);
   const climate = weather?.climate ?? null;
+  const rulesState =
+    site.rulesId === null || library.data ? 'known' : library.isError ? 'failed' : 'pending';
   const minutes = useMemo(
     () =>
       siteMinutes(
@@ -47,5 +54,12 @@ export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: Epo
       ),
     [plan, survey, table, climate, rules, houseNumber, supply, today],
   );
-  return { rules, rulesKnown: library !== undefined, table, weather, minutes };
+  return {
+    rules,
+    rulesState,
+    isPending: rulesState === 'pending' || tables.isPending || weather === undefined,
+    table,
+    weather: weather ?? null,
+    minutes,
+  };
 }

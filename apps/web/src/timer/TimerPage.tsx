@@ -35,7 +35,7 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { siteKeys } from '../api/sites.ts';
 import { STRIP_STEPS, stepStates, type StepPath, isSimple } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
-import { useVisitBasis } from '../steps/useVisitBasis.ts';
+import { RULES_FAILED, useVisitBasis } from '../steps/useVisitBasis.ts';
 import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
 import { useTimerAnswer } from '../workers/useTimerAnswer.ts';
 import { VisitFrame } from '../frame/VisitFrame.tsx';
@@ -54,6 +54,8 @@ import { useFirstOverlap } from './useFirstOverlap.ts';
 import { useEditor } from '../editor/useEditor.ts';
 import { VerdictBar } from './VerdictBar.tsx';
 import { useStartVisit } from '../visit/startVisit.ts';
+
+const WORKING = 'Working it out …';
 
 // What the first screen does not show comes when it is asked for.
 const SurveyViews = lazy(() => import('./StepViews.tsx'));
@@ -250,6 +252,8 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     [site, settled, survey, rules, minutes, known, today],
   );
 
+  // Clear is said where the rules of the place are kept, too.
+  const isOpen = tone === 'clear' && visit.rulesState === 'pending';
   // The cast only looks: a path that is no step has no state.
   const step = states[shown as StepPath];
 
@@ -268,9 +272,13 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
         verdict={
           <VerdictBar
             tone={tone}
-            isKnown={answer !== null}
-            headline={verdict?.headline ?? 'Working it out …'}
-            detail={verdict?.detail ?? ''}
+            isKnown={answer !== null && !isOpen}
+            headline={isOpen ? WORKING : (verdict?.headline ?? WORKING)}
+            detail={
+              tone === 'clear' && visit.rulesState === 'failed'
+                ? RULES_FAILED
+                : (verdict?.detail ?? '')
+            }
             work={work}
             stop={stop}
             fix={sideBySide ? null : fix}

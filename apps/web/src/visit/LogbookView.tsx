@@ -84,7 +84,12 @@ export default function LogbookView(props: StepProps) {
           <Button href={`${path}/watering.ics`}>Watering as a calendar (.ics)</Button>
           <Button href={`${path}/runs.csv`}>A year of runs (.csv)</Button>
           <Button href={`${path}/export`}>Plan (.json)</Button>
-          <Button onClick={() => saveJson(`${site.name}.brief.json`, brief)}>Brief (.json)</Button>
+          <Button
+            disabled={props.isPending || props.rulesState === 'failed'}
+            onClick={() => saveJson(`${site.name}.brief.json`, brief)}
+          >
+            Brief (.json)
+          </Button>
           <Button href={`/api/sites/${encodeURIComponent(site.id)}/archive`}>
             The whole site with visits (.zip)
           </Button>
