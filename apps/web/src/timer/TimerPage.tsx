@@ -58,12 +58,15 @@ import { useStartVisit } from '../visit/startVisit.ts';
 const WORKING = 'Working it out …';
 
 // What the first screen does not show comes when it is asked for.
-const SurveyViews = lazy(() => import('./StepViews.tsx'));
-const ClockPanel = lazy(() => import('../device/ClockPanel.tsx'));
+const stepViews = () => import('./StepViews.tsx');
+const clockPanel = () => import('../device/ClockPanel.tsx');
+const settingsPanel = () => import('../settings/SettingsPanel.tsx');
+const SurveyViews = lazy(stepViews);
+const ClockPanel = lazy(clockPanel);
 const ConflictDialog = lazy(() => import('../editor/ConflictDialog.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
 const TimerTour = lazy(() => import('./TimerTour.tsx'));
-const SettingsPanel = lazy(() => import('../settings/SettingsPanel.tsx'));
+const SettingsPanel = lazy(settingsPanel);
 
 /** With more programs the strip is too tall to stay in sight while something below it is edited. */
 const MOST_ROWS_IN_SIGHT = 8;
@@ -252,6 +255,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     [site, settled, survey, rules, minutes, known, today],
   );
 
+  const isThere = answer !== null;
+  useEffect(() => {
+    if (!isThere) return undefined;
+    const steps = stepViews().then(({ fetchAhead }) => fetchAhead([clockPanel, settingsPanel]));
+    return () => void steps.then((end) => end());
+  }, [isThere]);
   // Clear is said where the rules of the place are kept, too.
   const isOpen = tone === 'clear' && visit.rulesState === 'pending';
   // The cast only looks: a path that is no step has no state.
