@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { AxeResults } from 'axe-core';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
 import { startServer, type RunningServer } from '../scripts/server.mjs';
 import { makeTestDatabase } from '../scripts/test-database.mjs';
 
@@ -142,11 +142,15 @@ export async function sees(page: Page, selector: string, pattern: RegExp): Promi
   return textsOf(page, selector);
 }
 
-/** Clicks an element: scrolled clear of what is fixed to the edges of the screen, and once it stands still. */
+/** Clicks an element, or taps it on a phone: scrolled clear of what is fixed to the edges of the screen, and once it stands still. */
 export async function click(page: Page, selector: string): Promise<void> {
   const place = page.locator(selector);
   await (await place.waitHandle()).evaluate((one) => one.scrollIntoView({ block: 'center' }));
-  await place.click();
+  if (!page.viewport()?.hasTouch) return place.click();
+  // On a phone it is a finger. Hovering waits as a click does, and presses nothing.
+  await place.hover();
+  const target = await place.waitHandle();
+  await (target as ElementHandle<Element>).tap();
 }
 
 /** Ticks a box, or takes the tick away, by the keyboard: a page that still settles cannot make it miss. */

@@ -86,10 +86,25 @@ await onStage(async ({ page, url }) => {
   row('find “it comes on in the afternoon”');
 
   await step('Set', 'Key in');
+  await page.waitForSelector('.key-line');
+  const values = new Map(
+    await page.$$eval('.key-line', (all) =>
+      all.map((one) =>
+        ['.key-name', '.key-value'].map((part) => one.querySelector(part).textContent),
+      ),
+    ),
+  );
   await on('.key-acts .ant-checkbox-wrapper');
   for (let n = 0; n < 10 && (await has('.key-line-next input')); n++) {
-    const value = await page.$eval('.key-line-next .key-value', (one) => one.textContent);
-    if (n === 0) await on('.key-line-next input');
+    const value = values.get(
+      await page.$eval('.key-line-next .key-name', (one) => one.textContent),
+    );
+    // The field has the focus by itself, or it is touched.
+    await page
+      .waitForFunction(() => document.activeElement?.closest('.key-line-next input'), {
+        timeout: 1_500,
+      })
+      .catch(() => on('.key-line-next input'));
     await type(value);
     await enter();
   }

@@ -439,6 +439,22 @@ describe('the logbook', () => {
     const entry = await screen.findByRole('article');
     expect(entry.textContent).toMatch(/Tamsin Orrowby.*moved a start/s);
   });
+
+  test('tells two visits of one day apart by their times', async () => {
+    const closed = { ...visit, closed: '2027-03-01T07:10', faults: [], next: [] };
+    const later = { ...closed, began: '2027-03-01T15:00', closed: '2027-03-01T15:40' };
+    answers['/api/timers/t/visits'] = [
+      { id: 'w', by: 'Tamsin Orrowby', visit: later },
+      { id: 'v', by: 'Tamsin Orrowby', visit: closed },
+    ];
+    open('log');
+    fireEvent.mouseDown(await screen.findByRole('combobox', { name: 'This' }));
+    const names = [...document.querySelectorAll('.ant-select-item-option')].map(
+      (one) => one.textContent ?? '',
+    );
+    expect(names).toEqual(expect.arrayContaining([expect.stringMatching(/3:00.*as found$/)]));
+    expect(new Set(names).size).toBe(names.length);
+  });
 });
 
 describe('the office', () => {

@@ -13,6 +13,9 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { saveCsv } from '../platform/csv.ts';
+import { Scroll } from '../platform/Scroll.tsx';
 
 /** A mouth of about ten centimetres, ten minutes, four cups across: what is usual, to begin with. */
 const USUAL = { mouthSquareCentimetres: 78.5, minutes: 10, across: 4 };
@@ -33,6 +36,16 @@ interface Props {
   readonly noted: SurveyStation;
   readonly editor: TimerEditor;
 }
+
+/** The cups as a table with its head, each by its place. */
+const cupRows = (volumes: readonly number[], across: number): readonly string[][] => [
+  ['row', 'cup', 'ml'],
+  ...volumes.map((caught, i) => [
+    String(Math.floor(i / across) + 1),
+    String((i % across) + 1),
+    String(caught),
+  ]),
+];
 
 /** Catch cups: how fast and how evenly a station waters, and which head to look at. */
 export function CupTest({ number, noted, editor }: Props) {
@@ -142,6 +155,32 @@ export function CupTest({ number, noted, editor }: Props) {
             input.current?.focus();
           }}
         />
+      )}
+      {volumes.length > 0 && (
+        <Disclosure summary="The same as a table">
+          {() => (
+            <div className="stack">
+              <Scroll label="The cups as a table">
+                <table className="data numbers">
+                  <tbody>
+                    {cupRows(volumes, across).map(([row = '', cup = '', caught = '']) => (
+                      <tr key={`${row} ${cup}`}>
+                        {[row, cup, caught].map((cell, i) =>
+                          row === 'row' ? <th key={i}>{cell}</th> : <td key={i}>{cell}</td>,
+                        )}
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Scroll>
+              <Button
+                onClick={() => saveCsv(`station ${number} cups.csv`, cupRows(volumes, across))}
+              >
+                Save as CSV
+              </Button>
+            </div>
+          )}
+        </Disclosure>
       )}
       {cups && !result && <p className="fault">Every cup is empty: nothing can be said.</p>}
       {result && (

@@ -1,6 +1,6 @@
 import { Button, Timeline } from 'antd';
 import { useQuery } from '@tanstack/react-query';
-import type { DateOrder, Plan } from '@water-clock/core';
+import { startWords, type ClockStyle, type DateOrder, type Plan } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
 import { saveJson } from '../platform/files.ts';
 import { commitWords } from '../editor/commitWords.ts';
@@ -17,7 +17,17 @@ function statesOf(
   { plan, survey, today }: StepProps,
   list: readonly VisitSummary[],
   order: DateOrder,
+  clock: ClockStyle,
 ): State[] {
+  const days = list.map(({ visit }) => visit.began.slice(0, 10));
+  /** The date; with the time where a day had several visits. */
+  const at = (moment: string) => {
+    const day = moment.slice(0, 10);
+    const date = dayOf(moment, today, order);
+    return days.indexOf(day) === days.lastIndexOf(day)
+      ? date
+      : `${date}, ${startWords(moment.slice(11, 16), clock)}`;
+  };
   const { asLeft, asFound } = survey.visit ?? {};
   return [
     { key: 'now', name: 'What is set now', of: { plan } },
@@ -28,12 +38,12 @@ function statesOf(
     ...list.flatMap(({ id, visit }): State[] => [
       {
         key: `${id} left`,
-        name: `${dayOf(visit.closed, today, order)}, as left`,
+        name: `${at(visit.closed)}, as left`,
         of: { visit: id, which: 'asLeft' },
       },
       {
         key: `${id} found`,
-        name: `${dayOf(visit.began, today, order)}, as found`,
+        name: `${at(visit.began)}, as found`,
         of: { visit: id, which: 'asFound' },
       },
     ]),
@@ -42,7 +52,7 @@ function statesOf(
 
 /** The visits that were closed, what was left each time, water and money, and the way out for all of it. */
 export default function LogbookView(props: StepProps) {
-  const { order } = usePreferences();
+  const { clock, order } = usePreferences();
   const { timerId, site, plan, survey, editor, today } = props;
   const visits = useVisits(timerId);
   const brief = useBrief(props);
@@ -57,7 +67,7 @@ export default function LogbookView(props: StepProps) {
   if (visits.isError)
     return <Failed what="The logbook" error={visits.error} retry={() => void visits.refetch()} />;
   const list = visits.data;
-  const states = statesOf(props, list, order);
+  const states = statesOf(props, list, order, clock);
   const asFound = survey.visit?.asFound?.plan ?? latest.data?.visit.asFound?.plan ?? null;
   const restore = (state: Plan) => commitWords(editor, { type: 'replace-plan', plan: state });
   const path = `/api/timers/${encodeURIComponent(timerId)}`;
