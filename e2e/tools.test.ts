@@ -109,7 +109,7 @@ test('stations from a spreadsheet: each bad cell marked, nothing else refused, a
   expect(
     await page.$$eval('td.cell-bad', (cells) => cells.map((cell) => cell.textContent)),
   ).toEqual(['-4', 'chalk']);
-  await press(page, 'Take 2 stations');
+  await press(page, 'Import 2 stations');
   await sees(page, '.walked', /Rockery/);
   const { survey } = await recordOf(page);
   expect(survey.stations[0]).toMatchObject({ areaSquareMetres: 58, soil: 'sandy-loam' });

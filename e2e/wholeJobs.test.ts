@@ -96,7 +96,7 @@ test.each(SIZES)(
     await press(page, 'Add the site');
     await press(page, 'Stations from CSV');
     await upload(page, '.ant-modal input[type=file]', file('stations.csv', SHEET));
-    await press(page, 'Take 4 stations');
+    await press(page, 'Import 4 stations');
     // Drip says nothing of its rate without a flow: the table of the office does.
     await step(page, 'Minutes');
     await press(page, 'Why station 4');

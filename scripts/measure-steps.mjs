@@ -47,7 +47,7 @@ await onStage(async ({ page, url }) => {
   }
   await page.emulateCPUThrottling(4);
   process.stdout.write(
-    '| step | by its address, ms | from another step, ms |\n| --- | --: | --: |\n',
+    '| step | by its address, ms | from another step, ms | yardstick then |\n| --- | --: | --: | --: |\n',
   );
   for (const [path, name, selector] of STEPS) {
     const [opened, reached] = [[], []];
@@ -66,8 +66,7 @@ await onStage(async ({ page, url }) => {
       reached.push(await isThere);
     }
     process.stdout.write(
-      `| ${name} | ${middle(opened).toFixed(0)} | ${middle(reached).toFixed(0)} |\n`,
+      `| ${name} | ${middle(opened).toFixed(0)} | ${middle(reached).toFixed(0)} | ${yardstick().toFixed(0)} |\n`,
     );
   }
-  process.stdout.write(`yardstick ${yardstick().toFixed(0)} ms\n`);
 });

@@ -170,7 +170,7 @@ describe('the drawer', () => {
     press(drawer, /^Fix what is safe/);
     const preview = within(drawer).getByRole('status');
     expect(preview.textContent).toMatch(/changes when something runs, never how much/);
-    press(preview, /^Leave it/);
+    press(preview, /^Cancel/);
     expect(editor.snapshot().settled).toBe(before);
     press(drawer, /^Fix what is safe/);
     press(within(drawer).getByRole('status'), /^Make /);

@@ -203,7 +203,7 @@ describe('house and rules', () => {
 
   test('rules by hand count, until the house goes by the library again', () => {
     const editor = open('house', { ...EMPTY_SURVEY, rules: { mostDaysPerWeek: 2 } });
-    expect(text()).toMatch(/Noted for this house by hand:/);
+    expect(text()).toMatch(/Set by hand for this house:/);
     press('Go by the library again');
     expect(editor.snapshot().survey.rules).toBeUndefined();
     expect(text()).toMatch(/No rules are chosen yet/);

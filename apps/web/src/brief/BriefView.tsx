@@ -144,7 +144,7 @@ function Read(props: StepProps) {
           Print
         </Button>
         <FileButton
-          label="Take over a brief …"
+          label="Import a brief …"
           accept=".json,application/json"
           take={([file]) => file && void take(file)}
         />
@@ -167,9 +167,9 @@ function Read(props: StepProps) {
             undone; programs and the house’s mowing days stay.
           </p>
           <Button type="primary" onClick={() => adopt(read.brief)}>
-            Take it over
+            Use this brief
           </Button>{' '}
-          <Button onClick={() => setRead(null)}>Leave it</Button>
+          <Button onClick={() => setRead(null)}>Cancel</Button>
         </div>
       )}
       {unknown.length > 0 && (
@@ -228,7 +228,7 @@ function Read(props: StepProps) {
         <Stations brief={brief} props={props} />
       </section>
       <section className="stack near">
-        <h2>Wished</h2>
+        <h2>Wanted</h2>
         <p>
           Between {startWords(wish.notBefore, clock)} and {startWords(wish.finishBy, clock)}, clear
           up to {wish.headroomPercent} %

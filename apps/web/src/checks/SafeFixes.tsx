@@ -74,7 +74,7 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
           Make {fixed.length === 1 ? 'this change' : `these ${fixed.length} changes`}
         </Button>
       )}
-      <Button onClick={() => setPreview(null)}>{change ? 'Leave it' : 'Close'}</Button>
+      <Button onClick={() => setPreview(null)}>{change ? 'Cancel' : 'Close'}</Button>
     </div>
   );
 }

@@ -55,7 +55,7 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
       {accepted && <p role="status">Read: {accepted}</p>}
       {faults.length > 0 && (
         <div role="alert" className="fault">
-          <p>This document cannot be taken; nothing was changed.</p>
+          <p>This document cannot be imported; nothing was changed.</p>
           <ul>
             {faults.slice(0, MOST_FAULTS_SHOWN).map((fault) => (
               <li key={fault}>{fault}</li>

@@ -17,7 +17,7 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   if (survey.rules)
     return (
       <p className="rules-now large">
-        <strong>Noted for this house by hand:</strong> {allowedWords(survey.rules, speech)}.
+        <strong>Set by hand for this house:</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
   if (rulesState === 'pending') return <p className="rules-now large soft">Fetching the rules …</p>;

@@ -167,7 +167,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
             </div>
             <p className="soft">
               The coordinates give sunset and sunrise; they may stay empty.{' '}
-              <Button onClick={here}>Take this device's place</Button>
+              <Button onClick={here}>Use this device’s location</Button>
             </p>
             <div className="tiles fill of-150">
               <Fact

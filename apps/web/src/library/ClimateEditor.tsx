@@ -55,7 +55,7 @@ export function ClimateEditor({ document, change }: Props) {
       if (missing.length > 0) {
         setFault(
           table.used === 0
-            ? 'Nothing was taken: no line of the file can be used.'
+            ? 'Nothing was imported: no line of the file can be used.'
             : `Nothing was taken: there is nothing of ${missing.join(', ')}. All twelve months are needed.`,
         );
         return;

@@ -203,7 +203,7 @@ export function KindQuestions({ make, leave }: Props) {
           Make this kind
         </Button>{' '}
         <Button size="large" onClick={leave}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </form>

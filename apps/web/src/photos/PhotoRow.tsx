@@ -63,7 +63,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       try {
         made.push(await keepPhoto(file));
       } catch (error) {
-        setFault(error instanceof Error ? `Not taken: ${error.message}.` : 'Not taken.');
+        setFault(error instanceof Error ? `Not added: ${error.message}.` : 'Not added.');
       }
     }
     if (files.length > room) setFault(`At most ${most} photos are kept; the others were left out.`);

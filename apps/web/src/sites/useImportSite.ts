@@ -22,8 +22,8 @@ export function useImportSite(): {
     } catch (error) {
       setRefusal(
         error instanceof RefusedError
-          ? `Not taken: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
-          : 'Not taken: the server cannot be reached.',
+          ? `Not imported: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
+          : 'Not imported: the server cannot be reached.',
       );
     }
   };

@@ -54,7 +54,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
       onCancel={close}
       footer={[
         <Button key="leave" size="large" onClick={close}>
-          Leave it
+          Cancel
         </Button>,
         <Button
           key="take"
@@ -63,7 +63,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
           disabled={!table || table.entries.length === 0}
           onClick={take}
         >
-          {table ? `Take ${table.entries.length} stations` : 'Take'}
+          {table ? `Import ${table.entries.length} stations` : 'Import'}
         </Button>,
       ]}
     >

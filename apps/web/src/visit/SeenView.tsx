@@ -147,13 +147,13 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <p className="soft">
         {ahead === null
-          ? 'The clock as found is not noted: any error of it is thought of as well.'
+          ? 'Clock not checked yet, so clock errors are considered too.'
           : ahead === 0
             ? 'The clock was found right.'
-            : 'The clock was found wrong; that is taken into account.'}{' '}
+            : 'The clock was wrong, and the explanations allow for it.'}{' '}
         {visit.asFound
           ? ''
-          : 'The settings as found are not frozen: what is noted is taken for them.'}
+          : 'The settings as found are not frozen yet, so the plan stands in for them.'}
       </p>
       {shown?.state === 'working' && (
         <p role="status" className="work-note bold">
