@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { AxeResults } from 'axe-core';
-import puppeteer, { type Browser, type ElementHandle, type Page } from 'puppeteer-core';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { startServer, type RunningServer } from '../scripts/server.mjs';
 import { makeTestDatabase } from '../scripts/test-database.mjs';
 
@@ -149,8 +149,7 @@ export async function click(page: Page, selector: string): Promise<void> {
   if (!page.viewport()?.hasTouch) return place.click();
   // On a phone it is a finger. Hovering waits as a click does, and presses nothing.
   await place.hover();
-  const target = await place.waitHandle();
-  await (target as ElementHandle<Element>).tap();
+  await (await place.waitHandle()).tap();
 }
 
 /** Ticks a box, or takes the tick away, by the keyboard: a page that still settles cannot make it miss. */

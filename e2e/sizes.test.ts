@@ -54,6 +54,7 @@ test.each(PAGES)(
   async (address) => {
     const page = await house.at(address);
     await page.setViewport({ width: 390, height: 844 });
+    await page.waitForSelector('.foot');
     await page.waitForSelector('h1, h2');
     await page.waitForFunction(() => !document.body.textContent?.includes('Fetching'));
     await page.evaluate(() =>

@@ -60,6 +60,7 @@ const pages = {
   page: await import('../src/homeowner/PageView.tsx'),
   log: await import('../src/visit/LogbookView.tsx'),
 };
+const { fetchAhead } = await import('../src/timer/StepViews.tsx');
 const { default: TodayPage } = await import('../src/today/TodayPage.tsx');
 const { default: SitesPage } = await import('../src/sites/SitesPage.tsx');
 const { default: DuePage } = await import('../src/due/DuePage.tsx');
@@ -278,6 +279,78 @@ describe('stations', () => {
       'seen',
       'skipped',
     ]);
+  });
+});
+
+test('cups stand as a picture, as a table and as a spreadsheet; what is no volume is refused, and the others stay', async () => {
+  const editor = open('walk');
+  press('Catch cups');
+  const field = () => screen.getByLabelText(/^Cup \d+( again)? \(ml\)$/);
+  const enter = (volumes: string) => {
+    fireEvent.change(field(), { target: { value: volumes } });
+    fireEvent.keyDown(field(), { key: 'Enter' });
+  };
+  enter('20 24 8');
+  enter('x');
+  expect(text()).toMatch(/"x" is no volume; allowed: millilitres, 0 or more\./);
+  expect(editor.snapshot().survey.stations?.[0]?.cups?.millilitres).toEqual([20, 24, 8]);
+  expect(document.querySelector('.cup-map')?.textContent).toMatch(/20248/);
+  const made: Blob[] = [];
+  URL.createObjectURL = (blob) => {
+    made.push(blob as Blob);
+    return 'blob:cups';
+  };
+  URL.revokeObjectURL = () => undefined;
+  fireEvent.click(screen.getByText('The same as a table'));
+  const rows = within(screen.getByRole('region', { name: 'The cups as a table' }));
+  expect(rows.getAllByRole('row').map((one) => one.textContent)).toEqual([
+    'rowcupml',
+    '1120',
+    '1224',
+    '138',
+  ]);
+  press('Save as CSV');
+  const reader = new FileReader();
+  const isRead = new Promise((resolve) => (reader.onload = resolve));
+  reader.readAsText(made[0] ?? new Blob());
+  await isRead;
+  // The cast holds because it was read as text.
+  expect((reader.result as string).replace(/^\uFEFF/, '').split(/\r?\n/)).toEqual(
+    expect.arrayContaining(['row,cup,ml', '1,1,20', '1,2,24', '1,3,8']),
+  );
+});
+
+describe('the code of the steps', () => {
+  const idle = () => new Promise((resolve) => setTimeout(resolve, 400));
+  const code = () => {
+    const fetched: number[] = [];
+    return {
+      fetched,
+      loaders: [0, 1].map((i) => () => {
+        fetched.push(i);
+        // The second is not to be had, which nobody is told before its step is opened.
+        return i === 0 ? Promise.resolve() : Promise.reject(new TypeError('offline'));
+      }),
+    };
+  };
+
+  test('is fetched one after another while nothing else is to be done, and no more of it after one was not to be had', async () => {
+    const { fetched, loaders } = code();
+    fetchAhead(loaders);
+    expect(fetched).toEqual([]);
+    await act(idle);
+    await act(idle);
+    expect(fetched).toEqual([0, 1]);
+  });
+
+  test('is left alone where the person asked to save, and once its page is gone', async () => {
+    const { fetched, loaders } = code();
+    Object.assign(navigator, { connection: { saveData: true } });
+    fetchAhead(loaders);
+    Object.assign(navigator, { connection: undefined });
+    fetchAhead(loaders)();
+    await act(idle);
+    expect(fetched).toEqual([]);
   });
 });
 

@@ -67,7 +67,7 @@ export default function PageView(props: StepProps & { readonly version: number }
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
   return (
     <div className="survey-view stack page-column">
-      <p className="files row near">
+      <div className="files row near">
         <Button type="primary" size="large" href={pagePdfPath(timerId, 'a4')} target="_blank">
           PDF, A4
         </Button>
@@ -89,7 +89,7 @@ export default function PageView(props: StepProps & { readonly version: number }
         <Button size="large" onClick={() => void make()}>
           Make a private link
         </Button>
-      </p>
+      </div>
       {made && (
         <div className="notice">
           <strong>Copy it now; it is shown once:</strong>{' '}
