@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import {
+  listed,
   momentWords,
   parseMoment,
   rainDelayEnds,
@@ -139,6 +140,7 @@ export default function SettingsPanel({
     commitWords(editor, { type: 'set-settings', settings: changed });
   const range = settings.percentRange;
   const windows = settings.noWaterWindows ?? [];
+  const offDays = settings.offDaysOfMonth ?? [];
   const [refused, setRefused] = useState<string | null>(null);
   const driven = (settings.percentDrivenBy ?? 'person') !== 'person';
   return (
@@ -257,8 +259,12 @@ export default function SettingsPanel({
         </Disclosure>
       </section>
       <section className="stack near">
-        <h2>Off days of the month</h2>
-        <OffDays plan={plan} set={set} />
+        <Disclosure
+          openAtFirst={offDays.length > 0}
+          summary={`Off days of the month: ${offDays.length > 0 ? listed(offDays) : 'none'}`}
+        >
+          {() => <OffDays plan={plan} set={set} />}
+        </Disclosure>
       </section>
       <section className="stack near">
         <h2>Switches</h2>
