@@ -18,9 +18,10 @@ import { breachWords, checkMarks } from '../src/checks/checkMarks.ts';
 import { ChecksContext } from '../src/checks/checksContext.ts';
 import { ChecksButton } from '../src/checks/ChecksButton.tsx';
 import { ChecksProvider } from '../src/checks/ChecksProvider.tsx';
-import { TimerEditor } from '../src/editor/editor.ts';
+import type { TimerEditor } from '../src/editor/editor.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
 import { VerdictBar } from '../src/timer/VerdictBar.tsx';
+import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);
 
@@ -129,15 +130,7 @@ describe('the drawer', () => {
     );
   }
   const opened = async () => {
-    const editor = new TimerEditor({ plan, survey: EMPTY_SURVEY, version: 1 }, [], {
-      transport: {
-        send: () => new Promise(() => undefined),
-        load: () => new Promise(() => undefined),
-      },
-      newId: () => 'id',
-      keep: () => undefined,
-      later: () => undefined,
-    });
+    const editor = editorAlone({ plan, survey: EMPTY_SURVEY });
     render(
       <QueryClientProvider client={new QueryClient()}>
         <PreferencesProvider>

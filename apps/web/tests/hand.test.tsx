@@ -15,7 +15,6 @@ import {
   type Plan,
   type Survey,
 } from '@water-clock/core';
-import { TimerEditor } from '../src/editor/editor.ts';
 import { useAwake } from '../src/hand/useAwake.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
 import { wear } from '../src/platform/theme.ts';
@@ -24,6 +23,7 @@ import { MonthBars } from '../src/settings/MonthBars.tsx';
 import { KeyInLines } from '../src/visit/KeyInLines.tsx';
 import { panelNow } from '../src/visit/panel.ts';
 import { TestList } from '../src/visit/TestList.tsx';
+import { editorAlone } from './editorAlone.ts';
 
 const DAY = 86_400;
 /** Monday 1 March 2027, 6:00. */
@@ -46,16 +46,7 @@ const plan: Plan = {
 };
 const survey: Survey = { ...EMPTY_SURVEY, visit: { began: '2027-03-01T06:00' } };
 
-const editorOf = () =>
-  new TimerEditor({ plan, survey, version: 1 }, [], {
-    transport: {
-      send: () => new Promise(() => undefined),
-      load: () => new Promise(() => undefined),
-    },
-    newId: () => 'id',
-    keep: () => undefined,
-    later: () => undefined,
-  });
+const editorOf = () => editorAlone({ plan, survey });
 
 const shown = (content: ReactNode) =>
   render(

@@ -14,11 +14,12 @@ import {
   type RulesEdition,
   type Survey,
 } from '@water-clock/core';
-import { TimerEditor } from '../src/editor/editor.ts';
+import type { TimerEditor } from '../src/editor/editor.ts';
 import { RosterEditor } from '../src/library/RosterEditor.tsx';
 import { noteAsPlanned } from '../src/visit/looked.ts';
 import { panelNow } from '../src/visit/panel.ts';
 import { PanelField } from '../src/visit/PanelField.tsx';
+import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);
 
@@ -41,16 +42,7 @@ const plan: Plan = {
 };
 const survey: Survey = { ...EMPTY_SURVEY, visit: { began: '2027-06-15T06:00' } };
 
-const editorOf = () =>
-  new TimerEditor({ plan, survey, version: 1 }, [], {
-    transport: {
-      send: () => new Promise(() => undefined),
-      load: () => new Promise(() => undefined),
-    },
-    newId: () => 'id',
-    keep: () => undefined,
-    later: () => undefined,
-  });
+const editorOf = () => editorAlone({ plan, survey });
 
 /** Some lines of the panel, at 130 percent. */
 function Lines({ editor, ids }: { readonly editor: TimerEditor; readonly ids: readonly string[] }) {

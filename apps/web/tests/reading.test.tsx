@@ -17,7 +17,6 @@ import {
   type Survey,
 } from '@water-clock/core';
 import { Bars } from '../src/charts/Bars.tsx';
-import { TimerEditor } from '../src/editor/editor.ts';
 import StepHelp from '../src/frame/StepHelp.tsx';
 import { AllowedDays } from '../src/house/AllowedDays.tsx';
 import { ReadDocument } from '../src/library/ReadDocument.tsx';
@@ -27,6 +26,7 @@ import { HELP } from '../src/steps/help.ts';
 import { STEPS } from '../src/steps/steps.ts';
 import type { StepProps } from '../src/steps/stepProps.ts';
 import { START_VISIT, useStartVisit } from '../src/visit/startVisit.ts';
+import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);
 
@@ -52,16 +52,7 @@ const survey: Survey = {
   ],
 };
 
-const editorOf = (of: Survey = survey) =>
-  new TimerEditor({ plan, survey: of, version: 1 }, [], {
-    transport: {
-      send: () => new Promise(() => undefined),
-      load: () => new Promise(() => undefined),
-    },
-    newId: () => 'id',
-    keep: () => undefined,
-    later: () => undefined,
-  });
+const editorOf = (of: Survey = survey) => editorAlone({ plan, survey: of });
 
 const shown = (content: ReactNode, entry: string | { pathname: string; state: unknown } = '/') =>
   render(

@@ -18,6 +18,7 @@ import {
 } from '@water-clock/core';
 import type { StepProps } from '../src/steps/stepProps.ts';
 import type { PlanNews } from '../src/workers/planning.ts';
+import { editorAlone } from './editorAlone.ts';
 
 /** What a worker was asked, and the way to answer it from a test. */
 const worker = {
@@ -43,7 +44,6 @@ jest.unstable_mockModule('../src/workers/started.ts', () => ({
 }));
 Object.assign(globalThis, { Worker: class {} });
 
-const { TimerEditor } = await import('../src/editor/editor.ts');
 const { PreferencesProvider } = await import('../src/platform/preferences.tsx');
 const pages = {
   house: await import('../src/house/HouseView.tsx'),
@@ -120,15 +120,7 @@ function open(
   of: Plan = plan,
   basis: Partial<StepProps> = {},
 ) {
-  const editor = new TimerEditor({ plan: of, survey, version: 1 }, [], {
-    transport: {
-      send: () => new Promise(() => undefined),
-      load: () => new Promise(() => undefined),
-    },
-    newId: () => 'id',
-    keep: () => undefined,
-    later: () => undefined,
-  });
+  const editor = editorAlone({ plan: of, survey });
   // The cast holds because a step gets what every step gets.
   const View = pages[name].default as ComponentType<StepProps>;
   function Step() {

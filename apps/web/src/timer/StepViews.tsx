@@ -1,36 +1,32 @@
-import { lazy } from 'react';
+import { lazy, type ComponentType, type LazyExoticComponent } from 'react';
 import { NotFound } from '../platform/states.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
-/** The code of each step, which comes when it is asked for. */
-const CODE = {
-  HouseView: () => import('../house/HouseView.tsx'),
-  DeviceView: () => import('../device/DeviceView.tsx'),
-  StationsView: () => import('../stations/StationsView.tsx'),
-  WalkView: () => import('../stations/WalkView.tsx'),
-  MinutesView: () => import('../minutes/MinutesView.tsx'),
-  PlannerView: () => import('../planner/PlannerView.tsx'),
-  BriefView: () => import('../brief/BriefView.tsx'),
-  AsFoundView: () => import('../visit/AsFoundView.tsx'),
-  SeenView: () => import('../visit/SeenView.tsx'),
-  KeyInView: () => import('../visit/KeyInView.tsx'),
-  LeaveView: () => import('../visit/LeaveView.tsx'),
-  LogbookView: () => import('../visit/LogbookView.tsx'),
-  PageView: () => import('../homeowner/PageView.tsx'),
+interface Props extends StepProps {
+  /** Of what is saved. */
+  readonly version: number;
+}
+
+type Code = () => Promise<{ readonly default: ComponentType<Props> }>;
+
+/** The code of each step by its path; it comes when it is asked for. */
+const CODE: Readonly<Record<string, Code>> = {
+  house: () => import('../house/HouseView.tsx'),
+  timer: () => import('../device/DeviceView.tsx'),
+  found: () => import('../visit/AsFoundView.tsx'),
+  seen: () => import('../visit/SeenView.tsx'),
+  stations: () => import('../stations/StationsView.tsx'),
+  walk: () => import('../stations/WalkView.tsx'),
+  minutes: () => import('../minutes/MinutesView.tsx'),
+  brief: () => import('../brief/BriefView.tsx'),
+  plan: () => import('../planner/PlannerView.tsx'),
+  keyin: () => import('../visit/KeyInView.tsx'),
+  leave: () => import('../visit/LeaveView.tsx'),
+  page: () => import('../homeowner/PageView.tsx'),
+  log: () => import('../visit/LogbookView.tsx'),
 };
-const HouseView = lazy(CODE.HouseView);
-const DeviceView = lazy(CODE.DeviceView);
-const StationsView = lazy(CODE.StationsView);
-const WalkView = lazy(CODE.WalkView);
-const MinutesView = lazy(CODE.MinutesView);
-const PlannerView = lazy(CODE.PlannerView);
-const BriefView = lazy(CODE.BriefView);
-const AsFoundView = lazy(CODE.AsFoundView);
-const SeenView = lazy(CODE.SeenView);
-const KeyInView = lazy(CODE.KeyInView);
-const LeaveView = lazy(CODE.LeaveView);
-const LogbookView = lazy(CODE.LogbookView);
-const PageView = lazy(CODE.PageView);
+const VIEWS: Readonly<Record<string, LazyExoticComponent<ComponentType<Props>>>> =
+  Object.fromEntries(Object.entries(CODE).map(([path, code]) => [path, lazy(code)]));
 
 /** Whether the person asked the browser to fetch as little as it can. */
 const saves = () =>
@@ -42,10 +38,10 @@ export function fetchAhead(more: readonly (() => Promise<unknown>)[]): () => voi
   const later = globalThis.requestIdleCallback ?? ((work: () => void) => setTimeout(work, 200));
   const rest = [...more, ...Object.values(CODE)];
   const next = () => {
-    const fetchCode = isOver ? undefined : rest.shift();
+    const code = isOver ? undefined : rest.shift();
     // What cannot be fetched now is asked for again by its step.
-    if (fetchCode)
-      void fetchCode().then(
+    if (code)
+      void code().then(
         () => later(next),
         () => undefined,
       );
@@ -57,43 +53,7 @@ export function fetchAhead(more: readonly (() => Promise<unknown>)[]): () => voi
 }
 
 /** The steps of a visit that need more room than there is beside the strip. */
-export default function SurveyViews({
-  shown,
-  version,
-  ...props
-}: StepProps & {
-  readonly shown: string;
-  /** Of what is saved. */
-  readonly version: number;
-}) {
-  switch (shown) {
-    case 'house':
-      return <HouseView {...props} />;
-    case 'timer':
-      return <DeviceView {...props} />;
-    case 'stations':
-      return <StationsView {...props} />;
-    case 'walk':
-      return <WalkView {...props} />;
-    case 'minutes':
-      return <MinutesView {...props} />;
-    case 'brief':
-      return <BriefView {...props} />;
-    case 'plan':
-      return <PlannerView {...props} />;
-    case 'found':
-      return <AsFoundView {...props} />;
-    case 'seen':
-      return <SeenView {...props} />;
-    case 'keyin':
-      return <KeyInView {...props} />;
-    case 'leave':
-      return <LeaveView {...props} />;
-    case 'page':
-      return <PageView {...props} version={version} />;
-    case 'log':
-      return <LogbookView {...props} />;
-    default:
-      return <NotFound />;
-  }
+export default function StepView({ shown, ...props }: Props & { readonly shown: string }) {
+  const View = Object.hasOwn(VIEWS, shown) ? VIEWS[shown] : undefined;
+  return View ? <View {...props} /> : <NotFound />;
 }

@@ -1,0 +1,14 @@
+import type { TimerRecord } from '@water-clock/core';
+import { TimerEditor } from '../src/editor/editor.ts';
+
+/** An editor of a record whose server never answers: what is shown is what was made on the page. */
+export const editorAlone = (record: Pick<TimerRecord, 'plan' | 'survey'>): TimerEditor =>
+  new TimerEditor({ ...record, version: 1 }, [], {
+    transport: {
+      send: () => new Promise(() => undefined),
+      load: () => new Promise(() => undefined),
+    },
+    newId: () => 'id',
+    keep: () => undefined,
+    later: () => undefined,
+  });
