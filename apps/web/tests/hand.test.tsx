@@ -266,7 +266,7 @@ test('a card a station: a result goes on to the next that is not tested, and any
   expect(station()).toBe('3 ');
   expect(screen.getByText('2 of 3 tested.', { exact: false })).toBeTruthy();
   const rows = within(screen.getByRole('list')).getAllByRole('button');
-  expect(rows.map((row) => row.textContent)).toEqual(['1 FrontWaters', '2 Weak', '3 not tested']);
+  expect(rows.map((row) => row.textContent)).toEqual(['1 FrontRan well', '2 Weak', '3 not tested']);
   const [first] = rows;
   if (first) fireEvent.click(first);
   expect(station()).toBe('1 Front');

@@ -56,7 +56,7 @@ export function PanelBoard({
           <span
             key={row}
             className="bold"
-            style={{ gridRow: i + 2, gridColumn: 1, alignSelf: 'center' }}
+            style={{ gridRow: i + 2, gridColumn: 1, paddingTop: 6 }}
           >
             {names.get(row)}
           </span>

@@ -64,7 +64,7 @@ export const RUNG_WORDS: Record<Rung, string> = {
 };
 
 export const TEST_WORDS: Record<TestResult, string> = {
-  waters: 'Waters',
+  waters: 'Ran well',
   weak: 'Weak',
   dead: 'Does not open',
   'does-not-stop': 'Does not close',
