@@ -1,19 +1,17 @@
 import { Button, Checkbox, Drawer } from 'antd';
-import { daysWords, phaseFields, unknownPhases } from '@water-clock/core';
+import { phaseFields, unknownPhases } from '@water-clock/core';
 import { useScreen } from '../frame/useScreen.ts';
-import { usePreferences } from '../platform/preferences.tsx';
 import { DayPicker } from './DayPicker.tsx';
 import { ProgramExtras } from './ProgramExtras.tsx';
 import type { ProgramProps } from './ProgramHead.tsx';
 import { programFacts } from './programFacts.ts';
-import { StartChips } from './StartChips.tsx';
+import { ProgramStarts } from './ProgramStarts.tsx';
 import { useProgramActs } from './useProgramActs.ts';
 
 /** All settings of a program: its starts, its day rule with the dates that it makes, its pieces and soak, its hours. */
 export default function ProgramDrawer(props: ProgramProps & { readonly close: () => void }) {
   const { program, shownProgram, plan, editor, today, close } = props;
   const { letter } = program;
-  const { clock, order } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const { survey } = editor.snapshot();
   const isUnknown = unknownPhases(plan, survey).includes(letter);
@@ -41,21 +39,13 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
     >
       <div className="stack">
         <h3>Starts</h3>
-        {program.days?.rule === 'hours' ? (
-          <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
-        ) : (
-          <StartChips
-            letter={letter}
-            starts={program.starts}
-            shownStarts={shownProgram.starts}
-            next={next}
-            stepMinutes={plan.timer.startStepMinutes}
-            mostStarts={plan.timer.startsPerProgram}
-            clock={clock}
-            draft={acts.draftStarts}
-            commit={acts.commitStarts}
-          />
-        )}
+        <ProgramStarts
+          program={program}
+          shownProgram={shownProgram}
+          timer={plan.timer}
+          next={next}
+          acts={acts}
+        />
         <h3>Days</h3>
         <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
         {program.days?.rule === 'interval' && (

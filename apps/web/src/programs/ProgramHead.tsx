@@ -1,15 +1,14 @@
 import { memo } from 'react';
 import { Button } from 'antd';
 import { SettingOutlined } from '@ant-design/icons';
-import { daysWords, lengthWords, type EpochDay, type Plan, type Program } from '@water-clock/core';
+import { lengthWords, type EpochDay, type Plan, type Program } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import { useScreen } from '../frame/useScreen.ts';
-import { usePreferences } from '../platform/preferences.tsx';
 import { CheckMark } from '../checks/CheckMark.tsx';
 import { ProgramDays } from './ProgramDays.tsx';
 import { programFacts } from './programFacts.ts';
-import { StartChips } from './StartChips.tsx';
+import { ProgramStarts } from './ProgramStarts.tsx';
 import { useProgramActs } from './useProgramActs.ts';
 
 export interface ProgramProps {
@@ -38,7 +37,6 @@ export const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean
 export const ProgramHead = memo(
   function ProgramHead(props: ProgramProps & { readonly open: (letter: string) => void }) {
     const { program, shownProgram, plan, editor, today, open } = props;
-    const { clock, order } = usePreferences();
     const screen = useScreen();
     const { letter } = program;
     const { percent, seconds, next, missing } = programFacts(plan, shownProgram, today);
@@ -61,21 +59,13 @@ export const ProgramHead = memo(
             {screen === 'phone' && 'All settings'}
           </Button>
         </div>
-        {program.days?.rule === 'hours' ? (
-          <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>
-        ) : (
-          <StartChips
-            letter={letter}
-            starts={program.starts}
-            shownStarts={shownProgram.starts}
-            next={next}
-            stepMinutes={plan.timer.startStepMinutes}
-            mostStarts={plan.timer.startsPerProgram}
-            clock={clock}
-            draft={acts.draftStarts}
-            commit={acts.commitStarts}
-          />
-        )}
+        <ProgramStarts
+          program={program}
+          shownProgram={shownProgram}
+          timer={plan.timer}
+          next={next}
+          acts={acts}
+        />
         {program.days?.rule !== 'hours' && (
           <ProgramDays
             program={program}
