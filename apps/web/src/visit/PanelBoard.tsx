@@ -53,11 +53,7 @@ export function PanelBoard({
         }}
       >
         {rows.map((row, i) => (
-          <span
-            key={row}
-            className="bold"
-            style={{ gridRow: i + 2, gridColumn: 1, paddingTop: 6 }}
-          >
+          <span key={row} className="bold" style={{ gridRow: i + 2, gridColumn: 1, paddingTop: 6 }}>
             {names.get(row)}
           </span>
         ))}
