@@ -1,6 +1,7 @@
 /**
  * How soon each step of a visit stands, the browser's processor throttled four-fold: opened by its address from a warm server, and reached
- * from another step. What counts is the first frame that shows the step's own part. Prints two columns of docs/benchmarks.md.
+ * from another step. What counts is the first frame that shows the step's own part. Prints two columns of docs/benchmarks.md. Names of steps
+ * as in their addresses (`programs` for the first) measure these alone.
  */
 import { yardstick } from '../packages/core/bench/yardstick.mjs';
 import { onStage } from './stage.mjs';
@@ -26,6 +27,9 @@ const STEPS = [
   ['log', 'Logbook', '.log, .files'],
 ];
 
+const only = process.argv.slice(2);
+const wanted = STEPS.filter(([path]) => only.length === 0 || only.includes(path || 'programs'));
+
 const middle = (all) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)];
 
 /** In the page: milliseconds from now, or from the start of the load, to the frame that shows an element. */
@@ -41,7 +45,7 @@ const seen = (selector, sinceLoad) =>
 
 await onStage(async ({ page, url }) => {
   // A warm server.
-  for (const [path, , selector] of STEPS) {
+  for (const [path, , selector] of wanted) {
     await page.goto(`${url}${FENNIMORE}/${path}`);
     await page.waitForSelector(selector);
   }
@@ -49,7 +53,7 @@ await onStage(async ({ page, url }) => {
   process.stdout.write(
     '| step | by its address, ms | from another step, ms | yardstick then |\n| --- | --: | --: | --: |\n',
   );
-  for (const [path, name, selector] of STEPS) {
+  for (const [path, name, selector] of wanted) {
     const [opened, reached] = [[], []];
     for (let i = 0; i < TIMES; i++) {
       await page.setCacheEnabled(false);

@@ -1,8 +1,9 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { antdStyles } from './antdStyles.ts';
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), antdStyles()],
   resolve: {
     alias: {
       '@water-clock/core': new URL('../../packages/core/src/index.ts', import.meta.url).pathname,

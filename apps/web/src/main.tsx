@@ -4,10 +4,12 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { Signed } from './people/Signed.tsx';
+import { sessionQuery } from './api/people.ts';
 import { RefusedError } from './api/request.ts';
 import { faceOf } from './platform/theme.ts';
 import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
+import 'virtual:antd.css';
 import './platform/theme.css';
 import './platform/layout.css';
 
@@ -18,7 +20,8 @@ const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
 const DuePage = lazy(() => import('./due/DuePage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
-const TimerPage = lazy(() => import('./timer/TimerPage.tsx'));
+const timerPage = () => import('./timer/TimerPage.tsx');
+const TimerPage = lazy(timerPage);
 
 const client = new QueryClient({
   defaultOptions: {
@@ -29,6 +32,10 @@ const client = new QueryClient({
     },
   },
 });
+
+// A page of a timer is the largest: its code comes beside the answer to who is signed in, not after it.
+if (location.pathname !== '/page') void client.prefetchQuery(sessionQuery);
+if (location.pathname.startsWith('/timers/')) void timerPage().catch(() => undefined);
 
 function Application() {
   const { theme, contrast, textSize } = usePreferences();

@@ -17,6 +17,7 @@ import { CheckMark } from '../src/checks/CheckMark.tsx';
 import { breachWords, checkMarks } from '../src/checks/checkMarks.ts';
 import { ChecksContext } from '../src/checks/checksContext.ts';
 import { ChecksButton } from '../src/checks/ChecksButton.tsx';
+import type { RulesState } from '../src/steps/useVisitBasis.ts';
 import { ChecksProvider } from '../src/checks/ChecksProvider.tsx';
 import type { TimerEditor } from '../src/editor/editor.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
@@ -115,11 +116,23 @@ describe('the drawer', () => {
   };
   const brief = { stations: [], rules: {} } as unknown as Brief;
 
-  function Page({ editor }: { readonly editor: TimerEditor }) {
+  interface Shown {
+    readonly editor: TimerEditor;
+    readonly rulesState: RulesState;
+  }
+
+  function Page({ editor, rulesState }: Shown) {
     const { settled, survey } = useSyncExternalStore(editor.subscribe, editor.snapshot);
     return (
       <ChecksProvider
-        facts={{ check: check(settled, TODAY), plan: settled, brief, survey, today: TODAY }}
+        facts={{
+          check: check(settled, TODAY),
+          plan: settled,
+          brief,
+          rulesState,
+          survey,
+          today: TODAY,
+        }}
         editor={editor}
         speech={SPEECH}
         show={() => undefined}
@@ -129,17 +142,17 @@ describe('the drawer', () => {
       </ChecksProvider>
     );
   }
-  const opened = async () => {
-    const editor = editorAlone({ plan, survey: EMPTY_SURVEY });
+  const opened = async (one: Plan = plan, rulesState: RulesState = 'known') => {
+    const editor = editorAlone({ plan: one, survey: EMPTY_SURVEY });
     render(
       <QueryClientProvider client={new QueryClient()}>
         <PreferencesProvider>
-          <Page editor={editor} />
+          <Page editor={editor} rulesState={rulesState} />
         </PreferencesProvider>
       </QueryClientProvider>,
     );
     await act(() => {
-      fireEvent.click(screen.getByRole('button', { name: /^Checks: \d+$/ }));
+      fireEvent.click(screen.getByRole('button', { name: /^Checks(: \d+)?$/ }));
       return Promise.resolve();
     });
     return { editor, drawer: await screen.findByRole('dialog') };
@@ -156,6 +169,19 @@ describe('the drawer', () => {
     expect(drawer.textContent).toMatch(/A has the start 5:00 twice/);
     expect(screen.getByRole('button', { name: /^Checks: Station 1 is in A and B/ })).toBeTruthy();
   });
+
+  test.each([
+    ['known', /Nothing is left to look at/],
+    ['pending', /Fetching the rules of this place/],
+    ['failed', /whether they are kept is not known/],
+  ] as const)(
+    'says of an empty list what is known while the rules are %s',
+    async (state, words) => {
+      const { drawer } = await opened(emptyPlan(kind), state);
+      expect(drawer.textContent).toMatch(words);
+      expect(/Nothing is left/.test(drawer.textContent)).toBe(state === 'known');
+    },
+  );
 
   test('shows what is safe to fix before it is made, and leaves it on request', async () => {
     const { editor, drawer } = await opened();

@@ -60,7 +60,7 @@ const pages = {
   page: await import('../src/homeowner/PageView.tsx'),
   log: await import('../src/visit/LogbookView.tsx'),
 };
-const { fetchAhead } = await import('../src/timer/StepViews.tsx');
+const { fetchAhead } = await import('../src/timer/StepView.tsx');
 const { default: TodayPage } = await import('../src/today/TodayPage.tsx');
 const { default: SitesPage } = await import('../src/sites/SitesPage.tsx');
 const { default: DuePage } = await import('../src/due/DuePage.tsx');

@@ -12,6 +12,7 @@ import {
   type TimerKind,
 } from '@water-clock/core';
 import { request } from './request.ts';
+import { visitKeys } from './visits.ts';
 
 /** The shelves of the office's library, each with the documents of one open format. */
 export interface Shelves {
@@ -90,6 +91,12 @@ export function useKeepDocument(shelf: Shelf) {
   return useMutation({
     mutationFn: ({ target, ...write }: LibraryWrite & { readonly target: string }) =>
       request<{ version: number }>('POST', `/api/library/${shelf}/${target}/changes`, write),
-    onSettled: () => client.invalidateQueries({ queryKey: libraryKeys.shelf(shelf) }),
+    onSettled: () =>
+      // Pages of homeowners tell of rules and of the office's telephone.
+      Promise.all(
+        [libraryKeys.shelf(shelf), visitKeys.pages].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      ),
   });
 }

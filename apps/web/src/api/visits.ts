@@ -37,8 +37,8 @@ const timerPath = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
 export const visitKeys = {
   of: (timerId: string) => ['visits', timerId] as const,
   one: (id: string) => ['visit', id] as const,
-  page: (timerId: string, ...versions: readonly number[]) =>
-    ['page', timerId, ...versions] as const,
+  pages: ['page'] as const,
+  page: (timerId: string, version: number) => ['page', timerId, version] as const,
   links: (timerId: string) => ['links', timerId] as const,
   due: (style: Style) => ['due', style] as const,
 };
@@ -62,10 +62,10 @@ export const closeVisit = (
   },
 ) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
 
-/** @param versions of the timer and of the office, both of which the page shows. */
-export const usePage = (timerId: string, ...versions: readonly number[]) =>
+/** @param version of the timer; where the office changes, its page is asked for again. */
+export const usePage = (timerId: string, version: number) =>
   useQuery({
-    queryKey: visitKeys.page(timerId, ...versions),
+    queryKey: visitKeys.page(timerId, version),
     queryFn: () => request<HomeownerPage>('GET', `${timerPath(timerId)}/page`),
     placeholderData: keepPreviousData,
   });

@@ -11,7 +11,7 @@ const Counted = memo(function Counted({ count }: { readonly count: number }) {
     <Badge count={count} overflowCount={99} size="small" offset={[-6, 4]}>
       <Button
         icon={isPhone ? <CheckSquareOutlined /> : undefined}
-        aria-label={`Checks: ${count === 0 ? 'nothing to fix' : count}`}
+        aria-label={count === 0 ? 'Checks' : `Checks: ${count}`}
         aria-haspopup="dialog"
         onClick={open}
       >

@@ -20,6 +20,7 @@ import { FindingItem, GroupItem } from './FindingItem.tsx';
 import { OverlapList } from './OverlapList.tsx';
 import { SafeFixes } from './SafeFixes.tsx';
 import { SideDrawer } from '../frame/SideDrawer.tsx';
+import { RULES_FAILED, type RulesState } from '../steps/useVisitBasis.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 
@@ -36,6 +37,13 @@ const GROUPS = [
   ['warning', 'Should be looked at'],
   ['note', 'Good to know'],
 ] as const;
+
+/** What the list leaves open: nothing, or what the rules of the place would say. */
+function Rest({ state, isClear }: { readonly state: RulesState; readonly isClear: boolean }) {
+  if (state === 'failed') return <p>{RULES_FAILED}</p>;
+  if (state === 'pending') return <p role="status">Fetching the rules of this place …</p>;
+  return isClear && <p className="checks-none">Nothing is left to look at.</p>;
+}
 
 /** The findings of the checks: each with its fix, and a way to accept it. */
 function Findings(props: Props) {
@@ -63,7 +71,7 @@ function Findings(props: Props) {
   return (
     <section aria-label="Findings" className="stack">
       <SafeFixes plan={plan} brief={brief} editor={editor} today={today} speech={speech} />
-      {open.length === 0 && <p className="checks-none">Nothing is left to look at.</p>}
+      <Rest state={props.rulesState} isClear={open.length === 0} />
       {GROUPS.map(([severity, name]) => {
         const here = lines.filter((line) => line.severity === severity);
         if (here.length === 0) return null;

@@ -22,7 +22,7 @@ import { DateField } from '../fields/DateField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import type { CheckedFacts } from './useChecks.ts';
 
-export interface ItemProps extends Omit<CheckedFacts, 'survey'> {
+export interface ItemProps extends Omit<CheckedFacts, 'survey' | 'rulesState'> {
   readonly speech: Speech;
   /** Brings the night of a moment to the strip. */
   readonly show: (moment: ClockSecond) => void;

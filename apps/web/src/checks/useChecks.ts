@@ -11,6 +11,7 @@ import {
   type Plan,
   type Survey,
 } from '@water-clock/core';
+import type { RulesState } from '../steps/useVisitBasis.ts';
 
 /** What the findings are worked out from. */
 export interface CheckedFacts {
@@ -18,6 +19,8 @@ export interface CheckedFacts {
   /** The plan that was checked. */
   readonly plan: Plan;
   readonly brief: Brief;
+  /** Without the rules of the place the checks are not whole. */
+  readonly rulesState: RulesState;
   readonly survey: Survey;
   readonly today: EpochDay;
 }

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { Button, QRCode } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
-import { useLibrary } from '../api/library.ts';
 import { newId } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
@@ -39,9 +38,7 @@ const DAYS = [
 export default function PageView(props: StepProps & { readonly version: number }) {
   const { order } = usePreferences();
   const { timerId, version, today } = props;
-  // The page tells the office's telephone, too.
-  const [office] = useLibrary('office').data ?? [];
-  const page = usePage(timerId, version, office?.version ?? 0);
+  const page = usePage(timerId, version);
   const links = useLinks(timerId);
   const client = useQueryClient();
   const [days, setDays] = useState(365);

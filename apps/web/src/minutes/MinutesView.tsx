@@ -34,6 +34,7 @@ import { SeasonCard } from './SeasonCard.tsx';
 import { StationMinutesRows } from './StationMinutesRows.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
+import { Later } from '../platform/Later.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
 import './minutes.css';
 
@@ -176,85 +177,91 @@ export default function MinutesView(props: StepProps) {
         <Link to="/library/minutes">Change the table</Link>
       </p>
       <StationMinutesRows {...props} />
-      <Bars
-        label="Water of a week at 100 %"
-        unit="minutes"
-        series={['needs', 'given by the programs']}
-        bars={minutes.stations.map(({ number, weeklySeconds }) => ({
-          name: `${number} ${nameOf(number)}`.trim(),
-          values: [inMinutes(weeklySeconds), inMinutes(weekly.get(number) ?? 0)],
-        }))}
-        words={(value) => `${value} min`}
-        file={`${props.site.name} water of a week`}
-      />
-      <section className="stack near">
-        <div className="night-head row">
-          <h2>The year</h2>
-          <SelectField
-            value={curve ?? ''}
-            options={[
-              ['', 'the whole garden, mean of its stations'] as const,
-              ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
-            ]}
-            pick={(value) => setCurve(value === '' ? null : Number(value))}
-            aria-label="Whose year"
-          />
-        </div>
-        {curves.length > 0 ? (
+      <Later>
+        {() => (
           <>
-            <YearCurves
-              label="What the garden needs, the rain, and what the programs give, month by month"
-              unit={`${unitWords(units, 'depth')} a week`}
-              curves={curves}
-              month={month}
+            <Bars
+              label="Water of a week at 100 %"
+              unit="minutes"
+              series={['needs', 'given by the programs']}
+              bars={minutes.stations.map(({ number, weeklySeconds }) => ({
+                name: `${number} ${nameOf(number)}`.trim(),
+                values: [inMinutes(weeklySeconds), inMinutes(weekly.get(number) ?? 0)],
+              }))}
+              words={(value) => `${value} min`}
+              file={`${props.site.name} water of a week`}
             />
-            <Disclosure className="site-more" summary="The same as a table">
-              {() => (
+            <section className="stack near">
+              <div className="night-head row">
+                <h2>The year</h2>
+                <SelectField
+                  value={curve ?? ''}
+                  options={[
+                    ['', 'the whole garden, mean of its stations'] as const,
+                    ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
+                  ]}
+                  pick={(value) => setCurve(value === '' ? null : Number(value))}
+                  aria-label="Whose year"
+                />
+              </div>
+              {curves.length > 0 ? (
                 <>
-                  <Scroll label="The year as a table">
-                    <table className="year-table data numbers">
-                      <thead>
-                        <tr>
-                          <th>{unitWords(units, 'depth')} a week</th>
-                          {MONTHS.map((one) => (
-                            <th key={one}>{monthName(one).slice(0, 3)}</th>
-                          ))}
-                        </tr>
-                      </thead>
-                      <tbody>
-                        {curves.map(({ name, values }) => (
-                          <tr key={name}>
-                            <th scope="row">{name}</th>
-                            {values.map((value, i) => (
-                              <td key={i}>{value.toFixed(units === 'us' ? 2 : 1)}</td>
-                            ))}
-                          </tr>
-                        ))}
-                      </tbody>
-                    </table>
-                  </Scroll>
-                  <Button
-                    onClick={() =>
-                      saveCsv(`${props.site.name} year.csv`, [
-                        [`${unitWords(units, 'depth')} a week`, ...MONTHS.map(monthName)],
-                        ...curves.map(({ name, values }) => [name, ...values.map(String)]),
-                      ])
-                    }
-                  >
-                    Save as CSV
-                  </Button>
+                  <YearCurves
+                    label="What the garden needs, the rain, and what the programs give, month by month"
+                    unit={`${unitWords(units, 'depth')} a week`}
+                    curves={curves}
+                    month={month}
+                  />
+                  <Disclosure className="site-more" summary="The same as a table">
+                    {() => (
+                      <>
+                        <Scroll label="The year as a table">
+                          <table className="year-table data numbers">
+                            <thead>
+                              <tr>
+                                <th>{unitWords(units, 'depth')} a week</th>
+                                {MONTHS.map((one) => (
+                                  <th key={one}>{monthName(one).slice(0, 3)}</th>
+                                ))}
+                              </tr>
+                            </thead>
+                            <tbody>
+                              {curves.map(({ name, values }) => (
+                                <tr key={name}>
+                                  <th scope="row">{name}</th>
+                                  {values.map((value, i) => (
+                                    <td key={i}>{value.toFixed(units === 'us' ? 2 : 1)}</td>
+                                  ))}
+                                </tr>
+                              ))}
+                            </tbody>
+                          </table>
+                        </Scroll>
+                        <Button
+                          onClick={() =>
+                            saveCsv(`${props.site.name} year.csv`, [
+                              [`${unitWords(units, 'depth')} a week`, ...MONTHS.map(monthName)],
+                              ...curves.map(({ name, values }) => [name, ...values.map(String)]),
+                            ])
+                          }
+                        >
+                          Save as CSV
+                        </Button>
+                      </>
+                    )}
+                  </Disclosure>
                 </>
+              ) : (
+                <p>The curve needs a place’s weather and of a station its plants and its rate.</p>
               )}
-            </Disclosure>
+            </section>
+            <section>
+              <h2>Through the season</h2>
+              <SeasonCard {...props} />
+            </section>
           </>
-        ) : (
-          <p>The curve needs a place’s weather and of a station its plants and its rate.</p>
         )}
-      </section>
-      <section>
-        <h2>Through the season</h2>
-        <SeasonCard {...props} />
-      </section>
+      </Later>
     </div>
   );
 }

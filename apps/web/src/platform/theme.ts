@@ -129,6 +129,9 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
   const palette = PALETTES[theme][contrast];
   const scaled = (pixels: number) => Math.round((pixels * textSize) / 100);
   return {
+    // The styles come with the page, see antdStyles.ts; the look comes as custom properties.
+    zeroRuntime: true,
+    hashed: false,
     algorithm: theme === 'night' ? antd.darkAlgorithm : antd.defaultAlgorithm,
     token: {
       colorPrimary: palette.accent,

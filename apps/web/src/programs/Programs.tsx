@@ -83,7 +83,7 @@ export function Programs(props: Props) {
               <p className="soft">
                 {plan.timer.programCount === 1
                   ? 'This timer has one program, and it is in use.'
-                  : `All ${plan.timer.programCount} programs of this timer are in use.`}
+                  : `${plan.timer.programCount === 2 ? 'Both' : `All ${plan.timer.programCount}`} programs of this timer are in use.`}
               </p>
             )}
           </>

@@ -15,12 +15,14 @@ import { useLibrary } from '../api/library.ts';
 import type { Site } from '../api/sites.ts';
 import { useSiteWeather, type SiteWeather } from '../api/weather.ts';
 
+/** Whether the rules that were chosen are here; where none are chosen, that is known. */
+export type RulesState = 'known' | 'pending' | 'failed';
+
 /** The rules, weather and tables of a house, and the minutes that follow from them. */
 export interface VisitBasis {
   /** Null: none chosen, or not found. */
   readonly rules: Rules | null;
-  /** Whether the rules that were chosen are here; where none are chosen, that is known. */
-  readonly rulesState: 'known' | 'pending' | 'failed';
+  readonly rulesState: RulesState;
   /** Rules, tables or weather are on their way: what follows from them is not known yet. */
   readonly isPending: boolean;
   readonly table: MinutesTable;
@@ -41,7 +43,7 @@ export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: Epo
     SHIPPED_MINUTES;
   const weather = useSiteWeather(site);
   const climate = weather?.climate ?? null;
-  const rulesState =
+  const rulesState: RulesState =
     site.rulesId === null || library.data ? 'known' : library.isError ? 'failed' : 'pending';
   const minutes = useMemo(
     () =>

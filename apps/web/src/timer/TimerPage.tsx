@@ -32,6 +32,7 @@ import type { MoveOutcome } from '../charts/useMoves.ts';
 import { clockChangesAfter } from '../platform/clockChange.ts';
 import { HouseStyle, usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
+import { useLibrary } from '../api/library.ts';
 import { siteKeys } from '../api/sites.ts';
 import { STRIP_STEPS, stepStates, type StepPath, isSimple } from '../steps/steps.ts';
 import { useBrief } from '../steps/useBrief.ts';
@@ -40,6 +41,7 @@ import { nightAt, type WhatIf } from '../workers/timerQuestion.ts';
 import { useTimerAnswer } from '../workers/useTimerAnswer.ts';
 import { VisitFrame } from '../frame/VisitFrame.tsx';
 import { ChecksProvider } from '../checks/ChecksProvider.tsx';
+import { fetchAhead, fetchStep, StepView } from './StepView.tsx';
 import { DISTANCES, NIGHTS, type Distance } from './distance.ts';
 import { Programs } from '../programs/Programs.tsx';
 import { timerKeys, useTimer, type TimerView } from '../api/timers.ts';
@@ -58,10 +60,8 @@ import { useStartVisit } from '../visit/startVisit.ts';
 const WORKING = 'Working it out …';
 
 // What the first screen does not show comes when it is asked for.
-const stepViews = () => import('./StepViews.tsx');
 const clockPanel = () => import('../device/ClockPanel.tsx');
 const settingsPanel = () => import('../settings/SettingsPanel.tsx');
-const SurveyViews = lazy(stepViews);
 const ClockPanel = lazy(clockPanel);
 const ConflictDialog = lazy(() => import('../editor/ConflictDialog.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
@@ -244,6 +244,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
     check: answer.check,
     plan: answer.plan,
     brief,
+    rulesState: visit.rulesState,
     survey: snapshot.survey,
     today,
   };
@@ -258,8 +259,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
   const isThere = answer !== null;
   useEffect(() => {
     if (!isThere) return undefined;
-    const steps = stepViews().then(({ fetchAhead }) => fetchAhead([clockPanel, settingsPanel]));
-    return () => void steps.then((end) => end());
+    return fetchAhead([clockPanel, settingsPanel]);
   }, [isThere]);
   // Clear is said where the rules of the place are kept, too.
   const isOpen = tone === 'clear' && visit.rulesState === 'pending';
@@ -391,7 +391,7 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
               />
             )}
             {!withStrip && (
-              <SurveyViews
+              <StepView
                 shown={shown}
                 version={snapshot.version}
                 timerId={view.id}
@@ -421,9 +421,12 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
 }
 
 export default function TimerPage() {
-  const { timerId = '' } = useParams();
+  const { timerId = '', view = '' } = useParams();
   const timer = useTimer(timerId);
   const client = useQueryClient();
+  // What the step at this address needs comes beside its timer, not after it.
+  useEffect(() => fetchStep(view), [view]);
+  useLibrary('rules');
   useEffect(
     () => () => client.removeQueries({ queryKey: timerKeys.one(timerId) }),
     [client, timerId],

@@ -28,6 +28,12 @@ const CODE: Readonly<Record<string, Code>> = {
 const VIEWS: Readonly<Record<string, LazyExoticComponent<ComponentType<Props>>>> =
   Object.fromEntries(Object.entries(CODE).map(([path, code]) => [path, lazy(code)]));
 
+/** Fetches the code of one step, before there is anything to show in it. */
+export function fetchStep(path: string): void {
+  // What cannot be fetched now is asked for again by its step.
+  if (Object.hasOwn(CODE, path)) void CODE[path]?.().catch(() => undefined);
+}
+
 /** Whether the person asked the browser to fetch as little as it can. */
 const saves = () =>
   (navigator as { connection?: { saveData?: boolean } }).connection?.saveData === true;
@@ -53,7 +59,7 @@ export function fetchAhead(more: readonly (() => Promise<unknown>)[]): () => voi
 }
 
 /** The steps of a visit that need more room than there is beside the strip. */
-export default function StepView({ shown, ...props }: Props & { readonly shown: string }) {
+export function StepView({ shown, ...props }: Props & { readonly shown: string }) {
   const View = Object.hasOwn(VIEWS, shown) ? VIEWS[shown] : undefined;
   return View ? <View {...props} /> : <NotFound />;
 }
