@@ -33,9 +33,13 @@ const client = new QueryClient({
   },
 });
 
-// A page of a timer is the largest: its code comes beside the answer to who is signed in, not after it.
-if (location.pathname !== '/page') void client.prefetchQuery(sessionQuery);
-if (location.pathname.startsWith('/timers/')) void timerPage().catch(() => undefined);
+/** Who is signed in is asked before anything is drawn; the code of a timer's page, the largest, follows at once, and not for strangers. */
+async function headStart(): Promise<void> {
+  const { person } = await client.fetchQuery(sessionQuery);
+  if (person && location.pathname.startsWith('/timers/')) await timerPage();
+}
+// What fails here is asked for again where it is needed.
+if (location.pathname !== '/page') void headStart().catch(() => undefined);
 
 function Application() {
   const { theme, contrast, textSize } = usePreferences();
