@@ -5,6 +5,8 @@ import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.ts';
+import { sessionFirst } from './people/session.guard.ts';
+import { SessionService } from './people/session.service.ts';
 import { readBodies, sameOrigin } from './platform/body.ts';
 import { serveOpenApi } from './platform/openapi.ts';
 import type { Settings } from './platform/settings.ts';
@@ -37,7 +39,7 @@ export async function createApplication(settings: Settings): Promise<NestExpress
     cookieParser(),
     sameOrigin,
   );
-  readBodies(app);
+  readBodies(app, sessionFirst(app.get(SessionService)));
   serveOpenApi(app);
   app.enableShutdownHooks();
   await app.init();

@@ -1,5 +1,6 @@
 /** The whole server on a database of its own, driven over HTTP. */
 import { randomUUID } from 'node:crypto';
+import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
@@ -13,6 +14,9 @@ export const FENNIMORE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
 export const FENNIMORE_SITE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
 export const HOLLIN_YARD = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c07';
 export const SORREL_ROW = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
+
+/** As in production: whoever serves files must not answer for the API. */
+const WEB_ROOT = path.join(import.meta.dirname, 'web');
 
 export interface TestServer {
   readonly app: NestExpressApplication;
@@ -35,7 +39,7 @@ export async function startTestServer(signInTriesPerMinute = 1000): Promise<Test
     secureCookies: false,
     signInTriesPerMinute,
     pageTriesPerMinute: signInTriesPerMinute,
-    webRoot: null,
+    webRoot: WEB_ROOT,
     logLevel: 'silent',
   });
   const database = app.get(DataSource);

@@ -1,3 +1,4 @@
+import { isUtf8 } from 'node:buffer';
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
@@ -15,13 +16,14 @@ import {
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { DataSource, In } from 'typeorm';
-import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { apiFaults, notAccepted, notFound, type ApiFault } from '../platform/api-error.ts';
 import { bodyFault } from '../platform/body.ts';
 import { faultsOf } from '../platform/validation.ts';
-import { photoContent } from '../photos/photo-content.ts';
+import { digestOf, NoPhoto, photoContent, type PhotoContent } from '../photos/photo-content.ts';
 import { Photo } from '../photos/photo.entity.ts';
+import { keepPhoto } from '../photos/photos.service.ts';
 import { SiteBody } from '../sites/site-body.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf, danglingReferences } from '../sites/sites.service.ts';
@@ -50,9 +52,11 @@ interface Contents {
     readonly survey: Survey;
     readonly visits: readonly ClosedVisit[];
   }[];
-  readonly photos: readonly { readonly id: string; readonly bytes: Buffer }[];
+  readonly photos: readonly { readonly id: string; readonly content: PhotoContent }[];
 }
 
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const json = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 2)}\n`);
 const folderOf = (index: number) => `timers/${index + 1}`;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -107,17 +111,21 @@ class ArchiveReader {
     return null;
   }
 
-  private json(name: string): unknown {
+  /** A document as JSON; null, and a fault, where it is missing or is no object. */
+  private json(name: string): object | null {
     this.used.add(name);
     const bytes = this.files.get(name);
     if (!bytes) return this.fault('missing-part', name, 'this part is missing from the archive');
+    if (!isUtf8(bytes)) return this.fault('not-json', name, 'this is not UTF-8');
+    let value: unknown;
     try {
-      const value: unknown = JSON.parse(bytes.toString('utf8'));
-      const unsafe = bodyFault(value);
-      return unsafe ? this.fault(unsafe.code, `${name}: ${unsafe.path}`, unsafe.message) : value;
+      value = JSON.parse(bytes.toString('utf8'));
     } catch (error) {
       return this.fault('not-json', name, `this is not JSON: ${String(error)}`);
     }
+    const unsafe = bodyFault(value);
+    if (unsafe) return this.fault(unsafe.code, `${name}: ${unsafe.path}`, unsafe.message);
+    return isRecord(value) ? value : this.fault('malformed', name, 'this must be an object');
   }
 
   private read<T>(name: string, reader: (value: unknown) => Outcome<T>): T | null {
@@ -131,7 +139,7 @@ class ArchiveReader {
   }
 
   private index(): Index | null {
-    const value = this.json(INDEX) as Partial<Index> | null;
+    const value: Partial<Index> | null = this.json(INDEX);
     if (value === null) return null;
     if (value.format !== ARCHIVE_FORMAT)
       return this.fault('not-one-of', `${INDEX}: format`, `must be "${ARCHIVE_FORMAT}"`);
@@ -142,11 +150,13 @@ class ArchiveReader {
         `version ${JSON.stringify(value.version)} is not supported; version ${ARCHIVE_VERSION} is`,
       );
     const { timers, photos, site } = value;
+    const isCount = (visits: unknown) =>
+      Number.isInteger(visits) && Number(visits) >= 0 && Number(visits) <= 1000;
     const sound =
-      typeof site === 'object' &&
+      isRecord(site) &&
       Array.isArray(timers) &&
       timers.length <= 100 &&
-      timers.every(({ visits }) => Number.isInteger(visits) && visits >= 0 && visits <= 1000) &&
+      timers.every((timer: unknown) => isRecord(timer) && isCount(timer['visits'])) &&
       Array.isArray(photos) &&
       photos.every((id) => typeof id === 'string' && UUID.test(id));
     if (!sound)
@@ -155,6 +165,8 @@ class ArchiveReader {
         INDEX,
         'this must hold site, timers with their numbers of visits, and the ids of photos',
       );
+    if (new Set(photos).size < photos.length)
+      return this.fault('duplicate', `${INDEX}: photos`, 'each photo may be named once');
     return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
   }
 
@@ -175,15 +187,22 @@ class ArchiveReader {
         ),
       };
     });
-    const photos = index.photos.flatMap((id) => {
+    const photos: { id: string; content: PhotoContent }[] = [];
+    for (const id of index.photos) {
       const name = `photos/${id}`;
       this.used.add(name);
       const bytes = this.files.get(name);
-      const content = bytes ? photoContent(bytes) : null;
-      if (!bytes) this.fault('missing-part', name, 'this photo is missing from the archive');
-      else if (content && !content.ok) this.fault('not-a-photo', name, content.reason);
-      return bytes ? [{ id, bytes }] : [];
-    });
+      if (!bytes) {
+        this.fault('missing-part', name, 'this photo is missing from the archive');
+        continue;
+      }
+      try {
+        photos.push({ id, content: await photoContent(bytes) });
+      } catch (error) {
+        if (!(error instanceof NoPhoto)) throw error;
+        this.fault('not-a-photo', name, error.message);
+      }
+    }
     for (const name of this.files.keys())
       if (!this.used.has(name))
         this.fault('unknown-field', name, 'this does not belong in the archive of a site');
@@ -246,57 +265,41 @@ export class ArchiveService {
     const contents = await this.contentsOf(body);
     const { companyId, personId } = actor;
     const timerIds = contents.timers.map((_, i) => idFrom(siteId, folderOf(i)));
-    const digest = createHash('sha256').update(body).digest('hex');
-    const fingerprint = fingerprintOf(['archive', siteId, digest]);
-    await this.database.transaction(async (database) => {
-      if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
-      // An archive has no library: a reference without a document here stays empty.
-      const dangling = await danglingReferences(database, companyId, contents.site);
-      const site: GivenSite = {
-        ...contents.site,
-        ...Object.fromEntries(dangling.map((field) => [field, null])),
-      };
-      await database.insert(Site, {
-        companyId,
-        id: siteId,
-        version: 1,
-        ...columnsOf(siteFields(site)),
-      });
-      for (const { id, bytes } of contents.photos) {
-        const content = photoContent(bytes);
-        if (!content.ok) continue;
-        const { mediaType, width, height } = content;
-        await database
-          .createQueryBuilder()
-          .insert()
-          .into(Photo)
-          .values({ companyId, id, mediaType, bytes, width, height, personId })
-          .orIgnore()
-          .execute();
-      }
-      for (const [i, { plan, survey, visits }] of contents.timers.entries()) {
-        const { site: _site, ...bare } = plan;
-        const id = timerIds[i] ?? siteId;
-        await database.insert(Timer, { companyId, id, siteId, version: 1, plan: bare, survey });
-        for (const [k, document] of visits.entries())
-          await database.insert(VisitRow, {
-            companyId,
-            id: idFrom(id, `visit ${k + 1}`),
-            timerId: id,
-            personId,
-            began: document.began,
-            document,
-          });
-      }
-      await record(database, actor, {
-        id: siteId,
-        subject: 'site',
-        subjectId: siteId,
-        version: 1,
-        fingerprint,
-      });
+    const answer = { siteId, timerIds };
+    return writeOnce(this.database, actor, {
+      id: siteId,
+      meaning: ['archive', siteId, digestOf(body)],
+      again: () => answer,
+      make: async (database, written) => {
+        await claimId(database, actor, Site, siteId, 'site');
+        // An archive has no library: a reference without a document here stays empty.
+        const dangling = await danglingReferences(database, companyId, contents.site);
+        const site: GivenSite = {
+          ...contents.site,
+          ...Object.fromEntries(dangling.map((field) => [field, null])),
+        };
+        const columns = columnsOf(siteFields(site));
+        await database.insert(Site, { companyId, id: siteId, version: 1, ...columns });
+        for (const { id, content } of contents.photos)
+          await keepPhoto(database, actor, id, content);
+        for (const [i, { plan, survey, visits }] of contents.timers.entries()) {
+          const { site: _site, ...bare } = plan;
+          const id = timerIds[i] ?? siteId;
+          await database.insert(Timer, { companyId, id, siteId, version: 1, plan: bare, survey });
+          for (const [k, document] of visits.entries())
+            await database.insert(VisitRow, {
+              companyId,
+              id: idFrom(id, `visit ${k + 1}`),
+              timerId: id,
+              personId,
+              began: document.began,
+              document,
+            });
+        }
+        await written({ subject: 'site', subjectId: siteId, version: 1 });
+        return answer;
+      },
     });
-    return { siteId, timerIds };
   }
 
   private async contentsOf(body: Buffer): Promise<Contents> {

@@ -1,46 +1,90 @@
 import { createHash } from 'node:crypto';
-import type { EntityManager } from 'typeorm';
+import type { DataSource, EntityManager, EntityTarget } from 'typeorm';
 import { ApiError } from '../platform/api-error.ts';
 import type { Actor } from '../people/actor.ts';
+import type { CompanyRow } from '../platform/company-row.ts';
 import { Change, type Subject } from './change.entity.ts';
 
+/** One write of a client, under the id that it made. */
+interface Write<T> {
+  readonly id: string;
+  /** What the request asks for: a repetition asks for the same. */
+  readonly meaning: unknown;
+  /** The answer to a repetition. */
+  readonly again: (earlier: Change, database: EntityManager) => T | Promise<T>;
+  /** Makes the write; `written` puts it on record, once. */
+  readonly make: (
+    database: EntityManager,
+    written: (change: Written) => Promise<void>,
+  ) => Promise<T>;
+}
+
+type Written = Pick<Change, 'subjectId' | 'version'> &
+  Partial<Pick<Change, 'way' | 'change' | 'inverse'>> & { readonly subject: Subject };
+
 /** SHA-256 of a request's meaning, to tell a repeated write from another one under the same id. */
-export const fingerprintOf = (meaning: unknown) =>
+const fingerprintOf = (meaning: unknown) =>
   createHash('sha256').update(JSON.stringify(meaning)).digest('hex');
 
+/** Until the transaction ends nobody else writes under this id. Ids are locked before rows are, so that two writes never wait for each other. */
+async function lockId(database: EntityManager, companyId: string, id: string): Promise<void> {
+  await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [
+    `${companyId} ${id}`,
+  ]);
+}
+
 /**
- * The earlier write under this id where this is a repetition of it; null where the id is new.
+ * Makes a write in one transaction. All writes go this way: of two under one id at once the second waits; a repetition gets the
+ * answer of the first, and changes nothing.
  *
  * @throws ApiError 409 `id-reused` where the id was used for something else.
  */
-export async function repeatedWrite(
-  database: EntityManager,
-  { companyId }: Actor,
-  id: string,
-  fingerprint: string,
-): Promise<Change | null> {
-  const earlier = await database.findOneBy(Change, { companyId, id });
-  if (earlier && earlier.fingerprint !== fingerprint)
-    throw new ApiError({
-      code: 'id-reused',
-      message: 'another change was saved under this id; every change needs an id of its own',
+export function writeOnce<T>(
+  database: DataSource,
+  { companyId, personId }: Actor,
+  { id, meaning, again, make }: Write<T>,
+): Promise<T> {
+  const fingerprint = fingerprintOf(meaning);
+  return database.transaction(async (manager) => {
+    await lockId(manager, companyId, id);
+    const earlier = await manager.findOneBy(Change, { companyId, id });
+    if (earlier && earlier.fingerprint !== fingerprint)
+      throw new ApiError({
+        code: 'id-reused',
+        message: 'another change was saved under this id; every change needs an id of its own',
+      });
+    if (earlier) return again(earlier, manager);
+    return make(manager, async (change) => {
+      await manager.insert(Change, {
+        way: 'do',
+        change: null,
+        inverse: null,
+        ...change,
+        id,
+        fingerprint,
+        companyId,
+        personId,
+      });
     });
-  return earlier;
+  });
 }
 
-/** Writes a change into the record. */
-export async function record(
+/**
+ * Claims an id for a new row.
+ *
+ * @throws ApiError 409 `id-reused` where there is such a row.
+ */
+export async function claimId(
   database: EntityManager,
-  { companyId, personId }: Actor,
-  change: Pick<Change, 'id' | 'subjectId' | 'version' | 'fingerprint'> &
-    Partial<Pick<Change, 'way' | 'change' | 'inverse'>> & { readonly subject: Subject },
+  { companyId }: Actor,
+  rows: EntityTarget<CompanyRow>,
+  id: string,
+  what: string,
 ): Promise<void> {
-  await database.insert(Change, {
-    way: 'do',
-    change: null,
-    inverse: null,
-    ...change,
-    companyId,
-    personId,
-  });
+  await lockId(database, companyId, id);
+  if (await database.existsBy(rows, { companyId, id }))
+    throw new ApiError({
+      code: 'id-reused',
+      message: `another ${what} has this id; every ${what} needs an id of its own`,
+    });
 }

@@ -11,6 +11,7 @@ import {
 import { ICalCalendar } from 'ical-generator';
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
+import { oneLine } from '../platform/one-line.ts';
 import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -79,7 +80,7 @@ export class DueService {
         start,
         end: new Date(start.getTime() + DAY_MS),
         allDay: true,
-        summary: `${site}: ${reason}`,
+        summary: oneLine(`${site}: ${reason}`),
       });
     });
     return calendar.toString();

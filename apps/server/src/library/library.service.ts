@@ -8,7 +8,7 @@ import {
   type Outcome,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
-import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
 import type { ChangeLibraryBody } from './library-body.ts';
@@ -59,57 +59,52 @@ export class LibraryService {
     const read = body.document === null ? null : readLibraryDocument(shelf, body.document);
     if (read && !read.ok) throw notAccepted(apiFaults(read.faults, ['document']));
     const document = read ? read.value : null;
-    const changeId = body.id.toLowerCase();
-    const fingerprint = fingerprintOf(['library', shelf, id, body.baseVersion, document]);
-    return this.database.transaction(async (database) => {
-      const key = { companyId, id };
-      // Insert first, so that two people who add the same one at once wait for each other.
-      await database
-        .createQueryBuilder()
-        .insert()
-        .into(LibraryEntry)
-        .values({ ...key, shelf, version: 0, document: null })
-        .orIgnore()
-        .execute();
-      const entry = await database.findOneOrFail(LibraryEntry, {
-        where: key,
-        lock: { mode: 'pessimistic_write' },
-      });
-      if (entry.shelf !== shelf)
-        throw new ApiError({
-          code: 'id-reused',
-          message: `another document, on the shelf "${entry.shelf}", has this id`,
+    return writeOnce(this.database, actor, {
+      id: body.id.toLowerCase(),
+      meaning: ['library', shelf, id, body.baseVersion, document],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        const key = { companyId, id };
+        // Insert first, so that two people who add the same one at once wait for each other.
+        await database
+          .createQueryBuilder()
+          .insert()
+          .into(LibraryEntry)
+          .values({ ...key, shelf, version: 0, document: null })
+          .orIgnore()
+          .execute();
+        const entry = await database.findOneOrFail(LibraryEntry, {
+          where: key,
+          lock: { mode: 'pessimistic_write' },
         });
-      const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
-      if (earlier) return { version: earlier.version };
-      if (entry.version !== body.baseVersion)
-        throw new ApiError({
-          code: 'stale-version',
-          message: `this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
-          current: { id, version: entry.version, document: entry.document },
-        });
-      if (entry.document === null && document !== null) {
-        const count = await database.countBy(LibraryEntry, {
-          companyId,
-          shelf,
-          document: Not(IsNull()),
-        });
-        if (count >= MOST_DOCUMENTS)
+        if (entry.shelf !== shelf)
           throw new ApiError({
-            code: 'not-accepted',
-            message: `a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
+            code: 'id-reused',
+            message: `another document, on the shelf "${entry.shelf}", has this id`,
           });
-      }
-      const version = entry.version + 1;
-      await database.update(LibraryEntry, key, { version, document });
-      await record(database, actor, {
-        id: changeId,
-        subject: 'library',
-        subjectId: id,
-        version,
-        fingerprint,
-      });
-      return { version };
+        if (entry.version !== body.baseVersion)
+          throw new ApiError({
+            code: 'stale-version',
+            message: `this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
+            current: { id, version: entry.version, document: entry.document },
+          });
+        if (entry.document === null && document !== null) {
+          const count = await database.countBy(LibraryEntry, {
+            companyId,
+            shelf,
+            document: Not(IsNull()),
+          });
+          if (count >= MOST_DOCUMENTS)
+            throw new ApiError({
+              code: 'not-accepted',
+              message: `a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
+            });
+        }
+        const version = entry.version + 1;
+        await database.update(LibraryEntry, key, { version, document });
+        await written({ subject: 'library', subjectId: id, version });
+        return { version };
+      },
     });
   }
 }

@@ -5,7 +5,7 @@ import {
   type ExecutionContext,
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import type { Request } from 'express';
+import type { Request, RequestHandler } from 'express';
 import { ApiError } from '../platform/api-error.ts';
 import { PUBLIC } from '../platform/public.ts';
 import type { Actor } from './actor.ts';
@@ -18,6 +18,33 @@ export const CurrentActor = createParamDecorator((_data: unknown, context: Execu
   return context.switchToHttp().getRequest<SignedInRequest>().actor;
 });
 
+const tokenOf = ({ cookies }: SignedInRequest): string | null => {
+  const token: unknown = cookies[SESSION_COOKIE];
+  return typeof token === 'string' ? token : null;
+};
+
+const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
+
+/** A write is looked at before its body is read: strangers do not make the server hold what they send. */
+export const sessionFirst =
+  (sessions: SessionService): RequestHandler =>
+  (request, _response, next) => {
+    const isSignIn = /^\/api\/session\/?$/i.test(request.path);
+    if (isSignIn || !['POST', 'PUT', 'PATCH', 'DELETE'].includes(request.method)) {
+      next();
+      return;
+    }
+    // The cast holds behind the parser of cookies.
+    const signedIn = request as SignedInRequest;
+    const token = tokenOf(signedIn);
+    void (token === null ? Promise.resolve(null) : sessions.actorOf(token)).then((actor) => {
+      if (actor) signedIn.actor = actor;
+      // Read and drop the rest, so that the client gets this answer and not a broken connection.
+      else request.resume();
+      next(actor ? undefined : notSignedIn());
+    }, next);
+  };
+
 /** Lets nobody in without a session, except where a handler is `Public`. */
 @Injectable()
 export class SessionGuard implements CanActivate {
@@ -28,14 +55,14 @@ export class SessionGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedInRequest>();
-    const token: unknown = request.cookies[SESSION_COOKIE];
-    const actor = typeof token === 'string' ? await this.sessions.actorOf(token) : null;
+    const token = tokenOf(request);
+    const actor = request.actor ?? (token === null ? null : await this.sessions.actorOf(token));
     if (actor) request.actor = actor;
     const open = this.reflector.getAllAndOverride<boolean | undefined>(PUBLIC, [
       context.getHandler(),
       context.getClass(),
     ]);
     if (actor || open) return true;
-    throw new ApiError({ code: 'not-signed-in', message: 'sign in first' });
+    throw notSignedIn();
   }
 }

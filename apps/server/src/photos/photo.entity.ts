@@ -26,6 +26,10 @@ export class Photo extends CompanyRow {
   @Column('bytea')
   bytes: Buffer;
 
+  /** SHA-256 of the file as it was sent. */
+  @Column('text')
+  source: string;
+
   /** Pixels. */
   @Column('integer')
   width: number;

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
-import { photoContent } from './photo-content.ts';
+import { digestOf, NoPhoto, photoContent, type PhotoContent } from './photo-content.ts';
 import { Photo } from './photo.entity.ts';
 
 export interface PhotoView {
@@ -11,33 +11,45 @@ export interface PhotoView {
   readonly height: number;
 }
 
+/**
+ * Keeps a photo under an id. The same one again is harmless: the file as it was sent, or as it is kept.
+ *
+ * @throws ApiError 409 `id-reused` where another photo has the id.
+ */
+export async function keepPhoto(
+  database: EntityManager,
+  { companyId, personId }: Actor,
+  id: string,
+  content: PhotoContent,
+): Promise<PhotoView> {
+  await database
+    .createQueryBuilder()
+    .insert()
+    .into(Photo)
+    .values({ companyId, id, personId, ...content })
+    .orIgnore()
+    .execute();
+  const kept = await database.findOneByOrFail(Photo, { companyId, id });
+  if (kept.source !== content.source && digestOf(kept.bytes) !== content.source)
+    throw new ApiError({
+      code: 'id-reused',
+      message: `another photo was saved under the id ${id}; every photo needs an id of its own`,
+    });
+  return { id, width: kept.width, height: kept.height };
+}
+
 @Injectable()
 export class PhotosService {
   constructor(private readonly database: DataSource) {}
 
-  /** Keeps a photo. The same bytes under the same id again are harmless; different ones are refused. */
-  async keep({ companyId, personId }: Actor, id: string, bytes: unknown): Promise<PhotoView> {
+  async keep(actor: Actor, id: string, bytes: unknown): Promise<PhotoView> {
     if (!Buffer.isBuffer(bytes) || bytes.length === 0)
       throw notAccepted([{ code: 'not-a-photo', path: 'document', message: 'no photo was sent' }]);
-    const content = photoContent(bytes);
-    if (!content.ok)
-      throw notAccepted([{ code: 'not-a-photo', path: 'document', message: content.reason }]);
-    const { mediaType, width, height } = content;
-    const { manager } = this.database;
-    await manager
-      .createQueryBuilder()
-      .insert()
-      .into(Photo)
-      .values({ companyId, id, mediaType, bytes, width, height, personId })
-      .orIgnore()
-      .execute();
-    const kept = await manager.findOneByOrFail(Photo, { companyId, id });
-    if (!kept.bytes.equals(bytes))
-      throw new ApiError({
-        code: 'id-reused',
-        message: 'another photo was saved under this id; every photo needs an id of its own',
-      });
-    return { id, width, height };
+    const content = await photoContent(bytes).catch((error: unknown) => {
+      if (!(error instanceof NoPhoto)) throw error;
+      throw notAccepted([{ code: 'not-a-photo', path: 'document', message: error.message }]);
+    });
+    return keepPhoto(this.database.manager, actor, id, content);
   }
 
   async one({ companyId }: Actor, id: string): Promise<Photo> {

@@ -19,7 +19,7 @@ export const API_CODES = {
   'too-large': {
     status: 413,
     meaning:
-      'more than 1,000,000 bytes; for a photo more than 3,000,000; for an archive more than 60,000,000',
+      'more than 1,000,000 bytes; for a sign-in more than 5,000; for a photo more than 3,000,000; for an archive more than 60,000,000',
   },
   'wrong-media-type': { status: 415, meaning: 'the body is not JSON' },
   'not-accepted': {
@@ -30,6 +30,11 @@ export const API_CODES = {
     status: 429,
     meaning:
       'sign-ins are limited by address and by account; openings of a homeowner’s page by address',
+  },
+  unavailable: {
+    status: 503,
+    meaning:
+      'the database is not to be had now; whether a write was saved is not known, and sending it again with its id is safe',
   },
   failed: { status: 500, meaning: 'our mistake; the log says more' },
 } as const satisfies Record<string, { readonly status: number; readonly meaning: string }>;

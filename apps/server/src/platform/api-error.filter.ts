@@ -8,6 +8,7 @@ import {
 import type { Response } from 'express';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 import { ApiError, type ApiErrorBody } from './api-error.ts';
+import { isDatabaseTrouble } from './database-trouble.ts';
 
 /** The codes of the framework's own failures: the first code with that status. */
 const codeOfStatus = (status: number): ApiCode =>
@@ -19,6 +20,8 @@ const MESSAGE_OF_STATUS: Readonly<Record<number, string>> = {
   404: 'there is nothing at this address',
   429: 'too many tries; wait a minute and try again',
 };
+
+const RETRY_AFTER_SECONDS = 2;
 
 /** Gives every failure the form of `ApiErrorBody`. Unexpected ones are logged, and their details stay in the log. */
 @Catch()
@@ -38,6 +41,19 @@ export class ApiErrorFilter implements ExceptionFilter {
         message: MESSAGE_OF_STATUS[status] ?? error.message,
       };
       response.status(status).json(body);
+      return;
+    }
+    if (isDatabaseTrouble(error)) {
+      this.logger.warn(error);
+      const body: ApiErrorBody = {
+        code: 'unavailable',
+        message:
+          'the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe',
+      };
+      response
+        .status(API_CODES.unavailable.status)
+        .setHeader('Retry-After', RETRY_AFTER_SECONDS)
+        .json(body);
       return;
     }
     this.logger.error(error);

@@ -14,12 +14,29 @@ export interface ApiErrorBody {
   readonly code: ApiCode;
   readonly message: string;
   readonly faults?: readonly ApiFault[];
+  /** How many faults there are beside those that are listed. */
+  readonly moreFaults?: number;
 }
+
+/** Nobody reads more, and an answer stays small. */
+export const MOST_FAULTS = 100;
 
 /** An expected failure, with the status of its code. */
 export class ApiError extends HttpException {
   constructor(body: ApiErrorBody & Record<string, unknown>) {
-    super(body, API_CODES[body.code].status);
+    const { faults = [] } = body;
+    const more = faults.length - MOST_FAULTS;
+    super(
+      more > 0
+        ? {
+            ...body,
+            message: `${body.message} (and ${faults.length - 1} more)`,
+            faults: faults.slice(0, MOST_FAULTS),
+            moreFaults: more,
+          }
+        : body,
+      API_CODES[body.code].status,
+    );
   }
 }
 

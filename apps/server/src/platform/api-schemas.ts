@@ -48,6 +48,7 @@ export const SCHEMAS: Record<string, Schema> = {
       code: text,
       message: text,
       faults: listOf(record({ code: text, path: text, message: text })),
+      moreFaults: { type: 'integer', description: 'faults that are not listed: 100 are' },
       current: document('with `stale-version`: what is saved'),
     },
   },

@@ -1,6 +1,8 @@
+import { isUtf8 } from 'node:buffer';
+import type { IncomingMessage } from 'node:http';
 import type { INestApplication } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import type { NextFunction, Request, Response } from 'express';
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { ApiError, type ApiFault } from './api-error.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
@@ -12,22 +14,49 @@ export const MOST_ARCHIVE_BYTES = 60_000_000;
 /** A plan document is six levels deep. */
 const MOST_LEVELS = 32;
 
-/** Routes whose body is bytes and not JSON; their content is checked later. */
-const RAW_BODIES = [
-  { path: /^\/api\/photos\/[^/]+$/, what: 'photo', limit: MOST_PHOTO_BYTES },
-  { path: /^\/api\/sites\/[^/]+\/archive$/, what: 'archive', limit: MOST_ARCHIVE_BYTES },
-] as const;
+/** An address and a password. */
+const MOST_SIGN_IN_BYTES = 5_000;
 
-const pathOf = ({ url = '' }: Pick<Request, 'url'>) => url.split('?')[0] ?? '';
-const rawBodyOf = (request: Pick<Request, 'url' | 'method'>) =>
-  request.method === 'PUT' ? RAW_BODIES.find(({ path }) => path.test(pathOf(request))) : undefined;
+interface BodyKind {
+  readonly method: string;
+  readonly path: RegExp;
+  readonly what: string;
+  readonly limit: number;
+  /** Bytes, whose content is checked later; else JSON. */
+  readonly raw?: true;
+}
+
+/** What a route may be sent; the first that fits counts. */
+const BODIES: readonly BodyKind[] = [
+  { method: 'POST', path: /^\/api\/session\/?$/i, what: 'sign-in', limit: MOST_SIGN_IN_BYTES },
+  {
+    method: 'PUT',
+    path: /^\/api\/photos\/[^/]+$/,
+    what: 'photo',
+    limit: MOST_PHOTO_BYTES,
+    raw: true,
+  },
+  {
+    method: 'PUT',
+    path: /^\/api\/sites\/[^/]+\/archive$/,
+    what: 'archive',
+    limit: MOST_ARCHIVE_BYTES,
+    raw: true,
+  },
+];
+const USUAL: BodyKind = { method: '', path: /^/, what: 'body', limit: MOST_BODY_BYTES };
+
+const kindOf = ({ url = '', method = '' }: Pick<IncomingMessage, 'url' | 'method'>): BodyKind => {
+  const path = url.split('?')[0] ?? '';
+  return BODIES.find((kind) => kind.method === method && kind.path.test(path)) ?? USUAL;
+};
 
 /** Refuses bodies that are neither JSON nor bytes on a route for bytes. */
 function mediaType(request: Request, _response: Response, next: NextFunction): void {
   const hasBody =
     request.headers['transfer-encoding'] !== undefined ||
     Number(request.headers['content-length'] ?? 0) > 0;
-  if (!hasBody || rawBodyOf(request) || request.is(['application/json', '+json'])) {
+  if (!hasBody || kindOf(request).raw || request.is(['application/json', '+json'])) {
     next();
     return;
   }
@@ -61,7 +90,7 @@ function bodyFailure(
   const { type, message = 'the body cannot be read' } = error as BodyError;
   request.resume();
   if (type === 'entity.too.large') {
-    const { what = 'body', limit = MOST_BODY_BYTES } = rawBodyOf(request) ?? {};
+    const { what, limit } = kindOf(request);
     next(
       new ApiError({
         code: 'too-large',
@@ -79,22 +108,38 @@ function bodyFailure(
   else next(type === undefined ? error : new ApiError({ code: 'malformed-request', message }));
 }
 
-/** Reads request bodies with the framework's own parsers, within their limits, and refuses what cannot be kept. */
-export function readBodies(app: NestExpressApplication): void {
-  app.use(mediaType);
-  for (const { path, limit } of RAW_BODIES)
-    app.useBodyParser('raw', {
-      limit,
-      // The parser hands over Node's own request, whose `url` is the whole path.
-      type: (request) =>
-        request.method === 'PUT' && path.test(pathOf({ url: request.url ?? '' } as Request)),
-    });
-  app.useBodyParser('json', {
-    limit: MOST_BODY_BYTES,
-    strict: false,
-    type: ['application/json', '+json'],
-  });
-  (app as INestApplication).use(bodyFailure, soundBody);
+/** JSON is UTF-8 (RFC 8259); what is not would be saved with other characters than were sent. */
+function utf8Only(_request: IncomingMessage, _response: unknown, bytes: Buffer, charset: string) {
+  if (charset !== 'utf-8' || !isUtf8(bytes)) throw new Error('the body must be JSON in UTF-8');
+}
+
+/** Answers what was refused before a route was reached. Nobody else does: the server of files would take it for a file that is missing. */
+function earlyAnswer(error: unknown, _request: Request, response: Response, next: NextFunction) {
+  if (error instanceof ApiError) response.status(error.getStatus()).json(error.getResponse());
+  else next(error);
+}
+
+/**
+ * Reads request bodies with the framework's own parsers, within their limits, and refuses what cannot be kept.
+ *
+ * @param before looks at a request whose body is not read yet.
+ */
+export function readBodies(app: NestExpressApplication, before: RequestHandler): void {
+  app.use(before, mediaType);
+  for (const kind of [...BODIES, USUAL])
+    if (kind.raw)
+      app.useBodyParser('raw', { limit: kind.limit, type: (request) => kindOf(request) === kind });
+    else
+      app.useBodyParser('json', {
+        limit: kind.limit,
+        strict: false,
+        type: (request) =>
+          kindOf(request) === kind &&
+          // The cast holds: it is a request of Express.
+          Boolean((request as Request).is(['application/json', '+json'])),
+        verify: utf8Only,
+      });
+  (app as INestApplication).use(bodyFailure, soundBody, earlyAnswer);
 }
 
 /** U+0000 and halves of surrogate pairs: valid in JSON, but no database can keep them. */

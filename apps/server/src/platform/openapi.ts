@@ -10,7 +10,7 @@ import { SCHEMAS, type Schema } from './api-schemas.ts';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 
 /** What any route behind a session can answer besides its own. */
-const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'failed'];
+const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'unavailable', 'failed'];
 
 /** What any write with a JSON body can answer besides its own. */
 export const JSON_WRITE = [
@@ -73,7 +73,7 @@ export function Answers({ status = 200, schema, mediaType, fails = [], open = fa
           ? { schema: schemaOf(schema) }
           : {}),
     }),
-    ...failures([...(open ? ['failed' as const] : SIGNED_IN), ...fails]),
+    ...failures([...(open ? (['unavailable', 'failed'] as const) : SIGNED_IN), ...fails]),
   );
 }
 

@@ -1,7 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { DATE_ORDERS } from '@water-clock/core';
-import { Type } from 'class-transformer';
-import { IsIn, IsObject, IsOptional, ValidateNested } from 'class-validator';
+import { IsIn, IsOptional } from 'class-validator';
 import {
   CLOCKS,
   CONTRASTS,
@@ -11,6 +10,7 @@ import {
   WEEK_STARTS,
   type Preferences,
 } from '../people/preferences.ts';
+import { Part } from '../platform/fields.ts';
 import { WriteBody } from '../platform/write-body.ts';
 
 /** One of a closed list, or null or absent for what the device has. */
@@ -50,9 +50,6 @@ export class PreferencesFields implements Preferences {
 
 /** All preferences of a person as they are to be. */
 export class ChangePreferencesBody extends WriteBody {
-  @ApiProperty({ type: PreferencesFields })
-  @ValidateNested()
-  @Type(() => PreferencesFields)
-  @IsObject({ message: 'preferences must be an object' })
+  @Part(() => PreferencesFields, 'preferences must be an object')
   preferences: PreferencesFields;
 }

@@ -7,6 +7,8 @@ import {
   IsLatitude,
   IsLongitude,
   IsNotEmpty,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   IsTimeZone,
@@ -27,6 +29,7 @@ import {
   type UnitSystem,
   type Weekday,
 } from '@water-clock/core';
+import { Line, Part } from '../platform/fields.ts';
 import { WriteBody } from '../platform/write-body.ts';
 
 const MOST_PEOPLE = 12;
@@ -34,33 +37,28 @@ const MOST_PEOPLE = 12;
 /** Somebody at the house. */
 export class ContactFields {
   @ApiProperty({ maxLength: 80 })
-  @MaxLength(80, { message: 'a name has at most 80 characters' })
   @IsNotEmpty({ message: 'give the person a name' })
-  @IsString({ message: 'the name must be text' })
+  @Line('the name', 80)
   name: string;
 
   @ApiProperty({ maxLength: 80 })
-  @MaxLength(80, { message: 'a role has at most 80 characters' })
-  @IsString({ message: 'the role must be text' })
+  @Line('the role', 80)
   role: string;
 
   @ApiProperty({ maxLength: 40 })
-  @MaxLength(40, { message: 'a telephone number has at most 40 characters' })
-  @IsString({ message: 'the telephone number must be text' })
+  @Line('the telephone number', 40)
   phone: string;
 }
 
 /** What may be sent of a site: the limits of core's `SiteFields`, of which all but name and time zone may be left out. */
 export class SiteBody implements GivenSite {
   @ApiProperty({ maxLength: 120 })
-  @MaxLength(120, { message: 'a name has at most 120 characters' })
   @IsNotEmpty({ message: 'give the site a name' })
-  @IsString({ message: 'the name must be text' })
+  @Line('the name', 120)
   name: string;
 
   @ApiProperty({ type: String, maxLength: 40, nullable: true, required: false })
-  @MaxLength(40, { message: 'a house number has at most 40 characters' })
-  @IsString({ message: 'the house number must be text' })
+  @Line('the house number', 40)
   @IsOptional()
   houseNumber?: string | null;
 
@@ -69,11 +67,13 @@ export class SiteBody implements GivenSite {
   timeZone: string;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
+  @IsNumber({}, { message: 'latitude must be a number of degrees, -90 to 90' })
   @IsLatitude({ message: 'latitude must be a number of degrees, -90 to 90' })
   @IsOptional()
   latitude?: number | null;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
+  @IsNumber({}, { message: 'longitude must be a number of degrees, -180 to 180' })
   @IsLongitude({ message: 'longitude must be a number of degrees, -180 to 180' })
   @IsOptional()
   longitude?: number | null;
@@ -99,6 +99,7 @@ export class SiteBody implements GivenSite {
   @ApiProperty({ type: [ContactFields], nullable: true, required: false })
   @Type(() => ContactFields)
   @ValidateNested({ each: true })
+  @IsObject({ each: true, message: 'each of the people is an object with a name' })
   @ArrayMaxSize(MOST_PEOPLE, { message: `a site has at most ${MOST_PEOPLE} people` })
   @IsArray({ message: 'the people are a list' })
   @IsOptional()
@@ -115,8 +116,7 @@ export class SiteBody implements GivenSite {
   clockStyle?: ClockStyle | null;
 
   @ApiProperty({ type: String, maxLength: 80, nullable: true, required: false })
-  @MaxLength(80, { message: 'a town has at most 80 characters' })
-  @IsString({ message: 'the town must be text' })
+  @Line('the town', 80)
   @IsOptional()
   town?: string | null;
 
@@ -146,10 +146,7 @@ export class NewSiteBody {
   @IsUUID(undefined, { message: 'timerId must be a UUID made by the client' })
   timerId: string;
 
-  @ApiProperty({ type: SiteBody })
-  @Type(() => SiteBody)
-  @ValidateNested()
-  @IsDefined({ message: 'site is missing: at least its name and time zone' })
+  @Part(() => SiteBody, 'site must be an object with at least a name and a time zone')
   site: SiteBody;
 
   /** A plan document, read by core. */
@@ -159,9 +156,6 @@ export class NewSiteBody {
 }
 
 export class ChangeSiteBody extends WriteBody {
-  @ApiProperty({ type: SiteBody })
-  @Type(() => SiteBody)
-  @ValidateNested()
-  @IsDefined({ message: 'site is missing: at least its name and time zone' })
+  @Part(() => SiteBody, 'site must be an object with at least a name and a time zone')
   site: SiteBody;
 }

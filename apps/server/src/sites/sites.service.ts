@@ -24,7 +24,7 @@ import {
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
-import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from './timer.entity.ts';
@@ -238,58 +238,49 @@ export class SitesService {
     const siteId = body.siteId.toLowerCase();
     const timerId = body.timerId.toLowerCase();
     const plan = readPlanBody(body.plan);
-    const fingerprint = fingerprintOf(['site', siteId, timerId, siteFields(body.site), plan]);
-    await this.database.transaction(async (database) => {
-      if (await repeatedWrite(database, actor, siteId, fingerprint)) return;
-      // The site's id is the write's id as well. A timer's id that is taken is a repeated id, too.
-      if (await database.existsBy(Timer, { companyId, id: timerId }))
-        throw new ApiError({
-          code: 'id-reused',
-          message: 'another timer has this timerId; every timer needs an id of its own',
-        });
-      const site = await soundSite(database, companyId, body.site);
-      await database.insert(Site, { companyId, id: siteId, version: 1, ...columnsOf(site) });
-      await database.insert(Timer, { companyId, id: timerId, siteId, version: 1, plan });
-      const written = {
-        id: siteId,
-        subject: 'site',
-        subjectId: siteId,
-        version: 1,
-        fingerprint,
-      } as const;
-      await record(database, actor, written);
+    const answer = { siteId, timerId };
+    return writeOnce(this.database, actor, {
+      // The site's id is the write's id as well.
+      id: siteId,
+      meaning: ['site', siteId, timerId, siteFields(body.site), plan],
+      again: () => answer,
+      make: async (database, written) => {
+        await claimId(database, actor, Site, siteId, 'site');
+        await claimId(database, actor, Timer, timerId, 'timer');
+        const site = await soundSite(database, companyId, body.site);
+        await database.insert(Site, { companyId, id: siteId, version: 1, ...columnsOf(site) });
+        await database.insert(Timer, { companyId, id: timerId, siteId, version: 1, plan });
+        await written({ subject: 'site', subjectId: siteId, version: 1 });
+        return answer;
+      },
     });
-    return { siteId, timerId };
   }
 
   async change(actor: Actor, id: string, body: ChangeSiteBody): Promise<SiteView> {
     const { companyId } = actor;
-    const changeId = body.id.toLowerCase();
-    const fingerprint = fingerprintOf(['site', id, body.baseVersion, siteFields(body.site)]);
-    return this.database.transaction(async (database) => {
-      const site = await database.findOne(Site, {
-        where: { companyId, id },
-        lock: { mode: 'pessimistic_write' },
-      });
-      if (!site) throw notFound('site');
-      if (await repeatedWrite(database, actor, changeId, fingerprint)) return siteView(site);
-      if (site.version !== body.baseVersion)
-        throw new ApiError({
-          code: 'stale-version',
-          message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
-          current: siteView(site),
+    return writeOnce(this.database, actor, {
+      id: body.id.toLowerCase(),
+      meaning: ['site', id, body.baseVersion, siteFields(body.site)],
+      again: async (_earlier, database) =>
+        siteView(await database.findOneByOrFail(Site, { companyId, id })),
+      make: async (database, written) => {
+        const site = await database.findOne(Site, {
+          where: { companyId, id },
+          lock: { mode: 'pessimistic_write' },
         });
-      const fields = await soundSite(database, companyId, body.site);
-      const version = site.version + 1;
-      await database.update(Site, { companyId, id }, { ...columnsOf(fields), version });
-      await record(database, actor, {
-        id: changeId,
-        subject: 'site',
-        subjectId: id,
-        version,
-        fingerprint,
-      });
-      return siteView({ ...site, ...fields, version });
+        if (!site) throw notFound('site');
+        if (site.version !== body.baseVersion)
+          throw new ApiError({
+            code: 'stale-version',
+            message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
+            current: siteView(site),
+          });
+        const fields = await soundSite(database, companyId, body.site);
+        const version = site.version + 1;
+        await database.update(Site, { companyId, id }, { ...columnsOf(fields), version });
+        await written({ subject: 'site', subjectId: id, version });
+        return siteView({ ...site, ...fields, version });
+      },
     });
   }
 }

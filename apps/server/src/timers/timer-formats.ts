@@ -12,6 +12,7 @@ import {
 } from '@water-clock/core';
 import { ICalCalendar, ICalEventRepeatingFreq, type ICalWeekday } from 'ical-generator';
 import Papa from 'papaparse';
+import { oneLine } from '../platform/one-line.ts';
 
 const nameOf = (plan: Plan, station: number) =>
   plan.stations.find(({ number }) => number === station)?.name ?? `Station ${station}`;
@@ -43,7 +44,7 @@ export function wateringCalendar(
   timerId: string,
 ): string {
   const calendar = new ICalCalendar({
-    name: `Watering: ${name}`,
+    name: oneLine(`Watering: ${name}`),
     prodId: '//Water Clock//watering//EN',
   });
   wateringEvents(plan, from).forEach((event, i) => {
@@ -53,7 +54,7 @@ export function wateringCalendar(
       floating: true,
       start: new Date(on * 1000),
       end: new Date((on + seconds) * 1000),
-      summary: `${nameOf(plan, station)} (station ${station}, program ${program})`,
+      summary: oneLine(`${nameOf(plan, station)} (station ${station}, program ${program})`),
       ...ruleOf(event),
     });
   });

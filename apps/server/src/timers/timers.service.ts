@@ -10,7 +10,7 @@ import {
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { Change, type Way } from '../changes/change.entity.ts';
-import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { writeOnce } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
@@ -128,37 +128,30 @@ export class TimersService {
   }
 
   /**
-   * Saves one change in one transaction: the timer's row is locked, a repeated write answers as the first one did, a stale
-   * one is refused with the present record, and what core does not accept changes nothing.
+   * Saves one change: the timer's row is locked, a stale one is refused with the present record, and what core does not accept
+   * changes nothing.
    */
   async change(actor: Actor, id: string, body: ChangePlanBody): Promise<{ version: number }> {
     const { companyId } = actor;
-    const changeId = body.id.toLowerCase();
     const read = readRecordChange(body.change);
     if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
     const change = read.value;
-    const fingerprint = fingerprintOf(['timer', id, body.baseVersion, body.way, change]);
-    return this.database.transaction(async (database) => {
-      const timer = await lockedTimer(database, actor, id);
-      const earlier = await repeatedWrite(database, actor, changeId, fingerprint);
-      if (earlier) return { version: earlier.version };
-      await refuseStale(database, timer, body.baseVersion);
-      const applied = applyRecordChange({ plan: timer.plan, survey: timer.survey }, change);
-      if (!applied.ok) throw notAccepted(apiFaults(applied.faults, ['change']));
-      const version = timer.version + 1;
-      const { record: changed, inverse } = applied.value;
-      await database.update(Timer, { companyId, id }, { ...changed, version });
-      await record(database, actor, {
-        id: changeId,
-        subject: 'timer',
-        subjectId: id,
-        version,
-        way: body.way,
-        fingerprint,
-        change,
-        inverse,
-      });
-      return { version };
+    const { way, baseVersion } = body;
+    return writeOnce(this.database, actor, {
+      id: body.id.toLowerCase(),
+      meaning: ['timer', id, baseVersion, way, change],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        const timer = await lockedTimer(database, actor, id);
+        await refuseStale(database, timer, baseVersion);
+        const applied = applyRecordChange({ plan: timer.plan, survey: timer.survey }, change);
+        if (!applied.ok) throw notAccepted(apiFaults(applied.faults, ['change']));
+        const version = timer.version + 1;
+        const { record, inverse } = applied.value;
+        await database.update(Timer, { companyId, id }, { ...record, version });
+        await written({ subject: 'timer', subjectId: id, version, way, change, inverse });
+        return { version };
+      },
     });
   }
 

@@ -10,7 +10,7 @@ import {
   type ClosedVisit,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
-import { fingerprintOf, record, repeatedWrite } from '../changes/record.ts';
+import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -59,64 +59,59 @@ export class VisitsService {
     return { id, timerId: row.timerId, by: row.person.name, visit: row.document };
   }
 
-  /** Moves the visit that is under way into the logbook, in one transaction; its settings and facts stay as they are. */
+  /** Moves the visit that is under way into the logbook; its settings and facts stay as they are. */
   async close(actor: Actor, timerId: string, body: CloseVisitBody): Promise<{ version: number }> {
     const { companyId, personId } = actor;
     const id = body.id.toLowerCase();
     const undone = readUndonePoints(body.undone ?? []);
     if (!undone.ok) throw notAccepted(apiFaults(undone.faults, ['undone']));
-    const fingerprint = fingerprintOf([
-      'close-visit',
-      timerId,
-      body.baseVersion,
-      body.closed,
-      undone.value,
-    ]);
-    return this.database.transaction(async (database) => {
-      const timer = await lockedTimer(database, actor, timerId);
-      const earlier = await repeatedWrite(database, actor, id, fingerprint);
-      if (earlier) return { version: earlier.version };
-      await refuseStale(database, timer, body.baseVersion);
-      const { plan, survey } = timer;
-      const [last] = await database.find(VisitRow, {
-        where: { companyId, timerId },
-        order: { began: 'desc', at: 'desc' },
-        take: 1,
-      });
-      if (!survey.visit)
-        throw notAccepted([
-          { code: 'no-visit', path: 'visit', message: 'No visit is under way on this timer.' },
-        ]);
-      const closed = closeVisit(plan, survey, body.closed, undone.value, last?.document.faults);
-      if (!closed)
-        throw notAccepted(
-          notAmong(undoneIn(plan, survey), undone.value).map((point) => ({
-            code: point.what,
-            path: `undone.${undoneId(point)}`,
-            message: undoneSentence(point),
-          })),
+    return writeOnce(this.database, actor, {
+      id,
+      meaning: ['close-visit', timerId, body.baseVersion, body.closed, undone.value],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        const timer = await lockedTimer(database, actor, timerId);
+        await refuseStale(database, timer, body.baseVersion);
+        const { plan, survey } = timer;
+        const [last] = await database.find(VisitRow, {
+          where: { companyId, timerId },
+          order: { began: 'desc', at: 'desc' },
+          take: 1,
+        });
+        if (!survey.visit)
+          throw notAccepted([
+            { code: 'no-visit', path: 'visit', message: 'No visit is under way on this timer.' },
+          ]);
+        const closed = closeVisit(plan, survey, body.closed, undone.value, last?.document.faults);
+        if (!closed)
+          throw notAccepted(
+            notAmong(undoneIn(plan, survey), undone.value).map((point) => ({
+              code: point.what,
+              path: `undone.${undoneId(point)}`,
+              message: undoneSentence(point),
+            })),
+          );
+        const sound = readClosedVisit(closed.visit);
+        if (!sound.ok) throw notAccepted(apiFaults(sound.faults, ['visit']));
+        const version = timer.version + 1;
+        await database.update(
+          Timer,
+          { companyId, id: timerId },
+          { survey: closed.survey, version },
         );
-      const sound = readClosedVisit(closed.visit);
-      if (!sound.ok) throw notAccepted(apiFaults(sound.faults, ['visit']));
-      const version = timer.version + 1;
-      await database.update(Timer, { companyId, id: timerId }, { survey: closed.survey, version });
-      await database.insert(VisitRow, {
-        companyId,
-        id,
-        timerId,
-        personId,
-        began: sound.value.began,
-        document: sound.value,
-      });
-      // Changes before the visit was closed cannot be undone any more: the entry relies on them.
-      await record(database, actor, {
-        id,
-        subject: 'timer',
-        subjectId: timerId,
-        version,
-        fingerprint,
-      });
-      return { version };
+        await claimId(database, actor, VisitRow, id, 'visit');
+        await database.insert(VisitRow, {
+          companyId,
+          id,
+          timerId,
+          personId,
+          began: sound.value.began,
+          document: sound.value,
+        });
+        // Changes before the visit was closed cannot be undone any more: the entry relies on them.
+        await written({ subject: 'timer', subjectId: timerId, version });
+        return { version };
+      },
     });
   }
 }

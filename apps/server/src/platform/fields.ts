@@ -1,0 +1,32 @@
+/** Rules of fields that many request bodies share. */
+import { applyDecorators, type Type as Class } from '@nestjs/common';
+import { ApiProperty } from '@nestjs/swagger';
+import { Transform, Type } from 'class-transformer';
+import { IsDefined, IsObject, IsString, Matches, MaxLength, ValidateNested } from 'class-validator';
+
+/** Control characters, and those that turn the direction of all text after them: on a page a name could pass for another, in a file for a line of it. */
+const NOT_IN_NAMES = /^[^\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]*$/u;
+
+/** One line of text, without the space around it. */
+export const Line = (what: string, most: number) =>
+  applyDecorators(
+    // The first that is written is the last that is checked.
+    Matches(NOT_IN_NAMES, {
+      message: `${what} must be one line without control characters or marks that turn its direction`,
+    }),
+    MaxLength(most, { message: `${what} has at most ${most} characters` }),
+    IsString({ message: `${what} must be text` }),
+    Transform(({ value }: { value: unknown }) =>
+      typeof value === 'string' ? value.trim() : value,
+    ),
+  );
+
+/** An object with rules of its own; a list is none. */
+export const Part = (type: () => Class, message: string) =>
+  applyDecorators(
+    ApiProperty({ type }),
+    Type(type),
+    ValidateNested(),
+    IsObject({ message }),
+    IsDefined({ message }),
+  );
