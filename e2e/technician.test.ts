@@ -259,7 +259,7 @@ test('undo goes on where it was after a reload, and changes wait while the serve
 
   await house.whileAway(async () => {
     await press(page, 'Undo');
-    await sees(page, '.timer-tools [role=status]', /Not saved yet: the server cannot be reached/);
+    await sees(page, '.timer-tools [role=status]', /Waiting for the server/);
     expect(await valueOf(page, 'Start 1 of A')).toBe(before);
   });
   await saved(page);

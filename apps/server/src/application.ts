@@ -8,6 +8,7 @@ import { AppModule } from './app.module.ts';
 import { sessionFirst } from './people/session.guard.ts';
 import { SessionService } from './people/session.service.ts';
 import { readBodies, sameOrigin } from './platform/body.ts';
+import { apiMark } from './platform/api-mark.ts';
 import { serveOpenApi } from './platform/openapi.ts';
 import type { Settings } from './platform/settings.ts';
 
@@ -35,6 +36,7 @@ export async function createApplication(settings: Settings): Promise<NestExpress
         },
       },
     }),
+    apiMark,
     compression(),
     cookieParser(),
     sameOrigin,

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import sharp from 'sharp';
-import request from 'supertest';
+import type request from 'supertest';
 import { unzip, zipped } from '../src/archive/zip.ts';
 import { fuzzApi } from '../../../scripts/fuzz-api.mjs';
 import {
@@ -35,8 +35,8 @@ const post = (body: object) => server.tamsin.post('/api/sites').send(body);
 const statusesOf = async (requests: readonly request.Test[]) =>
   (await Promise.all(requests)).map(({ status }) => status).sort();
 const countOf = async (table: string) => {
-  const [row] = await server.database.query<{ count: string }[]>(`select count(*) from ${table}`);
-  return Number(row?.count);
+  const rows: { count: string }[] = await server.database.query(`select count(*) from ${table}`);
+  return Number(rows[0]?.count);
 };
 
 describe('a site', () => {
@@ -98,8 +98,8 @@ test('one id for changes of several timers at once is taken by one of them', asy
   const timers = [FENNIMORE, LARKHOLT, SORREL_ROW];
   const versions = await Promise.all(
     timers.map(async (timer) => {
-      const { body } = await server.tamsin.get(`/api/timers/${timer}/version`);
-      return (body as { version: number }).version;
+      const answer = await server.tamsin.get(`/api/timers/${timer}/version`);
+      return (answer.body as { version: number }).version;
     }),
   );
   const answers = await Promise.all(
@@ -177,7 +177,7 @@ describe('an archive', () => {
       .set('content-type', 'application/zip')
       .send(bytes);
   const filesOf = async () => {
-    const { body } = await server.tamsin
+    const answer = await server.tamsin
       .get(`/api/sites/${FENNIMORE_SITE}/archive`)
       .buffer(true)
       .parse((response, done) => {
@@ -185,7 +185,7 @@ describe('an archive', () => {
         response.on('data', (chunk: Buffer) => chunks.push(chunk));
         response.on('end', () => done(null, Buffer.concat(chunks)));
       });
-    return unzip(body as Buffer);
+    return unzip(answer.body as Buffer);
   };
   const indexOf = (files: Map<string, Buffer>) =>
     JSON.parse(files.get('site.json')?.toString() ?? '') as Record<string, unknown>;

@@ -335,6 +335,43 @@ test('what is changed while the saved state is fetched is sent, too', async () =
   });
 });
 
+test.each<[string, (write: Write) => unknown]>([
+  ['a limit', () => new RefusedError(429, { code: 'too-many-tries', message: 'wait' })],
+  ['no answer', () => new UnreachableError('nothing')],
+  ['the version of something else', ({ baseVersion }) => ({ version: baseVersion + 7 })],
+  ['no version', () => ({})],
+])('a write that gets %s is kept and sent again under its id', async (_what, first) => {
+  const server = new SimulatedServer();
+  const sent: Write[] = [];
+  const waiting: (() => void)[] = [];
+  let kept: readonly Write[] = [];
+  const editor = new TimerEditor(server.saved, [], {
+    transport: {
+      send: (write) => {
+        sent.push(write);
+        if (sent.length > 1) return Promise.resolve(server.take(write));
+        const answer = first(write);
+        // The cast is the point: an answer is not always what it should be.
+        return answer instanceof Error
+          ? Promise.reject(answer)
+          : Promise.resolve(answer as { version: number });
+      },
+      load: () => Promise.resolve(server.saved),
+    },
+    newId: () => `only-${++ids}`,
+    keep: (writes) => (kept = writes),
+    later: (work) => waiting.push(work),
+  });
+  editor.commit(starts('05:00'));
+  await settle();
+  expect(editor.snapshot()).toMatchObject({ status: 'offline', unsaved: 1, version: 1 });
+  expect(kept).toHaveLength(1);
+  waiting.forEach((work) => work());
+  await settle();
+  expect(editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, version: 2 });
+  expect(new Set(sent.map(({ id }) => id)).size).toBe(1);
+});
+
 test('the record of changes tells what can be undone and redone after a reload', () => {
   const step = (minute: number) => ({ change: starts(`05:0${minute}`), inverse: starts() });
   const back = (minute: number) => ({ change: starts(), inverse: starts(`05:0${minute}`) });

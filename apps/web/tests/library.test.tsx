@@ -37,7 +37,7 @@ beforeEach(() => {
       status: answer === undefined ? 404 : 200,
       json: () => Promise.resolve(body),
       text: () => Promise.resolve(JSON.stringify(body)),
-      headers: new Map([['content-type', 'application/json']]),
+      headers: new Headers({ 'water-clock-api': '1' }),
     });
   }) as unknown as typeof fetch;
 });

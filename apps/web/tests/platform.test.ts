@@ -40,11 +40,12 @@ describe('a request', () => {
     jest.restoreAllMocks();
   });
   const answering = (status: number, body?: unknown) =>
-    jest
-      .spyOn(globalThis, 'fetch')
-      .mockResolvedValue(
-        new Response(body === undefined ? null : JSON.stringify(body), { status }),
-      );
+    jest.spyOn(globalThis, 'fetch').mockResolvedValue(
+      new Response(body === undefined ? null : JSON.stringify(body), {
+        status,
+        headers: { 'water-clock-api': '1' },
+      }),
+    );
 
   test('gives the answer, or nothing where there is none', async () => {
     const fetched = answering(200, { id: 7 });
@@ -82,6 +83,21 @@ describe('a request', () => {
       code: 'failed',
       message: 'the server answered 400',
     });
+  });
+
+  test.each<[string, Response]>([
+    ['the page of a guest network', new Response('<html>Sign in</html>', { status: 200 })],
+    ['JSON of another server', new Response('{"version":2}', { status: 200 })],
+    ['an empty answer of a proxy', new Response(null, { status: 204 })],
+    ['a refusal of a proxy', new Response('{"code":"not-accepted"}', { status: 403 })],
+    ['a limit of a proxy', new Response('', { status: 429 })],
+    [
+      'the first half of an answer',
+      new Response('{"versi', { status: 200, headers: { 'water-clock-api': '1' } }),
+    ],
+  ])('that gets %s in place of an answer got none', async (_what, response) => {
+    jest.spyOn(globalThis, 'fetch').mockResolvedValue(response);
+    await expect(request('POST', '/api/x', {})).rejects.toBeInstanceOf(UnreachableError);
   });
 
   test('that finds no server, or one that broke down, can be tried again', async () => {

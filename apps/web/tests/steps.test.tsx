@@ -104,7 +104,8 @@ beforeEach(() => {
     const body = answers[String(path).replace(/\?.*/, '')];
     if (body === undefined) return Promise.reject(new TypeError('offline'));
     if (body === 'never') return new Promise(() => undefined);
-    return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(body) });
+    const headers = new Headers({ 'water-clock-api': '1' });
+    return Promise.resolve({ ok: true, status: 200, headers, json: () => Promise.resolve(body) });
   }) as unknown as typeof fetch;
 });
 afterEach(cleanup);

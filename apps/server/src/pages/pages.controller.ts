@@ -1,4 +1,4 @@
-import { Controller, Get, Header, Headers, StreamableFile, UseGuards } from '@nestjs/common';
+import { Controller, Get, Headers, StreamableFile, UseGuards } from '@nestjs/common';
 import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import type { HomeownerPage } from '@water-clock/core';
 import { fileOf } from '../platform/files.ts';
@@ -21,7 +21,6 @@ export class PagesController {
 
   @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries'], open: true })
   @Get()
-  @Header('Cache-Control', 'no-store')
   page(@Headers('authorization') header?: string): Promise<HomeownerPage> {
     return this.pages.opened(tokenOf(header));
   }
@@ -32,7 +31,6 @@ export class PagesController {
     open: true,
   })
   @Get('pdf')
-  @Header('Cache-Control', 'no-store')
   async pdf(
     @WordQuery('paper', PAPERS) paper: Paper,
     @Headers('authorization') header?: string,

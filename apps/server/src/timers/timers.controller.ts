@@ -3,7 +3,6 @@ import {
   Controller,
   DefaultValuePipe,
   Get,
-  Header,
   HttpCode,
   ParseIntPipe,
   Post,
@@ -53,7 +52,6 @@ export class TimersController {
   /** The version alone, with who made it and when: small enough to be asked for every few seconds. */
   @Answers({ schema: 'LastChange', fails: ['not-found'] })
   @Get(':id/version')
-  @Header('Cache-Control', 'no-store')
   version(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<LastChange> {
     return this.timers.lastChange(actor, id);
   }

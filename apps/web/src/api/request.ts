@@ -24,8 +24,33 @@ export class RefusedError extends Error {
   }
 }
 
-/** The server could not be reached, or broke down: trying again may help. */
+/** No answer of our own API, or one that says that it has trouble: whether a write arrived is not known, and sending it again may help. */
 export class UnreachableError extends Error {}
+
+/** On every answer of our API, and on no other (server platform/api-mark.ts). */
+const MARK = 'water-clock-api';
+
+/**
+ * An answer of our own API that is a success. What anything between says in its place, such as the page of a guest network, is no answer.
+ *
+ * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
+ */
+export async function answered(path: string, init: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new UnreachableError('the server cannot be reached');
+  }
+  const { ok, status, headers } = response;
+  if (!headers.has(MARK))
+    throw new UnreachableError('something else answered in place of the server');
+  if (ok) return response;
+  if (status >= 500) throw new UnreachableError('the server has trouble and is waited for');
+  const body: unknown = await response.json().catch(() => ({}));
+  // The cast trusts our own server, whose refusals are objects.
+  throw new RefusedError(status, body as Readonly<Record<string, unknown>>);
+}
 
 /** Bodies above this cannot outlive the page (a limit of `keepalive` in browsers). */
 const KEEPALIVE_BYTES = 60_000;
@@ -37,25 +62,26 @@ const KEEPALIVE_BYTES = 60_000;
  */
 export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
   const json = body === undefined ? null : JSON.stringify(body);
-  let response: Response;
-  try {
-    response = await fetch(path, {
-      method,
-      headers: json === null ? {} : { 'content-type': 'application/json' },
-      body: json,
-      // So that a change still arrives if the page is closed right after it.
-      keepalive: json !== null && json.length < KEEPALIVE_BYTES,
-    });
-  } catch {
-    throw new UnreachableError('the server cannot be reached');
-  }
+  const response = await answered(path, {
+    method,
+    headers: json === null ? {} : { 'content-type': 'application/json' },
+    body: json,
+    // So that a change still arrives if the page is closed right after it.
+    keepalive: json !== null && json.length < KEEPALIVE_BYTES,
+  });
   if (response.status === 204) return undefined as T;
-  const answer: unknown = await response.json().catch(() => ({}));
-  if (response.ok) return answer as T;
-  const record = answer as Readonly<Record<string, unknown>>;
-  if (response.status >= 500) throw new UnreachableError('the server broke down');
-  throw new RefusedError(response.status, record);
+  try {
+    return (await response.json()) as T;
+  } catch {
+    throw new UnreachableError('the answer of the server was cut off');
+  }
 }
+
+/** What became of a write that failed, for a person. Without an answer it is not known; the same one sent again is done once. */
+export const failureWords = (error: unknown, refused: string): string =>
+  error instanceof RefusedError
+    ? `${refused}: ${error.faults.map(({ message }) => message).join(' ') || error.message}`
+    : `It is not known whether this was saved: ${error instanceof Error ? error.message : 'there was no answer'}. Try again; it will be done once.`;
 
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();

@@ -13,7 +13,7 @@ import {
   type Survey,
   type TimerRecord,
 } from '@water-clock/core';
-import { RefusedError } from '../api/request.ts';
+import { RefusedError, UnreachableError } from '../api/request.ts';
 import type { Write, Saved, Step, Way } from '../api/timers.ts';
 
 /** A write that is not known to be saved, with the change that takes it back. */
@@ -73,6 +73,9 @@ export interface Surroundings {
 }
 
 const RETRY_MILLISECONDS = 2000;
+
+/** Refusals that say nothing about the write itself: it waits. */
+const LATER = ['too-many-tries', 'failed'];
 
 /** Folds a record of changes into what can be undone and redone now. */
 export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
@@ -304,6 +307,9 @@ export class TimerEditor {
     this.pending = [{ ...write, inverse, wasSent: true }, ...rest];
     this.tell();
     const { version } = await this.surroundings.transport.send(write);
+    // A write makes the next version, also when it is repeated; another answer says nothing of it.
+    if (version !== write.baseVersion + 1)
+      throw new UnreachableError('the answer is not that of this write');
     // A write that had arrived before a reload is in what was loaded already.
     if (version > this.saved.version) {
       const applied = applyRecordChange(this.saved, next.change);
@@ -316,12 +322,12 @@ export class TimerEditor {
 
   /** Says what went wrong; whether it stands in the way of what else is pending. */
   private async failed(error: unknown): Promise<boolean> {
-    if (!(error instanceof RefusedError)) {
+    if (!(error instanceof RefusedError) || LATER.includes(error.code)) {
       this.setStatus('offline');
       this.surroundings.later(() => void this.flush(), RETRY_MILLISECONDS);
       return true;
     }
-    if (error.status === 401) {
+    if (error.code === 'not-signed-in') {
       this.setStatus('signed-out');
       return true;
     }

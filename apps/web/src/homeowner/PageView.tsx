@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button, QRCode } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
-import { newId } from '../api/request.ts';
+import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -44,21 +44,24 @@ export default function PageView(props: StepProps & { readonly version: number }
   const [days, setDays] = useState(365);
   const [made, setMade] = useState<{ id: string; address: string } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const link = useRef<{ readonly id: string; readonly token: string } | null>(null);
   if (page.isPending) return <Loading what="the page" />;
   if (page.isError)
     return <Failed what="The page" error={page.error} retry={() => void page.refetch()} />;
   const again = () => client.invalidateQueries({ queryKey: visitKeys.links(timerId) });
   const make = async () => {
-    const [id, token] = [newId(), newToken()];
+    // If the answer is lost on the way, the same link is made again, once.
+    link.current ??= { id: newId(), token: newToken() };
+    const { id, token } = link.current;
     try {
       await makeLink(timerId, { id, token, days });
       setMade({ id, address: `${location.origin}/page#${token}` });
       setFault(null);
+      link.current = null;
       await again();
     } catch (error) {
-      setFault(
-        error instanceof Error ? `No link was made: ${error.message}.` : 'No link was made.',
-      );
+      if (error instanceof RefusedError) link.current = null;
+      setFault(failureWords(error, 'No link was made'));
     }
   };
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { newId, RefusedError } from '../api/request.ts';
+import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { useKeepDocument, type LibraryItem, type Shelf, type Shelves } from '../api/library.ts';
 
 export interface Draft<D> {
@@ -59,7 +59,7 @@ export function useDocument<S extends Shelf>(
             setFaults(
               error instanceof RefusedError && error.faults.length > 0
                 ? error.faults.map(({ path, message }) => `${path}: ${message}`)
-                : [`Not saved: ${error.message}.`],
+                : [failureWords(error, 'Not saved')],
             );
           },
         },

@@ -2,7 +2,7 @@
  * Photos on their way to the server: scaled down on the device, and kept there until they have arrived, so that closing the page
  * in the middle of a walk loses none.
  */
-import { newId, RefusedError, UnreachableError } from '../api/request.ts';
+import { answered, newId, RefusedError } from '../api/request.ts';
 
 /** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
 const LONGER_SIDE = 1600;
@@ -10,6 +10,9 @@ const QUALITY = 0.82;
 /** A photo from a phone is not larger than this. */
 const MOST_FILE_BYTES = 40_000_000;
 const OUTBOX = 'water-clock-photos';
+
+/** Answers of our API that stay the same however often a photo is sent. */
+const FOR_GOOD = ['not-accepted', 'too-large', 'id-reused', 'malformed-request', 'not-found'];
 
 export const photoPath = (id: string) => `/api/photos/${id}`;
 
@@ -47,24 +50,8 @@ export async function scaledDown(file: File): Promise<Blob> {
   return blob;
 }
 
-async function send(id: string, blob: Blob): Promise<void> {
-  let response: Response;
-  try {
-    response = await fetch(photoPath(id), {
-      method: 'PUT',
-      headers: { 'content-type': 'image/jpeg' },
-      body: blob,
-    });
-  } catch {
-    throw new UnreachableError('the server cannot be reached');
-  }
-  if (response.ok) return;
-  if (response.status >= 500) throw new UnreachableError('the server broke down');
-  throw new RefusedError(
-    response.status,
-    (await response.json().catch(() => ({}))) as Record<string, unknown>,
-  );
-}
+const send = (id: string, blob: Blob) =>
+  answered(photoPath(id), { method: 'PUT', headers: { 'content-type': 'image/jpeg' }, body: blob });
 
 /** Keeps a photo on the device under a new id; `sendWaiting` brings it to the server. */
 export async function keepPhoto(file: File): Promise<string> {
@@ -96,8 +83,8 @@ export async function sendWaiting(): Promise<number> {
       await send(id, await response.blob());
       await outbox.delete(request);
     } catch (error) {
-      // Refused for good: it would be refused again. Signed out or unreachable: later.
-      if (error instanceof RefusedError && error.status !== 401 && error.status !== 429) {
+      // Refused for good: it would be refused again. Signed out, limited or unreachable: later.
+      if (error instanceof RefusedError && FOR_GOOD.includes(error.code)) {
         await outbox.delete(request);
         throw error;
       }

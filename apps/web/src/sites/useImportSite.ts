@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { newId, RefusedError } from '../api/request.ts';
+import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { bringSite, siteKeys } from '../api/sites.ts';
 
 /** Takes a whole site in as a file, and goes to its logbook; what is wrong with the file otherwise. */
@@ -12,18 +12,25 @@ export function useImportSite(): {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [refusal, setRefusal] = useState<string | null>(null);
+  // The same file again is the same import, should its answer have been lost.
+  const ids = useRef(new Map<string, string>());
   const bring = async (file: File) => {
+    const key = `${file.name} ${file.size} ${file.lastModified}`;
+    const id = ids.current.get(key) ?? newId();
+    ids.current.set(key, id);
     try {
-      const { timerIds } = await bringSite(newId(), file);
+      const { timerIds } = await bringSite(id, file);
+      ids.current.delete(key);
       await client.invalidateQueries({ queryKey: siteKeys.all });
       setRefusal(null);
       const [timer] = timerIds;
       if (timer) void navigate(`/timers/${timer}/log`);
     } catch (error) {
+      if (error instanceof RefusedError) ids.current.delete(key);
       setRefusal(
-        error instanceof RefusedError
+        error instanceof RefusedError && error.faults.length > 0
           ? `Not imported: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
-          : 'Not imported: the server cannot be reached.',
+          : failureWords(error, 'Not imported'),
       );
     }
   };

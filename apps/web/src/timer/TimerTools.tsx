@@ -23,8 +23,8 @@ const RestoreDialog = lazy(() => import('./RestoreDialog.tsx'));
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
   saved: 'Saved',
   saving: 'Saving …',
-  offline: 'Not saved yet: the server cannot be reached. Trying again …',
-  'signed-out': 'Not saved yet: you are signed out.',
+  offline: 'Waiting for the server: what you changed last is not known to be saved. Trying again …',
+  'signed-out': 'Not known to be saved: you are signed out.',
 };
 
 const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {

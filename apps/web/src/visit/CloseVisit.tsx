@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { CheckCircleFilled, WarningFilled } from '@ant-design/icons';
 import { Link, useNavigate } from 'react-router';
 import { notKeyed, undoneId, undoneIn, undoneSentence, type Undone } from '@water-clock/core';
-import { newId, RefusedError } from '../api/request.ts';
+import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -123,11 +123,7 @@ export function CloseVisit(props: VisitPartProps) {
       await client.invalidateQueries({ queryKey: visitKeys.of(timerId) });
     } catch (error) {
       if (error instanceof RefusedError) write.current = null;
-      setFault(
-        error instanceof RefusedError
-          ? error.faults.map(({ message }) => message).join(' ') || error.message
-          : 'Not closed: the server cannot be reached. Try again.',
-      );
+      setFault(failureWords(error, 'Not closed'));
     } finally {
       setIsClosing(false);
     }
