@@ -79,17 +79,18 @@ test('photos: scaled down on the device, an executable and a broken one refused,
   await sees(page, '.photos .fault', /heads\.jpg is no picture that this device can read/);
   await upload(page, input, file('garden.png', blackPng(7300, 5500)));
   await page.waitForSelector('img.photo');
-  const { survey } = await recordOf(page);
-  const [id] = survey.stations.find(({ number }) => number === 5)?.photos ?? [];
-  await page.waitForFunction(
-    async (photo) => (await fetch(`/api/photos/${photo}`)).ok,
-    {},
-    id ?? 'none',
-  );
+  const photoOf = async () => {
+    const { survey } = await recordOf(page);
+    return survey.stations.find(({ number }) => number === 5)?.photos?.[0];
+  };
+  let id = await photoOf();
+  // The picture is seen before its change is on its way.
+  while (id === undefined) id = await photoOf();
+  await page.waitForFunction(async (photo) => (await fetch(`/api/photos/${photo}`)).ok, {}, id);
   const size = await page.evaluate(async (photo) => {
     const bitmap = await createImageBitmap(await (await fetch(`/api/photos/${photo}`)).blob());
     return [bitmap.width, bitmap.height];
-  }, id ?? 'none');
+  }, id);
   expect(size).toEqual([1600, 1205]);
   await page.close();
 });

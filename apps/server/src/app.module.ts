@@ -23,6 +23,7 @@ import { validationPipe } from './platform/validation.ts';
 import { SitesModule } from './sites/sites.module.ts';
 import { TimersModule } from './timers/timers.module.ts';
 import { VisitsModule } from './visits/visits.module.ts';
+import { WorkModule } from './work/work.module.ts';
 import { WeatherModule } from './weather/weather.module.ts';
 
 const MINUTE_MS = 60_000;
@@ -67,6 +68,7 @@ export class AppModule {
           // A page is opened and printed now and then; somebody who guesses links opens many.
           { name: 'page', ttl: MINUTE_MS, limit: settings.pageTriesPerMinute },
         ]),
+        WorkModule,
         HealthModule,
         PeopleModule,
         PreferencesModule,

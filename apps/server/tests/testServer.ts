@@ -30,7 +30,10 @@ export interface TestServer {
   readonly stop: () => Promise<void>;
 }
 
-export async function startTestServer(signInTriesPerMinute = 1000): Promise<TestServer> {
+export async function startTestServer(
+  signInTriesPerMinute = 1000,
+  limits: { readonly workSeconds?: number } = {},
+): Promise<TestServer> {
   const app = await createApplication({
     databaseUrl: await makeTestDatabase(),
     port: 0,
@@ -39,6 +42,9 @@ export async function startTestServer(signInTriesPerMinute = 1000): Promise<Test
     secureCookies: false,
     signInTriesPerMinute,
     pageTriesPerMinute: signInTriesPerMinute,
+    workers: 1,
+    workSeconds: 10,
+    ...limits,
     webRoot: WEB_ROOT,
     logLevel: 'silent',
   });

@@ -18,7 +18,7 @@ import {
 import ICAL from 'ical.js';
 import type request from 'supertest';
 import { unzip, zipped } from '../src/archive/zip.ts';
-import { wateringCalendar } from '../src/timers/timer-formats.ts';
+import { wateringCalendar } from '../src/formats/watering.ts';
 import {
   FENNIMORE,
   FENNIMORE_SITE,
@@ -387,7 +387,7 @@ describe('watering as iCalendar', () => {
     } as unknown as Plan;
     const from = '2027-06-01';
     const day = parseDate(from) ?? 0;
-    const text = wateringCalendar(plan, 'Larkholt', day, LARKHOLT);
+    const text = wateringCalendar(plan, 'Larkholt', day, LARKHOLT, '2027-06-01T00:00:00.000Z');
     expect(text.includes('RRULE')).toBe(hasRules);
     const read = expanded(text, from, 730);
     const runs = simulate(plan, day, 731)

@@ -306,6 +306,7 @@ const FAULTS: { readonly [Code in FaultCode]: readonly Given<Code>[] } = {
   'starts-with-hours-rule': [{}],
   'no-free-second': [{}],
   'too-much-work': [{}],
+  'too-many-events': [{ most: 20_000 }],
   'already-exists': [{ what: 'program A' }],
   'still-used': [{ station: 4, programs: ['A', 'B'] }],
 };
@@ -339,6 +340,7 @@ test('every fault of a document', () => {
      "programs[0].starts[1]: a program with the day rule "hours" has no starts; empty its list of starts",
      "programs[0].starts[1]: these windows cover the whole week; leave at least one second free",
      "programs[0].starts[1]: this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days",
+     "programs[0].starts[1]: this calendar would have more than 20000 entries; take the runs as a table instead",
      "programs[0].starts[1]: program A already exists",
      "programs[0].starts[1]: station 4 still has a run in A and B; delete that run first",
    ]

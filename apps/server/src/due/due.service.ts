@@ -3,15 +3,15 @@ import {
   dueVisits,
   formatDate,
   houseStanding,
+  parseDate,
   visitReasonWords,
   visitSentence,
   type Speech,
   type DueVisit,
 } from '@water-clock/core';
-import { ICalCalendar } from 'ical-generator';
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
-import { oneLine } from '../platform/one-line.ts';
+import { calendarOf } from '../formats/calendar.ts';
 import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -28,8 +28,6 @@ export interface DueEntry {
   /** The sentence without its date. */
   readonly reason: string;
 }
-
-const DAY_MS = 86_400_000;
 
 @Injectable()
 export class DueService {
@@ -68,21 +66,13 @@ export class DueService {
 
   /** The same as an iCalendar of whole days. */
   async calendar(actor: Actor): Promise<string> {
-    const calendar = new ICalCalendar({
-      name: 'Visits due',
-      prodId: '//Water Clock//visits due//EN',
-    });
     const entries = await this.list(actor, { clock: '24' });
-    entries.forEach(({ timerId, date, kind, site, reason }, i) => {
-      const start = new Date(`${date}T00:00:00Z`);
-      calendar.createEvent({
-        id: `${timerId}-${kind}-${date}-${i}`,
-        start,
-        end: new Date(start.getTime() + DAY_MS),
-        allDay: true,
-        summary: oneLine(`${site}: ${reason}`),
-      });
-    });
-    return calendar.toString();
+    const events = entries.map(({ timerId, date, kind, site, reason }, i) => ({
+      id: `${timerId}-${kind}-${date}-${i}`,
+      start: date,
+      end: formatDate((parseDate(date) ?? 0) + 1),
+      summary: `${site}: ${reason}`,
+    }));
+    return calendarOf('Visits due', 'visits due', new Date().toISOString(), events);
   }
 }

@@ -3,11 +3,11 @@ import type { HomeownerPage } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { Answers, JSON_WRITE, WORK } from '../platform/openapi.ts';
 import { IdParam, WordQuery } from '../platform/parameters.ts';
-import { CARD_PAPERS, type CardPaper } from './card-pdf.ts';
+import { CARD_PAPERS, type CardPaper } from '../formats/card-pdf.ts';
 import { MakeLinkBody } from './make-link-body.ts';
-import { PAPERS, type Paper } from './page-pdf.ts';
+import { PAPERS, type Paper } from '../formats/page-pdf.ts';
 import { PagesService, type LinkView } from './pages.service.ts';
 
 /** The homeowner's page as its company sees it, and the links to it. */
@@ -21,7 +21,7 @@ export class LinksController {
     return this.pages.pageOf(actor.companyId, id);
   }
 
-  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found'] })
+  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found', ...WORK] })
   @Get('page.pdf')
   async pdf(
     @CurrentActor() actor: Actor,
@@ -33,7 +33,7 @@ export class LinksController {
   }
 
   /** For the inside of the box's door. */
-  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found'] })
+  @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found', ...WORK] })
   @Get('card.pdf')
   async card(
     @CurrentActor() actor: Actor,

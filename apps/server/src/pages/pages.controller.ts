@@ -2,10 +2,10 @@ import { Controller, Get, Headers, StreamableFile, UseGuards } from '@nestjs/com
 import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import type { HomeownerPage } from '@water-clock/core';
 import { fileOf } from '../platform/files.ts';
-import { Answers } from '../platform/openapi.ts';
+import { Answers, WORK } from '../platform/openapi.ts';
 import { WordQuery } from '../platform/parameters.ts';
 import { Public } from '../platform/public.ts';
-import { PAPERS, type Paper } from './page-pdf.ts';
+import { PAPERS, type Paper } from '../formats/page-pdf.ts';
 import { PagesService } from './pages.service.ts';
 
 /** `Bearer TOKEN`; the token is in no address, so it gets into no log and no browsing history. */
@@ -27,7 +27,7 @@ export class PagesController {
 
   @Answers({
     mediaType: 'application/pdf',
-    fails: ['malformed-request', 'not-found', 'too-many-tries'],
+    fails: ['malformed-request', 'not-found', 'too-many-tries', ...WORK],
     open: true,
   })
   @Get('pdf')

@@ -12,6 +12,7 @@ import {
   type Plan,
   type TimerKind,
 } from '@water-clock/core';
+import { LRUCache } from 'lru-cache';
 import { DataSource, IsNull } from 'typeorm';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
@@ -21,10 +22,11 @@ import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
+import { WorkService } from '../work/work.service.ts';
 import type { MakeLinkBody } from './make-link-body.ts';
 import { PageLink } from './page-link.entity.ts';
-import { cardPdf, type CardPaper } from './card-pdf.ts';
-import { pagePdf, type Paper } from './page-pdf.ts';
+import type { CardPaper } from '../formats/card-pdf.ts';
+import type { Paper } from '../formats/page-pdf.ts';
 
 export interface LinkView {
   readonly id: string;
@@ -34,6 +36,7 @@ export interface LinkView {
 }
 
 const DAY_MS = 86_400_000;
+const MOST_PRINTED_BYTES = 20_000_000;
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 
@@ -53,7 +56,16 @@ const initialsOf = (name: string) =>
 
 @Injectable()
 export class PagesService {
-  constructor(private readonly database: DataSource) {}
+  /** What was printed last, by what stands on it. */
+  private readonly printed = new LRUCache<string, Buffer>({
+    maxSize: MOST_PRINTED_BYTES,
+    sizeCalculation: ({ length }) => length,
+  });
+
+  constructor(
+    private readonly database: DataSource,
+    private readonly work: WorkService,
+  ) {}
 
   /**
    * The page of a timer, by what was left in it: in the visit under way if that is frozen, else in the last one that was
@@ -70,7 +82,10 @@ export class PagesService {
     paper: CardPaper,
   ): Promise<Buffer> {
     const sources = await this.sourcesOf(companyId, timerId);
-    return cardPdf(doorCard({ ...sources, initials: initialsOf(personName) }), paper);
+    const card = doorCard({ ...sources, initials: initialsOf(personName) });
+    return this.print(['card', card, paper], () =>
+      this.work.run(companyId, 'card', { card, paper }),
+    );
   }
 
   private async sourcesOf(companyId: string, timerId: string): Promise<PageSources> {
@@ -99,7 +114,23 @@ export class PagesService {
   }
 
   async pdfOf(companyId: string, timerId: string, paper: Paper): Promise<Buffer> {
-    return pagePdf(await this.pageOf(companyId, timerId), paper);
+    const page = await this.pageOf(companyId, timerId);
+    return this.print(['page', page, paper], () =>
+      this.work.run(companyId, 'page', { page, paper }),
+    );
+  }
+
+  /** The same content is printed once. */
+  private async print(
+    content: readonly unknown[],
+    work: () => Promise<Uint8Array>,
+  ): Promise<Buffer> {
+    const key = hashOf(JSON.stringify(content));
+    const before = this.printed.get(key);
+    if (before) return before;
+    const bytes = Buffer.from(await work());
+    this.printed.set(key, bytes);
+    return bytes;
   }
 
   async links({ companyId }: Actor, timerId: string): Promise<LinkView[]> {

@@ -26,10 +26,19 @@ export const API_CODES = {
     status: 422,
     meaning: 'core refuses the document or the change; `faults` says what is wrong and where',
   },
+  'too-much-work': {
+    status: 422,
+    meaning: 'the answer would take more time or memory than one question may cost',
+  },
   'too-many-tries': {
     status: 429,
     meaning:
       'sign-ins are limited by address and by account; openings of a homeowner’s page by address',
+  },
+  busy: {
+    status: 503,
+    meaning:
+      'as much as may be worked out at once for this company, or for all, is being worked out; try again',
   },
   unavailable: {
     status: 503,

@@ -31,6 +31,7 @@ export class ApiErrorFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     if (error instanceof ApiError) {
+      if (error.getStatus() === 503) response.setHeader('Retry-After', RETRY_AFTER_SECONDS);
       response.status(error.getStatus()).json(error.getResponse());
       return;
     }

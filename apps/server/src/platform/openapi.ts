@@ -20,6 +20,9 @@ export const JSON_WRITE = [
   'foreign-origin',
 ] as const satisfies readonly ApiCode[];
 
+/** What any route with heavy work can answer besides its own. */
+export const WORK = ['not-accepted', 'too-much-work', 'busy'] as const satisfies readonly ApiCode[];
+
 /** One response for each status, with the codes that it can carry. */
 function failures(codes: readonly ApiCode[]) {
   const byStatus = new Map<number, ApiCode[]>();

@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { plainToInstance, Transform } from 'class-transformer';
 import { IsBoolean, IsIn, IsInt, IsNotEmpty, IsString, Min, validateSync } from 'class-validator';
 
@@ -47,6 +48,18 @@ export class Settings {
   @WholeNumber()
   pageTriesPerMinute: number;
 
+  /** Threads for heavy work. */
+  @Min(1, { message: 'WATER_CLOCK_WORKERS must be a whole number, 1 or more' })
+  @IsInt({ message: 'WATER_CLOCK_WORKERS must be a whole number, 1 or more' })
+  @WholeNumber()
+  workers: number;
+
+  /** Seconds that one piece of heavy work may take. */
+  @Min(1, { message: 'WATER_CLOCK_WORK_SECONDS must be a whole number, 1 or more' })
+  @IsInt({ message: 'WATER_CLOCK_WORK_SECONDS must be a whole number, 1 or more' })
+  @WholeNumber()
+  workSeconds: number;
+
   /** Folder of the built web application; null: the API alone. */
   webRoot: string | null;
 
@@ -64,6 +77,8 @@ export function readSettings(env: Record<string, unknown>): Settings {
     secureCookies: env['WATER_CLOCK_SECURE_COOKIES'] ?? '0',
     signInTriesPerMinute: env['WATER_CLOCK_SIGN_IN_TRIES'] ?? 10,
     pageTriesPerMinute: env['WATER_CLOCK_PAGE_TRIES'] ?? 60,
+    workers: env['WATER_CLOCK_WORKERS'] ?? Math.max(1, availableParallelism() - 1),
+    workSeconds: env['WATER_CLOCK_WORK_SECONDS'] ?? 10,
     webRoot: env['WATER_CLOCK_WEB_ROOT'] ?? null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
   });

@@ -9,15 +9,15 @@ import {
   Query,
   StreamableFile,
 } from '@nestjs/common';
-import { attempt, PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
+import { PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
-import { apiFaults, notAccepted } from '../platform/api-error.ts';
+import { notAccepted } from '../platform/api-error.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { Answers, JSON_WRITE, WORK } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
+import { WorkService } from '../work/work.service.ts';
 import { ChangePlanBody } from './change-body.ts';
-import { runsTable, wateringCalendar } from './timer-formats.ts';
 import { TimersService, type LastChange, type TimerView } from './timers.service.ts';
 
 /** As many days as on the command line. */
@@ -32,16 +32,12 @@ const badDays = () =>
     },
   ]);
 
-/** An answer of the engine; refused by path where the plan asks too much of it. */
-function answered<T>(question: () => T): T {
-  const answer = attempt(question);
-  if (!answer.ok) throw notAccepted(apiFaults(answer.faults, ['plan']));
-  return answer.value;
-}
-
 @Controller('timers')
 export class TimersController {
-  constructor(private readonly timers: TimersService) {}
+  constructor(
+    private readonly timers: TimersService,
+    private readonly work: WorkService,
+  ) {}
 
   @Answers({ schema: 'Timer', fails: ['not-found'] })
   @Get(':id')
@@ -82,19 +78,21 @@ export class TimersController {
   }
 
   /** What waters when, for a calendar: from today on at the house. */
-  @Answers({ mediaType: 'text/calendar', fails: ['not-found', 'not-accepted'] })
+  @Answers({ mediaType: 'text/calendar', fails: ['not-found', ...WORK] })
   @Get(':id/watering.ics')
   async watering(
     @CurrentActor() actor: Actor,
     @IdParam('timer') id: string,
   ): Promise<StreamableFile> {
     const { plan, name, today } = await this.timers.today(actor, id);
-    const text = answered(() => wateringCalendar(plan, name, today, id));
+    const made = new Date().toISOString();
+    const input = { plan, name, today, timerId: id, made };
+    const text = await this.work.run(actor.companyId, 'calendar', input);
     return fileOf(text, 'text/calendar', 'watering.ics');
   }
 
   /** Every run of the coming year, or of that many days. */
-  @Answers({ mediaType: 'text/csv', fails: ['not-found', 'not-accepted'] })
+  @Answers({ mediaType: 'text/csv', fails: ['not-found', ...WORK] })
   @Get(':id/runs.csv')
   async runs(
     @CurrentActor() actor: Actor,
@@ -104,10 +102,7 @@ export class TimersController {
   ): Promise<StreamableFile> {
     if (days < 1 || days > MOST_DAYS) throw badDays();
     const { plan, today } = await this.timers.today(actor, id);
-    return fileOf(
-      answered(() => runsTable(plan, today, days)),
-      'text/csv',
-      'runs.csv',
-    );
+    const text = await this.work.run(actor.companyId, 'runs', { plan, today, days });
+    return fileOf(text, 'text/csv', 'runs.csv');
   }
 }

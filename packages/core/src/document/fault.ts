@@ -36,6 +36,7 @@ export type Fault = { readonly path: Path } & (
   | { readonly code: 'starts-with-hours-rule' }
   | { readonly code: 'no-free-second' }
   | { readonly code: 'too-much-work' }
+  | { readonly code: 'too-many-events'; readonly most: number }
   | { readonly code: 'already-exists'; readonly what: string }
   | { readonly code: 'still-used'; readonly station: number; readonly programs: readonly string[] }
 );

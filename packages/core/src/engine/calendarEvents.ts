@@ -16,6 +16,7 @@ import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { missingOf, variesByMonth } from '../plan/program.ts';
 import { simulate } from './simulate.ts';
+import { TooMuchWork } from './effort.ts';
 
 /** Every so many days, only on these weekdays and days of the month (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
 export interface DailyRule {
@@ -34,6 +35,9 @@ export interface WateringEvent {
   /** Null: this one time. */
   readonly rule: DailyRule | null;
 }
+
+/** More events than this are no calendar that anybody reads, and few programs take them. Our own limit. */
+export const MOST_EVENTS = 20_000;
 
 /** How far ahead events are listed that no rule can express. */
 export const DAYS_AHEAD = 731;
@@ -61,21 +65,30 @@ const MOST_DAYS_TO_FIRST = 366 * 28;
 /**
  * Every run of a plan from 00:00 of a date on. With rules they have no end; else they are those of the next `DAYS_AHEAD` days.
  *
- * @throws TooMuchWork
+ * @throws TooMuchWork also where there are more than `MOST_EVENTS`
  */
 export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): WateringEvent[] {
+  const events = eventsOf(plan, from, days);
+  if (events.length > MOST_EVENTS)
+    throw new TooMuchWork({ code: 'too-many-events', path: [], most: MOST_EVENTS });
+  return events.sort((a, b) => a.on - b.on || a.station - b.station);
+}
+
+function eventsOf(plan: Plan, from: EpochDay, days: number): WateringEvent[] {
   if (plan.settings.mode === 'off') return [];
   if (!isRegular(plan, from)) return oneByOne(plan, from, days, null);
   const watering = wateringStations(plan);
   const events: WateringEvent[] = [];
   for (const program of programsByLetter(plan)) {
     if (missingOf(program, watering).length > 0) continue;
+    const alone = { ...plan, programs: [program] };
+    // Runs that no calendar rule can express: those on the days after odd dates.
+    const odd = new Set<string>();
     for (const start of startsOf(plan, program)) {
       let day = from;
       while (!isIn(start.days, day) && day < from + MOST_DAYS_TO_FIRST) day++;
       if (!isIn(start.days, day)) continue;
       const { every, weekdays, monthDays } = start.days;
-      const alone = { ...plan, programs: [program] };
       const { cycles, runs } = simulate(alone, day, 1);
       const own = cycles.findIndex(
         ({ due }) => due.due === day * SECONDS_PER_DAY + start.secondOfDay,
@@ -83,14 +96,7 @@ export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): W
       for (const run of runs.filter(({ cycle }) => cycle === own)) {
         const later = Math.floor(run.on / SECONDS_PER_DAY) - day;
         if (later > 0 && monthDays !== EVERY_MONTH_DAY) {
-          // No calendar rule can express the days after odd dates.
-          events.push(
-            ...oneByOne(alone, from, days, {
-              start: start.start,
-              on: run.on - day * SECONDS_PER_DAY,
-              station: run.station,
-            }),
-          );
+          odd.add(runKey(start.start, run.station, run.on - day * SECONDS_PER_DAY));
           continue;
         }
         const shifted = weekdaysIn(weekdays).map((one) =>
@@ -110,28 +116,29 @@ export function wateringEvents(plan: Plan, from: EpochDay, days = DAYS_AHEAD): W
         });
       }
     }
+    if (odd.size > 0) events.push(...oneByOne(alone, from, days, odd));
   }
-  return events.sort((a, b) => a.on - b.on || a.station - b.station);
+  return events;
 }
 
-/** Each run by itself; of one run of a start only, where `only` names it by its offset from the start's midnight. */
+/** A run of a start, by its seconds from the midnight of the start. */
+const runKey = (start: string, station: number, on: number) => `${start} ${station} ${on}`;
+
+/** Each run by itself; where keys are given, of these runs only. */
 function oneByOne(
   plan: Plan,
   from: EpochDay,
   days: number,
-  only: { readonly start: string; readonly on: number; readonly station: number } | null,
+  only: ReadonlySet<string> | null,
 ): WateringEvent[] {
   const { cycles, runs } = simulate(plan, from, days);
   return runs
     .filter(({ cycle, on, station }) => {
       if (!only) return true;
       const due = cycles[cycle]?.due;
-      return (
-        due !== undefined &&
-        due.start === only.start &&
-        station === only.station &&
-        on - Math.floor(due.due / SECONDS_PER_DAY) * SECONDS_PER_DAY === only.on
-      );
+      if (due === undefined) return false;
+      const midnight = Math.floor(due.due / SECONDS_PER_DAY) * SECONDS_PER_DAY;
+      return only.has(runKey(due.start, station, on - midnight));
     })
     .map(({ station, letter, on, off }) => ({
       station,

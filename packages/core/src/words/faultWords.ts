@@ -46,6 +46,8 @@ export function faultSentence(fault: Fault): string {
       return 'these windows cover the whole week; leave at least one second free';
     case 'too-much-work':
       return 'this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days';
+    case 'too-many-events':
+      return `this calendar would have more than ${fault.most} entries; take the runs as a table instead`;
     case 'already-exists':
       return `${fault.what} already exists`;
     case 'still-used':

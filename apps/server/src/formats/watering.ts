@@ -10,31 +10,32 @@ import {
   type Plan,
   type WateringEvent,
 } from '@water-clock/core';
-import { ICalCalendar, ICalEventRepeatingFreq, type ICalWeekday } from 'ical-generator';
 import Papa from 'papaparse';
-import { oneLine } from '../platform/one-line.ts';
+import { calendarOf, type CalendarEvent } from './calendar.ts';
 
 const nameOf = (plan: Plan, station: number) =>
   plan.stations.find(({ number }) => number === station)?.name ?? `Station ${station}`;
 
-function ruleOf({ rule }: WateringEvent) {
-  if (!rule) return {};
-  return {
-    repeating: {
-      freq: ICalEventRepeatingFreq.DAILY,
-      interval: rule.everyDays,
-      // The cast holds: `MO` to `SU` are the library's own names of the days.
-      ...(rule.weekdays ? { byDay: rule.weekdays.map(calendarWeekday) as ICalWeekday[] } : {}),
-      ...(rule.monthDays ? { byMonthDay: [...rule.monthDays] } : {}),
-    },
-  };
-}
+const ruleOf = ({ rule }: WateringEvent): Pick<CalendarEvent, 'rule'> =>
+  rule
+    ? {
+        rule: {
+          freq: 'DAILY',
+          interval: rule.everyDays,
+          ...(rule.weekdays ? { byday: rule.weekdays.map(calendarWeekday) } : {}),
+          ...(rule.monthDays ? { bymonthday: rule.monthDays } : {}),
+        },
+      }
+    : {};
+
+const secondText = (second: number) => new Date(second * 1000).toISOString().slice(0, 19);
 
 /**
  * Every run as an event of iCalendar (RFC 5545), at the hours of the timer's own clock (floating times): by a rule where one is
  * exact, else date by date for two years.
  *
  * @param timerId makes the ids of its events its own.
+ * @param made when, as an ISO instant
  * @throws TooMuchWork
  */
 export function wateringCalendar(
@@ -42,23 +43,19 @@ export function wateringCalendar(
   name: string,
   from: EpochDay,
   timerId: string,
+  made: string,
 ): string {
-  const calendar = new ICalCalendar({
-    name: oneLine(`Watering: ${name}`),
-    prodId: '//Water Clock//watering//EN',
-  });
-  wateringEvents(plan, from).forEach((event, i) => {
+  const events = wateringEvents(plan, from).map((event, i) => {
     const { station, program, on, seconds } = event;
-    calendar.createEvent({
+    return {
       id: `${timerId}-${formatDate(from)}-${i + 1}@water-clock`,
-      floating: true,
-      start: new Date(on * 1000),
-      end: new Date((on + seconds) * 1000),
-      summary: oneLine(`${nameOf(plan, station)} (station ${station}, program ${program})`),
+      start: secondText(on),
+      end: secondText(on + seconds),
+      summary: `${nameOf(plan, station)} (station ${station}, program ${program})`,
       ...ruleOf(event),
-    });
+    };
   });
-  return calendar.toString();
+  return calendarOf(`Watering: ${name}`, 'watering', made, events);
 }
 
 /**

@@ -1,0 +1,85 @@
+import { fileURLToPath } from 'node:url';
+import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
+import type { Outcome } from '@water-clock/core';
+import { Piscina } from 'piscina';
+import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
+import { Settings } from '../platform/settings.ts';
+import type { InputOf, Task, ValueOf } from './tasks.ts';
+
+/** Threads run what is built, also where the server itself runs from its source, as in the tests. */
+const WORKER = fileURLToPath(new URL('../../dist/work/worker.js', import.meta.url));
+
+/** Megabytes of a thread's heap. */
+const MOST_HEAP_MB = 256;
+/** Works of one company that run or wait. */
+const MOST_OF_COMPANY = 8;
+/** Of all companies. */
+const MOST_WAITING = 64;
+
+const busy = () =>
+  new ApiError({
+    code: 'busy',
+    message: 'much is being worked out just now; try again in a moment',
+  });
+
+/** Does heavy work off the event loop, within limits of time, memory and number, so that nobody stalls anybody. */
+@Injectable()
+export class WorkService implements OnApplicationShutdown {
+  private readonly pool: Piscina;
+  private readonly underWay = new Map<string, number>();
+
+  constructor(private readonly settings: Settings) {
+    this.pool = new Piscina({
+      filename: WORKER,
+      minThreads: 1,
+      maxThreads: settings.workers,
+      maxQueue: MOST_WAITING,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB },
+    });
+  }
+
+  /**
+   * @param path of the request's document, before the paths of faults
+   * @throws ApiError 503 `busy`, 422 `not-accepted` with the faults of core, or 422 `too-much-work` where time or memory ran out
+   */
+  async run<T extends Task>(
+    companyId: string,
+    task: T,
+    input: InputOf<T>,
+    path: readonly string[] = ['plan'],
+  ): Promise<ValueOf<T>> {
+    const count = this.underWay.get(companyId) ?? 0;
+    if (count >= MOST_OF_COMPANY || this.pool.queueSize >= MOST_WAITING) throw busy();
+    this.underWay.set(companyId, count + 1);
+    try {
+      const outcome = await this.inTime(task, input);
+      if (!outcome.ok) throw notAccepted(apiFaults(outcome.faults, path));
+      return outcome.value;
+    } finally {
+      const left = (this.underWay.get(companyId) ?? 1) - 1;
+      if (left > 0) this.underWay.set(companyId, left);
+      else this.underWay.delete(companyId);
+    }
+  }
+
+  private async inTime<T extends Task>(task: T, input: InputOf<T>): Promise<Outcome<ValueOf<T>>> {
+    const signal = AbortSignal.timeout(this.settings.workSeconds * 1000);
+    try {
+      // The cast holds: it is what the task of this name gives.
+      return (await this.pool.run({ task, input }, { signal })) as Outcome<ValueOf<T>>;
+    } catch (error) {
+      const code = error instanceof Error && 'code' in error ? error.code : '';
+      if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new ApiError({
+          code: 'too-much-work',
+          message: 'this would take too long to work out, or too much memory; ask for less of it',
+        });
+      throw error;
+    }
+  }
+
+  async onApplicationShutdown(): Promise<void> {
+    await this.pool.destroy();
+  }
+}
