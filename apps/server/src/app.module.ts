@@ -7,7 +7,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import { ArchiveModule } from './archive/archive.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
-import { databaseOptions } from './database/database.ts';
+import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { DueModule } from './due/due.module.ts';
 import { HealthModule } from './health/health.module.ts';
@@ -61,7 +61,10 @@ export class AppModule {
             redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers'],
           },
         }),
-        TypeOrmModule.forRoot(databaseOptions(settings.databaseUrl)),
+        TypeOrmModule.forRootAsync({
+          useFactory: () => databaseOptions(settings.databaseUrl),
+          dataSourceFactory: openDatabase,
+        }),
         ThrottlerModule.forRoot([
           { name: 'address', ttl: MINUTE_MS, limit },
           { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },

@@ -5,6 +5,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
 import { createApplication } from '../src/application.ts';
+import type { Settings } from '../src/platform/settings.ts';
 import { demoCompany } from '../src/demo/demo-documents.ts';
 import { hashPassword } from '../src/people/session.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
@@ -30,23 +31,31 @@ export interface TestServer {
   readonly stop: () => Promise<void>;
 }
 
-export async function startTestServer(
-  signInTriesPerMinute = 1000,
-  limits: { readonly workSeconds?: number } = {},
-): Promise<TestServer> {
-  const app = await createApplication({
-    databaseUrl: await makeTestDatabase(),
+/** A server as in production, on a database of its own unless one is named. */
+export const applicationOn = (databaseUrl: string, more: Partial<Settings> = {}) =>
+  createApplication({
+    databaseUrl,
     port: 0,
     host: '127.0.0.1',
     demo: true,
     secureCookies: false,
-    signInTriesPerMinute,
-    pageTriesPerMinute: signInTriesPerMinute,
+    signInTriesPerMinute: 1000,
+    pageTriesPerMinute: 1000,
+    webRoot: WEB_ROOT,
     workers: 1,
     workSeconds: 10,
-    ...limits,
-    webRoot: WEB_ROOT,
     logLevel: 'silent',
+    ...more,
+  });
+
+export async function startTestServer(
+  tries = 1000,
+  more: Partial<Settings> = {},
+): Promise<TestServer> {
+  const app = await applicationOn(await makeTestDatabase(), {
+    signInTriesPerMinute: tries,
+    pageTriesPerMinute: tries,
+    ...more,
   });
   const database = app.get(DataSource);
   const otherCompanyId = randomUUID();

@@ -1,8 +1,8 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { DEMO_SIGN_IN } from '../people/demo-sign-in.ts';
-import { DemoService, demoSignIn } from './demo.service.ts';
+import { ClosedDemo, DemoService, demoSignIn } from './demo.service.ts';
 
-/** The demo firm: its data, and its sign-in on the sign-in page. It exists only in demo mode. */
+/** The demo firm: its data, and its sign-in on the sign-in page. Without demo mode nobody gets into it, also where it was there before. */
 @Global()
 @Module({})
 export class DemoModule {
@@ -13,6 +13,6 @@ export class DemoModule {
           providers: [DemoService, { provide: DEMO_SIGN_IN, useFactory: demoSignIn }],
           exports: [DEMO_SIGN_IN],
         }
-      : { module: DemoModule };
+      : { module: DemoModule, providers: [ClosedDemo] };
   }
 }

@@ -5,6 +5,7 @@ import { LibraryEntry } from '../library/library-entry.entity.ts';
 import { Company } from '../people/company.entity.ts';
 import type { DemoSignIn } from '../people/demo-sign-in.ts';
 import { Person } from '../people/person.entity.ts';
+import { Session } from '../people/session.entity.ts';
 import { hashPassword } from '../people/session.service.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf } from '../sites/sites.service.ts';
@@ -34,12 +35,17 @@ export class DemoService implements OnApplicationBootstrap {
     const companyId = company.id;
     const today = todayIn(DEMO_ZONE, new Date());
     await this.database.transaction(async (database) => {
-      if (await database.existsBy(Company, { id: companyId })) return;
-      await database.insert(Company, company);
+      // Of two servers that start at once the second waits for the first.
+      await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [companyId]);
+      const isThere = await database.existsBy(Company, { id: companyId });
+      if (!isThere) await database.insert(Company, company);
       for (const { id, name, email, password } of people) {
         const passwordHash = await hashPassword(password);
-        await database.insert(Person, { companyId, id, name, email, passwordHash });
+        // Where the demo was closed, it is opened again.
+        if (isThere) await database.update(Person, { companyId, id }, { passwordHash });
+        else await database.insert(Person, { companyId, id, name, email, passwordHash });
       }
+      if (isThere) return;
       for (const entry of demoLibrary(today))
         await database.insert(LibraryEntry, { companyId, version: 1, ...entry });
       const technician = people.at(-1)?.id ?? companyId;
@@ -57,5 +63,19 @@ export class DemoService implements OnApplicationBootstrap {
           });
       }
     });
+  }
+}
+
+/** Without demo mode its password, which everybody can read, opens nothing, and who was signed in by it is signed out. */
+@Injectable()
+export class ClosedDemo implements OnApplicationBootstrap {
+  constructor(private readonly database: DataSource) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    const companyId = demoCompany().company.id;
+    const { manager } = this.database;
+    if (!(await manager.existsBy(Company, { id: companyId }))) return;
+    await manager.update(Person, { companyId }, { passwordHash: await hashPassword(randomUUID()) });
+    await manager.delete(Session, { companyId });
   }
 }

@@ -1,0 +1,86 @@
+/** Two servers on one database: they start at once on an empty one, and write at once; and what demo mode leaves behind. */
+import { randomUUID } from 'node:crypto';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import request from 'supertest';
+import { DataSource } from 'typeorm';
+import { demoSignIn } from '../src/demo/demo.service.ts';
+import { makeTestDatabase } from '../../../scripts/test-database.mjs';
+import { applicationOn, FENNIMORE } from './testServer.ts';
+
+const CLIENTS = 20;
+const WRITES_EACH = 3;
+
+let url: string;
+let servers: NestExpressApplication[];
+beforeAll(async () => {
+  url = await makeTestDatabase();
+  servers = await Promise.all([applicationOn(url), applicationOn(url)]);
+});
+afterAll(() => Promise.all(servers.map((server) => server.close())));
+
+const signIn = async (server: NestExpressApplication | undefined) => {
+  if (!server) throw new Error('no server');
+  const { email, password } = demoSignIn();
+  const agent = request.agent(server.getHttpServer());
+  const { status } = await agent.post('/api/session').send({ email, password });
+  return { agent, status };
+};
+
+test('both start on an empty database, and its first data is there once', async () => {
+  const database = servers[0]?.get(DataSource);
+  const rows: { count: string }[] = (await database?.query('select count(*) from companies')) ?? [];
+  expect(rows).toEqual([{ count: '1' }]);
+  for (const server of servers) expect((await signIn(server)).status).toBe(204);
+});
+
+test('twenty people on one timer, through both, lose nothing and double nothing', async () => {
+  let acknowledged = 0;
+  const work = async (server: NestExpressApplication | undefined) => {
+    const { agent } = await signIn(server);
+    const path = `/api/timers/${FENNIMORE}`;
+    let { version } = (await agent.get(`${path}/version`)).body as { version: number };
+    for (let done = 0; done < WRITES_EACH;) {
+      const body = {
+        id: randomUUID(),
+        baseVersion: version,
+        way: 'do',
+        change: { type: 'note', fields: { rain: done % 2 === 0 ? 'sensor' : null } },
+      };
+      const answer = await agent.post(`${path}/changes`).send(body);
+      const told = answer.body as { version: number; current: { version: number } };
+      if (answer.status === 200) {
+        acknowledged++;
+        done++;
+        ({ version } = told);
+      } else {
+        expect(answer.status).toBe(409);
+        ({ version } = told.current);
+      }
+    }
+  };
+  await Promise.all(Array.from({ length: CLIENTS }, (_, i) => work(servers[i % 2])));
+  expect(acknowledged).toBe(CLIENTS * WRITES_EACH);
+  const { agent } = await signIn(servers[1]);
+  const { version } = (await agent.get(`/api/timers/${FENNIMORE}/version`)).body as {
+    version: number;
+  };
+  expect(version).toBe(1 + acknowledged);
+});
+
+test('without demo mode nobody gets in by the demo, also who was in; with it again they do', async () => {
+  const { agent: before } = await signIn(servers[0]);
+  await before.get('/api/sites').expect(200);
+  const closed = await applicationOn(url, { demo: false });
+  try {
+    expect((await signIn(closed)).status).toBe(401);
+    await before.get('/api/sites').expect(401);
+    const { body } = await request(closed.getHttpServer()).get('/api/session').expect(200);
+    expect(body).toEqual({ person: null, preferences: null, demo: null });
+  } finally {
+    await closed.close();
+  }
+  const again = await applicationOn(url);
+  expect((await signIn(again)).status).toBe(204);
+  await again.close();
+});
