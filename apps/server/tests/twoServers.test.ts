@@ -75,8 +75,8 @@ test('without demo mode nobody gets in by the demo, also who was in; with it aga
   try {
     expect((await signIn(closed)).status).toBe(401);
     await before.get('/api/sites').expect(401);
-    const { body } = await request(closed.getHttpServer()).get('/api/session').expect(200);
-    expect(body).toEqual({ person: null, preferences: null, demo: null });
+    const told = await request(closed.getHttpServer()).get('/api/session').expect(200);
+    expect(told.body).toEqual({ person: null, preferences: null, demo: null });
   } finally {
     await closed.close();
   }
