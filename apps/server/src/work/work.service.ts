@@ -73,7 +73,9 @@ export class WorkService implements OnApplicationShutdown {
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({
           code: 'too-much-work',
-          message: 'this would take too long to work out, or too much memory; ask for less of it',
+          // Time in the queue counts, too, so it is not known which of the two it was.
+          message:
+            'this could not be worked out in time: it is too much, or the server is busy; ask for less, or try again in a moment',
         });
       throw error;
     }
