@@ -2,16 +2,20 @@ import type { ServerResponse } from 'node:http';
 import { Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_PIPE } from '@nestjs/core';
 import { ServeStaticModule } from '@nestjs/serve-static';
-import { ThrottlerModule } from '@nestjs/throttler';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
+import type { Logger as PinoLogger } from 'pino';
 import { ArchiveModule } from './archive/archive.module.ts';
+import { AuditModule } from './audit/audit.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
 import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
+import { ClearingModule } from './clearing/clearing.module.ts';
 import { DueModule } from './due/due.module.ts';
+import { FirmModule } from './firm/firm.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { LibraryModule } from './library/library.module.ts';
+import { MetricsModule } from './metrics/metrics.module.ts';
 import { PagesModule } from './pages/pages.module.ts';
 import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
@@ -26,19 +30,13 @@ import { VisitsModule } from './visits/visits.module.ts';
 import { WorkModule } from './work/work.module.ts';
 import { WeatherModule } from './weather/weather.module.ts';
 
-const MINUTE_MS = 60_000;
 /** Built files carry a hash in their names, so a browser may keep them. */
 const ASSET_CACHE = 'public, max-age=31536000, immutable';
-
-function accountOf(request: Record<string, unknown>): string {
-  const body = request['body'] as { email?: unknown } | undefined;
-  return typeof body?.email === 'string' ? body.email.trim().toLowerCase() : '';
-}
 
 const webAt = (rootPath: string) =>
   ServeStaticModule.forRoot({
     rootPath,
-    exclude: ['/api/{*rest}', '/assets/{*rest}'],
+    exclude: ['/api/{*rest}', '/assets/{*rest}', '/metrics'],
     serveStaticOptions: {
       setHeaders: (response: ServerResponse, path: string) => {
         const hashed = path.includes('/assets/');
@@ -49,30 +47,21 @@ const webAt = (rootPath: string) =>
 
 @Module({})
 export class AppModule {
-  static with(settings: Settings): DynamicModule {
-    const limit = settings.signInTriesPerMinute;
+  static with(settings: Settings, logger: PinoLogger): DynamicModule {
     return {
       module: AppModule,
       imports: [
         SettingsModule.with(settings),
-        LoggerModule.forRoot({
-          pinoHttp: {
-            level: settings.logLevel,
-            redact: ['req.headers.cookie', 'req.headers.authorization', 'res.headers'],
-          },
-        }),
+        LoggerModule.forRoot({ pinoHttp: { logger }, useExisting: true }),
         TypeOrmModule.forRootAsync({
-          useFactory: () => databaseOptions(settings.databaseUrl),
+          useFactory: () => databaseOptions(settings),
           dataSourceFactory: openDatabase,
         }),
-        ThrottlerModule.forRoot([
-          { name: 'address', ttl: MINUTE_MS, limit },
-          { name: 'account', ttl: MINUTE_MS, limit, getTracker: accountOf },
-          // A page is opened and printed now and then; somebody who guesses links opens many.
-          { name: 'page', ttl: MINUTE_MS, limit: settings.pageTriesPerMinute },
-        ]),
         WorkModule,
         HealthModule,
+        MetricsModule,
+        AuditModule,
+        FirmModule,
         PeopleModule,
         PreferencesModule,
         ChangesModule,
@@ -85,6 +74,7 @@ export class AppModule {
         DueModule,
         PagesModule,
         ArchiveModule,
+        ClearingModule,
         DemoModule.when(settings.demo),
         ...(settings.webRoot === null ? [] : [webAt(settings.webRoot)]),
       ],

@@ -4,25 +4,41 @@ import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
+import type { DestinationStream } from 'pino';
 import { AppModule } from './app.module.ts';
+import { MetricsService } from './metrics/metrics.service.ts';
 import { sessionFirst } from './people/session.guard.ts';
 import { SessionService } from './people/session.service.ts';
 import { readBodies, sameOrigin } from './platform/body.ts';
 import { apiMark } from './platform/api-mark.ts';
+import { Drain } from './platform/drain.ts';
+import { logOf, requestLog } from './platform/logging.ts';
 import { serveOpenApi } from './platform/openapi.ts';
 import type { Settings } from './platform/settings.ts';
 
-/** The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there. */
-export async function createApplication(settings: Settings): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings), {
+/**
+ * The whole server, ready to listen. Migrations have run, and in demo mode the demo data is there.
+ *
+ * @param logTo where the log goes; standard output where it is not given.
+ */
+export async function createApplication(
+  settings: Settings,
+  logTo?: DestinationStream,
+): Promise<NestExpressApplication> {
+  const log = logOf(settings.logLevel, logTo);
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings, log), {
     bufferLogs: true,
     bodyParser: false,
-    // An open page asks every few seconds and would keep the server running forever.
-    forceCloseConnections: true,
   });
   app.useLogger(app.get(Logger));
-  app.setGlobalPrefix('api');
+  app.setGlobalPrefix('api', { exclude: ['metrics'] });
+  const { trustProxy } = settings;
+  if (trustProxy !== null)
+    app.set('trust proxy', /^\d$/.test(trustProxy) ? Number(trustProxy) : trustProxy);
   app.use(
+    requestLog(log),
+    app.get(MetricsService).count,
+    app.get(Drain).mark,
     helmet({
       contentSecurityPolicy: {
         directives: {
@@ -31,8 +47,8 @@ export async function createApplication(settings: Settings): Promise<NestExpress
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           workerSrc: ["'self'"],
-          // The application is served over plain HTTP on loopback.
-          upgradeInsecureRequests: null,
+          // Without https, as on loopback, there is nothing to upgrade to.
+          ...(settings.secureCookies ? {} : { upgradeInsecureRequests: null }),
         },
       },
     }),

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import sharp from 'sharp';
 import type request from 'supertest';
-import { unzip, zipped } from '../src/archive/zip.ts';
+import { zipped } from '../src/archive/zip.ts';
 import { fuzzApi } from '../../../scripts/fuzz-api.mjs';
 import {
   FENNIMORE,
@@ -12,6 +12,7 @@ import {
   LARKHOLT,
   SORREL_ROW,
   startTestServer,
+  unzipped,
   type TestServer,
 } from './testServer.ts';
 
@@ -185,7 +186,7 @@ describe('an archive', () => {
         response.on('data', (chunk: Buffer) => chunks.push(chunk));
         response.on('end', () => done(null, Buffer.concat(chunks)));
       });
-    return unzip(answer.body as Buffer);
+    return unzipped(answer.body as Buffer);
   };
   const indexOf = (files: Map<string, Buffer>) =>
     JSON.parse(files.get('site.json')?.toString() ?? '') as Record<string, unknown>;

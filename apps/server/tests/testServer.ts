@@ -3,9 +3,11 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
+import type { DestinationStream } from 'pino';
 import { DataSource } from 'typeorm';
 import { createApplication } from '../src/application.ts';
-import type { Settings } from '../src/platform/settings.ts';
+import { Zip } from '../src/archive/zip.ts';
+import { readSettings, type Settings } from '../src/platform/settings.ts';
 import { demoCompany } from '../src/demo/demo-documents.ts';
 import { hashPassword } from '../src/people/session.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
@@ -32,21 +34,25 @@ export interface TestServer {
 }
 
 /** A server as in production, on a database of its own unless one is named. */
-export const applicationOn = (databaseUrl: string, more: Partial<Settings> = {}) =>
-  createApplication({
-    databaseUrl,
-    port: 0,
-    host: '127.0.0.1',
-    demo: true,
-    secureCookies: false,
-    signInTriesPerMinute: 1000,
-    pageTriesPerMinute: 1000,
-    webRoot: WEB_ROOT,
-    workers: 1,
-    workSeconds: 10,
-    logLevel: 'silent',
-    ...more,
-  });
+export const applicationOn = (
+  databaseUrl: string,
+  more: Partial<Settings> = {},
+  logTo?: DestinationStream,
+) =>
+  createApplication(
+    {
+      ...readSettings({ DATABASE_URL: databaseUrl }),
+      demo: true,
+      signInTriesPerMinute: 1000,
+      pageTriesPerMinute: 1000,
+      webRoot: WEB_ROOT,
+      workers: 1,
+      jobs: false,
+      logLevel: logTo ? 'info' : 'silent',
+      ...more,
+    },
+    logTo,
+  );
 
 export async function startTestServer(
   tries = 1000,
@@ -64,8 +70,15 @@ export async function startTestServer(
     'Others',
   ]);
   await database.query(
-    'insert into people (company_id, id, name, email, password_hash) values ($1, $2, $3, $4, $5)',
-    [otherCompanyId, randomUUID(), 'Otto', 'otto@others.example', await hashPassword('other-one')],
+    'insert into people (company_id, id, name, email, role, password_hash) values ($1, $2, $3, $4, $5, $6)',
+    [
+      otherCompanyId,
+      randomUUID(),
+      'Otto',
+      'otto@others.example',
+      'owner',
+      await hashPassword('other-one'),
+    ],
   );
   const agent = async (email?: string, password?: string) => {
     const made = request.agent(app.getHttpServer());
@@ -83,4 +96,12 @@ export async function startTestServer(
     otherCompanyId,
     stop: () => app.close(),
   };
+}
+
+/** The files of a ZIP by their names, in their order. */
+export async function unzipped(bytes: Buffer): Promise<Map<string, Buffer>> {
+  const zip = await Zip.open(bytes);
+  const files = new Map<string, Buffer>();
+  for (const name of zip.names) files.set(name, (await zip.read(name)) ?? Buffer.alloc(0));
+  return files;
 }

@@ -17,7 +17,7 @@ import {
 } from '@water-clock/core';
 import ICAL from 'ical.js';
 import type request from 'supertest';
-import { unzip, zipped } from '../src/archive/zip.ts';
+import { zipped } from '../src/archive/zip.ts';
 import { wateringCalendar } from '../src/formats/watering.ts';
 import {
   FENNIMORE,
@@ -26,6 +26,7 @@ import {
   LARKHOLT,
   SORREL_ROW,
   startTestServer,
+  unzipped,
   type TestServer,
 } from './testServer.ts';
 
@@ -419,7 +420,7 @@ describe('a site as one ZIP', () => {
 
   test('goes out and comes in without loss, for another company too', async () => {
     const bytes = await exported(FENNIMORE_SITE);
-    const files = await unzip(bytes);
+    const files = await unzipped(bytes);
     expect([...files.keys()]).toContain('timers/1/visits/1.json');
     await server.stranger.get(`/api/sites/${FENNIMORE_SITE}/archive`).expect(404);
     const id = randomUUID();
@@ -432,7 +433,7 @@ describe('a site as one ZIP', () => {
       id: string;
     }[];
     await server.stranger.get(`/api/visits/${log[0]?.id}`).expect(200);
-    const back = await unzip(await exported(id, server.stranger));
+    const back = await unzipped(await exported(id, server.stranger));
     expect([...back.keys()]).toEqual([...files.keys()]);
     // The archive has no library, so somebody has to choose the rules again.
     const withoutRules = (text: string | undefined) =>
@@ -451,7 +452,7 @@ describe('a site as one ZIP', () => {
 
   test('that is wrong is refused by part and changes nothing', async () => {
     const before = (await server.tamsin.get('/api/sites').expect(200)).body as unknown[];
-    const files = await unzip(await exported(FENNIMORE_SITE));
+    const files = await unzipped(await exported(FENNIMORE_SITE));
     const refusal = async (bytes: Buffer) => {
       const answer = await put(bytes).expect(422);
       return (answer.body as { message: string }).message;

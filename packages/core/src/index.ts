@@ -320,7 +320,7 @@ export {
   type RosterKind,
   type RosterTable,
 } from './rules/roster.ts';
-export { rulingOn } from './rules/ruling.ts';
+export { rulingOn, type RuledHouse } from './rules/ruling.ts';
 
 // The visit.
 export { readClosedVisit, readUndonePoints } from './visit/readVisit.ts';
@@ -438,6 +438,13 @@ export {
 export { dueVisits, type DueVisit } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
+export {
+  standingWords,
+  timerStanding,
+  type StandingWords,
+  type TimerStanding,
+  type WeekDay,
+} from './record/timerStanding.ts';
 export {
   applyRecordChange,
   readRecordChange,

@@ -3,7 +3,7 @@ import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, BytesBody } from '../platform/openapi.ts';
+import { Answers, BytesBody, WORK } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { ArchiveService } from './archive.service.ts';
 
@@ -12,7 +12,7 @@ export class ArchiveController {
   constructor(private readonly archive: ArchiveService) {}
 
   /** A whole site with its timers, its logbook and its photos, as one ZIP of open documents. */
-  @Answers({ mediaType: 'application/zip', fails: ['not-found'] })
+  @Answers({ mediaType: 'application/zip', fails: ['not-found', ...WORK] })
   @Get(':id/archive')
   async export(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<StreamableFile> {
     const { name, bytes } = await this.archive.write(actor, id);
@@ -23,7 +23,7 @@ export class ArchiveController {
   @BytesBody('application/zip')
   @Answers({
     schema: 'ImportedSite',
-    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', 'not-accepted'],
+    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', ...WORK],
   })
   @Put(':id/archive')
   @HttpCode(200)

@@ -5,11 +5,11 @@ import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ZipFile as ZipWriter } from 'yazl';
 
 /** A house of many timers with years of visits has some hundred files. */
-export const MOST_FILES = 3000;
+const MOST_FILES = 3000;
 /** A photo, or a document. */
-export const MOST_FILE_BYTES = 3_000_000;
+const MOST_FILE_BYTES = 3_000_000;
 /** All files together, unpacked. */
-export const MOST_BYTES = 150_000_000;
+const MOST_BYTES = 150_000_000;
 
 /** Why a ZIP is refused; `file` where it is about one of them. */
 export class BadZip extends Error {
@@ -20,87 +20,94 @@ export class BadZip extends Error {
   }
 }
 
-async function bytesOf(stream: Readable, most: number, file: string): Promise<Buffer> {
+const inWords = (error: unknown, file: string | null = null) =>
+  error instanceof BadZip
+    ? error
+    : new BadZip(error instanceof Error ? error.message : String(error), file);
+
+async function bytesOf(stream: Readable, file: string): Promise<Buffer> {
   const chunks: Buffer[] = [];
   let size = 0;
   for await (const chunk of stream as AsyncIterable<Buffer>) {
     size += chunk.length;
-    if (size > most) {
-      stream.destroy();
-      throw new BadZip(`it unpacks to more than ${most} bytes`, file);
-    }
+    if (size > MOST_FILE_BYTES)
+      throw new BadZip(`it unpacks to more than ${MOST_FILE_BYTES} bytes`, file);
     chunks.push(chunk);
   }
   return Buffer.concat(chunks);
 }
 
-const opened = (bytes: Buffer) =>
-  new Promise<ZipFile>((resolve, reject) => {
-    // Names that lead out of the archive are refused by the library itself (`validateFileName`).
-    yauzl.fromBuffer(
-      bytes,
-      { lazyEntries: true, validateEntrySizes: true, decodeStrings: true, strictFileNames: true },
-      (error, zip) => {
-        if (error) reject(new BadZip(`this is no ZIP file: ${error.message}`));
-        else resolve(zip);
-      },
-    );
-  });
-
-const streamOf = (zip: ZipFile, entry: Entry) =>
-  new Promise<Readable>((resolve, reject) => {
-    zip.openReadStream(entry, (error, stream) => {
-      if (error) reject(new BadZip(error.message, entry.fileName));
-      else resolve(stream);
-    });
-  });
-
-/**
- * Unpacks a ZIP.
- *
- * @throws BadZip where it is not a ZIP, holds names that lead elsewhere, or is too large.
- */
-export async function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
-  const zip = await opened(bytes);
+/** The files of a ZIP by its own list, which is looked at before anything is unpacked. */
+async function listed(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
   if (zip.entryCount > MOST_FILES) throw new BadZip(`it holds more than ${MOST_FILES} files`);
-  const files = new Map<string, Buffer>();
+  const entries = new Map<string, Entry>();
   let total = 0;
-  const work = new Promise<void>((resolve, reject) => {
-    zip.on('error', (error: Error) => reject(new BadZip(error.message)));
-    zip.on('end', () => resolve());
-    zip.on('entry', (entry: Entry) => {
-      void (async () => {
-        const name = entry.fileName;
-        if (!name.endsWith('/')) {
-          if (files.has(name)) throw new BadZip('it stands in the archive twice', name);
-          if (entry.uncompressedSize > MOST_FILE_BYTES)
-            throw new BadZip(`it unpacks to more than ${MOST_FILE_BYTES} bytes`, name);
-          const content = await bytesOf(await streamOf(zip, entry), MOST_FILE_BYTES, name);
-          total += content.length;
-          if (total > MOST_BYTES)
-            throw new BadZip(`all files together are more than ${MOST_BYTES} bytes`);
-          files.set(name, content);
-        }
-        zip.readEntry();
-      })().catch((error: unknown) =>
-        reject(error instanceof BadZip ? error : new BadZip(String(error), entry.fileName)),
-      );
-    });
-  });
-  zip.readEntry();
-  try {
-    await work;
-  } finally {
-    zip.close();
+  for await (const entry of zip.eachEntry()) {
+    const name = entry.fileName;
+    if (name.endsWith('/')) continue;
+    if (entries.has(name)) throw new BadZip('it stands in the archive twice', name);
+    if (entry.uncompressedSize > MOST_FILE_BYTES)
+      throw new BadZip(`it unpacks to more than ${MOST_FILE_BYTES} bytes`, name);
+    total += entry.uncompressedSize;
+    if (total > MOST_BYTES)
+      throw new BadZip(`all files together are more than ${MOST_BYTES} bytes`);
+    entries.set(name, entry);
   }
-  return files;
+  return entries;
+}
+
+/** A ZIP whose list is sound. What is unpacked is held to the sizes of the list. */
+export class Zip {
+  readonly names: readonly string[];
+  private readonly zip: ZipFile;
+  private readonly entries: ReadonlyMap<string, Entry>;
+
+  private constructor(zip: ZipFile, entries: ReadonlyMap<string, Entry>) {
+    this.zip = zip;
+    this.entries = entries;
+    this.names = [...entries.keys()];
+  }
+
+  /** @throws BadZip where it is not a ZIP, holds names that lead elsewhere, or is too large. */
+  static async open(bytes: Buffer): Promise<Zip> {
+    // Names that lead out of the archive are refused by the library itself (`validateFileName`).
+    const options = {
+      autoClose: false,
+      lazyEntries: true,
+      validateEntrySizes: true,
+      decodeStrings: true,
+      strictFileNames: true,
+    };
+    const zip = await yauzl.fromBufferPromise(bytes, options).catch((error: unknown) => {
+      throw new BadZip(`this is no ZIP file: ${inWords(error).message}`);
+    });
+    try {
+      return new Zip(zip, await listed(zip));
+    } catch (error) {
+      throw inWords(error);
+    }
+  }
+
+  /**
+   * @returns null where there is no such file
+   * @throws BadZip where it is damaged, or other than the list says.
+   */
+  async read(name: string): Promise<Buffer | null> {
+    const entry = this.entries.get(name);
+    if (!entry) return null;
+    try {
+      return await bytesOf(await this.zip.openReadStreamPromise(entry), name);
+    } catch (error) {
+      throw inWords(error, name);
+    }
+  }
 }
 
 /** Packs files; the same ones give the same bytes. */
-export async function zipped(files: ReadonlyMap<string, Buffer>): Promise<Buffer> {
+export async function zipped(files: ReadonlyMap<string, Uint8Array>): Promise<Buffer> {
   const zip = new ZipWriter();
   const mtime = new Date(Date.UTC(2000, 0, 1));
-  for (const [name, bytes] of files) zip.addBuffer(bytes, name, { mtime });
+  for (const [name, bytes] of files) zip.addBuffer(Buffer.from(bytes), name, { mtime });
   zip.end();
   const chunks: Buffer[] = [];
   zip.outputStream.on('data', (chunk: Buffer) => chunks.push(chunk));

@@ -14,7 +14,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-export const SUBJECTS = ['site', 'timer', 'library', 'person'] as const;
+export const SUBJECTS = ['site', 'timer', 'library', 'person', 'company'] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Whether a change was made, or took back one that was made, or made that one again. */
@@ -25,6 +25,7 @@ export type Way = (typeof WAYS)[number];
 @Entity('changes')
 @Check('changes_subject_words', oneOfWords('subject', SUBJECTS))
 @Check('changes_way_words', oneOfWords('way', WAYS))
+@Index('changes_by_age', ['companyId', 'at'])
 @Index('changes_of_person', ['companyId', 'personId'])
 @Index('changes_of_subject', ['companyId', 'subject', 'subjectId', 'version'], { unique: true })
 export class Change extends CompanyRow {

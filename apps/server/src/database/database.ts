@@ -1,3 +1,4 @@
+import type { Settings } from '../platform/settings.ts';
 import { DataSource, type DataSourceOptions } from 'typeorm';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
 import { HouseFacts1796000000000 } from './migrations/1796000000000-house-facts.ts';
@@ -6,6 +7,8 @@ import { Visits1798000000000 } from './migrations/1798000000000-visits.ts';
 import { ClosedLists1799000000000 } from './migrations/1799000000000-closed-lists.ts';
 import { Preferences1800000000000 } from './migrations/1800000000000-preferences.ts';
 import { PhotoSource1801000000000 } from './migrations/1801000000000-photo-source.ts';
+import { Standings1802000000000 } from './migrations/1802000000000-standings.ts';
+import { Firm1803000000000 } from './migrations/1803000000000-firm.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -15,33 +18,53 @@ export const MIGRATIONS = [
   ClosedLists1799000000000,
   Preferences1800000000000,
   PhotoSource1801000000000,
+  Standings1802000000000,
+  Firm1803000000000,
 ];
 
+/** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */
+const LIMITS = {
+  connectionTimeoutMillis: 3_000,
+  statement_timeout: 10_000,
+  lock_timeout: 5_000,
+  idle_in_transaction_session_timeout: 15_000,
+  // Of the client itself, for a database that says nothing at all.
+  query_timeout: 12_000,
+};
+
 /** TypeORM synchronises nothing. Each module names its own entities. */
-export const databaseOptions = (url: string) =>
+export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) =>
   ({
     type: 'postgres',
-    url,
+    url: databaseUrl,
     autoLoadEntities: true,
     migrations: MIGRATIONS,
     synchronize: false,
     logging: false,
+    applicationName: 'water-clock',
+    extra: { max: databaseConnections, keepAlive: true, ...LIMITS },
   }) satisfies DataSourceOptions & { readonly autoLoadEntities: boolean };
 
 /** Of our own choosing; whoever holds it migrates. */
 const MIGRATION_LOCK = 1_884_201;
 
-/** Connects, and makes the tables by migrations, in order. Of servers that start at once one does it, and the others wait. */
-export async function openDatabase(options: DataSourceOptions | undefined): Promise<DataSource> {
-  if (!options) throw new Error('the database has no options');
-  const database = await new DataSource(options).initialize();
+/** Makes the tables by migrations, in order, without limits of time. Of servers that start at once one does it, and the others wait. */
+async function migrate(options: DataSourceOptions): Promise<void> {
+  const plain = { ...options, entities: [], extra: {} };
+  const database = await new DataSource(plain).initialize();
   const lock = database.createQueryRunner();
   try {
     await lock.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
     await database.runMigrations({ transaction: 'each' });
   } finally {
-    await lock.query('select pg_advisory_unlock($1)', [MIGRATION_LOCK]);
+    // The lock ends with its connection, also where the database is gone.
     await lock.release();
+    await database.destroy();
   }
-  return database;
+}
+
+export async function openDatabase(options: DataSourceOptions | undefined): Promise<DataSource> {
+  if (!options) throw new Error('the database has no options');
+  await migrate(options);
+  return new DataSource(options).initialize();
 }

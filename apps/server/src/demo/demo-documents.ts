@@ -21,6 +21,7 @@ import {
 } from '@water-clock/core';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
+import type { Role } from '../people/person.entity.ts';
 import type { Shelf } from '../library/library-entry.entity.ts';
 import { readLibraryDocument } from '../library/library.service.ts';
 import { apiFaults, type ApiFault } from '../platform/api-error.ts';
@@ -36,6 +37,7 @@ export interface DemoCompany {
     readonly name: string;
     readonly email: string;
     readonly password: string;
+    readonly role: Role;
   }[];
 }
 

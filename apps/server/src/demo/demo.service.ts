@@ -39,11 +39,11 @@ export class DemoService implements OnApplicationBootstrap {
       await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [companyId]);
       const isThere = await database.existsBy(Company, { id: companyId });
       if (!isThere) await database.insert(Company, company);
-      for (const { id, name, email, password } of people) {
+      for (const { id, name, email, password, role } of people) {
         const passwordHash = await hashPassword(password);
         // Where the demo was closed, it is opened again.
-        if (isThere) await database.update(Person, { companyId, id }, { passwordHash });
-        else await database.insert(Person, { companyId, id, name, email, passwordHash });
+        if (isThere) await database.update(Person, { companyId, id }, { passwordHash, role });
+        else await database.insert(Person, { companyId, id, name, email, role, passwordHash });
       }
       if (isThere) return;
       for (const entry of demoLibrary(today))

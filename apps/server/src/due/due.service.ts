@@ -2,7 +2,6 @@ import { Injectable } from '@nestjs/common';
 import {
   dueVisits,
   formatDate,
-  houseStanding,
   parseDate,
   visitReasonWords,
   visitSentence,
@@ -12,7 +11,7 @@ import {
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
 import { calendarOf } from '../formats/calendar.ts';
-import { rulesOfCompany } from '../sites/site-rules.ts';
+import { StandingsService } from '../sites/standings.service.ts';
 import { todayIn } from '../sites/today.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
@@ -31,7 +30,10 @@ export interface DueEntry {
 
 @Injectable()
 export class DueService {
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly database: DataSource,
+    private readonly standings: StandingsService,
+  ) {}
 
   /** Everything of a company that is due, the earliest first. */
   async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<DueEntry[]> {
@@ -39,17 +41,12 @@ export class DueService {
       where: { companyId },
       relations: { site: true },
     });
-    const rules = await rulesOfCompany(this.database.manager, companyId);
     const now = new Date();
+    const standings = await this.standings.of(companyId, timers, now);
     return timers
       .flatMap(({ id, site, plan, survey }) => {
         const on = todayIn(site.timeZone, now);
-        const { coming } = houseStanding(
-          { plan, survey },
-          rules.get(site.rulesId) ?? null,
-          site,
-          on,
-        );
+        const coming = standings.get(id)?.coming ?? null;
         return dueVisits(survey, coming).map((due): DueEntry => ({
           timerId: id,
           site: site.name,

@@ -1,18 +1,41 @@
 import { Controller, Get } from '@nestjs/common';
-import { DataSource } from 'typeorm';
+import { HealthCheckService, TypeOrmHealthIndicator } from '@nestjs/terminus';
+import { unavailable } from '../platform/api-error.ts';
+import { Drain } from '../platform/drain.ts';
 import { Answers } from '../platform/openapi.ts';
 import { Public } from '../platform/public.ts';
 
+/** Whoever asks wants an answer within a second, whatever the database does. */
+const PATIENCE_MS = 700;
+
+@Public()
 @Controller('health')
 export class HealthController {
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly health: HealthCheckService,
+    private readonly database: TypeOrmHealthIndicator,
+    private readonly drain: Drain,
+  ) {}
 
-  /** Answers once the server can reach its database. */
+  /** Whether the process answers at all; if it does not, start it again. */
   @Answers({ schema: 'Health', open: true })
-  @Public()
-  @Get()
-  async health(): Promise<{ ok: true }> {
-    await this.database.query('select 1');
+  @Get('live')
+  live(): { ok: true } {
+    return { ok: true };
+  }
+
+  /** Whether to send requests here: the database can be reached, and the server is not about to stop. */
+  @Answers({ schema: 'Health', open: true })
+  @Get(['', 'ready'])
+  async ready(): Promise<{ ok: true }> {
+    if (this.drain.isDraining) throw unavailable();
+    try {
+      await this.health.check([
+        () => this.database.pingCheck('database', { timeout: PATIENCE_MS }),
+      ]);
+    } catch {
+      throw unavailable();
+    }
     return { ok: true };
   }
 }

@@ -1,8 +1,13 @@
 import { Module } from '@nestjs/common';
+import { TerminusModule } from '@nestjs/terminus';
+import { Drain } from '../platform/drain.ts';
 import { HealthController } from './health.controller.ts';
 
-/** Whether the server is up. */
+/** Whether the server is up, and how it goes down. */
 @Module({
+  imports: [TerminusModule.forRoot({ logger: false })],
   controllers: [HealthController],
+  providers: [Drain],
+  exports: [Drain],
 })
 export class HealthModule {}

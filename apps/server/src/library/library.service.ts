@@ -8,6 +8,7 @@ import {
   type Outcome,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
+import { AuditService } from '../audit/audit.service.ts';
 import { writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
@@ -37,7 +38,10 @@ export interface LibraryView {
 
 @Injectable()
 export class LibraryService {
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly database: DataSource,
+    private readonly audit: AuditService,
+  ) {}
 
   /** All documents of a shelf. A deleted one that hides a shipped one is among them, with a null document. */
   async list({ companyId }: Actor, shelf: Shelf): Promise<LibraryView[]> {
@@ -103,6 +107,10 @@ export class LibraryService {
         const version = entry.version + 1;
         await database.update(LibraryEntry, key, { version, document });
         await written({ subject: 'library', subjectId: id, version });
+        if (document === null) {
+          const { personId } = actor;
+          await this.audit.note({ companyId, personId, what: 'deletion', subjectId: id }, database);
+        }
         return { version };
       },
     });

@@ -1,11 +1,11 @@
-import { Controller, Get, Headers, StreamableFile, UseGuards } from '@nestjs/common';
-import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
+import { Controller, Get, Headers, Ip, StreamableFile } from '@nestjs/common';
 import type { HomeownerPage } from '@water-clock/core';
 import { fileOf } from '../platform/files.ts';
 import { Answers, WORK } from '../platform/openapi.ts';
 import { WordQuery } from '../platform/parameters.ts';
 import { Public } from '../platform/public.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
+import { Tries } from '../platform/tries.ts';
 import { PagesService } from './pages.service.ts';
 
 /** `Bearer TOKEN`; the token is in no address, so it gets into no log and no browsing history. */
@@ -13,16 +13,21 @@ const tokenOf = (header: string | undefined) => header?.replace(/^Bearer /i, '')
 
 /** The page for anybody who has a link, without an account. It shows that page and nothing else. */
 @Public()
-@UseGuards(ThrottlerGuard)
-@SkipThrottle({ address: true, account: true })
 @Controller('page')
 export class PagesController {
-  constructor(private readonly pages: PagesService) {}
+  constructor(
+    private readonly pages: PagesService,
+    private readonly tries: Tries,
+  ) {}
 
   @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries'], open: true })
   @Get()
-  page(@Headers('authorization') header?: string): Promise<HomeownerPage> {
-    return this.pages.opened(tokenOf(header));
+  async page(
+    @Ip() address: string,
+    @Headers('authorization') header?: string,
+  ): Promise<HomeownerPage> {
+    await this.tries.openPage(address);
+    return this.pages.opened(tokenOf(header), address);
   }
 
   @Answers({
@@ -32,9 +37,11 @@ export class PagesController {
   })
   @Get('pdf')
   async pdf(
+    @Ip() address: string,
     @WordQuery('paper', PAPERS) paper: Paper,
     @Headers('authorization') header?: string,
   ): Promise<StreamableFile> {
+    await this.tries.openPage(address);
     const bytes = await this.pages.openedPdf(tokenOf(header), paper);
     return fileOf(bytes, 'application/pdf', 'watering.pdf');
   }

@@ -15,6 +15,7 @@ import {
 import { LRUCache } from 'lru-cache';
 import { DataSource, IsNull } from 'typeorm';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
+import { AuditService } from '../audit/audit.service.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
@@ -65,6 +66,7 @@ export class PagesService {
   constructor(
     private readonly database: DataSource,
     private readonly work: WorkService,
+    private readonly audit: AuditService,
   ) {}
 
   /**
@@ -99,7 +101,7 @@ export class PagesService {
     const company = await manager.findOneByOrFail(Company, { id: companyId });
     const plan =
       survey.visit?.asLeft?.plan ?? (await this.lastLeft(companyId, timerId)) ?? timer.plan;
-    const rules = (await rulesOfCompany(manager, companyId)).get(site.rulesId);
+    const rules = (await rulesOfCompany(manager, companyId)).get(site.rulesId)?.rules;
     return {
       plan,
       survey,
@@ -146,47 +148,60 @@ export class PagesService {
     timerId: string,
     body: MakeLinkBody,
   ): Promise<LinkView> {
-    const { manager } = this.database;
-    if (!(await manager.existsBy(Timer, { companyId, id: timerId }))) throw notFound('timer');
     const id = body.id.toLowerCase();
     const tokenHash = hashOf(body.token);
     const expiresAt = new Date(Date.now() + body.days * DAY_MS);
-    await manager
-      .createQueryBuilder()
-      .insert()
-      .into(PageLink)
-      .values({ companyId, id, timerId, personId, tokenHash, expiresAt, withdrawnAt: null })
-      .orIgnore()
-      .execute();
-    const link = await manager.findOneBy(PageLink, { companyId, id });
-    if (link?.tokenHash !== tokenHash || link.timerId !== timerId)
-      throw new ApiError({
-        code: 'id-reused',
-        message: 'another link has this id or this token; every link needs its own',
-      });
-    return linkView(link);
+    return this.database.transaction(async (database) => {
+      if (!(await database.existsBy(Timer, { companyId, id: timerId }))) throw notFound('timer');
+      const made = await database
+        .createQueryBuilder()
+        .insert()
+        .into(PageLink)
+        .values({ companyId, id, timerId, personId, tokenHash, expiresAt, withdrawnAt: null })
+        .orIgnore()
+        .returning('id')
+        .execute();
+      const link = await database.findOneBy(PageLink, { companyId, id });
+      if (link?.tokenHash !== tokenHash || link.timerId !== timerId)
+        throw new ApiError({
+          code: 'id-reused',
+          message: 'another link has this id or this token; every link needs its own',
+        });
+      // The cast holds: the answer has a row where one was made, and none where it was there.
+      if ((made.raw as readonly unknown[]).length > 0)
+        await this.audit.note(
+          { companyId, personId, what: 'link-made', subjectId: timerId },
+          database,
+        );
+      return linkView(link);
+    });
   }
 
-  async withdraw({ companyId }: Actor, timerId: string, id: string): Promise<LinkView> {
-    const { manager } = this.database;
-    await manager.update(
-      PageLink,
-      { companyId, timerId, id, withdrawnAt: IsNull() },
-      { withdrawnAt: new Date() },
-    );
-    const link = await manager.findOneBy(PageLink, { companyId, timerId, id });
-    if (!link) throw notFound('link');
-    return linkView(link);
+  async withdraw({ companyId, personId }: Actor, timerId: string, id: string): Promise<LinkView> {
+    return this.database.transaction(async (database) => {
+      const key = { companyId, timerId, id };
+      const now = { withdrawnAt: new Date() };
+      const done = await database.update(PageLink, { ...key, withdrawnAt: IsNull() }, now);
+      const link = await database.findOneBy(PageLink, key);
+      if (!link) throw notFound('link');
+      if (done.affected)
+        await this.audit.note(
+          { companyId, personId, what: 'link-withdrawn', subjectId: timerId },
+          database,
+        );
+      return linkView(link);
+    });
   }
 
-  opened(token: string): Promise<HomeownerPage> {
-    return this.linked(token).then(({ companyId, timerId }) => this.pageOf(companyId, timerId));
+  async opened(token: string, address: string): Promise<HomeownerPage> {
+    const { companyId, timerId } = await this.linked(token);
+    await this.audit.note({ companyId, what: 'link-opened', subjectId: timerId, address });
+    return this.pageOf(companyId, timerId);
   }
 
-  openedPdf(token: string, paper: Paper): Promise<Buffer> {
-    return this.linked(token).then(({ companyId, timerId }) =>
-      this.pdfOf(companyId, timerId, paper),
-    );
+  async openedPdf(token: string, paper: Paper): Promise<Buffer> {
+    const { companyId, timerId } = await this.linked(token);
+    return this.pdfOf(companyId, timerId, paper);
   }
 
   /** The link of a token; the same answer for one that never existed, has expired or was withdrawn. */

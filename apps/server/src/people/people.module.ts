@@ -1,6 +1,7 @@
 import { Global, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { Tries } from '../platform/tries.ts';
 import { Company } from './company.entity.ts';
 import { Person } from './person.entity.ts';
 import { SessionController } from './session.controller.ts';
@@ -13,6 +14,7 @@ import { SessionService } from './session.service.ts';
 @Module({
   imports: [TypeOrmModule.forFeature([Company, Person, Session])],
   controllers: [SessionController],
-  providers: [SessionService, { provide: APP_GUARD, useClass: SessionGuard }],
+  providers: [SessionService, Tries, { provide: APP_GUARD, useClass: SessionGuard }],
+  exports: [Tries],
 })
 export class PeopleModule {}

@@ -1,9 +1,15 @@
-import { Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
+import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { CompanyRow } from '../platform/company-row.ts';
+import { oneOfWords } from '../platform/one-of.ts';
 import { Company } from './company.entity.ts';
 import type { Preferences } from './preferences.ts';
 
+/** What somebody is in their firm. */
+export const ROLES = ['owner', 'office', 'technician', 'apprentice'] as const;
+export type Role = (typeof ROLES)[number];
+
 @Entity('people')
+@Check('people_role_words', oneOfWords('role', ROLES))
 export class Person extends CompanyRow {
   @ManyToOne(() => Company)
   @JoinColumn({ name: 'company_id', foreignKeyConstraintName: 'people_company' })
@@ -20,6 +26,9 @@ export class Person extends CompanyRow {
   /** argon2id, in its own text form. */
   @Column('text', { name: 'password_hash' })
   passwordHash: string;
+
+  @Column('text')
+  role: Role;
 
   /** Of the preferences. */
   @Column('integer', { default: 1 })

@@ -5,24 +5,26 @@ import {
   Get,
   HttpCode,
   Inject,
+  Ip,
   Optional,
   Post,
   Req,
   Res,
-  UseGuards,
 } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
-import { SkipThrottle, ThrottlerGuard } from '@nestjs/throttler';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
 import { ApiError } from '../platform/api-error.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { Public } from '../platform/public.ts';
 import { Settings } from '../platform/settings.ts';
+import { Tries } from '../platform/tries.ts';
+import type { Actor } from './actor.ts';
+import type { Role } from './person.entity.ts';
 import { DEMO_SIGN_IN, type DemoSignIn } from './demo-sign-in.ts';
 import type { PreferencesView } from './preferences.ts';
-import type { SignedInRequest } from './session.guard.ts';
-import { SESSION_COOKIE, SESSION_DAYS, SessionService } from './session.service.ts';
+import { CurrentActor, type SignedInRequest } from './session.guard.ts';
+import { SESSION_DAYS, SessionService } from './session.service.ts';
 
 class SignInBody {
   @ApiProperty()
@@ -39,7 +41,12 @@ class SignInBody {
 }
 
 interface SessionAnswer {
-  readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
+  readonly person: {
+    readonly id: string;
+    readonly name: string;
+    readonly company: string;
+    readonly role: Role;
+  } | null;
   readonly preferences: PreferencesView | null;
   /** In demo mode, the person who can sign in with one press. */
   readonly demo: DemoSignIn | null;
@@ -50,6 +57,7 @@ export class SessionController {
   constructor(
     private readonly sessions: SessionService,
     private readonly settings: Settings,
+    private readonly tries: Tries,
     @Optional() @Inject(DEMO_SIGN_IN) private readonly demo: DemoSignIn | null = null,
   ) {}
 
@@ -61,7 +69,12 @@ export class SessionController {
     const { actor } = request;
     return {
       person: actor
-        ? { id: actor.personId, name: actor.personName, company: actor.companyName }
+        ? {
+            id: actor.personId,
+            name: actor.personName,
+            company: actor.companyName,
+            role: actor.role,
+          }
         : null,
       preferences: actor ? await this.sessions.preferencesOf(actor) : null,
       demo: actor ? null : this.demo,
@@ -74,21 +87,22 @@ export class SessionController {
     open: true,
   })
   @Public()
-  @UseGuards(ThrottlerGuard)
-  @SkipThrottle({ page: true })
   @Post()
   @HttpCode(204)
   async signIn(
     @Body() body: SignInBody,
+    @Ip() address: string,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    const token = await this.sessions.signIn(body.email.trim(), body.password);
+    const succeeded = await this.tries.signIn(address, body.email);
+    const token = await this.sessions.signIn(body.email.trim(), body.password, address);
     if (token === null)
       throw new ApiError({
         code: 'wrong-sign-in',
         message: 'the address and the password do not match; check both and try again',
       });
-    response.cookie(SESSION_COOKIE, token, {
+    await succeeded();
+    response.cookie(this.sessions.cookie, token, {
       httpOnly: true,
       sameSite: 'lax',
       secure: this.settings.secureCookies,
@@ -101,11 +115,14 @@ export class SessionController {
   @Delete()
   @HttpCode(204)
   async signOut(
+    @CurrentActor() actor: Actor,
     @Req() request: SignedInRequest,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    const token: unknown = request.cookies[SESSION_COOKIE];
-    if (typeof token === 'string') await this.sessions.signOut(token);
-    response.clearCookie(SESSION_COOKIE, { path: '/' });
+    await this.sessions.signOut(request.cookies, actor);
+    response.clearCookie(this.sessions.cookie, {
+      path: '/',
+      secure: this.settings.secureCookies,
+    });
   }
 }

@@ -29,4 +29,8 @@ export class Session {
 
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;
+
+  /** When it was last used, to within some minutes. */
+  @Column('timestamptz', { name: 'seen_at', default: () => 'now()' })
+  seenAt: Date;
 }

@@ -1,6 +1,7 @@
 import {
   createParamDecorator,
   Injectable,
+  SetMetadata,
   type CanActivate,
   type ExecutionContext,
 } from '@nestjs/common';
@@ -9,7 +10,7 @@ import type { Request, RequestHandler } from 'express';
 import { ApiError } from '../platform/api-error.ts';
 import { PUBLIC } from '../platform/public.ts';
 import type { Actor } from './actor.ts';
-import { SessionService, SESSION_COOKIE } from './session.service.ts';
+import { SessionService } from './session.service.ts';
 
 export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
 
@@ -18,10 +19,10 @@ export const CurrentActor = createParamDecorator((_data: unknown, context: Execu
   return context.switchToHttp().getRequest<SignedInRequest>().actor;
 });
 
-const tokenOf = ({ cookies }: SignedInRequest): string | null => {
-  const token: unknown = cookies[SESSION_COOKIE];
-  return typeof token === 'string' ? token : null;
-};
+const OWNERS_ONLY = 'owners only';
+
+/** Keeps a handler for owners of the firm. */
+export const OwnersOnly = () => SetMetadata(OWNERS_ONLY, true);
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
 
@@ -36,13 +37,18 @@ export const sessionFirst =
     }
     // The cast holds behind the parser of cookies.
     const signedIn = request as SignedInRequest;
-    const token = tokenOf(signedIn);
-    void (token === null ? Promise.resolve(null) : sessions.actorOf(token)).then((actor) => {
-      if (actor) signedIn.actor = actor;
-      // Read and drop the rest, so that the client gets this answer and not a broken connection.
-      else request.resume();
-      next(actor ? undefined : notSignedIn());
-    }, next);
+    void sessions.actorIn(signedIn.cookies).then(
+      (actor) => {
+        if (actor) signedIn.actor = actor;
+        // Read and drop the rest, so that the client gets this answer and not a broken connection.
+        else request.resume();
+        next(actor ? undefined : notSignedIn());
+      },
+      (error: unknown) => {
+        request.resume();
+        next(error);
+      },
+    );
   };
 
 /** Lets nobody in without a session, except where a handler is `Public`. */
@@ -55,14 +61,17 @@ export class SessionGuard implements CanActivate {
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedInRequest>();
-    const token = tokenOf(request);
-    const actor = request.actor ?? (token === null ? null : await this.sessions.actorOf(token));
+    const places = [context.getHandler(), context.getClass()];
+    const is = (mark: string) =>
+      this.reflector.getAllAndOverride<boolean | undefined>(mark, places) ?? false;
+    const actor = request.actor ?? (await this.sessions.actorIn(request.cookies));
     if (actor) request.actor = actor;
-    const open = this.reflector.getAllAndOverride<boolean | undefined>(PUBLIC, [
-      context.getHandler(),
-      context.getClass(),
-    ]);
-    if (actor || open) return true;
-    throw notSignedIn();
+    else if (!is(PUBLIC)) throw notSignedIn();
+    if (is(OWNERS_ONLY) && actor?.role !== 'owner')
+      throw new ApiError({
+        code: 'not-allowed',
+        message: 'only an owner of the firm may do this; ask one',
+      });
+    return true;
   }
 }

@@ -9,6 +9,7 @@ export const API_CODES = {
   },
   'not-signed-in': { status: 401, meaning: 'there is no session' },
   'wrong-sign-in': { status: 401, meaning: 'the address and the password do not match' },
+  'not-allowed': { status: 403, meaning: 'only an owner of the firm may do this' },
   'foreign-origin': { status: 403, meaning: 'a write from the page of another site' },
   'not-found': {
     status: 404,
@@ -33,7 +34,7 @@ export const API_CODES = {
   'too-many-tries': {
     status: 429,
     meaning:
-      'sign-ins are limited by address and by account; openings of a homeowner’s page by address',
+      'failed sign-ins are limited by network address and account together, and by address; openings of a homeowner’s page by address',
   },
   busy: {
     status: 503,

@@ -21,9 +21,18 @@ export interface ApiErrorBody {
 /** Nobody reads more, and an answer stays small. */
 export const MOST_FAULTS = 100;
 
+const RETRY_AFTER_SECONDS = 2;
+
 /** An expected failure, with the status of its code. */
 export class ApiError extends HttpException {
-  constructor(body: ApiErrorBody & Record<string, unknown>) {
+  readonly code: ApiCode;
+  /** When to try again, for the header of that name; null: there is no use in it. */
+  readonly retryAfterSeconds: number | null;
+
+  constructor(
+    body: ApiErrorBody & Record<string, unknown>,
+    retryAfterSeconds: number | null = null,
+  ) {
     const { faults = [] } = body;
     const more = faults.length - MOST_FAULTS;
     super(
@@ -37,6 +46,9 @@ export class ApiError extends HttpException {
         : body,
       API_CODES[body.code].status,
     );
+    this.code = body.code;
+    const status: number = API_CODES[body.code].status;
+    this.retryAfterSeconds = retryAfterSeconds ?? (status === 503 ? RETRY_AFTER_SECONDS : null);
   }
 }
 
@@ -62,3 +74,11 @@ export function notAccepted(faults: readonly ApiFault[]): ApiError {
 /** 404, the same for what does not exist and what belongs to another company. */
 export const notFound = (what: string) =>
   new ApiError({ code: 'not-found', message: `there is no such ${what}` });
+
+/** 503: it is not known what became of what was asked. */
+export const unavailable = () =>
+  new ApiError({
+    code: 'unavailable',
+    message:
+      'the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe',
+  });

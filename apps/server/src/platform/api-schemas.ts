@@ -112,7 +112,7 @@ export const SCHEMAS: Record<string, Schema> = {
     withdrawnAt: orNull(moment),
   }),
   Session: record({
-    person: orNull(record({ id: uuid, name: text, company: text })),
+    person: orNull(record({ id: uuid, name: text, company: text, role: text })),
     preferences: { allOf: [ref('Preferences')], nullable: true },
     demo: orNull(record({ name: text, email: text, password: text })),
   }),
@@ -130,5 +130,14 @@ export const SCHEMAS: Record<string, Schema> = {
     altitudeMetres: { type: 'number' },
   }),
   WeatherDay: document('one day of weather, core water/climate.ts'),
+  Firm: record({ name: text, version: count, keepChangesDays: orNull(count) }),
+  AuditEntry: record({
+    id: uuid,
+    at: moment,
+    what: text,
+    by: orNull(text),
+    subjectId: orNull(uuid),
+    address: orNull(text),
+  }),
   Health: record({ ok: flag }),
 };

@@ -4,6 +4,8 @@ import type { INestApplication } from '@nestjs/common';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { ApiError, type ApiFault } from './api-error.ts';
+import { answerFailure } from './api-error.filter.ts';
+import { isOfApi } from './api-mark.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
 export const MOST_BODY_BYTES = 1_000_000;
@@ -113,9 +115,9 @@ function utf8Only(_request: IncomingMessage, _response: unknown, bytes: Buffer, 
   if (charset !== 'utf-8' || !isUtf8(bytes)) throw new Error('the body must be JSON in UTF-8');
 }
 
-/** Answers what was refused before a route was reached. Nobody else does: the server of files would take it for a file that is missing. */
-function earlyAnswer(error: unknown, _request: Request, response: Response, next: NextFunction) {
-  if (error instanceof ApiError) response.status(error.getStatus()).json(error.getResponse());
+/** Answers what failed before a route was reached. Nobody else does: the server of files would take it for a file that is missing. */
+function earlyAnswer(error: unknown, request: Request, response: Response, next: NextFunction) {
+  if (isOfApi(request.path)) answerFailure(error, response);
   else next(error);
 }
 

@@ -1,4 +1,12 @@
-import { DefaultValuePipe, Param, ParseEnumPipe, ParseUUIDPipe, Query } from '@nestjs/common';
+import {
+  DefaultValuePipe,
+  Injectable,
+  Param,
+  ParseEnumPipe,
+  ParseUUIDPipe,
+  Query,
+  type PipeTransform,
+} from '@nestjs/common';
 import { isUUID } from 'class-validator';
 import { ApiError, notFound } from './api-error.ts';
 
@@ -31,3 +39,22 @@ export const WordQuery = (name: string, words: readonly [string, ...string[]]) =
         }),
     }),
   );
+
+const wrongId = (name: string) =>
+  new ApiError({
+    code: 'malformed-request',
+    message: `${name} must be a UUID`,
+    faults: [{ code: 'wrong-type', path: name, message: 'a UUID' }],
+  });
+
+@Injectable()
+class OptionalIdPipe implements PipeTransform<unknown, string | null> {
+  transform(value: unknown, { data = '' }: { readonly data?: string | undefined }): string | null {
+    if (value === undefined) return null;
+    if (typeof value !== 'string' || !isUUID(value)) throw wrongId(data);
+    return value.toLowerCase();
+  }
+}
+
+/** An id in the query; null where it is not given. */
+export const IdQuery = (name: string) => Query(name, OptionalIdPipe);

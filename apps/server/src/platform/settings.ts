@@ -1,15 +1,39 @@
 import { availableParallelism } from 'node:os';
+import { applyDecorators } from '@nestjs/common';
 import { plainToInstance, Transform } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsNotEmpty, IsString, Min, validateSync } from 'class-validator';
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNotEmpty,
+  IsOptional,
+  IsString,
+  Matches,
+  Min,
+  MinLength,
+  validateSync,
+} from 'class-validator';
 
 const LOG_LEVELS = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'] as const;
 
 /** `1` is yes; anything else is no. */
-const Flag = () => Transform(({ value }) => value === true || value === '1');
-const WholeNumber = () =>
-  Transform(({ value }: { value: unknown }) => (value === '' ? undefined : Number(value)), {
-    toClassOnly: true,
-  });
+const Flag = () =>
+  applyDecorators(
+    IsBoolean(),
+    Transform(({ value }) => value === true || value === '1'),
+  );
+
+/** A whole number of at least so much. @param name of the variable */
+function Count(name: string, least: number) {
+  const message = `${name} must be a whole number, ${least} or more`;
+  return applyDecorators(
+    Min(least, { message }),
+    IsInt({ message }),
+    Transform(({ value }: { value: unknown }) => (value === '' ? undefined : Number(value)), {
+      toClassOnly: true,
+    }),
+  );
+}
 
 /** The settings of the server, each from an environment variable (`readSettings`); bin/start sets most of them. */
 export class Settings {
@@ -17,48 +41,65 @@ export class Settings {
   @IsString({ message: 'DATABASE_URL is missing: run bin/start, or name a PostgreSQL server' })
   databaseUrl: string;
 
+  /** Connections to the database, at most. */
+  @Count('WATER_CLOCK_DATABASE_CONNECTIONS', 2)
+  databaseConnections: number;
+
   /** 0: any free port. */
-  @Min(0, { message: 'PORT must be a whole number, 0 or more' })
-  @IsInt({ message: 'PORT must be a whole number, 0 or more' })
-  @WholeNumber()
+  @Count('PORT', 0)
   port: number;
 
   @IsString()
   host: string;
 
   /** Whether to run with the demo firm and its sign-in. */
-  @IsBoolean()
   @Flag()
   demo: boolean;
 
   /** The session cookie is sent over https only. */
-  @IsBoolean()
   @Flag()
   secureCookies: boolean;
 
-  /** Sign-ins a minute for one network address, and for one account. */
-  @Min(0, { message: 'WATER_CLOCK_SIGN_IN_TRIES must be a whole number, 0 or more' })
-  @IsInt({ message: 'WATER_CLOCK_SIGN_IN_TRIES must be a whole number, 0 or more' })
-  @WholeNumber()
+  /** Which proxies in front are believed when they say who asks: their number, or their addresses with commas between; null: none. */
+  @Matches(/^(\d|[0-9a-f.:/, ]{3,})$/i, {
+    message:
+      'WATER_CLOCK_TRUST_PROXY must be a number of proxies, 0 to 9, or their addresses with commas between',
+  })
+  @IsOptional()
+  trustProxy: string | null;
+
+  /** Failed sign-ins a minute for one network address and one account; ten times that for one address. */
+  @Count('WATER_CLOCK_SIGN_IN_TRIES', 0)
   signInTriesPerMinute: number;
 
   /** Openings of homeowners' pages, for one address. */
-  @Min(0, { message: 'WATER_CLOCK_PAGE_TRIES must be a whole number, 0 or more' })
-  @IsInt({ message: 'WATER_CLOCK_PAGE_TRIES must be a whole number, 0 or more' })
-  @WholeNumber()
+  @Count('WATER_CLOCK_PAGE_TRIES', 0)
   pageTriesPerMinute: number;
 
+  /** A session that was not used for so long has ended. */
+  @Count('WATER_CLOCK_IDLE_HOURS', 1)
+  idleHours: number;
+
   /** Threads for heavy work. */
-  @Min(1, { message: 'WATER_CLOCK_WORKERS must be a whole number, 1 or more' })
-  @IsInt({ message: 'WATER_CLOCK_WORKERS must be a whole number, 1 or more' })
-  @WholeNumber()
+  @Count('WATER_CLOCK_WORKERS', 1)
   workers: number;
 
   /** Seconds that one piece of heavy work may take. */
-  @Min(1, { message: 'WATER_CLOCK_WORK_SECONDS must be a whole number, 1 or more' })
-  @IsInt({ message: 'WATER_CLOCK_WORK_SECONDS must be a whole number, 1 or more' })
-  @WholeNumber()
+  @Count('WATER_CLOCK_WORK_SECONDS', 1)
   workSeconds: number;
+
+  /** Seconds that requests under way are given to finish when the server is told to stop. */
+  @Count('WATER_CLOCK_DRAIN_SECONDS', 0)
+  drainSeconds: number;
+
+  /** Whether this server does its share of the nightly clearing. */
+  @Flag()
+  jobs: boolean;
+
+  /** Whoever reads /metrics shows it; null: only who asks directly from this machine. */
+  @MinLength(16, { message: 'WATER_CLOCK_METRICS_TOKEN must have at least 16 characters' })
+  @IsOptional()
+  metricsToken: string | null;
 
   /** Folder of the built web application; null: the API alone. */
   webRoot: string | null;
@@ -71,14 +112,20 @@ export class Settings {
 export function readSettings(env: Record<string, unknown>): Settings {
   const settings = plainToInstance(Settings, {
     databaseUrl: env['DATABASE_URL'],
+    databaseConnections: env['WATER_CLOCK_DATABASE_CONNECTIONS'] ?? 10,
     port: env['PORT'] ?? 0,
     host: env['HOST'] ?? '127.0.0.1',
     demo: env['WATER_CLOCK_DEMO'] ?? '0',
     secureCookies: env['WATER_CLOCK_SECURE_COOKIES'] ?? '0',
+    trustProxy: env['WATER_CLOCK_TRUST_PROXY'] ?? null,
     signInTriesPerMinute: env['WATER_CLOCK_SIGN_IN_TRIES'] ?? 10,
     pageTriesPerMinute: env['WATER_CLOCK_PAGE_TRIES'] ?? 60,
+    idleHours: env['WATER_CLOCK_IDLE_HOURS'] ?? 168,
     workers: env['WATER_CLOCK_WORKERS'] ?? Math.max(1, availableParallelism() - 1),
     workSeconds: env['WATER_CLOCK_WORK_SECONDS'] ?? 10,
+    drainSeconds: env['WATER_CLOCK_DRAIN_SECONDS'] ?? 10,
+    jobs: env['WATER_CLOCK_JOBS'] ?? '1',
+    metricsToken: env['WATER_CLOCK_METRICS_TOKEN'] ?? null,
     webRoot: env['WATER_CLOCK_WEB_ROOT'] ?? null,
     logLevel: env['LOG_LEVEL'] ?? 'info',
   });

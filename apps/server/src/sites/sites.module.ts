@@ -1,14 +1,18 @@
-import { Module } from '@nestjs/common';
+import { Global, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Site } from './site.entity.ts';
+import { StandingRow } from './standing.entity.ts';
+import { StandingsService } from './standings.service.ts';
 import { Timer } from './timer.entity.ts';
 import { SitesController } from './sites.controller.ts';
 import { SitesService } from './sites.service.ts';
 
-/** Houses, and the timers at them. */
+/** Houses, the timers at them, and how those stand. */
+@Global()
 @Module({
-  imports: [TypeOrmModule.forFeature([Site, Timer])],
+  imports: [TypeOrmModule.forFeature([Site, Timer, StandingRow])],
   controllers: [SitesController],
-  providers: [SitesService],
+  providers: [SitesService, StandingsService],
+  exports: [StandingsService],
 })
 export class SitesModule {}

@@ -1,26 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import {
-  attempt,
   dueVisits,
-  faultSentence,
-  findingSentence,
   formatDate,
-  houseStanding,
-  prove,
-  proveAnyPhase,
   readPlan,
-  runsSideBySide,
   siteFields,
-  unknownPhases,
-  verdictWords,
-  yearFrom,
-  type EpochDay,
-  type HouseStanding,
+  standingWords,
   type Plan,
   type SiteFields,
   type Speech,
-  type Verdict,
-  type VerdictWords,
+  type StandingWords,
+  type WeekDay,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
@@ -30,7 +19,7 @@ import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-erro
 import { Timer } from './timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteBody } from './site-body.ts';
 import { Site } from './site.entity.ts';
-import { rulesOfCompany } from './site-rules.ts';
+import { StandingsService } from './standings.service.ts';
 import { todayIn } from './today.ts';
 
 export interface SiteView extends SiteFields {
@@ -38,22 +27,11 @@ export interface SiteView extends SiteFields {
   readonly version: number;
 }
 
-export interface WeekDay {
-  /** `YYYY-MM-DD`. */
-  readonly date: string;
-  /** The letters of those that water. */
-  readonly programs: string;
-  readonly overlaps: boolean;
-}
-
-export interface TimerSummary {
+export interface TimerSummary extends StandingWords {
   readonly id: string;
   readonly name: string;
   readonly stations: number;
   readonly programs: number;
-  /** `breach`: nothing overlaps, but the rules of the place are broken. */
-  readonly verdict: Verdict | 'breach';
-  readonly headline: string;
   /** Of the last closed visit, `YYYY-MM-DD`; null: there was none. */
   readonly lastVisit: string | null;
   /** When somebody has to come back next, `YYYY-MM-DD`; null where nothing is due. */
@@ -136,90 +114,53 @@ export function readPlanBody(value: unknown): Plan {
   return plan;
 }
 
-/** A timer is clear only where nothing overlaps and the rules of the place are kept. */
-function summaryOf({ tone, headline }: VerdictWords, { breaches }: HouseStanding, speech: Speech) {
-  const [breach] = breaches;
-  return breach && tone === 'clear'
-    ? { verdict: 'breach' as const, headline: findingSentence(breach, speech) }
-    : { verdict: tone, headline };
-}
-
-const DAYS_OF_A_WEEK = 7;
-
-/** The coming seven dates: the letters that water, and whether cycles overlap. Empty where that is too much to work out. */
-function weekOf(plan: Plan, on: EpochDay): WeekDay[] {
-  if (plan.settings.mode === 'off') return [];
-  const days = attempt(() => yearFrom(plan, on, DAYS_OF_A_WEEK));
-  return days.ok
-    ? days.value.map(({ day, programs, overlaps }) => ({
-        date: formatDate(day),
-        programs: programs.join(''),
-        overlaps,
-      }))
-    : [];
-}
-
 @Injectable()
 export class SitesService {
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly database: DataSource,
+    private readonly standings: StandingsService,
+  ) {}
 
   async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<SiteSummary[]> {
-    const [sites, timers, lastVisits, rules] = await Promise.all([
+    const [sites, timers, lastVisits] = await Promise.all([
       this.database.manager.find(Site, { where: { companyId }, order: { name: 'asc', id: 'asc' } }),
       this.database.manager.find(Timer, { where: { companyId }, order: { id: 'asc' } }),
       this.lastVisits(companyId),
-      rulesOfCompany(this.database.manager, companyId),
     ]);
     const now = new Date();
-    return sites.map((site) => ({
+    const bySite = new Map(sites.map((site) => [site.id, { site, own: [] as Timer[] }]));
+    for (const timer of timers) {
+      const at = bySite.get(timer.siteId);
+      if (!at) continue;
+      timer.site = at.site;
+      at.own.push(timer);
+    }
+    const known = [...bySite.values()];
+    const standings = await this.standings.of(
+      companyId,
+      known.flatMap(({ own }) => own),
+      now,
+    );
+    return known.map(({ site, own }) => ({
       ...siteView(site),
-      timers: timers
-        .filter((timer) => timer.siteId === site.id)
-        .map(({ id, plan, survey }) => {
-          const on = todayIn(site.timeZone, now);
-          const anyPhase = unknownPhases(plan, survey);
-          const proven = attempt(() =>
-            anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase) : prove(plan, on),
-          );
-          const isOff = plan.settings.mode === 'off';
-          const speech = { on, ...style };
-          const standing = houseStanding(
-            { plan, survey },
-            rules.get(site.rulesId) ?? null,
-            site,
-            on,
-          );
-          const [next] = dueVisits(survey, standing.coming);
-          return {
-            id,
-            name: plan.timer.name,
-            stations: plan.stations.length,
-            programs: plan.programs.length,
-            lastVisit: lastVisits.get(id) ?? null,
-            nextVisit: next ? formatDate(next.date) : null,
-            underWay: survey.visit !== undefined,
-            week: weekOf(plan, on),
-            ...(proven.ok
-              ? summaryOf(
-                  verdictWords(proven.value, plan.timer.onOverlap, speech, {
-                    isOff,
-                    sideBySide: runsSideBySide(
-                      plan,
-                      proven.value.overlaps,
-                      survey.accepted ?? [],
-                      on,
-                    ),
-                    anyPhase,
-                  }),
-                  standing,
-                  speech,
-                )
-              : {
-                  verdict: 'incomplete' as const,
-                  headline: proven.faults.map(faultSentence).join(' '),
-                }),
-          };
-        }),
+      timers: own.flatMap(({ id, plan, survey }) => {
+        const standing = standings.get(id);
+        if (!standing) return [];
+        const speech = { on: todayIn(site.timeZone, now), ...style };
+        const [next] = dueVisits(survey, standing.coming);
+        const summary: TimerSummary = {
+          id,
+          name: plan.timer.name,
+          stations: plan.stations.length,
+          programs: plan.programs.length,
+          lastVisit: lastVisits.get(id) ?? null,
+          nextVisit: next ? formatDate(next.date) : null,
+          underWay: survey.visit !== undefined,
+          week: standing.week,
+          ...standingWords(standing, plan, speech),
+        };
+        return [summary];
+      }),
     }));
   }
 

@@ -9,6 +9,7 @@ import {
   type Survey,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
+import { AuditService } from '../audit/audit.service.ts';
 import { Change, type Way } from '../changes/change.entity.ts';
 import { writeOnce } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';
@@ -92,7 +93,10 @@ export async function refuseStale(
 
 @Injectable()
 export class TimersService {
-  constructor(private readonly database: DataSource) {}
+  constructor(
+    private readonly database: DataSource,
+    private readonly audit: AuditService,
+  ) {}
 
   async one(actor: Actor, id: string): Promise<TimerView> {
     const timer = await this.withSite(actor, id);
@@ -108,6 +112,8 @@ export class TimersService {
 
   async document(actor: Actor, id: string): Promise<Plan> {
     const { plan, site } = await this.withSite(actor, id);
+    const { companyId, personId } = actor;
+    await this.audit.note({ companyId, personId, what: 'export', subjectId: id });
     return { ...plan, site: documentSite(site) };
   }
 

@@ -1,19 +1,26 @@
 /** Heavy work, each a pure function of data that can be sent to a thread. */
 import {
   attempt,
+  timerStanding,
   type DoorCard,
   type EpochDay,
   type HomeownerPage,
   type Outcome,
   type Plan,
+  type Rules,
+  type RuledHouse,
+  type TimerRecord,
+  type TimerStanding,
 } from '@water-clock/core';
 import { cardPdf, type CardPaper } from '../formats/card-pdf.ts';
 import { pagePdf, type Paper } from '../formats/page-pdf.ts';
+import type { ReadArchive } from '../archive/archive-reader.ts';
+import type { Packed } from '../archive/archive-writer.ts';
 import { runsTable, wateringCalendar } from '../formats/watering.ts';
 
-const whole = async (bytes: Promise<Buffer>): Promise<Outcome<Uint8Array>> => ({
+const whole = async <T>(value: T | Promise<T>): Promise<Outcome<T>> => ({
   ok: true,
-  value: await bytes,
+  value: await value,
 });
 
 export const TASKS = {
@@ -32,10 +39,30 @@ export const TASKS = {
     readonly today: EpochDay;
     readonly days: number;
   }): Outcome<string> => attempt(() => runsTable(input.plan, input.today, input.days)),
+  standings: (
+    input: readonly {
+      readonly record: TimerRecord;
+      readonly rules: Rules | null;
+      readonly house: RuledHouse;
+      readonly on: EpochDay;
+    }[],
+  ): Outcome<TimerStanding[]> => ({
+    ok: true,
+    value: input.map(({ record, rules, house, on }) => timerStanding(record, rules, house, on)),
+  }),
+  /** The modules of an archive are seldom needed, and are loaded then. */
+  unpack: async (bytes: Uint8Array): Promise<Outcome<ReadArchive>> => {
+    const { readArchive } = await import('../archive/archive-reader.ts');
+    return whole(readArchive(bytes));
+  },
+  pack: async (input: Packed): Promise<Outcome<Uint8Array>> => {
+    const { packArchive } = await import('../archive/archive-writer.ts');
+    return whole<Uint8Array>(packArchive(input));
+  },
   page: (input: { readonly page: HomeownerPage; readonly paper: Paper }) =>
-    whole(pagePdf(input.page, input.paper)),
+    whole<Uint8Array>(pagePdf(input.page, input.paper)),
   card: (input: { readonly card: DoorCard; readonly paper: CardPaper }) =>
-    whole(cardPdf(input.card, input.paper)),
+    whole<Uint8Array>(cardPdf(input.card, input.paper)),
 } as const;
 
 export type Task = keyof typeof TASKS;

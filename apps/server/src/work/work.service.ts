@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { Outcome } from '@water-clock/core';
+import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
 import { Settings } from '../platform/settings.ts';
@@ -26,6 +27,7 @@ const busy = () =>
 @Injectable()
 export class WorkService implements OnApplicationShutdown {
   private readonly pool: Piscina;
+  private readonly queue: PQueue;
   private readonly underWay = new Map<string, number>();
 
   constructor(private readonly settings: Settings) {
@@ -33,10 +35,15 @@ export class WorkService implements OnApplicationShutdown {
       filename: WORKER,
       minThreads: 1,
       maxThreads: settings.workers,
-      maxQueue: MOST_WAITING,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB },
     });
+    this.queue = new PQueue({ concurrency: settings.workers });
+  }
+
+  /** How many pieces of work wait, and how many are done now. */
+  get load(): { readonly waiting: number; readonly running: number } {
+    return { waiting: this.queue.size, running: this.queue.pending };
   }
 
   /**
@@ -50,10 +57,10 @@ export class WorkService implements OnApplicationShutdown {
     path: readonly string[] = ['plan'],
   ): Promise<ValueOf<T>> {
     const count = this.underWay.get(companyId) ?? 0;
-    if (count >= MOST_OF_COMPANY || this.pool.queueSize >= MOST_WAITING) throw busy();
+    if (count >= MOST_OF_COMPANY || this.queue.size >= MOST_WAITING) throw busy();
     this.underWay.set(companyId, count + 1);
     try {
-      const outcome = await this.inTime(task, input);
+      const outcome = await this.inTurn(count, () => this.inTime(task, input));
       if (!outcome.ok) throw notAccepted(apiFaults(outcome.faults, path));
       return outcome.value;
     } finally {
@@ -61,6 +68,21 @@ export class WorkService implements OnApplicationShutdown {
       if (left > 0) this.underWay.set(companyId, left);
       else this.underWay.delete(companyId);
     }
+  }
+
+  /**
+   * Waits for a thread, no longer than a piece of work may take.
+   *
+   * @param count works of the same company before this one: who asks for much waits behind those who ask for little.
+   */
+  private async inTurn<R>(count: number, work: () => Promise<R>): Promise<R> {
+    const patience = new AbortController();
+    const end = setTimeout(() => patience.abort(busy()), this.settings.workSeconds * 1000);
+    const begun = () => {
+      clearTimeout(end);
+      return work();
+    };
+    return this.queue.add(begun, { priority: -count, signal: patience.signal });
   }
 
   private async inTime<T extends Task>(task: T, input: InputOf<T>): Promise<Outcome<ValueOf<T>>> {
@@ -73,9 +95,7 @@ export class WorkService implements OnApplicationShutdown {
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({
           code: 'too-much-work',
-          // Time in the queue counts, too, so it is not known which of the two it was.
-          message:
-            'this could not be worked out in time: it is too much, or the server is busy; ask for less, or try again in a moment',
+          message: 'this takes too long to work out; ask for less',
         });
       throw error;
     }

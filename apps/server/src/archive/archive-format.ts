@@ -1,0 +1,37 @@
+/** The archive of a site: one ZIP of open documents and photos. */
+import type { ClosedVisit, Plan, SiteFields, Survey } from '@water-clock/core';
+import type { PhotoContent } from '../photos/photo-content.ts';
+
+export const ARCHIVE_FORMAT = 'water-clock-site';
+export const ARCHIVE_VERSION = 1;
+/** The name of the list of contents. */
+export const INDEX = 'site.json';
+
+/** The list of contents, at the root of the archive. */
+export interface Index {
+  readonly format: typeof ARCHIVE_FORMAT;
+  readonly version: typeof ARCHIVE_VERSION;
+  readonly site: object;
+  /** How many visits of each timer there are, in its folder `timers/N/`. */
+  readonly timers: readonly { readonly visits: number }[];
+  readonly photos: readonly string[];
+}
+
+export interface Contents {
+  readonly site: SiteFields;
+  readonly timers: readonly {
+    readonly plan: Plan;
+    readonly survey: Survey;
+    readonly visits: readonly ClosedVisit[];
+  }[];
+  readonly photos: readonly { readonly id: string; readonly content: PhotoContent }[];
+}
+
+export const folderOf = (index: number) => `timers/${index + 1}`;
+export const photoFile = (id: string) => `photos/${id}`;
+/** The documents of a timer with that many visits, by their places in the archive. */
+export const filesOf = (index: number, visits: number) => ({
+  plan: `${folderOf(index)}/timer.plan.json`,
+  survey: `${folderOf(index)}/survey.json`,
+  visits: Array.from({ length: visits }, (_, k) => `${folderOf(index)}/visits/${k + 1}.json`),
+});

@@ -1,0 +1,43 @@
+/** Packs the archive of a site. Heavy: to be run in a thread. */
+import type { ClosedVisit, Plan, SiteFields, Survey } from '@water-clock/core';
+import {
+  ARCHIVE_FORMAT,
+  ARCHIVE_VERSION,
+  filesOf,
+  INDEX,
+  photoFile,
+  type Index,
+} from './archive-format.ts';
+import { zipped } from './zip.ts';
+
+/** What goes into an archive: the rows of a site. */
+export interface Packed {
+  readonly site: SiteFields;
+  readonly timers: readonly {
+    readonly plan: Plan;
+    readonly survey: Survey;
+    readonly visits: readonly ClosedVisit[];
+  }[];
+  readonly photos: readonly { readonly id: string; readonly bytes: Uint8Array }[];
+}
+
+const json = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 2)}\n`);
+
+export function packArchive({ site, timers, photos }: Packed): Promise<Buffer> {
+  const index: Index = {
+    format: ARCHIVE_FORMAT,
+    version: ARCHIVE_VERSION,
+    site,
+    timers: timers.map(({ visits }) => ({ visits: visits.length })),
+    photos: photos.map(({ id }) => id),
+  };
+  const files = new Map<string, Uint8Array>([[INDEX, json(index)]]);
+  timers.forEach(({ plan, survey, visits }, i) => {
+    const names = filesOf(i, visits.length);
+    files.set(names.plan, json(plan));
+    files.set(names.survey, json(survey));
+    names.visits.forEach((name, k) => files.set(name, json(visits[k])));
+  });
+  for (const { id, bytes } of photos) files.set(photoFile(id), bytes);
+  return zipped(files);
+}

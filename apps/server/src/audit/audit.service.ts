@@ -1,0 +1,69 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { DataSource, type EntityManager } from 'typeorm';
+import { AuditRow, type Audited } from './audit.entity.ts';
+
+interface Noted {
+  readonly companyId: string;
+  readonly personId?: string | null;
+  readonly what: Audited;
+  readonly subjectId?: string;
+  readonly address?: string | undefined;
+}
+
+export interface AuditView {
+  readonly id: string;
+  /** ISO instant. */
+  readonly at: string;
+  readonly what: Audited;
+  /** Null: somebody without an account. */
+  readonly by: string | null;
+  readonly subjectId: string | null;
+  readonly address: string | null;
+}
+
+const PAGE = 100;
+
+/** The record of who came in, and of what went out or was deleted. */
+@Injectable()
+export class AuditService {
+  constructor(private readonly database: DataSource) {}
+
+  async note(
+    { companyId, personId = null, what, subjectId, address }: Noted,
+    database: EntityManager = this.database.manager,
+  ): Promise<void> {
+    const row = { companyId, id: randomUUID(), personId, what };
+    await database.insert(AuditRow, {
+      ...row,
+      subjectId: subjectId ?? null,
+      address: address ?? null,
+    });
+  }
+
+  /** A hundred entries, the latest first. @param before the id of an entry: only those before it */
+  async list(companyId: string, before: string | null): Promise<AuditView[]> {
+    const query = this.database.manager
+      .createQueryBuilder(AuditRow, 'entry')
+      .leftJoinAndSelect('entry.person', 'person')
+      .where('entry.companyId = :companyId', { companyId })
+      .orderBy('entry.at', 'DESC')
+      .addOrderBy('entry.id', 'DESC')
+      .limit(PAGE);
+    if (before)
+      query.andWhere(
+        `(entry.at, entry.id) <
+          (select at, id from audit where company_id = :companyId and id = :before)`,
+        { before },
+      );
+    const rows = await query.getMany();
+    return rows.map(({ id, at, what, person, subjectId, address }) => ({
+      id,
+      at: at.toISOString(),
+      what,
+      by: person?.name ?? null,
+      subjectId,
+      address,
+    }));
+  }
+}

@@ -1,0 +1,20 @@
+import { Column, Entity, JoinColumn, OneToOne, type Relation } from 'typeorm';
+import type { TimerStanding } from '@water-clock/core';
+import { CompanyRow } from '../platform/company-row.ts';
+import { inCompany } from '../platform/in-company.ts';
+import { Timer } from './timer.entity.ts';
+
+/** How a timer stands, kept under the timer's own id so that no list works it out again. */
+@Entity('standings')
+export class StandingRow extends CompanyRow {
+  @OneToOne(() => Timer, { onDelete: 'CASCADE' })
+  @JoinColumn(inCompany('id', 'standings_of_timer'))
+  timer: Relation<Timer>;
+
+  /** What it was worked out from: as long as that is the same, it holds. */
+  @Column('text')
+  basis: string;
+
+  @Column('jsonb')
+  standing: TimerStanding;
+}
