@@ -1,8 +1,16 @@
 export interface Cluster {
   readonly url: (database: string) => string;
+  readonly port: number;
+  readonly pid: number;
+  readonly ended: Promise<string>;
   readonly stop: () => void;
   readonly remove: () => void;
 }
-export function startCluster(options: { name: string; throwAway?: boolean }): Promise<Cluster>;
+export function startCluster(options: {
+  name: string;
+  throwAway?: boolean;
+  port?: number;
+  settings?: readonly string[];
+}): Promise<Cluster>;
 export function ensureDatabase(adminUrl: string, name: string): Promise<void>;
 export function freePort(wanted?: number): Promise<number>;

@@ -1,19 +1,42 @@
 /** Starts the built server as a process of its own and waits until it listens. */
 import { spawn } from 'node:child_process';
-import fs from 'node:fs';
 import path from 'node:path';
+import { end, markOf } from './processes.mjs';
 import { ROOT } from './setup.mjs';
 
 /** Ends a server that does not end by itself; every change is a transaction, so nothing is half saved. */
-const KILL_AFTER_MS = 8000;
+const KILL_AFTER_MS = 15_000;
+const LOG_SIZE = '10M';
+const LOG_FILES = 5;
+
+/** A log that is cut into files of a size, of which the last ones are kept. */
+async function rotatedLog(file) {
+  const { createStream } = await import('rotating-file-stream');
+  const log = createStream(path.basename(file), {
+    path: path.dirname(file),
+    size: LOG_SIZE,
+    maxFiles: LOG_FILES,
+  });
+  // A log that cannot be written is no reason to stop.
+  log.on('error', () => {});
+  return log;
+}
+
+export const patienceWithServer = KILL_AFTER_MS;
 
 /**
- * @param {{ databaseUrl: string, port?: number, env?: Record<string, string>, logFile: string }} options
- * @returns {Promise<{ url: string, exited: Promise<number | null>, stop: () => Promise<void> }>}
+ * @param {{ databaseUrl: string, port?: number, env?: Record<string, string>, nodeArguments?: readonly string[], logFile: string }} options
  */
-export async function startServer({ databaseUrl, port = 0, env = {}, logFile }) {
-  const log = fs.createWriteStream(logFile, { flags: 'a' });
-  const child = spawn(process.execPath, [path.join(ROOT, 'apps/server/dist/main.js')], {
+export async function startServer({
+  databaseUrl,
+  port = 0,
+  env = {},
+  nodeArguments = [],
+  logFile,
+}) {
+  const log = await rotatedLog(logFile);
+  const main = path.join(ROOT, 'apps/server/dist/main.js');
+  const child = spawn(process.execPath, [...nodeArguments, main], {
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -24,8 +47,13 @@ export async function startServer({ databaseUrl, port = 0, env = {}, logFile }) 
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
-  const exited = new Promise((resolve) => child.once('exit', (code) => resolve(code)));
-  child.stderr.pipe(log);
+  const ended = new Promise((resolve) =>
+    child.once('exit', (code, signal) => {
+      log.end();
+      resolve(signal === null ? `with code ${code}` : `by ${signal}`);
+    }),
+  );
+  child.stderr.on('data', (chunk) => log.write(chunk));
   const url = await new Promise((resolve, reject) => {
     let seen = '';
     child.stdout.on('data', (chunk) => {
@@ -34,18 +62,14 @@ export async function startServer({ databaseUrl, port = 0, env = {}, logFile }) 
       const match = /^listening (\S+)$/m.exec(seen);
       if (match) resolve(match[1]);
     });
-    void exited.then((code) =>
-      reject(new Error(`the server ended with code ${code}; see ${path.relative(ROOT, logFile)}`)),
+    void ended.then((how) =>
+      reject(new Error(`the server ended ${how}; see ${path.relative(ROOT, logFile)}`)),
     );
   });
   return {
     url: url.replace('127.0.0.1', 'localhost'),
-    exited,
-    stop: async () => {
-      child.kill('SIGTERM');
-      const last = setTimeout(() => child.kill('SIGKILL'), KILL_AFTER_MS);
-      await exited;
-      clearTimeout(last);
-    },
+    pid: child.pid,
+    ended,
+    stop: () => end(markOf(child.pid), KILL_AFTER_MS),
   };
 }

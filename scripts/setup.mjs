@@ -8,7 +8,10 @@ import fs from 'node:fs';
 import path from 'node:path';
 
 export const ROOT = path.resolve(import.meta.dirname, '..');
-export const DATA = path.join(ROOT, '.data');
+/** Where setting up keeps its notes. */
+const BUILD = path.join(ROOT, '.data');
+/** Where the database, the log and what runs are kept. */
+export const DATA = path.resolve(process.env.WATER_CLOCK_DATA ?? BUILD);
 const LEAST_NODE = [20, 19];
 
 /** Messages go to standard error, so that a command's own output stays clean. */
@@ -116,8 +119,8 @@ function alive(pid) {
 
 /** One setup at a time, so that bin/start and bin/test may be called together on a fresh clone. */
 function locked(work) {
-  fs.mkdirSync(DATA, { recursive: true });
-  const lock = path.join(DATA, 'setup.lock');
+  for (const folder of [BUILD, DATA]) fs.mkdirSync(folder, { recursive: true });
+  const lock = path.join(BUILD, 'setup.lock');
   for (let told = false; ;) {
     try {
       fs.writeFileSync(lock, String(process.pid), { flag: 'wx' });
@@ -171,7 +174,7 @@ export function setUp({ database = false, browser = false, web = false, paper = 
       },
     );
     whereStale(
-      path.join(DATA, 'built-ts'),
+      path.join(BUILD, 'built-ts'),
       [...LOCAL, ...TYPESCRIPT],
       TYPESCRIPT.map((place) => `${place}/dist`),
       () => {
@@ -181,7 +184,7 @@ export function setUp({ database = false, browser = false, web = false, paper = 
     );
     if (web)
       whereStale(
-        path.join(DATA, 'built-web'),
+        path.join(BUILD, 'built-web'),
         [...LOCAL, 'packages/core', 'apps/web'],
         ['apps/web/dist/index.html'],
         () => {

@@ -6,7 +6,6 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import type { Logger as PinoLogger } from 'pino';
 import { ArchiveModule } from './archive/archive.module.ts';
-import { AuditModule } from './audit/audit.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
 import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
@@ -60,7 +59,6 @@ export class AppModule {
         WorkModule,
         HealthModule,
         MetricsModule,
-        AuditModule,
         FirmModule,
         PeopleModule,
         PreferencesModule,

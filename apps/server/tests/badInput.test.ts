@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import sharp from 'sharp';
 import type request from 'supertest';
-import { zipped } from '../src/archive/zip.ts';
+import { zipped } from '../src/formats/zip.ts';
 import { fuzzApi } from '../../../scripts/fuzz-api.mjs';
 import {
   FENNIMORE,

@@ -6,7 +6,7 @@ import request from 'supertest';
 import type { DestinationStream } from 'pino';
 import { DataSource } from 'typeorm';
 import { createApplication } from '../src/application.ts';
-import { Zip } from '../src/archive/zip.ts';
+import { Zip } from '../src/formats/zip.ts';
 import { readSettings, type Settings } from '../src/platform/settings.ts';
 import { demoCompany } from '../src/demo/demo-documents.ts';
 import { hashPassword } from '../src/people/session.service.ts';

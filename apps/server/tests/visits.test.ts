@@ -17,7 +17,7 @@ import {
 } from '@water-clock/core';
 import ICAL from 'ical.js';
 import type request from 'supertest';
-import { zipped } from '../src/archive/zip.ts';
+import { zipped } from '../src/formats/zip.ts';
 import { wateringCalendar } from '../src/formats/watering.ts';
 import {
   FENNIMORE,

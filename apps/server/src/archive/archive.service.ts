@@ -1,20 +1,24 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { siteFields, type GivenSite } from '@water-clock/core';
+import { siteFields, type GivenSite, type SiteFields } from '@water-clock/core';
+import { plainToInstance } from 'class-transformer';
+import { validate } from 'class-validator';
 import { DataSource, In } from 'typeorm';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from '../people/audit.service.ts';
 import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { notAccepted, notFound } from '../platform/api-error.ts';
 import { digestOf } from '../photos/photo-content.ts';
 import { Photo } from '../photos/photo.entity.ts';
 import { keepPhoto } from '../photos/photos.service.ts';
+import { faultsOf } from '../platform/validation.ts';
+import { SiteBody } from '../sites/site-body.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf, danglingReferences } from '../sites/sites.service.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
-import { folderOf } from './archive-format.ts';
+import { folderOf, INDEX } from '../formats/archive-format.ts';
 
 /** Ids of photos anywhere in a record: lists under the name `photos`. */
 function photosIn(value: unknown): string[] {
@@ -41,6 +45,18 @@ function idFrom(id: string, name: string): string {
     hash.slice(20, 32),
   ];
   return parts.join('-');
+}
+
+/** The site of an archive, by the rules of every site. @throws ApiError 422 */
+async function soundSite(value: object): Promise<SiteFields> {
+  const site = plainToInstance(SiteBody, value);
+  const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
+  const faults = faultsOf(errors, 'site').map((fault) => ({
+    ...fault,
+    path: `${INDEX}: ${fault.path}`,
+  }));
+  if (faults.length > 0) throw notAccepted(faults);
+  return siteFields(site);
 }
 
 @Injectable()
@@ -95,6 +111,7 @@ export class ArchiveService {
     const read = await this.work.run(companyId, 'unpack', body);
     if ('faults' in read) throw notAccepted(read.faults);
     const { contents } = read;
+    const given = await soundSite(contents.site);
     const timerIds = contents.timers.map((_, i) => idFrom(siteId, folderOf(i)));
     const answer = { siteId, timerIds };
     return writeOnce(this.database, actor, {
@@ -104,9 +121,9 @@ export class ArchiveService {
       make: async (database, written) => {
         await claimId(database, actor, Site, siteId, 'site');
         // An archive has no library: a reference without a document here stays empty.
-        const dangling = await danglingReferences(database, companyId, contents.site);
+        const dangling = await danglingReferences(database, companyId, given);
         const site: GivenSite = {
-          ...contents.site,
+          ...given,
           ...Object.fromEntries(dangling.map((field) => [field, null])),
         };
         const columns = columnsOf(siteFields(site));

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from '../people/audit.service.ts';
 import { writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';

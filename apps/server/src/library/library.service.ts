@@ -8,7 +8,7 @@ import {
   type Outcome,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from '../people/audit.service.ts';
 import { writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';

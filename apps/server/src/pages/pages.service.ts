@@ -15,7 +15,7 @@ import {
 import { LRUCache } from 'lru-cache';
 import { DataSource, IsNull } from 'typeorm';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from '../people/audit.service.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';

@@ -2,6 +2,9 @@ import { Global, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Tries } from '../platform/tries.ts';
+import { AuditController } from './audit.controller.ts';
+import { AuditRow } from './audit.entity.ts';
+import { AuditService } from './audit.service.ts';
 import { Company } from './company.entity.ts';
 import { Person } from './person.entity.ts';
 import { SessionController } from './session.controller.ts';
@@ -9,12 +12,12 @@ import { Session } from './session.entity.ts';
 import { SessionGuard } from './session.guard.ts';
 import { SessionService } from './session.service.ts';
 
-/** Companies, their people, and who is signed in. */
+/** Companies, their people, who is signed in, and the record of who came in. */
 @Global()
 @Module({
-  imports: [TypeOrmModule.forFeature([Company, Person, Session])],
-  controllers: [SessionController],
-  providers: [SessionService, Tries, { provide: APP_GUARD, useClass: SessionGuard }],
-  exports: [Tries],
+  imports: [TypeOrmModule.forFeature([Company, Person, Session, AuditRow])],
+  controllers: [SessionController, AuditController],
+  providers: [SessionService, AuditService, Tries, { provide: APP_GUARD, useClass: SessionGuard }],
+  exports: [AuditService, Tries],
 })
 export class PeopleModule {}

@@ -2,7 +2,7 @@ import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import { DataSource, LessThan } from 'typeorm';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from './audit.service.ts';
 import { Settings } from '../platform/settings.ts';
 import { Person, type Role } from './person.entity.ts';
 import type { Actor } from './actor.ts';

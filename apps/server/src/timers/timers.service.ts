@@ -9,7 +9,7 @@ import {
   type Survey,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
-import { AuditService } from '../audit/audit.service.ts';
+import { AuditService } from '../people/audit.service.ts';
 import { Change, type Way } from '../changes/change.entity.ts';
 import { writeOnce } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';

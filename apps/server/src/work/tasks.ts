@@ -14,8 +14,8 @@ import {
 } from '@water-clock/core';
 import { cardPdf, type CardPaper } from '../formats/card-pdf.ts';
 import { pagePdf, type Paper } from '../formats/page-pdf.ts';
-import type { ReadArchive } from '../archive/archive-reader.ts';
-import type { Packed } from '../archive/archive-writer.ts';
+import type { ReadArchive } from '../formats/archive-reader.ts';
+import type { Packed } from '../formats/archive-writer.ts';
 import { runsTable, wateringCalendar } from '../formats/watering.ts';
 
 const whole = async <T>(value: T | Promise<T>): Promise<Outcome<T>> => ({
@@ -52,11 +52,11 @@ export const TASKS = {
   }),
   /** The modules of an archive are seldom needed, and are loaded then. */
   unpack: async (bytes: Uint8Array): Promise<Outcome<ReadArchive>> => {
-    const { readArchive } = await import('../archive/archive-reader.ts');
+    const { readArchive } = await import('../formats/archive-reader.ts');
     return whole(readArchive(bytes));
   },
   pack: async (input: Packed): Promise<Outcome<Uint8Array>> => {
-    const { packArchive } = await import('../archive/archive-writer.ts');
+    const { packArchive } = await import('../formats/archive-writer.ts');
     return whole<Uint8Array>(packArchive(input));
   },
   page: (input: { readonly page: HomeownerPage; readonly paper: Paper }) =>

@@ -4,17 +4,12 @@ import {
   readClosedVisit,
   readPlan,
   readSurvey,
-  siteFields,
   type ClosedVisit,
   type Outcome,
 } from '@water-clock/core';
-import { plainToInstance } from 'class-transformer';
-import { validate } from 'class-validator';
 import { apiFaults, type ApiFault } from '../platform/api-error.ts';
 import { bodyFault } from '../platform/body.ts';
-import { faultsOf } from '../platform/validation.ts';
 import { NoPhoto, photoContent, type PhotoContent } from '../photos/photo-content.ts';
-import { SiteBody } from '../sites/site-body.ts';
 import {
   ARCHIVE_FORMAT,
   ARCHIVE_VERSION,
@@ -133,10 +128,6 @@ class ArchiveReader {
   async contents(): Promise<Contents | null> {
     const index = await this.index();
     if (!index || !this.isComplete(index)) return null;
-    const site = plainToInstance(SiteBody, presentSite(index.site));
-    const errors = await validate(site, { whitelist: true, forbidNonWhitelisted: true });
-    for (const fault of faultsOf(errors, 'site'))
-      this.fault(fault.code, `${INDEX}: ${fault.path}`, fault.message);
     const timers = [];
     for (const [i, { visits: count }] of index.timers.entries()) {
       const files = filesOf(i, count);
@@ -153,7 +144,7 @@ class ArchiveReader {
     }
     if (this.faults.length > 0) return null;
     // The casts hold because whatever is missing is a fault.
-    return { site: siteFields(site), timers: timers as Contents['timers'], photos };
+    return { site: presentSite(index.site), timers: timers as Contents['timers'], photos };
   }
 
   private async photo(name: string): Promise<PhotoContent | null> {

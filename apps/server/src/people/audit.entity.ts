@@ -8,8 +8,8 @@ import {
   ManyToOne,
   type Relation,
 } from 'typeorm';
-import { Company } from '../people/company.entity.ts';
-import { Person } from '../people/person.entity.ts';
+import { Company } from './company.entity.ts';
+import { Person } from './person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';

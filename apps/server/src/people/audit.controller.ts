@@ -1,6 +1,6 @@
 import { Controller, Get } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor, OwnersOnly } from '../people/session.guard.ts';
+import type { Actor } from './actor.ts';
+import { CurrentActor, OwnersOnly } from './session.guard.ts';
 import { Answers } from '../platform/openapi.ts';
 import { IdQuery } from '../platform/parameters.ts';
 import { AuditService, type AuditView } from './audit.service.ts';

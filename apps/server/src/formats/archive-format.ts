@@ -1,5 +1,5 @@
 /** The archive of a site: one ZIP of open documents and photos. */
-import type { ClosedVisit, Plan, SiteFields, Survey } from '@water-clock/core';
+import type { ClosedVisit, Plan, Survey } from '@water-clock/core';
 import type { PhotoContent } from '../photos/photo-content.ts';
 
 export const ARCHIVE_FORMAT = 'water-clock-site';
@@ -18,7 +18,8 @@ export interface Index {
 }
 
 export interface Contents {
-  readonly site: SiteFields;
+  /** Not looked at yet. */
+  readonly site: object;
   readonly timers: readonly {
     readonly plan: Plan;
     readonly survey: Survey;

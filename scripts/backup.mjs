@@ -1,0 +1,44 @@
+/** bin/backup: everything that Water Clock keeps, photos included, as one file of PostgreSQL's own format. */
+import { execFileSync } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { command, postgresTool, withDatabase, Wrong } from './our-database.mjs';
+import { postgresPrograms, say } from './setup.mjs';
+
+const HELP = `bin/backup FILE: writes everything that Water Clock keeps, photos included, into FILE
+
+It may run at any time, also while people work: the file holds all as it was at one moment. A file that is there already is never
+overwritten. With DATABASE_URL it backs up that database, else the one of this folder. bin/restore FILE brings it back.
+`;
+
+/** The sources are those of bin/start; the queue of nightly work is made anew by every server. */
+const DUMP = ['--format=custom', '--no-owner', '--no-privileges', '--exclude-schema=pgboss'];
+
+await command(async () => {
+  const [file, ...rest] = process.argv.slice(2);
+  if (file === '--help' || !file || rest.length > 0) {
+    process.stdout.write(HELP);
+    if (file !== '--help') process.exitCode = 1;
+    return;
+  }
+  if (fs.existsSync(file)) throw new Wrong(`${file} is there already; name another file`);
+  if (!fs.existsSync(path.dirname(path.resolve(file))))
+    throw new Wrong(`there is no folder ${path.dirname(file)}`);
+  const part = `${file}.part`;
+  await withDatabase({ alone: false }, async ({ url }) => {
+    try {
+      // Nobody else is to read it: it holds names and telephones.
+      fs.closeSync(fs.openSync(part, 'w', 0o600));
+      postgresTool('pg_dump', url, [...DUMP, `--file=${part}`]);
+      // A backup that cannot be read is none.
+      execFileSync(path.join(postgresPrograms(), 'pg_restore'), ['--list', part], {
+        stdio: ['ignore', 'ignore', 'pipe'],
+      });
+      fs.linkSync(part, file);
+    } finally {
+      fs.rmSync(part, { force: true });
+    }
+  });
+  const { size } = fs.statSync(file);
+  say(`Backed up into ${file} (${size.toLocaleString('en')} bytes). Keep it on another machine.`);
+});

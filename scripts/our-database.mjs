@@ -1,0 +1,72 @@
+/** The database that bin/backup and bin/restore work on, and PostgreSQL's own tools for it. */
+import { execFileSync } from 'node:child_process';
+import path from 'node:path';
+import { ensureDatabase, runningCluster, startCluster } from './cluster.mjs';
+import { takeLock } from './lock.mjs';
+import { DATA, postgresPrograms, setUp } from './setup.mjs';
+
+export const DATABASE = 'water_clock';
+
+/** Something that whoever called can put right. */
+export class Wrong extends Error {}
+
+/**
+ * Runs the work on the database that DATABASE_URL names, else on that of this folder, whether bin/start runs it now or not.
+ *
+ * @param {{ alone: boolean }} how alone: not while bin/start runs
+ * @param {(database: { url: string, admin: string | null }) => Promise<void>} work admin: to make databases by; null: it is another's server
+ */
+export async function withDatabase({ alone }, work) {
+  const own = process.env.DATABASE_URL;
+  setUp({ database: true });
+  if (own) {
+    await work({ url: own, admin: null });
+    return;
+  }
+  const unlock = await takeLock(DATA);
+  if (!unlock && alone)
+    throw new Wrong('Water Clock of this folder is running; stop it first (Ctrl-C)');
+  const running = unlock ? null : runningCluster('main');
+  if (!unlock && !running)
+    throw new Wrong('Water Clock of this folder is just starting; try again');
+  const cluster = running ?? (await startCluster({ name: 'main' }));
+  try {
+    await ensureDatabase(cluster.url('postgres'), DATABASE);
+    await work({ url: cluster.url(DATABASE), admin: cluster.url('postgres') });
+  } finally {
+    if (!running) cluster.stop();
+    unlock?.();
+  }
+}
+
+/** Runs one of PostgreSQL's programs on a database; the password stays out of the list of processes. */
+export function postgresTool(program, url, args) {
+  const { hostname, port, username, password, pathname } = new URL(url);
+  const name = decodeURIComponent(pathname.slice(1));
+  execFileSync(
+    path.join(postgresPrograms(), program),
+    ['--no-password', ...args, `--dbname=${name}`],
+    {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      encoding: 'utf8',
+      env: {
+        ...process.env,
+        PGHOST: hostname,
+        PGPORT: port || '5432',
+        PGUSER: decodeURIComponent(username),
+        PGPASSWORD: decodeURIComponent(password),
+      },
+    },
+  );
+}
+
+/** Calls a command's work; what went wrong is said, without a stack where it is not our mistake. */
+export async function command(work) {
+  try {
+    await work();
+  } catch (error) {
+    const told = error instanceof Wrong ? error.message : (error.stderr ?? error.stack);
+    process.stderr.write(`${String(told).trim()}\n`);
+    process.exitCode = 1;
+  }
+}

@@ -1,0 +1,35 @@
+/** Other processes: whether they are there, and how they end. */
+import fs from 'node:fs';
+
+export const sleep = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** When a process began, in ticks since the machine did: with its id it names one process for good. Null: it is gone, or only waits to be buried. */
+export function beginningOf(pid) {
+  try {
+    // After the name in brackets, which may hold anything: state is the first field, the beginning the twentieth.
+    const fields = fs.readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').pop().split(' ');
+    return fields[0] === 'Z' ? null : fields[19];
+  } catch {
+    return null;
+  }
+}
+
+/** A process that can be found again. */
+export const markOf = (pid) => ({ pid, began: beginningOf(pid) });
+export const isThere = ({ pid, began }) => began !== null && beginningOf(pid) === began;
+
+const LOOK_EVERY_MS = 100;
+
+/** Resolves when a process is gone. */
+export async function gone(mark, everyMs = LOOK_EVERY_MS) {
+  while (isThere(mark)) await sleep(everyMs);
+}
+
+/** Asks a process to end, and ends it where it does not. */
+export async function end(mark, patienceMs) {
+  if (!isThere(mark)) return;
+  process.kill(mark.pid, 'SIGTERM');
+  await Promise.race([gone(mark), sleep(patienceMs)]);
+  if (isThere(mark)) process.kill(mark.pid, 'SIGKILL');
+  await gone(mark);
+}
