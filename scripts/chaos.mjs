@@ -11,7 +11,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { compare, Writers } from './chaos-writers.mjs';
-import { ensureDatabase, startCluster } from './cluster.mjs';
+import { ensureDatabase, freePort, startCluster } from './cluster.mjs';
 import { gone, markOf, sleep } from './processes.mjs';
 import { startServer } from './server.mjs';
 import { setUp } from './setup.mjs';
@@ -30,7 +30,7 @@ function randomFrom(seed) {
 }
 
 /** A cluster that keeps what it says that it keeps, and a server on it. */
-async function theatre(work) {
+export async function theatre(work) {
   setUp({ database: true });
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-chaos-'));
   const name = `test-${process.pid}`;
@@ -38,10 +38,10 @@ async function theatre(work) {
   const pg = (await import('pg')).default;
   stage.cluster = await startCluster({ name });
   await ensureDatabase(stage.cluster.url('postgres'), 'chaos');
-  stage.start = async ({ databaseUrl, port = 0, ...more } = {}) => {
+  stage.start = async ({ databaseUrl, port, ...more } = {}) => {
     const server = await startServer({
       databaseUrl: databaseUrl ?? stage.cluster.url('chaos'),
-      port,
+      port: port ?? (await freePort()),
       env: {
         WATER_CLOCK_DEMO: '1',
         WATER_CLOCK_JOBS: '0',

@@ -4,7 +4,7 @@
  * are kept where that user may write.
  */
 import { execFileSync } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash, randomBytes, randomInt } from 'node:crypto';
 import fs from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
@@ -13,15 +13,26 @@ import { DATA, isRoot, postgresPrograms, ROOT } from './setup.mjs';
 
 const USER = 'water_clock';
 
-export function freePort(wanted = 0) {
-  return new Promise((resolve, reject) => {
+/** Below those that Linux gives to whoever calls out: a program that tries to reach what has just ended cannot take its port. */
+const FIRST_PORT = 15_000;
+const LAST_PORT = 32_000;
+const TRIES = 100;
+
+const isFree = (port) =>
+  new Promise((resolve, reject) => {
     const server = net.createServer();
     server.once('error', reject);
-    server.listen(wanted, '127.0.0.1', () => {
-      const { port } = server.address();
-      server.close(() => resolve(port));
-    });
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(port)));
   });
+
+/** @param {number} [wanted] else any @throws where the wanted one is taken */
+export async function freePort(wanted) {
+  if (wanted !== undefined) return isFree(wanted);
+  for (let n = 0; n < TRIES; n++) {
+    const port = await isFree(randomInt(FIRST_PORT, LAST_PORT)).catch(() => null);
+    if (port !== null) return port;
+  }
+  throw new Error(`no free port between ${FIRST_PORT} and ${LAST_PORT}`);
 }
 
 function base() {
@@ -164,7 +175,8 @@ export function removeOrphans(prefix) {
   if (!fs.existsSync(folder)) return;
   for (const name of fs.readdirSync(folder)) {
     if (!name.startsWith(prefix)) continue;
-    const pid = Number(name.slice(prefix.length));
+    // `test-PID`, or `test-PID-what`.
+    const pid = Number.parseInt(name.slice(prefix.length), 10);
     if (fs.existsSync(`/proc/${pid}`)) continue;
     const data = path.join(folder, name, 'data');
     if (fs.existsSync(data) && isRunning(data))

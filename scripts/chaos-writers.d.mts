@@ -1,0 +1,11 @@
+import type { Compared } from './chaos.mjs';
+
+export class Writers {
+  constructor(urls: () => readonly string[], count: number, on?: { timers?: number });
+  readonly acknowledged: readonly { readonly id: string }[];
+  stop(): Promise<void>;
+}
+export function compare(
+  writers: Writers,
+  query: (sql: string) => Promise<Record<string, unknown>[]>,
+): Promise<Compared>;
