@@ -8,6 +8,7 @@ import { afterAll, expect, jest, test } from '@jest/globals';
 import { kills, lostCommits, theatre, twoServers } from '../scripts/chaos.mjs';
 import { compare, Writers } from '../scripts/chaos-writers.mjs';
 import { ensureDatabase, freePort, startCluster } from '../scripts/cluster.mjs';
+import { isThere, markOf } from '../scripts/processes.mjs';
 
 jest.setTimeout(240_000);
 
@@ -130,7 +131,6 @@ test('bin/start brings back what ends, is harmed by no second one, ends what a k
       ({ ok }) => ok,
       () => false,
     );
-  const isRunning = (pid: number) => fs.existsSync(`/proc/${pid}`);
   /** The database is the process whose data folder this start made. */
   const databaseOf = (server: number) => {
     const url = fs
@@ -168,16 +168,16 @@ test('bin/start brings back what ends, is harmed by no second one, ends what a k
   expect(second.said()).toContain(`running already: http://localhost:${port}`);
   expect(await isReady()).toBe(true);
 
-  const orphan = note().server.pid;
+  const orphan = markOf(note().server.pid);
   first.child.kill('SIGKILL');
   await first.ended;
-  expect(isRunning(orphan)).toBe(true);
+  expect(isThere(orphan)).toBe(true);
   const third = begin();
   await until(() => third.said().includes('Ctrl-C stops it'));
-  expect(isRunning(orphan)).toBe(false);
+  expect(isThere(orphan)).toBe(false);
   await until(isReady);
-  const last = [note().server.pid, databaseOf(note().server.pid)];
+  const last = [note().server.pid, databaseOf(note().server.pid)].map(markOf);
   third.child.kill('SIGTERM');
   expect(await third.ended).toBe(0);
-  expect(last.map(isRunning)).toEqual([false, false]);
+  expect(last.map(isThere)).toEqual([false, false]);
 });

@@ -132,6 +132,63 @@ describe('the audit record', () => {
   });
 });
 
+describe('a write', () => {
+  test('that waited for one person is not made by another', async () => {
+    const { tamsin, jory, stop } = await startTestServer(1000);
+    const me = (await tamsin.get('/api/session')).body as { person: { id: string } };
+    const body = { id: randomUUID(), baseVersion: 1, preferences: { theme: 'night' } };
+    const send = (agent: typeof tamsin, person: string) =>
+      agent.post('/api/preferences/changes').set('Water-Clock-Person', person).send(body);
+    const refused = await send(jory, me.person.id).expect(403);
+    expect(refused.body).toMatchObject({ code: 'another-person' });
+    await send(tamsin, me.person.id).expect(200);
+    await stop();
+  });
+
+  test('that is under way when the server is told to stop is finished', async () => {
+    const { app, database, tamsin } = await startTestServer(1000, { databaseConnections: 12 });
+    await app.listen(0);
+    const [cookie = ''] = (
+      await request(await app.getUrl())
+        .post('/api/session')
+        .send({ email, password })
+    ).get('Set-Cookie') ?? [''];
+    const { version } = (await tamsin.get(`/api/timers/${FENNIMORE}/version`)).body as {
+      version: number;
+    };
+    const holder = database.createQueryRunner();
+    await holder.startTransaction();
+    await holder.query('select 1 from timers where id = $1 for update', [FENNIMORE]);
+    const url = `${await app.getUrl()}/api/timers/${FENNIMORE}/changes`;
+    const headers = { 'content-type': 'application/json', cookie: cookie.split(';')[0] ?? '' };
+    const writes = Array.from({ length: 8 }, () =>
+      fetch(url, {
+        method: 'POST',
+        headers,
+        body: JSON.stringify({
+          id: randomUUID(),
+          baseVersion: version,
+          way: 'do',
+          change: { type: 'note', fields: { rain: 'sensor' } },
+        }),
+      }),
+    );
+    const waiting = `select count(*)::int as count from pg_stat_activity
+      where datname = current_database() and wait_event_type = 'Lock'`;
+    for (let count = 0; count < 8;)
+      [{ count } = { count: 0 }] = (await database.query(waiting)) as { count: number }[];
+    const closed = app.close();
+    await holder.rollbackTransaction();
+    await holder.release();
+    const statuses = (await Promise.all(writes)).map(({ status }) => status).sort();
+    expect(statuses).toEqual([200, ...Array<number>(7).fill(409)]);
+    const began = performance.now();
+    await closed;
+    // Kept-alive connections do not hold it up.
+    expect(performance.now() - began).toBeLessThan(4000);
+  });
+});
+
 describe('health', () => {
   test('answers within a second, whatever the database does', async () => {
     const busy = await applicationOn(await makeTestDatabase(), { databaseConnections: 2 });

@@ -18,6 +18,7 @@ const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
+const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
 const DuePage = lazy(() => import('./due/DuePage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
 const timerPage = () => import('./timer/TimerPage.tsx');
@@ -57,6 +58,7 @@ function Application() {
                 <Route path="sites" element={<SitesPage />} />
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="due" element={<DuePage />} />
+                <Route path="firm" element={<FirmPage />} />
                 <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
                 <Route path="*" element={<NotFound />} />
               </Route>

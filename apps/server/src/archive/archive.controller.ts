@@ -3,7 +3,7 @@ import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, BytesBody, WORK } from '../platform/openapi.ts';
+import { Answers, BytesBody, WORK, WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { ArchiveService } from './archive.service.ts';
 
@@ -23,7 +23,7 @@ export class ArchiveController {
   @BytesBody('application/zip')
   @Answers({
     schema: 'ImportedSite',
-    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', ...WORK],
+    fails: [...WRITE, 'not-found', 'too-large', 'id-reused', ...WORK],
   })
   @Put(':id/archive')
   @HttpCode(200)

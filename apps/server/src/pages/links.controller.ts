@@ -3,7 +3,7 @@ import type { HomeownerPage } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_WRITE, WORK } from '../platform/openapi.ts';
+import { Answers, JSON_WRITE, WORK, WRITE } from '../platform/openapi.ts';
 import { IdParam, WordQuery } from '../platform/parameters.ts';
 import { CARD_PAPERS, type CardPaper } from '../formats/card-pdf.ts';
 import { MakeLinkBody } from './make-link-body.ts';
@@ -65,7 +65,7 @@ export class LinksController {
   }
 
   /** Withdrawing twice is harmless. */
-  @Answers({ schema: 'Link', fails: ['foreign-origin', 'not-found'] })
+  @Answers({ schema: 'Link', fails: [...WRITE, 'not-found'] })
   @Post('links/:link/withdraw')
   @HttpCode(200)
   withdraw(

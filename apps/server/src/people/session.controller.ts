@@ -15,7 +15,7 @@ import { ApiProperty } from '@nestjs/swagger';
 import { IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
 import { ApiError } from '../platform/api-error.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { Answers, JSON_BODY } from '../platform/openapi.ts';
 import { Public } from '../platform/public.ts';
 import { Settings } from '../platform/settings.ts';
 import { Tries } from '../platform/tries.ts';
@@ -44,6 +44,7 @@ interface SessionAnswer {
   readonly person: {
     readonly id: string;
     readonly name: string;
+    readonly companyId: string;
     readonly company: string;
     readonly role: Role;
   } | null;
@@ -72,6 +73,7 @@ export class SessionController {
         ? {
             id: actor.personId,
             name: actor.personName,
+            companyId: actor.companyId,
             company: actor.companyName,
             role: actor.role,
           }
@@ -83,7 +85,7 @@ export class SessionController {
 
   @Answers({
     status: 204,
-    fails: [...JSON_WRITE, 'wrong-sign-in', 'too-many-tries'],
+    fails: [...JSON_BODY, 'wrong-sign-in', 'too-many-tries'],
     open: true,
   })
   @Public()

@@ -26,6 +26,17 @@ export const OwnersOnly = () => SetMetadata(OWNERS_ONLY, true);
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
 
+/** A page that waited with a write, in a browser where somebody else has signed in meanwhile. */
+const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | undefined => {
+  const person = headers['water-clock-person'];
+  return person === undefined || person === personId
+    ? undefined
+    : new ApiError({
+        code: 'another-person',
+        message: 'somebody else is signed in by now; this was made for another person',
+      });
+};
+
 /** A write is looked at before its body is read: strangers do not make the server hold what they send. */
 export const sessionFirst =
   (sessions: SessionService): RequestHandler =>
@@ -39,10 +50,11 @@ export const sessionFirst =
     const signedIn = request as SignedInRequest;
     void sessions.actorIn(signedIn.cookies).then(
       (actor) => {
+        const refusal = actor ? notForAnother(request, actor) : notSignedIn();
         if (actor) signedIn.actor = actor;
         // Read and drop the rest, so that the client gets this answer and not a broken connection.
-        else request.resume();
-        next(actor ? undefined : notSignedIn());
+        if (refusal) request.resume();
+        next(refusal);
       },
       (error: unknown) => {
         request.resume();

@@ -3,7 +3,7 @@ import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
-import { Answers, BytesBody } from '../platform/openapi.ts';
+import { Answers, BytesBody, WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { MEDIA_TYPES } from './photo-content.ts';
 import { PhotosService, type PhotoView } from './photos.service.ts';
@@ -16,7 +16,7 @@ export class PhotosController {
   @BytesBody(...MEDIA_TYPES)
   @Answers({
     schema: 'Photo',
-    fails: ['foreign-origin', 'not-found', 'too-large', 'id-reused', 'not-accepted'],
+    fails: [...WRITE, 'not-found', 'too-large', 'id-reused', 'not-accepted'],
   })
   @Put(':id')
   @HttpCode(200)

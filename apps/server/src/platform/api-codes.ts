@@ -9,6 +9,10 @@ export const API_CODES = {
   },
   'not-signed-in': { status: 401, meaning: 'there is no session' },
   'wrong-sign-in': { status: 401, meaning: 'the address and the password do not match' },
+  'another-person': {
+    status: 403,
+    meaning: 'somebody else is signed in than the one for whom this was made',
+  },
   'not-allowed': { status: 403, meaning: 'only an owner of the firm may do this' },
   'foreign-origin': { status: 403, meaning: 'a write from the page of another site' },
   'not-found': {

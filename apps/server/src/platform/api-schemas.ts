@@ -112,7 +112,7 @@ export const SCHEMAS: Record<string, Schema> = {
     withdrawnAt: orNull(moment),
   }),
   Session: record({
-    person: orNull(record({ id: uuid, name: text, company: text, role: text })),
+    person: orNull(record({ id: uuid, name: text, companyId: uuid, company: text, role: text })),
     preferences: { allOf: [ref('Preferences')], nullable: true },
     demo: orNull(record({ name: text, email: text, password: text })),
   }),
@@ -136,7 +136,7 @@ export const SCHEMAS: Record<string, Schema> = {
     at: moment,
     what: text,
     by: orNull(text),
-    subjectId: orNull(uuid),
+    site: orNull(text),
     address: orNull(text),
   }),
   Health: record({ ok: flag }),

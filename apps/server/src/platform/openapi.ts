@@ -12,13 +12,19 @@ import { API_CODES, type ApiCode } from './api-codes.ts';
 /** What any route behind a session can answer besides its own. */
 const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'unavailable', 'failed'];
 
-/** What any write with a JSON body can answer besides its own. */
-export const JSON_WRITE = [
+/** What any route with a JSON body can answer besides its own. */
+export const JSON_BODY = [
   'malformed-request',
   'wrong-media-type',
   'too-large',
   'foreign-origin',
 ] as const satisfies readonly ApiCode[];
+
+/** What any write can answer besides its own. */
+export const WRITE = ['foreign-origin', 'another-person'] as const satisfies readonly ApiCode[];
+
+/** What any write with a JSON body can. */
+export const JSON_WRITE = [...JSON_BODY, ...WRITE] as const satisfies readonly ApiCode[];
 
 /** What any route with heavy work can answer besides its own. */
 export const WORK = ['not-accepted', 'too-much-work', 'busy'] as const satisfies readonly ApiCode[];

@@ -1,9 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LikedView } from './liked.ts';
 import { request } from './request.ts';
+import { workFor } from './whose.ts';
+
+export type Role = 'owner' | 'office' | 'technician' | 'apprentice';
 
 export interface SessionView {
-  readonly person: { readonly id: string; readonly name: string; readonly company: string } | null;
+  readonly person: {
+    readonly id: string;
+    readonly name: string;
+    readonly companyId: string;
+    readonly company: string;
+    readonly role: Role;
+  } | null;
   /** Of the person. */
   readonly preferences: LikedView | null;
   readonly demo: {
@@ -17,7 +26,11 @@ export const sessionKey = ['session'] as const;
 
 export const sessionQuery = {
   queryKey: sessionKey,
-  queryFn: () => request<SessionView>('GET', '/api/session'),
+  queryFn: async () => {
+    const session = await request<SessionView>('GET', '/api/session');
+    if (session.person) workFor(session.person);
+    return session;
+  },
   staleTime: 60_000,
 };
 
@@ -32,11 +45,13 @@ export function useSignIn() {
   });
 }
 
-export function useSignOut() {
+/** @param clear takes away what the device holds of them */
+export function useSignOut(clear: () => Promise<void>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => request<undefined>('DELETE', '/api/session'),
-    onSuccess: () => {
+    onSuccess: async () => {
+      await clear();
       client.clear();
       location.assign('/');
     },

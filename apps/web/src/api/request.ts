@@ -1,5 +1,6 @@
 /** Requests to the server, and what can go wrong with them. */
 import type { ClockStyle, DateOrder } from '@water-clock/core';
+import { ownerHeader } from './whose.ts';
 
 export interface ApiFault {
   readonly code: string;
@@ -37,13 +38,15 @@ const MARK = 'water-clock-api';
  */
 export async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
+  // The cast holds: only plain objects are passed as headers here.
+  const headers = { ...(init.headers as Record<string, string> | undefined), ...ownerHeader() };
   try {
-    response = await fetch(path, init);
+    response = await fetch(path, { ...init, headers });
   } catch {
     throw new UnreachableError('the server cannot be reached');
   }
-  const { ok, status, headers } = response;
-  if (!headers.has(MARK))
+  const { ok, status } = response;
+  if (!response.headers.has(MARK))
     throw new UnreachableError('something else answered in place of the server');
   if (ok) return response;
   if (status >= 500) throw new UnreachableError('the server has trouble and is waited for');

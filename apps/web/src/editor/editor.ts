@@ -327,7 +327,7 @@ export class TimerEditor {
       this.surroundings.later(() => void this.flush(), RETRY_MILLISECONDS);
       return true;
     }
-    if (error.code === 'not-signed-in') {
+    if (error.code === 'not-signed-in' || error.code === 'another-person') {
       this.setStatus('signed-out');
       return true;
     }

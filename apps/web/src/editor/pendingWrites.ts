@@ -2,10 +2,11 @@
  * Writes that are not known to be saved, kept on the device: through a reload, and for anybody who opens the timer next where the page
  * was closed in the middle of a walk without a network. Sending one twice is harmless.
  *
- * Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
+ * They belong to a person and their company. Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
  * taken over.
  */
 import type { Write } from '../api/timers.ts';
+import { ownerName } from '../api/whose.ts';
 
 const PREFIX = 'water-clock:pending:';
 const TAB_KEY = 'water-clock:tab';
@@ -42,7 +43,8 @@ async function holdLock(): Promise<void> {
 }
 void holdLock();
 
-const keyOf = (timerId: string, ofTab: string) => `${PREFIX}${timerId}:${ofTab}`;
+const prefixOf = () => `${PREFIX}${ownerName()}:`;
+const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofTab}`;
 
 export function keepPending(timerId: string, writes: readonly Write[]): void {
   try {
@@ -71,7 +73,7 @@ export async function leftBehind(timerId: string): Promise<readonly Write[]> {
   const locks = await navigator.locks?.query();
   if (!locks) return [];
   const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
-  const prefix = `${PREFIX}${timerId}:`;
+  const prefix = `${prefixOf()}${timerId}:`;
   const left: Write[] = [];
   for (const key of Object.keys(localStorage).filter((one) => one.startsWith(prefix))) {
     const owner = key.slice(prefix.length);
@@ -81,3 +83,13 @@ export async function leftBehind(timerId: string): Promise<readonly Write[]> {
   }
   return left;
 }
+
+/** How many writes of this person wait on the device, for all timers and in all tabs. */
+export const countPending = (): number =>
+  Object.keys(localStorage)
+    .filter((key) => key.startsWith(prefixOf()))
+    .reduce((count, key) => count + kept(key).length, 0);
+
+/** Whether a key of the device's storage holds writes of somebody else. */
+export const isAnothersPending = (key: string): boolean =>
+  key.startsWith(PREFIX) && !key.startsWith(prefixOf());

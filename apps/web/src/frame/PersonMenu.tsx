@@ -1,15 +1,18 @@
 import { lazy, Suspense, useState } from 'react';
 import { Button, Dropdown } from 'antd';
 import { UserOutlined } from '@ant-design/icons';
-import { useSession, useSignOut } from '../api/people.ts';
+import { useNavigate } from 'react-router';
+import { useSession } from '../api/people.ts';
 
+const SignOutDialog = lazy(() => import('./SignOutDialog.tsx'));
 const PreferencesDialog = lazy(() => import('./PreferencesDialog.tsx'));
 
 /** Who is signed in, and what they like. */
 export function PersonMenu({ words }: { readonly words: boolean }) {
   const session = useSession();
-  const signOut = useSignOut();
-  const [open, setOpen] = useState(false);
+  const navigate = useNavigate();
+  const [open, setOpen] = useState<'preferences' | 'sign out' | null>(null);
+  const close = () => setOpen(null);
   const person = session.data?.person;
   if (!person) return null;
   return (
@@ -20,8 +23,11 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
           items: [
             { key: 'company', label: person.company, disabled: true },
             { type: 'divider' },
-            { key: 'preferences', label: 'Preferences …', onClick: () => setOpen(true) },
-            { key: 'out', label: 'Sign out', onClick: () => signOut.mutate() },
+            { key: 'preferences', label: 'Preferences …', onClick: () => setOpen('preferences') },
+            ...(person.role === 'owner'
+              ? [{ key: 'firm', label: 'The firm …', onClick: () => void navigate('/firm') }]
+              : []),
+            { key: 'out', label: 'Sign out', onClick: () => setOpen('sign out') },
           ],
         }}
       >
@@ -31,7 +37,11 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
       </Dropdown>
       {open && (
         <Suspense>
-          <PreferencesDialog close={() => setOpen(false)} />
+          {open === 'preferences' ? (
+            <PreferencesDialog close={close} />
+          ) : (
+            <SignOutDialog close={close} />
+          )}
         </Suspense>
       )}
     </>

@@ -3,13 +3,15 @@
  * in the middle of a walk loses none.
  */
 import { answered, newId, RefusedError } from '../api/request.ts';
+import { ownerName } from '../api/whose.ts';
 
 /** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
 const LONGER_SIDE = 1600;
 const QUALITY = 0.82;
 /** A photo from a phone is not larger than this. */
 const MOST_FILE_BYTES = 40_000_000;
-const OUTBOX = 'water-clock-photos';
+const outboxName = () => `water-clock-photos:${ownerName()}`;
+const openOutbox = () => caches.open(outboxName());
 
 /** Answers of our API that stay the same however often a photo is sent. */
 const FOR_GOOD = ['not-accepted', 'too-large', 'id-reused', 'malformed-request', 'not-found'];
@@ -57,7 +59,7 @@ const send = (id: string, blob: Blob) =>
 export async function keepPhoto(file: File): Promise<string> {
   const blob = await scaledDown(file);
   const id = newId();
-  const outbox = await caches.open(OUTBOX);
+  const outbox = await openOutbox();
   await outbox.put(
     photoPath(id),
     new Response(blob, { headers: { 'content-type': 'image/jpeg' } }),
@@ -65,15 +67,23 @@ export async function keepPhoto(file: File): Promise<string> {
   return id;
 }
 
+/** How many of this person's photos have not arrived. Only pages served safely have such a store. */
+export const countWaitingPhotos = async (): Promise<number> =>
+  'caches' in globalThis ? (await (await openOutbox()).keys()).length : 0;
+
+export const dropWaitingPhotos = async (): Promise<void> => {
+  if ('caches' in globalThis) await caches.delete(outboxName());
+};
+
 /** A photo that has not arrived yet, from the device; null where it has. */
 export async function waitingPhoto(id: string): Promise<Blob | null> {
-  const found = await (await caches.open(OUTBOX)).match(photoPath(id));
+  const found = await (await openOutbox()).match(photoPath(id));
   return found ? found.blob() : null;
 }
 
 /** Sends every photo that waits, also those of an earlier page; those that cannot be sent now stay. Resolves to how many are left. */
 export async function sendWaiting(): Promise<number> {
-  const outbox = await caches.open(OUTBOX);
+  const outbox = await openOutbox();
   let left = 0;
   for (const request of await outbox.keys()) {
     const response = await outbox.match(request);

@@ -1,0 +1,65 @@
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { newId, request } from './request.ts';
+
+export interface Firm {
+  readonly name: string;
+  readonly version: number;
+  /** Days after which the record of changes is thinned; null: never. */
+  readonly keepChangesDays: number | null;
+}
+
+export type Audited =
+  | 'sign-in'
+  | 'sign-in-failed'
+  | 'sign-out'
+  | 'link-made'
+  | 'link-opened'
+  | 'link-withdrawn'
+  | 'export'
+  | 'deletion'
+  | 'setting';
+
+export interface AuditEntry {
+  readonly id: string;
+  /** ISO instant. */
+  readonly at: string;
+  readonly what: Audited;
+  /** Null: somebody without an account. */
+  readonly by: string | null;
+  /** The house that it was about. */
+  readonly site: string | null;
+  /** Of the network. */
+  readonly address: string | null;
+}
+
+const firmKeys = { firm: ['firm'] as const, audit: ['audit'] as const };
+/** As many entries as one answer has. */
+const PAGE = 100;
+
+export const useFirm = () =>
+  useQuery({ queryKey: firmKeys.firm, queryFn: () => request<Firm>('GET', '/api/firm') });
+
+export const useAudit = () =>
+  useInfiniteQuery({
+    queryKey: firmKeys.audit,
+    initialPageParam: '',
+    queryFn: ({ pageParam }) =>
+      request<AuditEntry[]>('GET', `/api/audit${pageParam && `?before=${pageParam}`}`),
+    getNextPageParam: (last) => (last.length < PAGE ? null : (last.at(-1)?.id ?? null)),
+  });
+
+export function useKeepChanges() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ firm, days }: { firm: Firm; days: number | null }) =>
+      request<Firm>('POST', '/api/firm/changes', {
+        id: newId(),
+        baseVersion: firm.version,
+        keepChangesDays: days,
+      }),
+    onSettled: () =>
+      Promise.all(
+        [firmKeys.firm, firmKeys.audit].map((queryKey) => client.invalidateQueries({ queryKey })),
+      ),
+  });
+}

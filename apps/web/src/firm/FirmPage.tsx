@@ -1,0 +1,103 @@
+import { Alert, Button, Table } from 'antd';
+import { useAudit, useFirm, useKeepChanges, type Audited, type AuditEntry } from '../api/firm.ts';
+import { failureWords } from '../api/request.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+
+const WHAT: Record<Audited, string> = {
+  'sign-in': 'Signed in',
+  'sign-in-failed': 'Wrong password',
+  'sign-out': 'Signed out',
+  'link-made': 'Made a link to the homeowner’s page',
+  'link-opened': 'Opened the homeowner’s page by a link',
+  'link-withdrawn': 'Withdrew a link',
+  export: 'Saved the house as a file',
+  deletion: 'Deleted a document of the library',
+  setting: 'Changed how long changes are kept',
+};
+
+/** Zero: for ever. */
+const KEPT: readonly (readonly [number, string])[] = [
+  [0, 'For ever'],
+  [365, '1 year'],
+  [730, '2 years'],
+  [1825, '5 years'],
+];
+
+function KeepChanges() {
+  const firm = useFirm();
+  const keep = useKeepChanges();
+  if (firm.isPending) return <Loading what="the settings of the firm" />;
+  if (firm.isError)
+    return <Failed what="The firm" error={firm.error} retry={() => void firm.refetch()} />;
+  const days = firm.data.keepChangesDays ?? 0;
+  const options = KEPT.some(([one]) => one === days)
+    ? KEPT
+    : ([...KEPT, [days, `${days} days`]] as const);
+  return (
+    <section className="card stack">
+      <h2>Changes of timers</h2>
+      <SelectField
+        label="Keep who changed what"
+        value={days}
+        options={options}
+        pick={(value) => keep.mutate({ firm: firm.data, days: value === 0 ? null : value })}
+      />
+      <p className="soft">
+        Older entries are cleared at night. What is set on a timer, and its logbook, always stay.
+      </p>
+      {keep.isError && <Alert type="error" title={failureWords(keep.error, 'Not saved')} />}
+    </section>
+  );
+}
+
+function AuditTable() {
+  const { clock, order } = usePreferences();
+  const audit = useAudit();
+  if (audit.isPending) return <Loading what="who came in" />;
+  if (audit.isError)
+    return <Failed what="Who came in" error={audit.error} retry={() => void audit.refetch()} />;
+  const moment = new Intl.DateTimeFormat(order === 'month-day' ? 'en-US' : 'en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: 'numeric',
+    minute: '2-digit',
+    hour12: clock === '12',
+  });
+  return (
+    <section className="card stack">
+      <h2>Who came in, and what went out</h2>
+      <Table<AuditEntry>
+        rowKey="id"
+        size="small"
+        pagination={false}
+        scroll={{ x: 'max-content' }}
+        dataSource={audit.data.pages.flat()}
+        columns={[
+          { title: 'When', render: (_, { at }) => moment.format(new Date(at)) },
+          { title: 'Who', render: (_, { by }) => by ?? 'Somebody with a link' },
+          { title: 'What', render: (_, { what }) => WHAT[what] },
+          { title: 'House', render: (_, { site }) => site ?? '' },
+          { title: 'From address', render: (_, { address }) => address ?? '' },
+        ]}
+      />
+      {audit.hasNextPage && (
+        <Button loading={audit.isFetchingNextPage} onClick={() => void audit.fetchNextPage()}>
+          Show earlier entries
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** What an owner looks after. */
+export default function FirmPage() {
+  return (
+    <div className="page stack">
+      <h1>The firm</h1>
+      <AuditTable />
+      <KeepChanges />
+    </div>
+  );
+}

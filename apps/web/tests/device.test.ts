@@ -1,0 +1,120 @@
+/** What waits on a device belongs to one person: nobody else finds, sends or deletes it, and signing out says what would be lost. */
+import { beforeEach, expect, test } from '@jest/globals';
+import type { Write } from '../src/api/timers.ts';
+import type * as People from '../src/people/device.ts';
+import type * as Pending from '../src/editor/pendingWrites.ts';
+import type * as Photos from '../src/photos/photos.ts';
+import type * as Requests from '../src/api/request.ts';
+import type * as Whose from '../src/api/whose.ts';
+
+const values = new Map<string, string>();
+const outboxes = new Map<string, Map<string, Response>>();
+const sent: { path: string; person: string | undefined }[] = [];
+let reloads = 0;
+
+const define = (name: string, value: unknown) =>
+  Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
+
+beforeEach(() => {
+  values.clear();
+  outboxes.clear();
+  sent.length = 0;
+  reloads = 0;
+  define(
+    'localStorage',
+    new Proxy(
+      {
+        getItem: (key: string) => values.get(key) ?? null,
+        setItem: (key: string, value: string) => void values.set(key, value),
+        removeItem: (key: string) => void values.delete(key),
+      },
+      {
+        ownKeys: () => [...values.keys()],
+        getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+      },
+    ),
+  );
+  define('sessionStorage', {
+    getItem: () => null,
+    setItem: () => undefined,
+    clear: () => undefined,
+  });
+  define('navigator', {});
+  define('location', { reload: () => void reloads++ });
+  define('caches', {
+    open: (name: string) => {
+      const box = outboxes.get(name) ?? new Map<string, Response>();
+      outboxes.set(name, box);
+      return Promise.resolve({
+        keys: () => Promise.resolve([...box.keys()].map((url) => ({ url }))),
+        match: ({ url }: { url: string }) => Promise.resolve(box.get(url)),
+        delete: ({ url }: { url: string }) => Promise.resolve(box.delete(url)),
+      });
+    },
+    delete: (name: string) => Promise.resolve(outboxes.delete(name)),
+  });
+  define('fetch', (path: string, init: { headers: Record<string, string> }) => {
+    sent.push({ path, person: init.headers['water-clock-person'] });
+    return Promise.resolve(
+      new Response('{}', { status: 200, headers: { 'water-clock-api': '1' } }),
+    );
+  });
+});
+
+const TAMSIN = { id: 'tamsin', companyId: 'brindlewick' };
+const JORY = { id: 'jory', companyId: 'brindlewick' };
+const write: Write = {
+  id: 'a',
+  baseVersion: 1,
+  way: 'do',
+  change: { type: 'note', fields: { hundredMonth: 1 } },
+};
+
+/** A page of the application in this browser; the modules of one page are the same ones. */
+async function openPage(person: typeof TAMSIN) {
+  const [whose, pending, photos, people, requests] = (await Promise.all(
+    ['api/whose', 'editor/pendingWrites', 'photos/photos', 'people/device', 'api/request'].map(
+      (name) => import(`../src/${name}.ts`),
+    ),
+  )) as [typeof Whose, typeof Pending, typeof Photos, typeof People, typeof Requests];
+  whose.workFor(person);
+  return { ...whose, ...pending, ...photos, ...people, ...requests };
+}
+
+test('it is found, counted, sent and deleted for its own person alone', async () => {
+  const tamsin = await openPage(TAMSIN);
+  tamsin.keepPending('larkholt', [write, { ...write, id: 'b' }]);
+  const photo = '/api/photos/p1';
+  outboxes.set('water-clock-photos:brindlewick.tamsin', new Map([[photo, new Response('jpeg')]]));
+  // `new URL` needs a whole address.
+  const [box] = outboxes.values();
+  box?.set(`http://x${photo}`, box.get(photo) ?? new Response());
+  box?.delete(photo);
+  expect(tamsin.unsentWords(await tamsin.unsentHere())).toBe('2 changes and one photo');
+
+  // The same browser, after somebody else has signed in: the page is loaded anew.
+  const jory = await openPage(JORY);
+  expect(reloads).toBe(1);
+  expect(jory.pendingOf('larkholt')).toEqual([]);
+  expect(jory.unsentWords(await jory.unsentHere())).toBeNull();
+  expect(await jory.sendWaiting()).toBe(0);
+  expect(sent).toEqual([]);
+  values.set('preferences', '{"theme":"night"}');
+  await jory.clearDevice();
+  expect([...values.keys()].some((key) => key.includes('brindlewick.tamsin'))).toBe(true);
+  expect(values.has('preferences')).toBe(false);
+
+  const again = await openPage(TAMSIN);
+  expect(again.pendingOf('larkholt')).toHaveLength(2);
+  expect(await again.sendWaiting()).toBe(0);
+  expect(sent).toEqual([{ path: photo, person: 'tamsin' }]);
+  await again.clearDevice();
+  expect(values.size).toBe(0);
+  expect(again.unsentWords(await again.unsentHere())).toBeNull();
+});
+
+test('every request says for whom it is', async () => {
+  const page = await openPage(JORY);
+  await page.request('POST', '/api/timers/x/changes', {});
+  expect(sent).toEqual([{ path: '/api/timers/x/changes', person: 'jory' }]);
+});
