@@ -76,8 +76,8 @@ export async function theatre(work) {
 
 const portOf = ({ url }) => Number(new URL(url).port);
 
-async function ready({ url }) {
-  for (;;) {
+async function ready({ url }, isOver = () => false) {
+  while (!isOver()) {
     const ok = await fetch(`${url}/api/health/ready`).then(
       (answer) => answer.ok,
       () => false,
@@ -107,8 +107,18 @@ const atShare = (numbers, share) =>
 export const kills = ({ count, seed, say = () => {} }) =>
   theatre(async (stage) => {
     const random = randomFrom(seed);
-    let server = await stage.start();
-    const port = portOf(server);
+    let crashes = 0;
+    let isGone = false;
+    let server;
+    let port;
+    const begin = async () => {
+      isGone = false;
+      stage.servers.length = 0;
+      server = await stage.start({ port });
+      port = portOf(server);
+      void server.ended.then(() => (isGone = true));
+    };
+    await begin();
     const writers = new Writers(() => [server.url], WRITERS);
     const back = { server: [], database: [] };
     for (let n = 0; n < count; n++) {
@@ -118,11 +128,15 @@ export const kills = ({ count, seed, say = () => {} }) =>
       const began = performance.now();
       process.kill(mark.pid, 'SIGKILL');
       await gone(mark, 5);
-      if (what === 'server') {
-        stage.servers.length = 0;
-        server = await stage.start({ port });
-      } else await databaseAgain(stage);
-      await ready(server);
+      if (what === 'server') await begin();
+      else await databaseAgain(stage);
+      await ready(server, () => isGone);
+      // Nobody killed it just now: it ended by itself, and that is a mistake of ours.
+      while (isGone) {
+        crashes++;
+        await begin();
+        await ready(server, () => isGone);
+      }
       back[what].push(performance.now() - began);
       if ((n + 1) % 50 === 0) say(`${n + 1} kills, ${writers.acknowledged.length} acknowledged`);
     }
@@ -137,7 +151,7 @@ export const kills = ({ count, seed, say = () => {} }) =>
         },
       ]),
     );
-    return { ...(await compare(writers, stage.query)), times };
+    return { crashes, ...(await compare(writers, stage.query)), times };
   });
 
 /** A proxy to the database that, when it is armed, lets the next COMMIT through and loses the answer. */

@@ -175,8 +175,11 @@ describe('a write', () => {
     );
     const waiting = `select count(*)::int as count from pg_stat_activity
       where datname = current_database() and wait_event_type = 'Lock'`;
-    for (let count = 0; count < 8;)
-      [{ count } = { count: 0 }] = (await database.query(waiting)) as { count: number }[];
+    const countOf = async () => {
+      const [row]: { count: number }[] = await database.query(waiting);
+      return row?.count ?? 0;
+    };
+    for (let count = 0; count < 8;) count = await countOf();
     const closed = app.close();
     await holder.rollbackTransaction();
     await holder.release();

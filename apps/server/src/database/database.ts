@@ -1,5 +1,6 @@
-import type { Settings } from '../platform/settings.ts';
+import pg, { type ClientConfig } from 'pg';
 import { DataSource, type DataSourceOptions } from 'typeorm';
+import type { Settings } from '../platform/settings.ts';
 import { FirstTables1795000000000 } from './migrations/1795000000000-first-tables.ts';
 import { HouseFacts1796000000000 } from './migrations/1796000000000-house-facts.ts';
 import { Survey1797000000000 } from './migrations/1797000000000-survey.ts';
@@ -32,6 +33,17 @@ const LIMITS = {
   query_timeout: 12_000,
 };
 
+/**
+ * What a database says as it ends can arrive together with an answer, while nobody listens for errors; that must not end the server.
+ * Whoever uses the connection next is told.
+ */
+class SteadyClient extends pg.Client {
+  constructor(options?: string | ClientConfig) {
+    super(options);
+    this.on('error', () => undefined);
+  }
+}
+
 /** TypeORM synchronises nothing. Each module names its own entities. */
 export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) =>
   ({
@@ -42,7 +54,7 @@ export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) 
     synchronize: false,
     logging: false,
     applicationName: 'water-clock',
-    extra: { max: databaseConnections, keepAlive: true, ...LIMITS },
+    extra: { max: databaseConnections, keepAlive: true, Client: SteadyClient, ...LIMITS },
   }) satisfies DataSourceOptions & { readonly autoLoadEntities: boolean };
 
 /** Of our own choosing; whoever holds it migrates. */
@@ -50,7 +62,7 @@ const MIGRATION_LOCK = 1_884_201;
 
 /** Makes the tables by migrations, in order, without limits of time. Of servers that start at once one does it, and the others wait. */
 async function migrate(options: DataSourceOptions): Promise<void> {
-  const plain = { ...options, entities: [], extra: {} };
+  const plain = { ...options, entities: [], extra: { Client: SteadyClient } };
   const database = await new DataSource(plain).initialize();
   const lock = database.createQueryRunner();
   try {

@@ -42,7 +42,7 @@ export default function OfficeFrame() {
       ]}
     />
   );
-  const here = PLACES.findLast(({ to }) => to === '/' || pathname.startsWith(to))?.to ?? '/';
+  const here = PLACES.find(({ to }) => (to === '/' ? pathname === to : pathname.startsWith(to)));
   if (screen === 'phone')
     return (
       <div className="phone">
@@ -72,7 +72,7 @@ export default function OfficeFrame() {
       <Rail>
         <Menu
           aria-label="Pages"
-          selectedKeys={[here]}
+          selectedKeys={here ? [here.to] : []}
           items={PLACES.map(({ to, name, icon }) => ({
             key: to,
             icon,
