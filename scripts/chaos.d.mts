@@ -27,7 +27,9 @@ export function theatre<T>(work: (stage: Stage) => Promise<T>): Promise<T>;
 export function kills(options: {
   count: number;
   seed: number;
-}): Promise<Compared & { readonly times: Record<'server' | 'database', Times> }>;
+}): Promise<
+  Compared & { readonly crashes: number; readonly times: Record<'server' | 'database', Times> }
+>;
 export function lostCommits(options: {
   count: number;
 }): Promise<Compared & { readonly answersLost: number }>;

@@ -8,6 +8,8 @@ import { ROOT } from './setup.mjs';
 const KILL_AFTER_MS = 15_000;
 const LOG_SIZE = '10M';
 const LOG_FILES = 5;
+/** Characters of what a server said that does not start. */
+const LAST_WORDS = 1500;
 
 /** A log that is cut into files of a size, of which the last ones are kept. */
 async function rotatedLog(file) {
@@ -53,7 +55,11 @@ export async function startServer({
       resolve(signal === null ? `with code ${code}` : `by ${signal}`);
     }),
   );
-  child.stderr.on('data', (chunk) => log.write(chunk));
+  let complaint = '';
+  child.stderr.on('data', (chunk) => {
+    log.write(chunk);
+    complaint = (complaint + chunk).slice(-LAST_WORDS);
+  });
   const url = await new Promise((resolve, reject) => {
     let seen = '';
     child.stdout.on('data', (chunk) => {
@@ -63,7 +69,9 @@ export async function startServer({
       if (match) resolve(match[1]);
     });
     void ended.then((how) =>
-      reject(new Error(`the server ended ${how}; see ${path.relative(ROOT, logFile)}`)),
+      reject(
+        new Error(`the server ended ${how}; see ${path.relative(ROOT, logFile)}\n${complaint}`),
+      ),
     );
   });
   return {

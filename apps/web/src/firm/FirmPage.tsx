@@ -1,7 +1,7 @@
 import { Alert, Button, Table } from 'antd';
 import { useAudit, useFirm, useKeepChanges, type Audited, type AuditEntry } from '../api/firm.ts';
 import { failureWords } from '../api/request.ts';
-import { SelectField } from '../fields/SelectField.tsx';
+import { Switch } from '../fields/Switch.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 
@@ -17,12 +17,13 @@ const WHAT: Record<Audited, string> = {
   setting: 'Changed how long changes are kept',
 };
 
-/** Zero: for ever. */
-const KEPT: readonly (readonly [number, string])[] = [
-  [0, 'For ever'],
-  [365, '1 year'],
-  [730, '2 years'],
-  [1825, '5 years'],
+const FOR_EVER = 'ever';
+/** Days, as the keys of a choice. */
+const KEPT: readonly (readonly [string, string])[] = [
+  [FOR_EVER, 'For ever'],
+  ['365', '1 year'],
+  ['730', '2 years'],
+  ['1825', '5 years'],
 ];
 
 function KeepChanges() {
@@ -31,18 +32,20 @@ function KeepChanges() {
   if (firm.isPending) return <Loading what="the settings of the firm" />;
   if (firm.isError)
     return <Failed what="The firm" error={firm.error} retry={() => void firm.refetch()} />;
-  const days = firm.data.keepChangesDays ?? 0;
+  const days = String(firm.data.keepChangesDays ?? FOR_EVER);
   const options = KEPT.some(([one]) => one === days)
     ? KEPT
     : ([...KEPT, [days, `${days} days`]] as const);
   return (
-    <section className="card stack">
+    <section className="stack">
       <h2>Changes of timers</h2>
-      <SelectField
+      <Switch
         label="Keep who changed what"
         value={days}
         options={options}
-        pick={(value) => keep.mutate({ firm: firm.data, days: value === 0 ? null : value })}
+        pick={(value) =>
+          keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) })
+        }
       />
       <p className="soft">
         Older entries are cleared at night. What is set on a timer, and its logbook, always stay.
@@ -66,20 +69,30 @@ function AuditTable() {
     hour12: clock === '12',
   });
   return (
-    <section className="card stack">
+    <section className="stack">
       <h2>Who came in, and what went out</h2>
       <Table<AuditEntry>
         rowKey="id"
         size="small"
         pagination={false}
-        scroll={{ x: 'max-content' }}
         dataSource={audit.data.pages.flat()}
         columns={[
           { title: 'When', render: (_, { at }) => moment.format(new Date(at)) },
           { title: 'Who', render: (_, { by }) => by ?? 'Somebody with a link' },
-          { title: 'What', render: (_, { what }) => WHAT[what] },
-          { title: 'House', render: (_, { site }) => site ?? '' },
-          { title: 'From address', render: (_, { address }) => address ?? '' },
+          {
+            title: 'What',
+            render: (_, { what, site }) => (
+              <>
+                {WHAT[what]}
+                {site !== null && <div className="soft">{site}</div>}
+              </>
+            ),
+          },
+          {
+            title: 'From address',
+            responsive: ['md'],
+            render: (_, { address }) => address ?? '',
+          },
         ]}
       />
       {audit.hasNextPage && (
@@ -94,7 +107,7 @@ function AuditTable() {
 /** What an owner looks after. */
 export default function FirmPage() {
   return (
-    <div className="page stack">
+    <div className="page">
       <h1>The firm</h1>
       <AuditTable />
       <KeepChanges />
