@@ -1,6 +1,7 @@
 export function fuzzApi(options: {
   url: string;
   cookie: string;
+  demo: { email: string; password: string };
   requests: number;
   seed: number;
   changes: () => Promise<number>;

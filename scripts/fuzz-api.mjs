@@ -161,11 +161,21 @@ const ROUTES = [
     path: `/api/timers/${TIMER}/links/${randomUUID()}/withdraw`,
     body: {},
   }),
-  () => ({
+  ({ firm }) => ({
+    method: 'POST',
+    path: '/api/firm/changes',
+    body: { id: randomUUID(), baseVersion: firm, keepChangesDays: 365 },
+    idOf: ({ id }) => id,
+  }),
+  // The two ways to get in: a password, and a link.
+  ({ demo }) => ({
     method: 'POST',
     path: '/api/session',
-    body: { email: 'somebody@else.example', password: 'not this one' },
+    body: { email: demo.email, password: demo.password },
   }),
+  ({ demo }) => ({ method: 'POST', path: '/api/session', body: { ...demo, password: 'guess' } }),
+  () => ({ method: 'GET', path: '/api/page', body: 'a'.repeat(43), isBearer: true }),
+  () => ({ method: 'GET', path: '/api/page/pdf?paper=a4', body: 'b'.repeat(43), isBearer: true }),
   () => ({ method: 'PUT', path: `/api/photos/${randomUUID()}`, body: { raw: 'photo' } }),
   () => ({ method: 'PUT', path: `/api/sites/${randomUUID()}/archive`, body: { raw: 'PK' } }),
 ];
@@ -192,11 +202,11 @@ function bytesOf(body, random) {
 }
 
 /**
- * @param {{ url: string, cookie: string, requests: number, seed: number, changes: () => Promise<number> }} options `changes`: how many
+ * @param {{ url: string, cookie: string, demo: { email: string, password: string }, requests: number, seed: number, changes: () => Promise<number> }} options `changes`: how many
  *   are on record in the database
  * @returns {Promise<{ sent: number, byStatus: Record<string, number>, slowest: number, faults: string[] }>}
  */
-export async function fuzzApi({ url, cookie, requests, seed, changes }) {
+export async function fuzzApi({ url, cookie, demo, requests, seed, changes }) {
   const random = randomOf(seed);
   const before = await changes();
   const kept = new Set();
@@ -208,7 +218,7 @@ export async function fuzzApi({ url, cookie, requests, seed, changes }) {
     await read(`/api/timers/${TIMER}`),
     await read('/api/library/rules'),
   ];
-  const now = { timer: 1, site: 1, plan, rules };
+  const now = { timer: 1, site: 1, firm: 1, plan, rules, demo };
   for (let n = 0; n < requests; n++) {
     // Each route's sound request comes first: where it is refused, breaking it tests little.
     const isSound = n < ROUTES.length;
@@ -221,11 +231,18 @@ export async function fuzzApi({ url, cookie, requests, seed, changes }) {
       'content-type': !isSound && random(10) === 0 ? TYPES[random(TYPES.length)] : TYPES[0],
     };
     const bytes = isSound ? Buffer.from(JSON.stringify(body)) : bytesOf(body, random);
+    // What a header can hold.
+    if (route.isBearer)
+      headers.authorization = `Bearer ${bytes.toString('latin1').replace(/[^\x20-\xff]/g, '')}`;
     const begun = performance.now();
     const what = `seed ${seed}, request ${n}: ${route.method} ${route.path} ${bytes.toString().slice(0, 400)}`;
     let response;
     try {
-      response = await fetch(url + route.path, { method: route.method, headers, body: bytes });
+      response = await fetch(url + route.path, {
+        method: route.method,
+        headers,
+        ...(route.isBearer ? {} : { body: bytes }),
+      });
     } catch (error) {
       faults.push(`${what}: no answer, ${String(error)}`);
       continue;
@@ -245,6 +262,7 @@ export async function fuzzApi({ url, cookie, requests, seed, changes }) {
     if (response.ok && typeof answer?.version === 'number') {
       if (route.path.startsWith('/api/timers')) now.timer = answer.version;
       if (route.path.startsWith('/api/sites')) now.site = answer.version;
+      if (route.path.startsWith('/api/firm')) now.firm = answer.version;
     }
   }
   const saved = (await changes()) - before;
@@ -267,7 +285,12 @@ if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
     const database = new pg.Client(cluster.url('fuzz'));
     const server = await startServer({
       databaseUrl: cluster.url('fuzz'),
-      env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error', WATER_CLOCK_SIGN_IN_TRIES: '1000000' },
+      env: {
+        WATER_CLOCK_DEMO: '1',
+        LOG_LEVEL: 'error',
+        WATER_CLOCK_SIGN_IN_TRIES: '1000000',
+        WATER_CLOCK_PAGE_TRIES: '1000000',
+      },
       logFile: path.join(folder, 'server.log'),
     });
     await database.connect();
@@ -282,6 +305,7 @@ if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
       const { faults, ...told } = await fuzzApi({
         url: server.url,
         cookie,
+        demo,
         requests: Number(requests),
         seed: Number(seed),
         changes: async () =>

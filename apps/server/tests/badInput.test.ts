@@ -278,6 +278,7 @@ test('the API holds against requests that no client of ours would send', async (
   const told = await fuzzApi({
     url: await server.app.getUrl(),
     cookie,
+    demo,
     requests: 600,
     seed: 18,
     changes: () => countOf('changes'),
