@@ -2,7 +2,6 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
-import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import type { DestinationStream } from 'pino';
 import { AppModule } from './app.module.ts';
@@ -14,6 +13,7 @@ import { apiMark } from './platform/api-mark.ts';
 import { Drain } from './platform/drain.ts';
 import { logOf, requestLog } from './platform/logging.ts';
 import { serveOpenApi } from './platform/openapi.ts';
+import { contentRules, makeNonce, serveShell } from './platform/shell.ts';
 import type { Settings } from './platform/settings.ts';
 
 /**
@@ -39,21 +39,11 @@ export async function createApplication(
     requestLog(log),
     app.get(MetricsService).count,
     app.get(Drain).mark,
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'self'"],
-          // The component library writes its styles into the page.
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          workerSrc: ["'self'"],
-          // Without https, as on loopback, there is nothing to upgrade to.
-          ...(settings.secureCookies ? {} : { upgradeInsecureRequests: null }),
-        },
-      },
-    }),
+    makeNonce,
+    contentRules(settings),
     apiMark,
     compression(),
+    serveShell(settings.webRoot),
     cookieParser(),
     sameOrigin,
   );

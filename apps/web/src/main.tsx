@@ -42,11 +42,14 @@ async function headStart(): Promise<void> {
 // What fails here is asked for again where it is needed.
 if (location.pathname !== '/page') void headStart().catch(() => undefined);
 
+/** By it the browser knows styles that the component library adds. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
+
 function Application() {
   const { theme, contrast, textSize } = usePreferences();
   const face = useMemo(() => faceOf({ theme, contrast, textSize }), [theme, contrast, textSize]);
   return (
-    <ConfigProvider theme={face}>
+    <ConfigProvider theme={face} csp={{ nonce }}>
       <BrowserRouter>
         <Suspense fallback={<Loading what="the page" />}>
           <Routes>

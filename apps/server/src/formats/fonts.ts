@@ -1,19 +1,12 @@
 /** The font that what we print carries with it, so that it prints alike everywhere. */
+import fs from 'node:fs';
 import { createRequire } from 'node:module';
+import os from 'node:os';
+import path from 'node:path';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import { fontOfWoff } from './woff.ts';
 
 const require = createRequire(import.meta.url);
-
-const font = (subset: string, weight: number) =>
-  require.resolve(
-    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
-  );
-const family = (subset: string) => ({
-  normal: font(subset, 400),
-  bold: font(subset, 600),
-  italics: font(subset, 400),
-  bolditalics: font(subset, 800),
-});
 
 interface PdfMaker {
   addFonts(fonts: Record<string, object>): void;
@@ -22,14 +15,37 @@ interface PdfMaker {
   createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
 }
 
-// The cast is for a library that is not an ES module; its fonts are files of ours and nothing is fetched.
-const pdfmake = require('pdfmake') as PdfMaker;
-pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
-pdfmake.setLocalAccessPolicy((path) => path.includes('atkinson-hyperlegible-next'));
-pdfmake.setUrlAccessPolicy(() => false);
+/** The library takes fonts from files alone, so they are unpacked into a folder that goes with this thread. */
+function makeFonts(): PdfMaker {
+  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-fonts-'));
+  process.on('exit', () => fs.rmSync(folder, { recursive: true, force: true }));
+  const font = (subset: string, weight: number) => {
+    const name = `atkinson-hyperlegible-next-${subset}-${weight}-normal`;
+    const packed = require.resolve(`@fontsource/atkinson-hyperlegible-next/files/${name}.woff`);
+    const file = path.join(folder, `${name}.ttf`);
+    fs.writeFileSync(file, fontOfWoff(fs.readFileSync(packed)));
+    return file;
+  };
+  const family = (subset: string) => ({
+    normal: font(subset, 400),
+    bold: font(subset, 600),
+    italics: font(subset, 400),
+    bolditalics: font(subset, 800),
+  });
+  // The cast is for a library that is not an ES module. It reads nothing but its fonts, and fetches nothing.
+  const pdfmake = require('pdfmake') as PdfMaker;
+  pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
+  pdfmake.setLocalAccessPolicy((file) => file.startsWith(folder));
+  pdfmake.setUrlAccessPolicy(() => false);
+  return pdfmake;
+}
 
-export const printed = (definition: TDocumentDefinitions): Promise<Buffer> =>
-  pdfmake.createPdf(definition).getBuffer();
+let maker: PdfMaker | null = null;
+
+export function printed(definition: TDocumentDefinitions): Promise<Buffer> {
+  maker ??= makeFonts();
+  return maker.createPdf(definition).getBuffer();
+}
 
 /** The letters in the first file of the font. The second has the rest of Latin; neither has anything else. */
 const PLAIN =
