@@ -74,6 +74,17 @@ describe('who comes in', () => {
     await ask().expect(401);
   });
 
+  test('a browser takes no styles into the page but ours', async () => {
+    const page = await http().get('/sites').expect(200);
+    const rules = page.headers['content-security-policy'] as string;
+    const nonce = /style-src 'self' 'nonce-([^']+)'/.exec(rules)?.[1];
+    expect(page.text).toContain(`nonce="${nonce}"`);
+    expect(rules).not.toContain('unsafe-inline');
+    expect(page.headers['cache-control']).toBe('no-store');
+    const again = (await http().get('/sites')).headers['content-security-policy'];
+    expect(again).not.toBe(rules);
+  });
+
   test('search engines keep nothing', async () => {
     for (const path of ['/', '/api/session', '/l'])
       expect((await http().get(path)).headers['x-robots-tag']).toBe('noindex, nofollow');

@@ -476,7 +476,7 @@ export {
 
 // For the homeowner.
 export { NO_OFFICE, OFFICE_ID, readOffice, type Office } from './homeowner/office.ts';
-export { doorCard, type DoorCard } from './homeowner/doorCard.ts';
+export { doorCard, type CardSources, type DoorCard } from './homeowner/doorCard.ts';
 export type { PageSources } from './homeowner/pageSources.ts';
 export { restoreWords } from './homeowner/restoreWords.ts';
 export { homeownerPage, type HomeownerPage, type WeekRun } from './homeowner/page.ts';

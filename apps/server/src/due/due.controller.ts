@@ -12,7 +12,7 @@ export class DueController {
   constructor(private readonly due: DueService) {}
 
   /** What is due at all sites. `clock` and `order` are how times and dates are written in it. */
-  @Answers({ schema: ['DueEntry'], fails: ['malformed-request'] })
+  @Answers({ schema: ['DueEntry'], fails: ['malformed-request', 'busy'] })
   @Get('due')
   list(
     @CurrentActor() actor: Actor,
@@ -22,7 +22,7 @@ export class DueController {
     return this.due.list(actor, { clock, order });
   }
 
-  @Answers({ mediaType: 'text/calendar' })
+  @Answers({ mediaType: 'text/calendar', fails: ['busy'] })
   @Get('due.ics')
   async calendar(@CurrentActor() actor: Actor): Promise<StreamableFile> {
     return fileOf(await this.due.calendar(actor), 'text/calendar', 'visits-due.ics');

@@ -15,7 +15,7 @@ import { PagesService, type LinkView } from './pages.service.ts';
 export class LinksController {
   constructor(private readonly pages: PagesService) {}
 
-  @Answers({ schema: 'HomeownerPage', fails: ['not-found'] })
+  @Answers({ schema: 'HomeownerPage', fails: ['not-found', ...WORK] })
   @Get('page')
   page(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<HomeownerPage> {
     return this.pages.pageOf(actor.companyId, id);

@@ -20,7 +20,7 @@ export class PagesController {
     private readonly tries: Tries,
   ) {}
 
-  @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries'], open: true })
+  @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries', ...WORK], open: true })
   @Get()
   async page(
     @Ip() address: string,

@@ -1,8 +1,6 @@
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
-  doorCard,
-  homeownerPage,
   NO_OFFICE,
   OFFICE_ID,
   SHIPPED_KINDS,
@@ -57,7 +55,7 @@ const initialsOf = (name: string) =>
 
 @Injectable()
 export class PagesService {
-  /** What was printed last, by what stands on it. */
+  /** What was printed last, by what it was made of. */
   private readonly printed = new LRUCache<string, Buffer>({
     maxSize: MOST_PRINTED_BYTES,
     sizeCalculation: ({ length }) => length,
@@ -74,7 +72,7 @@ export class PagesService {
    * closed; where there was none, of what is set.
    */
   async pageOf(companyId: string, timerId: string): Promise<HomeownerPage> {
-    return homeownerPage(await this.sourcesOf(companyId, timerId));
+    return this.work.run(companyId, 'homeownerPage', await this.sourcesOf(companyId, timerId));
   }
 
   /** The card for the box, by the same state; initials are those of whoever prints it. */
@@ -83,10 +81,10 @@ export class PagesService {
     timerId: string,
     paper: CardPaper,
   ): Promise<Buffer> {
-    const sources = await this.sourcesOf(companyId, timerId);
-    const card = doorCard({ ...sources, initials: initialsOf(personName) });
-    return this.print(['card', card, paper], () =>
-      this.work.run(companyId, 'card', { card, paper }),
+    const common = await this.sourcesOf(companyId, timerId);
+    const sources = { ...common, initials: initialsOf(personName) };
+    return this.print(['card', sources, paper], () =>
+      this.work.run(companyId, 'cardPdf', { sources, paper }),
     );
   }
 
@@ -116,9 +114,9 @@ export class PagesService {
   }
 
   async pdfOf(companyId: string, timerId: string, paper: Paper): Promise<Buffer> {
-    const page = await this.pageOf(companyId, timerId);
-    return this.print(['page', page, paper], () =>
-      this.work.run(companyId, 'page', { page, paper }),
+    const sources = await this.sourcesOf(companyId, timerId);
+    return this.print(['page', sources, paper], () =>
+      this.work.run(companyId, 'pagePdf', { sources, paper }),
     );
   }
 

@@ -12,7 +12,7 @@ export class SitesController {
   constructor(private readonly sites: SitesService) {}
 
   /** All sites of the company by name, each with its timers and their verdicts. `clock` and `order` are how times and dates are written in them. */
-  @Answers({ schema: ['SiteSummary'], fails: ['malformed-request'] })
+  @Answers({ schema: ['SiteSummary'], fails: ['malformed-request', 'busy'] })
   @Get()
   list(
     @CurrentActor() actor: Actor,

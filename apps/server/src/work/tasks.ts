@@ -1,11 +1,14 @@
 /** Heavy work, each a pure function of data that can be sent to a thread. */
 import {
   attempt,
+  doorCard,
+  homeownerPage,
   timerStanding,
-  type DoorCard,
+  type CardSources,
   type EpochDay,
   type HomeownerPage,
   type Outcome,
+  type PageSources,
   type Plan,
   type Rules,
   type RuledHouse,
@@ -59,10 +62,12 @@ export const TASKS = {
     const { packArchive } = await import('../formats/archive-writer.ts');
     return whole<Uint8Array>(packArchive(input));
   },
-  page: (input: { readonly page: HomeownerPage; readonly paper: Paper }) =>
-    whole<Uint8Array>(pagePdf(input.page, input.paper)),
-  card: (input: { readonly card: DoorCard; readonly paper: CardPaper }) =>
-    whole<Uint8Array>(cardPdf(input.card, input.paper)),
+  homeownerPage: (sources: PageSources): Outcome<HomeownerPage> =>
+    attempt(() => homeownerPage(sources)),
+  pagePdf: ({ sources, paper }: { readonly sources: PageSources; readonly paper: Paper }) =>
+    whole<Uint8Array>(pagePdf(homeownerPage(sources), paper)),
+  cardPdf: ({ sources, paper }: { readonly sources: CardSources; readonly paper: CardPaper }) =>
+    whole<Uint8Array>(cardPdf(doorCard(sources), paper)),
 } as const;
 
 export type Task = keyof typeof TASKS;
