@@ -5,6 +5,8 @@
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { once } from 'node:events';
+import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
 import { ensureDatabase, startCluster } from './cluster.mjs';
 import { sleep } from './processes.mjs';
 import { startServer } from './server.mjs';
@@ -14,7 +16,7 @@ const TIMERS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', 'a'].map(
   (n) => `6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0${n}`,
 );
 const SITES = TIMERS.map((id) => id.replace('6b1c', '6b1b'));
-const ROUNDS = 5;
+const ROUNDS = 11;
 const UNDER_LOAD_MS = 20_000;
 const PROBE_EVERY_MS = 20;
 
@@ -63,11 +65,13 @@ async function main() {
       return median(costs) * 1000;
     };
 
+    /** Of asking, without the work. */
+    const asking = await costOf('/api/health/live');
     // The thread has loaded its code before anything is measured.
     await ask(`/api/timers/${TIMERS[0]}/page.pdf`);
     let dearest = { ms: 0, timer: '' };
     for (const timer of TIMERS) {
-      const ms = await costOf(`/api/timers/${timer}/watering.ics`);
+      const ms = (await costOf(`/api/timers/${timer}/watering.ics`)) - asking;
       if (ms > dearest.ms) dearest = { ms, timer };
     }
     tell('dearest calendar of the demo houses, processor time', `${dearest.ms.toFixed(0)} ms`);
@@ -119,16 +123,13 @@ async function main() {
       }
     };
     await metric('nodejs_eventloop_lag_p99_seconds');
-    const waits = [];
-    const probe = async () => {
-      while (performance.now() < end) {
-        const began = performance.now();
-        await fetch(`${server.url}/api/health`);
-        waits.push(performance.now() - began);
-        await sleep(PROBE_EVERY_MS);
-      }
-    };
-    await Promise.all([client(), client(), client(), client(), probe()]);
+    // On a thread of its own: what the clients here receive must not hold it up.
+    const prober = new Worker(new URL(import.meta.url), {
+      workerData: { url: `${server.url}/api/health`, forMs: UNDER_LOAD_MS },
+    });
+    const probed = once(prober, 'message');
+    await Promise.all([client(), client(), client(), client()]);
+    const [waits] = await probed;
     const lag = (await metric('nodejs_eventloop_lag_p99_seconds')) * 1000;
     const answers = Object.entries(statuses).map(([status, count]) => `${count} × ${status}`);
     tell('all heavy routes for 20 s, four at a time', answers.join(', '));
@@ -148,4 +149,20 @@ async function main() {
   }
 }
 
-await main();
+/** Asks again and again, and tells how long each answer took. */
+async function probe({ url, forMs }) {
+  // The first one makes the connection.
+  await fetch(url);
+  const end = performance.now() + forMs;
+  const waits = [];
+  while (performance.now() < end) {
+    const began = performance.now();
+    await fetch(url);
+    waits.push(performance.now() - began);
+    await sleep(PROBE_EVERY_MS);
+  }
+  parentPort.postMessage(waits);
+}
+
+if (isMainThread) await main();
+else await probe(workerData);

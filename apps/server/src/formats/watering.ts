@@ -28,7 +28,15 @@ const ruleOf = ({ rule }: WateringEvent): Pick<CalendarEvent, 'rule'> =>
       }
     : {};
 
-const secondText = (second: number) => new Date(second * 1000).toISOString().slice(0, 19);
+const two = (count: number) => String(count).padStart(2, '0');
+
+/** `2026-11-28T04:05:00`. */
+function secondText(second: number): string {
+  const day = Math.floor(second / SECONDS_PER_DAY);
+  const rest = second - day * SECONDS_PER_DAY;
+  const minutes = Math.floor(rest / 60);
+  return `${formatDate(day)}T${two(Math.floor(minutes / 60))}:${two(minutes % 60)}:${two(rest % 60)}`;
+}
 
 /**
  * Every run as an event of iCalendar (RFC 5545), at the hours of the timer's own clock (floating times): by a rule where one is
@@ -66,7 +74,7 @@ export function wateringCalendar(
 export function runsTable(plan: Plan, from: EpochDay, days: number): string {
   const time = (second: number) => {
     const rest = second % 60;
-    return `${formatTime(second - rest)}:${String(rest).padStart(2, '0')}`;
+    return `${formatTime(second - rest)}:${two(rest)}`;
   };
   const rows = simulate(plan, from, days).runs.map(({ station, letter, on, off }) => {
     const day = Math.floor(on / SECONDS_PER_DAY);

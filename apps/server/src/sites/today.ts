@@ -1,8 +1,18 @@
 import { parseDate, type EpochDay } from '@water-clock/core';
 
+/** One for each zone: making one takes longer than all else here. */
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function formatOf(timeZone: string): Intl.DateTimeFormat {
+  const known = formats.get(timeZone);
+  if (known) return known;
+  // The Swedish locale writes dates as YYYY-MM-DD.
+  const made = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' });
+  formats.set(timeZone, made);
+  return made;
+}
+
 /** The date at a place, as an epoch day. @param timeZone IANA name. */
 export function todayIn(timeZone: string, now: Date): EpochDay {
-  // The Swedish locale writes dates as YYYY-MM-DD.
-  const text = new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' }).format(now);
-  return parseDate(text) ?? Math.floor(now.getTime() / 86_400_000);
+  return parseDate(formatOf(timeZone).format(now)) ?? Math.floor(now.getTime() / 86_400_000);
 }

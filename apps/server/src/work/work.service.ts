@@ -12,6 +12,8 @@ const WORKER = fileURLToPath(new URL('../../dist/work/worker.js', import.meta.ur
 
 /** Megabytes of a thread's heap. */
 const MOST_HEAP_MB = 256;
+/** Of those, for what lives a moment only: a calendar's thousands of lines are not copied from room to room. */
+const YOUNG_HEAP_MB = 96;
 /** Works of one company that run or wait. */
 const MOST_OF_COMPANY = 8;
 /** Of all companies. */
@@ -36,7 +38,10 @@ export class WorkService implements OnApplicationShutdown {
       minThreads: 1,
       maxThreads: settings.workers,
       idleTimeout: 60_000,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB },
+      resourceLimits: {
+        maxOldGenerationSizeMb: MOST_HEAP_MB,
+        maxYoungGenerationSizeMb: YOUNG_HEAP_MB,
+      },
     });
     this.queue = new PQueue({ concurrency: settings.workers });
   }
