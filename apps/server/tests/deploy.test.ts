@@ -82,3 +82,8 @@ test('both start the same program, with settings that there are', () => {
     readSettings({ DATABASE_URL }).drainSeconds,
   );
 });
+
+test('search engines are asked to keep nothing', () => {
+  expect(read('apps/web/public/robots.txt')).toBe('User-agent: *\nDisallow: /\n');
+  expect(read('apps/web/index.html')).toContain('<meta name="robots" content="noindex');
+});

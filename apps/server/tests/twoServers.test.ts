@@ -68,6 +68,46 @@ test('twenty people on one timer, through both, lose nothing and double nothing'
   expect(version).toBe(1 + acknowledged);
 });
 
+test('what strangers try is counted by both together', async () => {
+  const pair = await Promise.all(
+    [1, 2].map(() => applicationOn(url, { signInTriesPerMinute: 4, workSeconds: 1 })),
+  );
+  try {
+    const statuses: number[] = [];
+    for (let n = 0; n < 6; n++) {
+      const server = pair[n % 2];
+      if (!server) throw new Error('no server');
+      const answer = await request(server.getHttpServer())
+        .post('/api/session')
+        .send({ email: 'somebody@else.example', password: 'guess' });
+      statuses.push(answer.status);
+    }
+    expect(statuses).toEqual([401, 401, 401, 401, 429, 429]);
+  } finally {
+    await Promise.all(pair.map((server) => server.close()));
+  }
+});
+
+test('nightly work is planned once for both, and does not keep a server from stopping', async () => {
+  const pair = await Promise.all([1, 2].map(() => applicationOn(url, { jobs: true })));
+  const planned: { name: string; cron: string }[] =
+    (await servers[0]?.get(DataSource).query('select name, cron from pgboss.schedule')) ?? [];
+  expect(planned).toEqual([{ name: 'nightly-clearing', cron: '30 2 * * *' }]);
+  await Promise.all(pair.map((server) => server.close()));
+});
+
+test('nobody waits for ever for the database', async () => {
+  const database = servers[0]?.get(DataSource);
+  for (const limit of [
+    'statement_timeout',
+    'lock_timeout',
+    'idle_in_transaction_session_timeout',
+  ]) {
+    const [row]: Record<string, string>[] = (await database?.query(`show ${limit}`)) ?? [];
+    expect(row?.[limit]).toMatch(/^\d+s$/);
+  }
+});
+
 test('without demo mode nobody gets in by the demo, also who was in; with it again they do', async () => {
   const { agent: before } = await signIn(servers[0]);
   await before.get('/api/sites').expect(200);

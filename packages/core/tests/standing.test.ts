@@ -1,0 +1,75 @@
+/** How a timer stands, as lists keep it: the same verdict as the check's, also after it was kept as JSON, and in the words of whoever asks. */
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  check,
+  EMPTY_SURVEY,
+  emptyPlan,
+  epochDayOf,
+  standingWords,
+  timerStanding,
+  TIMER_KINDS,
+  type Plan,
+  type Rules,
+  type RuledHouse,
+  type TimerStanding,
+} from '@water-clock/core';
+import { cases } from './cases.ts';
+import { anyPlan } from './randomPlans.ts';
+
+const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
+const HOUSE: RuledHouse = { houseNumber: '12', supply: null };
+const SPEECH = { on: ON, clock: '24', order: 'day-month' } as const;
+
+const kept = (standing: TimerStanding) => JSON.parse(JSON.stringify(standing)) as TimerStanding;
+
+test('is what the check says, and keeps as JSON', () => {
+  fc.assert(
+    fc.property(anyPlan, (plan) => {
+      const standing = timerStanding({ plan, survey: EMPTY_SURVEY }, null, HOUSE, ON);
+      expect(kept(standing)).toEqual(standing);
+      const words = standingWords(kept(standing), plan, SPEECH);
+      expect(words).toEqual(standingWords(standing, plan, SPEECH));
+      const { verdict } = check(plan, ON);
+      // A percent that others change may overlap where nothing does as set.
+      if (words.verdict !== 'overlap' || verdict === 'overlap') expect(words.verdict).toBe(verdict);
+      for (const { date, programs } of standing.week) {
+        expect(date >= '2027-06-01' && date <= '2027-06-07').toBe(true);
+        expect(programs).toMatch(/^[A-Z]*$/);
+      }
+    }),
+    { numRuns: cases(60) },
+  );
+});
+
+test('is a breach where nothing overlaps and the rules of the place are broken', () => {
+  const [kind] = TIMER_KINDS;
+  if (!kind) throw new Error('no kinds');
+  const plan: Plan = {
+    ...emptyPlan(kind),
+    stations: [{ number: 1 }],
+    programs: [
+      {
+        letter: 'A',
+        days: { rule: 'daily' },
+        starts: ['04:00'],
+        runs: [{ station: 1, seconds: 600 }],
+      },
+    ],
+  };
+  const rules: Rules = {
+    format: 'water-clock-rules',
+    version: 1,
+    name: 'Ostrelle',
+    editions: [{ from: '2026-01-01', clauses: [{ weekdays: ['mon', 'thu'] }] }],
+  };
+  const said = (own: Rules | null, on = ON) => {
+    const standing = timerStanding({ plan, survey: EMPTY_SURVEY }, own, HOUSE, on);
+    return standingWords(kept(standing), plan, { ...SPEECH, on });
+  };
+  expect(said(null).verdict).toBe('clear');
+  expect(said(rules)).toMatchObject({
+    verdict: 'breach',
+    headline: expect.stringMatching(/not allowed/),
+  });
+});
