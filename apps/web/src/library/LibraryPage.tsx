@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button } from 'antd';
 import { NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import {
@@ -18,7 +18,7 @@ import {
   type Outcome,
   type Rules,
 } from '@water-clock/core';
-import { newId, request } from '../api/request.ts';
+import { failureWords, newId, request } from '../api/request.ts';
 import { FileButton } from '../fields/FileButton.tsx';
 import { saveCsv } from '../platform/csv.ts';
 import { saveJson, textOf } from '../platform/files.ts';
@@ -197,20 +197,36 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const navigate = useNavigate();
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [asking, setAsking] = useState(false);
+  /** What is asked for again, since its answer was lost, has the same ids, so that it is done once. */
+  const ids = useRef(new Map<string, { readonly target: string; readonly id: string }>());
   if (items.isPending) return <Loading what="the library" />;
   if (items.isError)
     return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
-  const failed = (error: Error) => setFaults([`${error.message}.`]);
+  const failed = (error: Error) => setFaults([failureWords(error, 'Not saved')]);
+  const idsOf = (what: string) => {
+    const own = ids.current.get(what) ?? { target: newId(), id: newId() };
+    ids.current.set(what, own);
+    return own;
+  };
   const add = (document: object) => {
-    const target = newId();
+    const what = JSON.stringify(document);
+    const { target, id } = idsOf(what);
     keep.mutate(
-      { target, id: newId(), baseVersion: 0, document },
+      { target, id, baseVersion: 0, document },
       {
-        onSuccess: () => void navigate(`/library/${shelf}/${target}?edit`),
+        onSuccess: () => {
+          ids.current.delete(what);
+          void navigate(`/library/${shelf}/${target}?edit`);
+        },
         onError: failed,
       },
     );
   };
+  const takeOut = ({ id: target, version: baseVersion }: LibraryItem<Shelves[S]>) =>
+    keep.mutate(
+      { target, id: idsOf(`${target} ${baseVersion}`).id, baseVersion, document: null },
+      { onError: failed },
+    );
   const take = async (file: File) => {
     const text = await textOf(file);
     const read = text === null ? null : READERS[shelf](text);
@@ -291,12 +307,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
               <Button
                 size="small"
                 disabled={item.ships && item.version === 0}
-                onClick={() =>
-                  keep.mutate(
-                    { target: item.id, id: newId(), baseVersion: item.version, document: null },
-                    { onError: failed },
-                  )
-                }
+                onClick={() => takeOut(item)}
               >
                 {item.ships ? 'Go back to the shipped one' : 'Delete'}
               </Button>
