@@ -1,11 +1,13 @@
 /** Starts the built server as a process of its own and waits until it listens. */
 import { spawn } from 'node:child_process';
+import fs from 'node:fs';
 import path from 'node:path';
 import { end, markOf } from './processes.mjs';
 import { ROOT } from './setup.mjs';
 
 /** Ends a server that does not end by itself; every change is a transaction, so nothing is half saved. */
 const KILL_AFTER_MS = 15_000;
+const WEB = path.join(ROOT, 'apps/web/dist');
 const LOG_SIZE = '10M';
 const LOG_FILES = 5;
 /** Characters of what a server said that does not start. */
@@ -44,7 +46,8 @@ export async function startServer({
       NODE_ENV: 'production',
       DATABASE_URL: databaseUrl,
       PORT: String(port),
-      WATER_CLOCK_WEB_ROOT: path.join(ROOT, 'apps/web/dist'),
+      // Without it the API alone.
+      ...(fs.existsSync(path.join(WEB, 'index.html')) ? { WATER_CLOCK_WEB_ROOT: WEB } : {}),
       ...env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -144,7 +144,7 @@ describe('the audit record', () => {
 });
 
 describe('a write', () => {
-  test('that waited for one person is not made by another', async () => {
+  test('or a question of a page that is open for one person is not answered for another', async () => {
     const { tamsin, jory, stop } = await startTestServer(1000);
     const me = (await tamsin.get('/api/session')).body as { person: { id: string } };
     const body = { id: randomUUID(), baseVersion: 1, preferences: { theme: 'night' } };
@@ -152,6 +152,9 @@ describe('a write', () => {
       agent.post('/api/preferences/changes').set('Water-Clock-Person', person).send(body);
     const refused = await send(jory, me.person.id).expect(403);
     expect(refused.body).toMatchObject({ code: 'another-person' });
+    const list = await jory.get('/api/sites').set('Water-Clock-Person', me.person.id);
+    expect([list.status, (list.body as { code: string }).code]).toEqual([403, 'another-person']);
+    await jory.get('/api/session').set('Water-Clock-Person', me.person.id).expect(200);
     await send(tamsin, me.person.id).expect(200);
     await stop();
   });

@@ -26,14 +26,14 @@ export const OwnersOnly = () => SetMetadata(OWNERS_ONLY, true);
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
 
-/** A page that waited with a write, in a browser where somebody else has signed in meanwhile. */
+/** A page that is still open for one person, in a browser where somebody else has signed in meanwhile. */
 const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | undefined => {
   const person = headers['water-clock-person'];
   return person === undefined || person === personId
     ? undefined
     : new ApiError({
         code: 'another-person',
-        message: 'somebody else is signed in by now; this was made for another person',
+        message: 'somebody else is signed in by now; load the page again',
       });
 };
 
@@ -78,7 +78,8 @@ export class SessionGuard implements CanActivate {
       this.reflector.getAllAndOverride<boolean | undefined>(mark, places) ?? false;
     const actor = request.actor ?? (await this.sessions.actorIn(request.cookies));
     if (actor) request.actor = actor;
-    else if (!is(PUBLIC)) throw notSignedIn();
+    const refusal = actor ? notForAnother(request, actor) : notSignedIn();
+    if (refusal && !is(PUBLIC)) throw refusal;
     if (is(OWNERS_ONLY) && actor?.role !== 'owner')
       throw new ApiError({
         code: 'not-allowed',

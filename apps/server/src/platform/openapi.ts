@@ -10,7 +10,7 @@ import { SCHEMAS, type Schema } from './api-schemas.ts';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 
 /** What any route behind a session can answer besides its own. */
-const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'unavailable', 'failed'];
+const SIGNED_IN: readonly ApiCode[] = ['not-signed-in', 'another-person', 'unavailable', 'failed'];
 
 /** What any route with a JSON body can answer besides its own. */
 export const JSON_BODY = [
@@ -21,7 +21,7 @@ export const JSON_BODY = [
 ] as const satisfies readonly ApiCode[];
 
 /** What any write can answer besides its own. */
-export const WRITE = ['foreign-origin', 'another-person'] as const satisfies readonly ApiCode[];
+export const WRITE = ['foreign-origin'] as const satisfies readonly ApiCode[];
 
 /** What any write with a JSON body can. */
 export const JSON_WRITE = [...JSON_BODY, ...WRITE] as const satisfies readonly ApiCode[];

@@ -44,9 +44,16 @@ export const contentRules = ({ secureCookies }: Settings): RequestHandler =>
 
 const isFile = (place: string) => path.extname(place) !== '' || place === '/metrics';
 
+function pageIn(webRoot: string): string {
+  const file = path.join(webRoot, 'index.html');
+  if (!fs.existsSync(file))
+    throw new Error(`WATER_CLOCK_WEB_ROOT: there is no ${file}; build the application first`);
+  return fs.readFileSync(file, 'utf8');
+}
+
 /** Serves the page at every address of the application. It is not kept: an old nonce would not fit. */
 export function serveShell(webRoot: string | null): RequestHandler {
-  const page = webRoot === null ? null : fs.readFileSync(path.join(webRoot, 'index.html'), 'utf8');
+  const page = webRoot === null ? null : pageIn(webRoot);
   return ({ method, path: place }, response, next) => {
     const reads = method === 'GET' || method === 'HEAD';
     if (page === null || !reads || isOfApi(place) || isFile(place)) next();
