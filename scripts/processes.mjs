@@ -29,7 +29,7 @@ export async function gone(mark, everyMs = LOOK_EVERY_MS) {
 export async function end(mark, patienceMs) {
   if (!isThere(mark)) return;
   process.kill(mark.pid, 'SIGTERM');
-  await Promise.race([gone(mark), sleep(patienceMs)]);
-  if (isThere(mark)) process.kill(mark.pid, 'SIGKILL');
+  const last = setTimeout(() => isThere(mark) && process.kill(mark.pid, 'SIGKILL'), patienceMs);
   await gone(mark);
+  clearTimeout(last);
 }
