@@ -7,6 +7,7 @@ import type request from 'supertest';
 import { zipped } from '../src/formats/zip.ts';
 import { fuzzApi } from '../../../scripts/fuzz-api.mjs';
 import {
+  bytesOf,
   FENNIMORE,
   FENNIMORE_SITE,
   LARKHOLT,
@@ -178,14 +179,7 @@ describe('an archive', () => {
       .set('content-type', 'application/zip')
       .send(bytes);
   const filesOf = async () => {
-    const answer = await server.tamsin
-      .get(`/api/sites/${FENNIMORE_SITE}/archive`)
-      .buffer(true)
-      .parse((response, done) => {
-        const chunks: Buffer[] = [];
-        response.on('data', (chunk: Buffer) => chunks.push(chunk));
-        response.on('end', () => done(null, Buffer.concat(chunks)));
-      });
+    const answer = await bytesOf(server.tamsin.get(`/api/sites/${FENNIMORE_SITE}/archive`));
     return unzipped(answer.body as Buffer);
   };
   const indexOf = (files: Map<string, Buffer>) =>

@@ -98,6 +98,14 @@ export async function startTestServer(
   };
 }
 
+/** An answer as bytes, whatever it is. */
+export const bytesOf = (question: request.Test): request.Test =>
+  question.buffer(true).parse((response, done) => {
+    const chunks: Buffer[] = [];
+    response.on('data', (chunk: Buffer) => chunks.push(chunk));
+    response.on('end', () => done(null, Buffer.concat(chunks)));
+  });
+
 /** The files of a ZIP by their names, in their order. */
 export async function unzipped(bytes: Buffer): Promise<Map<string, Buffer>> {
   const zip = await Zip.open(bytes);

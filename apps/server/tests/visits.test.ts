@@ -20,6 +20,7 @@ import type request from 'supertest';
 import { zipped } from '../src/formats/zip.ts';
 import { wateringCalendar } from '../src/formats/watering.ts';
 import {
+  bytesOf,
   FENNIMORE,
   FENNIMORE_SITE,
   HOLLIN_YARD,
@@ -62,13 +63,6 @@ const close = (
   server.tamsin
     .post(`/api/timers/${timer}/visits`)
     .send({ id, baseVersion, closed: '2027-06-01T11:20', undone });
-
-const bytesOf = (test: request.Test): request.Test =>
-  test.buffer(true).parse((response, done) => {
-    const chunks: Buffer[] = [];
-    response.on('data', (chunk: Buffer) => chunks.push(chunk));
-    response.on('end', () => done(null, Buffer.concat(chunks)));
-  });
 
 describe('a visit', () => {
   test('is closed once, when what is undone is done or said to be left, and stands in the logbook of its company', async () => {

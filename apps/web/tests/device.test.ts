@@ -6,6 +6,7 @@ import type * as Pending from '../src/editor/pendingWrites.ts';
 import type * as Photos from '../src/photos/photos.ts';
 import type * as Requests from '../src/api/request.ts';
 import type * as Whose from '../src/api/whose.ts';
+import { storage } from './storage.ts';
 
 const values = new Map<string, string>();
 const outboxes = new Map<string, Map<string, Response>>();
@@ -20,20 +21,7 @@ beforeEach(() => {
   outboxes.clear();
   sent.length = 0;
   reloads = 0;
-  define(
-    'localStorage',
-    new Proxy(
-      {
-        getItem: (key: string) => values.get(key) ?? null,
-        setItem: (key: string, value: string) => void values.set(key, value),
-        removeItem: (key: string) => void values.delete(key),
-      },
-      {
-        ownKeys: () => [...values.keys()],
-        getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
-      },
-    ),
-  );
+  define('localStorage', storage(values));
   define('sessionStorage', {
     getItem: () => null,
     setItem: () => undefined,

@@ -2,6 +2,7 @@
 import { beforeEach, expect, test } from '@jest/globals';
 import type { Write } from '../src/api/timers.ts';
 import type * as PendingWrites from '../src/editor/pendingWrites.ts';
+import { storage } from './storage.ts';
 
 /** A device: its storage, and the locks that living tabs hold. */
 class Device {
@@ -9,19 +10,6 @@ class Device {
   readonly held = new Set<string>();
 }
 let device = new Device();
-
-const storage = (values: Map<string, string>) =>
-  new Proxy(
-    {
-      getItem: (key: string) => values.get(key) ?? null,
-      setItem: (key: string, value: string) => void values.set(key, value),
-      removeItem: (key: string) => void values.delete(key),
-    },
-    {
-      ownKeys: () => [...values.keys()],
-      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
-    },
-  );
 
 const write = (id: string): Write => ({
   id,

@@ -1,11 +1,12 @@
 /** Packs the archive of a site. Heavy: to be run in a thread. */
-import type { ClosedVisit, Plan, SiteFields, Survey } from '@water-clock/core';
+import type { SiteFields } from '@water-clock/core';
 import {
   ARCHIVE_FORMAT,
   ARCHIVE_VERSION,
   filesOf,
   INDEX,
   photoFile,
+  type Contents,
   type Index,
 } from './archive-format.ts';
 import { zipped } from './zip.ts';
@@ -13,11 +14,7 @@ import { zipped } from './zip.ts';
 /** What goes into an archive: the rows of a site. */
 export interface Packed {
   readonly site: SiteFields;
-  readonly timers: readonly {
-    readonly plan: Plan;
-    readonly survey: Survey;
-    readonly visits: readonly ClosedVisit[];
-  }[];
+  readonly timers: Contents['timers'];
   readonly photos: readonly { readonly id: string; readonly bytes: Uint8Array }[];
 }
 
