@@ -1,9 +1,15 @@
 /** bin/backup: everything that Water Clock keeps, photos included, as one file of PostgreSQL's own format. */
-import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
-import { command, postgresTool, withDatabase, Wrong } from './our-database.mjs';
-import { postgresPrograms, say } from './setup.mjs';
+import {
+  command,
+  isReadable,
+  postgresTool,
+  prepare,
+  withDatabase,
+  Wrong,
+} from './our-database.mjs';
+import { say } from './setup.mjs';
 
 const HELP = `bin/backup FILE: writes everything that Water Clock keeps, photos included, into FILE
 
@@ -24,16 +30,14 @@ await command(async () => {
   if (fs.existsSync(file)) throw new Wrong(`${file} is there already; name another file`);
   if (!fs.existsSync(path.dirname(path.resolve(file))))
     throw new Wrong(`there is no folder ${path.dirname(file)}`);
+  prepare();
   const part = `${file}.part`;
   await withDatabase({ alone: false }, async ({ url }) => {
     try {
       // Nobody else is to read it: it holds names and telephones.
       fs.closeSync(fs.openSync(part, 'w', 0o600));
       postgresTool('pg_dump', url, [...DUMP, `--file=${part}`]);
-      // A backup that cannot be read is none.
-      execFileSync(path.join(postgresPrograms(), 'pg_restore'), ['--list', part], {
-        stdio: ['ignore', 'ignore', 'pipe'],
-      });
+      if (!isReadable(part)) throw new Wrong('what was written cannot be read; no backup was made');
       fs.linkSync(part, file);
     } finally {
       fs.rmSync(part, { force: true });

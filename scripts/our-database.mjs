@@ -10,6 +10,11 @@ export const DATABASE = 'water_clock';
 /** Something that whoever called can put right. */
 export class Wrong extends Error {}
 
+/** Sets up what the database of this folder needs; on another's server nothing of ours is touched. */
+export function prepare() {
+  if (!process.env.DATABASE_URL) setUp({ database: true });
+}
+
 /**
  * Runs the work on the database that DATABASE_URL names, else on that of this folder, whether bin/start runs it now or not.
  *
@@ -18,7 +23,6 @@ export class Wrong extends Error {}
  */
 export async function withDatabase({ alone }, work) {
   const own = process.env.DATABASE_URL;
-  setUp({ database: true });
   if (own) {
     await work({ url: own, admin: null });
     return;
@@ -39,25 +43,39 @@ export async function withDatabase({ alone }, work) {
   }
 }
 
+/** @throws Wrong where it is not installed */
+function programPath(program) {
+  const folder = postgresPrograms(program);
+  if (!folder) throw new Wrong(`${program} is missing: install the package postgresql-client`);
+  return path.join(folder, program);
+}
+
+/** Whether a file is a backup that can be read. */
+export function isReadable(file) {
+  const program = programPath('pg_restore');
+  try {
+    execFileSync(program, ['--list', file], { stdio: 'ignore' });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Runs one of PostgreSQL's programs on a database; the password stays out of the list of processes. */
 export function postgresTool(program, url, args) {
   const { hostname, port, username, password, pathname } = new URL(url);
   const name = decodeURIComponent(pathname.slice(1));
-  execFileSync(
-    path.join(postgresPrograms(), program),
-    ['--no-password', ...args, `--dbname=${name}`],
-    {
-      stdio: ['ignore', 'ignore', 'pipe'],
-      encoding: 'utf8',
-      env: {
-        ...process.env,
-        PGHOST: hostname,
-        PGPORT: port || '5432',
-        PGUSER: decodeURIComponent(username),
-        PGPASSWORD: decodeURIComponent(password),
-      },
+  execFileSync(programPath(program), ['--no-password', ...args, `--dbname=${name}`], {
+    stdio: ['ignore', 'ignore', 'pipe'],
+    encoding: 'utf8',
+    env: {
+      ...process.env,
+      PGHOST: hostname,
+      PGPORT: port || '5432',
+      PGUSER: decodeURIComponent(username),
+      PGPASSWORD: decodeURIComponent(password),
     },
-  );
+  });
 }
 
 /** Calls a command's work; what went wrong is said, without a stack where it is not our mistake. */

@@ -1,9 +1,14 @@
 /** bin/restore: brings back what bin/backup wrote. */
-import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
-import path from 'node:path';
-import { command, DATABASE, postgresTool, withDatabase, Wrong } from './our-database.mjs';
-import { postgresPrograms, say, setUp } from './setup.mjs';
+import {
+  command,
+  DATABASE,
+  isReadable,
+  postgresTool,
+  withDatabase,
+  Wrong,
+} from './our-database.mjs';
+import { say } from './setup.mjs';
 
 const HELP = `bin/restore FILE [--replace]: brings back what bin/backup wrote into FILE
 
@@ -49,12 +54,8 @@ await command(async () => {
     return;
   }
   if (!fs.existsSync(file)) throw new Wrong(`there is no file ${file}`);
-  setUp({ database: true });
-  try {
-    execFileSync(path.join(postgresPrograms(), 'pg_restore'), ['--list', file], { stdio: 'pipe' });
-  } catch {
-    throw new Wrong(`${file} is not a backup, or it is damaged`);
-  }
+  prepare();
+  if (!isReadable(file)) throw new Wrong(`${file} is not a backup, or it is damaged`);
   await withDatabase({ alone: true }, async ({ url, admin }) => {
     if (!(await isEmpty(url))) {
       if (!replace || !admin)

@@ -28,15 +28,15 @@ export function findProgram(name) {
   return folders.map((folder) => path.join(folder, name)).find((file) => fs.existsSync(file));
 }
 
-/** Folder of the newest PostgreSQL server's programs, by Debian's layout, or null. */
-export function postgresPrograms() {
+/** Folder of the newest PostgreSQL that has a program, by Debian's layout, or null: a server has `initdb`, a client only `pg_dump`. */
+export function postgresPrograms(program = 'initdb') {
   const base = '/usr/lib/postgresql';
   const versions = fs.existsSync(base) ? fs.readdirSync(base).map(Number) : [];
   return (
     versions
       .sort((a, b) => b - a)
       .map((version) => path.join(base, String(version), 'bin'))
-      .find((folder) => fs.existsSync(path.join(folder, 'initdb'))) ?? null
+      .find((folder) => fs.existsSync(path.join(folder, program))) ?? null
   );
 }
 
