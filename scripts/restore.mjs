@@ -5,6 +5,7 @@ import {
   DATABASE,
   isReadable,
   postgresTool,
+  prepare,
   withDatabase,
   Wrong,
 } from './our-database.mjs';
