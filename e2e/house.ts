@@ -213,7 +213,11 @@ export async function offered(page: Page, name: string): Promise<string[]> {
 /** Chooses from the list of this name by the words of an option. */
 export async function choose(page: Page, name: string, words: string): Promise<void> {
   await open(page, name);
-  await page.locator(`${OPTION}[title="${words}"]`).click();
+  const option = `${OPTION}[title="${words}"]`;
+  // A list whose page moved while it opened closes again.
+  const isOpen = await page.waitForSelector(option, { timeout: 5000 }).catch(() => null);
+  if (!isOpen) await open(page, name);
+  await page.locator(option).click();
   await page.waitForSelector(OPTION, { hidden: true });
 }
 

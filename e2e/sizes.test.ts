@@ -34,7 +34,14 @@ const STEPS = [
     '/log',
   ],
 ];
-const PAGES = ['/', '/sites', '/due', '/library', '/firm', ...STEPS.map((step) => `${FENNIMORE}${step}`)];
+const PAGES = [
+  '/',
+  '/sites',
+  '/due',
+  '/library',
+  '/firm',
+  ...STEPS.map((step) => `${FENNIMORE}${step}`),
+];
 const SIZES = [
   [390, 844],
   [768, 1024],
