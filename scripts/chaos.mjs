@@ -44,7 +44,6 @@ export async function theatre(work) {
       port: port ?? (await freePort()),
       env: {
         WATER_CLOCK_DEMO: '1',
-        WATER_CLOCK_JOBS: '0',
         WATER_CLOCK_SIGN_IN_TRIES: '100000',
         LOG_LEVEL: 'error',
         ...more.env,

@@ -1,19 +1,18 @@
 import { Injectable } from '@nestjs/common';
-import { DataSource, type EntityManager } from 'typeorm';
+import type { DataSource } from 'typeorm';
+import { atNight } from '../database/database.ts';
 import { Settings } from '../platform/settings.ts';
 
 /** Days that a thing without use is kept: as long as a device may have been away and still name it. */
 const KEPT_DAYS = 30;
 const AUDIT_DAYS = 730;
-/** Nobody waits for it, but it must end. */
-const MOST_MINUTES = 10;
 
 /** How many rows of each kind were cleared. */
 export type Cleared = Readonly<Record<keyof typeof STEPS, number>>;
 
-/** Ids of photos that a JSON column names anywhere. */
+/** Ids of photos that a JSON column of a company `c` names anywhere. */
 const photosOf = (table: string, column: string) =>
-  `select jsonb_path_query(${column}, 'lax $.**.photos[*] ? (@.type() == "string")') #>> '{}' as id from ${table} where company_id = p.company_id and ${column} is not null`;
+  `select jsonb_path_query(${column}, 'lax $.**.photos[*] ? (@.type() == "string")') #>> '{}' as id from ${table} where company_id = c.id and ${column} is not null`;
 
 /** What each step deletes; $1: hours after which a session that is not used has ended. */
 const STEPS = {
@@ -31,9 +30,7 @@ const STEPS = {
           photosOf('visits', 'document'),
           photosOf('changes', 'change'),
           photosOf('changes', 'inverse'),
-        ]
-          .map((sql) => sql.replaceAll('p.company_id', 'c.id'))
-          .join(' union ')}
+        ].join(' union ')}
       ) as named from companies c) used
     where p.company_id = used.company_id and p.at < now() - interval '${KEPT_DAYS} days'
       and not p.id::text = any(used.named)`,
@@ -57,28 +54,27 @@ const STEPS = {
         and later.subject = c.subject and later.subject_id = c.subject_id and later.version > c.version)`,
 } as const;
 
+/** Rows that a statement took away. The driver answers a deletion with rows and their number, a selection with rows alone. */
+async function taken(database: DataSource, sql: string, values: unknown[]): Promise<number> {
+  const answer: unknown[] = await database.query(sql, values);
+  const [, count] = answer;
+  return typeof count === 'number' ? count : answer.length;
+}
+
 /** Clears away what nobody can use any more. */
 @Injectable()
 export class ClearingService {
-  constructor(
-    private readonly database: DataSource,
-    private readonly settings: Settings,
-  ) {}
+  constructor(private readonly settings: Settings) {}
 
   async clear(): Promise<Cleared> {
     const counts: [string, number][] = [];
-    for (const [name, sql] of Object.entries(STEPS))
-      counts.push([name, await this.database.transaction((step) => this.step(step, sql))]);
+    await atNight(this.settings, async (database) => {
+      for (const [name, sql] of Object.entries(STEPS)) {
+        const values = sql.includes('$1') ? [this.settings.idleHours] : [];
+        counts.push([name, await taken(database, sql, values)]);
+      }
+    });
     // The cast holds: the entries are those of the steps.
     return Object.fromEntries(counts) as Cleared;
-  }
-
-  private async step(database: EntityManager, sql: string): Promise<number> {
-    await database.query(`set local statement_timeout = '${MOST_MINUTES}min'`);
-    const values = sql.includes('$1') ? [this.settings.idleHours] : [];
-    // The driver's answer: rows of a select, or rows and number of a deletion.
-    const answer: unknown[] = await database.query(sql, values);
-    const [, count] = answer;
-    return typeof count === 'number' ? count : answer.length;
   }
 }

@@ -60,20 +60,40 @@ export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) 
 /** Of our own choosing; whoever holds it migrates. */
 const MIGRATION_LOCK = 1_884_201;
 
-/** Makes the tables by migrations, in order, without limits of time. Of servers that start at once one does it, and the others wait. */
-async function migrate(options: DataSourceOptions): Promise<void> {
-  const plain = { ...options, entities: [], extra: { Client: SteadyClient } };
+/** Work that may take long: on connections of its own, without the limits of time that hold for requests. */
+async function withoutLimits(
+  options: DataSourceOptions,
+  work: (database: DataSource) => Promise<void>,
+  limits: object = {},
+): Promise<void> {
+  const plain = { ...options, entities: [], extra: { Client: SteadyClient, ...limits } };
   const database = await new DataSource(plain).initialize();
-  const lock = database.createQueryRunner();
   try {
-    await lock.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
-    await database.runMigrations({ transaction: 'each' });
+    await work(database);
   } finally {
-    // The lock ends with its connection, also where the database is gone.
-    await lock.release();
     await database.destroy();
   }
 }
+
+/** Makes the tables by migrations, in order. Of servers that start at once one does it, and the others wait. */
+const migrate = (options: DataSourceOptions) =>
+  withoutLimits(options, async (database) => {
+    const lock = database.createQueryRunner();
+    try {
+      await lock.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+      await database.runMigrations({ transaction: 'each' });
+    } finally {
+      // The lock ends with its connection, also where the database is gone.
+      await lock.release();
+    }
+  });
+
+/** Nobody waits for nightly work, but each statement of it must end. */
+const NIGHTLY_LIMITS = { max: 1, statement_timeout: 600_000 };
+
+/** Runs the statements of nightly work. */
+export const atNight = (settings: Settings, work: (database: DataSource) => Promise<void>) =>
+  withoutLimits(databaseOptions(settings), work, NIGHTLY_LIMITS);
 
 export async function openDatabase(options: DataSourceOptions | undefined): Promise<DataSource> {
   if (!options) throw new Error('the database has no options');

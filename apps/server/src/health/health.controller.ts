@@ -28,13 +28,13 @@ export class HealthController {
   @Answers({ schema: 'Health', open: true })
   @Get(['', 'ready'])
   async ready(): Promise<{ ok: true }> {
-    if (this.drain.isDraining) throw unavailable();
+    if (this.drain.isDraining) throw unavailable('this server is about to stop');
     try {
       await this.health.check([
         () => this.database.pingCheck('database', { timeout: PATIENCE_MS }),
       ]);
     } catch {
-      throw unavailable();
+      throw unavailable('the database cannot be reached at the moment');
     }
     return { ok: true };
   }

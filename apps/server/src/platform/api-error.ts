@@ -76,9 +76,6 @@ export const notFound = (what: string) =>
   new ApiError({ code: 'not-found', message: `there is no such ${what}` });
 
 /** 503: it is not known what became of what was asked. */
-export const unavailable = () =>
-  new ApiError({
-    code: 'unavailable',
-    message:
-      'the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe',
-  });
+export const unavailable = (
+  message = 'the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe',
+) => new ApiError({ code: 'unavailable', message });

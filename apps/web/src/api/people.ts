@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { LikedView } from './liked.ts';
-import { request } from './request.ts';
+import { RefusedError, request } from './request.ts';
 import { workFor } from './whose.ts';
 
 export type Role = 'owner' | 'office' | 'technician' | 'apprentice';
@@ -45,11 +45,20 @@ export function useSignIn() {
   });
 }
 
+const NOT_HERE = ['not-signed-in', 'another-person'];
+
 /** @param clear takes away what the device holds of them */
 export function useSignOut(clear: () => Promise<void>) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => request<undefined>('DELETE', '/api/session'),
+    mutationFn: async () => {
+      try {
+        await request<undefined>('DELETE', '/api/session');
+      } catch (error) {
+        // Whoever is not signed in here any more is signed out.
+        if (!(error instanceof RefusedError) || !NOT_HERE.includes(error.code)) throw error;
+      }
+    },
     onSuccess: async () => {
       await clear();
       client.clear();

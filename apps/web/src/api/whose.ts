@@ -16,6 +16,6 @@ export function workFor(person: Owner): void {
 /** A name for what is theirs on the device; nobody's before anybody is known. */
 export const ownerName = (): string => (owner ? `${owner.companyId}.${owner.id}` : 'nobody');
 
-/** Goes with each write; the server refuses it where somebody else is signed in by now. */
+/** Goes with each request; the server refuses it where somebody else is signed in by now. */
 export const ownerHeader = (): Record<string, string> =>
   owner ? { 'water-clock-person': owner.id } : {};

@@ -1,5 +1,7 @@
-import { Alert, Button, Table } from 'antd';
+import { useState } from 'react';
+import { Alert, Button, Modal, Table } from 'antd';
 import { useAudit, useFirm, useKeepChanges, type Audited, type AuditEntry } from '../api/firm.ts';
+import { useSession } from '../api/people.ts';
 import { failureWords } from '../api/request.ts';
 import { Switch } from '../fields/Switch.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -7,7 +9,7 @@ import { Failed, Loading } from '../platform/states.tsx';
 
 const WHAT: Record<Audited, string> = {
   'sign-in': 'Signed in',
-  'sign-in-failed': 'Wrong password',
+  'sign-in-failed': 'Typed a wrong password',
   'sign-out': 'Signed out',
   'link-made': 'Made a link to the homeowner’s page',
   'link-opened': 'Opened the homeowner’s page by a link',
@@ -16,6 +18,10 @@ const WHAT: Record<Audited, string> = {
   deletion: 'Deleted a document of the library',
   setting: 'Changed how long changes are kept',
 };
+
+/** Who typed a wrong password is not known, only for whom. */
+const whoWords = ({ what, by }: AuditEntry): string =>
+  by === null ? 'Somebody with a link' : what === 'sign-in-failed' ? `Somebody, as ${by}` : by;
 
 const FOR_EVER = 'ever';
 /** Days, as the keys of a choice. */
@@ -26,12 +32,19 @@ const KEPT: readonly (readonly [string, string])[] = [
   ['1825', '5 years'],
 ];
 
+/** Whether a choice deletes what the present one keeps. */
+const isShorter = (value: string, than: string): boolean =>
+  value !== FOR_EVER && (than === FOR_EVER || Number(value) < Number(than));
+
 function KeepChanges() {
   const firm = useFirm();
   const keep = useKeepChanges();
+  const [asked, setAsked] = useState<string | null>(null);
   if (firm.isPending) return <Loading what="the settings of the firm" />;
   if (firm.isError)
     return <Failed what="The firm" error={firm.error} retry={() => void firm.refetch()} />;
+  const save = (value: string) =>
+    keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) });
   const days = String(firm.data.keepChangesDays ?? FOR_EVER);
   const options = KEPT.some(([one]) => one === days)
     ? KEPT
@@ -43,10 +56,23 @@ function KeepChanges() {
         label="Keep who changed what"
         value={days}
         options={options}
-        pick={(value) =>
-          keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) })
-        }
+        pick={(value) => (isShorter(value, days) ? setAsked(value) : save(value))}
       />
+      <Modal
+        open={asked !== null}
+        title="Delete older entries?"
+        okText="Delete them at night"
+        okButtonProps={{ danger: true }}
+        cancelText="Keep them"
+        onOk={() => {
+          if (asked !== null) save(asked);
+          setAsked(null);
+        }}
+        onCancel={() => setAsked(null)}
+      >
+        Who changed what more than {options.find(([one]) => one === asked)?.[1]} ago is deleted
+        tonight. It cannot be brought back.
+      </Modal>
       <p className="soft">
         Older entries are cleared at night. What is set on a timer, and its logbook, always stay.
       </p>
@@ -64,6 +90,7 @@ function AuditTable() {
   const moment = new Intl.DateTimeFormat(order === 'month-day' ? 'en-US' : 'en-GB', {
     day: 'numeric',
     month: 'short',
+    year: 'numeric',
     hour: 'numeric',
     minute: '2-digit',
     hour12: clock === '12',
@@ -78,7 +105,7 @@ function AuditTable() {
         dataSource={audit.data.pages.flat()}
         columns={[
           { title: 'When', render: (_, { at }) => moment.format(new Date(at)) },
-          { title: 'Who', render: (_, { by }) => by ?? 'Somebody with a link' },
+          { title: 'Who', render: (_, entry) => whoWords(entry) },
           {
             title: 'What',
             render: (_, { what, site }) => (
@@ -106,6 +133,14 @@ function AuditTable() {
 
 /** What an owner looks after. */
 export default function FirmPage() {
+  const session = useSession();
+  if (session.data?.person?.role !== 'owner')
+    return (
+      <div className="page">
+        <h1>The firm</h1>
+        <p>This page is for owners of the firm.</p>
+      </div>
+    );
   return (
     <div className="page">
       <h1>The firm</h1>

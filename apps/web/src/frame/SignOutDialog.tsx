@@ -33,8 +33,8 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
     >
       {unsent !== null && (
         <p>
-          On this device {unsent} still wait to be sent. Open the timer with a network to send them.
-          If you sign out now, they are deleted.
+          Not sent yet: {unsent}. To send what waits, open its timer where there is a network. If
+          you sign out now, it is deleted from this device.
         </p>
       )}
       {isError && (
