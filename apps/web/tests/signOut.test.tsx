@@ -54,7 +54,7 @@ test('where all has been sent, it is done at once and leaves nothing on the devi
 test('what is not sent is named, and deleted only after a press', async () => {
   keepPending('larkholt', [write]);
   open();
-  await screen.findByText(/Not sent yet: one change\./);
+  await screen.findByText(/Waiting on this device: one change\./);
   expect(asked).toEqual([]);
   fireEvent.click(screen.getByRole('button', { name: 'Delete and sign out' }));
   await isCleared();

@@ -70,11 +70,13 @@ function KeepChanges() {
         }}
         onCancel={() => setAsked(null)}
       >
-        Who changed what more than {options.find(([one]) => one === asked)?.[1]} ago is deleted
-        tonight. It cannot be brought back.
+        Entries of who changed what that are older than{' '}
+        {options.find(([one]) => one === asked)?.[1]} are deleted tonight. They cannot be brought
+        back.
       </Modal>
       <p className="soft">
-        Older entries are cleared at night. What is set on a timer, and its logbook, always stay.
+        {days !== FOR_EVER && 'Older entries are deleted at night. '}
+        What is set on a timer, and its logbook, always stay.
       </p>
       {keep.isError && <Alert type="error" title={failureWords(keep.error, 'Not saved')} />}
     </section>
@@ -87,14 +89,16 @@ function AuditTable() {
   if (audit.isPending) return <Loading what="who came in" />;
   if (audit.isError)
     return <Failed what="Who came in" error={audit.error} retry={() => void audit.refetch()} />;
-  const moment = new Intl.DateTimeFormat(order === 'month-day' ? 'en-US' : 'en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: 'numeric',
-    minute: '2-digit',
-    hour12: clock === '12',
-  });
+  const thisYear = new Date().getFullYear();
+  const moment = (at: Date) =>
+    new Intl.DateTimeFormat(order === 'month-day' ? 'en-US' : 'en-GB', {
+      ...(at.getFullYear() === thisYear ? {} : { year: 'numeric' }),
+      day: 'numeric',
+      month: 'short',
+      hour: 'numeric',
+      minute: '2-digit',
+      hour12: clock === '12',
+    }).format(at);
   return (
     <section className="stack">
       <h2>Who came in, and what went out</h2>
@@ -104,7 +108,7 @@ function AuditTable() {
         pagination={false}
         dataSource={audit.data.pages.flat()}
         columns={[
-          { title: 'When', render: (_, { at }) => moment.format(new Date(at)) },
+          { title: 'When', render: (_, { at }) => moment(new Date(at)) },
           { title: 'Who', render: (_, entry) => whoWords(entry) },
           {
             title: 'What',

@@ -18,9 +18,7 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
   return (
     <Modal
       open
-      title={
-        unsent === null ? 'The server did not answer' : 'Not everything has reached the server'
-      }
+      title={unsent === null ? 'The server did not answer' : 'Some work is not sent yet'}
       onCancel={close}
       footer={[
         <Button key="out" danger loading={isPending} onClick={() => mutate()}>
@@ -33,8 +31,8 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
     >
       {unsent !== null && (
         <p>
-          Not sent yet: {unsent}. To send what waits, open its timer where there is a network. If
-          you sign out now, it is deleted from this device.
+          Waiting on this device: {unsent}. To send what waits, open its timer where there is a
+          network. If you sign out now, it is deleted.
         </p>
       )}
       {isError && (
