@@ -36,6 +36,8 @@ export function answerFailure(error: unknown, response: Response): void {
   // The log of requests looks for it here.
   if (error instanceof Error && failure.getStatus() >= 500)
     (response as { err?: Error }).err = error;
+  // A route's own header is set before it fails: without this, a browser would keep "no such photo" for a year.
+  response.setHeader('Cache-Control', 'no-store');
   if (failure.retryAfterSeconds !== null)
     response.setHeader('Retry-After', failure.retryAfterSeconds);
   response.status(failure.getStatus()).json(failure.getResponse());
