@@ -31,41 +31,63 @@ export const CHROMIUM_SWITCHES = [
   '--force-color-profile=srgb',
 ];
 
+type Env = Readonly<Record<string, string>>;
+
+async function sized(page: Page, width: number, height: number): Promise<Page> {
+  page.setDefaultTimeout(40_000);
+  await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
+  return page;
+}
+
 export class House {
   server: RunningServer;
   readonly browser: Browser;
   private readonly databaseUrl: string;
   private readonly folder: string;
+  private readonly env: Env;
 
   private constructor(
     server: RunningServer,
     browser: Browser,
     databaseUrl: string,
     folder: string,
+    env: Env,
   ) {
     this.server = server;
     this.browser = browser;
     this.databaseUrl = databaseUrl;
     this.folder = folder;
+    this.env = env;
   }
 
-  static async open(): Promise<House> {
+  /** @param env settings of the server beside the usual ones of a test */
+  static async open(env: Env = {}): Promise<House> {
     const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-e2e-'));
     const databaseUrl = await makeTestDatabase();
-    const server = await House.serve(databaseUrl, folder);
+    const server = await House.serve(databaseUrl, folder, env);
     const browser = await puppeteer.launch({
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
       userDataDir: path.join(folder, 'profile'),
       args: CHROMIUM_SWITCHES,
     });
-    return new House(server, browser, databaseUrl, folder);
+    return new House(server, browser, databaseUrl, folder, env);
   }
 
-  private static serve(databaseUrl: string, folder: string, port = 0): Promise<RunningServer> {
+  private static serve(
+    databaseUrl: string,
+    folder: string,
+    env: Env,
+    port = 0,
+  ): Promise<RunningServer> {
     return startServer({
       databaseUrl,
       port,
-      env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error', WATER_CLOCK_SIGN_IN_TRIES: '1000' },
+      env: {
+        WATER_CLOCK_DEMO: '1',
+        LOG_LEVEL: 'error',
+        WATER_CLOCK_SIGN_IN_TRIES: '1000',
+        ...env,
+      },
       logFile: path.join(folder, 'server.log'),
     });
   }
@@ -82,15 +104,18 @@ export class House {
     try {
       await work();
     } finally {
-      this.server = await House.serve(this.databaseUrl, this.folder, port);
+      this.server = await House.serve(this.databaseUrl, this.folder, this.env, port);
     }
   }
 
   async page(width = 1280, height = 800): Promise<Page> {
-    const page = await this.browser.newPage();
-    page.setDefaultTimeout(40_000);
-    await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
-    return page;
+    return sized(await this.browser.newPage(), width, height);
+  }
+
+  /** A page of a browser that nobody has signed in on. */
+  async strangersPage(width = 1280, height = 800): Promise<Page> {
+    const context = await this.browser.createBrowserContext();
+    return sized(await context.newPage(), width, height);
   }
 
   /** A page on this address, the demo person being signed in. */

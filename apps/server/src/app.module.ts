@@ -14,16 +14,19 @@ import { DueModule } from './due/due.module.ts';
 import { FirmModule } from './firm/firm.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { LibraryModule } from './library/library.module.ts';
+import { MailModule } from './mail/mail.module.ts';
 import { MetricsModule } from './metrics/metrics.module.ts';
 import { PagesModule } from './pages/pages.module.ts';
 import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
+import { ProposalsModule } from './proposals/proposals.module.ts';
 import { SettingsModule } from './platform/settings.module.ts';
 import { PreferencesModule } from './preferences/preferences.module.ts';
 import type { Settings } from './platform/settings.ts';
 import { validationPipe } from './platform/validation.ts';
 import { SitesModule } from './sites/sites.module.ts';
+import { TeamModule } from './team/team.module.ts';
 import { TimersModule } from './timers/timers.module.ts';
 import { VisitsModule } from './visits/visits.module.ts';
 import { WorkModule } from './work/work.module.ts';
@@ -61,10 +64,13 @@ export class AppModule {
         MetricsModule,
         FirmModule,
         PeopleModule,
+        MailModule,
+        TeamModule,
         PreferencesModule,
         ChangesModule,
         SitesModule,
         TimersModule,
+        ProposalsModule,
         LibraryModule,
         PhotosModule,
         WeatherModule,

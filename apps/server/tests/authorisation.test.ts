@@ -2,6 +2,9 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type request from 'supertest';
+import { demoCompany } from '../src/demo/demo-documents.ts';
+import type { Role } from '../src/people/person.entity.ts';
+import { isAllowed, type Right } from '../src/people/rights.ts';
 import {
   bytesOf,
   FENNIMORE,
@@ -11,8 +14,8 @@ import {
   type TestServer,
 } from './testServer.ts';
 
-/** `open`: anybody; `link`: whoever has a link; `member`: anybody of the firm; `owner`: its owners. */
-type Access = 'open' | 'link' | 'member' | 'owner';
+/** `open`: anybody; `link`: whoever has a link; else the right that somebody of the firm needs. */
+type Access = 'open' | 'link' | Right;
 type Method = 'get' | 'post' | 'put' | 'delete';
 interface Row {
   readonly access: Access;
@@ -27,7 +30,11 @@ let server: TestServer;
 let photo: string;
 let visit: string;
 let link: string;
+let invitation: string;
+let byRole: Record<Role, request.Agent>;
 const token = 'k'.repeat(43);
+const invited = 'i'.repeat(43);
+const TAMSIN = demoCompany().people[0]?.id ?? '';
 const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
@@ -41,6 +48,21 @@ beforeAll(async () => {
     .post(`/api/timers/${LARKHOLT}/links`)
     .send({ id: link, token, days: 30 })
     .expect(200);
+  invitation = randomUUID();
+  for (const [id, own] of [
+    [randomUUID(), invited],
+    [invitation, 'w'.repeat(43)],
+  ])
+    await tamsin
+      .post('/api/invitations')
+      .send({ id, token: own, name: 'Wyn', email: 'wyn@firm.example', role: 'office' })
+      .expect(200);
+  byRole = {
+    apprentice: await server.member('apprentice'),
+    technician: server.jory,
+    office: await server.member('office'),
+    owner: tamsin,
+  };
   const visits = await tamsin
     .get('/api/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0a/visits')
     .expect(200);
@@ -66,89 +88,183 @@ const ROWS: Record<string, Row> = {
     done: 401,
     body: () => ({ email: 'a@b.example', password: 'x' }),
   },
-  'DELETE /api/session': { access: 'member', done: 204 },
+  'DELETE /api/session': { access: 'own', done: 204 },
   'GET /api/docs': { access: 'open' },
   'GET /api/docs.json': { access: 'open' },
   'GET /api/page': { access: 'link' },
   'GET /api/page/pdf': { access: 'link' },
   'POST /api/preferences/changes': {
-    access: 'member',
+    access: 'own',
     done: 409,
     body: () => ({ ...WRITE, preferences: {} }),
   },
-  'GET /api/sites': { access: 'member' },
-  'POST /api/sites': { access: 'member', done: 400, body: () => ({}) },
+  'GET /api/sites': { access: 'see' },
+  'POST /api/sites': { access: 'work', done: 400, body: () => ({}) },
   'POST /api/sites/:id/changes': {
-    access: 'member',
+    access: 'work',
     done: 409,
     path: () => `/api/sites/${FENNIMORE_SITE}/changes`,
     body: () => ({ ...WRITE, site: { name: 'X', timeZone: 'Europe/Lisbon' } }),
   },
   'GET /api/sites/:id/archive': {
-    access: 'member',
+    access: 'see',
     path: () => `/api/sites/${FENNIMORE_SITE}/archive`,
   },
   // Its id is made by the client, so another company may have one of the same id; nothing is shared by that.
-  'PUT /api/sites/:id/archive': { access: 'member', body: archive },
-  'GET /api/timers/:id': { access: 'member', path: () => timer() },
-  'GET /api/timers/:id/version': { access: 'member', path: () => timer('/version') },
+  'PUT /api/sites/:id/archive': { access: 'work', body: archive },
+  'GET /api/timers/:id': { access: 'see', path: () => timer() },
+  'GET /api/timers/:id/version': { access: 'see', path: () => timer('/version') },
   'POST /api/timers/:id/changes': {
-    access: 'member',
+    access: 'work',
     done: 409,
     path: () => timer('/changes'),
     body: () => ({ ...WRITE, way: 'do', change: { type: 'note', fields: { rain: null } } }),
   },
-  'GET /api/timers/:id/export': { access: 'member', path: () => timer('/export') },
-  'GET /api/timers/:id/watering.ics': { access: 'member', path: () => timer('/watering.ics') },
-  'GET /api/timers/:id/runs.csv': { access: 'member', path: () => timer('/runs.csv?days=7') },
-  'GET /api/timers/:id/page': { access: 'member', path: () => timer('/page') },
-  'GET /api/timers/:id/page.pdf': { access: 'member', path: () => timer('/page.pdf') },
-  'GET /api/timers/:id/card.pdf': { access: 'member', path: () => timer('/card.pdf') },
-  'GET /api/timers/:id/links': { access: 'member' },
+  'GET /api/timers/:id/proposals': { access: 'see', path: () => timer('/proposals') },
+  'POST /api/timers/:id/proposals/changes': {
+    access: 'propose',
+    done: 409,
+    path: () => timer('/proposals/changes'),
+    body: () => ({ ...WRITE, way: 'do', change: { type: 'note', fields: { rain: null } } }),
+  },
+  'POST /api/proposals/:id/moves': {
+    access: 'propose',
+    done: 404,
+    body: () => ({ ...WRITE, state: 'sent', note: '' }),
+  },
+  'POST /api/proposals/:id/answers': {
+    access: 'work',
+    done: 404,
+    body: () => ({ ...WRITE, isAccepted: true, answer: '' }),
+  },
+  'GET /api/timers/:id/export': { access: 'see', path: () => timer('/export') },
+  'GET /api/timers/:id/watering.ics': { access: 'see', path: () => timer('/watering.ics') },
+  'GET /api/timers/:id/runs.csv': { access: 'see', path: () => timer('/runs.csv?days=7') },
+  'GET /api/timers/:id/page': { access: 'see', path: () => timer('/page') },
+  'GET /api/timers/:id/page.pdf': { access: 'see', path: () => timer('/page.pdf') },
+  'GET /api/timers/:id/card.pdf': { access: 'see', path: () => timer('/card.pdf') },
+  'GET /api/timers/:id/links': { access: 'see' },
   'POST /api/timers/:id/links': {
-    access: 'member',
+    access: 'work',
     path: () => timer('/links'),
     body: () => ({ id: randomUUID(), token: randomUUID().padEnd(43, 'x'), days: 3 }),
   },
   'POST /api/timers/:id/links/:link/withdraw': {
-    access: 'member',
+    access: 'work',
     path: () => `/api/timers/${LARKHOLT}/links/${link}/withdraw`,
   },
-  'GET /api/timers/:id/visits': { access: 'member', path: () => timer('/visits') },
+  'GET /api/timers/:id/visits': { access: 'see', path: () => timer('/visits') },
   'POST /api/timers/:id/visits': {
-    access: 'member',
+    access: 'work',
     done: 409,
     path: () => timer('/visits'),
     body: () => ({ ...WRITE, closed: '2026-01-01T10:00' }),
   },
-  'GET /api/visits/:id': { access: 'member', path: () => `/api/visits/${visit}` },
-  'GET /api/library/:shelf': { access: 'member' },
+  'GET /api/visits/:id': { access: 'see', path: () => `/api/visits/${visit}` },
+  'GET /api/library/:shelf': { access: 'see' },
   'POST /api/library/:shelf/:id/changes': {
-    access: 'member',
+    access: 'work',
     done: 409,
     body: () => ({ ...WRITE, document: null }),
   },
-  'GET /api/photos/:id': { access: 'member', path: () => `/api/photos/${photo}` },
-  'PUT /api/photos/:id': { access: 'member', body: () => PNG },
-  'GET /api/due': { access: 'member' },
-  'GET /api/due.ics': { access: 'member' },
+  'GET /api/photos/:id': { access: 'see', path: () => `/api/photos/${photo}` },
+  'PUT /api/photos/:id': { access: 'propose', body: () => PNG },
+  'GET /api/due': { access: 'see' },
+  'GET /api/due.ics': { access: 'see' },
   // The weather is nobody's; signing in keeps strangers from using it up.
-  'GET /api/weather/towns': { access: 'member' },
+  'GET /api/weather/towns': { access: 'see' },
   'GET /api/weather/towns/:id/days': {
-    access: 'member',
+    access: 'see',
     path: () => '/api/weather/towns/sandorra/days?from=2026-01-01&to=2026-01-03',
   },
   'GET /api/weather/towns/:id/normals': {
-    access: 'member',
+    access: 'see',
     path: () => '/api/weather/towns/sandorra/normals',
   },
-  'GET /api/firm': { access: 'owner' },
+  'GET /api/firms': { access: 'open' },
+  'POST /api/firms': {
+    access: 'open',
+    done: 403,
+    body: () => ({
+      ...{ id: randomUUID(), personId: randomUUID(), firm: 'X', name: 'X' },
+      ...{ email: 'x@firm.example', password: 'long enough' },
+    }),
+  },
+  'GET /api/join': { access: 'link' },
+  'POST /api/join': {
+    access: 'link',
+    body: () => ({ personId: randomUUID(), password: 'long enough' }),
+  },
+  'POST /api/session/forgotten': {
+    access: 'open',
+    done: 204,
+    body: () => ({ email: 'a@b.example' }),
+  },
+  'GET /api/account/sessions': { access: 'own' },
+  'DELETE /api/account/sessions': { access: 'own', done: 204 },
+  'DELETE /api/account/sessions/:id': { access: 'own', done: 204 },
+  'POST /api/account/password': {
+    access: 'own',
+    done: 422,
+    body: () => ({ password: 'not it', newPassword: 'long enough' }),
+  },
+  'GET /api/account/second-factor/new': { access: 'own' },
+  'POST /api/account/second-factor': {
+    access: 'own',
+    done: 422,
+    body: () => ({ password: 'not it', secret: 'A'.repeat(32), code: '000000' }),
+  },
+  'POST /api/account/second-factor/off': {
+    access: 'own',
+    done: 204,
+    body: () => ({ password: 'not it' }),
+  },
+  'GET /api/people': { access: 'see' },
+  'POST /api/people/:id/role': {
+    access: 'firm',
+    done: 409,
+    path: () => `/api/people/${TAMSIN}/role`,
+    body: () => ({ ...WRITE, role: 'owner' }),
+  },
+  'POST /api/people/:id/removal': {
+    access: 'firm',
+    done: 409,
+    path: () => `/api/people/${TAMSIN}/removal`,
+    body: () => WRITE,
+  },
+  'POST /api/people/:id/second-factor/off': {
+    access: 'firm',
+    done: 409,
+    path: () => `/api/people/${TAMSIN}/second-factor/off`,
+    body: () => WRITE,
+  },
+  'POST /api/people/:id/password-link': {
+    access: 'firm',
+    done: 204,
+    path: () => `/api/people/${TAMSIN}/password-link`,
+    body: () => ({ id: randomUUID(), token: randomUUID().padEnd(43, 'x') }),
+  },
+  'GET /api/invitations': { access: 'firm' },
+  'POST /api/invitations': {
+    access: 'firm',
+    body: () => ({
+      ...{ id: randomUUID(), token: randomUUID().padEnd(43, 'x') },
+      ...{ name: 'New', email: 'new@firm.example', role: 'technician' },
+    }),
+  },
+  'POST /api/invitations/:id/withdraw': {
+    access: 'firm',
+    done: 204,
+    path: () => `/api/invitations/${invitation}/withdraw`,
+  },
+  'GET /api/mails': { access: 'firm' },
+  'GET /api/firm': { access: 'firm' },
   'POST /api/firm/changes': {
-    access: 'owner',
+    access: 'firm',
     done: 409,
     body: () => ({ ...WRITE, keepChangesDays: null }),
   },
-  'GET /api/audit': { access: 'owner' },
+  'GET /api/audit': { access: 'firm' },
 };
 /** Things that belong to nobody: every firm gets the same. */
 const NOBODYS = /weather/;
@@ -179,10 +295,12 @@ async function ask(
   agent: request.Agent,
   route: string,
   { path, body }: Row,
+  authorization?: string,
 ): Promise<request.Response> {
   const [method = '', pattern = ''] = route.split(' ');
   // The cast holds: methods of HTTP are methods of the agent.
   const question = agent[method.toLowerCase() as Method](path ? path() : usual(pattern));
+  if (authorization) void question.set('Authorization', authorization);
   const sent = await body?.();
   return Buffer.isBuffer(sent)
     ? question.set('content-type', 'application/octet-stream').send(sent)
@@ -206,18 +324,23 @@ test.each(Object.entries(ROWS).filter(([, { access }]) => access === 'link'))(
   async (route, row) => {
     expect((await ask(server.nobody, route, row)).status).toBe(404);
     expect((await ask(server.tamsin, route, row)).status).toBe(404);
-    const [, path = ''] = route.split(' ');
-    await server.nobody.get(path).set('Authorization', `Bearer ${token}`).expect(200);
+    const good = route.includes('join') ? invited : token;
+    expect((await ask(server.nobody, route, row, `Bearer ${good}`)).status).toBe(200);
   },
 );
 
+/** The right that a row asks for; null: it is not for people of the firm alone. */
+const rightOf = ({ access }: Row): Right | null =>
+  access === 'open' || access === 'link' ? null : access;
+
+const SIGN_OUT = 'DELETE /api/session';
 const CLOSED = Object.entries(ROWS)
-  .filter(([, { access }]) => access === 'member' || access === 'owner')
+  .filter(([, row]) => rightOf(row) !== null)
   // Signing out comes last: nobody could be asked afterwards.
-  .sort(([a], [b]) => Number(a.startsWith('DELETE')) - Number(b.startsWith('DELETE')));
+  .sort(([a], [b]) => Number(a === SIGN_OUT) - Number(b === SIGN_OUT));
 
 test.each(CLOSED)('%s is closed to strangers, to other firms, and by role', async (route, row) => {
-  const { nobody, stranger, jory, tamsin } = server;
+  const { nobody, stranger } = server;
   const told = await ask(nobody, route, row);
   expect([told.status, (told.body as { code: string }).code]).toEqual([401, 'not-signed-in']);
 
@@ -227,7 +350,11 @@ test.each(CLOSED)('%s is closed to strangers, to other firms, and by role', asyn
     // What another firm sees of the same kind has nothing of ours in it.
     expect(JSON.stringify(other.body)).not.toMatch(/6f0c1a52-0d0a|Larkholt|Brindlewick/);
 
-  const apprentice = await ask(jory, route, row);
-  expect(apprentice.status).toBe(row.access === 'owner' ? 403 : (row.done ?? 200));
-  expect((await ask(tamsin, route, row)).status).toBe(row.done ?? 200);
+  const right = rightOf(row) ?? 'see';
+  for (const [role, agent] of Object.entries(byRole)) {
+    // The cast holds: the keys are roles.
+    const allowed = isAllowed(role as Role, right);
+    const answer = await ask(agent, route, row);
+    expect([role, answer.status]).toEqual([role, allowed ? (row.done ?? 200) : 403]);
+  }
 });

@@ -3,6 +3,8 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
 import { validate } from 'dockerfile-utils';
+import { ROLES } from '../src/people/person.entity.ts';
+import { isAllowed, RIGHTS, type Right } from '../src/people/rights.ts';
 import { readSettings } from '../src/platform/settings.ts';
 
 const ROOT = path.resolve(import.meta.dirname, '../../..');
@@ -30,6 +32,19 @@ test('docs/operations.md names every setting and no other', () => {
   const table = read('docs/operations.md').split('## Settings')[1]?.split('\n## ')[0] ?? '';
   const named = [...table.matchAll(/^\| `(\w+)` \|/gm)].map(([, name = '']) => name);
   expect([...named].sort()).toEqual(lookedAt());
+});
+
+test('docs/people.md says who may do what, as the server has it', () => {
+  const rows = [...read('docs/people.md').matchAll(/^\| `(\w+)` \| (.+) \|$/gm)];
+  const told = rows.map(([, right = '', cells = '']) => [right, ...cells.split(' | ')]);
+  expect(told).toEqual(
+    Object.entries(RIGHTS).map(([right, { words }]) => [
+      right,
+      // The cast holds: the keys are those of the table.
+      ...ROLES.map((role) => (isAllowed(role, right as Right) ? 'yes' : 'no')),
+      words,
+    ]),
+  );
 });
 
 test('the Dockerfile has no fault, and what it copies is there', () => {

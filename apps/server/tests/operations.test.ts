@@ -360,8 +360,8 @@ describe('the nightly clearing', () => {
       await sql(`update photos set at = at - interval '31 days'`);
       await sql(`update changes set at = at - interval '91 days'`);
       await sql(
-        `insert into sessions (token_hash, company_id, person_id, expires_at)
-         select 'old', company_id, person_id, now() - interval '1 hour' from sessions limit 1`,
+        `insert into sessions (token_hash, id, company_id, person_id, expires_at)
+         select 'old', gen_random_uuid(), company_id, person_id, now() - interval '1 hour' from sessions limit 1`,
       );
       expect(await clear()).toMatchObject({ sessions: 1, photos: 1, library: 1, changes: 0 });
       await agent.get(`/api/photos/${unused}`).expect(404);

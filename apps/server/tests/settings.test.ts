@@ -31,6 +31,12 @@ test('text becomes numbers and flags', () => {
 test.each([
   [{}, 'DATABASE_URL is missing: run bin/start, or name a PostgreSQL server'],
   [{ DATABASE_URL, PORT: 'many' }, 'PORT must be a whole number, 0 or more'],
+  [{ DATABASE_URL, WATER_CLOCK_URL: 'firm' }, /WATER_CLOCK_URL must be an address/],
+  [{ DATABASE_URL, WATER_CLOCK_SIGN_UP: 'yes' }, /WATER_CLOCK_SIGN_UP must be one of closed, open/],
+  [
+    { DATABASE_URL, WATER_CLOCK_SMTP: 'smtp://localhost' },
+    /WATER_CLOCK_MAIL_FROM is missing.*WATER_CLOCK_URL is missing/,
+  ],
   [{ DATABASE_URL, PORT: '-1' }, 'PORT must be a whole number, 0 or more'],
   [{ DATABASE_URL, PORT: '80.5' }, 'PORT must be a whole number, 0 or more'],
   [

@@ -9,6 +9,7 @@ import { createApplication } from '../src/application.ts';
 import { Zip } from '../src/formats/zip.ts';
 import { readSettings, type Settings } from '../src/platform/settings.ts';
 import { demoCompany } from '../src/demo/demo-documents.ts';
+import { Person, type Role } from '../src/people/person.entity.ts';
 import { hashPassword } from '../src/people/session.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 
@@ -24,12 +25,14 @@ const WEB_ROOT = path.join(import.meta.dirname, 'web');
 export interface TestServer {
   readonly app: NestExpressApplication;
   readonly database: DataSource;
-  /** Signed in as the demo person, her apprentice, and somebody of another company. */
+  /** Signed in as the demo person, her technician, and somebody of another company. */
   readonly tamsin: request.Agent;
   readonly jory: request.Agent;
   readonly stranger: request.Agent;
   readonly nobody: request.Agent;
   readonly otherCompanyId: string;
+  /** Somebody more of the demo firm, signed in. */
+  readonly member: (role: Role) => Promise<request.Agent>;
   readonly stop: () => Promise<void>;
 }
 
@@ -69,31 +72,30 @@ export async function startTestServer(
     otherCompanyId,
     'Others',
   ]);
-  await database.query(
-    'insert into people (company_id, id, name, email, role, password_hash) values ($1, $2, $3, $4, $5, $6)',
-    [
-      otherCompanyId,
-      randomUUID(),
-      'Otto',
-      'otto@others.example',
-      'owner',
-      await hashPassword('other-one'),
-    ],
-  );
+  const addPerson = async (companyId: string, name: string, role: Role) => {
+    const [email, password] = [`${name.toLowerCase()}@others.example`, `password of ${name}`];
+    const passwordHash = await hashPassword(password);
+    await database
+      .getRepository(Person)
+      .insert({ companyId, id: randomUUID(), name, email, role, passwordHash });
+    return [email, password] as const;
+  };
   const agent = async (email?: string, password?: string) => {
     const made = request.agent(app.getHttpServer());
     if (email) await made.post('/api/session').send({ email, password }).expect(204);
     return made;
   };
-  const [tamsin, jory] = demoCompany().people;
+  const { company, people } = demoCompany();
+  const [tamsin, jory] = people;
   return {
     app,
     database,
     tamsin: await agent(tamsin?.email, tamsin?.password),
     jory: await agent(jory?.email, jory?.password),
-    stranger: await agent('otto@others.example', 'other-one'),
+    stranger: await agent(...(await addPerson(otherCompanyId, 'Otto', 'owner'))),
     nobody: await agent(),
     otherCompanyId,
+    member: async (role) => agent(...(await addPerson(company.id, `Some-${role}`, role))),
     stop: () => app.close(),
   };
 }

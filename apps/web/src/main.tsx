@@ -18,6 +18,9 @@ const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
+const AccountPage = lazy(() => import('./people/AccountPage.tsx'));
+const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
+const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
 const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
 const DuePage = lazy(() => import('./due/DuePage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
@@ -40,7 +43,8 @@ async function headStart(): Promise<void> {
   if (person && location.pathname.startsWith('/timers/')) await timerPage();
 }
 // What fails here is asked for again where it is needed.
-if (location.pathname !== '/page') void headStart().catch(() => undefined);
+if (!['/page', '/found', '/join'].includes(location.pathname))
+  void headStart().catch(() => undefined);
 
 /** By it the browser knows styles that the component library adds. */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
@@ -54,6 +58,8 @@ function Application() {
         <Suspense fallback={<Loading what="the page" />}>
           <Routes>
             <Route path="page" element={<PublicPage />} />
+            <Route path="found" element={<FoundPage />} />
+            <Route path="join" element={<JoinPage />} />
             <Route element={<Signed />}>
               <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
               <Route element={<OfficeFrame />}>
@@ -61,7 +67,8 @@ function Application() {
                 <Route path="sites" element={<SitesPage />} />
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="due" element={<DuePage />} />
-                <Route path="firm" element={<FirmPage />} />
+                <Route path="firm/:part?" element={<FirmPage />} />
+                <Route path="account" element={<AccountPage />} />
                 <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
                 <Route path="*" element={<NotFound />} />
               </Route>

@@ -14,7 +14,16 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-export const SUBJECTS = ['site', 'timer', 'library', 'person', 'company'] as const;
+export const SUBJECTS = [
+  'site',
+  'timer',
+  'library',
+  'person',
+  'company',
+  'member',
+  'invitation',
+  'proposal',
+] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Whether a change was made, or took back one that was made, or made that one again. */

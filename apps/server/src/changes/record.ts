@@ -19,7 +19,7 @@ interface Write<T> {
   ) => Promise<T>;
 }
 
-type Written = Pick<Change, 'subjectId' | 'version'> &
+export type Written = Pick<Change, 'subjectId' | 'version'> &
   Partial<Pick<Change, 'way' | 'change' | 'inverse'>> & { readonly subject: Subject };
 
 /** SHA-256 of a request's meaning, to tell a repeated write from another one under the same id. */

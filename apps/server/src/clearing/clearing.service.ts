@@ -21,6 +21,9 @@ const STEPS = {
   tries: `delete from tries where expire < extract(epoch from now()) * 1000`,
   links: `delete from page_links
     where least(withdrawn_at, expires_at) < now() - interval '${KEPT_DAYS} days'`,
+  personLinks: `delete from person_links
+    where least(used_at, withdrawn_at, expires_at) < now() - interval '${KEPT_DAYS} days'`,
+  mails: `delete from mails where at < now() - interval '${KEPT_DAYS} days'`,
   audit: `delete from audit where at < now() - interval '${AUDIT_DAYS} days'`,
   /** A change that can be undone may bring a photo back, so what a change names is kept with it. */
   photos: `delete from photos p using (
@@ -30,6 +33,7 @@ const STEPS = {
           photosOf('visits', 'document'),
           photosOf('changes', 'change'),
           photosOf('changes', 'inverse'),
+          photosOf('proposals', 'changes'),
         ].join(' union ')}
       ) as named from companies c) used
     where p.company_id = used.company_id and p.at < now() - interval '${KEPT_DAYS} days'

@@ -10,6 +10,7 @@ import { Preferences1800000000000 } from './migrations/1800000000000-preferences
 import { PhotoSource1801000000000 } from './migrations/1801000000000-photo-source.ts';
 import { Standings1802000000000 } from './migrations/1802000000000-standings.ts';
 import { Firm1803000000000 } from './migrations/1803000000000-firm.ts';
+import { Team1804000000000 } from './migrations/1804000000000-team.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -21,6 +22,7 @@ export const MIGRATIONS = [
   PhotoSource1801000000000,
   Standings1802000000000,
   Firm1803000000000,
+  Team1804000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

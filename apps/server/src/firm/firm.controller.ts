@@ -1,11 +1,12 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
 import type { Actor } from '../people/actor.ts';
-import { CurrentActor, OwnersOnly } from '../people/session.guard.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { ChangeFirmBody } from './firm-body.ts';
 import { FirmService, type FirmView } from './firm.service.ts';
 
-@OwnersOnly()
+@May('firm')
 @Controller('firm')
 export class FirmController {
   constructor(private readonly firm: FirmService) {}
@@ -18,7 +19,7 @@ export class FirmController {
 
   @Answers({
     schema: 'Firm',
-    fails: [...JSON_WRITE, 'not-allowed', 'stale-version', 'id-reused'],
+    fails: [...JSON_WRITE, 'stale-version', 'id-reused'],
   })
   @Post('changes')
   @HttpCode(200)

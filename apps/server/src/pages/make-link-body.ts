@@ -1,5 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsInt, IsUUID, Matches, Max, Min } from 'class-validator';
+import { IsInt, IsUUID, Max, Min } from 'class-validator';
+import { TokenField } from '../platform/token.ts';
 
 /** A new link. Its token is made by the client, so that repeating the request is harmless and the server keeps its hash only. */
 export class MakeLinkBody {
@@ -7,10 +8,7 @@ export class MakeLinkBody {
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
   id: string;
 
-  @ApiProperty({ minLength: 43, maxLength: 43 })
-  @Matches(/^[A-Za-z0-9_-]{43}$/, {
-    message: 'token must be 32 random bytes in base64url, 43 characters',
-  })
+  @TokenField()
   token: string;
 
   @ApiProperty({ minimum: 1, maximum: 730 })

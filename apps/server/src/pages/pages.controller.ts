@@ -5,11 +5,9 @@ import { Answers, WORK } from '../platform/openapi.ts';
 import { WordQuery } from '../platform/parameters.ts';
 import { Public } from '../platform/public.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
+import { bearer } from '../platform/token.ts';
 import { Tries } from '../platform/tries.ts';
 import { PagesService } from './pages.service.ts';
-
-/** `Bearer TOKEN`; the token is in no address, so it gets into no log and no browsing history. */
-const tokenOf = (header: string | undefined) => header?.replace(/^Bearer /i, '') ?? '';
 
 /** The page for anybody who has a link, without an account. It shows that page and nothing else. */
 @Public()
@@ -27,7 +25,7 @@ export class PagesController {
     @Headers('authorization') header?: string,
   ): Promise<HomeownerPage> {
     await this.tries.openPage(address);
-    return this.pages.opened(tokenOf(header), address);
+    return this.pages.opened(bearer(header), address);
   }
 
   @Answers({
@@ -42,7 +40,7 @@ export class PagesController {
     @Headers('authorization') header?: string,
   ): Promise<StreamableFile> {
     await this.tries.openPage(address);
-    const bytes = await this.pages.openedPdf(tokenOf(header), paper);
+    const bytes = await this.pages.openedPdf(bearer(header), paper);
     return fileOf(bytes, 'application/pdf', 'watering.pdf');
   }
 }

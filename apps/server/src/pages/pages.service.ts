@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import {
   NO_OFFICE,
@@ -19,6 +18,7 @@ import { Company } from '../people/company.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
 import { rulesOfCompany } from '../sites/site-rules.ts';
 import { todayIn } from '../sites/today.ts';
+import { hashOfToken } from '../platform/token.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
@@ -36,8 +36,6 @@ export interface LinkView {
 
 const DAY_MS = 86_400_000;
 const MOST_PRINTED_BYTES = 20_000_000;
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 
 const linkView = ({ id, at, expiresAt, withdrawnAt }: PageLink): LinkView => ({
   id,
@@ -125,7 +123,7 @@ export class PagesService {
     content: readonly unknown[],
     work: () => Promise<Uint8Array>,
   ): Promise<Buffer> {
-    const key = hashOf(JSON.stringify(content));
+    const key = hashOfToken(JSON.stringify(content));
     const before = this.printed.get(key);
     if (before) return before;
     const bytes = Buffer.from(await work());
@@ -147,7 +145,7 @@ export class PagesService {
     body: MakeLinkBody,
   ): Promise<LinkView> {
     const id = body.id.toLowerCase();
-    const tokenHash = hashOf(body.token);
+    const tokenHash = hashOfToken(body.token);
     const expiresAt = new Date(Date.now() + body.days * DAY_MS);
     return this.database.transaction(async (database) => {
       if (!(await database.existsBy(Timer, { companyId, id: timerId }))) throw notFound('timer');
@@ -205,7 +203,7 @@ export class PagesService {
   /** The link of a token; the same answer for one that never existed, has expired or was withdrawn. */
   private async linked(token: string): Promise<PageLink> {
     const link = await this.database.manager.findOneBy(PageLink, {
-      tokenHash: hashOf(token),
+      tokenHash: hashOfToken(token),
       withdrawnAt: IsNull(),
     });
     if (!link || link.expiresAt.getTime() <= Date.now())

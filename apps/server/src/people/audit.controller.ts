@@ -1,6 +1,7 @@
 import { Controller, Get } from '@nestjs/common';
 import type { Actor } from './actor.ts';
-import { CurrentActor, OwnersOnly } from './session.guard.ts';
+import { May } from './rights.ts';
+import { CurrentActor } from './session.guard.ts';
 import { Answers } from '../platform/openapi.ts';
 import { IdQuery } from '../platform/parameters.ts';
 import { AuditService, type AuditView } from './audit.service.ts';
@@ -11,7 +12,7 @@ export class AuditController {
 
   /** The audit record, a hundred entries at a time, the latest first; `before` is the id of an entry, for those before it. */
   @Answers({ schema: ['AuditEntry'], fails: ['malformed-request', 'not-allowed'] })
-  @OwnersOnly()
+  @May('firm')
   @Get()
   list(
     @CurrentActor() actor: Actor,

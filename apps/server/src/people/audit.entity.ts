@@ -24,6 +24,17 @@ export const AUDITED = [
   'export',
   'deletion',
   'setting',
+  'founded',
+  'invited',
+  'invitation-withdrawn',
+  'joined',
+  'role-changed',
+  'taken-out',
+  'password-changed',
+  'password-forgotten',
+  'second-factor-on',
+  'second-factor-off',
+  'sessions-ended',
 ] as const;
 export type Audited = (typeof AUDITED)[number];
 
@@ -51,7 +62,7 @@ export class AuditRow extends CompanyRow {
   @Column('text')
   what: Audited;
 
-  /** The timer, site or document that it was about. */
+  /** The timer, site, document or person that it was about. */
   @Column('uuid', { name: 'subject_id', nullable: true })
   subjectId: string | null;
 

@@ -18,8 +18,8 @@ export interface AuditView {
   readonly what: Audited;
   /** Null: somebody without an account. */
   readonly by: string | null;
-  /** The house that it was about. */
-  readonly site: string | null;
+  /** The house or the person that it was about. */
+  readonly about: string | null;
   readonly address: string | null;
 }
 
@@ -58,24 +58,25 @@ export class AuditService {
         { before },
       );
     const rows = await query.getMany();
-    const sites = await this.sitesOf(companyId, rows);
+    const names = await this.namesOf(companyId, rows);
     return rows.map(({ id, at, what, person, subjectId, address }) => ({
       id,
       at: at.toISOString(),
       what,
       by: person?.name ?? null,
-      site: sites.get(subjectId) ?? null,
+      about: names.get(subjectId) ?? null,
       address,
     }));
   }
 
-  /** The names of the houses, by the ids of the timers or sites that entries are about. */
-  private async sitesOf(
+  /** The names of houses and people, by the ids of the timers, sites or people that entries are about. */
+  private async namesOf(
     companyId: string,
     rows: readonly AuditRow[],
   ): Promise<ReadonlyMap<string | null, string>> {
     const found: { id: string; name: string }[] = await this.database.query(
       `select id, name from sites where company_id = $1 and id = any($2)
+       union all select id, name from people where company_id = $1 and id = any($2)
        union all select t.id, s.name from timers t
          join sites s on s.company_id = t.company_id and s.id = t.site_id
          where t.company_id = $1 and t.id = any($2)`,

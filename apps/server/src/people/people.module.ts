@@ -2,6 +2,8 @@ import { Global, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Tries } from '../platform/tries.ts';
+import { AccountController } from './account.controller.ts';
+import { AccountService } from './account.service.ts';
 import { AuditController } from './audit.controller.ts';
 import { AuditRow } from './audit.entity.ts';
 import { AuditService } from './audit.service.ts';
@@ -16,8 +18,14 @@ import { SessionService } from './session.service.ts';
 @Global()
 @Module({
   imports: [TypeOrmModule.forFeature([Company, Person, Session, AuditRow])],
-  controllers: [SessionController, AuditController],
-  providers: [SessionService, AuditService, Tries, { provide: APP_GUARD, useClass: SessionGuard }],
+  controllers: [SessionController, AccountController, AuditController],
+  providers: [
+    SessionService,
+    AccountService,
+    AuditService,
+    Tries,
+    { provide: APP_GUARD, useClass: SessionGuard },
+  ],
   exports: [AuditService, Tries],
 })
 export class PeopleModule {}

@@ -3,6 +3,7 @@ import {
   Controller,
   Delete,
   Get,
+  Headers,
   HttpCode,
   Inject,
   Ip,
@@ -12,7 +13,7 @@ import {
   Res,
 } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
-import { IsString, MaxLength, MinLength } from 'class-validator';
+import { IsOptional, IsString, MaxLength, MinLength } from 'class-validator';
 import type { Response } from 'express';
 import { ApiError } from '../platform/api-error.ts';
 import { Answers, JSON_BODY } from '../platform/openapi.ts';
@@ -24,7 +25,9 @@ import type { Role } from './person.entity.ts';
 import { DEMO_SIGN_IN, type DemoSignIn } from './demo-sign-in.ts';
 import type { PreferencesView } from './preferences.ts';
 import { CurrentActor, type SignedInRequest } from './session.guard.ts';
-import { SESSION_DAYS, SessionService } from './session.service.ts';
+import { May } from './rights.ts';
+import { PasswordField } from './person-fields.ts';
+import { SESSION_DAYS, SessionService, type NotSignedIn } from './session.service.ts';
 
 class SignInBody {
   @ApiProperty()
@@ -33,12 +36,22 @@ class SignInBody {
   @IsString({ message: 'the e-mail address must be text' })
   email: string;
 
-  @ApiProperty()
-  @MinLength(1, { message: 'type your password' })
-  @MaxLength(1000, { message: 'a password has at most 1000 characters' })
-  @IsString({ message: 'the password must be text' })
+  @PasswordField()
   password: string;
+
+  /** Of the authenticator app, where the person has a second factor. */
+  @ApiProperty({ type: String, required: false, nullable: true })
+  @MaxLength(20, { message: 'a code has six digits' })
+  @IsString({ message: 'the code must be text' })
+  @IsOptional()
+  code?: string | null;
 }
+
+const NOT_SIGNED_IN: Readonly<Record<NotSignedIn, string>> = {
+  'wrong-sign-in': 'the address and the password do not match; check both and try again',
+  'code-needed': 'type the code of your authenticator app as well',
+  'wrong-code': 'this code is not good; each code counts once and for half a minute',
+};
 
 interface SessionAnswer {
   readonly person: {
@@ -47,6 +60,9 @@ interface SessionAnswer {
     readonly companyId: string;
     readonly company: string;
     readonly role: Role;
+    readonly email: string;
+    /** Whether a code is asked for at each sign-in. */
+    readonly secondFactor: boolean;
   } | null;
   readonly preferences: PreferencesView | null;
   /** In demo mode, the person who can sign in with one press. */
@@ -67,25 +83,17 @@ export class SessionController {
   @Public()
   @Get()
   async current(@Req() request: SignedInRequest): Promise<SessionAnswer> {
-    const { actor } = request;
-    return {
-      person: actor
-        ? {
-            id: actor.personId,
-            name: actor.personName,
-            companyId: actor.companyId,
-            company: actor.companyName,
-            role: actor.role,
-          }
-        : null,
-      preferences: actor ? await this.sessions.preferencesOf(actor) : null,
-      demo: actor ? null : this.demo,
-    };
+    const { actor = null } = request;
+    const signed = actor && (await this.sessions.signedAs(actor));
+    if (!signed) return { person: null, preferences: null, demo: this.demo };
+    const { preferences, ...own } = signed;
+    const { personName: name, companyId, companyName: company, role } = actor;
+    return { person: { ...own, name, companyId, company, role }, preferences, demo: null };
   }
 
   @Answers({
     status: 204,
-    fails: [...JSON_BODY, 'wrong-sign-in', 'too-many-tries'],
+    fails: [...JSON_BODY, 'wrong-sign-in', 'code-needed', 'wrong-code', 'too-many-tries'],
     open: true,
   })
   @Public()
@@ -94,17 +102,22 @@ export class SessionController {
   async signIn(
     @Body() body: SignInBody,
     @Ip() address: string,
+    @Headers('user-agent') browser = '',
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     const succeeded = await this.tries.signIn(address, body.email);
-    const token = await this.sessions.signIn(body.email.trim(), body.password, address);
-    if (token === null)
-      throw new ApiError({
-        code: 'wrong-sign-in',
-        message: 'the address and the password do not match; check both and try again',
-      });
+    const signedIn = await this.sessions.signIn(
+      {
+        email: body.email.trim().toLowerCase(),
+        password: body.password,
+        ...(body.code ? { code: body.code } : {}),
+      },
+      { address, browser },
+    );
+    if (typeof signedIn === 'string')
+      throw new ApiError({ code: signedIn, message: NOT_SIGNED_IN[signedIn] });
     await succeeded();
-    response.cookie(this.sessions.cookie, token, {
+    response.cookie(this.sessions.cookie, signedIn.token, {
       httpOnly: true,
       sameSite: 'lax',
       secure: this.settings.secureCookies,
@@ -114,6 +127,7 @@ export class SessionController {
   }
 
   @Answers({ status: 204, fails: ['foreign-origin'] })
+  @May('own')
   @Delete()
   @HttpCode(204)
   async signOut(

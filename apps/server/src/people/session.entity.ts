@@ -17,6 +17,10 @@ export class Session {
   @PrimaryColumn('text', { name: 'token_hash' })
   tokenHash: string;
 
+  /** To name it in a list; it opens nothing. */
+  @Column('uuid')
+  id: string;
+
   @Column('uuid', { name: 'company_id' })
   companyId: string;
 
@@ -33,4 +37,15 @@ export class Session {
   /** When it was last used, to within some minutes. */
   @Column('timestamptz', { name: 'seen_at', default: () => 'now()' })
   seenAt: Date;
+
+  @Column('timestamptz', { default: () => 'now()' })
+  at: Date;
+
+  /** What the browser says of itself. */
+  @Column('text', { default: '' })
+  device: string;
+
+  /** Of the network it was opened from. */
+  @Column('text', { nullable: true })
+  address: string | null;
 }

@@ -1,15 +1,16 @@
 import {
   createParamDecorator,
   Injectable,
-  SetMetadata,
   type CanActivate,
   type ExecutionContext,
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request, RequestHandler } from 'express';
 import { ApiError } from '../platform/api-error.ts';
-import { PUBLIC } from '../platform/public.ts';
+import { isPublicWrite, PUBLIC } from '../platform/public.ts';
 import type { Actor } from './actor.ts';
+import { ROLE_WORDS } from './person.entity.ts';
+import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from './rights.ts';
 import { SessionService } from './session.service.ts';
 
 export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
@@ -19,10 +20,12 @@ export const CurrentActor = createParamDecorator((_data: unknown, context: Execu
   return context.switchToHttp().getRequest<SignedInRequest>().actor;
 });
 
-const OWNERS_ONLY = 'owners only';
-
-/** Keeps a handler for owners of the firm. */
-export const OwnersOnly = () => SetMetadata(OWNERS_ONLY, true);
+/** Only an owner can give somebody another role, so owners are who to ask. */
+const notAllowed = (right: Right) =>
+  new ApiError({
+    code: 'not-allowed',
+    message: `this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the firm`,
+  });
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
 
@@ -41,8 +44,8 @@ const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | un
 export const sessionFirst =
   (sessions: SessionService): RequestHandler =>
   (request, _response, next) => {
-    const isSignIn = /^\/api\/session\/?$/i.test(request.path);
-    if (isSignIn || !['POST', 'PUT', 'PATCH', 'DELETE'].includes(request.method)) {
+    const isStrangers = request.method === 'POST' && isPublicWrite(request.path);
+    if (isStrangers || !['POST', 'PUT', 'PATCH', 'DELETE'].includes(request.method)) {
       next();
       return;
     }
@@ -74,17 +77,15 @@ export class SessionGuard implements CanActivate {
   async canActivate(context: ExecutionContext): Promise<boolean> {
     const request = context.switchToHttp().getRequest<SignedInRequest>();
     const places = [context.getHandler(), context.getClass()];
-    const is = (mark: string) =>
-      this.reflector.getAllAndOverride<boolean | undefined>(mark, places) ?? false;
+    const marked = <T>(mark: string) =>
+      this.reflector.getAllAndOverride<T | undefined>(mark, places);
     const actor = request.actor ?? (await this.sessions.actorIn(request.cookies));
     if (actor) request.actor = actor;
     const refusal = actor ? notForAnother(request, actor) : notSignedIn();
-    if (refusal && !is(PUBLIC)) throw refusal;
-    if (is(OWNERS_ONLY) && actor?.role !== 'owner')
-      throw new ApiError({
-        code: 'not-allowed',
-        message: 'only an owner of the firm may do this; ask one',
-      });
+    if (marked<boolean>(PUBLIC)) return true;
+    if (refusal) throw refusal;
+    const right = rightOf(marked<Right>(RIGHT), request.method);
+    if (!actor || !isAllowed(actor.role, right)) throw notAllowed(right);
     return true;
   }
 }

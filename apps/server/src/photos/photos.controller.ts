@@ -1,6 +1,7 @@
 import { Controller, Get, Header, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
 import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
 import { Answers, BytesBody, WRITE } from '../platform/openapi.ts';
@@ -18,6 +19,7 @@ export class PhotosController {
     schema: 'Photo',
     fails: [...WRITE, 'not-found', 'too-large', 'id-reused', 'not-accepted'],
   })
+  @May('propose')
   @Put(':id')
   @HttpCode(200)
   keep(

@@ -9,22 +9,36 @@ export const API_CODES = {
   },
   'not-signed-in': { status: 401, meaning: 'there is no session' },
   'wrong-sign-in': { status: 401, meaning: 'the address and the password do not match' },
+  'code-needed': { status: 401, meaning: 'the person has a second factor: send its code, too' },
+  'wrong-code': { status: 401, meaning: 'the code of the second factor is wrong, old or used' },
   'another-person': {
     status: 403,
     meaning: 'somebody else is signed in than the one for whom this was made',
   },
-  'not-allowed': { status: 403, meaning: 'only an owner of the firm may do this' },
+  'not-allowed': { status: 403, meaning: 'the role of the person does not allow it' },
+  'founding-closed': {
+    status: 403,
+    meaning: 'nobody may found a firm here, or the one-time code is wrong',
+  },
   'foreign-origin': { status: 403, meaning: 'a write from the page of another site' },
   'not-found': {
     status: 404,
     meaning: 'it does not exist, or it belongs to another company: the answers are the same',
   },
   'stale-version': { status: 409, meaning: 'somebody saved first; `current` is what is saved' },
+  'address-taken': { status: 409, meaning: 'another account has this e-mail address' },
+  'proposal-moved': {
+    status: 409,
+    meaning: 'the proposal was sent, answered or withdrawn meanwhile',
+  },
+  'last-owner': { status: 409, meaning: 'a firm keeps at least one owner' },
   'id-reused': { status: 409, meaning: 'the id was used for another write' },
+  'link-used': { status: 410, meaning: 'an invitation or a link for a password works once' },
+  'link-expired': { status: 410, meaning: 'the invitation or link is too old, or was withdrawn' },
   'too-large': {
     status: 413,
     meaning:
-      'more than 1,000,000 bytes; for a sign-in more than 5,000; for a photo more than 3,000,000; for an archive more than 60,000,000',
+      'more than 1,000,000 bytes; for what strangers send more than 5,000; for a photo more than 3,000,000; for an archive more than 60,000,000',
   },
   'wrong-media-type': { status: 415, meaning: 'the body is not JSON' },
   'not-accepted': {

@@ -6,6 +6,7 @@ import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { ApiError, type ApiFault } from './api-error.ts';
 import { answerFailure } from './api-error.filter.ts';
 import { isOfApi } from './api-mark.ts';
+import { isPublicWrite } from './public.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
 export const MOST_BODY_BYTES = 1_000_000;
@@ -16,12 +17,12 @@ export const MOST_ARCHIVE_BYTES = 60_000_000;
 /** A plan document is six levels deep. */
 const MOST_LEVELS = 32;
 
-/** An address and a password. */
-const MOST_SIGN_IN_BYTES = 5_000;
+/** Names, an address and a password. */
+const MOST_STRANGER_BYTES = 5_000;
 
 interface BodyKind {
   readonly method: string;
-  readonly path: RegExp;
+  readonly is: (path: string) => boolean;
   readonly what: string;
   readonly limit: number;
   /** Bytes, whose content is checked later; else JSON. */
@@ -30,27 +31,27 @@ interface BodyKind {
 
 /** What a route may be sent; the first that fits counts. */
 const BODIES: readonly BodyKind[] = [
-  { method: 'POST', path: /^\/api\/session\/?$/i, what: 'sign-in', limit: MOST_SIGN_IN_BYTES },
+  { method: 'POST', is: isPublicWrite, what: 'body', limit: MOST_STRANGER_BYTES },
   {
     method: 'PUT',
-    path: /^\/api\/photos\/[^/]+$/,
+    is: (path) => /^\/api\/photos\/[^/]+$/.test(path),
     what: 'photo',
     limit: MOST_PHOTO_BYTES,
     raw: true,
   },
   {
     method: 'PUT',
-    path: /^\/api\/sites\/[^/]+\/archive$/,
+    is: (path) => /^\/api\/sites\/[^/]+\/archive$/.test(path),
     what: 'archive',
     limit: MOST_ARCHIVE_BYTES,
     raw: true,
   },
 ];
-const USUAL: BodyKind = { method: '', path: /^/, what: 'body', limit: MOST_BODY_BYTES };
+const USUAL: BodyKind = { method: '', is: () => true, what: 'body', limit: MOST_BODY_BYTES };
 
 const kindOf = ({ url = '', method = '' }: Pick<IncomingMessage, 'url' | 'method'>): BodyKind => {
   const path = url.split('?')[0] ?? '';
-  return BODIES.find((kind) => kind.method === method && kind.path.test(path)) ?? USUAL;
+  return BODIES.find((kind) => kind.method === method && kind.is(path)) ?? USUAL;
 };
 
 /** Refuses bodies that are neither JSON nor bytes on a route for bytes. */

@@ -20,8 +20,8 @@ export const JSON_BODY = [
   'foreign-origin',
 ] as const satisfies readonly ApiCode[];
 
-/** What any write can answer besides its own. */
-export const WRITE = ['foreign-origin'] as const satisfies readonly ApiCode[];
+/** What any write of the firm's things can answer besides its own. */
+export const WRITE = ['foreign-origin', 'not-allowed'] as const satisfies readonly ApiCode[];
 
 /** What any write with a JSON body can. */
 export const JSON_WRITE = [...JSON_BODY, ...WRITE] as const satisfies readonly ApiCode[];

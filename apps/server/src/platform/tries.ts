@@ -9,6 +9,9 @@ const MINUTE_SECONDS = 60;
 /** Failed sign-ins of one address for all accounts, as a multiple of those for one account: an office may share an address. */
 const ACCOUNTS_OF_ADDRESS = 10;
 
+/** Nobody fills another's mailbox, from however many addresses. */
+const LINKS_A_MINUTE = 3;
+
 /** What is tried is not kept, only what it hashes to. */
 const keyOf = (parts: readonly string[]) =>
   createHash('sha256').update(JSON.stringify(parts)).digest('base64url');
@@ -61,11 +64,13 @@ export class Tries {
   private readonly pair: Limit;
   private readonly address: Limit;
   private readonly page: Limit;
+  private readonly link: Limit;
 
   constructor(database: DataSource, { signInTriesPerMinute, pageTriesPerMinute }: Settings) {
     this.pair = new Limit(database, 'pair', signInTriesPerMinute);
     this.address = new Limit(database, 'address', signInTriesPerMinute * ACCOUNTS_OF_ADDRESS);
     this.page = new Limit(database, 'page', pageTriesPerMinute);
+    this.link = new Limit(database, 'link', LINKS_A_MINUTE);
   }
 
   /**
@@ -89,5 +94,11 @@ export class Tries {
   /** A page that is opened by a link; somebody who guesses links opens many. @throws ApiError 429 `too-many-tries` */
   async openPage(address: string): Promise<void> {
     await this.page.count(keyOf([address]));
+  }
+
+  /** Somebody asks for a link by mail. @throws ApiError 429 `too-many-tries` */
+  async askForLink(address: string, account: string): Promise<void> {
+    await this.address.count(keyOf([address]));
+    await this.link.count(keyOf([account]));
   }
 }

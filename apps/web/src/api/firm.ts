@@ -17,7 +17,18 @@ export type Audited =
   | 'link-withdrawn'
   | 'export'
   | 'deletion'
-  | 'setting';
+  | 'setting'
+  | 'founded'
+  | 'invited'
+  | 'invitation-withdrawn'
+  | 'joined'
+  | 'role-changed'
+  | 'taken-out'
+  | 'password-changed'
+  | 'password-forgotten'
+  | 'second-factor-on'
+  | 'second-factor-off'
+  | 'sessions-ended';
 
 export interface AuditEntry {
   readonly id: string;
@@ -26,8 +37,8 @@ export interface AuditEntry {
   readonly what: Audited;
   /** Null: somebody without an account. */
   readonly by: string | null;
-  /** The house that it was about. */
-  readonly site: string | null;
+  /** The house or the person that it was about. */
+  readonly about: string | null;
   /** Of the network. */
   readonly address: string | null;
 }

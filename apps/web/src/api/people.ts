@@ -12,6 +12,9 @@ export interface SessionView {
     readonly companyId: string;
     readonly company: string;
     readonly role: Role;
+    readonly email: string;
+    /** Whether a code is asked for at each sign-in. */
+    readonly secondFactor: boolean;
   } | null;
   /** Of the person. */
   readonly preferences: LikedView | null;
@@ -39,7 +42,7 @@ export const useSession = () => useQuery(sessionQuery);
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: { email: string; password: string }) =>
+    mutationFn: (body: { email: string; password: string; code?: string }) =>
       request<undefined>('POST', '/api/session', body),
     onSuccess: () => client.invalidateQueries(),
   });

@@ -63,11 +63,16 @@ const KEEPALIVE_BYTES = 60_000;
  *
  * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
  */
-export async function request<T>(method: string, path: string, body?: unknown): Promise<T> {
+export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  more: Readonly<Record<string, string>> = {},
+): Promise<T> {
   const json = body === undefined ? null : JSON.stringify(body);
   const response = await answered(path, {
     method,
-    headers: json === null ? {} : { 'content-type': 'application/json' },
+    headers: { ...more, ...(json === null ? {} : { 'content-type': 'application/json' }) },
     body: json,
     // So that a change still arrives if the page is closed right after it.
     keepalive: json !== null && json.length < KEEPALIVE_BYTES,

@@ -42,11 +42,12 @@ export const useTimer = (id: string) =>
 const VERSION_EVERY_MILLISECONDS = 4000;
 
 /** The saved version, asked for every few seconds, to notice other tabs and people. */
-export const useSavedVersion = (id: string) =>
+export const useSavedVersion = (id: string, enabled: boolean) =>
   useQuery({
     queryKey: timerKeys.version(id),
     queryFn: () => request<{ version: number; by: string | null }>('GET', `${path(id)}/version`),
     refetchInterval: VERSION_EVERY_MILLISECONDS,
+    enabled,
     retry: false,
   });
 export type Way = 'do' | 'undo' | 'redo';

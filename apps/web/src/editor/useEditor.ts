@@ -1,17 +1,24 @@
 import { useEffect, useState } from 'react';
 import { newId } from '../api/request.ts';
-import { TimerEditor } from './editor.ts';
+import { loadProposed, sendProposed } from '../api/proposals.ts';
+import { TimerEditor, type Transport } from './editor.ts';
 import { keepPending, leftBehind, pendingOf } from './pendingWrites.ts';
 import { loadTimer, sendChange, useSavedVersion, type TimerView } from '../api/timers.ts';
 
-function makeEditor(view: TimerView): TimerEditor {
+/** Where changes go: to the timer, or into somebody's proposal for it. */
+const transportOf = (id: string, proposer: string | null): Transport =>
+  proposer === null
+    ? { send: (write) => sendChange(id, write), load: () => loadTimer(id) }
+    : {
+        send: (write) => sendProposed(id, write),
+        load: () => loadProposed(id, proposer),
+      };
+
+function makeEditor(view: TimerView, proposer: string | null): TimerEditor {
   const { id, version, plan, survey, history } = view;
   const left = pendingOf(id);
   const editor = new TimerEditor({ version, plan, survey }, history, {
-    transport: {
-      send: (write) => sendChange(id, write),
-      load: () => loadTimer(id),
-    },
+    transport: transportOf(id, proposer),
     newId,
     keep: (writes) => keepPending(id, writes),
     later: (work, milliseconds) => setTimeout(work, milliseconds),
@@ -53,12 +60,16 @@ function useLeaveWarning(editor: TimerEditor): void {
   }, [editor]);
 }
 
-/** The editor of a timer while its page is open: with its keys, and with news of other tabs and people. */
-export function useEditor(view: TimerView): TimerEditor {
-  const [editor] = useState(() => makeEditor(view));
+/**
+ * The editor of a timer while its page is open: with its keys, and with news of other tabs and people.
+ *
+ * @param proposer the person, where they may only propose
+ */
+export function useEditor(view: TimerView, proposer: string | null): TimerEditor {
+  const [editor] = useState(() => makeEditor(view, proposer));
   useUndoKeys(editor);
   useLeaveWarning(editor);
-  const { data } = useSavedVersion(view.id);
+  const { data } = useSavedVersion(view.id, proposer === null);
   useEffect(() => {
     if (data) void editor.noticeVersion(data.version, data.by);
   }, [editor, data]);

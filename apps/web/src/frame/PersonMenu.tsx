@@ -23,6 +23,11 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
           items: [
             { key: 'company', label: person.company, disabled: true },
             { type: 'divider' },
+            {
+              key: 'account',
+              label: 'Your account …',
+              onClick: () => void navigate('/account'),
+            },
             { key: 'preferences', label: 'Preferences …', onClick: () => setOpen('preferences') },
             ...(person.role === 'owner'
               ? [{ key: 'firm', label: 'The firm …', onClick: () => void navigate('/firm') }]

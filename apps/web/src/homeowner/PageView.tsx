@@ -1,10 +1,12 @@
 import { useRef, useState } from 'react';
-import { Button, QRCode } from 'antd';
+import { Button } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, parseDate } from '@water-clock/core';
 import { failureWords, newId, RefusedError } from '../api/request.ts';
+import { MadeLink } from '../platform/MadeLink.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
+import { newToken } from '../platform/token.ts';
 import type { StepProps } from '../steps/stepProps.ts';
 import {
   cardPdfPath,
@@ -18,15 +20,6 @@ import {
 import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
-
-/** 32 random bytes, in letters that an address may hold. */
-function newToken(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(32));
-  return btoa(String.fromCharCode(...bytes))
-    .replaceAll('+', '-')
-    .replaceAll('/', '_')
-    .replaceAll('=', '');
-}
 
 const DAYS = [
   [30, 'a month'],
@@ -90,19 +83,7 @@ export default function PageView(props: StepProps & { readonly version: number }
           Make a private link
         </Button>
       </div>
-      {made && (
-        <div className="notice">
-          <strong>Copy it now; it is shown once:</strong>{' '}
-          <a className="page-link" href={made.address} target="_blank" rel="noreferrer">
-            {made.address}
-          </a>{' '}
-          <Button onClick={() => void navigator.clipboard.writeText(made.address)}>Copy</Button>
-          {/* The link itself is read out. */}
-          <div aria-hidden>
-            <QRCode type="svg" value={made.address} size={180} bordered={false} />
-          </div>
-        </div>
-      )}
+      {made && <MadeLink address={made.address}>Copy it now; it is shown once:</MadeLink>}
       {fault && <p className="fault">{fault}</p>}
       {(links.data ?? []).length > 0 && (
         <ul className="points" aria-label="Links">

@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { useMayWork } from '../people/useMay.ts';
 import type { Draft } from './useDocument.ts';
 
 interface Props {
@@ -9,6 +10,7 @@ interface Props {
 /** Saves a document, shows what is wrong with it, and both sides where somebody else was faster. */
 export function SaveBar({ draft, done }: Props) {
   const { faults, theirs, changed, saving, saved } = draft;
+  const mayWork = useMayWork();
   return (
     <div className="save-bar foot-of-step row">
       {faults.length > 0 && (
@@ -47,7 +49,7 @@ export function SaveBar({ draft, done }: Props) {
       <Button
         type="primary"
         size="large"
-        disabled={!changed || theirs !== null}
+        disabled={!changed || theirs !== null || !mayWork}
         loading={saving}
         onClick={() => draft.save()}
       >
@@ -57,6 +59,7 @@ export function SaveBar({ draft, done }: Props) {
         {changed ? 'Leave without saving' : 'Back to the list'}
       </Button>
       {saved && <span role="status">Saved.</span>}
+      {!mayWork && <span className="soft">An apprentice changes nothing in the library.</span>}
     </div>
   );
 }

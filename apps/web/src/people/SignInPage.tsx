@@ -1,53 +1,103 @@
 import { useState, type FormEvent } from 'react';
-import { Button, Input } from 'antd';
-import { RefusedError } from '../api/request.ts';
+import { Alert, Button } from 'antd';
+import { Link, Navigate } from 'react-router';
+import { useFounding, useForgotten } from '../api/joining.ts';
 import { useSignIn, type SessionView } from '../api/people.ts';
+import { failureWords, RefusedError } from '../api/request.ts';
+import { faultAt, TextField } from '../fields/TextField.tsx';
 
-const field = (error: Error | null, path: string) =>
-  error instanceof RefusedError ? error.faults.find((fault) => fault.path === path) : undefined;
+const CODE_CODES = ['code-needed', 'wrong-code'];
+
+/** Who forgot their password asks for a link. */
+function Forgotten({ email }: { readonly email: string }) {
+  const { mutate, isPending, isSuccess, error, variables } = useForgotten();
+  if (isSuccess)
+    return (
+      <Alert
+        type="info"
+        title={`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your firm finds it under “The firm”.`}
+      />
+    );
+  return (
+    <>
+      <Button loading={isPending} onClick={() => mutate(email)}>
+        I forgot my password
+      </Button>
+      {error && (
+        <p role="alert" className="fault">
+          {faultAt(error, 'email') ?? failureWords(error, 'Not asked for')}
+        </p>
+      )}
+    </>
+  );
+}
+
+function FoundLink() {
+  const founding = useFounding();
+  // Nobody has an account yet: the first visit founds the firm.
+  if (founding.data === 'code') return <Navigate to="/found" replace />;
+  if (founding.data !== 'open') return null;
+  return (
+    <p>
+      New here? <Link to="/found">Found your firm</Link>
+    </p>
+  );
+}
 
 export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState('');
   const signIn = useSignIn();
+  const { error } = signIn;
+  const [asksCode, setAsksCode] = useState(false);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    signIn.mutate({ email, password });
+    signIn.mutate(
+      { email, password, ...(asksCode ? { code } : {}) },
+      {
+        onError: (told) =>
+          setAsksCode(told instanceof RefusedError && CODE_CODES.includes(told.code)),
+      },
+    );
   };
-  const { error } = signIn;
-  const emailFault = field(error, 'email');
-  const passwordFault = field(error, 'password');
+  const [emailFault, passwordFault] = [faultAt(error, 'email'), faultAt(error, 'password')];
+  const asks = error instanceof RefusedError && error.code === 'code-needed';
   return (
-    <div className="page stack column">
+    <div className="page stack slim">
       <h1>Sign in</h1>
       <form className="stack" onSubmit={submit} noValidate>
-        <label className="labelled">
-          E-mail
-          <Input
-            type="email"
-            name="email"
-            autoComplete="username"
-            value={email}
-            aria-invalid={emailFault !== undefined}
-            onChange={(event) => setEmail(event.target.value)}
-            status={emailFault !== undefined ? 'error' : ''}
+        <TextField
+          label="E-mail"
+          type="email"
+          name="email"
+          autoComplete="username"
+          value={email}
+          set={setEmail}
+          fault={emailFault}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          name="password"
+          autoComplete="current-password"
+          value={password}
+          set={setPassword}
+          fault={passwordFault}
+        />
+        {asksCode && (
+          <TextField
+            label="Code"
+            name="code"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            autoFocus
+            value={code}
+            set={setCode}
+            hint="Six digits that your authenticator app shows now."
           />
-          {emailFault && <span className="fault">{emailFault.message}</span>}
-        </label>
-        <label className="labelled">
-          Password
-          <Input
-            type="password"
-            name="password"
-            autoComplete="current-password"
-            value={password}
-            aria-invalid={passwordFault !== undefined}
-            onChange={(event) => setPassword(event.target.value)}
-            status={passwordFault !== undefined ? 'error' : ''}
-          />
-          {passwordFault && <span className="fault">{passwordFault.message}</span>}
-        </label>
-        {error && !emailFault && !passwordFault && (
+        )}
+        {error && !asks && !emailFault && !passwordFault && (
           <p role="alert" className="fault">
             {error.message}
           </p>
@@ -56,6 +106,8 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
           Sign in
         </Button>
       </form>
+      <Forgotten email={email} />
+      <FoundLink />
       {demo && (
         <div className="sign-in-demo part stack">
           <p>

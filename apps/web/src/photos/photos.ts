@@ -14,7 +14,14 @@ const outboxName = () => `water-clock-photos:${ownerName()}`;
 const openOutbox = () => caches.open(outboxName());
 
 /** Answers of our API that stay the same however often a photo is sent. */
-const FOR_GOOD = ['not-accepted', 'too-large', 'id-reused', 'malformed-request', 'not-found'];
+const FOR_GOOD = [
+  'not-accepted',
+  'too-large',
+  'id-reused',
+  'malformed-request',
+  'not-found',
+  'not-allowed',
+];
 
 export const photoPath = (id: string) => `/api/photos/${id}`;
 

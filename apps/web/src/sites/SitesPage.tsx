@@ -6,6 +6,7 @@ import { useSites } from '../api/sites.ts';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { FileButton } from '../fields/FileButton.tsx';
 import { useScreen } from '../frame/useScreen.ts';
+import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
@@ -67,6 +68,7 @@ export default function SitesPage() {
   const sites = useSites({ clock, order });
   const towns = useTowns();
   const navigate = useNavigate();
+  const mayWork = useMayWork();
   const isPhone = useScreen() === 'phone';
   const { refusal, take } = useImportSite();
   const [search, setSearch] = useSearchParams();
@@ -132,14 +134,18 @@ export default function SitesPage() {
           value={sought}
           onChange={({ target }) => set({ find: target.value, page: null })}
         />
-        <Button type="primary" onClick={() => void navigate('/sites/new')}>
-          New site
-        </Button>
-        <FileButton
-          label="Import a site (.zip)"
-          accept=".zip,application/zip"
-          take={([file]) => file && take(file)}
-        />
+        {mayWork && (
+          <>
+            <Button type="primary" onClick={() => void navigate('/sites/new')}>
+              New site
+            </Button>
+            <FileButton
+              label="Import a site (.zip)"
+              accept=".zip,application/zip"
+              take={([file]) => file && take(file)}
+            />
+          </>
+        )}
       </div>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} />}
       <div className="row near" role="group" aria-label="Which sites">

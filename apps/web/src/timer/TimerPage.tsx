@@ -43,6 +43,8 @@ import { VisitFrame } from '../frame/VisitFrame.tsx';
 import { ChecksProvider } from '../checks/ChecksProvider.tsx';
 import { fetchAhead, fetchStep, StepView } from './StepView.tsx';
 import { DISTANCES, NIGHTS, type Distance } from './distance.ts';
+import { useSession } from '../api/people.ts';
+import { openProposalOf, proposedOf, useProposals } from '../api/proposals.ts';
 import { Programs } from '../programs/Programs.tsx';
 import { timerKeys, useTimer, type TimerView } from '../api/timers.ts';
 import { ShownSnapshot } from '../editor/shownSnapshot.ts';
@@ -65,6 +67,7 @@ const settingsPanel = () => import('../settings/SettingsPanel.tsx');
 const ClockPanel = lazy(clockPanel);
 const ConflictDialog = lazy(() => import('../editor/ConflictDialog.tsx'));
 const CycleDetails = lazy(() => import('./CycleDetails.tsx'));
+const Proposals = lazy(() => import('../proposals/Proposals.tsx'));
 const TimerTour = lazy(() => import('./TimerTour.tsx'));
 const SettingsPanel = lazy(settingsPanel);
 
@@ -80,12 +83,18 @@ function clockAsFound({ device }: Survey) {
   return shown === undefined || really === undefined ? null : { shown, really };
 }
 
-function TimerWorkbench({ view }: { readonly view: TimerView }) {
+interface WorkbenchProps {
+  readonly view: TimerView;
+  /** The person, where they may only propose. */
+  readonly proposer: string | null;
+}
+
+function TimerWorkbench({ view, proposer }: WorkbenchProps) {
   const { view: shown = '' } = useParams();
   const navigate = useNavigate();
   const { clock, order } = usePreferences();
   const client = useQueryClient();
-  const editor = useEditor(view);
+  const editor = useEditor(view, proposer);
   const [state] = useState(() => new ShownSnapshot(editor));
   const snapshot = useSyncExternalStore(state.subscribe, state.snapshot);
   const { plan } = snapshot;
@@ -309,6 +318,14 @@ function TimerWorkbench({ view }: { readonly view: TimerView }) {
             </Suspense>
           )}
           <TimerCommands timerId={view.id} editor={editor} startVisit={startVisit} />
+          <Suspense>
+            <Proposals
+              timerId={view.id}
+              editor={editor}
+              snapshot={snapshot}
+              proposer={proposer}
+            />
+          </Suspense>
           <Notices refusal={snapshot.refusal} news={snapshot.news} editor={editor} />
           {withStrip && (
             <div
@@ -431,13 +448,28 @@ export default function TimerPage() {
     () => () => client.removeQueries({ queryKey: timerKeys.one(timerId) }),
     [client, timerId],
   );
-  if (timer.isPending) return <Loading what="the timer" />;
-  if (timer.isError)
-    return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
-  const { site } = timer.data;
+  const person = useSession().data?.person;
+  const proposer = person?.role === 'apprentice' ? person.id : null;
+  const proposals = useProposals(timerId);
+  const opened = useMemo(() => {
+    if (proposer === null || !timer.data || !proposals.data) return timer.data;
+    const own = openProposalOf(proposer, proposals.data);
+    return { ...timer.data, ...proposedOf(timer.data, own), history: [] };
+  }, [timer.data, proposals.data, proposer]);
+  const missing = timer.isError ? timer : proposer !== null && proposals.isError ? proposals : null;
+  if (missing)
+    return (
+      <Failed
+        what="The timer"
+        error={missing.error ?? new Error('there was no answer')}
+        retry={() => void missing.refetch()}
+      />
+    );
+  if (!opened || (proposer !== null && !proposals.data)) return <Loading what="the timer" />;
+  const { site } = opened;
   return (
     <HouseStyle clock={site.clockStyle} units={site.units}>
-      <TimerWorkbench key={timerId} view={timer.data} />
+      <TimerWorkbench key={timerId} view={opened} proposer={proposer} />
     </HouseStyle>
   );
 }

@@ -13,6 +13,7 @@ import {
 } from '@water-clock/core';
 import { useSites, type SiteSummary } from '../api/sites.ts';
 import { useDue, type DueEntry } from '../api/visits.ts';
+import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
@@ -169,6 +170,7 @@ function Week({ due, today }: { readonly due: readonly DueEntry[]; readonly toda
 
 /** What to do now: visits under way and due, first waterings to be confirmed, houses that need attention, the week. */
 export default function TodayPage() {
+  const mayWork = useMayWork();
   const { clock, order } = usePreferences();
   const sites = useSites({ clock, order });
   const due = useDue({ clock, order });
@@ -190,9 +192,11 @@ export default function TodayPage() {
     <div className="page page-wide today">
       <div className="sites-head row">
         <h1>{dateWords(today, today, order)}</h1>
-        <Button type="primary" onClick={() => void navigate('/sites/new')}>
-          New site
-        </Button>
+        {mayWork && (
+          <Button type="primary" onClick={() => void navigate('/sites/new')}>
+            New site
+          </Button>
+        )}
       </div>
       {tourTimer && <TourOffer timerId={tourTimer.id} />}
       {sites.data.length === 0 ? (

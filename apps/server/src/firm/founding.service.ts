@@ -1,0 +1,66 @@
+import { createHash, timingSafeEqual } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { DataSource, Not, type EntityManager } from 'typeorm';
+import { demoCompany } from '../demo/demo-documents.ts';
+import { Company } from '../people/company.entity.ts';
+import { foundFirm, isFounded, lockFounding, type NewFirm } from '../people/founding.ts';
+import { ApiError } from '../platform/api-error.ts';
+import { Settings } from '../platform/settings.ts';
+import type { FoundBody } from './found-body.ts';
+
+/** How a firm is founded here: by anybody, by whoever has the one-time code, or not at all. */
+export type Founding = 'open' | 'code' | 'closed';
+
+const digest = (text: string) => createHash('sha256').update(text).digest();
+
+/** People read it from one screen and type it on another. */
+const asTyped = (code: string) => code.replaceAll(/[\s-]/g, '').toUpperCase();
+
+@Injectable()
+export class FoundingService {
+  constructor(
+    private readonly database: DataSource,
+    private readonly settings: Settings,
+  ) {}
+
+  async state(database: EntityManager = this.database.manager): Promise<Founding> {
+    const { signUp, foundingCode, demo } = this.settings;
+    if (signUp === 'open') return 'open';
+    if (demo || foundingCode === null) return 'closed';
+    const isThereOne = await database.existsBy(Company, { id: Not(demoCompany().company.id) });
+    return isThereOne ? 'closed' : 'code';
+  }
+
+  /** @throws ApiError 403 `founding-closed`, 409 */
+  async found(body: FoundBody): Promise<{ readonly email: string }> {
+    const firm: NewFirm = {
+      ...body,
+      id: body.id.toLowerCase(),
+      personId: body.personId.toLowerCase(),
+    };
+    return this.database.transaction(async (database) => {
+      await lockFounding(database);
+      if (!(await isFounded(database, firm))) {
+        this.assertMay(await this.state(database), body.code ?? '');
+        await foundFirm(database, firm);
+      }
+      return { email: firm.email };
+    });
+  }
+
+  private assertMay(state: Founding, code: string): void {
+    if (state === 'open') return;
+    if (state === 'closed')
+      throw new ApiError({
+        code: 'founding-closed',
+        message: 'nobody can found a firm here; ask an owner of your firm to invite you',
+      });
+    const due = digest(asTyped(this.settings.foundingCode ?? ''));
+    if (!timingSafeEqual(due, digest(asTyped(code))))
+      throw new ApiError({
+        code: 'founding-closed',
+        message: 'this is not the code that bin/start printed',
+        faults: [{ code: 'wrong-code', path: 'code', message: 'not the code that was printed' }],
+      });
+  }
+}

@@ -1,0 +1,55 @@
+import { verify } from '@node-rs/argon2';
+import { IsNull, type EntityManager } from 'typeorm';
+import { ApiError } from '../platform/api-error.ts';
+import { AuditRow } from './audit.entity.ts';
+import { Company } from './company.entity.ts';
+import { Person } from './person.entity.ts';
+import { hashPassword } from './session.service.ts';
+
+export interface NewFirm {
+  readonly id: string;
+  readonly personId: string;
+  readonly firm: string;
+  readonly name: string;
+  /** In lower case. */
+  readonly email: string;
+  readonly password: string;
+}
+
+/** Of our own choosing: of those who found firms at once, one does it and the others wait. */
+const FOUNDING_LOCK = 1_884_202;
+
+export const lockFounding = (database: EntityManager): Promise<unknown> =>
+  database.query('select pg_advisory_xact_lock($1)', [FOUNDING_LOCK]);
+
+/** Whether this very firm was founded before, by whoever knows its password. */
+export async function isFounded(
+  database: EntityManager,
+  { id: companyId, personId: id, email, password }: NewFirm,
+): Promise<boolean> {
+  const person = await database.findOneBy(Person, { companyId, id, email });
+  return person !== null && verify(person.passwordHash, password);
+}
+
+/** @throws ApiError 409 where the address or an id is taken */
+export async function foundFirm(
+  database: EntityManager,
+  { id: companyId, personId: id, firm, name, email, password }: NewFirm,
+): Promise<void> {
+  if (await database.existsBy(Person, { email, takenOutAt: IsNull() }))
+    throw new ApiError({
+      code: 'address-taken',
+      message: `there is an account of ${email} already; sign in with it, or use another address`,
+      faults: [{ code: 'address-taken', path: 'email', message: 'this address has an account' }],
+    });
+  if (await database.existsBy(Company, { id: companyId }))
+    throw new ApiError({
+      code: 'id-reused',
+      message: 'another firm has this id; every firm needs an id of its own',
+    });
+  const passwordHash = await hashPassword(password);
+  await database.insert(Company, { id: companyId, name: firm });
+  await database.insert(Person, { companyId, id, name, email, role: 'owner', passwordHash });
+  const founded = { companyId, id: companyId, personId: id, what: 'founded' } as const;
+  await database.insert(AuditRow, { ...founded, subjectId: null, address: null });
+}

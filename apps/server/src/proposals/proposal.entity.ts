@@ -1,0 +1,76 @@
+import {
+  Check,
+  Column,
+  CreateDateColumn,
+  Entity,
+  Index,
+  JoinColumn,
+  ManyToOne,
+  type Relation,
+} from 'typeorm';
+import type { RecordChange } from '@water-clock/core';
+import { Person } from '../people/person.entity.ts';
+import { CompanyRow } from '../platform/company-row.ts';
+import { inCompany } from '../platform/in-company.ts';
+import { oneOfWords } from '../platform/one-of.ts';
+import { Timer } from '../sites/timer.entity.ts';
+
+export const PROPOSAL_STATES = ['draft', 'sent', 'withdrawn', 'accepted', 'refused'] as const;
+export type ProposalState = (typeof PROPOSAL_STATES)[number];
+
+/** What somebody who may not change a timer would change on it. */
+@Entity('proposals')
+@Check('proposals_state_words', oneOfWords('state', PROPOSAL_STATES))
+@Index('proposals_by_timer', ['companyId', 'timerId'])
+@Index('proposals_of_answerer', ['companyId', 'answeredBy'])
+@Index('proposals_open', ['companyId', 'personId', 'timerId'], {
+  unique: true,
+  where: `state in ('draft', 'sent')`,
+})
+export class Proposal extends CompanyRow {
+  @Column('uuid', { name: 'timer_id' })
+  timerId: string;
+
+  @ManyToOne(() => Timer, { onDelete: 'CASCADE' })
+  @JoinColumn(inCompany('timer_id', 'proposals_of_timer'))
+  timer: Relation<Timer>;
+
+  @Column('uuid', { name: 'person_id' })
+  personId: string;
+
+  @ManyToOne(() => Person)
+  @JoinColumn(inCompany('person_id', 'proposals_person'))
+  person: Relation<Person>;
+
+  @Column('text')
+  state: ProposalState;
+
+  /** Counts its steps; 1 is a proposal that was not begun. */
+  @Column('integer')
+  version: number;
+
+  /** In order, on top of whatever is set. Only ever added to. */
+  @Column('jsonb', { default: [] })
+  changes: RecordChange[];
+
+  /** Of the proposer. */
+  @Column('text', { default: '' })
+  note: string;
+
+  /** Of who answered. */
+  @Column('text', { default: '' })
+  answer: string;
+
+  @Column('uuid', { name: 'answered_by', nullable: true })
+  answeredBy: string | null;
+
+  @ManyToOne(() => Person)
+  @JoinColumn(inCompany('answered_by', 'proposals_answerer'))
+  answerer: Relation<Person> | null;
+
+  @CreateDateColumn({ type: 'timestamptz' })
+  at: Date;
+
+  @Column('timestamptz', { name: 'moved_at', default: () => 'now()' })
+  movedAt: Date;
+}

@@ -1,0 +1,65 @@
+import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { ChangePlanBody } from '../timers/change-body.ts';
+import { AnswerProposalBody, MoveProposalBody } from './proposal-body.ts';
+import { ProposalsService, type ProposalView } from './proposals.service.ts';
+
+const STEP = [...JSON_WRITE, 'not-found', 'stale-version', 'proposal-moved', 'id-reused'] as const;
+
+/** What apprentices would change. */
+@Controller()
+export class ProposalsController {
+  constructor(private readonly proposals: ProposalsService) {}
+
+  /** Those that wait for an answer; and one's own. */
+  @Answers({ schema: ['Proposal'], fails: ['not-found'] })
+  @Get('timers/:id/proposals')
+  list(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+  ): Promise<readonly ProposalView[]> {
+    return this.proposals.list(actor, id);
+  }
+
+  /** Adds a change to one's proposal; the first begins it, at base version 1. */
+  @Answers({ schema: 'Version', fails: [...STEP, 'not-accepted'] })
+  @May('propose')
+  @Post('timers/:id/proposals/changes')
+  @HttpCode(200)
+  change(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: ChangePlanBody,
+  ): Promise<{ version: number }> {
+    return this.proposals.change(actor, id, body);
+  }
+
+  /** Its proposer sends it, takes it back, or throws it away. */
+  @Answers({ schema: 'Proposal', fails: STEP })
+  @May('propose')
+  @Post('proposals/:id/moves')
+  @HttpCode(200)
+  move(
+    @CurrentActor() actor: Actor,
+    @IdParam('proposal') id: string,
+    @Body() body: MoveProposalBody,
+  ): Promise<ProposalView> {
+    return this.proposals.move(actor, id, body);
+  }
+
+  /** Accepted, it is one change of the timer, whose version is the base version. */
+  @Answers({ schema: 'Proposal', fails: [...STEP, 'not-accepted'] })
+  @Post('proposals/:id/answers')
+  @HttpCode(200)
+  answer(
+    @CurrentActor() actor: Actor,
+    @IdParam('proposal') id: string,
+    @Body() body: AnswerProposalBody,
+  ): Promise<ProposalView> {
+    return this.proposals.answer(actor, id, body);
+  }
+}

@@ -1,0 +1,13 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { Proposal } from './proposal.entity.ts';
+import { ProposalsController } from './proposals.controller.ts';
+import { ProposalsService } from './proposals.service.ts';
+
+/** What those propose who may not change a timer. */
+@Module({
+  imports: [TypeOrmModule.forFeature([Proposal])],
+  controllers: [ProposalsController],
+  providers: [ProposalsService],
+})
+export class ProposalsModule {}

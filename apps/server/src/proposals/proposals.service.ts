@@ -1,0 +1,266 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import {
+  applyRecordChange,
+  readRecordChange,
+  type Fault,
+  type RecordChange,
+  type TimerRecord,
+} from '@water-clock/core';
+import { DataSource, In, type EntityManager } from 'typeorm';
+import { writeOnce, type Written } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import { Timer } from '../sites/timer.entity.ts';
+import type { ChangePlanBody } from '../timers/change-body.ts';
+import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
+import type { AnswerProposalBody, MoveProposalBody } from './proposal-body.ts';
+import { Proposal, type ProposalState } from './proposal.entity.ts';
+
+export interface ProposalView {
+  readonly id: string;
+  readonly personId: string;
+  readonly by: string;
+  readonly state: ProposalState;
+  readonly version: number;
+  readonly changes: readonly RecordChange[];
+  readonly note: string;
+  readonly answer: string;
+  readonly answeredBy: string | null;
+  /** ISO instant of the last step. */
+  readonly movedAt: string;
+}
+
+const OPEN: readonly ProposalState[] = ['draft', 'sent'];
+const MOST_CHANGES = 500;
+/** Answers are shown to their proposer for so long. */
+const SHOWN_DAYS = 14;
+
+const proposalView = (proposal: Proposal): ProposalView => ({
+  id: proposal.id,
+  personId: proposal.personId,
+  by: proposal.person.name,
+  state: proposal.state,
+  version: proposal.version,
+  changes: proposal.changes,
+  note: proposal.note,
+  answer: proposal.answer,
+  answeredBy: proposal.answerer?.name ?? null,
+  movedAt: proposal.movedAt.toISOString(),
+});
+
+/** What a step does to the proposal, and the change of the timer that it makes. */
+interface Step {
+  readonly columns: Partial<Pick<Proposal, 'state' | 'note' | 'answer' | 'answeredBy'>>;
+  readonly change?: Written;
+}
+
+type Together =
+  | { readonly ok: true; readonly record: TimerRecord }
+  | { readonly ok: false; readonly faults: readonly Fault[] };
+
+/** A record with changes made on top of it, one after another. */
+function withChanges(record: TimerRecord, changes: readonly RecordChange[]): Together {
+  let made = record;
+  for (const change of changes) {
+    const applied = applyRecordChange(made, change);
+    if (!applied.ok) return applied;
+    ({ record: made } = applied.value);
+  }
+  return { ok: true, record: made };
+}
+
+/** One step to undo. */
+const asOne = (changes: readonly RecordChange[]): RecordChange => ({
+  type: 'together',
+  changes: changes.flatMap((change) => (change.type === 'together' ? change.changes : [change])),
+});
+
+/** 409 with what is proposed by now. */
+function staleProposal(
+  { plan, survey }: Timer,
+  changes: readonly RecordChange[],
+  version: number,
+  baseVersion: number,
+): ApiError {
+  const together = withChanges({ plan, survey }, changes);
+  const record = together.ok ? together.record : { plan, survey };
+  return new ApiError({
+    code: 'stale-version',
+    message: `this proposal was changed elsewhere: it is now at version ${version}; your change was based on version ${baseVersion}`,
+    current: { version, ...record, by: null, at: null },
+  });
+}
+
+/** What an apprentice would change on a timer, until somebody accepts or refuses it. */
+@Injectable()
+export class ProposalsService {
+  constructor(private readonly database: DataSource) {}
+
+  /** Those that wait for an answer, and one's own: the open one, and what was answered lately. */
+  async list({ companyId, personId }: Actor, timerId: string): Promise<readonly ProposalView[]> {
+    if (!(await this.database.manager.existsBy(Timer, { companyId, id: timerId })))
+      throw notFound('timer');
+    const rows = await this.database.manager
+      .createQueryBuilder(Proposal, 'proposal')
+      .innerJoinAndSelect('proposal.person', 'person')
+      .leftJoinAndSelect('proposal.answerer', 'answerer')
+      .where('proposal.companyId = :companyId and proposal.timerId = :timerId', {
+        companyId,
+        timerId,
+      })
+      .andWhere(
+        `(proposal.state = 'sent' or proposal.personId = :personId and (proposal.state = 'draft'
+          or proposal.state in ('accepted', 'refused') and proposal.movedAt > now() - make_interval(days => :days)))`,
+        { personId, days: SHOWN_DAYS },
+      )
+      .orderBy('proposal.movedAt', 'DESC')
+      .getMany();
+    return rows.map(proposalView);
+  }
+
+  /** Adds a change to one's open proposal for a timer; the first one begins it. */
+  async change(
+    actor: Actor,
+    timerId: string,
+    { id, baseVersion, way, change: given }: ChangePlanBody,
+  ): Promise<{ version: number }> {
+    const { companyId, personId } = actor;
+    const read = readRecordChange(given);
+    if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
+    const change = read.value;
+    return writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['proposal', timerId, baseVersion, way, change],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        const timer = await lockedTimer(database, actor, timerId);
+        const proposal = await database.findOneBy(Proposal, {
+          ...{ companyId, timerId, personId },
+          state: In(OPEN),
+        });
+        const { changes = [], version: before = 1 } = proposal ?? {};
+        if (proposal?.state === 'sent')
+          throw new ApiError({
+            code: 'proposal-moved',
+            message: 'this proposal was sent; take it back before you change it',
+          });
+        if (before !== baseVersion) throw staleProposal(timer, changes, before, baseVersion);
+        if (changes.length >= MOST_CHANGES)
+          throw notAccepted([
+            {
+              code: 'too-many',
+              path: 'change',
+              message: `a proposal has at most ${MOST_CHANGES} changes; send this one, and begin another after it`,
+            },
+          ]);
+        const made = [...changes, change];
+        const together = withChanges(timer, made);
+        if (!together.ok) throw notAccepted(apiFaults(together.faults, ['change']));
+        const proposalId = proposal?.id ?? randomUUID();
+        const version = before + 1;
+        const row = { changes: made, version, movedAt: new Date() };
+        if (proposal) await database.update(Proposal, { companyId, id: proposalId }, row);
+        else
+          await database.insert(Proposal, {
+            ...{ companyId, id: proposalId, timerId, personId, state: 'draft', ...row },
+          });
+        await written({ subject: 'proposal', subjectId: proposalId, version });
+        return { version };
+      },
+    });
+  }
+
+  /** Its proposer sends it, takes it back, or throws it away. */
+  move(
+    actor: Actor,
+    id: string,
+    { state, note, ...body }: MoveProposalBody,
+  ): Promise<ProposalView> {
+    const meaning = ['proposal-move', id, body.baseVersion, state, note];
+    return this.step(actor, id, body.id, meaning, (_database, proposal) => {
+      if (proposal.personId !== actor.personId) throw notFound('proposal');
+      if (proposal.version !== body.baseVersion)
+        throw new ApiError({
+          code: 'stale-version',
+          message: 'this proposal was changed elsewhere meanwhile; look at it again',
+          current: proposalView(proposal),
+        });
+      return Promise.resolve({ columns: { state, note } });
+    });
+  }
+
+  /** Somebody accepts a proposal, which then is one change of theirs, or refuses it. Of two answers the first counts. */
+  answer(
+    actor: Actor,
+    id: string,
+    { isAccepted, answer, ...body }: AnswerProposalBody,
+  ): Promise<ProposalView> {
+    const { companyId, personId } = actor;
+    const meaning = ['proposal-answer', id, body.baseVersion, isAccepted, answer];
+    return this.step(actor, id, body.id, meaning, async (database, proposal, timer) => {
+      if (proposal.state !== 'sent') throw notFound('proposal');
+      const columns = { answer, answeredBy: personId } as const;
+      if (!isAccepted) return { columns: { ...columns, state: 'refused' } };
+      await refuseStale(database, timer, body.baseVersion);
+      const change = asOne(proposal.changes);
+      const applied = applyRecordChange({ plan: timer.plan, survey: timer.survey }, change);
+      if (!applied.ok)
+        throw new ApiError({
+          ...{ code: 'not-accepted', faults: apiFaults(applied.faults, ['changes']) },
+          message:
+            'the proposal does not fit any more what is set meanwhile; refuse it, and say why',
+        });
+      const { record, inverse } = applied.value;
+      const version = timer.version + 1;
+      await database.update(Timer, { companyId, id: timer.id }, { ...record, version });
+      return {
+        columns: { ...columns, state: 'accepted' },
+        change: { subject: 'timer', subjectId: timer.id, version, change, inverse },
+      };
+    });
+  }
+
+  private step(
+    actor: Actor,
+    id: string,
+    write: string,
+    meaning: readonly unknown[],
+    make: (database: EntityManager, proposal: Proposal, timer: Timer) => Promise<Step>,
+  ): Promise<ProposalView> {
+    const { companyId } = actor;
+    const one = async (database: EntityManager) =>
+      database.findOne(Proposal, {
+        where: { companyId, id },
+        relations: { person: true, answerer: true },
+      });
+    return writeOnce(this.database, actor, {
+      id: write.toLowerCase(),
+      meaning,
+      again: async (_earlier, database) => proposalView(seen(await one(database))),
+      make: async (database, written) => {
+        const asked = seen(await one(database));
+        // The timer's row stands for its proposals: who changes one of them has it locked.
+        const timer = await lockedTimer(database, actor, asked.timerId);
+        const proposal = seen(await one(database));
+        if (!OPEN.includes(proposal.state))
+          throw new ApiError({
+            code: 'proposal-moved',
+            message: `this proposal was ${proposal.state} ${proposal.answerer ? `by ${proposal.answerer.name} ` : ''}already`,
+            current: proposalView(proposal),
+          });
+        const version = proposal.version + 1;
+        const { columns, change } = await make(database, proposal, timer);
+        const row = { ...columns, version, movedAt: new Date() };
+        await database.update(Proposal, { companyId, id }, row);
+        await written(change ?? { subject: 'proposal', subjectId: id, version });
+        return proposalView(seen(await one(database)));
+      },
+    });
+  }
+}
+
+function seen(proposal: Proposal | null): Proposal {
+  if (!proposal) throw notFound('proposal');
+  return proposal;
+}

@@ -1,0 +1,425 @@
+/** A firm from its founding on: who comes in, as what, and who leaves. */
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { generateSync } from 'otplib';
+import { SMTPServer } from 'smtp-server';
+import request from 'supertest';
+import { DataSource } from 'typeorm';
+import { makeTestDatabase } from '../../../scripts/test-database.mjs';
+import { applicationOn } from './testServer.ts';
+
+const CODE = 'WELL-RIVER-42';
+const PASSWORD = 'rain before seven';
+const BRAMBLE = {
+  ...{ id: randomUUID(), personId: randomUUID(), firm: 'Bramble & Daughters' },
+  ...{ name: 'Ottilie Bramble', email: 'ottilie@bramble.example', password: PASSWORD },
+};
+const newLink = () => ({
+  id: randomUUID(),
+  token: randomUUID().replaceAll('-', 'x').padEnd(43, 'y'),
+});
+
+let app: NestExpressApplication;
+let database: DataSource;
+let owner: request.Agent;
+beforeAll(async () => {
+  app = await applicationOn(await makeTestDatabase(), { demo: false, foundingCode: CODE });
+  database = app.get(DataSource);
+  owner = agent();
+});
+afterAll(() => app.close());
+
+const agent = () => request.agent(app.getHttpServer());
+const codeIn = ({ body }: request.Response) => (body as { code: string }).code;
+const signIn = (who: request.Agent, email: string, password = PASSWORD, code?: string) =>
+  who.post('/api/session').send({ email, password, code });
+const stateOf = async () =>
+  ((await agent().get('/api/firms').expect(200)).body as { founding: string }).founding;
+
+interface Member {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  readonly takenOutAt: string | null;
+}
+const memberOf = async (name: string): Promise<Member> => {
+  const people = (await owner.get('/api/people').expect(200)).body as Member[];
+  const found = people.find((one) => one.name === name);
+  if (!found) throw new Error(`nobody is called ${name}`);
+  return found;
+};
+const writeTo = ({ version }: Member) => ({ id: randomUUID(), baseVersion: version });
+
+/** Invites somebody, and lets them choose a password. */
+async function invited(name: string, role: string): Promise<request.Agent> {
+  const link = newLink();
+  const email = `${name.toLowerCase()}@bramble.example`;
+  await owner
+    .post('/api/invitations')
+    .send({ ...link, name, email, role })
+    .expect(200);
+  const who = agent();
+  await join(who, link.token).expect(200);
+  await signIn(who, email).expect(204);
+  return who;
+}
+const join = (who: request.Agent, token: string, personId = randomUUID(), password = PASSWORD) =>
+  who.post('/api/join').set('Authorization', `Bearer ${token}`).send({ personId, password });
+
+describe('founding', () => {
+  test('takes the code that was printed, once; what comes at the same time comes too late', async () => {
+    expect(await stateOf()).toBe('code');
+    const found = (firm: object) => agent().post('/api/firms').send(firm);
+    const wrong = await found({ ...BRAMBLE, code: 'WELL-RIVER-43' }).expect(403);
+    expect(wrong.body).toMatchObject({ code: 'founding-closed', faults: [{ path: 'code' }] });
+    const other = { ...BRAMBLE, id: randomUUID(), personId: randomUUID(), email: 'b@b.example' };
+    // As somebody types it: in small letters, without its lines.
+    const typed = 'well river 42';
+    const answers = await Promise.all([
+      ...Array.from({ length: 3 }, () => found({ ...BRAMBLE, code: typed })),
+      found({ ...other, code: typed }),
+    ]);
+    const statuses = answers.map(({ status }) => status);
+    const companies: unknown[] = await database.query('select name from companies');
+    expect(companies).toHaveLength(1);
+    // The same one again is the answer of the first; another one is refused.
+    expect(statuses.filter((status) => status === 403).length).toBe(statuses[3] === 201 ? 3 : 1);
+    if (statuses[3] === 201) Object.assign(BRAMBLE, other);
+    expect(await stateOf()).toBe('closed');
+    await found({ ...other, id: randomUUID(), email: 'late@b.example', code: CODE }).expect(403);
+    await signIn(owner, BRAMBLE.email).expect(204);
+    const session = await owner.get('/api/session').expect(200);
+    expect(session.body).toMatchObject({ person: { role: 'owner', company: BRAMBLE.firm } });
+    expect((await owner.get('/api/sites').expect(200)).body).toEqual([]);
+  });
+
+  test('says by field what is wrong', async () => {
+    const bad = { ...BRAMBLE, firm: ' ', email: 'nobody', password: 'short' };
+    const answer = await agent().post('/api/firms').send(bad).expect(400);
+    const { faults } = answer.body as { faults: { path: string }[] };
+    expect(faults.map(({ path }) => path)).toEqual(['firm', 'email', 'password']);
+  });
+
+  test('is open to further firms where the server says so', async () => {
+    const open = await applicationOn(await makeTestDatabase(), { demo: false, signUp: 'open' });
+    try {
+      const found = (email: string) =>
+        request(open.getHttpServer())
+          .post('/api/firms')
+          .send({ ...BRAMBLE, id: randomUUID(), personId: randomUUID(), email });
+      await found('a@firm.example').expect(201);
+      await found('b@firm.example').expect(201);
+      expect(codeIn(await found(' A@firm.example ').expect(409))).toBe('address-taken');
+    } finally {
+      await open.close();
+    }
+  });
+});
+
+describe('an invitation', () => {
+  test('works once, for 48 hours, until it is withdrawn', async () => {
+    const link = newLink();
+    const body = { ...link, name: 'Perrin', email: 'perrin@bramble.example', role: 'technician' };
+    for (let i = 0; i < 2; i++) await owner.post('/api/invitations').send(body).expect(200);
+    const look = (token = link.token) =>
+      agent().get('/api/join').set('Authorization', `Bearer ${token}`);
+    expect((await look().expect(200)).body).toMatchObject({
+      firm: BRAMBLE.firm,
+      name: 'Perrin',
+      role: 'technician',
+    });
+    const stored = JSON.stringify(await database.query('select * from person_links'));
+    expect(stored).not.toContain(link.token);
+
+    const age = (hours: number) =>
+      database.query(`update person_links set expires_at = at + make_interval(hours => $1)`, [
+        hours,
+      ]);
+    await age(0);
+    expect(codeIn(await look().expect(410))).toBe('link-expired');
+    await age(48);
+    await look().expect(200);
+
+    const personId = randomUUID();
+    await join(agent(), link.token, personId).expect(200);
+    // The answer was lost, and it is sent again.
+    await join(agent(), link.token, personId).expect(200);
+    expect(codeIn(await join(agent(), link.token, randomUUID(), 'another one!').expect(410))).toBe(
+      'link-used',
+    );
+    const perrin = agent();
+    await signIn(perrin, ' Perrin@bramble.example').expect(204);
+    expect((await perrin.get('/api/session')).body).toMatchObject({ person: { id: personId } });
+
+    const gone = newLink();
+    const next = { ...body, ...gone, email: 'next@bramble.example' };
+    await owner.post('/api/invitations').send(next).expect(200);
+    await owner.post(`/api/invitations/${gone.id}/withdraw`).expect(204);
+    expect(codeIn(await look(gone.token).expect(410))).toBe('link-expired');
+    await join(agent(), gone.token).expect(410);
+    expect((await owner.get('/api/invitations')).body).toEqual([]);
+    await look('nothing').expect(404);
+  });
+
+  test('of an address that has an account is refused: in the firm at once, else to who opens it', async () => {
+    const taken = { ...newLink(), name: 'X', email: BRAMBLE.email, role: 'office' };
+    expect(codeIn(await owner.post('/api/invitations').send(taken).expect(409))).toBe(
+      'address-taken',
+    );
+    const company = randomUUID();
+    await database.query(`insert into companies (id, name) values ($1, 'Elsewhere')`, [company]);
+    await database.query(
+      `insert into people (company_id, id, name, email, role, password_hash)
+       values ($1, $2, 'Else', 'else@elsewhere.example', 'owner', 'x')`,
+      [company, randomUUID()],
+    );
+    const link = newLink();
+    const other = { ...link, name: 'Else', email: 'else@elsewhere.example', role: 'office' };
+    await owner.post('/api/invitations').send(other).expect(200);
+    expect(codeIn(await join(agent(), link.token).expect(409))).toBe('address-taken');
+    await owner.post(`/api/invitations/${link.id}/withdraw`).expect(204);
+  });
+});
+
+describe('people', () => {
+  test('by role: an apprentice sees, a technician works, and only owners look after people', async () => {
+    const apprentice = await invited('Linnet', 'apprentice');
+    await apprentice.get('/api/sites').expect(200);
+    const site = await apprentice.post('/api/sites').send({}).expect(403);
+    expect(site.body).toMatchObject({ code: 'not-allowed', message: /owners.*technicians/ });
+    const linnet = await memberOf('Linnet');
+    await apprentice
+      .post(`/api/people/${linnet.id}/role`)
+      .send({ ...writeTo(linnet), role: 'owner' })
+      .expect(403);
+    const write = { ...writeTo(linnet), role: 'technician' };
+    const change = () => owner.post(`/api/people/${linnet.id}/role`).send(write);
+    for (let i = 0; i < 2; i++)
+      expect((await change().expect(200)).body).toMatchObject({ version: 2 });
+    await apprentice.post('/api/sites').send({}).expect(400);
+    const stale = { ...writeTo(linnet), role: 'office' };
+    const told = await owner.post(`/api/people/${linnet.id}/role`).send(stale).expect(409);
+    expect(told.body).toMatchObject({ code: 'stale-version', current: { version: 2 } });
+  });
+
+  test('who is taken out is out at once, and the address is free for another', async () => {
+    const wyn = await invited('Wyn', 'technician');
+    const before = await memberOf('Wyn');
+    await owner.post(`/api/people/${before.id}/removal`).send(writeTo(before)).expect(200);
+    await wyn.get('/api/sites').expect(401);
+    await signIn(agent(), 'wyn@bramble.example').expect(401);
+    expect((await memberOf('Wyn')).takenOutAt).not.toBeNull();
+    await owner.post(`/api/people/${before.id}/removal`).send(writeTo(before)).expect(404);
+    await invited('Wyn', 'office');
+  });
+
+  test('a firm keeps an owner: of two who take each other out at once one stays', async () => {
+    const first = await memberOf(BRAMBLE.name);
+    const alone = await owner.post(`/api/people/${first.id}/removal`).send(writeTo(first));
+    expect([alone.status, codeIn(alone)]).toEqual([409, 'last-owner']);
+    const demoted = { ...writeTo(first), role: 'office' };
+    await owner.post(`/api/people/${first.id}/role`).send(demoted).expect(409);
+    expect((await memberOf(BRAMBLE.name)).version).toBe(first.version);
+
+    const second = await invited('Sorrel', 'owner');
+    const sorrel = await memberOf('Sorrel');
+    const statuses = await Promise.all([
+      owner.post(`/api/people/${sorrel.id}/role`).send({ ...writeTo(sorrel), role: 'office' }),
+      second.post(`/api/people/${first.id}/role`).send({ ...writeTo(first), role: 'office' }),
+    ]);
+    expect(statuses.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const [{ owners } = { owners: '' }]: { owners: string }[] = await database.query(
+      `select count(*) as owners from people where role = 'owner' and company_id = $1`,
+      [BRAMBLE.id],
+    );
+    expect(owners).toBe('1');
+    // Whoever stayed goes on with this file.
+    if (statuses[0]?.status !== 200) owner = second;
+  });
+});
+
+describe('one’s own account', () => {
+  test('another password ends the other sessions; the present one must be known', async () => {
+    const [here, there] = [await invited('Teal', 'technician'), agent()];
+    await signIn(there, 'teal@bramble.example').expect(204);
+    const change = (password: string) =>
+      here.post('/api/account/password').send({ password, newPassword: 'snow on Monday' });
+    const told = await change('not it').expect(422);
+    expect(told.body).toMatchObject({ faults: [{ code: 'wrong-password', path: 'password' }] });
+    await there.get('/api/sites').expect(200);
+    // The second time its answer was lost.
+    for (let i = 0; i < 2; i++) await change(PASSWORD).expect(204);
+    await there.get('/api/sites').expect(401);
+    await here.get('/api/sites').expect(200);
+    await signIn(there, 'teal@bramble.example').expect(401);
+    await signIn(there, 'teal@bramble.example', 'snow on Monday').expect(204);
+  });
+
+  test('sessions are listed with their device, and end one by one or all but this', async () => {
+    const [here, ...others] = [await invited('Merle', 'office'), agent(), agent(), agent()];
+    for (const one of others)
+      await signIn(one.set('User-Agent', 'Telephone 7'), 'merle@bramble.example').expect(204);
+    const list = async () =>
+      (await here.get('/api/account/sessions').expect(200)).body as {
+        id: string;
+        device: string;
+        isThis: boolean;
+      }[];
+    const sessions = await list();
+    expect(sessions.filter(({ isThis }) => isThis)).toHaveLength(1);
+    expect(sessions.filter(({ device }) => device === 'Telephone 7')).toHaveLength(3);
+    const one = sessions.find(({ isThis }) => !isThis);
+    await here.delete(`/api/account/sessions/${one?.id}`).expect(204);
+    const served = async () =>
+      (await Promise.all(others.map((other) => other.get('/api/sites')))).filter(
+        ({ status }) => status === 200,
+      ).length;
+    expect(await served()).toBe(2);
+    // Somebody else's session is not theirs to end.
+    const own = (await list()).find(({ isThis }) => isThis)?.id ?? '';
+    await owner.delete(`/api/account/sessions/${own}`).expect(204);
+    await here.delete('/api/account/sessions').expect(204);
+    expect([await served(), (await list()).length]).toEqual([0, 1]);
+  });
+
+  test('a second factor is asked for from then on; each code counts once', async () => {
+    const here = await invited('Fern', 'technician');
+    const { secret, address } = (await here.get('/api/account/second-factor/new').expect(200))
+      .body as { secret: string; address: string };
+    expect(address).toContain(secret);
+    const codeAt = (seconds: number) =>
+      generateSync({ secret, epoch: Math.floor(Date.now() / 1000) + seconds });
+    const set = (code: string, password = PASSWORD) =>
+      here.post('/api/account/second-factor').send({ password, secret, code });
+    await set('000000').expect(422);
+    await set(codeAt(0), 'not it').expect(422);
+    const email = 'fern@bramble.example';
+    await signIn(agent(), email).expect(204);
+    await set(codeAt(-30)).expect(204);
+
+    expect(codeIn(await signIn(agent(), email).expect(401))).toBe('code-needed');
+    expect(codeIn(await signIn(agent(), email, 'guess', codeAt(0)).expect(401))).toBe(
+      'wrong-sign-in',
+    );
+    expect(codeIn(await signIn(agent(), email, PASSWORD, '123').expect(401))).toBe('wrong-code');
+    expect(codeIn(await signIn(agent(), email, PASSWORD, codeAt(-30)).expect(401))).toBe(
+      'wrong-code',
+    );
+    const code = codeAt(0);
+    const both = await Promise.all([1, 2].map(() => signIn(agent(), email, PASSWORD, code)));
+    expect(both.map(({ status }) => status).sort()).toEqual([204, 401]);
+
+    const fern = await memberOf('Fern');
+    await owner.post(`/api/people/${fern.id}/second-factor/off`).send(writeTo(fern)).expect(200);
+    await signIn(agent(), email).expect(204);
+  });
+});
+
+describe('who cannot sign in', () => {
+  const mails = async () =>
+    (await owner.get('/api/mails').expect(200)).body as {
+      recipient: string;
+      text: string;
+      state: string;
+    }[];
+  const tokenIn = (text = '') => /\/join#([\w-]{43})/.exec(text)?.[1] ?? '';
+
+  test('gets a link that sets a new password once; without a mail server owners read it', async () => {
+    const perrin = agent();
+    await signIn(perrin, 'perrin@bramble.example').expect(204);
+    const ask = (email: string) =>
+      agent().post('/api/session/forgotten').set('Host', 'evil.example').send({ email });
+    const before = (await mails()).length;
+    const [known, unknown] = [
+      await ask('Perrin@bramble.example').expect(204),
+      await ask('nobody@bramble.example').expect(204),
+    ];
+    expect(known.body).toEqual(unknown.body);
+    const after = await mails();
+    expect(after.length).toBe(before + 1);
+    const [mail] = after;
+    expect(mail).toMatchObject({ recipient: 'perrin@bramble.example', state: 'kept' });
+    expect(mail?.text).not.toContain('evil');
+    await join(agent(), tokenIn(mail?.text), randomUUID(), 'a new one, please').expect(200);
+    await perrin.get('/api/sites').expect(401);
+    await signIn(agent(), 'perrin@bramble.example').expect(401);
+    await signIn(agent(), 'perrin@bramble.example', 'a new one, please').expect(204);
+    expect(codeIn(await join(agent(), tokenIn(mail?.text)).expect(410))).toBe('link-used');
+    await signIn(perrin, 'perrin@bramble.example', 'a new one, please').expect(204);
+    await perrin.get('/api/mails').expect(403);
+  });
+
+  test('can ask only so often for one account', async () => {
+    const statuses: number[] = [];
+    for (let i = 0; i < 4; i++)
+      statuses.push(
+        (await agent().post('/api/session/forgotten').send({ email: 'who@bramble.example' }))
+          .status,
+      );
+    expect(statuses).toEqual([204, 204, 204, 429]);
+  });
+
+  test('gets it by mail where a mail server is set; what it did not take is sent later', async () => {
+    let refusing = true;
+    const taken: string[] = [];
+    const smtp = new SMTPServer({
+      authOptional: true,
+      disabledCommands: ['STARTTLS'],
+      onData(stream, _session, done) {
+        let text = '';
+        stream.on('data', (chunk: Buffer) => (text += chunk.toString()));
+        stream.on('end', () => {
+          if (!refusing) taken.push(text.replaceAll('=\r\n', '').replaceAll('=3D', '='));
+          done(refusing ? new Error('not now') : null);
+        });
+      },
+    });
+    const port = await new Promise<number>((resolve) => {
+      const listening = smtp.listen(0, '127.0.0.1', () => {
+        const at = listening.address();
+        resolve(typeof at === 'object' && at ? at.port : 0);
+      });
+    });
+    const posting = await applicationOn(await makeTestDatabase(), {
+      ...{ demo: false, signUp: 'open', publicUrl: 'https://water.bramble.example/' },
+      ...{ smtpUrl: `smtp://127.0.0.1:${port}`, mailFrom: 'Water Clock <clock@bramble.example>' },
+    });
+    try {
+      const who = request.agent(posting.getHttpServer());
+      await who.post('/api/firms').send(BRAMBLE).expect(201);
+      await signIn(who, BRAMBLE.email).expect(204);
+      const until = async (is: (state: string | undefined) => boolean) => {
+        let state: string | undefined;
+        while (!is(state)) {
+          const list = (await who.get('/api/mails').expect(200)).body as { state: string }[];
+          state = list[0]?.state;
+        }
+      };
+      const tries = async () =>
+        (await posting.get(DataSource).query<{ tries: number }[]>('select tries from mails'))[0]
+          ?.tries;
+      const ask = () =>
+        who.post('/api/session/forgotten').send({ email: BRAMBLE.email }).expect(204);
+      await ask();
+      while ((await tries()) !== 1);
+      await until((state) => state === 'waiting');
+      expect(taken).toEqual([]);
+      refusing = false;
+      await posting.get(DataSource).query('update mails set next_at = now()');
+      await ask();
+      await until((state) => state === 'sent');
+      while (taken.length < 2) await new Promise((done) => setTimeout(done, 20));
+      expect(taken[0]).toMatch(/To: ottilie@bramble\.example/);
+      expect(taken[0]).toMatch(/https:\/\/water\.bramble\.example\/join#[\w-]{43}/);
+      // What was sent is not kept: it would open an account.
+      const kept = JSON.stringify((await who.get('/api/mails')).body);
+      expect(kept).not.toContain('/join#');
+    } finally {
+      await posting.close();
+      await new Promise<void>((done) => {
+        smtp.close(done);
+      });
+    }
+  });
+});

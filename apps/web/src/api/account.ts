@@ -1,0 +1,79 @@
+/** One's own password, second factor and sessions. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { sessionKey } from './people.ts';
+import { request } from './request.ts';
+
+export interface SessionEntry {
+  readonly id: string;
+  /** What the browser says of itself. */
+  readonly device: string;
+  readonly address: string | null;
+  /** ISO instants. */
+  readonly since: string;
+  readonly seen: string;
+  /** This very one. */
+  readonly isThis: boolean;
+}
+
+export interface NewFactor {
+  /** Base32, for typing. */
+  readonly secret: string;
+  /** For a QR code. */
+  readonly address: string;
+}
+
+const sessionsKey = ['account', 'sessions'] as const;
+
+export const useSessions = () =>
+  useQuery({
+    queryKey: sessionsKey,
+    queryFn: () => request<SessionEntry[]>('GET', '/api/account/sessions'),
+  });
+
+/** @param id of one; null: all but this */
+export function useEndSession() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string | null) =>
+      request<undefined>('DELETE', `/api/account/sessions${id === null ? '' : `/${id}`}`),
+    onSettled: () => client.invalidateQueries({ queryKey: sessionsKey }),
+  });
+}
+
+export function useChangePassword() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: { readonly password: string; readonly newPassword: string }) =>
+      request<undefined>('POST', '/api/account/password', body),
+    onSuccess: () => client.invalidateQueries({ queryKey: sessionsKey }),
+  });
+}
+
+export const useNewFactor = () =>
+  useQuery({
+    queryKey: ['account', 'new factor'],
+    queryFn: () => request<NewFactor>('GET', '/api/account/second-factor/new'),
+    // Another one while it is looked at would not be the one that the app has.
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+
+interface SetFactor {
+  readonly password: string;
+  readonly secret: string;
+  readonly code: string;
+}
+
+/** Sets a second factor, or takes it away where there is a password alone. */
+export function useSecondFactor() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: SetFactor | { readonly password: string }) =>
+      request<undefined>(
+        'POST',
+        `/api/account/second-factor${'secret' in body ? '' : '/off'}`,
+        body,
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: sessionKey }),
+  });
+}

@@ -1,0 +1,58 @@
+/** How somebody comes in who has no account yet, or cannot use theirs. */
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Role } from './people.ts';
+import { request } from './request.ts';
+
+export type Founding = 'open' | 'code' | 'closed';
+
+export const useFounding = () =>
+  useQuery({
+    queryKey: ['founding'],
+    queryFn: async () =>
+      (await request<{ readonly founding: Founding }>('GET', '/api/firms')).founding,
+  });
+
+export interface NewFirm {
+  readonly id: string;
+  readonly personId: string;
+  readonly firm: string;
+  readonly name: string;
+  readonly email: string;
+  readonly password: string;
+  readonly code: string | null;
+}
+
+interface Account {
+  readonly email: string;
+}
+
+export const useFound = () =>
+  useMutation({ mutationFn: (firm: NewFirm) => request<Account>('POST', '/api/firms', firm) });
+
+export interface LinkPurpose {
+  readonly purpose: 'invitation' | 'password';
+  readonly firm: string;
+  readonly name: string;
+  readonly email: string;
+  readonly role: Role | null;
+}
+
+const by = (token: string) => ({ authorization: `Bearer ${token}` });
+
+export const useLinkPurpose = (token: string) =>
+  useQuery({
+    queryKey: ['join', token],
+    queryFn: () => request<LinkPurpose>('GET', '/api/join', undefined, by(token)),
+    staleTime: Infinity,
+  });
+
+export const useJoin = (token: string) =>
+  useMutation({
+    mutationFn: (body: { readonly personId: string; readonly password: string }) =>
+      request<Account>('POST', '/api/join', body, by(token)),
+  });
+
+export const useForgotten = () =>
+  useMutation({
+    mutationFn: (email: string) => request<undefined>('POST', '/api/session/forgotten', { email }),
+  });

@@ -1,0 +1,77 @@
+import { useState, type FormEvent } from 'react';
+import { Alert, Button } from 'antd';
+import { Link } from 'react-router';
+import { useFound, useFounding } from '../api/joining.ts';
+import { failureWords, newId } from '../api/request.ts';
+import { faultAt, TextField } from '../fields/TextField.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { useComeIn } from './useComeIn.ts';
+
+/** A new firm and its owner. */
+export default function FoundPage() {
+  const founding = useFounding();
+  const found = useFound();
+  const comeIn = useComeIn();
+  // Made once, so that two presses found one firm.
+  const [ids] = useState(() => ({ id: newId(), personId: newId() }));
+  const [typed, setTyped] = useState({ firm: '', name: '', email: '', password: '', code: '' });
+  if (founding.isPending) return <Loading what="the page" />;
+  if (founding.isError)
+    return <Failed what="The page" error={founding.error} retry={() => void founding.refetch()} />;
+  if (founding.data === 'closed' && !found.isSuccess)
+    return (
+      <main className="page stack slim">
+        <h1>Nobody can found a firm here</h1>
+        <p>Ask an owner of your firm to invite you.</p>
+        <Link to="/">Sign in</Link>
+      </main>
+    );
+  const { error } = found;
+  const field = (name: keyof typeof typed) => ({
+    name,
+    value: typed[name],
+    fault: faultAt(error, name),
+    set: (value: string) => setTyped((before) => ({ ...before, [name]: value })),
+  });
+  const asksCode = founding.data === 'code';
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const code = asksCode ? typed.code : null;
+    found.mutate(
+      { ...ids, ...typed, code },
+      { onSuccess: ({ email }) => comeIn(email, typed.password) },
+    );
+  };
+  const told = Object.keys(typed).some((name) => faultAt(error, name) !== undefined);
+  return (
+    <main className="page stack slim">
+      <h1>Found your firm</h1>
+      <p>You become its owner. You can invite the others right after.</p>
+      <form className="stack" onSubmit={submit} noValidate>
+        {asksCode && (
+          <TextField
+            {...field('code')}
+            label="One-time code"
+            autoComplete="off"
+            hint="bin/start printed it when it started the server."
+          />
+        )}
+        <TextField {...field('firm')} label="Name of the firm" autoComplete="organization" />
+        <TextField {...field('name')} label="Your name" autoComplete="name" />
+        <TextField {...field('email')} label="E-mail" type="email" autoComplete="username" />
+        <TextField
+          {...field('password')}
+          label="Password"
+          type="password"
+          autoComplete="new-password"
+          hint="At least 10 characters. Three words are easy to keep."
+        />
+        {error && !told && <Alert type="error" title={failureWords(error, 'Not founded')} />}
+        <Button type="primary" htmlType="submit" size="large" loading={found.isPending}>
+          Found the firm
+        </Button>
+      </form>
+      {!asksCode && <Link to="/">Sign in to a firm that is here already</Link>}
+    </main>
+  );
+}

@@ -1,0 +1,25 @@
+import { Button, QRCode } from 'antd';
+import type { ReactNode } from 'react';
+
+interface Props {
+  readonly address: string;
+  /** What to do with it. */
+  readonly children: ReactNode;
+}
+
+/** A private link that is shown once: to copy, or to hold a telephone over. */
+export function MadeLink({ address, children }: Props) {
+  return (
+    <div className="notice">
+      <strong>{children}</strong>{' '}
+      <a className="page-link" href={address} target="_blank" rel="noreferrer">
+        {address}
+      </a>{' '}
+      <Button onClick={() => void navigator.clipboard.writeText(address)}>Copy</Button>
+      {/* The link itself is read out. */}
+      <div aria-hidden>
+        <QRCode type="svg" value={address} size={180} bordered={false} />
+      </div>
+    </div>
+  );
+}
