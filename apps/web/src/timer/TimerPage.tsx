@@ -319,12 +319,7 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
           )}
           <TimerCommands timerId={view.id} editor={editor} startVisit={startVisit} />
           <Suspense>
-            <Proposals
-              timerId={view.id}
-              editor={editor}
-              snapshot={snapshot}
-              proposer={proposer}
-            />
+            <Proposals timerId={view.id} editor={editor} snapshot={snapshot} proposer={proposer} />
           </Suspense>
           <Notices refusal={snapshot.refusal} news={snapshot.news} editor={editor} />
           {withStrip && (
