@@ -209,7 +209,7 @@ export {
 } from './water/weatherTable.ts';
 
 // The garden: head types, soils, figures, need, usage.
-export { canRunAtOnce, figuresOf } from './garden/figures.ts';
+export { allFigures, canRunAtOnce, figuresOf } from './garden/figures.ts';
 export { LACKING_WORDS, SOURCE_WORDS, STEP_WORDS } from './garden/gardenWords.ts';
 export { givenByMonth } from './garden/given.ts';
 export {
@@ -481,3 +481,21 @@ export type { PageSources } from './homeowner/pageSources.ts';
 export { restoreWords } from './homeowner/restoreWords.ts';
 export { homeownerPage, type HomeownerPage, type WeekRun } from './homeowner/page.ts';
 export { LOOK_TILE, lookOf, PROGRAM_LOOKS, type ProgramLook } from './words/programLooks.ts';
+export {
+  houseMeetings,
+  type Flow,
+  type HouseCycle,
+  type HouseEvent,
+  type HouseMeeting,
+  type HouseTimer,
+} from './engine/houseMeetings.ts';
+export {
+  houseHeadline,
+  houseTone,
+  meetingSentence,
+  meetingTone,
+  type HouseSpeech,
+  type HouseTone,
+  type MeetingTone,
+} from './engine/houseWords.ts';
+export { occupiedWeek } from './engine/occupiedWeek.ts';

@@ -1,0 +1,192 @@
+/**
+ * Timers of one house that share a supply: when cycles of two of them run at the same time, over all dates, and how much water that takes.
+ *
+ * Each timer knows nothing of the other, so nothing waits: it is their nominal cycles that meet. Those are classes of dates with one stretch each (overlap.ts says why that is
+ * complete); so all pairs of classes, and all distances of days by which they reach each other, are tried.
+ */
+import { programsByLetter, type Plan } from '../plan/plan.ts';
+import { wateringStations } from '../plan/linked.ts';
+import { missingOf } from '../plan/program.ts';
+import { resumesAt } from '../plan/starts.ts';
+import {
+  SECONDS_PER_DAY,
+  type ClockSecond,
+  type EpochDay,
+  type TimeText,
+} from '../time/calendar.ts';
+import { canMeet, Meetings } from '../time/meetings.ts';
+import { Effort } from './effort.ts';
+import { namedStart, type Named, type Stretch } from './namedStarts.ts';
+import { asSet, ProgramCycles } from './nominal.ts';
+
+export interface HouseTimer {
+  readonly id: string;
+  readonly plan: Plan;
+  /** Litres a minute by station; those that nobody knows are missing. */
+  readonly flows: ReadonlyMap<number, number>;
+}
+
+export interface HouseCycle {
+  readonly timer: string;
+  readonly letter: string;
+  readonly start: TimeText;
+  /** The date on which the start was due. */
+  readonly day: EpochDay;
+  readonly begins: ClockSecond;
+  /** The end itself is not occupied. */
+  readonly ends: ClockSecond;
+}
+
+/** The most water that flows at one time. */
+export interface Flow {
+  readonly litresPerMinute: number;
+  /** False: a station that runs then has no known flow, so it is more than this. */
+  readonly isWhole: boolean;
+}
+
+/** A stretch in which two cycles of different timers both run. */
+export interface HouseEvent {
+  /** The one that begins earlier; of two at once, that of the timer given first. */
+  readonly first: HouseCycle;
+  readonly second: HouseCycle;
+  readonly sharedSeconds: number;
+  readonly flow: Flow;
+}
+
+/** Two starts of different timers that ever run at the same time. */
+export interface HouseMeeting {
+  /** The first time of all. */
+  readonly next: HouseEvent;
+  /** The first of those with the most water. */
+  readonly worst: HouseEvent;
+  /** In a mean year of an endless calendar. */
+  readonly perYear: number;
+}
+
+interface Own {
+  readonly timer: HouseTimer;
+  readonly program: ProgramCycles;
+  readonly named: Named;
+}
+
+function startsOf(timer: HouseTimer, on: EpochDay, meetings: Meetings, effort: Effort): Own[] {
+  const { plan } = timer;
+  if (plan.settings.mode === 'off') return [];
+  const watering = wateringStations(plan);
+  const span = { from: on, resumes: resumesAt(plan) };
+  return programsByLetter(plan)
+    .filter((program) => missingOf(program, watering).length === 0)
+    .flatMap((one) => {
+      const program = new ProgramCycles(plan, one, effort);
+      return program.starts.map((start) => ({
+        timer,
+        program,
+        named: namedStart(program, start, asSet(program), span, meetings),
+      }));
+    })
+    .filter(({ named }) => named.stretches.length > 0);
+}
+
+const cycleOf = ({ timer, named }: Own, stretch: Stretch, day: EpochDay): HouseCycle => ({
+  timer: timer.id,
+  letter: named.letter,
+  start: named.start.start,
+  day,
+  begins: day * SECONDS_PER_DAY + stretch.begins,
+  ends: day * SECONDS_PER_DAY + stretch.ends,
+});
+
+/** What flows at each change of the valves of two cycles, within a stretch that both have in common. */
+function peakOf(
+  cycles: readonly (readonly [Own, HouseCycle])[],
+  from: ClockSecond,
+  to: ClockSecond,
+): Flow {
+  const steps: { readonly at: number; readonly flow: number; readonly unknown: number }[] = [];
+  for (const [{ program, timer }, { day, begins, ends }] of cycles)
+    for (const { station, on, off } of program.runsOf(begins, ends, program.percentOn(day))) {
+      const [opens, closes] = [Math.max(on, from), Math.min(off, to)];
+      if (opens >= closes) continue;
+      const known = timer.flows.get(station);
+      const [flow, unknown] = [known ?? 0, known === undefined ? 1 : 0];
+      steps.push({ at: opens, flow, unknown }, { at: closes, flow: -flow, unknown: -unknown });
+    }
+  // What closes at a moment makes room for what opens at it.
+  steps.sort((a, b) => a.at - b.at || a.flow - b.flow || a.unknown - b.unknown);
+  let [flow, unknown, most, isWhole] = [0, 0, 0, true];
+  for (const step of steps) {
+    flow += step.flow;
+    unknown += step.unknown;
+    most = Math.max(most, flow);
+    if (unknown > 0) isWhole = false;
+  }
+  return { litresPerMinute: most, isWhole };
+}
+
+function eventOf(x: Own, a: HouseCycle, y: Own, b: HouseCycle): HouseEvent {
+  const from = Math.max(a.begins, b.begins);
+  const to = Math.min(a.ends, b.ends);
+  const flow = peakOf(
+    [
+      [x, a],
+      [y, b],
+    ],
+    from,
+    to,
+  );
+  const [first, second] = a.begins <= b.begins ? [a, b] : [b, a];
+  return { first, second, sharedSeconds: to - from, flow };
+}
+
+const beginOf = ({ second }: HouseEvent): ClockSecond => second.begins;
+
+/** How two starts meet; null: never. */
+function meetingOf(x: Own, y: Own, meetings: Meetings, effort: Effort): HouseMeeting | null {
+  let next: HouseEvent | null = null;
+  let worst: HouseEvent | null = null;
+  let inFourCenturies = 0;
+  for (const a of x.named.stretches)
+    for (const b of y.named.stretches) {
+      const leastK = Math.floor((a.begins - b.ends) / SECONDS_PER_DAY) + 1;
+      const mostK = Math.ceil((a.ends - b.begins) / SECONDS_PER_DAY) - 1;
+      for (let k = leastK; k <= mostK; k++) {
+        effort.spend(4);
+        if (!canMeet(a, b, k)) continue;
+        const least = Math.max(x.named.least, y.named.least - k);
+        const day = meetings.first(a.dates, b.dates, k, least);
+        if (day === null) continue;
+        inFourCenturies += meetings.inFourCenturies(a.dates, b.dates, k);
+        const event = eventOf(x, cycleOf(x, a, day), y, cycleOf(y, b, day + k));
+        if (next === null || beginOf(event) < beginOf(next)) next = event;
+        const more = event.flow.litresPerMinute - (worst?.flow.litresPerMinute ?? -1);
+        if (worst === null || more > 0 || (more === 0 && beginOf(event) < beginOf(worst)))
+          worst = event;
+      }
+    }
+  return next && worst && { next, worst, perYear: inFourCenturies / 400 };
+}
+
+/**
+ * All pairs of starts of different timers that ever run at the same time, the first to come first.
+ *
+ * @param on dates before it do not count
+ * Cost: pairs of starts × their classes. Of timers that are switched off nothing runs.
+ * @throws TooMuchWork
+ */
+export function houseMeetings(
+  timers: readonly HouseTimer[],
+  on: EpochDay,
+  effort = new Effort(),
+): HouseMeeting[] {
+  const meetings = new Meetings(effort);
+  const all = timers.map((timer) => startsOf(timer, on, meetings, effort));
+  const found: HouseMeeting[] = [];
+  for (const [i, own] of all.entries())
+    for (const others of all.slice(i + 1))
+      for (const x of own)
+        for (const y of others) {
+          const meeting = meetingOf(x, y, meetings, effort);
+          if (meeting) found.push(meeting);
+        }
+  return found.sort((x, y) => beginOf(x.next) - beginOf(y.next));
+}

@@ -1,0 +1,61 @@
+/** Sentences about timers of one house that run at the same time. */
+import { quantityWords, type UnitSystem } from '../water/units.ts';
+import { dateWords, lengthWords, timeOfMoment, type Speech } from '../words/words.ts';
+import type { HouseMeeting } from './houseMeetings.ts';
+import { oftenWords } from './overlapWords.ts';
+
+/** `unknown`: a flow, or what the supply gives, is not known; `too-much`: the supply gives less than flows. */
+export type MeetingTone = 'fits' | 'unknown' | 'too-much';
+export type HouseTone = MeetingTone | 'apart';
+
+/** @param supply litres a minute; null: nobody measured it */
+export function meetingTone({ worst: { flow } }: HouseMeeting, supply: number | null): MeetingTone {
+  if (supply === null) return 'unknown';
+  if (flow.litresPerMinute > supply) return 'too-much';
+  return flow.isWhole ? 'fits' : 'unknown';
+}
+
+const TONES: readonly HouseTone[] = ['apart', 'fits', 'unknown', 'too-much'];
+
+/** That of the worst. */
+export const houseTone = (meetings: readonly HouseMeeting[], supply: number | null): HouseTone =>
+  meetings
+    .map((meeting): HouseTone => meetingTone(meeting, supply))
+    .reduce<HouseTone>((a, b) => (TONES.indexOf(b) > TONES.indexOf(a) ? b : a), 'apart');
+
+const HEADLINES: Readonly<Record<HouseTone, string>> = {
+  apart: 'No two timers of this house ever run at the same time.',
+  fits: 'Timers of this house run at the same time, and the supply gives enough for both.',
+  unknown:
+    'Timers of this house run at the same time. Whether the supply gives enough is not known.',
+  'too-much': 'Timers of this house run at the same time, and take more than the supply gives.',
+};
+
+export const houseHeadline = (tone: HouseTone): string => HEADLINES[tone];
+
+/** How the house's words are to be made. */
+export interface HouseSpeech extends Speech {
+  readonly units: UnitSystem;
+  /** The timers' names by their ids. */
+  readonly names: ReadonlyMap<string, string>;
+}
+
+/** `Garage’s A meets Shed’s C: Tue 1 December from 5:10, 12 min, about 52 times a year. 61 l/min where the supply gives 40 l/min.` */
+export function meetingSentence(
+  { next, worst, perYear }: HouseMeeting,
+  supply: number | null,
+  { names, units, on, clock, order }: HouseSpeech,
+): string {
+  const { first, second, sharedSeconds } = next;
+  const named = ({ timer, letter }: typeof first) =>
+    `${names.get(timer) ?? 'another timer'}’s ${letter}`;
+  const { litresPerMinute, isWhole } = worst.flow;
+  const flow = quantityWords(units, 'flow', litresPerMinute);
+  const known = isWhole ? flow : litresPerMinute > 0 ? `at least ${flow}` : 'an unknown flow';
+  const given =
+    supply === null
+      ? '; what the supply gives is not measured'
+      : ` where the supply gives ${quantityWords(units, 'flow', supply)}`;
+  const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
+  return `${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. Together ${known}${given}.`;
+}
