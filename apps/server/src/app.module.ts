@@ -13,6 +13,7 @@ import { ClearingModule } from './clearing/clearing.module.ts';
 import { DueModule } from './due/due.module.ts';
 import { FirmModule } from './firm/firm.module.ts';
 import { HealthModule } from './health/health.module.ts';
+import { HousesModule } from './houses/houses.module.ts';
 import { LibraryModule } from './library/library.module.ts';
 import { MailModule } from './mail/mail.module.ts';
 import { MetricsModule } from './metrics/metrics.module.ts';
@@ -71,6 +72,7 @@ export class AppModule {
         SitesModule,
         TimersModule,
         ProposalsModule,
+        HousesModule,
         LibraryModule,
         PhotosModule,
         WeatherModule,

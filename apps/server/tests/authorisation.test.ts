@@ -106,6 +106,43 @@ const ROWS: Record<string, Row> = {
     path: () => `/api/sites/${FENNIMORE_SITE}/changes`,
     body: () => ({ ...WRITE, site: { name: 'X', timeZone: 'Europe/Lisbon' } }),
   },
+  'GET /api/sites/:id': { access: 'see', path: () => `/api/sites/${FENNIMORE_SITE}` },
+  'POST /api/sites/:id/timers': {
+    access: 'work',
+    done: 422,
+    path: () => `/api/sites/${FENNIMORE_SITE}/timers`,
+    body: () => ({ timerId: randomUUID(), name: 'Shed', copyOf: FENNIMORE, plan: {} }),
+  },
+  'POST /api/sites/:id/state': {
+    access: 'work',
+    done: 409,
+    path: () => `/api/sites/${FENNIMORE_SITE}/state`,
+    body: () => ({ ...WRITE, isArchived: true }),
+  },
+  'POST /api/sites/:id/personal-data/deletion': {
+    access: 'firm',
+    done: 409,
+    path: () => `/api/sites/${FENNIMORE_SITE}/personal-data/deletion`,
+    body: () => WRITE,
+  },
+  'POST /api/sites/:id/deletion': {
+    access: 'firm',
+    done: 422,
+    path: () => `/api/sites/${FENNIMORE_SITE}/deletion`,
+    body: () => ({ id: randomUUID(), name: 'not it' }),
+  },
+  'POST /api/timers/:id/place': {
+    access: 'work',
+    done: 409,
+    path: () => timer('/place'),
+    body: () => ({ ...WRITE, name: 'Shed', siteId: FENNIMORE_SITE, isArchived: false }),
+  },
+  'POST /api/timers/:id/deletion': {
+    access: 'firm',
+    done: 422,
+    path: () => timer('/deletion'),
+    body: () => ({ id: randomUUID(), name: 'not it' }),
+  },
   'GET /api/sites/:id/archive': {
     access: 'see',
     path: () => `/api/sites/${FENNIMORE_SITE}/archive`,

@@ -22,6 +22,7 @@ export const SUBJECTS = [
   'company',
   'member',
   'invitation',
+  'timer-place',
   'proposal',
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];

@@ -11,6 +11,7 @@ import { PhotoSource1801000000000 } from './migrations/1801000000000-photo-sourc
 import { Standings1802000000000 } from './migrations/1802000000000-standings.ts';
 import { Firm1803000000000 } from './migrations/1803000000000-firm.ts';
 import { Team1804000000000 } from './migrations/1804000000000-team.ts';
+import { Houses1805000000000 } from './migrations/1805000000000-houses.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -23,6 +24,7 @@ export const MIGRATIONS = [
   Standings1802000000000,
   Firm1803000000000,
   Team1804000000000,
+  Houses1805000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

@@ -8,12 +8,12 @@ import {
   type Speech,
   type DueVisit,
 } from '@water-clock/core';
-import { DataSource } from 'typeorm';
+import { DataSource, IsNull } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
 import { calendarOf } from '../formats/calendar.ts';
 import { StandingsService } from '../sites/standings.service.ts';
 import { todayIn } from '../sites/today.ts';
-import { Timer } from '../sites/timer.entity.ts';
+import { nameOf, Timer } from '../sites/timer.entity.ts';
 
 export interface DueEntry {
   readonly timerId: string;
@@ -38,19 +38,20 @@ export class DueService {
   /** Everything of a company that is due, the earliest first. */
   async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<DueEntry[]> {
     const timers = await this.database.manager.find(Timer, {
-      where: { companyId },
+      where: { companyId, archivedAt: IsNull(), site: { archivedAt: IsNull() } },
       relations: { site: true },
     });
     const now = new Date();
     const standings = await this.standings.of(companyId, timers, now);
     return timers
-      .flatMap(({ id, site, plan, survey }) => {
+      .flatMap((one) => {
+        const { id, site, survey } = one;
         const on = todayIn(site.timeZone, now);
         const coming = standings.get(id)?.coming ?? null;
         return dueVisits(survey, coming).map((due): DueEntry => ({
           timerId: id,
           site: site.name,
-          timer: plan.timer.name,
+          timer: nameOf(one),
           date: formatDate(due.date),
           kind: due.reason.kind,
           overdue: due.date < on,

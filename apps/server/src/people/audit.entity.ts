@@ -35,6 +35,9 @@ export const AUDITED = [
   'second-factor-on',
   'second-factor-off',
   'sessions-ended',
+  'timer-deleted',
+  'site-deleted',
+  'personal-data-deleted',
 ] as const;
 export type Audited = (typeof AUDITED)[number];
 
@@ -65,6 +68,10 @@ export class AuditRow extends CompanyRow {
   /** The timer, site, document or person that it was about. */
   @Column('uuid', { name: 'subject_id', nullable: true })
   subjectId: string | null;
+
+  /** The name of what is not there any more. */
+  @Column('text', { name: 'subject_name', nullable: true })
+  subjectName: string | null;
 
   /** Of the network, where it was about somebody who came in. */
   @Column('text', { nullable: true })

@@ -8,6 +8,8 @@ interface Noted {
   readonly personId?: string | null;
   readonly what: Audited;
   readonly subjectId?: string;
+  /** Where the subject is deleted by this very act. */
+  readonly subjectName?: string;
   readonly address?: string | undefined;
 }
 
@@ -31,13 +33,14 @@ export class AuditService {
   constructor(private readonly database: DataSource) {}
 
   async note(
-    { companyId, personId = null, what, subjectId, address }: Noted,
+    { companyId, personId = null, what, subjectId, subjectName, address }: Noted,
     database: EntityManager = this.database.manager,
   ): Promise<void> {
     const row = { companyId, id: randomUUID(), personId, what };
     await database.insert(AuditRow, {
       ...row,
       subjectId: subjectId ?? null,
+      subjectName: subjectName ?? null,
       address: address ?? null,
     });
   }
@@ -59,12 +62,12 @@ export class AuditService {
       );
     const rows = await query.getMany();
     const names = await this.namesOf(companyId, rows);
-    return rows.map(({ id, at, what, person, subjectId, address }) => ({
+    return rows.map(({ id, at, what, person, subjectId, subjectName, address }) => ({
       id,
       at: at.toISOString(),
       what,
       by: person?.name ?? null,
-      about: names.get(subjectId) ?? null,
+      about: names.get(subjectId) ?? subjectName,
       address,
     }));
   }

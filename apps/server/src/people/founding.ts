@@ -51,5 +51,10 @@ export async function foundFirm(
   await database.insert(Company, { id: companyId, name: firm });
   await database.insert(Person, { companyId, id, name, email, role: 'owner', passwordHash });
   const founded = { companyId, id: companyId, personId: id, what: 'founded' } as const;
-  await database.insert(AuditRow, { ...founded, subjectId: null, address: null });
+  await database.insert(AuditRow, {
+    ...founded,
+    subjectId: null,
+    subjectName: null,
+    address: null,
+  });
 }

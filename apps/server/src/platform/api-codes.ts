@@ -31,6 +31,11 @@ export const API_CODES = {
     status: 409,
     meaning: 'the proposal was sent, answered or withdrawn meanwhile',
   },
+  'visit-open': { status: 409, meaning: 'a visit is under way; close it first' },
+  'export-first': {
+    status: 409,
+    meaning: 'nothing is deleted for good that this person did not save as a file within a day',
+  },
   'last-owner': { status: 409, meaning: 'a firm keeps at least one owner' },
   'id-reused': { status: 409, meaning: 'the id was used for another write' },
   'link-used': { status: 410, meaning: 'an invitation or a link for a password works once' },

@@ -25,10 +25,13 @@ const document = (description: string): Schema => ({ type: 'object', description
 const siteFields: Record<string, Schema> = {
   name: text,
   houseNumber: orNull(text),
+  street: orNull(text),
+  locality: orNull(text),
   timeZone: text,
   latitude: orNull({ type: 'number' }),
   longitude: orNull({ type: 'number' }),
   supply: orNull(text),
+  supplyFlow: orNull({ type: 'number' }),
   mowing: listOf(text),
   notes: text,
   people: listOf(record({ name: text, role: text, phone: text })),
@@ -38,6 +41,17 @@ const siteFields: Record<string, Schema> = {
   climateId: orNull(uuid),
   rulesId: orNull(uuid),
   minutesId: orNull(uuid),
+};
+
+const houseTimer: Record<string, Schema> = {
+  id: uuid,
+  name: text,
+  placeVersion: count,
+  siteId: uuid,
+  isArchived: flag,
+  version: count,
+  plan: ref('Plan'),
+  survey: ref('Survey'),
 };
 
 export const SCHEMAS: Record<string, Schema> = {
@@ -81,6 +95,7 @@ export const SCHEMAS: Record<string, Schema> = {
   ImportedSite: record({ siteId: uuid, timerIds: listOf(uuid) }),
   Timer: record({
     id: uuid,
+    name: text,
     version: count,
     site: ref('Site'),
     plan: ref('Plan'),
@@ -183,6 +198,15 @@ export const SCHEMAS: Record<string, Schema> = {
     madeAt: moment,
     expiresAt: moment,
   }),
+  HouseTimer: record(houseTimer),
+  House: record({
+    id: uuid,
+    version: count,
+    ...siteFields,
+    isArchived: flag,
+    timers: listOf(record(houseTimer)),
+  }),
+  NewTimer: record({ timerId: uuid }),
   Proposal: record({
     id: uuid,
     personId: uuid,

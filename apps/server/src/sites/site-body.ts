@@ -10,9 +10,11 @@ import {
   IsNumber,
   IsObject,
   IsOptional,
+  IsPositive,
   IsString,
   IsTimeZone,
   IsUUID,
+  Max,
   MaxLength,
   ValidateNested,
 } from 'class-validator';
@@ -33,6 +35,8 @@ import { Line, Part } from '../platform/fields.ts';
 import { WriteBody } from '../platform/write-body.ts';
 
 const MOST_PEOPLE = 12;
+/** Litres a minute; ten times what a house has. */
+const MOST_FLOW = 1000;
 
 /** Somebody at the house. */
 export class ContactFields {
@@ -62,6 +66,16 @@ export class SiteBody implements GivenSite {
   @IsOptional()
   houseNumber?: string | null;
 
+  @ApiProperty({ type: String, maxLength: 120, nullable: true, required: false })
+  @Line('the street', 120)
+  @IsOptional()
+  street?: string | null;
+
+  @ApiProperty({ type: String, maxLength: 80, nullable: true, required: false })
+  @Line('the town', 80)
+  @IsOptional()
+  locality?: string | null;
+
   @ApiProperty({ example: 'Europe/Lisbon' })
   @IsTimeZone({ message: 'name a time zone of the IANA list, such as Europe/Lisbon' })
   timeZone: string;
@@ -82,6 +96,12 @@ export class SiteBody implements GivenSite {
   @IsIn(SUPPLIES, { message: `the supply must be one of ${SUPPLIES.join(', ')}, or null` })
   @IsOptional()
   supply?: Supply | null;
+
+  @ApiProperty({ type: Number, nullable: true, required: false })
+  @Max(MOST_FLOW, { message: `supplyFlow must be litres a minute, above 0 to ${MOST_FLOW}` })
+  @IsPositive({ message: `supplyFlow must be litres a minute, above 0 to ${MOST_FLOW}` })
+  @IsOptional()
+  supplyFlow?: number | null;
 
   @ApiProperty({ enum: WEEKDAYS, isArray: true, nullable: true, required: false })
   @ArrayUnique({ message: 'each mowing day may be listed once' })

@@ -42,6 +42,12 @@ export class Site extends CompanyRow implements SiteFields {
   @Column('text', { name: 'house_number', nullable: true })
   houseNumber: string | null;
 
+  @Column('text', { nullable: true })
+  street: string | null;
+
+  @Column('text', { nullable: true })
+  locality: string | null;
+
   @Column('text', { name: 'time_zone' })
   timeZone: string;
 
@@ -53,6 +59,9 @@ export class Site extends CompanyRow implements SiteFields {
 
   @Column('text', { nullable: true })
   supply: Supply | null;
+
+  @Column('double precision', { name: 'supply_flow', nullable: true })
+  supplyFlow: number | null;
 
   @Column('text', { array: true, default: '{}' })
   mowing: Weekday[];
@@ -92,4 +101,8 @@ export class Site extends CompanyRow implements SiteFields {
   @ManyToOne(() => LibraryEntry)
   @JoinColumn(inCompany('minutes_id', 'sites_minutes'))
   minutes: Relation<LibraryEntry> | null;
+
+  /** Put away: no list shows it unless it is asked for. */
+  @Column('timestamptz', { name: 'archived_at', nullable: true })
+  archivedAt: Date | null;
 }

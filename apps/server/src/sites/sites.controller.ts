@@ -5,7 +5,13 @@ import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { IdParam, WordQuery } from '../platform/parameters.ts';
 import { ChangeSiteBody, NewSiteBody } from './site-body.ts';
-import { SitesService, type SiteSummary, type SiteView } from './sites.service.ts';
+import {
+  SITE_STATES,
+  SitesService,
+  type SiteState,
+  type SiteSummary,
+  type SiteView,
+} from './sites.service.ts';
 
 @Controller('sites')
 export class SitesController {
@@ -18,8 +24,9 @@ export class SitesController {
     @CurrentActor() actor: Actor,
     @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
     @WordQuery('order', DATE_ORDERS) order: DateOrder,
+    @WordQuery('state', SITE_STATES) state: SiteState,
   ): Promise<SiteSummary[]> {
-    return this.sites.list(actor, { clock, order });
+    return this.sites.list(actor, { clock, order }, state);
   }
 
   @Answers({

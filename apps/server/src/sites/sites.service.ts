@@ -11,12 +11,12 @@ import {
   type StandingWords,
   type WeekDay,
 } from '@water-clock/core';
-import { DataSource, type EntityManager } from 'typeorm';
+import { DataSource, IsNull, Not, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
 import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
-import { Timer } from './timer.entity.ts';
+import { nameOf, Timer } from './timer.entity.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteBody } from './site-body.ts';
 import { Site } from './site.entity.ts';
 import { StandingsService } from './standings.service.ts';
@@ -40,6 +40,10 @@ export interface TimerSummary extends StandingWords {
   readonly underWay: boolean;
   readonly week: readonly WeekDay[];
 }
+
+/** In the lists, or put away. */
+export const SITE_STATES = ['kept', 'archived'] as const;
+export type SiteState = (typeof SITE_STATES)[number];
 
 export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] };
 
@@ -121,10 +125,22 @@ export class SitesService {
     private readonly standings: StandingsService,
   ) {}
 
-  async list({ companyId }: Actor, style: Pick<Speech, 'clock' | 'order'>): Promise<SiteSummary[]> {
+  /** @param state `archived`: houses that are put away, and timers that are */
+  async list(
+    { companyId }: Actor,
+    style: Pick<Speech, 'clock' | 'order'>,
+    state: SiteState = 'kept',
+  ): Promise<SiteSummary[]> {
+    const archivedAt = state === 'kept' ? IsNull() : Not(IsNull());
     const [sites, timers, lastVisits] = await Promise.all([
-      this.database.manager.find(Site, { where: { companyId }, order: { name: 'asc', id: 'asc' } }),
-      this.database.manager.find(Timer, { where: { companyId }, order: { id: 'asc' } }),
+      this.database.manager.find(Site, {
+        where: { companyId, archivedAt },
+        order: { name: 'asc', id: 'asc' },
+      }),
+      this.database.manager.find(Timer, {
+        where: { companyId, ...(state === 'kept' ? { archivedAt: IsNull() } : {}) },
+        order: { id: 'asc' },
+      }),
       this.lastVisits(companyId),
     ]);
     const now = new Date();
@@ -143,14 +159,15 @@ export class SitesService {
     );
     return known.map(({ site, own }) => ({
       ...siteView(site),
-      timers: own.flatMap(({ id, plan, survey }) => {
+      timers: own.flatMap((timer) => {
+        const { id, plan, survey } = timer;
         const standing = standings.get(id);
         if (!standing) return [];
         const speech = { on: todayIn(site.timeZone, now), ...style };
         const [next] = dueVisits(survey, standing.coming);
         const summary: TimerSummary = {
           id,
-          name: plan.timer.name,
+          name: nameOf(timer),
           stations: plan.stations.length,
           programs: plan.programs.length,
           lastVisit: lastVisits.get(id) ?? null,

@@ -15,6 +15,18 @@ export class Timer extends CompanyRow {
   @JoinColumn(inCompany('site_id', 'timers_of_site'))
   site: Relation<Site>;
 
+  /** What it is called at its house, such as `Garage`; empty: by its kind. */
+  @Column('text', { default: '' })
+  name: string;
+
+  /** Counts the changes of name, place and whether it is put away. */
+  @Column('integer', { name: 'place_version', default: 1 })
+  placeVersion: number;
+
+  /** Put away: no list shows it unless it is asked for. */
+  @Column('timestamptz', { name: 'archived_at', nullable: true })
+  archivedAt: Date | null;
+
   /** Counts the changes; a write names the one that it was based on. */
   @Column('integer')
   version: number;
@@ -27,3 +39,7 @@ export class Timer extends CompanyRow {
   @Column('jsonb', { default: EMPTY_SURVEY })
   survey: Survey;
 }
+
+/** What a timer is called: as at its house, else by its kind. */
+export const nameOf = ({ name, plan }: Pick<Timer, 'name' | 'plan'>): string =>
+  name || plan.timer.name;

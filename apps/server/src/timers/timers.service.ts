@@ -35,6 +35,8 @@ export interface PastChange {
 
 export interface TimerView {
   readonly id: string;
+  /** As at its house; empty: it is called by its kind. */
+  readonly name: string;
   readonly version: number;
   readonly site: SiteView;
   readonly plan: Plan;
@@ -102,6 +104,7 @@ export class TimersService {
     const timer = await this.withSite(actor, id);
     return {
       id,
+      name: timer.name,
       version: timer.version,
       site: siteView(timer.site),
       plan: timer.plan,

@@ -21,6 +21,10 @@ export interface Contact {
 export interface SiteFields {
   readonly name: string;
   readonly houseNumber: string | null;
+  /** Of its address; the number stands by itself, since rules go by it. */
+  readonly street: string | null;
+  /** The town or village of its address. */
+  readonly locality: string | null;
   /** IANA name. */
   readonly timeZone: string;
   /** Degrees north. */
@@ -29,6 +33,8 @@ export interface SiteFields {
   readonly longitude: number | null;
   /** Null: not noted. */
   readonly supply: Supply | null;
+  /** The most that it gives, litres a minute; null: not measured. */
+  readonly supplyFlow: number | null;
   /** Weekdays on which its lawns are mown. */
   readonly mowing: readonly Weekday[];
   readonly notes: string;
@@ -53,9 +59,12 @@ export type GivenSite = Pick<SiteFields, 'name' | 'timeZone'> & {
 
 const NOTHING: Omit<SiteFields, 'name' | 'timeZone'> = {
   houseNumber: null,
+  street: null,
+  locality: null,
   latitude: null,
   longitude: null,
   supply: null,
+  supplyFlow: null,
   mowing: [],
   notes: '',
   people: [],

@@ -29,12 +29,16 @@ const NEW_AUDITED = [
   'sessions-ended',
 ];
 
-const setWords = (subjects: readonly string[], audited: readonly string[]) => [
+/** Statements that set the words of two columns. */
+export const wordsOf = (subjects: readonly string[], audited: readonly string[]) => [
   `alter table changes drop constraint changes_subject_words,
     add constraint changes_subject_words ${oneOf('subject', subjects)}`,
   `alter table audit drop constraint audit_what_words,
     add constraint audit_what_words ${oneOf('what', audited)}`,
 ];
+
+export const SUBJECTS_OF_TEAM = [...SUBJECTS, 'member', 'invitation', 'proposal'];
+export const AUDITED_OF_TEAM = [...AUDITED, ...NEW_AUDITED];
 
 /** People come and go: invitations and links for a new password, a second factor, mail, sessions that can be listed. */
 export class Team1804000000000 implements MigrationInterface {
@@ -84,17 +88,13 @@ export class Team1804000000000 implements MigrationInterface {
     await db.query('create index proposals_of_answerer on proposals (company_id, answered_by)');
     await db.query(`create unique index proposals_open on proposals (company_id, person_id, timer_id)
       where state in ('draft', 'sent')`);
-    for (const sql of setWords(
-      [...SUBJECTS, 'member', 'invitation', 'proposal'],
-      [...AUDITED, ...NEW_AUDITED],
-    ))
-      await db.query(sql);
+    for (const sql of wordsOf(SUBJECTS_OF_TEAM, AUDITED_OF_TEAM)) await db.query(sql);
   }
 
   async down(db: QueryRunner): Promise<void> {
     await db.query(`delete from changes where subject in ('member', 'invitation', 'proposal')`);
     await db.query('delete from audit where not (what = any($1))', [AUDITED]);
-    for (const sql of setWords(SUBJECTS, AUDITED)) await db.query(sql);
+    for (const sql of wordsOf(SUBJECTS, AUDITED)) await db.query(sql);
     await db.query('drop table proposals');
     await db.query('drop table mails');
     await db.query('drop table person_links');

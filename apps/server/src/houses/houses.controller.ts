@@ -1,0 +1,108 @@
+import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { WriteBody } from '../platform/write-body.ts';
+import { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './house-body.ts';
+import { HousesService, type HouseTimerView, type HouseView } from './houses.service.ts';
+
+const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'visit-open'] as const;
+const DELETION = [
+  ...JSON_WRITE,
+  'not-found',
+  'not-accepted',
+  'visit-open',
+  'export-first',
+] as const;
+
+/** Houses with all their timers. */
+@Controller()
+export class HousesController {
+  constructor(private readonly houses: HousesService) {}
+
+  /** A house with its timers and their records, also those that are put away. */
+  @Answers({ schema: 'House', fails: ['not-found'] })
+  @Get('sites/:id')
+  one(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<HouseView> {
+    return this.houses.one(actor, id);
+  }
+
+  /** One more timer, of a plan or as a copy of another. */
+  @Answers({
+    status: 201,
+    schema: 'NewTimer',
+    fails: [...JSON_WRITE, 'not-found', 'id-reused', 'not-accepted'],
+  })
+  @Post('sites/:id/timers')
+  @HttpCode(201)
+  addTimer(
+    @CurrentActor() actor: Actor,
+    @IdParam('site') id: string,
+    @Body() body: AddTimerBody,
+  ): Promise<{ timerId: string }> {
+    return this.houses.addTimer(actor, id, body);
+  }
+
+  /** Its base version is that of the timer's place. */
+  @Answers({ schema: 'HouseTimer', fails: [...CHANGE, 'not-accepted'] })
+  @Post('timers/:id/place')
+  @HttpCode(200)
+  place(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: PlaceBody,
+  ): Promise<HouseTimerView> {
+    return this.houses.place(actor, id, body);
+  }
+
+  @Answers({ schema: 'House', fails: CHANGE })
+  @Post('sites/:id/state')
+  @HttpCode(200)
+  setState(
+    @CurrentActor() actor: Actor,
+    @IdParam('site') id: string,
+    @Body() body: SiteStateBody,
+  ): Promise<HouseView> {
+    return this.houses.setState(actor, id, body);
+  }
+
+  @Answers({ schema: 'House', fails: CHANGE })
+  @May('firm')
+  @Post('sites/:id/personal-data/deletion')
+  @HttpCode(200)
+  deletePersonalData(
+    @CurrentActor() actor: Actor,
+    @IdParam('site') id: string,
+    @Body() body: WriteBody,
+  ): Promise<HouseView> {
+    return this.houses.deletePersonalData(actor, id, body);
+  }
+
+  /** For good, after it was saved as a file. */
+  @Answers({ status: 204, fails: DELETION })
+  @May('firm')
+  @Post('timers/:id/deletion')
+  @HttpCode(204)
+  deleteTimer(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: DeletionBody,
+  ): Promise<void> {
+    return this.houses.deleteTimer(actor, id, body);
+  }
+
+  /** For good, with its timers and visits, after it was saved as a file. */
+  @Answers({ status: 204, fails: DELETION })
+  @May('firm')
+  @Post('sites/:id/deletion')
+  @HttpCode(204)
+  deleteSite(
+    @CurrentActor() actor: Actor,
+    @IdParam('site') id: string,
+    @Body() body: DeletionBody,
+  ): Promise<void> {
+    return this.houses.deleteSite(actor, id, body);
+  }
+}

@@ -1,0 +1,7 @@
+import { Module } from '@nestjs/common';
+import { HousesController } from './houses.controller.ts';
+import { HousesService } from './houses.service.ts';
+
+/** Houses with several timers: what stands where, what is put away, what is deleted. */
+@Module({ controllers: [HousesController], providers: [HousesService] })
+export class HousesModule {}

@@ -1,0 +1,374 @@
+import { Injectable } from '@nestjs/common';
+import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
+import { DataSource, In, type EntityManager } from 'typeorm';
+import { claimId, writeOnce } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { AuditRow } from '../people/audit.entity.ts';
+import { AuditService } from '../people/audit.service.ts';
+import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
+import type { WriteBody } from '../platform/write-body.ts';
+import { Site } from '../sites/site.entity.ts';
+import { readPlanBody, siteView, type SiteView } from '../sites/sites.service.ts';
+import { nameOf, Timer } from '../sites/timer.entity.ts';
+import { lockedTimer } from '../timers/timers.service.ts';
+import type { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './house-body.ts';
+
+export interface HouseTimerView {
+  readonly id: string;
+  /** Empty: it is called by its kind. */
+  readonly name: string;
+  /** Of name, place and state. */
+  readonly placeVersion: number;
+  readonly siteId: string;
+  readonly isArchived: boolean;
+  /** Of the record. */
+  readonly version: number;
+  readonly plan: Plan;
+  readonly survey: Survey;
+}
+
+export interface HouseView extends SiteView {
+  readonly isArchived: boolean;
+  readonly timers: readonly HouseTimerView[];
+}
+
+const MOST_TIMERS = 20;
+
+const timerView = (timer: Timer): HouseTimerView => ({
+  id: timer.id,
+  name: timer.name,
+  placeVersion: timer.placeVersion,
+  siteId: timer.siteId,
+  isArchived: timer.archivedAt !== null,
+  version: timer.version,
+  plan: timer.plan,
+  survey: timer.survey,
+});
+
+/** What a copy takes along: photos, defects, addresses of decoders and the clock as found belong to the other one. */
+function surveyedOf({ stations, device, school, season, rain, wish }: Survey): Survey {
+  const { clockShown: _shown, clockReally: _really, ...box } = device ?? {};
+  return {
+    stations: stations.map(
+      ({ photos: _photos, faults: _faults, decoder: _decoder, ...one }) => one,
+    ),
+    device: box,
+    ...(school ? { school } : {}),
+    ...(season ? { season } : {}),
+    ...(rain ? { rain } : {}),
+    ...(wish ? { wish } : {}),
+  };
+}
+
+/** Everything that is kept of timers, in an order that no reference forbids. */
+const OF_TIMERS = [
+  'delete from proposals where company_id = $1 and timer_id = any($2)',
+  'delete from page_links where company_id = $1 and timer_id = any($2)',
+  'delete from visits where company_id = $1 and timer_id = any($2)',
+  'delete from standings where company_id = $1 and id = any($2)',
+  `delete from changes where company_id = $1 and subject in ('timer', 'timer-place') and subject_id = any($2)`,
+  'delete from timers where company_id = $1 and id = any($2)',
+] as const;
+
+/** Houses with their timers: what stands where, what is put away, and what is deleted for good. */
+@Injectable()
+export class HousesService {
+  constructor(
+    private readonly database: DataSource,
+    private readonly audit: AuditService,
+  ) {}
+
+  one(actor: Actor, id: string): Promise<HouseView> {
+    return this.view(this.database.manager, actor, id);
+  }
+
+  private async view(
+    database: EntityManager,
+    { companyId }: Actor,
+    id: string,
+  ): Promise<HouseView> {
+    const site = await database.findOneBy(Site, { companyId, id });
+    if (!site) throw notFound('site');
+    const timers = await database.find(Timer, {
+      where: { companyId, siteId: id },
+      order: { name: 'ASC', id: 'ASC' },
+    });
+    return {
+      ...siteView(site),
+      isArchived: site.archivedAt !== null,
+      timers: timers.map(timerView),
+    };
+  }
+
+  async addTimer(actor: Actor, siteId: string, body: AddTimerBody): Promise<{ timerId: string }> {
+    const { companyId } = actor;
+    const timerId = body.timerId.toLowerCase();
+    const copyOf = body.copyOf?.toLowerCase() ?? null;
+    await this.assertThere(actor, siteId);
+    if ((copyOf === null) === (body.plan === undefined))
+      throw notAccepted([
+        {
+          code: 'missing',
+          path: 'plan',
+          message: 'send a plan, or the timer that it is a copy of',
+        },
+      ]);
+    const given = copyOf === null ? readPlanBody(body.plan) : null;
+    return writeOnce(this.database, actor, {
+      // The timer's id is the write's id as well.
+      id: timerId,
+      meaning: ['timer-added', siteId, timerId, body.name, given, copyOf, body.withSurvey ?? false],
+      again: () => ({ timerId }),
+      make: async (database, written) => {
+        await claimId(database, actor, Timer, timerId, 'timer');
+        await this.assertRoom(database, companyId, siteId);
+        const other =
+          copyOf === null ? null : await database.findOneBy(Timer, { companyId, id: copyOf });
+        if (copyOf !== null && !other) throw notFound('timer to copy');
+        const plan = given ?? other?.plan;
+        if (!plan) throw notFound('timer to copy');
+        const survey = other && body.withSurvey ? surveyedOf(other.survey) : EMPTY_SURVEY;
+        const row = { companyId, id: timerId, siteId, version: 1, name: body.name, plan, survey };
+        await database.insert(Timer, row);
+        await written({ subject: 'timer-place', subjectId: timerId, version: 1 });
+        return { timerId };
+      },
+    });
+  }
+
+  private async assertThere({ companyId }: Actor, id: string): Promise<void> {
+    if (!(await this.database.manager.existsBy(Site, { companyId, id }))) throw notFound('site');
+  }
+
+  /** Locks the site: of two timers that come at once the second sees the first. */
+  private async assertRoom(
+    database: EntityManager,
+    companyId: string,
+    siteId: string,
+  ): Promise<void> {
+    const site = await database.findOne(Site, {
+      where: { companyId, id: siteId },
+      lock: { mode: 'pessimistic_write' },
+    });
+    if (!site) throw notFound('site');
+    if ((await database.countBy(Timer, { companyId, siteId })) >= MOST_TIMERS)
+      throw notAccepted([
+        {
+          code: 'too-many',
+          path: 'siteId',
+          message: `a house has at most ${MOST_TIMERS} timers; delete one that is put away`,
+        },
+      ]);
+  }
+
+  /** Names a timer, moves it to another house, puts it away or brings it back. */
+  async place(actor: Actor, id: string, body: PlaceBody): Promise<HouseTimerView> {
+    const { companyId } = actor;
+    const { name, isArchived, baseVersion } = body;
+    const siteId = body.siteId.toLowerCase();
+    return writeOnce(this.database, actor, {
+      id: body.id.toLowerCase(),
+      meaning: ['timer-place', id, baseVersion, name, siteId, isArchived],
+      again: async (_earlier, database) =>
+        timerView(await database.findOneByOrFail(Timer, { companyId, id })),
+      make: async (database, written) => {
+        const timer = await lockedTimer(database, actor, id);
+        if (timer.placeVersion !== baseVersion)
+          throw new ApiError({
+            code: 'stale-version',
+            message: `somebody else named, moved or put away this timer: it is now at version ${timer.placeVersion}; your change was based on version ${baseVersion}`,
+            current: timerView(timer),
+          });
+        const isMoved = siteId !== timer.siteId;
+        if (!isMoved && name === timer.name && isArchived === (timer.archivedAt !== null))
+          throw notAccepted([
+            { code: 'no-change', path: 'siteId', message: 'the timer is there already' },
+          ]);
+        if (isMoved) await this.assertRoom(database, companyId, siteId);
+        if (isArchived) this.assertNoVisit([timer]);
+        const placeVersion = timer.placeVersion + 1;
+        const archivedAt = isArchived ? (timer.archivedAt ?? new Date()) : null;
+        const columns = { name, siteId, archivedAt, placeVersion };
+        await database.update(Timer, { companyId, id }, columns);
+        await written({ subject: 'timer-place', subjectId: id, version: placeVersion });
+        return timerView({ ...timer, ...columns });
+      },
+    });
+  }
+
+  private assertNoVisit(timers: readonly Pick<Timer, 'survey' | 'plan' | 'name'>[]): void {
+    const busy = timers.find(({ survey }) => survey.visit !== undefined);
+    if (busy)
+      throw new ApiError({
+        code: 'visit-open',
+        message: `a visit at ${nameOf(busy)} is under way; close it first`,
+      });
+  }
+
+  /** Puts a house away, or brings it back. */
+  setState(actor: Actor, id: string, { isArchived, ...body }: SiteStateBody): Promise<HouseView> {
+    return this.changeSite(actor, id, body, ['site-state', isArchived], async (database, site) => {
+      if (isArchived) this.assertNoVisit(await this.timersOf(database, actor, id));
+      return { archivedAt: isArchived ? (site.archivedAt ?? new Date()) : null };
+    });
+  }
+
+  /** Who lives there, how to reach them and what was noted of them goes; the garden stays. */
+  deletePersonalData(actor: Actor, id: string, body: WriteBody): Promise<HouseView> {
+    return this.changeSite(actor, id, body, ['personal-data'], async (database, site) => {
+      const { companyId, personId } = actor;
+      const noted = { companyId, personId, subjectId: id } as const;
+      await this.audit.note({ ...noted, what: 'personal-data-deleted' }, database);
+      const locality = site.locality ?? 'a place not noted';
+      return {
+        name: `House in ${locality}`,
+        people: [],
+        notes: '',
+        houseNumber: null,
+        street: null,
+      };
+    });
+  }
+
+  private changeSite(
+    actor: Actor,
+    id: string,
+    { id: write, baseVersion }: WriteBody,
+    what: readonly unknown[],
+    make: (database: EntityManager, site: Site) => Promise<Partial<Site>>,
+  ): Promise<HouseView> {
+    const { companyId } = actor;
+    return writeOnce(this.database, actor, {
+      id: write.toLowerCase(),
+      meaning: [...what, id, baseVersion],
+      again: (_earlier, database) => this.view(database, actor, id),
+      make: async (database, written) => {
+        const site = await database.findOne(Site, {
+          where: { companyId, id },
+          lock: { mode: 'pessimistic_write' },
+        });
+        if (!site) throw notFound('site');
+        if (site.version !== baseVersion)
+          throw new ApiError({
+            code: 'stale-version',
+            message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${baseVersion}`,
+            current: siteView(site),
+          });
+        const version = site.version + 1;
+        await database.update(
+          Site,
+          { companyId, id },
+          { ...(await make(database, site)), version },
+        );
+        await written({ subject: 'site', subjectId: id, version });
+        return this.view(database, actor, id);
+      },
+    });
+  }
+
+  private timersOf(
+    database: EntityManager,
+    { companyId }: Actor,
+    siteId: string,
+  ): Promise<Timer[]> {
+    return database.find(Timer, {
+      where: { companyId, siteId },
+      lock: { mode: 'pessimistic_write' },
+    });
+  }
+
+  /** Nothing of the timer is left but that it was deleted. Deleting twice is harmless. */
+  async deleteTimer(actor: Actor, id: string, { name }: DeletionBody): Promise<void> {
+    await this.database.transaction(async (database) => {
+      if (await this.isDeleted(database, actor, id)) return;
+      const timer = await lockedTimer(database, actor, id);
+      const called = nameOf(timer);
+      assertMeant(name, called);
+      this.assertNoVisit([timer]);
+      await this.assertSaved(database, actor, [id, timer.siteId]);
+      await this.forget(database, actor, [id]);
+      await this.audit.note(
+        { ...own(actor), what: 'timer-deleted', subjectId: id, subjectName: called },
+        database,
+      );
+    });
+  }
+
+  async deleteSite(actor: Actor, id: string, { name }: DeletionBody): Promise<void> {
+    const { companyId } = actor;
+    await this.database.transaction(async (database) => {
+      if (await this.isDeleted(database, actor, id)) return;
+      const site = await database.findOne(Site, {
+        where: { companyId, id },
+        lock: { mode: 'pessimistic_write' },
+      });
+      if (!site) throw notFound('site');
+      assertMeant(name, site.name);
+      const timers = await this.timersOf(database, actor, id);
+      this.assertNoVisit(timers);
+      await this.assertSaved(database, actor, [id]);
+      await this.forget(
+        database,
+        actor,
+        timers.map((timer) => timer.id),
+      );
+      await database.query(
+        `delete from changes where company_id = $1 and subject = 'site' and subject_id = $2`,
+        [companyId, id],
+      );
+      await database.delete(Site, { companyId, id });
+      await this.audit.note(
+        { ...own(actor), what: 'site-deleted', subjectId: id, subjectName: site.name },
+        database,
+      );
+    });
+  }
+
+  /** The answer to a repetition. */
+  private async isDeleted(
+    database: EntityManager,
+    { companyId }: Actor,
+    subjectId: string,
+  ): Promise<boolean> {
+    return database.existsBy(AuditRow, {
+      companyId,
+      subjectId,
+      what: In(['timer-deleted', 'site-deleted']),
+    });
+  }
+
+  private async forget(
+    database: EntityManager,
+    { companyId }: Actor,
+    timerIds: readonly string[],
+  ): Promise<void> {
+    for (const sql of OF_TIMERS) await database.query(sql, [companyId, timerIds]);
+  }
+
+  /** What is deleted for good was saved as a file by the same person within a day. */
+  private async assertSaved(
+    database: EntityManager,
+    { companyId, personId }: Actor,
+    subjects: readonly string[],
+  ): Promise<void> {
+    const saved: unknown[] = await database.query(
+      `select from audit where company_id = $1 and person_id = $2 and what = 'export'
+         and subject_id = any($3) and at > now() - interval '1 day' limit 1`,
+      [companyId, personId, subjects],
+    );
+    if (saved.length === 0)
+      throw new ApiError({
+        code: 'export-first',
+        message: 'save it as a file first; what is deleted cannot be brought back',
+      });
+  }
+}
+
+const own = ({ companyId, personId }: Actor) => ({ companyId, personId });
+
+function assertMeant(typed: string, name: string): void {
+  if (typed.trim() !== name)
+    throw notAccepted([
+      { code: 'another-name', path: 'name', message: `type its name as it is: ${name}` },
+    ]);
+}
