@@ -17,6 +17,7 @@ const OfficeFrame = lazy(() => import('./frame/OfficeFrame.tsx'));
 const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
 const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
+const HousePage = lazy(() => import('./sites/HousePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
 const AccountPage = lazy(() => import('./people/AccountPage.tsx'));
 const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
@@ -66,6 +67,7 @@ function Application() {
                 <Route index element={<TodayPage />} />
                 <Route path="sites" element={<SitesPage />} />
                 <Route path="sites/new" element={<NewSitePage />} />
+                <Route path="sites/:siteId" element={<HousePage />} />
                 <Route path="due" element={<DuePage />} />
                 <Route path="firm/:part?" element={<FirmPage />} />
                 <Route path="account" element={<AccountPage />} />

@@ -5,6 +5,9 @@ import { formOf, readSiteForm, type SiteForm } from '../src/house/siteForm.ts';
 const sound: SiteForm = {
   name: ' Heron Yard ',
   houseNumber: '',
+  street: ' Mill Lane ',
+  locality: 'Dunnock',
+  supplyFlow: '40',
   timeZone: 'Europe/Lisbon',
   latitude: '−34,5',
   longitude: '139.25',
@@ -30,6 +33,9 @@ describe('what is typed about a house', () => {
       site: {
         name: 'Heron Yard',
         houseNumber: null,
+        street: 'Mill Lane',
+        locality: 'Dunnock',
+        supplyFlow: 40,
         timeZone: 'Europe/Lisbon',
         latitude: -34.5,
         longitude: 139.25,

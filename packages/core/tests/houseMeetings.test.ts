@@ -211,6 +211,12 @@ describe('in words', () => {
     );
   });
 
+  test('timers of which no flow is known', () => {
+    const unknown = timers().map((timer) => ({ ...timer, flows: new Map<number, number>() }));
+    const [first] = houseMeetings(unknown, ON);
+    expect(first && meetingSentence(first, 40, speech)).toMatch(/What they take is not known\.$/);
+  });
+
   test('timers that never meet, or of which one is off', () => {
     const [garage, shed] = timers(36);
     if (!garage || !shed) throw new Error('there are two');

@@ -28,7 +28,10 @@ export type Audited =
   | 'password-forgotten'
   | 'second-factor-on'
   | 'second-factor-off'
-  | 'sessions-ended';
+  | 'sessions-ended'
+  | 'timer-deleted'
+  | 'site-deleted'
+  | 'personal-data-deleted';
 
 export interface AuditEntry {
   readonly id: string;

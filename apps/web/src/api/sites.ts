@@ -33,12 +33,18 @@ export interface SiteSummary extends Site {
   }[];
 }
 
-export const siteKeys = { list: (style: Style) => ['sites', style] as const, all: ['sites'] };
+export type SiteState = 'kept' | 'archived';
 
-export const useSites = (style: Style) =>
+export const siteKeys = {
+  list: (style: Style, state: SiteState) => ['sites', style, state] as const,
+  one: (id: string) => ['sites', id] as const,
+  all: ['sites'],
+};
+
+export const useSites = (style: Style, state: SiteState = 'kept') =>
   useQuery({
-    queryKey: siteKeys.list(style),
-    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?${styleQuery(style)}`),
+    queryKey: siteKeys.list(style, state),
+    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?${styleQuery(style)}&state=${state}`),
   });
 
 export interface NewSite {

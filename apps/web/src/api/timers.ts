@@ -5,6 +5,8 @@ import type { Site } from './sites.ts';
 
 export interface TimerView {
   readonly id: string;
+  /** As at its house; empty: it is called by its kind. */
+  readonly name: string;
   readonly version: number;
   readonly site: Site;
   readonly plan: Plan;

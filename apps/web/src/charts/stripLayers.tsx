@@ -137,7 +137,7 @@ export function ChangedHour({ geometry, change }: Layer & { readonly change: Clo
 }
 
 /** A full hour under the strip; midnight by name, so that nobody takes it for noon. */
-function hourWords(second: number, clock: ClockStyle, room: number): string {
+export function hourWords(second: number, clock: ClockStyle, room: number): string {
   if (second === 0 && room > STRIP.roomForMidnight) return 'midnight';
   return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
 }

@@ -24,6 +24,9 @@ const WHAT: Record<Audited, string> = {
   'second-factor-on': 'Switched a second factor on',
   'second-factor-off': 'Switched a second factor off',
   'sessions-ended': 'Signed out other devices',
+  'timer-deleted': 'Deleted a timer for good',
+  'site-deleted': 'Deleted a house for good',
+  'personal-data-deleted': 'Deleted who lives at a house',
 };
 
 /** Who typed a wrong password is not known, only for whom. */

@@ -62,6 +62,9 @@ export default function HouseView(props: StepProps) {
   const visits = dueVisits(survey);
   return (
     <div className="survey-view stack page-column">
+      <p>
+        <Link to={`/sites/${site.id}`}>The house with all its timers</Link>
+      </p>
       <RulesNow {...props} />
       <AllowedDays {...props} />
       <p className="soft">

@@ -11,10 +11,13 @@ import { timerKeys, type TimerView } from '../api/timers.ts';
 const FIELD_NAMES: Record<keyof SiteForm, string> = {
   name: 'Name',
   houseNumber: 'Number',
+  street: 'Street',
+  locality: 'Town',
   timeZone: 'Time zone',
   latitude: 'Latitude',
   longitude: 'Longitude',
   supply: 'Supply',
+  supplyFlow: 'What the supply gives',
   mowing: 'Mown on',
   notes: 'Notes',
   people: 'People',

@@ -7,8 +7,12 @@ import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
 import { useTowns } from '../api/weather.ts';
 import { PeopleFields } from './PeopleFields.tsx';
 import { mowingOf, type SiteFaults, type SiteForm } from './siteForm.ts';
+import { QuantityField } from '../fields/QuantityField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
+
+/** Litres a minute. */
+const MOST_FLOW = 1000;
 
 interface Props {
   readonly form: SiteForm;
@@ -54,7 +58,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
   const minutes = useLibrary('minutes');
   const common = { form, faults, change };
   const field = (
-    key: 'name' | 'houseNumber' | 'latitude' | 'longitude',
+    key: 'name' | 'houseNumber' | 'street' | 'locality' | 'latitude' | 'longitude',
     label: string,
     more: object = {},
   ) => (
@@ -88,6 +92,8 @@ export function SiteFormFields({ form, faults, change }: Props) {
       <div className="tiles fill of-150">
         {field('name', 'Name', { placeholder: 'Quince Cottage' })}
         {field('houseNumber', 'Number in the street', { placeholder: '17a' })}
+        {field('street', 'Street', { autoComplete: 'off' })}
+        {field('locality', 'Town', { autoComplete: 'off' })}
       </div>
       <div className="tiles fill of-150">
         <Fact
@@ -96,6 +102,18 @@ export function SiteFormFields({ form, faults, change }: Props) {
           label="Its water comes from"
           empty="not noted"
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]])}
+        />
+        <QuantityField
+          label="The supply gives"
+          quantity="flow"
+          empty="not measured"
+          value={form.supplyFlow === '' ? null : Number(form.supplyFlow)}
+          commit={(value) => {
+            if (value !== null && (value <= 0 || value > MOST_FLOW))
+              return 'above 0, up to 1,000 litres a minute';
+            change({ ...form, supplyFlow: value === null ? '' : String(value) });
+            return null;
+          }}
         />
         <Fact
           {...common}

@@ -13,11 +13,15 @@ import {
 export interface SiteForm {
   readonly name: string;
   readonly houseNumber: string;
+  readonly street: string;
+  readonly locality: string;
   readonly timeZone: string;
   readonly latitude: string;
   readonly longitude: string;
   /** Empty: not noted; the same for all choices. */
   readonly supply: string;
+  /** Litres a minute. */
+  readonly supplyFlow: string;
   /** Weekdays with a space between. */
   readonly mowing: string;
   readonly notes: string;
@@ -37,10 +41,13 @@ export const MOST_PEOPLE = 12;
 export const formOf = (site: SiteFields): SiteForm => ({
   name: site.name,
   houseNumber: site.houseNumber ?? '',
+  street: site.street ?? '',
+  locality: site.locality ?? '',
   timeZone: site.timeZone,
   latitude: site.latitude === null ? '' : String(site.latitude),
   longitude: site.longitude === null ? '' : String(site.longitude),
   supply: site.supply ?? '',
+  supplyFlow: site.supplyFlow === null ? '' : String(site.supplyFlow),
   mowing: site.mowing.join(' '),
   notes: site.notes,
   people: site.people,
@@ -93,6 +100,8 @@ export function readSiteForm(
     ...(form.houseNumber.length > 40
       ? { houseNumber: 'A house number has at most 40 characters.' }
       : {}),
+    ...(form.street.length > 120 ? { street: 'A street has at most 120 characters.' } : {}),
+    ...(form.locality.length > 80 ? { locality: 'A town has at most 80 characters.' } : {}),
     ...(isZone(form.timeZone)
       ? {}
       : { timeZone: 'Choose a time zone of the list, such as Europe/Lisbon.' }),
@@ -113,10 +122,13 @@ export function readSiteForm(
     site: siteFields({
       name: form.name,
       houseNumber: orNull(form.houseNumber),
+      street: orNull(form.street),
+      locality: orNull(form.locality),
       timeZone: form.timeZone,
       latitude,
       longitude,
       supply: SUPPLIES.find((one) => one === form.supply) ?? null,
+      supplyFlow: form.supplyFlow === '' ? null : Number(form.supplyFlow),
       mowing: mowingOf(form),
       notes: form.notes,
       people,

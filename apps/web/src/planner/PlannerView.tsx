@@ -32,6 +32,7 @@ import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
 import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
 import { PlanPrograms } from './PlanPrograms.tsx';
 import { PlanWeek } from '../charts/PlanWeek.tsx';
+import { clearOf, namesOf, useOthers } from './keepClear.ts';
 import { usePlanner } from './usePlanner.ts';
 import './planner.css';
 
@@ -106,11 +107,13 @@ function Planner(props: StepProps) {
   const present = useMemo(() => presentWater(plan), [plan]);
   const goByPresent = unknown.filter((number) => (present.get(number) ?? 0) > 0);
   const [byPresent, setByPresent] = useState(true);
+  const others = useOthers(site.id, timerId);
+  const [keepsClear, setKeepsClear] = useState(true);
   // Where nobody knows the need, what the present programs give is the best there is to go by.
-  const brief = useMemo(
-    () => (byPresent ? withPresent(noted, plan, unknown) : noted),
-    [byPresent, noted, unknown, plan],
-  );
+  const brief = useMemo(() => {
+    const known = byPresent ? withPresent(noted, plan, unknown) : noted;
+    return keepsClear ? clearOf(known, others, today) : known;
+  }, [byPresent, noted, unknown, plan, keepsClear, others, today]);
   const watered = brief.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
   const { planning, start, stop } = usePlanner();
   const [chosen, setChosen] = useState(0);
@@ -183,6 +186,15 @@ function Planner(props: StepProps) {
           {state === 'done' && kept > 0 && `${kept} kept; the rest can be worked out around it.`}
         </p>
       </div>
+      {others.length > 0 && (
+        <Checkbox
+          className="check"
+          checked={keepsClear}
+          onChange={({ target }) => setKeepsClear(target.checked)}
+        >
+          keep clear of {listed(namesOf(others))}: nothing waters while the other timer does
+        </Checkbox>
+      )}
       {unknown.length > 0 && (
         <div className="caution">
           <p>

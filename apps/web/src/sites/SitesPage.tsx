@@ -45,7 +45,10 @@ function Name({ row: { site, timer } }: { readonly row: SiteRow }) {
         {site.name}
       </Link>
       {site.houseNumber && <span className="soft"> No. {site.houseNumber}</span>}
-      {site.timers.length > 1 && <div className="soft">{timer.name}</div>}
+      <div className="soft">
+        {site.timers.length > 1 && `${timer.name}, `}
+        <Link to={`/sites/${site.id}`}>the house</Link>
+      </div>
     </>
   );
 }

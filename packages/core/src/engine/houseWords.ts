@@ -51,11 +51,14 @@ export function meetingSentence(
     `${names.get(timer) ?? 'another timer'}’s ${letter}`;
   const { litresPerMinute, isWhole } = worst.flow;
   const flow = quantityWords(units, 'flow', litresPerMinute);
-  const known = isWhole ? flow : litresPerMinute > 0 ? `at least ${flow}` : 'an unknown flow';
   const given =
     supply === null
       ? '; what the supply gives is not measured'
       : ` where the supply gives ${quantityWords(units, 'flow', supply)}`;
+  const taken =
+    !isWhole && litresPerMinute === 0
+      ? 'What they take is not known'
+      : `Together ${isWhole ? '' : 'at least '}${flow}${given}`;
   const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
-  return `${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. Together ${known}${given}.`;
+  return `${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;
 }

@@ -1,0 +1,72 @@
+import { Alert } from 'antd';
+import { nameOf, type House } from '../api/houses.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import type { HouseAnswer } from '../workers/housing.ts';
+import { HouseNight } from './HouseNight.tsx';
+import { useHouseAnswer } from './useHouseAnswer.ts';
+
+const NIGHTS = 14;
+const MOST_LISTED = 12;
+
+const ALERT: Readonly<Record<HouseAnswer['tone'], 'success' | 'warning' | 'error'>> = {
+  apart: 'success',
+  fits: 'success',
+  unknown: 'warning',
+  'too-much': 'error',
+};
+const TOLD = {
+  fits: ['soft', 'fits'],
+  unknown: ['', 'not known'],
+  'too-much': ['fault', 'too much'],
+} as const;
+
+interface Props {
+  readonly house: House;
+  readonly today: number;
+  readonly tonight: number;
+}
+
+/** How the timers of a house get on with one supply. */
+export function HouseWater({ house, today, tonight }: Props) {
+  const { units, clock, order } = usePreferences();
+  const timers = house.timers.filter(({ isArchived }) => !isArchived);
+  const answer = useHouseAnswer({
+    timers: timers.map((timer) => ({
+      id: timer.id,
+      name: nameOf(timer),
+      plan: timer.plan,
+      survey: timer.survey,
+    })),
+    supply: house.supplyFlow,
+    speech: { on: today, clock, order, units },
+    firstNight: tonight,
+    nights: NIGHTS,
+  });
+  if (!answer) return <p className="soft">Working it out …</p>;
+  const { tone, headline, meetings, nights, refusal } = answer;
+  return (
+    <>
+      {timers.length > 1 && (
+        <Alert
+          type={refusal === null ? ALERT[tone] : 'warning'}
+          showIcon
+          title={refusal ?? headline}
+        />
+      )}
+      {meetings.length > 0 && (
+        <ul className="list ruled">
+          {meetings.slice(0, MOST_LISTED).map(({ tone: of, sentence }) => (
+            <li key={sentence}>
+              <span>{sentence}</span>
+              <strong className={TOLD[of][0]}>{TOLD[of][1]}</strong>
+            </li>
+          ))}
+          {meetings.length > MOST_LISTED && (
+            <li>and {meetings.length - MOST_LISTED} more pairs of starts</li>
+          )}
+        </ul>
+      )}
+      <HouseNight site={house} timers={timers} nights={nights} tonight={tonight} />
+    </>
+  );
+}

@@ -1,0 +1,55 @@
+import { useState, type FormEvent } from 'react';
+import { Alert, Button, Modal } from 'antd';
+import { nameOf, usePlace, type HouseTimer } from '../api/houses.ts';
+import { failureWords } from '../api/request.ts';
+import { useSites } from '../api/sites.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { TextField } from '../fields/TextField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+
+interface Props {
+  readonly timer: HouseTimer;
+  readonly close: () => void;
+}
+
+/** What a timer is called, and at which house it is. */
+export function PlaceDialog({ timer, close }: Props) {
+  const { clock, order } = usePreferences();
+  const sites = useSites({ clock, order });
+  const place = usePlace();
+  const [name, setName] = useState(timer.name);
+  const [siteId, setSiteId] = useState(timer.siteId);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (name === timer.name && siteId === timer.siteId) close();
+    else place.mutate({ timer, to: { name, siteId } }, { onSuccess: close });
+  };
+  return (
+    <Modal open title={nameOf(timer)} footer={null} onCancel={close}>
+      <form className="stack" onSubmit={submit} noValidate>
+        <TextField
+          label="What it is called"
+          value={name}
+          set={setName}
+          hint={`Left empty, it is called ${timer.plan.timer.name}.`}
+        />
+        <SelectField
+          label="At the house"
+          value={siteId}
+          options={(sites.data ?? []).map(({ id, name: house }) => [id, house] as const)}
+          pick={setSiteId}
+        />
+        {siteId !== timer.siteId && (
+          <p className="soft">
+            Its programs, survey and logbook go with it. The rules and the weather are those of the
+            other house from then on.
+          </p>
+        )}
+        {place.error && <Alert type="error" title={failureWords(place.error, 'Not changed')} />}
+        <Button type="primary" htmlType="submit" loading={place.isPending}>
+          {siteId === timer.siteId ? 'Rename' : 'Move'}
+        </Button>
+      </form>
+    </Modal>
+  );
+}

@@ -1,0 +1,58 @@
+/** The timers of a house together, off the page's own thread. A shell over core. */
+import {
+  allFigures,
+  attempt,
+  faultSentence,
+  houseHeadline,
+  houseMeetings,
+  houseTone,
+  meetingSentence,
+  meetingTone,
+  nightsFrom,
+  type HouseTimer,
+} from '@water-clock/core';
+import { expose } from 'comlink';
+import type { HouseAnswer, HouseQuestion } from './housing.ts';
+
+type Asked = HouseQuestion['timers'][number];
+
+const WORST_FIRST = ['too-much', 'unknown', 'fits'];
+
+const withFlows = ({ id, plan, survey }: Asked): HouseTimer => ({
+  id,
+  plan,
+  flows: new Map(
+    [...allFigures(plan, survey)].flatMap(([station, { flow }]) =>
+      flow ? [[station, flow.value] as const] : [],
+    ),
+  ),
+});
+
+const worker = {
+  answer({ timers, supply, speech, firstNight, nights }: HouseQuestion): HouseAnswer {
+    const met = attempt(() => houseMeetings(timers.map(withFlows), speech.on));
+    const meetings = met.ok ? met.value : [];
+    const tone = houseTone(meetings, supply);
+    const names = new Map(timers.map(({ id, name }) => [id, name]));
+    return {
+      tone,
+      headline: houseHeadline(tone),
+      meetings: meetings
+        .map((meeting) => ({
+          tone: meetingTone(meeting, supply),
+          sentence: meetingSentence(meeting, supply, { ...speech, names }),
+        }))
+        .sort((a, b) => WORST_FIRST.indexOf(a.tone) - WORST_FIRST.indexOf(b.tone)),
+      nights: Object.fromEntries(
+        timers.map(({ id, plan }) => {
+          const made = attempt(() => nightsFrom(plan, firstNight, nights));
+          return [id, made.ok ? made.value : []];
+        }),
+      ),
+      refusal: met.ok ? null : met.faults.map(faultSentence).join(' '),
+    };
+  },
+};
+export type HousingWorker = typeof worker;
+
+expose(worker);

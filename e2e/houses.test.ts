@@ -1,0 +1,100 @@
+/** A house with two timers at one supply: proven together, planned around each other, moved, put away and deleted. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import {
+  accessibilityFaults,
+  choose,
+  click,
+  FENNIMORE,
+  House,
+  press,
+  saved,
+  sees,
+} from './house.ts';
+
+jest.setTimeout(240_000);
+const HOUSE = '/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
+let house: House;
+let page: Page;
+beforeAll(async () => {
+  house = await House.open();
+  page = await house.at(HOUSE);
+});
+afterAll(() => house.close());
+
+const go = (place: string) => page.goto(`${house.server.url}${place}`);
+async function fill(label: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+  await field?.click({ count: 3 });
+  await field?.type(text);
+}
+const act = async (with_: string, words: string) => {
+  await click(page, `[aria-label="What to do with ${with_}"]`);
+  await click(
+    page,
+    `.ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item ::-p-text(${words})`,
+  );
+};
+
+test('a second timer, as a copy: when both run at once is said, with the water that it takes', async () => {
+  await sees(page, 'h1', /Fennimore house/);
+  await press(page, 'Add a timer');
+  await fill('What it is called', 'Shed');
+  await choose(page, 'Timer', 'copy of Eight-station wall timer of this house');
+  await press(page, 'Add the timer');
+  await page.waitForSelector('.verdict[data-of="known"]');
+  await go(HOUSE);
+  await sees(page, '.ant-alert', /Whether the supply gives enough is not known/);
+  await sees(page, '.ruled', /Eight-station wall timer’s B meets Shed’s B:.*157 times a year/);
+  await sees(page, '.house-night', /Hatched: two timers run at the same time/);
+  await go(`${FENNIMORE}/house`);
+  await fill('The supply gives (l/min)', '40');
+  await fill('Street', 'Mill Lane');
+  await press(page, 'Save the house');
+  await sees(page, '.site-form', /Saved/);
+  await go(HOUSE);
+  await sees(page, 'main', /8 Mill Lane; the supply gives 40/);
+  await sees(page, '.ant-alert', /take more than the supply gives/);
+  await sees(
+    page,
+    '.ruled li',
+    /at least 54\.0 l\/min where the supply gives 40\.0 l\/min\.too much/,
+  );
+  expect(await accessibilityFaults(page)).toEqual([]);
+});
+
+test('the planner keeps clear of the other timer', async () => {
+  await go(`${FENNIMORE}/plan`);
+  await sees(page, '.planner', /keep clear of Shed/);
+  await press(page, 'Work it out');
+  await click(page, '::-p-aria([name="Take these programs"][role="button"])');
+  await saved(page);
+  await go(HOUSE);
+  await sees(page, '.ant-alert', /No two timers of this house ever run at the same time/);
+});
+
+test('renamed, put away, brought back, and deleted for good by its name', async () => {
+  await act('Shed', 'Rename or move');
+  await fill('What it is called', 'Potting shed');
+  await press(page, 'Rename');
+  await sees(page, '.ant-table', /Potting shed/);
+  await act('Potting shed', 'Put it away');
+  await sees(page, '.ant-table', /Potting shed.*put away/);
+  await page.waitForFunction(() => document.querySelector('.ant-alert') === null);
+  await act('Potting shed', 'Bring it back');
+  await sees(page, '.ant-alert', /No two timers/);
+  await act('Potting shed', 'Delete for good');
+  await fill('Type its name: Potting shed', 'Potting shed');
+  await press(page, 'Delete for good');
+  await sees(page, '.ant-modal', /save it as a file first/);
+  await page.evaluate(async () => {
+    const file = document.querySelector<HTMLAnchorElement>('.ant-modal a[href*="export"]');
+    await fetch(file?.href ?? '');
+  });
+  await press(page, 'Delete for good');
+  await page.waitForFunction(
+    () => !document.querySelector('.ant-table')?.textContent?.includes('Potting'),
+  );
+  await go('/firm/record');
+  await sees(page, '.ant-table', /Deleted a timer for good.*Potting shed/);
+});
