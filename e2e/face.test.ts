@@ -118,7 +118,7 @@ test('what a person likes goes with the person: chosen here, it holds in a fresh
   await page.locator('.preferences ::-p-text(17:30)').click();
   await page.locator('.preferences ::-p-text(9 June)').click();
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
-  await page.waitForNetworkIdle();
+  await page.waitForNetworkIdle({ concurrency: 1 });
   // Another device: what this one remembers is gone.
   await page.evaluate(() => localStorage.clear());
   await page.reload();

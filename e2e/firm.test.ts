@@ -133,6 +133,22 @@ test('an apprentice proposes, and the owner accepts', async () => {
   await owner.waitForSelector('[aria-label^="Remove the start 5:30"]');
   await linnet.reload();
   await sees(linnet, '.ant-alert', /Ash Vane accepted/);
+  // Whoever else looks at it is said, and what they change comes by itself.
+  await linnet.bringToFront();
+  await sees(linnet, '.timer-tools', /Ash/);
+  const other = await house.strangersPage();
+  await go(other, '/');
+  await fill(other, 'E-mail', 'wren@thistle.example');
+  await fill(other, 'Password', PASSWORD);
+  await press(other, 'Sign in');
+  await other.waitForSelector('.rail');
+  await go(other, `/timers/${id}`);
+  await other.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await typeInto(owner, 'Start 1 of A', '6:00');
+  await owner.keyboard.press('Enter');
+  await saved(owner);
+  await other.waitForSelector('[aria-label^="Remove the start 6:00"]');
+  await sees(other, '.ant-alert', /Ash Vane changed this timer elsewhere/);
   expect(await linnet.$('::-p-aria([name="New site"])')).toBeNull();
 });
 
@@ -141,12 +157,21 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await go(sorrel, '/account');
   await sees(sorrel, '.ant-table', /Chrome on Linux.*this one/s);
   await press(sorrel, 'Set it up …');
-  const secret = (await sees(sorrel, 'code', /^([A-Z2-7]{4} ?){8}$/)).replaceAll(' ', '');
+  const shown = /(?:[A-Z2-7]{4} ?){8}/.exec(await sees(sorrel, 'code', /^(?:[A-Z2-7]{4} ?){8}$/));
+  const secret = shown?.[0].replaceAll(' ', '') ?? '';
   await fill(sorrel, 'Code', generateSync({ secret }));
   await fill(sorrel, 'Your password', PASSWORD);
   expect(await accessibilityFaults(sorrel)).toEqual([]);
   await press(sorrel, 'Switch it on');
   await sees(sorrel, 'main', /On: each sign-in asks for a code/);
+  await fill(sorrel, 'What it is for', 'Price list');
+  await press(sorrel, 'Make a token');
+  const token = await sees(sorrel, '.notice', /wct_[\w-]{43}/);
+  const asked = await fetch(`${house.server.url}/api/sites`, {
+    headers: { authorization: `Bearer ${/wct_[\w-]{43}/.exec(token)?.[0] ?? ''}` },
+  });
+  expect(asked.status).toBe(200);
+  await sees(sorrel, '.ruled', /Price list.*never used|Price list.*last used/);
 
   const telephone = await house.strangersPage(390, 844);
   await go(telephone, '/');

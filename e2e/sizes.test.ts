@@ -40,6 +40,8 @@ const PAGES = [
   '/due',
   '/library',
   '/firm',
+  '/account',
+  '/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02',
   ...STEPS.map((step) => `${FENNIMORE}${step}`),
 ];
 const SIZES = [

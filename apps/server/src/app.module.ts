@@ -11,6 +11,7 @@ import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { ClearingModule } from './clearing/clearing.module.ts';
 import { DueModule } from './due/due.module.ts';
+import { EventsModule } from './events/events.module.ts';
 import { FirmModule } from './firm/firm.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { HousesModule } from './houses/houses.module.ts';
@@ -73,6 +74,7 @@ export class AppModule {
         TimersModule,
         ProposalsModule,
         HousesModule,
+        EventsModule,
         LibraryModule,
         PhotosModule,
         WeatherModule,

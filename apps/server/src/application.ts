@@ -7,7 +7,7 @@ import type { DestinationStream } from 'pino';
 import { AppModule } from './app.module.ts';
 import { MetricsService } from './metrics/metrics.service.ts';
 import { sessionFirst } from './people/session.guard.ts';
-import { SessionService } from './people/session.service.ts';
+import { Who } from './people/who.ts';
 import { readBodies, sameOrigin } from './platform/body.ts';
 import { apiMark } from './platform/api-mark.ts';
 import { Drain } from './platform/drain.ts';
@@ -47,7 +47,7 @@ export async function createApplication(
     cookieParser(),
     sameOrigin,
   );
-  readBodies(app, sessionFirst(app.get(SessionService)));
+  readBodies(app, sessionFirst(app.get(Who)));
   serveOpenApi(app);
   app.enableShutdownHooks();
   await app.init();

@@ -1,5 +1,6 @@
 /** Who may do what, for every route there is: the list comes from the server itself, so that a new route without a row here fails. */
 import { randomUUID } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
@@ -157,6 +158,7 @@ const ROWS: Record<string, Row> = {
     path: () => timer('/changes'),
     body: () => ({ ...WRITE, way: 'do', change: { type: 'note', fields: { rain: null } } }),
   },
+  'GET /api/timers/:id/events': { access: 'see', path: () => timer('/events') },
   'GET /api/timers/:id/proposals': { access: 'see', path: () => timer('/proposals') },
   'POST /api/timers/:id/proposals/changes': {
     access: 'propose',
@@ -256,6 +258,12 @@ const ROWS: Record<string, Row> = {
     done: 204,
     body: () => ({ password: 'not it' }),
   },
+  'GET /api/account/tokens': { access: 'own' },
+  'POST /api/account/tokens': {
+    access: 'own',
+    body: () => ({ id: randomUUID(), token: randomUUID().padEnd(43, 'x'), name: 'X', days: 3 }),
+  },
+  'DELETE /api/account/tokens/:id': { access: 'own', done: 204 },
   'GET /api/people': { access: 'see' },
   'POST /api/people/:id/role': {
     access: 'firm',
@@ -328,6 +336,17 @@ const usual = (path: string) =>
     .replace(':shelf', 'minutes')
     .replaceAll(/:(id|link)/g, () => (path.includes('/timers/') ? FENNIMORE : randomUUID()));
 
+/** Of an answer that never ends. */
+function beginning(response: request.Response, done: (error: null, body: unknown) => void): void {
+  // The cast holds: before it is parsed an answer is a stream.
+  const stream = response as unknown as Readable;
+  stream.once('data', (chunk: Buffer) => {
+    stream.destroy();
+    const text = chunk.toString();
+    done(null, text.startsWith('{') ? JSON.parse(text) : text);
+  });
+}
+
 async function ask(
   agent: request.Agent,
   route: string,
@@ -337,6 +356,7 @@ async function ask(
   const [method = '', pattern = ''] = route.split(' ');
   // The cast holds: methods of HTTP are methods of the agent.
   const question = agent[method.toLowerCase() as Method](path ? path() : usual(pattern));
+  if (route.endsWith('/events')) void question.buffer(true).parse(beginning);
   if (authorization) void question.set('Authorization', authorization);
   const sent = await body?.();
   return Buffer.isBuffer(sent)

@@ -316,6 +316,63 @@ describe('one’s own account', () => {
   });
 });
 
+describe('a token', () => {
+  const make = (who: request.Agent, token: string, more: object = {}) =>
+    who
+      .post('/api/account/tokens')
+      .send({ id: randomUUID(), token, name: 'Office program', days: 30, ...more });
+  const by = (token: string) => ({
+    get: (path: string) => agent().get(path).set('Authorization', `Bearer wct_${token}`),
+    post: (path: string) => agent().post(path).set('Authorization', `Bearer wct_${token}`),
+  });
+
+  test('does for a program what the person may, until it is withdrawn, is too old, or they are taken out', async () => {
+    const robin = await invited('Robin', 'technician');
+    const { token, id } = newLink();
+    const body = { id, name: 'Office program' };
+    for (let i = 0; i < 2; i++) await make(robin, token, body).expect(200);
+    expect(codeIn(await make(robin, newLink().token, body).expect(409))).toBe('id-reused');
+    expect(JSON.stringify(await database.query('select * from api_tokens'))).not.toContain(token);
+
+    await by(token).get('/api/sites').expect(200);
+    await by(token).post('/api/sites').send({}).expect(400);
+    // Neither what owners do, nor the person's own account.
+    await by(token).post('/api/invitations').send({}).expect(403);
+    await by(token).get('/api/account/sessions').expect(403);
+    await by(token)
+      .post('/api/account/password')
+      .send({ password: PASSWORD, newPassword: 'taken over!' })
+      .expect(403);
+    // A session beside it does not make a wrong one good.
+    await robin.get('/api/sites').set('Authorization', `Bearer wct_${token}x`).expect(401);
+    await by('nothing').get('/api/sites').expect(401);
+    const listed = (await robin.get('/api/account/tokens').expect(200)).body as object[];
+    expect(listed).toMatchObject([{ name: 'Office program' }]);
+
+    await database.query(`update api_tokens set expires_at = now() - interval '1 second'`);
+    await by(token).get('/api/sites').expect(401);
+    await database.query(`update api_tokens set expires_at = now() + interval '1 day'`);
+    await by(token).get('/api/sites').expect(200);
+
+    const other = newLink();
+    await make(robin, other.token, { id: other.id }).expect(200);
+    await owner.delete(`/api/account/tokens/${other.id}`).expect(204);
+    await by(other.token).get('/api/sites').expect(200);
+    await robin.delete(`/api/account/tokens/${other.id}`).expect(204);
+    await by(other.token).get('/api/sites').expect(401);
+
+    const member = await memberOf('Robin');
+    await owner.post(`/api/people/${member.id}/removal`).send(writeTo(member)).expect(200);
+    await by(token).get('/api/sites').expect(401);
+  });
+
+  test('names what is wrong with it', async () => {
+    const answer = await make(owner, 'short', { days: 400, name: '' }).expect(400);
+    const { faults } = answer.body as { faults: { path: string }[] };
+    expect(faults.map(({ path }) => path).sort()).toEqual(['days', 'name', 'token']);
+  });
+});
+
 describe('who cannot sign in', () => {
   const mails = async () =>
     (await owner.get('/api/mails').expect(200)).body as {

@@ -117,7 +117,7 @@ describe('two timers', () => {
         expect([...met.keys()].sort()).toEqual([...due.keys()].sort());
         for (const [key, known] of due) expect([key, met.get(key)]).toEqual([key, known]);
       }),
-      { numRuns: cases(25) },
+      { numRuns: cases(10) },
     );
   });
 
@@ -137,7 +137,7 @@ describe('two timers', () => {
         const end = (ON + DAYS - 9) * SECONDS_PER_DAY;
         for (const [key, { begins }] of met) expect(due.has(key) || begins > end).toBe(true);
       }),
-      { numRuns: cases(25) },
+      { numRuns: cases(10) },
     );
   });
 
@@ -162,7 +162,7 @@ describe('two timers', () => {
             expect([at, isHeld]).toEqual([at, true]);
           }
       }),
-      { numRuns: cases(40) },
+      { numRuns: cases(20) },
     );
   });
 });

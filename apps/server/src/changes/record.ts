@@ -4,6 +4,7 @@ import { ApiError } from '../platform/api-error.ts';
 import type { Actor } from '../people/actor.ts';
 import type { CompanyRow } from '../platform/company-row.ts';
 import { Change, type Subject } from './change.entity.ts';
+import { tell } from './tell.ts';
 
 /** One write of a client, under the id that it made. */
 interface Write<T> {
@@ -41,7 +42,7 @@ async function lockId(database: EntityManager, companyId: string, id: string): P
  */
 export function writeOnce<T>(
   database: DataSource,
-  { companyId, personId }: Actor,
+  { companyId, personId, personName: by }: Actor,
   { id, meaning, again, make }: Write<T>,
 ): Promise<T> {
   const fingerprint = fingerprintOf(meaning);
@@ -65,6 +66,9 @@ export function writeOnce<T>(
         companyId,
         personId,
       });
+      const { subject, subjectId: timerId, version } = change;
+      if (subject === 'timer')
+        await tell(manager, { kind: 'changed', companyId, timerId, version, personId, by });
     });
   });
 }

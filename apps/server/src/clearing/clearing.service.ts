@@ -23,6 +23,7 @@ const STEPS = {
     where least(withdrawn_at, expires_at) < now() - interval '${KEPT_DAYS} days'`,
   personLinks: `delete from person_links
     where least(used_at, withdrawn_at, expires_at) < now() - interval '${KEPT_DAYS} days'`,
+  tokens: `delete from api_tokens where expires_at < now() - interval '${KEPT_DAYS} days'`,
   mails: `delete from mails where at < now() - interval '${KEPT_DAYS} days'`,
   audit: `delete from audit where at < now() - interval '${AUDIT_DAYS} days'`,
   /** A change that can be undone may bring a photo back, so what a change names is kept with it. */

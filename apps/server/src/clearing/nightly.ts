@@ -5,6 +5,7 @@ import {
   type OnApplicationBootstrap,
 } from '@nestjs/common';
 import PgBoss from 'pg-boss';
+import { makingQueues } from '../database/database.ts';
 import { Settings } from '../platform/settings.ts';
 import { ClearingService } from './clearing.service.ts';
 
@@ -29,9 +30,11 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
     const boss = new PgBoss({ connectionString: this.settings.databaseUrl, max: 2 });
     // Trouble with the database; it goes on by itself when that is over.
     boss.on('error', (error) => this.logger.warn(error));
-    await boss.start();
-    await boss.createQueue(QUEUE);
-    await boss.schedule(QUEUE, WHEN);
+    await makingQueues(this.settings, async () => {
+      await boss.start();
+      await boss.createQueue(QUEUE);
+      await boss.schedule(QUEUE, WHEN);
+    });
     await boss.work(QUEUE, { pollingIntervalSeconds: LOOK_EVERY_SECONDS }, async () => {
       this.logger.log({ cleared: await this.clearing.clear() });
     });

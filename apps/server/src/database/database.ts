@@ -12,6 +12,7 @@ import { Standings1802000000000 } from './migrations/1802000000000-standings.ts'
 import { Firm1803000000000 } from './migrations/1803000000000-firm.ts';
 import { Team1804000000000 } from './migrations/1804000000000-team.ts';
 import { Houses1805000000000 } from './migrations/1805000000000-houses.ts';
+import { Tokens1806000000000 } from './migrations/1806000000000-tokens.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -25,6 +26,7 @@ export const MIGRATIONS = [
   Firm1803000000000,
   Team1804000000000,
   Houses1805000000000,
+  Tokens1806000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */
@@ -41,7 +43,7 @@ const LIMITS = {
  * What a database says as it ends can arrive together with an answer, while nobody listens for errors; that must not end the server.
  * Whoever uses the connection next is told.
  */
-class SteadyClient extends pg.Client {
+export class SteadyClient extends pg.Client {
   constructor(options?: string | ClientConfig) {
     super(options);
     this.on('error', () => undefined);
@@ -79,18 +81,33 @@ async function withoutLimits(
   }
 }
 
-/** Makes the tables by migrations, in order. Of servers that start at once one does it, and the others wait. */
-const migrate = (options: DataSourceOptions) =>
+/** Of servers that start at once one does the work, and the others wait. */
+const oneByOne = (
+  options: DataSourceOptions,
+  lock: number,
+  work: (database: DataSource) => Promise<unknown>,
+) =>
   withoutLimits(options, async (database) => {
-    const lock = database.createQueryRunner();
+    const runner = database.createQueryRunner();
     try {
-      await lock.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
-      await database.runMigrations({ transaction: 'each' });
+      await runner.query('select pg_advisory_lock($1)', [lock]);
+      await work(database);
     } finally {
       // The lock ends with its connection, also where the database is gone.
-      await lock.release();
+      await runner.release();
     }
   });
+
+/** Makes the tables by migrations, in order. */
+const migrate = (options: DataSourceOptions) =>
+  oneByOne(options, MIGRATION_LOCK, (database) => database.runMigrations({ transaction: 'each' }));
+
+/** Of our own choosing; whoever holds it makes the tables of the job queue. */
+const QUEUE_LOCK = 1_884_203;
+
+/** What makes tables beside the migrations: two servers that do it at once would wait for each other. */
+export const makingQueues = (settings: Settings, work: () => Promise<unknown>) =>
+  oneByOne(databaseOptions(settings), QUEUE_LOCK, work);
 
 /** Nobody waits for nightly work, but each statement of it must end. */
 const NIGHTLY_LIMITS = { max: 1, statement_timeout: 600_000 };

@@ -38,6 +38,8 @@ export const AUDITED = [
   'timer-deleted',
   'site-deleted',
   'personal-data-deleted',
+  'token-made',
+  'token-withdrawn',
 ] as const;
 export type Audited = (typeof AUDITED)[number];
 

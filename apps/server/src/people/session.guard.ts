@@ -11,7 +11,7 @@ import { isPublicWrite, PUBLIC } from '../platform/public.ts';
 import type { Actor } from './actor.ts';
 import { ROLE_WORDS } from './person.entity.ts';
 import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from './rights.ts';
-import { SessionService } from './session.service.ts';
+import { isByToken, Who } from './who.ts';
 
 export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
 
@@ -25,6 +25,13 @@ const notAllowed = (right: Right) =>
   new ApiError({
     code: 'not-allowed',
     message: `this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the firm`,
+  });
+
+/** A token that got lost must not let anybody take the account over. */
+const notByToken = () =>
+  new ApiError({
+    code: 'not-allowed',
+    message: 'a token cannot do this; sign in with your password',
   });
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
@@ -42,7 +49,7 @@ const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | un
 
 /** A write is looked at before its body is read: strangers do not make the server hold what they send. */
 export const sessionFirst =
-  (sessions: SessionService): RequestHandler =>
+  (who: Who): RequestHandler =>
   (request, _response, next) => {
     const isStrangers = request.method === 'POST' && isPublicWrite(request.path);
     if (isStrangers || !['POST', 'PUT', 'PATCH', 'DELETE'].includes(request.method)) {
@@ -51,7 +58,7 @@ export const sessionFirst =
     }
     // The cast holds behind the parser of cookies.
     const signedIn = request as SignedInRequest;
-    void sessions.actorIn(signedIn.cookies).then(
+    void who.asks(signedIn).then(
       (actor) => {
         const refusal = actor ? notForAnother(request, actor) : notSignedIn();
         if (actor) signedIn.actor = actor;
@@ -71,7 +78,7 @@ export const sessionFirst =
 export class SessionGuard implements CanActivate {
   constructor(
     private readonly reflector: Reflector,
-    private readonly sessions: SessionService,
+    private readonly who: Who,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
@@ -79,12 +86,13 @@ export class SessionGuard implements CanActivate {
     const places = [context.getHandler(), context.getClass()];
     const marked = <T>(mark: string) =>
       this.reflector.getAllAndOverride<T | undefined>(mark, places);
-    const actor = request.actor ?? (await this.sessions.actorIn(request.cookies));
+    const actor = request.actor ?? (await this.who.asks(request));
     if (actor) request.actor = actor;
     const refusal = actor ? notForAnother(request, actor) : notSignedIn();
     if (marked<boolean>(PUBLIC)) return true;
     if (refusal) throw refusal;
     const right = rightOf(marked<Right>(RIGHT), request.method);
+    if (right === 'own' && isByToken(request)) throw notByToken();
     if (!actor || !isAllowed(actor.role, right)) throw notAllowed(right);
     return true;
   }

@@ -172,6 +172,13 @@ export const SCHEMAS: Record<string, Schema> = {
     seen: moment,
     isThis: flag,
   }),
+  ApiToken: record({
+    id: uuid,
+    name: text,
+    madeAt: moment,
+    expiresAt: moment,
+    usedAt: orNull(moment),
+  }),
   NewFactor: record({ secret: text, address: text }),
   Mail: record({
     id: uuid,

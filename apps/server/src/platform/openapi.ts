@@ -104,6 +104,7 @@ export function openApiOf(app: INestApplication): OpenAPIObject {
       )
       .setVersion('1')
       .addCookieAuth('water_clock_session')
+      .addBearerAuth({ type: 'http', description: 'a personal token, `wct_…`' })
       .build(),
   );
   document.components = {

@@ -9,6 +9,7 @@ import {
 } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { writeOnce, type Written } from '../changes/record.ts';
+import { tell } from '../changes/tell.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -254,6 +255,7 @@ export class ProposalsService {
         const row = { ...columns, version, movedAt: new Date() };
         await database.update(Proposal, { companyId, id }, row);
         await written(change ?? { subject: 'proposal', subjectId: id, version });
+        await tell(database, { kind: 'proposals', companyId, timerId: timer.id });
         return proposalView(seen(await one(database)));
       },
     });

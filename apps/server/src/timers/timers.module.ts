@@ -6,5 +6,6 @@ import { TimersService } from './timers.service.ts';
 @Module({
   controllers: [TimersController],
   providers: [TimersService],
+  exports: [TimersService],
 })
 export class TimersModule {}

@@ -77,3 +77,42 @@ export function useSecondFactor() {
     onSuccess: () => client.invalidateQueries({ queryKey: sessionKey }),
   });
 }
+
+export interface ApiToken {
+  readonly id: string;
+  /** What it is for. */
+  readonly name: string;
+  /** ISO instants. */
+  readonly madeAt: string;
+  readonly expiresAt: string;
+  readonly usedAt: string | null;
+}
+
+const tokensKey = ['account', 'tokens'] as const;
+
+export const useApiTokens = () =>
+  useQuery({
+    queryKey: tokensKey,
+    queryFn: () => request<ApiToken[]>('GET', '/api/account/tokens'),
+  });
+
+export function useMakeToken() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: {
+      readonly id: string;
+      readonly token: string;
+      readonly name: string;
+      readonly days: number;
+    }) => request<ApiToken>('POST', '/api/account/tokens', body),
+    onSettled: () => client.invalidateQueries({ queryKey: tokensKey }),
+  });
+}
+
+export function useWithdrawToken() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => request<undefined>('DELETE', `/api/account/tokens/${id}`),
+    onSettled: () => client.invalidateQueries({ queryKey: tokensKey }),
+  });
+}

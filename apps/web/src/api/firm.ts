@@ -31,7 +31,9 @@ export type Audited =
   | 'sessions-ended'
   | 'timer-deleted'
   | 'site-deleted'
-  | 'personal-data-deleted';
+  | 'personal-data-deleted'
+  | 'token-made'
+  | 'token-withdrawn';
 
 export interface AuditEntry {
   readonly id: string;

@@ -20,15 +20,12 @@ export interface Proposal {
 
 const path = (timerId: string) => `/api/timers/${encodeURIComponent(timerId)}/proposals`;
 export const proposalsKey = (timerId: string) => ['timers', timerId, 'proposals'] as const;
-const EVERY_MILLISECONDS = 15_000;
-
 const loadProposals = (timerId: string) => request<Proposal[]>('GET', path(timerId));
 
 export const useProposals = (timerId: string) =>
   useQuery({
     queryKey: proposalsKey(timerId),
     queryFn: () => loadProposals(timerId),
-    refetchInterval: EVERY_MILLISECONDS,
   });
 
 /** A record as it would be; changes that do not fit any more are left out. */

@@ -22,7 +22,6 @@ const path = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
 
 export const timerKeys = {
   one: (id: string) => ['timers', id] as const,
-  version: (id: string) => ['timers', id, 'version'] as const,
 };
 
 export const loadTimer = (id: string) => request<TimerView>('GET', path(id));
@@ -41,17 +40,6 @@ export const useTimer = (id: string) =>
     refetchOnReconnect: false,
   });
 
-const VERSION_EVERY_MILLISECONDS = 4000;
-
-/** The saved version, asked for every few seconds, to notice other tabs and people. */
-export const useSavedVersion = (id: string, enabled: boolean) =>
-  useQuery({
-    queryKey: timerKeys.version(id),
-    queryFn: () => request<{ version: number; by: string | null }>('GET', `${path(id)}/version`),
-    refetchInterval: VERSION_EVERY_MILLISECONDS,
-    enabled,
-    retry: false,
-  });
 export type Way = 'do' | 'undo' | 'redo';
 /** A write, as it goes to the server. */
 

@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
+import { useTimerNews } from '../api/events.ts';
 import { newId } from '../api/request.ts';
 import { loadProposed, sendProposed } from '../api/proposals.ts';
 import { TimerEditor, type Transport } from './editor.ts';
 import { keepPending, leftBehind, pendingOf } from './pendingWrites.ts';
-import { loadTimer, sendChange, useSavedVersion, type TimerView } from '../api/timers.ts';
+import { loadTimer, sendChange, type TimerView } from '../api/timers.ts';
 
 /** Where changes go: to the timer, or into somebody's proposal for it. */
 const transportOf = (id: string, proposer: string | null): Transport =>
@@ -61,17 +62,21 @@ function useLeaveWarning(editor: TimerEditor): void {
 }
 
 /**
- * The editor of a timer while its page is open: with its keys, and with news of other tabs and people.
+ * The editor of a timer while its page is open: with its keys, and with news of other tabs and people, and of who looks at it now.
  *
  * @param proposer the person, where they may only propose
  */
-export function useEditor(view: TimerView, proposer: string | null): TimerEditor {
+export function useEditor(
+  view: TimerView,
+  proposer: string | null,
+): { readonly editor: TimerEditor; readonly people: readonly string[] } {
   const [editor] = useState(() => makeEditor(view, proposer));
   useUndoKeys(editor);
   useLeaveWarning(editor);
-  const { data } = useSavedVersion(view.id, proposer === null);
+  const { saved, people } = useTimerNews(view.id);
   useEffect(() => {
-    if (data) void editor.noticeVersion(data.version, data.by);
-  }, [editor, data]);
-  return editor;
+    // A proposal has versions of its own.
+    if (saved && proposer === null) void editor.noticeVersion(saved.version, saved.by);
+  }, [editor, saved, proposer]);
+  return { editor, people };
 }

@@ -27,6 +27,8 @@ const WHAT: Record<Audited, string> = {
   'timer-deleted': 'Deleted a timer for good',
   'site-deleted': 'Deleted a house for good',
   'personal-data-deleted': 'Deleted who lives at a house',
+  'token-made': 'Made a token for a program',
+  'token-withdrawn': 'Withdrew a token',
 };
 
 /** Who typed a wrong password is not known, only for whom. */

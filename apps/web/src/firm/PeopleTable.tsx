@@ -12,6 +12,7 @@ import {
   type Member,
 } from '../api/team.ts';
 import { SelectField } from '../fields/SelectField.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { roleName, ROLES } from '../people/roles.ts';
 import { MadeLink } from '../platform/MadeLink.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
@@ -66,6 +67,7 @@ function Invitations() {
 /** Who is in the firm, as what; and who is invited. */
 export function PeopleTable() {
   const own = useSession().data?.person?.id;
+  const isPhone = useScreen() === 'phone';
   const people = usePeople();
   const act = useMemberAct();
   const help = usePasswordLink();
@@ -100,6 +102,14 @@ export function PeopleTable() {
       onClick: () => setAsked({ member, what: 'removal' as const }),
     },
   ];
+  const roleOf = (member: Member) => (
+    <SelectField
+      aria-label={`Role of ${member.name}`}
+      value={member.role}
+      options={ROLES.map(([role, words]) => [role, words] as const)}
+      pick={(role) => act.mutate({ member, act: { role } })}
+    />
+  );
   const present = people.data.filter(({ takenOutAt }) => takenOutAt === null);
   const gone = people.data.filter(({ takenOutAt }) => takenOutAt !== null);
   const question = asked && ASKED[asked.what];
@@ -122,25 +132,20 @@ export function PeopleTable() {
         columns={[
           {
             title: 'Name',
-            render: (_, { id, name, email }) => (
-              <>
-                <strong>{name}</strong>
-                {id === own && ' (you)'}
-                <div className="soft">{email}</div>
-              </>
-            ),
-          },
-          {
-            title: 'Role',
             render: (_, member) => (
-              <SelectField
-                aria-label={`Role of ${member.name}`}
-                value={member.role}
-                options={ROLES.map(([role, words]) => [role, words] as const)}
-                pick={(role) => act.mutate({ member, act: { role } })}
-              />
+              <div className="stack near">
+                <span>
+                  <strong>{member.name}</strong>
+                  {member.id === own && ' (you)'}
+                  <span className="soft below mail">{member.email}</span>
+                </span>
+                {isPhone && roleOf(member)}
+              </div>
             ),
           },
+          ...(isPhone
+            ? []
+            : [{ title: 'Role', render: (_: unknown, member: Member) => roleOf(member) }]),
           {
             title: 'Second factor',
             responsive: ['md'],

@@ -14,6 +14,7 @@ import { failureWords } from '../api/request.ts';
 import { faultAt, TextField } from '../fields/TextField.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useMoment } from '../platform/useMoment.ts';
+import { ApiTokens } from './ApiTokens.tsx';
 
 function PasswordForm() {
   const change = useChangePassword();
@@ -248,6 +249,7 @@ export default function AccountPage() {
       <Sessions />
       <PasswordForm />
       <SecondFactor isOn={person.secondFactor} />
+      <ApiTokens />
     </div>
   );
 }

@@ -94,7 +94,7 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
   const navigate = useNavigate();
   const { clock, order } = usePreferences();
   const client = useQueryClient();
-  const editor = useEditor(view, proposer);
+  const { editor, people } = useEditor(view, proposer);
   const [state] = useState(() => new ShownSnapshot(editor));
   const snapshot = useSyncExternalStore(state.subscribe, state.snapshot);
   const { plan } = snapshot;
@@ -285,7 +285,13 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
         site={site.name}
         kind={plan.timer.name}
         tools={
-          <TimerTools editor={editor} snapshot={snapshot} view={view} startVisit={startVisit} />
+          <TimerTools
+            editor={editor}
+            snapshot={snapshot}
+            view={view}
+            people={people}
+            startVisit={startVisit}
+          />
         }
         verdict={
           <VerdictBar

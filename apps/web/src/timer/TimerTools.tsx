@@ -6,6 +6,7 @@ import {
   DisconnectOutlined,
   MoreOutlined,
   RedoOutlined,
+  TeamOutlined,
   UndoOutlined,
 } from '@ant-design/icons';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -46,13 +47,16 @@ interface Props {
   /** What is being typed makes no difference here. */
   readonly snapshot: Omit<Snapshot, 'plan'>;
   readonly view: TimerView;
+  /** Who else looks at the timer now. */
+  readonly people: readonly string[];
   readonly startVisit: () => void;
 }
 
 const SHOWN = ['settled', 'status', 'unsaved', 'canUndo', 'canRedo', 'conflict', 'survey'] as const;
 
 /** Whether all is saved, undo and redo, the checks, and the way out and in as a document. */
-export const TimerTools = memo(function TimerTools({ editor, snapshot, view, startVisit }: Props) {
+export const TimerTools = memo(function TimerTools(props: Props) {
+  const { editor, snapshot, view, people, startVisit } = props;
   const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [importing, setImporting] = useState(false);
@@ -64,6 +68,13 @@ export const TimerTools = memo(function TimerTools({ editor, snapshot, view, sta
   const words = undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[status];
   return (
     <div className="timer-tools row in-line near push">
+      {people.length > 0 && (
+        <Hint title={`Looking at it now: ${people.join(', ')}`}>
+          <span className="soft" aria-label={`Looking at it now: ${people.join(', ')}`} role="img">
+            <TeamOutlined /> {!isPhone && people.map((name) => name.split(' ')[0]).join(', ')}
+          </span>
+        </Hint>
+      )}
       <span role="status" className={isFine ? 'soft' : 'fault'}>
         {STATUS_ICONS[status]}{' '}
         <span className={isPhone && (isFine || status === 'saving') ? 'hidden-but-read' : ''}>
@@ -160,6 +171,7 @@ function isAsBefore(before: Props, after: Props): boolean {
   return (
     before.editor === after.editor &&
     before.view === after.view &&
+    before.people === after.people &&
     SHOWN.every((key) => before.snapshot[key] === after.snapshot[key])
   );
 }

@@ -3,6 +3,8 @@ import { AUDITED_OF_TEAM, SUBJECTS_OF_TEAM, wordsOf } from './1804000000000-team
 
 const NEW_AUDITED = ['timer-deleted', 'site-deleted', 'personal-data-deleted'];
 
+export const AUDITED_OF_HOUSES = [...AUDITED_OF_TEAM, ...NEW_AUDITED];
+
 /** Houses with an address and several timers, which are named, moved, put away and deleted. */
 export class Houses1805000000000 implements MigrationInterface {
   name = 'Houses1805000000000';
@@ -13,10 +15,7 @@ export class Houses1805000000000 implements MigrationInterface {
     await db.query(`alter table timers add column name text not null default '',
       add column place_version integer not null default 1, add column archived_at timestamptz`);
     await db.query('alter table audit add column subject_name text');
-    for (const sql of wordsOf(
-      [...SUBJECTS_OF_TEAM, 'timer-place'],
-      [...AUDITED_OF_TEAM, ...NEW_AUDITED],
-    ))
+    for (const sql of wordsOf([...SUBJECTS_OF_TEAM, 'timer-place'], AUDITED_OF_HOUSES))
       await db.query(sql);
   }
 

@@ -1,0 +1,60 @@
+import { Controller, Get, Req, Res } from '@nestjs/common';
+import type { Response } from 'express';
+import type { Actor } from '../people/actor.ts';
+import { CurrentActor, type SignedInRequest } from '../people/session.guard.ts';
+import { Who } from '../people/who.ts';
+import { Answers } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { OpenPages, type PageEvent } from './pages.service.ts';
+
+/** Often enough that nothing between takes the connection for dead, and that who is taken out is soon out. */
+const BEAT_MS = 15_000;
+
+/** What happens to a timer while a page of it is open. */
+@Controller('timers/:id/events')
+export class EventsController {
+  constructor(
+    private readonly pages: OpenPages,
+    private readonly who: Who,
+  ) {}
+
+  /** Server-sent events: the saved version with who made it, who else looks at the timer, and that its proposals have moved. */
+  @Answers({ mediaType: 'text/event-stream', fails: ['not-found', 'busy'] })
+  @Get()
+  async stream(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Req() request: SignedInRequest,
+    @Res() response: Response,
+  ): Promise<void> {
+    const waiting: PageEvent[] = [];
+    const write = ({ kind, ...data }: PageEvent) =>
+      response.write(`event: ${kind}\ndata: ${JSON.stringify(data)}\n\n`);
+    const page = await this.pages.open(actor, id, {
+      send: (event) => (response.headersSent ? write(event) : waiting.push(event)),
+      end: () => response.end(),
+    });
+    response.writeHead(200, {
+      'Content-Type': 'text/event-stream',
+      // What is packed arrives late.
+      'Cache-Control': 'no-store, no-transform',
+      'X-Accel-Buffering': 'no',
+    });
+    waiting.forEach(write);
+    const beat = setInterval(() => {
+      response.write(': still here\n\n');
+      this.who
+        .asks(request)
+        .then(async (still) => {
+          if (still) await this.pages.look(page);
+          else response.end();
+        })
+        // While the database is away nothing is known; the next beat asks again.
+        .catch(() => undefined);
+    }, BEAT_MS);
+    response.once('close', () => {
+      clearInterval(beat);
+      this.pages.close(page);
+    });
+  }
+}

@@ -1,0 +1,71 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import {
+  Injectable,
+  Logger,
+  type BeforeApplicationShutdown,
+  type OnApplicationBootstrap,
+} from '@nestjs/common';
+import { Subject } from 'rxjs';
+import { CHANNEL, type Told } from '../changes/tell.ts';
+import { SteadyClient } from '../database/database.ts';
+import { Settings } from '../platform/settings.ts';
+
+const AGAIN_AFTER_MS = 1_000;
+
+/** Hears what servers on this database tell each other, on a connection of its own that is made again where it breaks. */
+@Injectable()
+export class Listener implements OnApplicationBootstrap, BeforeApplicationShutdown {
+  /** What was told; null: something may have been missed. */
+  readonly told = new Subject<Told | null>();
+  private readonly logger = new Logger('Listener');
+  private client: SteadyClient | null = null;
+  private isOver = false;
+
+  constructor(private readonly settings: Settings) {}
+
+  async onApplicationBootstrap(): Promise<void> {
+    await this.connect().catch((error: unknown) => this.lost(error));
+  }
+
+  private async connect(): Promise<void> {
+    const client = new SteadyClient({
+      connectionString: this.settings.databaseUrl,
+      application_name: 'water-clock events',
+      keepAlive: true,
+    });
+    client.once('error', (error) => this.lost(error, client));
+    client.once('end', () => this.lost('the connection ended', client));
+    client.on('notification', ({ payload = '' }) => {
+      // The cast holds: nobody but our own servers tells anything on this channel.
+      this.told.next(JSON.parse(payload) as Told);
+    });
+    await client.connect();
+    await client.query(`listen ${CHANNEL}`);
+    if (this.isOver) await client.end();
+    else this.client = client;
+  }
+
+  private lost(why: unknown, client: SteadyClient | null = null): void {
+    if (this.isOver || (client !== null && client !== this.client)) return;
+    this.client = null;
+    this.logger.warn(`${String(why)}; listening again`);
+    void this.again();
+  }
+
+  private async again(): Promise<void> {
+    await wait(AGAIN_AFTER_MS, undefined, { ref: false });
+    if (this.isOver) return;
+    try {
+      await this.connect();
+      this.told.next(null);
+    } catch (error) {
+      this.lost(error);
+    }
+  }
+
+  async beforeApplicationShutdown(): Promise<void> {
+    this.isOver = true;
+    this.told.complete();
+    await this.client?.end().catch(() => undefined);
+  }
+}

@@ -1,0 +1,99 @@
+import { useState, type FormEvent } from 'react';
+import { Alert, Button, Typography } from 'antd';
+import { useApiTokens, useMakeToken, useWithdrawToken } from '../api/account.ts';
+import { failureWords, newId, RefusedError } from '../api/request.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { faultAt, TextField } from '../fields/TextField.tsx';
+import { newToken } from '../platform/token.ts';
+import { useMoment } from '../platform/useMoment.ts';
+
+const DAYS = [
+  [30, 'a month'],
+  [90, 'three months'],
+  [365, 'a year'],
+] as const;
+
+const makeIds = () => ({ id: newId(), token: newToken() });
+
+/** Tokens by which one's own programs use the API. */
+export function ApiTokens() {
+  const moment = useMoment();
+  const tokens = useApiTokens();
+  const make = useMakeToken();
+  const withdraw = useWithdrawToken();
+  // If the answer is lost on the way, the same one is made again, once.
+  const [ids, setIds] = useState(makeIds);
+  const [name, setName] = useState('');
+  const [days, setDays] = useState(90);
+  const [made, setMade] = useState<string | null>(null);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    make.mutate(
+      { ...ids, name, days },
+      {
+        onSuccess: () => {
+          setMade(`wct_${ids.token}`);
+          setIds(makeIds());
+          setName('');
+        },
+        onError: (told) => {
+          if (told instanceof RefusedError) setIds(makeIds());
+        },
+      },
+    );
+  };
+  const fault = faultAt(make.error, 'name');
+  const error = withdraw.error ?? (fault === undefined ? make.error : null);
+  return (
+    <section className="stack">
+      <h2>Tokens for programs</h2>
+      <p>
+        A program that sends <code>Authorization: Bearer</code> and a token does what you may do,
+        but for your account. <a href="/api/docs">What it can ask</a>
+      </p>
+      {made && (
+        <div className="notice">
+          <strong>Copy it now; it is shown once:</strong>{' '}
+          <Typography.Text code copyable>
+            {made}
+          </Typography.Text>
+        </div>
+      )}
+      {(tokens.data ?? []).length > 0 && (
+        <ul className="list ruled">
+          {tokens.data?.map((token) => (
+            <li key={token.id}>
+              <span>
+                <strong>{token.name}</strong>{' '}
+                <span className="soft">
+                  until {moment(token.expiresAt)},{' '}
+                  {token.usedAt === null ? 'never used' : `last used ${moment(token.usedAt)}`}
+                </span>
+              </span>
+              <Button
+                size="small"
+                aria-label={`Withdraw ${token.name}`}
+                onClick={() => withdraw.mutate(token.id)}
+              >
+                Withdraw
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <form className="stack slim" onSubmit={submit} noValidate>
+        <TextField label="What it is for" value={name} set={setName} fault={fault} />
+        <SelectField
+          label="Good for"
+          value={days}
+          options={DAYS}
+          pick={(value) => setDays(Number(value))}
+        />
+        <Button htmlType="submit" loading={make.isPending}>
+          Make a token
+        </Button>
+      </form>
+      {error && <Alert type="error" title={failureWords(error, 'Not done')} />}
+    </section>
+  );
+}
