@@ -6,10 +6,12 @@ import {
   choose,
   click,
   FENNIMORE,
+  file,
   House,
   press,
   saved,
   sees,
+  upload,
 } from './house.ts';
 
 jest.setTimeout(240_000);
@@ -97,4 +99,28 @@ test('renamed, put away, brought back, and deleted for good by its name', async 
   );
   await go('/firm/record');
   await sees(page, '.ant-table', /Deleted a timer for good.*Potting shed/);
+});
+
+test('thirty sites from a spreadsheet: bad cells are marked, and a hundred thousand rows are answered', async () => {
+  await go('/sites');
+  await press(page, 'Sites from a spreadsheet');
+  const input = '.ant-modal input[type=file]';
+  await upload(page, input, file('long.csv', `name;town\n${'X;Y\n'.repeat(100_000)}`));
+  await sees(page, '.cell-faults', /at most 5000 rows/);
+  const rows = Array.from(
+    { length: 30 },
+    (_, i) => `Row house ${i + 1};${i + 1};Mill Lane;Dunnock;`,
+  );
+  rows[3] = 'Row house 4;4;Mill Lane;Dunnock;river';
+  rows.push(';31;Mill Lane;Dunnock;');
+  const text = `name;number;street;town;supply\n${rows.join('\n')}\n`;
+  await upload(page, input, file('sites.csv', text));
+  await sees(page, '.cell-faults', /Line 5, supply.*Line 32, name/s);
+  expect(await page.$$eval('td.cell-bad', (cells) => cells.length)).toBe(2);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Import 30 sites');
+  await sees(page, '.ant-modal', /30 sites were brought/);
+  await press(page, 'Done');
+  await go('/sites?find=row+house+17');
+  await sees(page, '.sites', /Row house 17/);
 });

@@ -108,6 +108,7 @@ const ROWS: Record<string, Row> = {
     body: () => ({ ...WRITE, site: { name: 'X', timeZone: 'Europe/Lisbon' } }),
   },
   'GET /api/sites/:id': { access: 'see', path: () => `/api/sites/${FENNIMORE_SITE}` },
+  'POST /api/sites/several': { access: 'work', done: 400, body: () => ({}) },
   'POST /api/sites/:id/timers': {
     access: 'work',
     done: 422,

@@ -55,7 +55,7 @@ describe('a site', () => {
     [
       'a person that turns',
       { site: { ...SITE, people: [{ name: '\u2067x', role: '', phone: '' }] } },
-      'site.people.0.name',
+      'site.people[0].name',
     ],
   ])('as %s is refused by its place', async (_what, more, path) => {
     const before = await countOf('sites');

@@ -1,6 +1,7 @@
 /** Houses with several timers: added, copied, named, moved, put away, brought back and deleted for good. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { SHIPPED_KINDS } from '@water-clock/core';
 import type request from 'supertest';
 import {
   bytesOf,
@@ -11,6 +12,7 @@ import {
   type TestServer,
 } from './testServer.ts';
 
+const KIND = SHIPPED_KINDS[0]?.id ?? '';
 let server: TestServer;
 beforeAll(async () => {
   server = await startTestServer();
@@ -184,6 +186,39 @@ test('a timer is deleted for good by its name, after it was saved as a file; not
   }
   const record = (await server.tamsin.get('/api/audit')).body as { what: string; about: string }[];
   expect(record[0]).toMatchObject({ what: 'timer-deleted', about: called });
+});
+
+test('several houses come at once, all or none, and once', async () => {
+  const one = (name: string, more: object = {}) => ({
+    ...{ siteId: randomUUID(), timerId: randomUUID(), kindId: KIND },
+    ...{ site: { name, timeZone: 'Europe/Lisbon', street: 'Mill Lane' }, ...more },
+  });
+  const before = (await listed()).length;
+  const sites = Array.from({ length: 30 }, (_, i) => one(`Row ${i + 1}`));
+  const body = { id: randomUUID(), sites };
+  const bring = (given: object) => server.tamsin.post('/api/sites/several').send(given);
+  for (let i = 0; i < 2; i++)
+    expect((await bring(body).expect(201)).body).toEqual({
+      timerIds: sites.map(({ timerId }) => timerId),
+    });
+  expect((await listed()).length).toBe(before + 60);
+
+  const faulty = async (last: object) => {
+    const answer = await bring({ id: randomUUID(), sites: [one('First'), last] });
+    expect((await listed()).length).toBe(before + 60);
+    const { faults = [] } = answer.body as { faults?: { path: string }[] };
+    return [answer.status, faults[0]?.path];
+  };
+  expect(await faulty(one('X', { kindId: randomUUID() }))).toEqual([422, 'sites[1].kindId']);
+  const dangling = { name: 'X', timeZone: 'Europe/Lisbon', rulesId: randomUUID() };
+  expect(await faulty(one('X', { site: dangling }))).toEqual([422, 'sites[1].site.rulesId']);
+  expect(await faulty(one('X', { site: { name: ' ', timeZone: 'Nowhere' } }))).toEqual([
+    400,
+    'sites[1].site.name',
+  ]);
+  expect(await faulty(one('X', { siteId: sites[0]?.siteId }))).toEqual([409, undefined]);
+  const many = Array.from({ length: 101 }, (_, i) => one(`Many ${i}`));
+  await bring({ id: randomUUID(), sites: many }).expect(400);
 });
 
 test('a house is deleted with all that is in it, and personal data alone', async () => {

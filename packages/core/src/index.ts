@@ -499,3 +499,11 @@ export {
   type MeetingTone,
 } from './engine/houseWords.ts';
 export { occupiedWeek } from './engine/occupiedWeek.ts';
+export {
+  MOST_SITE_ROWS,
+  readSiteTable,
+  SITE_HEADINGS,
+  type SiteEntry,
+  type SiteTable,
+} from './site/siteTable.ts';
+export type { CellFault } from './document/cells.ts';

@@ -6,6 +6,8 @@ import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { WriteBody } from '../platform/write-body.ts';
 import { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './house-body.ts';
+import { ImportSitesBody } from './import-body.ts';
+import { ImportsService } from './imports.service.ts';
 import { HousesService, type HouseTimerView, type HouseView } from './houses.service.ts';
 
 const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'visit-open'] as const;
@@ -20,13 +22,31 @@ const DELETION = [
 /** Houses with all their timers. */
 @Controller()
 export class HousesController {
-  constructor(private readonly houses: HousesService) {}
+  constructor(
+    private readonly houses: HousesService,
+    private readonly imports: ImportsService,
+  ) {}
 
   /** A house with its timers and their records, also those that are put away. */
   @Answers({ schema: 'House', fails: ['not-found'] })
   @Get('sites/:id')
   one(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<HouseView> {
     return this.houses.one(actor, id);
+  }
+
+  /** Several houses at once, each with an empty timer: all of them, or none. */
+  @Answers({
+    status: 201,
+    schema: 'NewTimers',
+    fails: [...JSON_WRITE, 'id-reused', 'not-accepted'],
+  })
+  @Post('sites/several')
+  @HttpCode(201)
+  bring(
+    @CurrentActor() actor: Actor,
+    @Body() body: ImportSitesBody,
+  ): Promise<{ timerIds: string[] }> {
+    return this.imports.bring(actor, body);
   }
 
   /** One more timer, of a plan or as a copy of another. */

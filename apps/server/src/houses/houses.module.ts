@@ -1,7 +1,8 @@
 import { Module } from '@nestjs/common';
 import { HousesController } from './houses.controller.ts';
+import { ImportsService } from './imports.service.ts';
 import { HousesService } from './houses.service.ts';
 
 /** Houses with several timers: what stands where, what is put away, what is deleted. */
-@Module({ controllers: [HousesController], providers: [HousesService] })
+@Module({ controllers: [HousesController], providers: [HousesService, ImportsService] })
 export class HousesModule {}

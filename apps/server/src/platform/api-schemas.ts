@@ -214,6 +214,7 @@ export const SCHEMAS: Record<string, Schema> = {
     timers: listOf(record(houseTimer)),
   }),
   NewTimer: record({ timerId: uuid }),
+  NewTimers: record({ timerIds: listOf(uuid) }),
   Proposal: record({
     id: uuid,
     personId: uuid,

@@ -3,7 +3,14 @@ import { ApiError, type ApiFault } from './api-error.ts';
 
 export function faultsOf(errors: readonly ValidationError[], parent: string): ApiFault[] {
   return errors.flatMap((error) => {
-    const path = parent === '' ? error.property : `${parent}.${error.property}`;
+    // As core writes paths: places in a list in brackets.
+    const isPlace = /^\d+$/.test(error.property);
+    const path =
+      parent === ''
+        ? error.property
+        : isPlace
+          ? `${parent}[${error.property}]`
+          : `${parent}.${error.property}`;
     const own = Object.entries(error.constraints ?? {}).map(([code, message]) => ({
       code: code === 'whitelistValidation' ? 'unknown-field' : code,
       path,

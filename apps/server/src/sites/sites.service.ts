@@ -80,23 +80,25 @@ export async function danglingReferences(
 /**
  * A site as it is to be saved.
  *
+ * @param path where it stands in what was sent
  * @throws ApiError 422 where it refers to what is not there, or has its weather from two sources.
  */
-async function soundSite(
+export async function soundSite(
   database: EntityManager,
   companyId: string,
   body: SiteBody,
+  path = 'site',
 ): Promise<SiteFields> {
   const site = siteFields(body);
   const faults = (await danglingReferences(database, companyId, site)).map((field) => ({
     code: 'unknown-document',
-    path: `site.${field}`,
+    path: `${path}.${field}`,
     message: `there is no such document among the ${REFERENCES[field]} of your library; choose one that is there, or null`,
   }));
   if (site.town !== null && site.climateId !== null)
     faults.push({
       code: 'two-weathers',
-      path: 'site.climateId',
+      path: `${path}.climateId`,
       message: 'a site has a town or a climate, not both; leave one of them out',
     });
   if (faults.length > 0) throw notAccepted(faults);

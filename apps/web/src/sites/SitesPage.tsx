@@ -1,3 +1,4 @@
+import { lazy, Suspense, useState } from 'react';
 import { Alert, Button, Empty, Input, Table, Tag, type TableColumnType } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
@@ -23,6 +24,8 @@ import {
 import { useImportSite } from './useImportSite.ts';
 import { WeekMini } from './WeekMini.tsx';
 import { START_VISIT } from '../visit/startVisit.ts';
+
+const SiteImport = lazy(() => import('./SiteImport.tsx'));
 
 const VERDICT_NAMES = {
   clear: 'Clear',
@@ -72,6 +75,7 @@ export default function SitesPage() {
   const towns = useTowns();
   const navigate = useNavigate();
   const mayWork = useMayWork();
+  const [importing, setImporting] = useState(false);
   const isPhone = useScreen() === 'phone';
   const { refusal, take } = useImportSite();
   const [search, setSearch] = useSearchParams();
@@ -142,6 +146,7 @@ export default function SitesPage() {
             <Button type="primary" onClick={() => void navigate('/sites/new')}>
               New site
             </Button>
+            <Button onClick={() => setImporting(true)}>Sites from a spreadsheet</Button>
             <FileButton
               label="Import a site (.zip)"
               accept=".zip,application/zip"
@@ -151,6 +156,11 @@ export default function SitesPage() {
         )}
       </div>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} />}
+      {importing && (
+        <Suspense>
+          <SiteImport close={() => setImporting(false)} />
+        </Suspense>
+      )}
       <div className="row near" role="group" aria-label="Which sites">
         {(Object.keys(FILTERS) as Filter[]).map((one) => (
           <Button

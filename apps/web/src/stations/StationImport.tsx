@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Button, Modal } from 'antd';
 import {
-  faultSentence,
   MOST_STATION_ROWS,
   readStationTable,
   stationTableChange,
@@ -12,6 +11,7 @@ import {
 import { rowsOf } from '../platform/csv.ts';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { CellFaults, CellTable } from '../fields/CellTable.tsx';
 import { FileButton } from '../fields/FileButton.tsx';
 
 interface Props {
@@ -26,10 +26,6 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
   const [rows, setRows] = useState<readonly string[][] | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const table: StationTable | null = rows && readStationTable(rows, plan);
-  const faultAt = (line: number, heading: string) =>
-    table?.faults.find(
-      (fault) => fault.line === line && fault.column === heading.trim().toLowerCase(),
-    );
   const read = async (file: File) => {
     setFault(null);
     try {
@@ -44,8 +40,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
     setFault(refused);
     if (refused === null) close();
   };
-  const [headings = [], ...lines] = rows ?? [];
-  const isTooLong = lines.length > MOST_STATION_ROWS;
+  const isTooLong = rows !== null && rows.length > MOST_STATION_ROWS + 1;
   return (
     <Modal
       open
@@ -81,51 +76,8 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
           {fault}
         </p>
       )}
-      {table && table.faults.length > 0 && (
-        <ul className="cell-faults points" role="alert">
-          {table.faults.slice(0, 12).map((fault, i) => (
-            <li key={i} className="fault">
-              Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
-            </li>
-          ))}
-          {table.faults.length > 12 && <li>… and {table.faults.length - 12} more.</li>}
-        </ul>
-      )}
-      {rows && !isTooLong && (
-        <div className="scroll">
-          <table className="data">
-            <thead>
-              <tr>
-                <th>Line</th>
-                {headings.map((heading, i) => (
-                  <th key={i} className={faultAt(1, heading) ? 'cell-bad fault' : undefined}>
-                    {heading}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((row, i) => (
-                <tr key={i}>
-                  <td className="soft">{i + 2}</td>
-                  {headings.map((heading, k) => {
-                    const bad = faultAt(i + 2, heading);
-                    return (
-                      <td
-                        key={k}
-                        className={bad ? 'cell-bad fault' : undefined}
-                        title={bad ? faultSentence(bad.fault) : undefined}
-                      >
-                        {row[k]}
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
+      {table && <CellFaults faults={table.faults} />}
+      {rows && !isTooLong && <CellTable rows={rows} faults={table?.faults ?? []} />}
     </Modal>
   );
 }

@@ -7,6 +7,7 @@ import {
   type CellFault,
 } from '../document/cells.ts';
 import type { Fault } from '../document/fault.ts';
+import { readTable } from '../document/table.ts';
 import { linkStationChange } from '../plan/change.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { MOST_NOTE_LENGTH, type FieldsToSet } from '../document/reader.ts';
@@ -173,51 +174,15 @@ export interface StationTable {
  * leaves what is there, too. A row without a usable number is left out.
  */
 export function readStationTable(rows: readonly (readonly string[])[], plan: Plan): StationTable {
-  const faults: CellFault[] = [];
-  const headings = (rows[0] ?? []).map((one) => one.trim().toLowerCase());
-  if (!headings.includes('number'))
-    return {
-      entries: [],
-      faults: [
-        {
-          line: 1,
-          column: 'number',
-          fault: { code: 'missing-field', path: [], expected: 'a column "number"' },
-        },
-      ],
-    };
-  if (rows.length > MOST_STATION_ROWS + 1)
-    return {
-      entries: [],
-      faults: [
-        faultsOfCell(1, 'number', {
-          code: 'wrong-length',
-          path: [],
-          expected: `at most ${MOST_STATION_ROWS} rows`,
-          actual: rows.length - 1,
-        }),
-      ],
-    };
-  headings.forEach((heading) => {
-    if (heading !== '' && !STATION_HEADINGS.includes(heading))
-      faults.push(
-        faultsOfCell(1, heading, {
-          code: 'unknown-field',
-          path: [heading],
-          allowed: STATION_HEADINGS,
-        }),
-      );
+  const table = readTable(rows, {
+    key: 'number',
+    headings: STATION_HEADINGS,
+    most: MOST_STATION_ROWS,
   });
+  const faults: CellFault[] = [...table.faults];
   const seen = new Set<number>();
   const entries: StationEntry[] = [];
-  rows.slice(1).forEach((row, i) => {
-    const line = i + 2;
-    const cellOf = (heading: string) => {
-      const place = headings.indexOf(heading);
-      // A leading apostrophe stops a spreadsheet from reading a cell as a formula.
-      return place < 0 ? '' : (row[place] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
-    };
-    if (row.every((cell) => cell.trim() === '')) return;
+  table.rows.forEach(({ line, cell: cellOf }) => {
     const number = numberCell(cellOf('number'), 1, plan.timer.stationCount, true);
     if (typeof number !== 'number') {
       faults.push(faultsOfCell(line, 'number', number));
