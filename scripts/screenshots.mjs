@@ -58,9 +58,6 @@ await onStage(async ({ page, url }) => {
   await take('timer-year');
   await open(`${TIMER(7)}/settings`);
   await take('settings');
-  await open(`${TIMER(1)}/clock`);
-  await press('12 h ahead');
-  await take('clock');
   for (const view of ['house', 'stations', 'minutes']) {
     await open(`${TIMER(2)}/${view}`);
     await page.waitForSelector('.survey-view');
@@ -141,4 +138,39 @@ await onStage(async ({ page, url }) => {
       clip: { x: 217, y: 114, width: 963, height: 560 },
     });
   }
+
+  await size(1280, 800);
+  // A second timer at the house: the same garden, and so the same hours.
+  await open('/sites');
+  await page.evaluate(async (copyOf) => {
+    const post = (path, body) =>
+      fetch(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const house = await (await fetch('/api/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02')).json();
+    const { id, version, timers, isArchived, ...site } = house;
+    await post(`/api/sites/${id}/changes`, {
+      id: crypto.randomUUID(),
+      baseVersion: version,
+      site: { ...site, street: 'Mill Lane', locality: 'Dunnock', supplyFlow: 40 },
+    });
+    await post(`/api/timers/${copyOf}/place`, {
+      id: crypto.randomUUID(),
+      baseVersion: 1,
+      name: 'Garage',
+      siteId: id,
+      isArchived: false,
+    });
+    await post(`/api/sites/${id}/timers`, {
+      timerId: '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1cff',
+      name: 'Shed',
+      copyOf,
+      withSurvey: true,
+    });
+  }, TIMER(2).split('/').at(-1));
+  await page.goto(`${url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02`);
+  await page.waitForSelector('.house-strip');
+  await take('one-house');
 });
