@@ -298,7 +298,9 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
   // Mine does not hear of the other tab before it saves.
   const network = await mine.createCDPSession();
   await network.send('Network.enable');
-  await network.send('Network.setBlockedURLs', { urls: ['*/version'] });
+  await network.send('Network.setBlockedURLs', { urls: ['*/events'] });
+  await mine.reload();
+  await mine.waitForSelector('.verdict[data-of="known"]');
   await theirs.bringToFront();
   await type(theirs, 'Start 1 of B', '2:30');
   await theirs.keyboard.press('Enter');

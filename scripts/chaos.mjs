@@ -222,6 +222,8 @@ export const twoServers = ({ clients, milliseconds }) =>
     const servers = [await stage.start(), await stage.start()];
     const writers = new Writers(() => servers.map(({ url }) => url), clients, { timers: 1 });
     await sleep(milliseconds / 2);
+    // On a slow machine signing in takes that long; the kill is to come in the middle of their work.
+    while (writers.acknowledged.length === 0) await sleep(50);
     const before = writers.acknowledged.length;
     process.kill(servers[0].pid, 'SIGKILL');
     await sleep(milliseconds / 2);

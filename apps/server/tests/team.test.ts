@@ -228,7 +228,9 @@ describe('people', () => {
       owner.post(`/api/people/${sorrel.id}/role`).send({ ...writeTo(sorrel), role: 'office' }),
       second.post(`/api/people/${first.id}/role`).send({ ...writeTo(first), role: 'office' }),
     ]);
-    expect(statuses.map(({ status }) => status).sort()).toEqual([200, 409]);
+    const [done, refused] = statuses.map(({ status }) => status).sort();
+    // The second is the last one by then, or no owner any more.
+    expect([done, refused === 409 || refused === 403]).toEqual([200, true]);
     const [{ owners } = { owners: '' }]: { owners: string }[] = await database.query(
       `select count(*) as owners from people where role = 'owner' and company_id = $1`,
       [BRAMBLE.id],

@@ -3,6 +3,10 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import type request from 'supertest';
+import { demoCompany } from '../src/demo/demo-documents.ts';
+import { StandingsService } from '../src/sites/standings.service.ts';
+import { Timer } from '../src/sites/timer.entity.ts';
+import { todayIn } from '../src/sites/today.ts';
 import { WorkService } from '../src/work/work.service.ts';
 import { FENNIMORE, LARKHOLT, SORREL_ROW, startTestServer, type TestServer } from './testServer.ts';
 
@@ -10,7 +14,7 @@ let server: TestServer;
 /** A timer whose programs take a day's water in the smallest pieces. */
 let absurd: Plan;
 beforeAll(async () => {
-  server = await startTestServer(1000, { workSeconds: 2 });
+  server = await startTestServer(1000, { workSeconds: 8 });
   const answer = await server.tamsin.get(`/api/timers/${FENNIMORE}`);
   const { plan } = answer.body as { plan: Plan };
   const [a] = plan.programs;
@@ -146,5 +150,34 @@ test('how timers stand is worked out once, and again where something changes', a
   expect(count).toBeGreaterThan(0);
   await list();
   expect(workedOut()).toBe(count);
+  run.mockRestore();
+});
+
+test('a date that passes has only those timers worked out again of which it changes something', async () => {
+  const { database, app } = server;
+  const companyId = demoCompany().company.id;
+  const timers = await database
+    .getRepository(Timer)
+    .find({ where: { companyId }, relations: { site: true } });
+  const standings = app.get(StandingsService);
+  const now = new Date();
+  const known = await standings.of(companyId, timers, now);
+  const run = jest.spyOn(app.get(WorkService), 'run');
+  const days = async (later: number) => {
+    run.mockClear();
+    const date = new Date(now.getTime() + later * 86_400_000);
+    await standings.of(companyId, timers, date);
+    return run.mock.calls.reduce((sum, [, , input]) => sum + (input as unknown[]).length, 0);
+  };
+  const over = timers.filter(({ id, site }) => {
+    const until = known.get(id)?.until ?? 0;
+    return until < todayIn(site.timeZone, new Date(now.getTime() + 86_400_000));
+  });
+  expect(over.length).toBeLessThan(timers.length);
+  expect(await days(1)).toBe(over.length);
+  expect(await days(1)).toBe(0);
+  // Nothing is kept for longer than four weeks; and of a clock that was set back nothing is believed.
+  expect(await days(60)).toBe(timers.length);
+  expect(await days(0)).toBe(timers.length);
   run.mockRestore();
 });

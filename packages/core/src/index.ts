@@ -441,6 +441,7 @@ export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
 export {
   standingWords,
   timerStanding,
+  weekOf,
   type StandingWords,
   type TimerStanding,
   type WeekDay,

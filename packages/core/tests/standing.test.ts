@@ -8,6 +8,7 @@ import {
   epochDayOf,
   standingWords,
   timerStanding,
+  weekOf,
   TIMER_KINDS,
   type Plan,
   type Rules,
@@ -33,7 +34,7 @@ test('is what the check says, and keeps as JSON', () => {
       const { verdict } = check(plan, ON);
       // A percent that others change may overlap where nothing does as set.
       if (words.verdict !== 'overlap' || verdict === 'overlap') expect(words.verdict).toBe(verdict);
-      for (const { date, programs } of standing.week) {
+      for (const { date, programs } of weekOf(standing, ON)) {
         expect(date >= '2027-06-01' && date <= '2027-06-07').toBe(true);
         expect(programs).toMatch(/^[A-Z]*$/);
       }
@@ -72,4 +73,34 @@ test('is a breach where nothing overlaps and the rules of the place are broken',
     verdict: 'breach',
     headline: expect.stringMatching(/not allowed/),
   });
+});
+
+const RULES: Rules = {
+  format: 'water-clock-rules',
+  version: 1,
+  name: 'Ostrelle',
+  editions: [
+    { from: '2026-01-01', clauses: [{ weekdays: ['mon', 'thu', 'sat'] }] },
+    { from: '2027-06-18', clauses: [{ weekdays: ['tue', 'fri', 'sun'] }] },
+  ],
+};
+
+test('is so on every date until the last one that it names, and is worked out anew after that', () => {
+  fc.assert(
+    fc.property(anyPlan, fc.boolean(), (plan, isRuled) => {
+      const record = { plan, survey: EMPTY_SURVEY };
+      const on = (day: number) => timerStanding(record, isRuled ? RULES : null, HOUSE, day);
+      const said = (standing: TimerStanding, day: number) => ({
+        words: standingWords(standing, plan, { ...SPEECH, on: day }),
+        breaches: standing.breaches,
+        coming: standing.coming,
+        week: weekOf(standing, day),
+      });
+      const standing = on(ON);
+      expect(standing.until).toBeGreaterThanOrEqual(ON);
+      for (let day = ON + 1; day <= standing.until; day++)
+        expect([day, said(standing, day)]).toEqual([day, said(on(day), day)]);
+    }),
+    { numRuns: cases(15) },
+  );
 });

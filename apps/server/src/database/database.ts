@@ -13,6 +13,7 @@ import { Firm1803000000000 } from './migrations/1803000000000-firm.ts';
 import { Team1804000000000 } from './migrations/1804000000000-team.ts';
 import { Houses1805000000000 } from './migrations/1805000000000-houses.ts';
 import { Tokens1806000000000 } from './migrations/1806000000000-tokens.ts';
+import { StandingDates1807000000000 } from './migrations/1807000000000-standing-dates.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -27,6 +28,7 @@ export const MIGRATIONS = [
   Team1804000000000,
   Houses1805000000000,
   Tokens1806000000000,
+  StandingDates1807000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */
@@ -60,6 +62,9 @@ export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) 
     synchronize: false,
     logging: false,
     applicationName: 'water-clock',
+    // The database makes ids by itself, without an extension.
+    uuidExtension: 'pgcrypto',
+    installExtensions: false,
     extra: { max: databaseConnections, keepAlive: true, Client: SteadyClient, ...LIMITS },
   }) satisfies DataSourceOptions & { readonly autoLoadEntities: boolean };
 

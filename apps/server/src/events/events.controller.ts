@@ -45,8 +45,8 @@ export class EventsController {
       response.write(': still here\n\n');
       this.who
         .asks(request)
-        .then(async (still) => {
-          if (still) await this.pages.look(page);
+        .then((still) => {
+          if (still) this.pages.look(page);
           else response.end();
         })
         // While the database is away nothing is known; the next beat asks again.

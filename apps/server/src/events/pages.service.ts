@@ -24,6 +24,8 @@ interface Page {
   readonly timerId: string;
   readonly send: (event: PageEvent) => void;
   readonly end: () => void;
+  /** What it said last: one after another, or that it left could be heard before that it looks. */
+  said: Promise<void>;
 }
 
 interface Looker {
@@ -76,7 +78,7 @@ export class OpenPages implements OnApplicationBootstrap {
         code: 'busy',
         message: `at most ${MOST_PAGES} pages of one person are kept up to date at once; close some`,
       });
-    const made: Page = { ...page, id: randomUUID(), actor, timerId };
+    const made: Page = { ...page, id: randomUUID(), actor, timerId, said: Promise.resolve() };
     // Before it is asked how things are: what changes in between is told, too.
     this.pages.set(made.id, made);
     try {
@@ -86,25 +88,29 @@ export class OpenPages implements OnApplicationBootstrap {
       this.pages.delete(made.id);
       throw error;
     }
-    await this.look(made, true);
+    this.look(made, true);
     return made;
   }
 
-  close({ id, actor: { companyId }, timerId }: Page): void {
+  close(page: Page): void {
+    const { id, actor, timerId } = page;
     this.pages.delete(id);
-    this.tellSafely({ kind: 'left', companyId, timerId, pageId: id });
+    this.say(page, { kind: 'left', companyId: actor.companyId, timerId, pageId: id });
   }
 
   /** Says that a page is still open. */
-  async look({ id, actor, timerId }: Page, isNew = false): Promise<void> {
+  look(page: Page, isNew = false): void {
+    const { id, actor, timerId } = page;
     const { companyId, personId, personName: name } = actor;
-    await tell(this.database.manager, {
+    this.say(page, {
       ...{ kind: 'looking', companyId, timerId, pageId: id, personId, name, isNew },
     });
   }
 
-  private tellSafely(told: Told): void {
-    tell(this.database.manager, told).catch((error: unknown) => this.logger.warn(error));
+  private say(page: Page, told: Told): void {
+    page.said = page.said
+      .then(() => tell(this.database.manager, told))
+      .catch((error: unknown) => this.logger.warn(error));
   }
 
   private pagesOf(told: Pick<Told, 'companyId' | 'timerId'>): Page[] {
@@ -124,10 +130,7 @@ export class OpenPages implements OnApplicationBootstrap {
         break;
       case 'looking':
         this.noteLooker(told);
-        if (told.isNew)
-          for (const page of pages)
-            if (page.id !== told.pageId)
-              this.look(page).catch((error: unknown) => this.logger.warn(error));
+        if (told.isNew) for (const page of pages) if (page.id !== told.pageId) this.look(page);
         break;
       case 'left':
         if (this.lookers.get(keyOf(told))?.delete(told.pageId)) this.tellLookers(told);

@@ -1,6 +1,7 @@
 import {
   Column,
   Entity,
+  Generated,
   Index,
   JoinColumn,
   ManyToOne,
@@ -19,6 +20,7 @@ export class Session {
 
   /** To name it in a list; it opens nothing. */
   @Column('uuid')
+  @Generated('uuid')
   id: string;
 
   @Column('uuid', { name: 'company_id' })

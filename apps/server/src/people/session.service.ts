@@ -85,7 +85,6 @@ export class SessionService {
       await database.delete(Session, { companyId, expiresAt: LessThan(new Date()) });
       await database.insert(Session, {
         tokenHash: hashOfToken(token),
-        id: randomUUID(),
         companyId,
         personId,
         expiresAt: new Date(Date.now() + SESSION_DAYS * DAY_MS),

@@ -5,6 +5,7 @@ import {
   readPlan,
   siteFields,
   standingWords,
+  weekOf,
   type Plan,
   type SiteFields,
   type Speech,
@@ -175,7 +176,7 @@ export class SitesService {
           lastVisit: lastVisits.get(id) ?? null,
           nextVisit: next ? formatDate(next.date) : null,
           underWay: survey.visit !== undefined,
-          week: standing.week,
+          week: weekOf(standing, speech.on),
           ...standingWords(standing, plan, speech),
         };
         return [summary];

@@ -1,5 +1,5 @@
 import { Column, Entity, JoinColumn, OneToOne, type Relation } from 'typeorm';
-import type { TimerStanding } from '@water-clock/core';
+import type { EpochDay, TimerStanding } from '@water-clock/core';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Timer } from './timer.entity.ts';
@@ -14,6 +14,10 @@ export class StandingRow extends CompanyRow {
   /** What it was worked out from: as long as that is the same, it holds. */
   @Column('text')
   basis: string;
+
+  /** The first date for which it holds, as an epoch day; the standing says the last. */
+  @Column('integer', { name: 'from_day', default: 0 })
+  from: EpochDay;
 
   @Column('jsonb')
   standing: TimerStanding;

@@ -3,7 +3,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Injectable } from '@nestjs/common';
-import type { TimerStanding } from '@water-clock/core';
+import type { EpochDay, TimerStanding } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { ApiError } from '../platform/api-error.ts';
 import { WorkService } from '../work/work.service.ts';
@@ -19,6 +19,7 @@ const AT_ONCE = 8;
 type Question = InputOf<'standings'>[number];
 interface Wanted {
   readonly id: string;
+  /** What it is worked out from, but for the date. */
   readonly basis: string;
   readonly question: Question;
 }
@@ -32,16 +33,17 @@ function engineEdition(): string {
   return hash.digest('base64url').slice(0, 12);
 }
 
-const tooMuch: TimerStanding = {
+const tooMuch = (until: EpochDay): TimerStanding => ({
   proven: { ok: false, faults: [{ code: 'too-much-work', path: ['programs'] }] },
   sideBySide: false,
   anyPhase: [],
   breaches: [],
   coming: null,
-  week: [],
-};
+  days: [],
+  until,
+});
 
-/** Knows how each timer stands today. What is known is kept until the timer, its site, its rules or the date changes; the rest is worked out in threads. */
+/** Knows how each timer stands today. What is known is kept until the timer, its site or its rules change, or the last date is over for which it holds; the rest is worked out in threads. */
 @Injectable()
 export class StandingsService {
   private readonly edition = engineEdition();
@@ -66,7 +68,7 @@ export class StandingsService {
     const wanted = timers.map(({ id, version, plan, survey, site }): Wanted => {
       const on = todayIn(site.timeZone, now);
       const edition = rules.get(site.rulesId);
-      const parts = [this.edition, version, site.version, site.rulesId, edition?.version, on];
+      const parts = [this.edition, version, site.version, site.rulesId, edition?.version];
       return {
         id,
         basis: parts.join(' '),
@@ -85,9 +87,11 @@ export class StandingsService {
     const rows = await this.database.manager.findBy(StandingRow, { companyId });
     const byId = new Map(rows.map((row) => [row.id, row]));
     return new Map(
-      wanted.flatMap(({ id, basis }) => {
+      wanted.flatMap(({ id, basis, question: { on } }) => {
         const row = byId.get(id);
-        return row?.basis === basis ? [[id, row.standing]] : [];
+        // It was worked out for a date, and holds until another.
+        const holds = row?.basis === basis && row.from <= on && on <= row.standing.until;
+        return holds ? [[id, row.standing]] : [];
       }),
     );
   }
@@ -104,9 +108,9 @@ export class StandingsService {
         companyId,
         part.map(({ question }) => question),
       );
-      const rows = part.flatMap(({ id, basis }, i) => {
+      const rows = part.flatMap(({ id, basis, question: { on: from } }, i) => {
         const standing = standings[i];
-        return standing ? [{ companyId, id, basis, standing }] : [];
+        return standing ? [{ companyId, id, basis, from, standing }] : [];
       });
       for (const { id, standing } of rows) known.set(id, standing);
       await this.database.manager.upsert(StandingRow, rows, ['companyId', 'id']);
@@ -123,7 +127,8 @@ export class StandingsService {
       return await this.work.run(companyId, 'standings', questions);
     } catch (error) {
       if (!(error instanceof ApiError) || error.code !== 'too-much-work') throw error;
-      if (questions.length === 1) return [tooMuch];
+      const [first] = questions;
+      if (first && questions.length === 1) return [tooMuch(first.on)];
       const each: TimerStanding[] = [];
       for (const one of questions) each.push(...(await this.workedOut(companyId, [one])));
       return each;

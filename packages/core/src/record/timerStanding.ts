@@ -8,10 +8,12 @@ import { findingSentence } from '../judge/findingWords.ts';
 import { runsSideBySide } from '../judge/sideBySide.ts';
 import { verdictWords } from '../judge/verdictWords.ts';
 import type { Plan } from '../plan/plan.ts';
+import { resumesAt } from '../plan/starts.ts';
+import { houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
 import type { RuledHouse } from '../rules/ruling.ts';
 import { unknownPhases } from '../survey/survey.ts';
-import { formatDate, type EpochDay } from '../time/calendar.ts';
+import { formatDate, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { faultSentence } from '../words/faultWords.ts';
 import type { Speech } from '../words/words.ts';
 import { houseStanding, type HouseStanding } from './houseStanding.ts';
@@ -31,8 +33,10 @@ export interface TimerStanding extends HouseStanding {
   readonly sideBySide: boolean;
   /** The letters of programs of which nobody knows where their interval stands. */
   readonly anyPhase: readonly string[];
-  /** The coming seven dates; empty: switched off, or too much to work out. */
-  readonly week: readonly WeekDay[];
+  /** The dates to come for which it may hold, and a week more; empty: switched off, or too much to work out. */
+  readonly days: readonly WeekDay[];
+  /** The last date on which all of it is still so, if nobody changes anything. */
+  readonly until: EpochDay;
 }
 
 export interface StandingWords {
@@ -42,10 +46,12 @@ export interface StandingWords {
 }
 
 const DAYS_OF_A_WEEK = 7;
+/** A list is never older than that. */
+const MOST_DAYS = 28;
 
-function weekOf(plan: Plan, on: EpochDay): WeekDay[] {
+function daysFrom(plan: Plan, on: EpochDay): WeekDay[] {
   if (plan.settings.mode === 'off') return [];
-  const days = attempt(() => yearFrom(plan, on, DAYS_OF_A_WEEK));
+  const days = attempt(() => yearFrom(plan, on, MOST_DAYS + DAYS_OF_A_WEEK));
   return days.ok
     ? days.value.map(({ day, programs, overlaps }) => ({
         date: formatDate(day),
@@ -55,10 +61,48 @@ function weekOf(plan: Plan, on: EpochDay): WeekDay[] {
     : [];
 }
 
+/** Of what was kept, the seven dates from one on. */
+export const weekOf = ({ days }: Pick<TimerStanding, 'days'>, on: EpochDay): readonly WeekDay[] => {
+  const first = days.findIndex(({ date }) => date >= formatDate(on));
+  return first < 0 ? [] : days.slice(first, first + DAYS_OF_A_WEEK);
+};
+
+/** The last date before which nothing that depends on the date can change. */
+function lastDate(
+  { plan, survey }: TimerRecord,
+  rules: Rules | null,
+  house: RuledHouse,
+  on: EpochDay,
+  proven: Outcome<Proven>,
+  { breaches }: HouseStanding,
+): EpochDay {
+  const events = proven.ok
+    ? [proven.value.overlaps[0], proven.value.driven?.overlap ?? undefined]
+    : [];
+  const dates = [
+    on + MOST_DAYS - 1,
+    // From the day after an event on, another one is the first.
+    ...events.flatMap((event) => (event ? [event.first.day, event.second.day] : [])),
+    ...breaches.flatMap(({ where: { date } }) => (date === undefined ? [] : [date])),
+    ...(survey.accepted ?? []).flatMap(({ until }) => {
+      const last = until === undefined ? null : parseDate(until);
+      return last === null || last < on ? [] : [last];
+    }),
+  ];
+  // A rain delay holds starts back until it is over.
+  const resumes = resumesAt(plan);
+  if (resumes > on * SECONDS_PER_DAY) dates.push(Math.floor(resumes / SECONDS_PER_DAY));
+  const last = Math.min(...dates);
+  const now = JSON.stringify(houseRulesOn(survey.rules, rules, house, on));
+  for (let day = on + 1; day <= last; day++)
+    if (JSON.stringify(houseRulesOn(survey.rules, rules, house, day)) !== now) return day - 1;
+  return last;
+}
+
 /**
  * @param on the date at the house
  *
- * Cost: that of a check, of the rules and of a week of cycles.
+ * Cost: that of a check, of the rules and of some weeks of cycles.
  */
 export function timerStanding(
   record: TimerRecord,
@@ -71,14 +115,16 @@ export function timerStanding(
   const proven = attempt(() =>
     anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase) : prove(plan, on),
   );
+  const standing = houseStanding(record, rules, house, on);
   return {
-    ...houseStanding(record, rules, house, on),
+    ...standing,
     proven: proven.ok
       ? { ok: true, value: { ...proven.value, overlaps: proven.value.overlaps.slice(0, 1) } }
       : proven,
     sideBySide: proven.ok && runsSideBySide(plan, proven.value.overlaps, survey.accepted ?? [], on),
     anyPhase,
-    week: weekOf(plan, on),
+    days: daysFrom(plan, on),
+    until: lastDate(record, rules, house, on, proven, standing),
   };
 }
 

@@ -52,7 +52,6 @@ export class Team1804000000000 implements MigrationInterface {
     await db.query(`alter table sessions add column id uuid not null default gen_random_uuid(),
       add column at timestamptz not null default now(), add column device text not null default '',
       add column address text`);
-    await db.query('alter table sessions alter column id drop default');
     await db.query(`create table person_links (
       company_id uuid not null, id uuid not null, purpose text not null, token_hash text not null,
       name text not null, email text not null, role text, person_id uuid, made_by uuid,
