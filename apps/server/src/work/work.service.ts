@@ -96,7 +96,8 @@ export class WorkService implements OnApplicationShutdown {
       // The cast holds: it is what the task of this name gives.
       return (await this.pool.run({ task, input }, { signal })) as Outcome<ValueOf<T>>;
     } catch (error) {
-      const code = error instanceof Error && 'code' in error ? error.code : '';
+      // An error of a thread is not always one of this realm, so only its code is looked at.
+      const code = typeof error === 'object' && error !== null && 'code' in error ? error.code : '';
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({
           code: 'too-much-work',
