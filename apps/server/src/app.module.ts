@@ -28,6 +28,7 @@ import { PreferencesModule } from './preferences/preferences.module.ts';
 import type { Settings } from './platform/settings.ts';
 import { validationPipe } from './platform/validation.ts';
 import { SitesModule } from './sites/sites.module.ts';
+import { StandingsModule } from './standings/standings.module.ts';
 import { TeamModule } from './team/team.module.ts';
 import { TimersModule } from './timers/timers.module.ts';
 import { VisitsModule } from './visits/visits.module.ts';
@@ -71,6 +72,8 @@ export class AppModule {
         PreferencesModule,
         ChangesModule,
         SitesModule,
+        // Its routes of all timers come before those of one.
+        StandingsModule,
         TimersModule,
         ProposalsModule,
         HousesModule,

@@ -100,6 +100,9 @@ const ROWS: Record<string, Row> = {
     body: () => ({ ...WRITE, preferences: {} }),
   },
   'GET /api/sites': { access: 'see' },
+  'GET /api/timers': { access: 'see' },
+  'GET /api/timers.csv': { access: 'see' },
+  'GET /api/timers-sites': { access: 'see' },
   'POST /api/sites': { access: 'work', done: 400, body: () => ({}) },
   'POST /api/sites/:id/changes': {
     access: 'work',
@@ -109,6 +112,7 @@ const ROWS: Record<string, Row> = {
   },
   'GET /api/sites/:id': { access: 'see', path: () => `/api/sites/${FENNIMORE_SITE}` },
   'POST /api/sites/several': { access: 'work', done: 400, body: () => ({}) },
+  'POST /api/sites/many': { access: 'work', done: 400, body: () => ({}) },
   'POST /api/sites/:id/timers': {
     access: 'work',
     done: 422,

@@ -8,6 +8,7 @@ import {
   FENNIMORE,
   FENNIMORE_SITE,
   LARKHOLT,
+  linesOf,
   startTestServer,
   type TestServer,
 } from './testServer.ts';
@@ -55,12 +56,10 @@ const place = (timer: Timer, to: Partial<Timer>) =>
 const post = (path: string, body: object) =>
   server.tamsin.post(path).send({ id: randomUUID(), ...body });
 const listed = async (state = 'kept') =>
-  (
-    (await server.tamsin.get(`/api/sites?state=${state}`).expect(200)).body as {
-      id: string;
-      timers: { id: string; name: string }[];
-    }[]
-  ).flatMap(({ id, timers }) => [id, ...timers.map((timer) => timer.id)]);
+  [...(await linesOf(server.tamsin, `&state=${state}`)).values()].flatMap(({ id, site }) => [
+    site.id,
+    id,
+  ]);
 
 /** A house of its own with one timer. */
 async function newHouse(name: string): Promise<{ siteId: string; timerId: string }> {

@@ -100,6 +100,27 @@ export async function startTestServer(
   };
 }
 
+export interface Line {
+  readonly id: string;
+  readonly site: { readonly id: string; readonly version: number; readonly name: string };
+  readonly verdict: string | null;
+  readonly headline: string;
+  readonly nextVisit: string | null;
+}
+
+/** The list of timers by their ids, when nothing is being worked out any more. */
+export async function linesOf(
+  agent: request.Agent,
+  query = '',
+): Promise<ReadonlyMap<string, Line>> {
+  for (;;) {
+    const answer = await agent.get(`/api/timers?size=200${query}`).expect(200);
+    const { checking, lines } = answer.body as { checking: number; lines: Line[] };
+    if (checking === 0) return new Map(lines.map((line) => [line.id, line]));
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
 /** An answer as bytes, whatever it is. */
 export const bytesOf = (question: request.Test): request.Test =>
   question.buffer(true).parse((response, done) => {

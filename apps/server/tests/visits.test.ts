@@ -25,6 +25,7 @@ import {
   FENNIMORE_SITE,
   HOLLIN_YARD,
   LARKHOLT,
+  linesOf,
   SORREL_ROW,
   startTestServer,
   unzipped,
@@ -148,19 +149,10 @@ describe('a visit', () => {
 });
 
 describe('rules of the place', () => {
-  const sitesOf = async () =>
-    (await server.tamsin.get('/api/sites').expect(200)).body as {
-      id: string;
-      version: number;
-      timers: { id: string; verdict: string; headline: string; nextVisit: string | null }[];
-    }[];
-  const standing = async (timer: string) =>
-    (await sitesOf()).flatMap(({ timers }) => timers).find(({ id }) => id === timer);
+  const standing = async (timer: string) => (await linesOf(server.tamsin)).get(timer);
 
   test('a timer that breaks them is not clear, and a change that it will break is due', async () => {
-    const [site] = (await sitesOf()).filter(({ timers }) =>
-      timers.some(({ id }) => id === HOLLIN_YARD),
-    );
+    const site = (await standing(HOLLIN_YARD))?.site;
     const { plan } = await view(HOLLIN_YARD);
     const [program] = plan.programs;
     expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');

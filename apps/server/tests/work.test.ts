@@ -4,11 +4,18 @@ import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Plan } from '@water-clock/core';
 import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
-import { StandingsService } from '../src/sites/standings.service.ts';
-import { Timer } from '../src/sites/timer.entity.ts';
+import { RechecksService } from '../src/standings/rechecks.service.ts';
+import { StandingRow } from '../src/standings/standing.entity.ts';
 import { todayIn } from '../src/sites/today.ts';
 import { WorkService } from '../src/work/work.service.ts';
-import { FENNIMORE, LARKHOLT, SORREL_ROW, startTestServer, type TestServer } from './testServer.ts';
+import {
+  FENNIMORE,
+  LARKHOLT,
+  linesOf,
+  SORREL_ROW,
+  startTestServer,
+  type TestServer,
+} from './testServer.ts';
 
 let server: TestServer;
 /** A timer whose programs take a day's water in the smallest pieces. */
@@ -92,32 +99,30 @@ test('a page is printed once for one content', async () => {
   run.mockRestore();
 });
 
+const workedOut = (run: { readonly mock: { readonly calls: readonly unknown[][] } }) =>
+  run.mock.calls
+    .filter(([, task]) => task === 'standings')
+    .reduce((sum, [, , input]) => sum + (input as readonly unknown[]).length, 0);
+
 test('how timers stand is worked out once, and again where something changes', async () => {
+  const lines = await linesOf(server.tamsin);
   const run = jest.spyOn(server.app.get(WorkService), 'run');
-  const workedOut = () =>
-    run.mock.calls.reduce((sum, [, task, input]) => {
-      expect(task).toBe('standings');
-      return sum + (input as readonly unknown[]).length;
-    }, 0);
-  type Sites = { name: string; timers: { id: string; headline: string }[] }[];
   const list = async (query = '') => {
+    const made = await linesOf(server.tamsin, query);
+    const count = workedOut(run);
     run.mockClear();
-    return (await server.tamsin.get(`/api/sites${query}`).expect(200)).body as Sites;
+    return { made, count };
   };
-  await server.database.query('delete from standings');
-  const sites = await list();
-  const timers = sites.flatMap((site) => site.timers);
-  expect(workedOut()).toBe(timers.length);
+  await server.database.query('update standings set stale = true');
+  expect((await list()).count).toBe(lines.size);
   // The words are those of whoever asks; what they say was worked out before.
-  const inOtherWords = await list('?clock=24&order=month-day');
-  expect(workedOut()).toBe(0);
-  expect(inOtherWords.map(({ name }) => name)).toEqual(sites.map(({ name }) => name));
+  expect((await list('&clock=12&order=month-day')).count).toBe(0);
   await server.tamsin.get('/api/due').expect(200);
-  expect(workedOut()).toBe(0);
+  expect(workedOut(run)).toBe(0);
   // Two who ask at once do not have it worked out twice.
-  await server.database.query('delete from standings');
-  await Promise.all([list(), server.jory.get('/api/sites').expect(200)]);
-  expect(workedOut()).toBe(timers.length);
+  await server.database.query('update standings set stale = true');
+  await Promise.all([linesOf(server.tamsin), linesOf(server.jory)]);
+  expect((await list()).count).toBe(lines.size);
 
   const { version } = (await server.tamsin.get(`/api/timers/${FENNIMORE}/version`)).body as {
     version: number;
@@ -127,10 +132,9 @@ test('how timers stand is worked out once, and again where something changes', a
     .post(`/api/timers/${FENNIMORE}/changes`)
     .send({ id: randomUUID(), baseVersion: version, way: 'do', change })
     .expect(200);
-  const changed = (await list()).flatMap((site) => site.timers);
-  expect(workedOut()).toBe(1);
-  const headline = (all: typeof timers) => all.find(({ id }) => id === FENNIMORE)?.headline;
-  expect(headline(changed)).not.toBe(headline(timers));
+  const { made: changed, count: once } = await list();
+  expect(once).toBe(1);
+  expect(changed.get(FENNIMORE)?.headline).not.toBe(lines.get(FENNIMORE)?.headline);
 
   const rules = (await server.tamsin.get('/api/library/rules').expect(200)).body as {
     id: string;
@@ -148,36 +152,34 @@ test('how timers stand is worked out once, and again where something changes', a
     [one.id],
   );
   expect(count).toBeGreaterThan(0);
-  await list();
-  expect(workedOut()).toBe(count);
+  expect((await list()).count).toBe(count);
   run.mockRestore();
 });
 
 test('a date that passes has only those timers worked out again of which it changes something', async () => {
   const { database, app } = server;
   const companyId = demoCompany().company.id;
-  const timers = await database
-    .getRepository(Timer)
-    .find({ where: { companyId }, relations: { site: true } });
-  const standings = app.get(StandingsService);
+  const lines = await linesOf(server.tamsin);
+  const known = await database
+    .getRepository(StandingRow)
+    .find({ where: { companyId }, relations: { timer: { site: true } } });
+  const rechecks = app.get(RechecksService);
   const now = new Date();
-  const known = await standings.of(companyId, timers, now);
   const run = jest.spyOn(app.get(WorkService), 'run');
   const days = async (later: number) => {
     run.mockClear();
-    const date = new Date(now.getTime() + later * 86_400_000);
-    await standings.of(companyId, timers, date);
-    return run.mock.calls.reduce((sum, [, , input]) => sum + (input as unknown[]).length, 0);
+    await rechecks.everywhere(new Date(now.getTime() + later * 86_400_000));
+    return workedOut(run);
   };
-  const over = timers.filter(({ id, site }) => {
-    const until = known.get(id)?.until ?? 0;
-    return until < todayIn(site.timeZone, new Date(now.getTime() + 86_400_000));
-  });
-  expect(over.length).toBeLessThan(timers.length);
+  const over = known.filter(
+    ({ until, timer }) =>
+      until < todayIn(timer.site.timeZone, new Date(now.getTime() + 86_400_000)),
+  );
+  expect(over.length).toBeLessThan(lines.size);
   expect(await days(1)).toBe(over.length);
   expect(await days(1)).toBe(0);
   // Nothing is kept for longer than four weeks; and of a clock that was set back nothing is believed.
-  expect(await days(60)).toBe(timers.length);
-  expect(await days(0)).toBe(timers.length);
+  expect(await days(60)).toBe(lines.size);
+  expect(await days(0)).toBe(lines.size);
   run.mockRestore();
 });

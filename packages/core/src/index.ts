@@ -435,12 +435,13 @@ export {
   undoneId,
   undoneIn,
 } from './record/closing.ts';
-export { dueVisits, type DueVisit } from './record/dueVisits.ts';
+export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
 export {
   standingWords,
   timerStanding,
+  tooMuchStanding,
   weekOf,
   type StandingWords,
   type TimerStanding,

@@ -29,8 +29,8 @@ test('is what the check says, and keeps as JSON', () => {
     fc.property(anyPlan, (plan) => {
       const standing = timerStanding({ plan, survey: EMPTY_SURVEY }, null, HOUSE, ON);
       expect(kept(standing)).toEqual(standing);
-      const words = standingWords(kept(standing), plan, SPEECH);
-      expect(words).toEqual(standingWords(standing, plan, SPEECH));
+      const words = standingWords(kept(standing), SPEECH);
+      expect(words).toEqual(standingWords(standing, SPEECH));
       const { verdict } = check(plan, ON);
       // A percent that others change may overlap where nothing does as set.
       if (words.verdict !== 'overlap' || verdict === 'overlap') expect(words.verdict).toBe(verdict);
@@ -66,7 +66,7 @@ test('is a breach where nothing overlaps and the rules of the place are broken',
   };
   const said = (own: Rules | null, on = ON) => {
     const standing = timerStanding({ plan, survey: EMPTY_SURVEY }, own, HOUSE, on);
-    return standingWords(kept(standing), plan, { ...SPEECH, on });
+    return standingWords(kept(standing), { ...SPEECH, on });
   };
   expect(said(null).verdict).toBe('clear');
   expect(said(rules)).toMatchObject({
@@ -91,7 +91,7 @@ test('is so on every date until the last one that it names, and is worked out an
       const record = { plan, survey: EMPTY_SURVEY };
       const on = (day: number) => timerStanding(record, isRuled ? RULES : null, HOUSE, day);
       const said = (standing: TimerStanding, day: number) => ({
-        words: standingWords(standing, plan, { ...SPEECH, on: day }),
+        words: standingWords(standing, { ...SPEECH, on: day }),
         breaches: standing.breaches,
         coming: standing.coming,
         week: weekOf(standing, day),

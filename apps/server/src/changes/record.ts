@@ -5,6 +5,7 @@ import type { Actor } from '../people/actor.ts';
 import type { CompanyRow } from '../platform/company-row.ts';
 import { Change, type Subject } from './change.entity.ts';
 import { tell } from './tell.ts';
+import { touch } from './ticks.ts';
 
 /** One write of a client, under the id that it made. */
 interface Write<T> {
@@ -40,13 +41,13 @@ async function lockId(database: EntityManager, companyId: string, id: string): P
  *
  * @throws ApiError 409 `id-reused` where the id was used for something else.
  */
-export function writeOnce<T>(
+export async function writeOnce<T>(
   database: DataSource,
   { companyId, personId, personName: by }: Actor,
   { id, meaning, again, make }: Write<T>,
 ): Promise<T> {
   const fingerprint = fingerprintOf(meaning);
-  return database.transaction(async (manager) => {
+  const made = await database.transaction(async (manager) => {
     await lockId(manager, companyId, id);
     const earlier = await manager.findOneBy(Change, { companyId, id });
     if (earlier && earlier.fingerprint !== fingerprint)
@@ -69,8 +70,11 @@ export function writeOnce<T>(
       const { subject, subjectId: timerId, version } = change;
       if (subject === 'timer')
         await tell(manager, { kind: 'changed', companyId, timerId, version, personId, by });
+      else if (subject !== 'company') await tell(manager, { kind: 'stale', companyId });
     });
   });
+  touch(companyId);
+  return made;
 }
 
 /**

@@ -4,7 +4,11 @@ import type { EntityManager } from 'typeorm';
 export const CHANNEL = 'water_clock';
 
 /** Something that pages which are open may want to know. Names are no secret among colleagues, and nobody else hears it. */
-export type Told = { readonly companyId: string; readonly timerId: string } & (
+export type Told =
+  /** Something of which lists tell is worked out again; it was. */
+  { readonly companyId: string; readonly kind: 'stale' | 'checked' } | ToldOfTimer;
+
+export type ToldOfTimer = { readonly companyId: string; readonly timerId: string } & (
   | {
       readonly kind: 'changed';
       readonly version: number;

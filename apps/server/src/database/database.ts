@@ -14,6 +14,7 @@ import { Team1804000000000 } from './migrations/1804000000000-team.ts';
 import { Houses1805000000000 } from './migrations/1805000000000-houses.ts';
 import { Tokens1806000000000 } from './migrations/1806000000000-tokens.ts';
 import { StandingDates1807000000000 } from './migrations/1807000000000-standing-dates.ts';
+import { Lists1808000000000 } from './migrations/1808000000000-lists.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -29,6 +30,7 @@ export const MIGRATIONS = [
   Houses1805000000000,
   Tokens1806000000000,
   StandingDates1807000000000,
+  Lists1808000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

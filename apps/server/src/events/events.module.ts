@@ -9,5 +9,6 @@ import { OpenPages } from './pages.service.ts';
   imports: [TimersModule],
   controllers: [EventsController],
   providers: [Listener, OpenPages],
+  exports: [Listener],
 })
 export class EventsModule {}

@@ -7,10 +7,12 @@ import {
 } from '@nestjs/common';
 import { Subject } from 'rxjs';
 import { CHANNEL, type Told } from '../changes/tell.ts';
+import { touch, touchAll } from '../changes/ticks.ts';
 import { SteadyClient } from '../database/database.ts';
 import { Settings } from '../platform/settings.ts';
 
 const AGAIN_AFTER_MS = 1_000;
+const TOUCHING: ReadonlySet<Told['kind']> = new Set(['changed', 'stale', 'checked']);
 
 /** Hears what servers on this database tell each other, on a connection of its own that is made again where it breaks. */
 @Injectable()
@@ -37,7 +39,9 @@ export class Listener implements OnApplicationBootstrap, BeforeApplicationShutdo
     client.once('end', () => this.lost('the connection ended', client));
     client.on('notification', ({ payload = '' }) => {
       // The cast holds: nobody but our own servers tells anything on this channel.
-      this.told.next(JSON.parse(payload) as Told);
+      const told = JSON.parse(payload) as Told;
+      if (TOUCHING.has(told.kind)) touch(told.companyId);
+      this.told.next(told);
     });
     await client.connect();
     await client.query(`listen ${CHANNEL}`);
@@ -57,6 +61,7 @@ export class Listener implements OnApplicationBootstrap, BeforeApplicationShutdo
     if (this.isOver) return;
     try {
       await this.connect();
+      touchAll();
       this.told.next(null);
     } catch (error) {
       this.lost(error);

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { tell, type Told } from '../changes/tell.ts';
+import { tell, type Told, type ToldOfTimer } from '../changes/tell.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError } from '../platform/api-error.ts';
 import { TimersService } from '../timers/timers.service.ts';
@@ -34,7 +34,7 @@ interface Looker {
   readonly until: number;
 }
 
-const keyOf = ({ companyId, timerId }: Pick<Told, 'companyId' | 'timerId'>) =>
+const keyOf = ({ companyId, timerId }: Pick<ToldOfTimer, 'companyId' | 'timerId'>) =>
   `${companyId} ${timerId}`;
 
 /** The pages of timers that are open on this server, and who looks at them on all servers. */
@@ -113,13 +113,14 @@ export class OpenPages implements OnApplicationBootstrap {
       .catch((error: unknown) => this.logger.warn(error));
   }
 
-  private pagesOf(told: Pick<Told, 'companyId' | 'timerId'>): Page[] {
+  private pagesOf(told: Pick<ToldOfTimer, 'companyId' | 'timerId'>): Page[] {
     return [...this.pages.values()].filter(
       ({ actor, timerId }) => actor.companyId === told.companyId && timerId === told.timerId,
     );
   }
 
   private hear(told: Told): void {
+    if (!('timerId' in told)) return;
     const pages = this.pagesOf(told);
     switch (told.kind) {
       case 'changed':
@@ -137,7 +138,7 @@ export class OpenPages implements OnApplicationBootstrap {
     }
   }
 
-  private noteLooker(told: Extract<Told, { kind: 'looking' }>): void {
+  private noteLooker(told: Extract<ToldOfTimer, { kind: 'looking' }>): void {
     const now = Date.now();
     const key = keyOf(told);
     const lookers = this.lookers.get(key) ?? new Map<string, Looker>();
@@ -150,7 +151,7 @@ export class OpenPages implements OnApplicationBootstrap {
     if (!isKnown || gone.length > 0) this.tellLookers(told);
   }
 
-  private tellLookers(told: Pick<Told, 'companyId' | 'timerId'>): void {
+  private tellLookers(told: Pick<ToldOfTimer, 'companyId' | 'timerId'>): void {
     const lookers = this.lookers.get(keyOf(told));
     if (lookers?.size === 0) this.lookers.delete(keyOf(told));
     for (const { actor, send } of this.pagesOf(told)) {

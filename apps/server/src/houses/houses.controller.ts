@@ -8,6 +8,8 @@ import { WriteBody } from '../platform/write-body.ts';
 import { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './house-body.ts';
 import { ImportSitesBody } from './import-body.ts';
 import { ImportsService } from './imports.service.ts';
+import { ManyBody } from './many-body.ts';
+import { ManyService } from './many.service.ts';
 import { HousesService, type HouseTimerView, type HouseView } from './houses.service.ts';
 
 const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused', 'visit-open'] as const;
@@ -25,6 +27,7 @@ export class HousesController {
   constructor(
     private readonly houses: HousesService,
     private readonly imports: ImportsService,
+    private readonly many: ManyService,
   ) {}
 
   /** A house with its timers and their records, also those that are put away. */
@@ -47,6 +50,14 @@ export class HousesController {
     @Body() body: ImportSitesBody,
   ): Promise<{ timerIds: string[] }> {
     return this.imports.bring(actor, body);
+  }
+
+  /** Rules, somebody who looks after them, or a state for many houses at once: for all of them, or for none. */
+  @Answers({ schema: 'Changed', fails: [...CHANGE, 'not-accepted'] })
+  @Post('sites/many')
+  @HttpCode(200)
+  changeMany(@CurrentActor() actor: Actor, @Body() body: ManyBody): Promise<{ changed: number }> {
+    return this.many.change(actor, body);
   }
 
   /** One more timer, of a plan or as a copy of another. */

@@ -1,8 +1,12 @@
 import { Module } from '@nestjs/common';
 import { HousesController } from './houses.controller.ts';
 import { ImportsService } from './imports.service.ts';
+import { ManyService } from './many.service.ts';
 import { HousesService } from './houses.service.ts';
 
 /** Houses with several timers: what stands where, what is put away, what is deleted. */
-@Module({ controllers: [HousesController], providers: [HousesService, ImportsService] })
+@Module({
+  controllers: [HousesController],
+  providers: [HousesService, ImportsService, ManyService],
+})
 export class HousesModule {}

@@ -2,6 +2,8 @@ import { Injectable } from '@nestjs/common';
 import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { claimId, writeOnce } from '../changes/record.ts';
+import { tell } from '../changes/tell.ts';
+import { touch } from '../changes/ticks.ts';
 import type { Actor } from '../people/actor.ts';
 import { AuditRow } from '../people/audit.entity.ts';
 import { AuditService } from '../people/audit.service.ts';
@@ -292,6 +294,7 @@ export class HousesService {
         database,
       );
     });
+    touch(actor.companyId);
   }
 
   async deleteSite(actor: Actor, id: string, { name }: DeletionBody): Promise<void> {
@@ -322,6 +325,7 @@ export class HousesService {
         database,
       );
     });
+    touch(companyId);
   }
 
   /** The answer to a repetition. */
@@ -343,6 +347,7 @@ export class HousesService {
     timerIds: readonly string[],
   ): Promise<void> {
     for (const sql of OF_TIMERS) await database.query(sql, [companyId, timerIds]);
+    await tell(database, { kind: 'stale', companyId });
   }
 
   /** What is deleted for good was saved as a file by the same person within a day. */

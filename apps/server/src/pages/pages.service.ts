@@ -97,7 +97,7 @@ export class PagesService {
     const company = await manager.findOneByOrFail(Company, { id: companyId });
     const plan =
       survey.visit?.asLeft?.plan ?? (await this.lastLeft(companyId, timerId)) ?? timer.plan;
-    const rules = (await rulesOfCompany(manager, companyId)).get(site.rulesId)?.rules;
+    const rules = (await rulesOfCompany(manager, companyId)).get(site.rulesId);
     return {
       plan,
       survey,

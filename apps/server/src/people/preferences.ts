@@ -8,6 +8,11 @@ export const THEMES = ['day', 'night'] as const;
 export const CONTRASTS = ['usual', 'high'] as const;
 /** Percent of the usual size of text. */
 export const TEXT_SIZES = [100, 112, 125, 150, 175, 200] as const;
+/** Of the list of sites, beside the house. */
+export const SITE_COLUMNS = [
+  ...['town', 'street', 'verdict', 'week', 'stations', 'headroom', 'trouble', 'battery', 'person'],
+  ...['last', 'next'],
+] as const;
 
 export interface Preferences {
   readonly clock?: (typeof CLOCKS)[number] | null | undefined;
@@ -17,6 +22,7 @@ export interface Preferences {
   readonly theme?: (typeof THEMES)[number] | null | undefined;
   readonly contrast?: (typeof CONTRASTS)[number] | null | undefined;
   readonly textSize?: (typeof TEXT_SIZES)[number] | null | undefined;
+  readonly siteColumns?: readonly string[] | null | undefined;
 }
 
 /** Preferences with the version of their person, which a change of them names. */

@@ -2,7 +2,20 @@
 import { applyDecorators, type Type as Class } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform, Type } from 'class-transformer';
-import { IsDefined, IsObject, IsString, Matches, MaxLength, ValidateNested } from 'class-validator';
+import {
+  IsDefined,
+  IsISO8601,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 /** Control characters, and those that turn the direction of all text after them: on a page a name could pass for another, in a file for a line of it. */
 const NOT_IN_NAMES = /^[^\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]*$/u;
@@ -29,4 +42,36 @@ export const Part = (type: () => Class, message: string) =>
     ValidateNested(),
     IsObject({ message }),
     IsDefined({ message }),
+  );
+
+/** One of a few words of a query; it may be left out. */
+export const Choice = (what: string, words: readonly string[]) =>
+  applyDecorators(
+    ApiProperty({ required: false, enum: words }),
+    IsIn(words, { message: `${what} must be one of ${words.join(', ')}` }),
+    IsOptional(),
+  );
+
+/** A whole number of a query, 1 or more; it may be left out. */
+export const Count = (what: string, most: number) => {
+  const message = `${what} must be a whole number, 1 to ${most}`;
+  return applyDecorators(
+    ApiProperty({ required: false, minimum: 1, maximum: most }),
+    Max(most, { message }),
+    Min(1, { message }),
+    IsInt({ message }),
+    Transform(({ value }: { value: unknown }) =>
+      typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : value,
+    ),
+    IsOptional(),
+  );
+};
+
+/** A date of a query; it may be left out. */
+export const DateField = (what: string) =>
+  applyDecorators(
+    ApiProperty({ required: false, format: 'date' }),
+    Matches(/^\d{4}-\d{2}-\d{2}$/, { message: `${what} must be a date, YYYY-MM-DD` }),
+    IsISO8601({ strict: true }, { message: `${what} must be a date of the calendar, YYYY-MM-DD` }),
+    IsOptional(),
   );

@@ -1,9 +1,10 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { DATE_ORDERS } from '@water-clock/core';
-import { IsIn, IsOptional } from 'class-validator';
+import { ArrayUnique, IsArray, IsIn, IsOptional } from 'class-validator';
 import {
   CLOCKS,
   CONTRASTS,
+  SITE_COLUMNS,
   TEXT_SIZES,
   THEMES,
   UNITS,
@@ -46,6 +47,16 @@ export class PreferencesFields implements Preferences {
 
   @OneOf(TEXT_SIZES)
   textSize?: Preferences['textSize'];
+
+  @ApiProperty({ type: [String], enum: SITE_COLUMNS, nullable: true, required: false })
+  @IsIn(SITE_COLUMNS, {
+    each: true,
+    message: `each of the siteColumns must be one of ${SITE_COLUMNS.join(', ')}`,
+  })
+  @ArrayUnique({ message: 'a column stands in siteColumns twice' })
+  @IsArray({ message: 'siteColumns must be a list, or null' })
+  @IsOptional()
+  siteColumns?: string[] | null;
 }
 
 /** All preferences of a person as they are to be. */

@@ -31,7 +31,7 @@ import {
   type UnitSystem,
   type Weekday,
 } from '@water-clock/core';
-import { Line, Part } from '../platform/fields.ts';
+import { Choice, Line, Part } from '../platform/fields.ts';
 import { WriteBody } from '../platform/write-body.ts';
 
 const MOST_PEOPLE = 12;
@@ -178,4 +178,23 @@ export class NewSiteBody {
 export class ChangeSiteBody extends WriteBody {
   @Part(() => SiteBody, 'site must be an object with at least a name and a time zone')
   site: SiteBody;
+}
+
+/** In the lists, or put away. */
+export const SITE_STATES = ['kept', 'archived'] as const;
+export type SiteState = (typeof SITE_STATES)[number];
+
+const MOST_LETTERS = 200;
+
+/** How houses are sought. */
+export class SitesQuery {
+  /** Words that are all to be found. */
+  @ApiProperty({ required: false, maxLength: MOST_LETTERS })
+  @MaxLength(MOST_LETTERS, { message: `find has at most ${MOST_LETTERS} characters` })
+  @IsString({ message: 'find must be text' })
+  @IsOptional()
+  find?: string;
+
+  @Choice('state', SITE_STATES)
+  state?: SiteState;
 }

@@ -13,6 +13,7 @@ import {
 } from '@water-clock/core';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import { Company } from '../people/company.entity.ts';
+import { Person } from '../people/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
@@ -26,6 +27,7 @@ import { oneOfWords } from '../platform/one-of.ts';
 @Check('sites_one_weather', 'town is null or climate_id is null')
 @Index('sites_by_rules', ['companyId', 'rulesId'])
 @Index('sites_by_minutes', ['companyId', 'minutesId'])
+@Index('sites_by_person', ['companyId', 'personId'])
 @Index('sites_by_climate', ['companyId', 'climateId'])
 export class Site extends CompanyRow implements SiteFields {
   @ManyToOne(() => Company)
@@ -101,6 +103,14 @@ export class Site extends CompanyRow implements SiteFields {
   @ManyToOne(() => LibraryEntry)
   @JoinColumn(inCompany('minutes_id', 'sites_minutes'))
   minutes: Relation<LibraryEntry> | null;
+
+  /** Who looks after it; null: nobody in particular. */
+  @Column('uuid', { name: 'person_id', nullable: true })
+  personId: string | null;
+
+  @ManyToOne(() => Person)
+  @JoinColumn(inCompany('person_id', 'sites_person'))
+  person: Relation<Person> | null;
 
   /** Put away: no list shows it unless it is asked for. */
   @Column('timestamptz', { name: 'archived_at', nullable: true })

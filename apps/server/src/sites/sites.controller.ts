@@ -1,32 +1,20 @@
-import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
-import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
+import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam, WordQuery } from '../platform/parameters.ts';
-import { ChangeSiteBody, NewSiteBody } from './site-body.ts';
-import {
-  SITE_STATES,
-  SitesService,
-  type SiteState,
-  type SiteSummary,
-  type SiteView,
-} from './sites.service.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { ChangeSiteBody, NewSiteBody, SitesQuery } from './site-body.ts';
+import { SitesService, type SiteView } from './sites.service.ts';
 
 @Controller('sites')
 export class SitesController {
   constructor(private readonly sites: SitesService) {}
 
-  /** All sites of the company by name, each with its timers and their verdicts. `clock` and `order` are how times and dates are written in them. */
-  @Answers({ schema: ['SiteSummary'], fails: ['malformed-request', 'busy'] })
+  /** The company's sites by name, the first 100 of those in which all words of `find` are found. */
+  @Answers({ schema: ['Site'], fails: ['malformed-request'] })
   @Get()
-  list(
-    @CurrentActor() actor: Actor,
-    @WordQuery('clock', ['24', ...CLOCK_STYLES]) clock: ClockStyle,
-    @WordQuery('order', DATE_ORDERS) order: DateOrder,
-    @WordQuery('state', SITE_STATES) state: SiteState,
-  ): Promise<SiteSummary[]> {
-    return this.sites.list(actor, { clock, order }, state);
+  list(@CurrentActor() actor: Actor, @Query() query: SitesQuery): Promise<SiteView[]> {
+    return this.sites.list(actor, query);
   }
 
   @Answers({

@@ -1,18 +1,14 @@
-import { Global, Module } from '@nestjs/common';
+import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Site } from './site.entity.ts';
-import { StandingRow } from './standing.entity.ts';
-import { StandingsService } from './standings.service.ts';
 import { Timer } from './timer.entity.ts';
 import { SitesController } from './sites.controller.ts';
 import { SitesService } from './sites.service.ts';
 
-/** Houses, the timers at them, and how those stand. */
-@Global()
+/** Houses, and the timers at them. */
 @Module({
-  imports: [TypeOrmModule.forFeature([Site, Timer, StandingRow])],
+  imports: [TypeOrmModule.forFeature([Site, Timer])],
   controllers: [SitesController],
-  providers: [SitesService, StandingsService],
-  exports: [StandingsService],
+  providers: [SitesService],
 })
 export class SitesModule {}

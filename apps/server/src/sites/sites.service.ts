@@ -1,52 +1,22 @@
 import { Injectable } from '@nestjs/common';
-import {
-  dueVisits,
-  formatDate,
-  readPlan,
-  siteFields,
-  standingWords,
-  weekOf,
-  type Plan,
-  type SiteFields,
-  type Speech,
-  type StandingWords,
-  type WeekDay,
-} from '@water-clock/core';
-import { DataSource, IsNull, Not, type EntityManager } from 'typeorm';
+import { readPlan, siteFields, type Plan, type SiteFields } from '@water-clock/core';
+import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
 import { claimId, writeOnce } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
-import { nameOf, Timer } from './timer.entity.ts';
-import type { ChangeSiteBody, NewSiteBody, SiteBody } from './site-body.ts';
+import { Timer } from './timer.entity.ts';
+import { literally } from '../platform/search.ts';
+import type { ChangeSiteBody, NewSiteBody, SiteBody, SitesQuery } from './site-body.ts';
 import { Site } from './site.entity.ts';
-import { StandingsService } from './standings.service.ts';
-import { todayIn } from './today.ts';
 
 export interface SiteView extends SiteFields {
   readonly id: string;
   readonly version: number;
 }
 
-export interface TimerSummary extends StandingWords {
-  readonly id: string;
-  readonly name: string;
-  readonly stations: number;
-  readonly programs: number;
-  /** Of the last closed visit, `YYYY-MM-DD`; null: there was none. */
-  readonly lastVisit: string | null;
-  /** When somebody has to come back next, `YYYY-MM-DD`; null where nothing is due. */
-  readonly nextVisit: string | null;
-  /** A visit was begun and is not closed. */
-  readonly underWay: boolean;
-  readonly week: readonly WeekDay[];
-}
-
-/** In the lists, or put away. */
-export const SITE_STATES = ['kept', 'archived'] as const;
-export type SiteState = (typeof SITE_STATES)[number];
-
-export type SiteSummary = SiteView & { readonly timers: readonly TimerSummary[] };
+/** Somebody who chooses a house types more letters. */
+const MOST_LISTED = 100;
 
 export const siteView = (site: SiteView): SiteView => ({
   id: site.id,
@@ -123,75 +93,21 @@ export function readPlanBody(value: unknown): Plan {
 
 @Injectable()
 export class SitesService {
-  constructor(
-    private readonly database: DataSource,
-    private readonly standings: StandingsService,
-  ) {}
+  constructor(private readonly database: DataSource) {}
 
-  /** @param state `archived`: houses that are put away, and timers that are */
-  async list(
-    { companyId }: Actor,
-    style: Pick<Speech, 'clock' | 'order'>,
-    state: SiteState = 'kept',
-  ): Promise<SiteSummary[]> {
-    const archivedAt = state === 'kept' ? IsNull() : Not(IsNull());
-    const [sites, timers, lastVisits] = await Promise.all([
-      this.database.manager.find(Site, {
-        where: { companyId, archivedAt },
-        order: { name: 'asc', id: 'asc' },
-      }),
-      this.database.manager.find(Timer, {
-        where: { companyId, ...(state === 'kept' ? { archivedAt: IsNull() } : {}) },
-        order: { id: 'asc' },
-      }),
-      this.lastVisits(companyId),
-    ]);
-    const now = new Date();
-    const bySite = new Map(sites.map((site) => [site.id, { site, own: [] as Timer[] }]));
-    for (const timer of timers) {
-      const at = bySite.get(timer.siteId);
-      if (!at) continue;
-      timer.site = at.site;
-      at.own.push(timer);
-    }
-    const known = [...bySite.values()];
-    const standings = await this.standings.of(
-      companyId,
-      known.flatMap(({ own }) => own),
-      now,
-    );
-    return known.map(({ site, own }) => ({
-      ...siteView(site),
-      timers: own.flatMap((timer) => {
-        const { id, plan, survey } = timer;
-        const standing = standings.get(id);
-        if (!standing) return [];
-        const speech = { on: todayIn(site.timeZone, now), ...style };
-        const [next] = dueVisits(survey, standing.coming);
-        const summary: TimerSummary = {
-          id,
-          name: nameOf(timer),
-          stations: plan.stations.length,
-          programs: plan.programs.length,
-          lastVisit: lastVisits.get(id) ?? null,
-          nextVisit: next ? formatDate(next.date) : null,
-          underWay: survey.visit !== undefined,
-          week: weekOf(standing, speech.on),
-          ...standingWords(standing, plan, speech),
-        };
-        return [summary];
-      }),
-    }));
-  }
-
-  /** The date of each timer's last closed visit, by the timer's id. Visits know their timer, not the other way round. */
-  private async lastVisits(companyId: string): Promise<Map<string, string>> {
-    const rows: { timer_id: string; began: string }[] = await this.database.query(
-      `select timer_id, to_char(max(began), 'YYYY-MM-DD') as began
-       from visits where company_id = $1 group by timer_id`,
-      [companyId],
-    );
-    return new Map(rows.map(({ timer_id, began }) => [timer_id, began]));
+  /** The first houses by name in which all words are found. */
+  async list({ companyId }: Actor, { find = '', state = 'kept' }: SitesQuery): Promise<SiteView[]> {
+    const query = this.database.manager
+      .createQueryBuilder(Site, 's')
+      .where('s.companyId = :companyId', { companyId })
+      .andWhere(`s.archivedAt is ${state === 'kept' ? '' : 'not'} null`);
+    for (const [i, word] of find.split(/\s+/u).filter(Boolean).entries())
+      query.andWhere(
+        `concat_ws(' ', s.name, s.houseNumber, s.street, s.locality) ilike :word${i}`,
+        { [`word${i}`]: `%${literally(word)}%` },
+      );
+    const sites = await query.orderBy('s.name').addOrderBy('s.id').take(MOST_LISTED).getMany();
+    return sites.map(siteView);
   }
 
   async add(actor: Actor, body: NewSiteBody): Promise<{ siteId: string; timerId: string }> {

@@ -5,6 +5,7 @@ import type { Actor } from '../people/actor.ts';
 import { AuditService } from '../people/audit.service.ts';
 import { Company } from '../people/company.entity.ts';
 import { Person, type Role } from '../people/person.entity.ts';
+import { Site } from '../sites/site.entity.ts';
 import { Session } from '../people/session.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
 import type { WriteBody } from '../platform/write-body.ts';
@@ -96,7 +97,10 @@ export class MembersService {
         const memberVersion = person.memberVersion + 1;
         await database.update(Person, { companyId, id }, { ...columns, memberVersion });
         await assertOwned(database, companyId);
-        if (columns.takenOutAt) await database.delete(Session, { companyId, personId: id });
+        if (columns.takenOutAt) {
+          await database.delete(Session, { companyId, personId: id });
+          await database.update(Site, { companyId, personId: id }, { personId: null });
+        }
         await written({ subject: 'member', subjectId: id, version: memberVersion });
         await this.audit.note({ companyId, personId, what, subjectId: id }, database);
         return memberView(await database.findOneByOrFail(Person, { companyId, id }));

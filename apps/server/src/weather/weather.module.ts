@@ -7,5 +7,6 @@ import { WeatherFeed } from './weather-feed.ts';
 @Module({
   controllers: [WeatherController],
   providers: [{ provide: WeatherFeed, useClass: SimulatedWeather }],
+  exports: [WeatherFeed],
 })
 export class WeatherModule {}

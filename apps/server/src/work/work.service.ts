@@ -19,6 +19,18 @@ const MOST_OF_COMPANY = 8;
 /** Of all companies. */
 const MOST_WAITING = 64;
 
+const BEHIND_ALL = -1_000;
+
+interface WorkOptions {
+  readonly path?: readonly string[];
+  readonly inBackground?: boolean;
+}
+
+function valueOf<T>(outcome: Outcome<T>, path: readonly string[]): T {
+  if (!outcome.ok) throw notAccepted(apiFaults(outcome.faults, path));
+  return outcome.value;
+}
+
 const busy = () =>
   new ApiError({
     code: 'busy',
@@ -52,27 +64,32 @@ export class WorkService implements OnApplicationShutdown {
   }
 
   /**
-   * @param path of the request's document, before the paths of faults
+   * @param path of the request's document, before the paths of faults; `inBackground`: nobody waits for it, so all others go first
    * @throws ApiError 503 `busy`, 422 `not-accepted` with the faults of core, or 422 `too-much-work` where time or memory ran out
    */
   async run<T extends Task>(
     companyId: string,
     task: T,
     input: InputOf<T>,
-    path: readonly string[] = ['plan'],
+    { path = ['plan'], inBackground = false }: WorkOptions = {},
   ): Promise<ValueOf<T>> {
+    if (inBackground) return this.inBackground(task, input);
     const count = this.underWay.get(companyId) ?? 0;
     if (count >= MOST_OF_COMPANY || this.queue.size >= MOST_WAITING) throw busy();
     this.underWay.set(companyId, count + 1);
     try {
-      const outcome = await this.inTurn(count, () => this.inTime(task, input));
-      if (!outcome.ok) throw notAccepted(apiFaults(outcome.faults, path));
-      return outcome.value;
+      return valueOf(await this.inTurn(count, () => this.inTime(task, input)), path);
     } finally {
       const left = (this.underWay.get(companyId) ?? 1) - 1;
       if (left > 0) this.underWay.set(companyId, left);
       else this.underWay.delete(companyId);
     }
+  }
+
+  /** Waits as long as it takes; whoever calls it asks for little at once. */
+  private async inBackground<T extends Task>(task: T, input: InputOf<T>): Promise<ValueOf<T>> {
+    const work = () => this.inTime(task, input);
+    return valueOf(await this.queue.add(work, { priority: BEHIND_ALL }), []);
   }
 
   /**

@@ -12,6 +12,8 @@ export interface Liked {
   readonly theme?: Theme | null;
   readonly contrast?: Contrast | null;
   readonly textSize?: number | null;
+  /** Columns of the list of sites. */
+  readonly siteColumns?: readonly string[] | null;
 }
 
 export interface LikedView {

@@ -1,50 +1,24 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Plan, SiteFields, Verdict } from '@water-clock/core';
-import { answered, request, styleQuery, type Style } from './request.ts';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Plan, SiteFields } from '@water-clock/core';
+import { answered, request } from './request.ts';
 
 export interface Site extends SiteFields {
   readonly id: string;
   readonly version: number;
 }
 
-/** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
-export type Standing = Verdict | 'breach';
-
-export interface SiteSummary extends Site {
-  readonly timers: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly stations: number;
-    readonly programs: number;
-    readonly verdict: Standing;
-    readonly headline: string;
-    /** `YYYY-MM-DD`. */
-    readonly lastVisit: string | null;
-    readonly nextVisit: string | null;
-    /** A visit was begun and is not closed. */
-    readonly underWay: boolean;
-    /** The coming seven dates; empty: switched off, or too much to work out. */
-    readonly week: readonly {
-      readonly date: string;
-      /** The letters of those that water. */
-      readonly programs: string;
-      readonly overlaps: boolean;
-    }[];
-  }[];
-}
-
-export type SiteState = 'kept' | 'archived';
-
 export const siteKeys = {
-  list: (style: Style, state: SiteState) => ['sites', style, state] as const,
+  list: (find: string) => ['sites', 'names', find] as const,
   one: (id: string) => ['sites', id] as const,
   all: ['sites'],
 };
 
-export const useSites = (style: Style, state: SiteState = 'kept') =>
+/** The first houses by name in which all words are found. */
+export const useSites = (find: string) =>
   useQuery({
-    queryKey: siteKeys.list(style, state),
-    queryFn: () => request<SiteSummary[]>('GET', `/api/sites?${styleQuery(style)}&state=${state}`),
+    queryKey: siteKeys.list(find),
+    queryFn: () => request<Site[]>('GET', `/api/sites?find=${encodeURIComponent(find)}`),
+    placeholderData: keepPreviousData,
   });
 
 export interface NewSite {

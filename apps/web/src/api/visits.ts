@@ -90,8 +90,14 @@ export const makeLink = (
 export const withdrawLink = (timerId: string, id: string) =>
   request<Link>('POST', `${timerPath(timerId)}/links/${encodeURIComponent(id)}/withdraw`, {});
 
-export const useDue = (style: Style) =>
+/** What is due in some days, `YYYY-MM-DD`, both included; null: from the beginning, or without end. */
+export const useDue = (style: Style, from: string | null = null, to: string | null = null) =>
   useQuery({
-    queryKey: visitKeys.due(style),
-    queryFn: () => request<DueEntry[]>('GET', `/api/due?${styleQuery(style)}`),
+    queryKey: [...visitKeys.due(style), from, to],
+    queryFn: () =>
+      request<DueEntry[]>(
+        'GET',
+        `/api/due?${styleQuery(style)}${from ? `&from=${from}` : ''}${to ? `&to=${to}` : ''}`,
+      ),
+    placeholderData: keepPreviousData,
   });

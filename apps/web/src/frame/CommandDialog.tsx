@@ -1,11 +1,14 @@
 import { useRef, useState } from 'react';
 import { AutoComplete, Modal, type RefSelectProps } from 'antd';
 import { useNavigate } from 'react-router';
-import { useSites } from '../api/sites.ts';
+import { useLines } from '../api/lines.ts';
 import { usePreferences } from '../platform/preferences.tsx';
+import { useSettled } from '../platform/useSettled.ts';
 import { commandsFor, type Command } from './commands.ts';
 
 const MOST = 12;
+/** Before anything is typed there is room for houses, too. */
+const FEW = 6;
 
 interface Props {
   readonly commands: readonly Command[];
@@ -15,22 +18,21 @@ interface Props {
 /** Goes to any site, step or act by a few letters. */
 export default function CommandDialog({ commands, close }: Props) {
   const { clock, order } = usePreferences();
-  const sites = useSites({ clock, order });
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
+  const sites = useLines({ find: useSettled(typed), size: MOST }, { clock, order });
   const field = useRef<RefSelectProps>(null);
-  const all: Command[] = [
-    ...commands,
-    ...(sites.data ?? []).flatMap((site) =>
-      site.timers.map(({ id, name }) => ({
-        key: id,
-        kind: 'Site',
-        name: site.timers.length > 1 ? `${site.name}, ${name}` : site.name,
-        run: () => void navigate(`/timers/${id}`),
-      })),
-    ),
-  ];
-  const found = commandsFor(typed, all).slice(0, MOST);
+  const houses: Command[] = (sites.data?.lines ?? []).map(({ id, name, site, ofSeveral }) => ({
+    key: id,
+    kind: 'Site',
+    name: ofSeveral ? `${site.name}, ${name}` : site.name,
+    run: () => void navigate(`/timers/${id}`),
+  }));
+  // The server has found the houses, by more than their names.
+  const found = [...commandsFor(typed, commands).slice(0, typed ? MOST : FEW), ...houses].slice(
+    0,
+    MOST,
+  );
   return (
     <Modal
       open
@@ -44,6 +46,7 @@ export default function CommandDialog({ commands, close }: Props) {
     >
       <AutoComplete
         className="commands"
+        style={{ width: '100%' }}
         aria-label="Site, step or act"
         placeholder="Site, step or act"
         ref={field}
@@ -64,7 +67,7 @@ export default function CommandDialog({ commands, close }: Props) {
         notFoundContent="Nothing is called so."
         onSelect={(key: string) => {
           close();
-          all.find((command) => command.key === key)?.run();
+          found.find((command) => command.key === key)?.run();
         }}
       />
     </Modal>

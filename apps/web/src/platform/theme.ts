@@ -164,6 +164,11 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
         dangerColor: palette['accent-ink'],
       },
       Layout: { lightSiderBg: palette.rail, bodyBg: palette.paper },
+      Table: {
+        rowSelectedBg: palette['accent-pale'],
+        rowSelectedHoverBg: palette['accent-pale'],
+        rowHoverBg: palette.rail,
+      },
       Menu: {
         itemBg: 'transparent',
         itemHeight: scaled(30),

@@ -5,30 +5,47 @@ import { emptyPlan } from '@water-clock/core';
 import { nameOf, useAddTimer, type House } from '../api/houses.ts';
 import { useLibrary } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
-import { useSites } from '../api/sites.ts';
-import { SelectField } from '../fields/SelectField.tsx';
+import { useLines } from '../api/lines.ts';
+import { SoughtField } from '../fields/SoughtField.tsx';
 import { TextField } from '../fields/TextField.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { useSettled } from '../platform/useSettled.ts';
 
 const COPY = 'copy:';
+const MOST_FOUND = 30;
+
+const hasWords = (text: string, sought: string) =>
+  sought
+    .toLowerCase()
+    .split(/\s+/u)
+    .every((word) => text.toLowerCase().includes(word));
 
 /** One more timer at a house: empty, of some kind, or as another one is. */
 export function AddTimer({ house, close }: { readonly house: House; readonly close: () => void }) {
   const { clock, order } = usePreferences();
   const navigate = useNavigate();
   const kinds = useLibrary('kinds');
-  const sites = useSites({ clock, order });
+  const [sought, seek] = useState('');
+  const others = useLines({ find: useSettled(sought), size: MOST_FOUND }, { clock, order });
   const add = useAddTimer();
   const [timerId] = useState(newId);
   const [name, setName] = useState('');
   const [of, setOf] = useState('');
+  const [ofWords, setOfWords] = useState('');
   const [withSurvey, setWithSurvey] = useState(true);
-  const copies = [
-    ...house.timers.map((timer) => [timer.id, `${nameOf(timer)} of this house`] as const),
-    ...(sites.data ?? [])
-      .filter(({ id }) => id !== house.id)
-      .flatMap((site) =>
-        site.timers.map((timer) => [timer.id, `${site.name}, ${timer.name}`] as const),
+  const choices = [
+    ...[
+      ...(kinds.data ?? []).map(
+        ({ id, document: { timer } }) => [id, `empty: ${timer.name}`] as const,
+      ),
+      ...house.timers.map(
+        (timer) => [`${COPY}${timer.id}`, `copy of ${nameOf(timer)} of this house`] as const,
+      ),
+    ].filter(([, words]) => hasWords(words, sought)),
+    ...(others.data?.lines ?? [])
+      .filter(({ site }) => site.id !== house.id)
+      .map(
+        ({ id, name: timer, site }) => [`${COPY}${id}`, `copy of ${site.name}, ${timer}`] as const,
       ),
   ];
   const kind = kinds.data?.find(({ id }) => id === of) ?? kinds.data?.[0];
@@ -53,16 +70,16 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
           set={setName}
           hint="Such as Garage or Shed; left empty, it is called by its kind."
         />
-        <SelectField
+        <SoughtField
           label="Timer"
           value={copyOf === null ? (kind?.id ?? '') : of}
-          options={[
-            ...(kinds.data ?? []).map(
-              ({ id, document: { timer } }) => [id, `empty: ${timer.name}`] as const,
-            ),
-            ...copies.map(([id, words]) => [`${COPY}${id}`, `copy of ${words}`] as const),
-          ]}
-          pick={setOf}
+          valueWords={ofWords}
+          options={choices}
+          seek={seek}
+          pick={(value) => {
+            setOf(value);
+            setOfWords(choices.find(([one]) => one === value)?.[1] ?? '');
+          }}
         />
         {copyOf !== null && (
           <Checkbox checked={withSurvey} onChange={({ target }) => setWithSurvey(target.checked)}>

@@ -14,7 +14,7 @@ import {
 } from '../api/houses.ts';
 import { useSession } from '../api/people.ts';
 import { failureWords } from '../api/request.ts';
-import { useSites, type SiteSummary } from '../api/sites.ts';
+import { useLines, type TimerLine } from '../api/lines.ts';
 import { exportPath } from '../api/timers.ts';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { useScreen } from '../frame/useScreen.ts';
@@ -105,15 +105,11 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
   );
 }
 
-function HowItStands({
-  standing,
-}: {
-  readonly standing: SiteSummary['timers'][number] | undefined;
-}) {
+function HowItStands({ standing }: { readonly standing: TimerLine | undefined }) {
   if (!standing) return null;
   return (
     <span className="row in-line near">
-      <VerdictMark verdict={standing.verdict} size={22} />
+      {standing.verdict !== null && <VerdictMark verdict={standing.verdict} size={22} />}
       {standing.headline}
     </span>
   );
@@ -123,12 +119,10 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
   const { clock, order } = usePreferences();
   const mayWork = useMayWork();
   const isOwner = useSession().data?.person?.role === 'owner';
-  const sites = useSites({ clock, order }, house.isArchived ? 'archived' : 'kept');
+  const lines = useLines({ site: house.id }, { clock, order });
   const place = usePlace();
   const isPhone = useScreen() === 'phone';
-  const standings = new Map(
-    sites.data?.flatMap(({ timers }) => timers).map((timer) => [timer.id, timer]),
-  );
+  const standings = new Map(lines.data?.lines.map((line) => [line.id, line]));
   const menuOf = (timer: HouseTimer) => [
     ...(mayWork
       ? [

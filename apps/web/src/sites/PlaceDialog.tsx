@@ -1,11 +1,11 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button, Modal } from 'antd';
-import { nameOf, usePlace, type HouseTimer } from '../api/houses.ts';
+import { nameOf, useHouse, usePlace, type HouseTimer } from '../api/houses.ts';
 import { failureWords } from '../api/request.ts';
 import { useSites } from '../api/sites.ts';
-import { SelectField } from '../fields/SelectField.tsx';
+import { SoughtField } from '../fields/SoughtField.tsx';
 import { TextField } from '../fields/TextField.tsx';
-import { usePreferences } from '../platform/preferences.tsx';
+import { useSettled } from '../platform/useSettled.ts';
 
 interface Props {
   readonly timer: HouseTimer;
@@ -14,8 +14,9 @@ interface Props {
 
 /** What a timer is called, and at which house it is. */
 export function PlaceDialog({ timer, close }: Props) {
-  const { clock, order } = usePreferences();
-  const sites = useSites({ clock, order });
+  const [sought, seek] = useState('');
+  const sites = useSites(useSettled(sought));
+  const here = useHouse(timer.siteId);
   const place = usePlace();
   const [name, setName] = useState(timer.name);
   const [siteId, setSiteId] = useState(timer.siteId);
@@ -33,9 +34,11 @@ export function PlaceDialog({ timer, close }: Props) {
           set={setName}
           hint={`Left empty, it is called ${timer.plan.timer.name}.`}
         />
-        <SelectField
+        <SoughtField
           label="At the house"
           value={siteId}
+          valueWords={here.data?.name ?? ''}
+          seek={seek}
           options={(sites.data ?? []).map(({ id, name: house }) => [id, house] as const)}
           pick={setSiteId}
         />

@@ -1,88 +1,154 @@
 import { lazy, Suspense, useState } from 'react';
-import { Alert, Button, Empty, Input, Table, Tag, type TableColumnType } from 'antd';
-import { Link, useNavigate, useSearchParams } from 'react-router';
-import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
-import { useTowns } from '../api/weather.ts';
-import { useSites } from '../api/sites.ts';
-import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { Alert, Button, Checkbox, Empty, Input, Popover, Progress, Table, Tag } from 'antd';
+import { ControlOutlined, MoreOutlined } from '@ant-design/icons';
+import { useNavigate, useSearchParams } from 'react-router';
+import {
+  filterOf,
+  FILTERS,
+  linesPath,
+  useLines,
+  type Filter,
+  type TimerLine,
+  type VersionedId,
+  type WhichTimers,
+} from '../api/lines.ts';
+import { useLibrary } from '../api/library.ts';
+import { usePeople } from '../api/team.ts';
 import { FileButton } from '../fields/FileButton.tsx';
+import { SelectField } from '../fields/SelectField.tsx';
 import { useScreen } from '../frame/useScreen.ts';
 import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { useCivilNow } from '../platform/useCivilNow.ts';
+import { useSettled } from '../platform/useSettled.ts';
 import {
-  filterOf,
-  FILTERS,
-  found,
-  rowsOf,
-  SORTS,
-  type Filter,
-  type SiteRow,
-  type Sort,
-} from './sitesList.ts';
+  COLUMN_NAMES,
+  COLUMNS,
+  columnsOf,
+  dateIn,
+  Name,
+  USUAL,
+  VerdictOf,
+  type ColumnName,
+} from './columns.tsx';
+import { ManyBar } from './ManyBar.tsx';
 import { useImportSite } from './useImportSite.ts';
-import { WeekMini } from './WeekMini.tsx';
 import { START_VISIT } from '../visit/startVisit.ts';
 
 const SiteImport = lazy(() => import('./SiteImport.tsx'));
 
-const VERDICT_NAMES = {
-  clear: 'Clear',
-  overlap: 'Overlap',
-  breach: 'Not allowed',
-  incomplete: 'Half set',
-  empty: 'Empty',
-} as const;
-
 const PAGE = 20;
+const ALL = 'all';
 
-type SortOrder = NonNullable<TableColumnType['sortOrder']> | null;
-
-const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
-
-function Name({ row: { site, timer } }: { readonly row: SiteRow }) {
+/** What was changed lately is worked out again; until then the list says how it was. */
+function Checking({ left, of }: { readonly left: number; readonly of: number }) {
+  const most = Math.max(of, left);
   return (
-    <>
-      <Link className="plain heavy" to={`/timers/${timer.id}`}>
-        {site.name}
-      </Link>
-      {site.houseNumber && <span className="soft"> No. {site.houseNumber}</span>}
-      <div className="soft">
-        {site.timers.length > 1 && `${timer.name}, `}
-        <Link to={`/sites/${site.id}`}>the house</Link>
-      </div>
-    </>
+    <Alert
+      type="info"
+      title={`${left} timers are being checked again. Until then the list shows how they were.`}
+      description={<Progress percent={Math.floor((100 * (most - left)) / most)} />}
+    />
   );
 }
 
-function VerdictOf({ row: { timer } }: { readonly row: SiteRow }) {
+interface NarrowProps {
+  readonly search: URLSearchParams;
+  readonly seek: (values: Readonly<Record<string, string | null>>) => void;
+  readonly columns: readonly ColumnName[] | null;
+}
+
+/** What is seldom chosen: whose sites, under which rules, those that are put away, and the columns. */
+function Narrow({ search, seek, columns }: NarrowProps) {
+  const { like } = usePreferences();
+  const people = usePeople();
+  const rules = useLibrary('rules');
+  const choices = [
+    ['person', 'Looked after by', 'anybody', people.data?.map(({ id, name }) => [id, name])],
+    ['rules', 'Under the rules', 'any', rules.data?.map(({ id, document }) => [id, document.name])],
+    ['state', 'Where', 'in the lists', [['archived', 'put away']]],
+  ] as const;
+  const tags = choices.flatMap(([name, , , options]) => {
+    const value = search.get(name);
+    const words = options?.find(([one]) => one === value)?.[1];
+    return value === null ? [] : [{ name, words: words ?? 'chosen' }];
+  });
   return (
-    <span className={`row in-line near said verdict-${timer.verdict}`} title={timer.headline}>
-      <VerdictMark verdict={timer.verdict} size={22} />
-      <span>
-        <strong>{VERDICT_NAMES[timer.verdict]}</strong>
-        <span className="soft small below">{timer.headline}</span>
-      </span>
-    </span>
+    <>
+      <Popover
+        trigger="click"
+        placement="bottomRight"
+        content={
+          <div className="stack" style={{ width: 340 }}>
+            {choices.map(([name, label, usual, options = []]) => (
+              <SelectField
+                key={name}
+                label={label}
+                value={search.get(name) ?? ALL}
+                options={[
+                  [ALL, usual],
+                  ...options.map(([value = '', words = '']) => [value, words] as const),
+                ]}
+                pick={(value) => seek({ [name]: value === ALL ? null : value })}
+              />
+            ))}
+            {columns && (
+              <div>
+                <strong className="below">Columns</strong>
+                <Checkbox.Group
+                  className="tiles of-150"
+                  value={[...columns]}
+                  options={COLUMNS.map((value) => ({ value, label: COLUMN_NAMES[value] }))}
+                  onChange={(siteColumns: string[]) => like({ siteColumns })}
+                />
+              </div>
+            )}
+          </div>
+        }
+      >
+        <Button shape="round" icon={<ControlOutlined />}>
+          {columns ? 'More filters and columns' : 'More filters'}
+        </Button>
+      </Popover>
+      {tags.map(({ name, words }) => (
+        <Tag key={name} closable onClose={() => seek({ [name]: null })}>
+          {words}
+        </Tag>
+      ))}
+    </>
   );
 }
 
 /** All sites of the company: what is sought, filtered, sorted and paged stands in the address. */
 export default function SitesPage() {
-  const { clock, order } = usePreferences();
-  const sites = useSites({ clock, order });
-  const towns = useTowns();
+  const { clock, order, liked } = usePreferences();
   const navigate = useNavigate();
   const mayWork = useMayWork();
   const [importing, setImporting] = useState(false);
+  const [chosen, choose] = useState<readonly VersionedId[]>([]);
   const isPhone = useScreen() === 'phone';
   const { refusal, take } = useImportSite();
   const [search, setSearch] = useSearchParams();
-  const today = Math.floor(useCivilNow(HERE) / SECONDS_PER_DAY);
-  if (sites.isPending) return <Loading what="your sites" />;
-  if (sites.isError)
-    return <Failed what="Your sites" error={sites.error} retry={() => void sites.refetch()} />;
+  const sought = search.get('find') ?? '';
+  const filter = filterOf(search.get('show'));
+  const sort = search.get('sort') ?? '';
+  const page = Number(search.get('page') ?? 1) || 1;
+  const person = search.get('person');
+  const ruled = search.get('rules');
+  const isArchived = search.get('state') === 'archived';
+  const which: WhichTimers = {
+    find: useSettled(sought),
+    show: filter,
+    ...(person ? { person } : {}),
+    ...(ruled ? { rules: ruled } : {}),
+    ...(isArchived ? { state: 'archived' } : {}),
+  };
+  const asked = { ...which, page, size: PAGE, ...(sort ? { sort } : {}) };
+  const lines = useLines(asked, { clock, order });
+  if (lines.isPending) return <Loading what="your sites" />;
+  if (lines.isError)
+    return <Failed what="Your sites" error={lines.error} retry={() => void lines.refetch()} />;
+  const { counts, total, checking } = lines.data;
 
   const set = (values: Readonly<Record<string, string | null>>) =>
     setSearch(
@@ -95,101 +161,133 @@ export default function SitesPage() {
       },
       { replace: true },
     );
-  const sought = search.get('find') ?? '';
-  const filter = filterOf(search.get('show'));
-  const sort = search.get('sort') ?? '';
-  const sortOrderOf = (name: Sort): SortOrder =>
-    sort === name ? 'ascend' : sort === `-${name}` ? 'descend' : null;
-  const all = rowsOf(sites.data, new Map(towns.data?.map(({ id, name }) => [id, name])));
-  const rows = found(all, sought);
-  const shown = rows.filter((row) => FILTERS[filter].has(row, today));
-  const dateIn = (date: string | null) => {
-    const day = date === null ? null : parseDate(date);
-    // Without its weekday, which says little of a date far off.
-    return day === null ? '' : dateWords(day, null, order).slice(4);
+  /** Others are sought than those that were chosen. */
+  const seek = (values: Readonly<Record<string, string | null>>) => {
+    choose([]);
+    set({ ...values, page: null });
   };
-  const next = ({ timer, site }: SiteRow) =>
-    timer.underWay ? (
+  // The cast holds: they are the entries of the table. On a phone there is no room for those that would show nothing.
+  const filters = (Object.keys(FILTERS) as Filter[]).filter(
+    (one) => !isPhone || one === filter || one === 'all' || counts[one] > 0,
+  );
+  const columns = COLUMNS.filter((name) => (liked.siteColumns ?? USUAL).includes(name));
+  const next = ({ id, site, underWay, nextVisit }: TimerLine) =>
+    underWay ? (
       <Tag color="purple">under way</Tag>
     ) : (
       <>
-        {timer.nextVisit !== null && <Tag>{dateIn(timer.nextVisit)}</Tag>}
+        {nextVisit !== null && <Tag>{dateIn(nextVisit, order)}</Tag>}
         <Button
           size={isPhone ? 'middle' : 'small'}
           aria-label={`Start visit: ${site.name}`}
-          onClick={() => void navigate(`/timers/${timer.id}/found`, { state: START_VISIT })}
+          onClick={() => void navigate(`/timers/${id}/found`, { state: START_VISIT })}
         >
           Start visit
         </Button>
       </>
     );
-  const sorted = (name: Sort) => ({
-    key: name,
-    sorter: SORTS[name],
-    sortOrder: sortOrderOf(name),
-  });
+  const finder = (
+    <Input
+      type="search"
+      aria-label="Find a site"
+      placeholder="Name, number, street, town, person, telephone"
+      value={sought}
+      onChange={({ target }) => seek({ find: target.value })}
+    />
+  );
+  const files = (
+    <div className="row near">
+      {mayWork && (
+        <>
+          <Button onClick={() => setImporting(true)}>Sites from a spreadsheet</Button>
+          <FileButton
+            label="Import a site (.zip)"
+            accept=".zip,application/zip"
+            take={([file]) => file && take(file)}
+          />
+        </>
+      )}
+      <Button href={linesPath('/api/timers.csv', asked)} disabled={total === 0}>
+        Export (.csv)
+      </Button>
+    </div>
+  );
   return (
     <div className="page page-wide">
       <div className="sites-head row">
         <h1>
-          Sites <span className="soft">{all.length}</span>
+          Sites <span className="soft">{counts.all}</span>
         </h1>
-        <Input
-          type="search"
-          aria-label="Find a site"
-          placeholder="Name, number, town, person"
-          value={sought}
-          onChange={({ target }) => set({ find: target.value, page: null })}
-        />
+        {!isPhone && finder}
         {mayWork && (
-          <>
-            <Button type="primary" onClick={() => void navigate('/sites/new')}>
-              New site
-            </Button>
-            <Button onClick={() => setImporting(true)}>Sites from a spreadsheet</Button>
-            <FileButton
-              label="Import a site (.zip)"
-              accept=".zip,application/zip"
-              take={([file]) => file && take(file)}
-            />
-          </>
+          <Button type="primary" onClick={() => void navigate('/sites/new')}>
+            New site
+          </Button>
+        )}
+        {isPhone ? (
+          <Popover trigger="click" placement="bottomRight" content={files}>
+            <Button icon={<MoreOutlined />} aria-label="Files" />
+          </Popover>
+        ) : (
+          files
         )}
       </div>
+      {isPhone && finder}
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} />}
+      {checking > 0 && <Checking left={checking} of={counts.all} />}
       {importing && (
         <Suspense>
           <SiteImport close={() => setImporting(false)} />
         </Suspense>
       )}
       <div className="row near" role="group" aria-label="Which sites">
-        {(Object.keys(FILTERS) as Filter[]).map((one) => (
+        {filters.map((one) => (
           <Button
             key={one}
             shape="round"
             type={one === filter ? 'primary' : 'default'}
             aria-pressed={one === filter}
-            onClick={() => set({ show: one === 'all' ? null : one, page: null })}
+            onClick={() => seek({ show: one === 'all' ? null : one })}
           >
-            {FILTERS[one].name} <b>{rows.filter((row) => FILTERS[one].has(row, today)).length}</b>
+            {FILTERS[one]} <b>{counts[one]}</b>
           </Button>
         ))}
+        <Narrow search={search} seek={seek} columns={isPhone ? null : columns} />
       </div>
-      <Table<SiteRow>
+      {chosen.length > 0 && <ManyBar {...{ chosen, choose, which, total }} />}
+      <Table<TimerLine>
         className="sites"
         size="small"
-        dataSource={shown}
+        rowKey="id"
+        dataSource={[...lines.data.lines]}
         showHeader={!isPhone}
-        scroll={isPhone ? {} : { x: 900 }}
+        style={{ overflowX: 'auto' }}
+        {...(mayWork && !isPhone
+          ? {
+              rowSelection: {
+                selectedRowKeys: lines.data.lines
+                  .filter(({ site }) => chosen.some(({ id }) => id === site.id))
+                  .map(({ id }) => id),
+                // A house with several timers is chosen once, and with all of them.
+                onChange: (_: unknown, rows: readonly TimerLine[]) => {
+                  const here = new Set(lines.data.lines.map(({ site }) => site.id));
+                  const now = new Map(rows.map(({ site }) => [site.id, site]));
+                  choose([...chosen.filter(({ id }) => !here.has(id)), ...now.values()]);
+                },
+              },
+            }
+          : {})}
         pagination={{
           pageSize: PAGE,
           hideOnSinglePage: true,
-          current: Number(search.get('page') ?? 1) || 1,
+          current: page,
+          total,
           showSizeChanger: false,
         }}
-        onChange={({ current = 1 }, _filters, sorter) => {
+        onChange={({ current = 1 }, _filters, sorter, { action }) => {
           const { columnKey, order: way } = Array.isArray(sorter) ? {} : sorter;
           set({
-            page: current > 1 ? String(current) : null,
+            page: action === 'paginate' && current > 1 ? String(current) : null,
             sort: way ? `${way === 'descend' ? '-' : ''}${String(columnKey)}` : null,
           });
         }}
@@ -198,7 +296,7 @@ export default function SitesPage() {
             <Empty
               image={Empty.PRESENTED_IMAGE_SIMPLE}
               description={
-                all.length === 0
+                counts.all === 0 && sought === '' && !person && !ruled && !isArchived
                   ? 'No sites yet. Add the first house with its timer.'
                   : 'No site is like that.'
               }
@@ -210,46 +308,20 @@ export default function SitesPage() {
             ? [
                 {
                   key: 'site',
-                  render: (_, row) => (
+                  render: (_, line) => (
                     <div className="stack near">
                       <div className="row near">
                         <span className="push-others">
-                          <Name row={row} />
+                          <Name line={line} />
                         </span>
-                        {next(row)}
+                        {next(line)}
                       </div>
-                      <VerdictOf row={row} />
+                      <VerdictOf line={line} />
                     </div>
                   ),
                 },
               ]
-            : [
-                { title: 'Site', ...sorted('site'), render: (_, row) => <Name row={row} /> },
-                { title: 'Town', ...sorted('town'), dataIndex: 'town' },
-                {
-                  title: 'Verdict',
-                  ...sorted('verdict'),
-                  render: (_, row) => <VerdictOf row={row} />,
-                },
-                {
-                  title: 'Week',
-                  key: 'week',
-                  width: 165,
-                  render: (_, { timer }) => <WeekMini week={timer.week} />,
-                },
-                {
-                  title: 'Stations',
-                  ...sorted('stations'),
-                  align: 'right',
-                  render: (_, { timer }) => timer.stations,
-                },
-                {
-                  title: 'Last visit',
-                  ...sorted('last'),
-                  render: (_, { timer }) => dateIn(timer.lastVisit),
-                },
-                { title: 'Next', ...sorted('next'), render: (_, row) => next(row) },
-              ]
+            : columnsOf(columns, sort, order, next)
         }
       />
     </div>

@@ -1,4 +1,4 @@
-import type { SiteSummary } from '../api/sites.ts';
+import type { TimerLine } from '../api/lines.ts';
 import { colourOf } from '../charts/patterns.tsx';
 
 const DAY = 18;
@@ -8,7 +8,7 @@ const HEIGHT = 22;
 const MOST = 4;
 
 /** The coming seven dates: what waters on each, and where it overlaps. */
-export function WeekMini({ week }: { readonly week: SiteSummary['timers'][number]['week'] }) {
+export function WeekMini({ week }: { readonly week: TimerLine['week'] }) {
   if (week.length === 0) return <span className="soft">–</span>;
   const words = week
     .map(

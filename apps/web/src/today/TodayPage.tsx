@@ -5,13 +5,14 @@ import { Link, useNavigate } from 'react-router';
 import {
   civilOf,
   dateWords,
+  formatDate,
   parseDate,
   SECONDS_PER_DAY,
   weekdayIndexOf,
   weekdayName,
   type EpochDay,
 } from '@water-clock/core';
-import { useSites, type SiteSummary } from '../api/sites.ts';
+import { useLines, type Filter, type TimerLine, type TimerLines } from '../api/lines.ts';
 import { useDue, type DueEntry } from '../api/visits.ts';
 import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -23,6 +24,8 @@ import './today.css';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 const DAYS_OF_A_WEEK = 7;
+/** What is due later stands in the calendar. */
+const DAYS_AHEAD = 60;
 
 interface Line {
   readonly key: string;
@@ -37,20 +40,16 @@ interface Line {
 
 const START = 'Start visit';
 
-const underWay = (sites: readonly SiteSummary[]): Line[] =>
-  sites.flatMap(({ name, timers }) =>
-    timers
-      .filter((timer) => timer.underWay)
-      .map(({ id, headline }) => ({
-        key: `under way ${id}`,
-        timerId: id,
-        site: name,
-        sentence: headline,
-        tag: <Tag color="purple">under way</Tag>,
-        act: 'Go on',
-        step: 'leave',
-      })),
-  );
+const underWay = (lines: readonly TimerLine[]): Line[] =>
+  lines.map(({ id, site, headline }) => ({
+    key: `under way ${id}`,
+    timerId: id,
+    site: site.name,
+    sentence: headline,
+    tag: <Tag color="purple">under way</Tag>,
+    act: 'Go on',
+    step: 'leave',
+  }));
 
 const dueLine = ({ timerId, site, kind, date, overdue, sentence }: DueEntry, i: number): Line => ({
   key: `${timerId} ${kind} ${date} ${i}`,
@@ -91,49 +90,59 @@ function Lines({ lines, none }: { readonly lines: readonly Line[]; readonly none
   );
 }
 
-const ATTENTION = [
-  ['overlap', 'overlap', 'overlaps', 'overlap'],
-  ['breach', 'break the watering rules', 'breaks the watering rules', 'breach'],
-  ['incomplete', 'are half set', 'is half set', 'unset'],
-  ['empty', 'have nothing set', 'has nothing set', 'unset'],
-] as const;
+/** What needs attention, for one garden and for several. */
+const ATTENTION = {
+  overlap: ['garden overlaps', 'gardens overlap'],
+  breach: ['garden breaks the watering rules', 'gardens break the watering rules'],
+  coming: ['garden will break rules to come', 'gardens will break rules to come'],
+  unset: ['garden is half set or empty', 'gardens are half set or empty'],
+} as const satisfies Partial<Record<Filter, readonly [string, string]>>;
+type Trouble = keyof typeof ATTENTION;
 
 /** Later visits stand in the calendar. */
 const MOST_COMING = 4;
+/** Later ones stand in the list of sites. */
+const MOST_UNDER_WAY = 20;
 
 /** Most names in a line of the houses that need attention. */
 const MOST_NAMES = 4;
 
-function Attention({ sites }: { readonly sites: readonly SiteSummary[] }) {
-  const groups = ATTENTION.map(([verdict, several, one, filter]) => {
-    const names = sites
-      .filter(({ timers }) => timers.some((timer) => timer.verdict === verdict))
-      .map(({ name }) => name);
-    return {
-      verdict,
-      filter,
-      names,
-      words: names.length === 1 ? `garden ${one}` : `gardens ${several}`,
-    };
-  }).filter(({ names }) => names.length > 0);
-  if (groups.length === 0) return <p className="soft">Every garden is clear.</p>;
+function Gardens({ trouble, count }: { readonly trouble: Trouble; readonly count: number }) {
+  const { clock, order } = usePreferences();
+  const lines = useLines({ show: trouble, size: MOST_NAMES }, { clock, order });
+  const names = [...new Set(lines.data?.lines.map(({ site }) => site.name))];
+  const [one, several] = ATTENTION[trouble];
+  return (
+    <li>
+      <Link to={`/sites?show=${trouble}`}>
+        <b className="large">{count}</b>
+        <span>
+          <strong>{count === 1 ? one : several}</strong>
+          <br />
+          <span className="soft">
+            {names.join(', ')}
+            {count > names.length && names.length > 0 && ` and ${count - names.length} more`}
+          </span>
+        </span>
+        <RightOutlined aria-hidden />
+      </Link>
+    </li>
+  );
+}
+
+function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>) {
+  // The cast holds: they are the entries of the table.
+  const troubles = (Object.keys(ATTENTION) as Trouble[]).filter((one) => counts[one] > 0);
+  if (troubles.length === 0)
+    return (
+      <p className="soft">
+        {checking === 0 ? 'Every garden is clear.' : `${checking} gardens are being checked.`}
+      </p>
+    );
   return (
     <ul className="list ruled">
-      {groups.map(({ verdict, filter, names, words }) => (
-        <li key={verdict}>
-          <Link to={`/sites?show=${filter}`}>
-            <b className="large">{names.length}</b>
-            <span>
-              <strong>{words}</strong>
-              <br />
-              <span className="soft">
-                {names.slice(0, MOST_NAMES).join(', ')}
-                {names.length > MOST_NAMES && ` and ${names.length - MOST_NAMES} more`}
-              </span>
-            </span>
-            <RightOutlined aria-hidden />
-          </Link>
-        </li>
+      {troubles.map((one) => (
+        <Gardens key={one} trouble={one} count={counts[one]} />
       ))}
     </ul>
   );
@@ -172,18 +181,19 @@ function Week({ due, today }: { readonly due: readonly DueEntry[]; readonly toda
 export default function TodayPage() {
   const mayWork = useMayWork();
   const { clock, order } = usePreferences();
-  const sites = useSites({ clock, order });
-  const due = useDue({ clock, order });
-  const navigate = useNavigate();
   const today = Math.floor(useCivilNow(HERE) / SECONDS_PER_DAY);
+  const sites = useLines({ show: 'under-way', size: MOST_UNDER_WAY }, { clock, order });
+  const worst = useLines({ sort: 'verdict', size: 1 }, { clock, order });
+  const due = useDue({ clock, order }, null, formatDate(today + DAYS_AHEAD));
+  const navigate = useNavigate();
   if (sites.isPending || due.isPending) return <Loading what="today" />;
   if (sites.isError)
     return <Failed what="Today" error={sites.error} retry={() => void sites.refetch()} />;
   if (due.isError)
     return <Failed what="Today" error={due.error} retry={() => void due.refetch()} />;
-  const timers = sites.data.flatMap((site) => site.timers);
+  const { counts, lines } = sites.data;
   // The one with the most to see.
-  const tourTimer = timers.find(({ verdict }) => verdict === 'overlap') ?? timers[0];
+  const tourTimer = worst.data?.lines[0];
   const isNow = ({ date }: DueEntry) => (parseDate(date) ?? today) <= today;
   const visits = due.data.filter((entry) => entry.kind !== 'follow-up' && isNow(entry));
   const first = due.data.filter(({ kind }) => kind === 'follow-up');
@@ -199,7 +209,7 @@ export default function TodayPage() {
         )}
       </div>
       {tourTimer && <TourOffer timerId={tourTimer.id} />}
-      {sites.data.length === 0 ? (
+      {counts.all === 0 ? (
         <Empty description="No sites yet. Add the first house with its timer." />
       ) : (
         <div className="tiles fill of-400 far">
@@ -207,7 +217,7 @@ export default function TodayPage() {
             <section aria-labelledby="today-visits">
               <h2 id="today-visits">Visits</h2>
               <Lines
-                lines={[...underWay(sites.data), ...visits.map(dueLine)]}
+                lines={[...underWay(lines), ...visits.map(dueLine)]}
                 none="No visit is under way or due today."
               />
             </section>
@@ -231,7 +241,7 @@ export default function TodayPage() {
           <div className="stack far">
             <section aria-labelledby="today-attention">
               <h2 id="today-attention">Needs attention</h2>
-              <Attention sites={sites.data} />
+              <Attention counts={counts} checking={sites.data.checking} />
             </section>
             <section aria-labelledby="today-week">
               <h2 id="today-week">The week</h2>

@@ -35,6 +35,12 @@ function monthsAfter(day: EpochDay, months: number): EpochDay {
 
 const yearAfter = (day: EpochDay) => monthsAfter(day, 12);
 
+/** When the timer's own battery is to be changed; null: it has none, or nobody noted when it was. */
+export function batteryDue({ device }: Pick<Survey, 'device'>): EpochDay | null {
+  const changed = device?.batteryDate === undefined ? null : parseDate(device.batteryDate);
+  return changed === null || device?.power === 'mains' ? null : yearAfter(changed);
+}
+
 /** A visit so many months later. */
 export const laterVisit = (visit: NextVisit, months: number): NextVisit => ({
   ...visit,
@@ -49,10 +55,8 @@ const MATTERS: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keye
  *
  * @param coming rules to come that the settings break; null: none.
  */
-export function dueVisits(
-  { stations, device, next = [], followUp, undone }: Survey,
-  coming: HouseStanding['coming'] = null,
-): DueVisit[] {
+export function dueVisits(survey: Survey, coming: HouseStanding['coming'] = null): DueVisit[] {
+  const { stations, device, next = [], followUp, undone } = survey;
   const visits: DueVisit[] = stations.flatMap(({ number, oftenADay }) => {
     const last = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);
     // On its last date it still waters so, so somebody comes the day after.
@@ -60,9 +64,8 @@ export function dueVisits(
       ? []
       : [{ date: last + 1, reason: { kind: 'often-a-day-ends', station: number } } as const];
   });
-  const battery = device?.batteryDate === undefined ? null : parseDate(device.batteryDate);
-  if (battery !== null && device?.power !== 'mains')
-    visits.push({ date: yearAfter(battery), reason: { kind: 'battery' } });
+  const battery = batteryDue(survey);
+  if (battery !== null) visits.push({ date: battery, reason: { kind: 'battery' } });
   const backup = device?.backup?.date === undefined ? null : parseDate(device.backup.date);
   if (backup !== null) visits.push({ date: yearAfter(backup), reason: { kind: 'backup-battery' } });
   for (const visit of next) {

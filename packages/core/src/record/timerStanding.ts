@@ -7,7 +7,7 @@ import { yearFrom } from '../engine/year.ts';
 import { findingSentence } from '../judge/findingWords.ts';
 import { runsSideBySide } from '../judge/sideBySide.ts';
 import { verdictWords } from '../judge/verdictWords.ts';
-import type { Plan } from '../plan/plan.ts';
+import type { OnOverlap, Plan } from '../plan/plan.ts';
 import { resumesAt } from '../plan/starts.ts';
 import { houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
@@ -33,8 +33,14 @@ export interface TimerStanding extends HouseStanding {
   readonly sideBySide: boolean;
   /** The letters of programs of which nobody knows where their interval stands. */
   readonly anyPhase: readonly string[];
-  /** The dates to come for which it may hold, and a week more; empty: switched off, or too much to work out. */
-  readonly days: readonly WeekDay[];
+  readonly isOff: boolean;
+  readonly onOverlap: OnOverlap;
+  /**
+   * Of each date from `from` on for which it may hold, and of a week more, the letters of what waters, with `!` where that overlaps; empty:
+   * switched off, or too much to work out.
+   */
+  readonly days: readonly string[];
+  readonly from: EpochDay;
   /** The last date on which all of it is still so, if nobody changes anything. */
   readonly until: EpochDay;
 }
@@ -46,26 +52,28 @@ export interface StandingWords {
 }
 
 const DAYS_OF_A_WEEK = 7;
+const OVERLAPS = '!';
 /** A list is never older than that. */
 const MOST_DAYS = 28;
 
-function daysFrom(plan: Plan, on: EpochDay): WeekDay[] {
+function daysFrom(plan: Plan, on: EpochDay): string[] {
   if (plan.settings.mode === 'off') return [];
   const days = attempt(() => yearFrom(plan, on, MOST_DAYS + DAYS_OF_A_WEEK));
   return days.ok
-    ? days.value.map(({ day, programs, overlaps }) => ({
-        date: formatDate(day),
-        programs: programs.join(''),
-        overlaps,
-      }))
+    ? days.value.map(({ programs, overlaps }) => `${programs.join('')}${overlaps ? OVERLAPS : ''}`)
     : [];
 }
 
 /** Of what was kept, the seven dates from one on. */
-export const weekOf = ({ days }: Pick<TimerStanding, 'days'>, on: EpochDay): readonly WeekDay[] => {
-  const first = days.findIndex(({ date }) => date >= formatDate(on));
-  return first < 0 ? [] : days.slice(first, first + DAYS_OF_A_WEEK);
-};
+export const weekOf = (
+  { days, from }: Pick<TimerStanding, 'days' | 'from'>,
+  on: EpochDay,
+): readonly WeekDay[] =>
+  days.slice(Math.max(0, on - from), Math.max(0, on - from) + DAYS_OF_A_WEEK).map((day, i) => ({
+    date: formatDate(Math.max(on, from) + i),
+    programs: day.replace(OVERLAPS, ''),
+    overlaps: day.endsWith(OVERLAPS),
+  }));
 
 /** The last date before which nothing that depends on the date can change. */
 function lastDate(
@@ -123,7 +131,10 @@ export function timerStanding(
       : proven,
     sideBySide: proven.ok && runsSideBySide(plan, proven.value.overlaps, survey.accepted ?? [], on),
     anyPhase,
+    isOff: plan.settings.mode === 'off',
+    onOverlap: plan.timer.onOverlap,
     days: daysFrom(plan, on),
+    from: on,
     until: lastDate(record, rules, house, on, proven, standing),
   };
 }
@@ -135,15 +146,27 @@ const tooMuch = (faults: readonly Fault[]): StandingWords => ({
 
 /** A timer is clear only where nothing overlaps and the rules of the place are kept. */
 export function standingWords(
-  { proven, sideBySide, anyPhase, breaches: [breach] }: TimerStanding,
-  { timer, settings }: Plan,
+  { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach] }: TimerStanding,
   speech: Speech,
 ): StandingWords {
   if (!proven.ok) return tooMuch(proven.faults);
-  const isOff = settings.mode === 'off';
   const known = { isOff, sideBySide, anyPhase };
-  const { tone, headline } = verdictWords(proven.value, timer.onOverlap, speech, known);
+  const { tone, headline } = verdictWords(proven.value, onOverlap, speech, known);
   return breach && tone === 'clear'
     ? { verdict: 'breach', headline: findingSentence(breach, speech) }
     : { verdict: tone, headline };
 }
+
+/** Of a timer that is more work than a server takes upon itself. */
+export const tooMuchStanding = ({ settings, timer }: Plan, on: EpochDay): TimerStanding => ({
+  proven: { ok: false, faults: [{ code: 'too-much-work', path: ['programs'] }] },
+  sideBySide: false,
+  anyPhase: [],
+  isOff: settings.mode === 'off',
+  onOverlap: timer.onOverlap,
+  breaches: [],
+  coming: null,
+  days: [],
+  from: on,
+  until: on,
+});

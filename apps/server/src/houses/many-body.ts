@@ -1,0 +1,55 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsObject,
+  IsOptional,
+  IsUUID,
+  ValidateNested,
+} from 'class-validator';
+import { Part } from '../platform/fields.ts';
+import { WriteBody } from '../platform/write-body.ts';
+
+const MOST = 5_000;
+
+/** What many houses become: one of the three. Null: no rules, nobody. */
+export class ManyTo {
+  @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
+  @IsUUID(undefined, { message: 'rulesId must be the id of rules in your library, or null' })
+  @IsOptional()
+  rulesId?: string | null;
+
+  @ApiProperty({ type: String, format: 'uuid', nullable: true, required: false })
+  @IsUUID(undefined, { message: 'personId must be the id of a person, or null' })
+  @IsOptional()
+  personId?: string | null;
+
+  @ApiProperty({ required: false })
+  @IsBoolean({ message: 'isArchived must be true or false' })
+  @IsOptional()
+  isArchived?: boolean;
+}
+
+/** One write of many houses, each with the version that it was based on: all of them, or none. */
+export class ManyBody {
+  @ApiProperty({ format: 'uuid' })
+  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
+  id: string;
+
+  @ApiProperty({ type: [WriteBody], maxItems: MOST })
+  @Type(() => WriteBody)
+  @ValidateNested({ each: true })
+  @IsObject({ each: true, message: 'each of the sites is an object' })
+  @ArrayUnique(({ id }: WriteBody) => id, { message: 'a site stands there twice' })
+  @ArrayMaxSize(MOST, { message: `at most ${MOST} sites are changed at once` })
+  @ArrayMinSize(1, { message: 'there is no site to change' })
+  @IsArray({ message: 'the sites are a list' })
+  sites: WriteBody[];
+
+  @Part(() => ManyTo, 'to must be an object')
+  to: ManyTo;
+}

@@ -1,0 +1,37 @@
+import { useId } from 'react';
+import { Select } from 'antd';
+
+interface Props {
+  readonly label: string;
+  readonly value: string;
+  /** What is chosen and is not among what was found. */
+  readonly valueWords?: string;
+  readonly options: readonly (readonly [value: string, words: string])[];
+  /** Finds others by what is typed. */
+  readonly seek: (text: string) => void;
+  readonly pick: (value: string) => void;
+}
+
+/** A choice of something of which there may be thousands: letters are typed, and the server finds it. */
+export function SoughtField({ label, value, valueWords, options, seek, pick }: Props) {
+  const id = useId();
+  const isAmong = options.some(([one]) => one === value);
+  return (
+    <div className="labelled">
+      <label htmlFor={id}>{label}</label>
+      <Select
+        id={id}
+        className="select"
+        value={value || null}
+        showSearch={{ filterOption: false, onSearch: seek }}
+        options={[
+          ...(value && !isAmong && valueWords ? [[value, valueWords] as const] : []),
+          ...options,
+        ].map(([one, words]) => ({ value: one, label: words }))}
+        notFoundContent="Nothing is called so."
+        virtual={false}
+        onChange={pick}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import { useState } from 'react';
+import { Alert, Button, Popconfirm } from 'antd';
+import {
+  askSites,
+  useChangeMany,
+  type ManyTo,
+  type VersionedId,
+  type WhichTimers,
+} from '../api/lines.ts';
+import { useLibrary } from '../api/library.ts';
+import { failureWords } from '../api/request.ts';
+import { usePeople } from '../api/team.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+
+interface Props {
+  readonly chosen: readonly VersionedId[];
+  readonly choose: (sites: readonly VersionedId[]) => void;
+  /** What is sought, and how many timers that are. */
+  readonly which: WhichTimers;
+  readonly total: number;
+}
+
+const NONE = 'none';
+const valueOf = (value: string) => (value === NONE ? null : value);
+
+/** What is done to the sites that are chosen: to all of them at once. */
+export function ManyBar({ chosen, choose, which, total }: Props) {
+  const rules = useLibrary('rules');
+  const people = usePeople();
+  const change = useChangeMany();
+  const [asking, setAsking] = useState<Error | null>(null);
+  const isArchived = which.state === 'archived';
+  const act = (to: ManyTo) => change.mutate({ sites: chosen, to }, { onSuccess: () => choose([]) });
+  const chooseAll = () => {
+    setAsking(null);
+    askSites(which).then(choose, setAsking);
+  };
+  const members = people.data?.filter(({ takenOutAt }) => takenOutAt === null) ?? [];
+  return (
+    <div className="stack near aside">
+      <div className="row near" role="group" aria-label="What to do with the chosen sites">
+        <strong role="status">
+          {chosen.length} {chosen.length === 1 ? 'site' : 'sites'} chosen
+        </strong>
+        {total > chosen.length && (
+          <Button type="link" onClick={chooseAll}>
+            Choose all that are found
+          </Button>
+        )}
+        <SelectField
+          aria-label="Rules of the chosen sites"
+          placeholder="Give them rules"
+          value=""
+          options={[
+            [NONE, 'no rules'],
+            ...(rules.data ?? []).map(({ id, document }) => [id, document.name] as const),
+          ]}
+          pick={(value) => act({ rulesId: valueOf(value) })}
+        />
+        <SelectField
+          aria-label="Who looks after the chosen sites"
+          placeholder="Give them to"
+          value=""
+          options={[[NONE, 'nobody'], ...members.map(({ id, name }) => [id, name] as const)]}
+          pick={(value) => act({ personId: valueOf(value) })}
+        />
+        <Popconfirm
+          title={isArchived ? 'Bring them back?' : `Put ${chosen.length} sites away?`}
+          description={isArchived ? undefined : 'They can be brought back at any time.'}
+          okText={isArchived ? 'Bring back' : 'Put away'}
+          cancelText="Not now"
+          onConfirm={() => act({ isArchived: !isArchived })}
+        >
+          <Button loading={change.isPending}>
+            {isArchived ? 'Bring them back' : 'Put them away'}
+          </Button>
+        </Popconfirm>
+        <Button type="text" onClick={() => choose([])}>
+          Choose none
+        </Button>
+      </div>
+      {(asking ?? change.error) && (
+        <Alert type="error" role="alert" title={failureWords(asking ?? change.error, 'Not done')} />
+      )}
+    </div>
+  );
+}
