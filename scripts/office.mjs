@@ -12,12 +12,18 @@ export const OFFICE = {
   technicians: 10,
 };
 
-const FIRST = 'Alder Birch Cinder Dapple Ember Fallow Grebe Hazel Ivory Juniper Kestrel Linnet'.split(' ');
+const FIRST =
+  'Alder Birch Cinder Dapple Ember Fallow Grebe Hazel Ivory Juniper Kestrel Linnet'.split(' ');
 const SECOND = 'Acre Bank Corner Dell End Fold Gate House Lodge Mews Nook Row'.split(' ');
-const STREETS = 'Marl Tansy Rill Thrift Sedge Quern Plover Osier Nettle Madder Larch Kiln'.split(' ');
-const TOWNS = 'Brackenthorpe Cobblewick Dunmarrow Eskerley Fennholt Garrowby Hobsford Inchmere'.split(' ');
-const NAMES = 'Ansel Briony Corin Delphine Edda Farran Greta Hollis Isolde Joss Kerensa Lowen'.split(' ');
-const SURNAMES = 'Ashdown Bellwether Crake Dunnage Everdell Furze Gorse Hathersage Ingle Jessop'.split(' ');
+const STREETS = 'Marl Tansy Rill Thrift Sedge Quern Plover Osier Nettle Madder Larch Kiln'.split(
+  ' ',
+);
+const TOWNS =
+  'Brackenthorpe Cobblewick Dunmarrow Eskerley Fennholt Garrowby Hobsford Inchmere'.split(' ');
+const NAMES =
+  'Ansel Briony Corin Delphine Edda Farran Greta Hollis Isolde Joss Kerensa Lowen'.split(' ');
+const SURNAMES =
+  'Ashdown Bellwether Crake Dunnage Everdell Furze Gorse Hathersage Ingle Jessop'.split(' ');
 const DAY_SECONDS = 86_400;
 
 /** An id that is the same whenever it is made. */
@@ -142,7 +148,14 @@ export async function seedOffice(url, say, size = OFFICE) {
       'sites',
       {
         ...{ company_id: 'uuid', id: 'uuid', version: 'integer', name: text, house_number: text },
-        ...{ street: text, locality: text, time_zone: text, latitude: float, longitude: float, supply: text },
+        ...{
+          street: text,
+          locality: text,
+          time_zone: text,
+          latitude: float,
+          longitude: float,
+          supply: text,
+        },
         ...{ town: text, rules_id: 'uuid', person_id: 'uuid', people: 'jsonb' },
       },
       sites,
@@ -203,7 +216,12 @@ export async function seedOffice(url, say, size = OFFICE) {
          md5(n::text), $6::jsonb, $6::jsonb, now() - make_interval(mins => $7::int - n)
        from generate_series(0, $7::int - 1) as n`,
       [
-        ...[companyId, timers.map(({ id }) => id), timers.length, people.slice(1).map(({ id }) => id)],
+        ...[
+          companyId,
+          timers.map(({ id }) => id),
+          timers.length,
+          people.slice(1).map(({ id }) => id),
+        ],
         ...[size.technicians, change, size.changes],
       ],
     );

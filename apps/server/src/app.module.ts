@@ -23,6 +23,7 @@ import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
 import { ProposalsModule } from './proposals/proposals.module.ts';
+import { ReplansModule } from './replans/replans.module.ts';
 import { SettingsModule } from './platform/settings.module.ts';
 import { PreferencesModule } from './preferences/preferences.module.ts';
 import type { Settings } from './platform/settings.ts';
@@ -76,6 +77,7 @@ export class AppModule {
         StandingsModule,
         TimersModule,
         ProposalsModule,
+        ReplansModule,
         HousesModule,
         EventsModule,
         LibraryModule,

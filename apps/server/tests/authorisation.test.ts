@@ -49,6 +49,7 @@ beforeAll(async () => {
     .post(`/api/timers/${LARKHOLT}/links`)
     .send({ id: link, token, days: 30 })
     .expect(200);
+  await tamsin.post('/api/replans').send({ id: REPLAN, month: 5 }).expect(201);
   invitation = randomUUID();
   for (const [id, own] of [
     [randomUUID(), invited],
@@ -73,6 +74,7 @@ afterAll(() => server.stop());
 
 const timer = (rest = '') => `/api/timers/${FENNIMORE}${rest}`;
 /** Not accepted for its content: whoever may not do it is told before that. */
+const REPLAN = randomUUID();
 const WRITE = { id: randomUUID(), baseVersion: 1_000_000 };
 const archive = async () =>
   (await bytesOf(server.tamsin.get(`/api/sites/${FENNIMORE_SITE}/archive`)).expect(200))
@@ -213,6 +215,9 @@ const ROWS: Record<string, Row> = {
   },
   'GET /api/photos/:id': { access: 'see', path: () => `/api/photos/${photo}` },
   'PUT /api/photos/:id': { access: 'propose', body: () => PNG },
+  'GET /api/replans': { access: 'see' },
+  'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
+  'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },
   'GET /api/due': { access: 'see' },
   'GET /api/due.ics': { access: 'see' },
   // The weather is nobody's; signing in keeps strangers from using it up.

@@ -24,6 +24,8 @@ const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
 const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
 const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
 const DuePage = lazy(() => import('./due/DuePage.tsx'));
+const ReplansPage = lazy(() => import('./replans/ReplansPage.tsx'));
+const ReplanPage = lazy(() => import('./replans/ReplanPage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
 const timerPage = () => import('./timer/TimerPage.tsx');
 const TimerPage = lazy(timerPage);
@@ -69,6 +71,8 @@ function Application() {
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="sites/:siteId" element={<HousePage />} />
                 <Route path="due" element={<DuePage />} />
+                <Route path="replans" element={<ReplansPage />} />
+                <Route path="replans/:replanId" element={<ReplanPage />} />
                 <Route path="firm/:part?" element={<FirmPage />} />
                 <Route path="account" element={<AccountPage />} />
                 <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />

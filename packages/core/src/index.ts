@@ -439,6 +439,16 @@ export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
 export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
 export {
+  MOST_BY_PHONE,
+  replan,
+  type ReplanAim,
+  type Replanned,
+  type ReplanSources,
+} from './record/replan.ts';
+export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';
+export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
+export {
+  ruleTroubleWords,
   standingWords,
   timerStanding,
   tooMuchStanding,

@@ -24,6 +24,7 @@ export const SUBJECTS = [
   'invitation',
   'timer-place',
   'proposal',
+  'replan',
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];
 

@@ -6,15 +6,14 @@ import {
 } from '@nestjs/common';
 import PgBoss from 'pg-boss';
 import { makingQueues } from '../database/database.ts';
+import { ReplanningService } from '../replans/replanning.service.ts';
+import { RechecksService } from '../standings/rechecks.service.ts';
 import { Settings } from '../platform/settings.ts';
 import { ClearingService } from './clearing.service.ts';
 
-const QUEUE = 'nightly-clearing';
-/** At 2:30 (UTC). */
-const WHEN = '30 2 * * *';
 const LOOK_EVERY_SECONDS = 30;
 
-/** Calls the clearing each night; of several servers on one database one does it. */
+/** Calls what is to be done at fixed times; of several servers on one database one does it. */
 @Injectable()
 export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdown {
   private readonly logger = new Logger('Nightly');
@@ -22,22 +21,44 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
 
   constructor(
     private readonly clearing: ClearingService,
+    private readonly rechecks: RechecksService,
+    private readonly replanning: ReplanningService,
     private readonly settings: Settings,
   ) {}
+
+  /** By their names: when (UTC), and what. */
+  private readonly jobs: Readonly<
+    Record<string, { readonly at: string; readonly work: () => Promise<void> }>
+  > = {
+    'nightly-clearing': {
+      at: '30 2 * * *',
+      work: async () => this.logger.log({ cleared: await this.clearing.clear() }),
+    },
+    // Somewhere a day begins each hour, and with it other dates and rules.
+    'hourly-checks': {
+      at: '1 * * * *',
+      work: async () => {
+        await this.rechecks.everywhere();
+        await this.replanning.everywhere();
+      },
+    },
+  };
 
   async onApplicationBootstrap(): Promise<void> {
     if (!this.settings.jobs) return;
     const boss = new PgBoss({ connectionString: this.settings.databaseUrl, max: 2 });
     // Trouble with the database; it goes on by itself when that is over.
     boss.on('error', (error) => this.logger.warn(error));
+    const jobs = Object.entries(this.jobs);
     await makingQueues(this.settings, async () => {
       await boss.start();
-      await boss.createQueue(QUEUE);
-      await boss.schedule(QUEUE, WHEN);
+      for (const [name, { at }] of jobs) {
+        await boss.createQueue(name);
+        await boss.schedule(name, at);
+      }
     });
-    await boss.work(QUEUE, { pollingIntervalSeconds: LOOK_EVERY_SECONDS }, async () => {
-      this.logger.log({ cleared: await this.clearing.clear() });
-    });
+    for (const [name, { work }] of jobs)
+      await boss.work(name, { pollingIntervalSeconds: LOOK_EVERY_SECONDS }, work);
     this.boss = boss;
   }
 

@@ -15,6 +15,7 @@ import { Houses1805000000000 } from './migrations/1805000000000-houses.ts';
 import { Tokens1806000000000 } from './migrations/1806000000000-tokens.ts';
 import { StandingDates1807000000000 } from './migrations/1807000000000-standing-dates.ts';
 import { Lists1808000000000 } from './migrations/1808000000000-lists.ts';
+import { Replans1809000000000 } from './migrations/1809000000000-replans.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -31,6 +32,7 @@ export const MIGRATIONS = [
   Tokens1806000000000,
   StandingDates1807000000000,
   Lists1808000000000,
+  Replans1809000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

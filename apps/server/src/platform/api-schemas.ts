@@ -43,6 +43,17 @@ const siteFields: Record<string, Schema> = {
   minutesId: orNull(uuid),
 };
 
+const replan: Record<string, Schema> = {
+  id: uuid,
+  aim: text,
+  rulesId: orNull(uuid),
+  rules: orNull(text),
+  month: orNull(count),
+  by: text,
+  at: moment,
+  counts: { type: 'object', additionalProperties: count },
+};
+
 const houseTimer: Record<string, Schema> = {
   id: uuid,
   name: text,
@@ -106,6 +117,31 @@ export const SCHEMAS: Record<string, Schema> = {
       }),
     ),
   }),
+  Replan: record(replan),
+  ReplanPage: record({
+    ...replan,
+    total: count,
+    lines: listOf(
+      record({
+        id: uuid,
+        timerId: uuid,
+        timer: text,
+        site: text,
+        houseNumber: orNull(text),
+        street: orNull(text),
+        town: text,
+        person: text,
+        phone: text,
+        state: text,
+        reason: text,
+        why: text,
+        lines: orNull(count),
+        from: orNull(date),
+        proposal: orNull(record({ id: uuid, state: text })),
+      }),
+    ),
+  }),
+  NewReplan: record({ timers: count }),
   VersionedId: record({ id: uuid, version: count }),
   Changed: record({ changed: count }),
   NewSite: record({ siteId: uuid, timerId: uuid }),

@@ -3,6 +3,7 @@ import {
   attempt,
   doorCard,
   homeownerPage,
+  replan,
   timerStanding,
   type CardSources,
   type EpochDay,
@@ -10,6 +11,9 @@ import {
   type Outcome,
   type PageSources,
   type Plan,
+  type ReplanAim,
+  type Replanned,
+  type ReplanSources,
   type Rules,
   type RuledHouse,
   type TimerRecord,
@@ -53,6 +57,13 @@ export const TASKS = {
     ok: true,
     value: input.map(({ record, rules, house, on }) => timerStanding(record, rules, house, on)),
   }),
+  replan: ({
+    sources,
+    aim,
+  }: {
+    readonly sources: ReplanSources;
+    readonly aim: ReplanAim;
+  }): Outcome<Replanned> => ({ ok: true, value: replan(sources, aim) }),
   /** The modules of an archive are seldom needed, and are loaded then. */
   unpack: async (bytes: Uint8Array): Promise<Outcome<ReadArchive>> => {
     const { readArchive } = await import('../formats/archive-reader.ts');

@@ -19,7 +19,11 @@ const MOST_OF_COMPANY = 8;
 /** Of all companies. */
 const MOST_WAITING = 64;
 
-const BEHIND_ALL = -1_000;
+/** Niceness of threads, by Linux's measure: a third of the processor where somebody else wants it all, and a tenth. */
+const BEHIND = 5;
+const FAR_BEHIND = 10;
+/** Seconds that a piece may take for which nobody waits. */
+const BACK_SECONDS = 60;
 
 interface WorkOptions {
   readonly path?: readonly string[];
@@ -42,20 +46,28 @@ const busy = () =>
 export class WorkService implements OnApplicationShutdown {
   private readonly pool: Piscina;
   private readonly queue: PQueue;
+  /** Threads of their own for work that nobody waits for: an answer is never behind it. */
+  private readonly backPool: Piscina;
+  private readonly backQueue: PQueue;
   private readonly underWay = new Map<string, number>();
 
   constructor(private readonly settings: Settings) {
-    this.pool = new Piscina({
-      filename: WORKER,
-      minThreads: 1,
-      maxThreads: settings.workers,
-      idleTimeout: 60_000,
-      resourceLimits: {
-        maxOldGenerationSizeMb: MOST_HEAP_MB,
-        maxYoungGenerationSizeMb: YOUNG_HEAP_MB,
-      },
-    });
+    const poolOf = (minThreads: number) =>
+      new Piscina({
+        filename: WORKER,
+        minThreads,
+        maxThreads: settings.workers,
+        idleTimeout: 60_000,
+        resourceLimits: {
+          maxOldGenerationSizeMb: MOST_HEAP_MB,
+          maxYoungGenerationSizeMb: YOUNG_HEAP_MB,
+        },
+        workerData: { behind: minThreads === 0 ? FAR_BEHIND : BEHIND },
+      });
+    this.pool = poolOf(1);
     this.queue = new PQueue({ concurrency: settings.workers });
+    this.backPool = poolOf(0);
+    this.backQueue = new PQueue({ concurrency: settings.workers });
   }
 
   /** How many pieces of work wait, and how many are done now. */
@@ -88,8 +100,8 @@ export class WorkService implements OnApplicationShutdown {
 
   /** Waits as long as it takes; whoever calls it asks for little at once. */
   private async inBackground<T extends Task>(task: T, input: InputOf<T>): Promise<ValueOf<T>> {
-    const work = () => this.inTime(task, input);
-    return valueOf(await this.queue.add(work, { priority: BEHIND_ALL }), []);
+    const work = () => this.inTime(task, input, this.backPool, BACK_SECONDS);
+    return valueOf(await this.backQueue.add(work), []);
   }
 
   /**
@@ -107,11 +119,16 @@ export class WorkService implements OnApplicationShutdown {
     return this.queue.add(begun, { priority: -count, signal: patience.signal });
   }
 
-  private async inTime<T extends Task>(task: T, input: InputOf<T>): Promise<Outcome<ValueOf<T>>> {
-    const signal = AbortSignal.timeout(this.settings.workSeconds * 1000);
+  private async inTime<T extends Task>(
+    task: T,
+    input: InputOf<T>,
+    pool = this.pool,
+    seconds = this.settings.workSeconds,
+  ): Promise<Outcome<ValueOf<T>>> {
+    const signal = AbortSignal.timeout(seconds * 1000);
     try {
       // The cast holds: it is what the task of this name gives.
-      return (await this.pool.run({ task, input }, { signal })) as Outcome<ValueOf<T>>;
+      return (await pool.run({ task, input }, { signal })) as Outcome<ValueOf<T>>;
     } catch (error) {
       // An error of a thread is not always one of this realm, so only its code is looked at.
       const code = typeof error === 'object' && error !== null && 'code' in error ? error.code : '';
@@ -125,6 +142,6 @@ export class WorkService implements OnApplicationShutdown {
   }
 
   async onApplicationShutdown(): Promise<void> {
-    await this.pool.destroy();
+    await Promise.all([this.pool.destroy(), this.backPool.destroy()]);
   }
 }

@@ -15,6 +15,7 @@ export default function DuePage() {
     <div className="page">
       <div className="sites-head row">
         <h1>Calendar</h1>
+        <Link to="/replans">The percent of the month</Link>
         <Button href="/api/due.ics" disabled={due.data.length === 0}>
           Export (.ics)
         </Button>

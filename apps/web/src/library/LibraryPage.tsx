@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { Button } from 'antd';
-import { NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,
@@ -106,6 +106,11 @@ function Entry({
           <Button type="primary" size="large" onClick={() => setSearch({ edit: '' })}>
             Edit
           </Button>
+          {'editions' in document && item.version > 0 && (
+            <Link to={`/replans?rules=${item.id}`}>
+              <Button size="large">Which gardens break them</Button>
+            </Link>
+          )}
           <Button size="large" onClick={done}>
             Back to the list
           </Button>

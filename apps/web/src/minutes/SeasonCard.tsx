@@ -8,6 +8,7 @@ import {
   monthOf,
   percentByMonth,
   percentSteps,
+  seasonYear,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -22,17 +23,7 @@ export function SeasonCard(props: StepProps) {
   const season = survey.season ?? 'percent';
   if (season === 'never')
     return <p>The season is not followed: the same minutes all the year, as you chose above.</p>;
-  const byBalance = (survey.school ?? 'balance') === 'balance' && minutes.year.length > 0;
-  const year = byBalance
-    ? minutes.year
-    : table.months.map((percent, i) => ({
-        month: i + 1,
-        netMmPerWeek: percent,
-        weeklySeconds: percent,
-      }));
-  const hundred =
-    minutes.hundredMonth ??
-    year.reduce((best, one) => (one.netMmPerWeek > best.netMmPerWeek ? one : best)).month;
+  const { byBalance, year, hundred } = seasonYear(minutes, table, survey);
   const source = byBalance ? 'the water balance' : `the table “${table.name}”`;
   if (season === 'days') {
     const waterings = Math.max(

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { Alert, Button, Checkbox, Empty, Input, Popover, Progress, Table, Tag } from 'antd';
 import { ControlOutlined, MoreOutlined } from '@ant-design/icons';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import {
   filterOf,
   FILTERS,
@@ -254,6 +254,12 @@ export default function SitesPage() {
         ))}
         <Narrow search={search} seek={seek} columns={isPhone ? null : columns} />
       </div>
+      {mayWork && (filter === 'breach' || filter === 'coming') && total > 0 && (
+        <p>
+          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>Plan them all anew</Link>: each
+          gets a plan that keeps the rules, to be taken or refused.
+        </p>
+      )}
       {chosen.length > 0 && <ManyBar {...{ chosen, choose, which, total }} />}
       <Table<TimerLine>
         className="sites"

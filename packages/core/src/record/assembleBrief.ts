@@ -58,7 +58,7 @@ const DAYS_OF_A_WEEK = 7;
 const SECONDS_PER_WEEK = DAYS_OF_A_WEEK * SECONDS_PER_DAY;
 
 /** Watering dates of a week that the place allows; three of odd or even ones. */
-const allowedDates = (rules: BriefRules | undefined): number =>
+export const allowedDates = (rules: BriefRules | undefined): number =>
   Math.min(
     rules?.weekdays?.length ?? DAYS_OF_A_WEEK,
     rules?.mostDaysPerWeek ?? DAYS_OF_A_WEEK,

@@ -157,6 +157,15 @@ export function standingWords(
     : { verdict: tone, headline };
 }
 
+/** Which rule it breaks, or will break when rules to come are in force; empty: none. */
+export function ruleTroubleWords(
+  { breaches: [breach], coming }: Pick<TimerStanding, 'breaches' | 'coming'>,
+  speech: Speech,
+): string {
+  const trouble = breach ?? coming;
+  return trouble ? findingSentence(trouble, speech) : '';
+}
+
 /** Of a timer that is more work than a server takes upon itself. */
 export const tooMuchStanding = ({ settings, timer }: Plan, on: EpochDay): TimerStanding => ({
   proven: { ok: false, faults: [{ code: 'too-much-work', path: ['programs'] }] },

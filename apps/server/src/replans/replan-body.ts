@@ -1,0 +1,41 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { IsInt, IsOptional, IsUUID, Max, Min } from 'class-validator';
+import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
+import { Choice, Count } from '../platform/fields.ts';
+
+/** Timers to be planned anew: those that break given rules or will break them, or all whose percent should be another in a month. */
+export class ReplanBody {
+  @ApiProperty({ format: 'uuid' })
+  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
+  id: string;
+
+  @ApiProperty({ type: String, format: 'uuid', required: false })
+  @IsUUID(undefined, { message: 'rulesId must be the id of rules in your library' })
+  @IsOptional()
+  rulesId?: string;
+
+  @ApiProperty({ required: false, minimum: 1, maximum: 12 })
+  @Max(12, { message: 'month must be 1 to 12' })
+  @Min(1, { message: 'month must be 1 to 12' })
+  @IsInt({ message: 'month must be 1 to 12' })
+  @IsOptional()
+  month?: number;
+}
+
+/** How a house is told: the office calls, or somebody goes there; `open`: no plan was found; `done`: it was taken or refused. */
+export const SHOWN = ['all', 'phone', 'visit', 'open', 'done'] as const;
+export type Shown = (typeof SHOWN)[number];
+
+export class ReplanQuery {
+  @Choice('show', SHOWN)
+  show?: Shown;
+
+  @Count('page', 10_000)
+  page?: number;
+
+  @Choice('clock', CLOCK_STYLES)
+  clock?: ClockStyle;
+
+  @Choice('order', DATE_ORDERS)
+  order?: DateOrder;
+}

@@ -1,0 +1,42 @@
+import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { ReplanBody, ReplanQuery } from './replan-body.ts';
+import { ReplansService, type ReplanPage, type ReplanView } from './replans.service.ts';
+
+@Controller('replans')
+export class ReplansController {
+  constructor(private readonly replans: ReplansService) {}
+
+  /** The latest replans, with how far they are. */
+  @Answers({ schema: ['Replan'] })
+  @Get()
+  list(@CurrentActor() actor: Actor): Promise<ReplanView[]> {
+    return this.replans.list(actor);
+  }
+
+  /** A page of the timers of one, in the order of towns and streets. */
+  @Answers({ schema: 'ReplanPage', fails: ['malformed-request', 'not-found'] })
+  @Get(':id')
+  one(
+    @CurrentActor() actor: Actor,
+    @IdParam('replan') id: string,
+    @Query() query: ReplanQuery,
+  ): Promise<ReplanPage> {
+    return this.replans.one(actor, id, query);
+  }
+
+  /** Has all timers planned anew in the background that break rules or will, or whose percent should be another in a month. What comes of it is proposed. */
+  @Answers({
+    status: 201,
+    schema: 'NewReplan',
+    fails: [...JSON_WRITE, 'not-found', 'id-reused', 'not-accepted'],
+  })
+  @Post()
+  @HttpCode(201)
+  add(@CurrentActor() actor: Actor, @Body() body: ReplanBody): Promise<{ timers: number }> {
+    return this.replans.add(actor, body);
+  }
+}

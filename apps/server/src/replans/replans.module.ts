@@ -1,0 +1,16 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { WeatherModule } from '../weather/weather.module.ts';
+import { Replan, ReplanTimer } from './replan.entity.ts';
+import { ReplanningService } from './replanning.service.ts';
+import { ReplansController } from './replans.controller.ts';
+import { ReplansService } from './replans.service.ts';
+
+/** Many timers planned anew, since the rules of their place or the month have changed. */
+@Module({
+  imports: [TypeOrmModule.forFeature([Replan, ReplanTimer]), WeatherModule],
+  controllers: [ReplansController],
+  providers: [ReplansService, ReplanningService],
+  exports: [ReplanningService],
+})
+export class ReplansModule {}

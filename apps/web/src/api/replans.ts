@@ -1,0 +1,139 @@
+/** Many timers planned anew together. */
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { newId, request, styleQuery, type Style } from './request.ts';
+import { siteKeys } from './sites.ts';
+
+export const SHOWN = {
+  all: 'All',
+  phone: 'By phone',
+  visit: 'By a visit',
+  open: 'No plan found',
+  done: 'Decided',
+} as const;
+export type Shown = keyof typeof SHOWN;
+
+export interface Replan {
+  readonly id: string;
+  readonly aim: 'rules' | 'percent';
+  readonly rulesId: string | null;
+  /** What the rules are called. */
+  readonly rules: string | null;
+  /** 1 to 12. */
+  readonly month: number | null;
+  readonly by: string;
+  /** ISO instant. */
+  readonly at: string;
+  readonly counts: Readonly<Record<Shown | 'waiting' | 'fits', number>>;
+}
+
+export interface ReplanLine {
+  readonly id: string;
+  readonly timerId: string;
+  readonly timer: string;
+  readonly site: string;
+  readonly houseNumber: string | null;
+  readonly street: string | null;
+  readonly town: string;
+  readonly person: string;
+  readonly phone: string;
+  readonly state: 'waiting' | 'fits' | 'none' | 'proposed';
+  /** Which rule the settings of now break; empty: none. */
+  readonly reason: string;
+  readonly why: string;
+  /** Settings that somebody at the box changes. */
+  readonly lines: number | null;
+  /** `YYYY-MM-DD`: from then on it has to stand in the timer. */
+  readonly from: string | null;
+  readonly proposal: {
+    readonly id: string;
+    readonly state: 'draft' | 'sent' | 'withdrawn' | 'accepted' | 'refused';
+  } | null;
+}
+
+export interface ReplanPage extends Replan {
+  readonly total: number;
+  readonly lines: readonly ReplanLine[];
+}
+
+const keys = { all: ['replans'] as const };
+const LOOK_AGAIN_MS = 2_000;
+
+export const useReplans = () =>
+  useQuery({
+    queryKey: keys.all,
+    queryFn: () => request<Replan[]>('GET', '/api/replans'),
+    refetchInterval: ({ state }) =>
+      state.data?.some(({ counts }) => counts.waiting > 0) ? LOOK_AGAIN_MS : false,
+  });
+
+const loadReplan = (id: string, show: Shown, page: number, style?: Style) =>
+  request<ReplanPage>(
+    'GET',
+    `/api/replans/${id}?show=${show}&page=${page}${style ? `&${styleQuery(style)}` : ''}`,
+  );
+
+/** While some of it waits, it is asked for again. */
+export const useReplan = (id: string, show: Shown, page: number, style: Style) =>
+  useQuery({
+    queryKey: [...keys.all, id, show, page, style],
+    queryFn: () => loadReplan(id, show, page, style),
+    placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => ((state.data?.counts.waiting ?? 0) > 0 ? LOOK_AGAIN_MS : false),
+  });
+
+export type ReplanAsked = { readonly rulesId: string } | { readonly month: number };
+
+export function useStartReplan() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (asked: ReplanAsked) => {
+      const id = newId();
+      await request('POST', '/api/replans', { id, ...asked });
+      return id;
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: keys.all }),
+  });
+}
+
+/** What is proposed is taken, as it stands, for a timer as it is now. */
+async function takeOne({ timerId, proposal }: ReplanLine): Promise<void> {
+  if (!proposal) return;
+  const { version } = await request<{ version: number }>(
+    'GET',
+    `/api/timers/${encodeURIComponent(timerId)}/version`,
+  );
+  await request('POST', `/api/proposals/${proposal.id}/answers`, {
+    ...{ id: newId(), baseVersion: version, isAccepted: true, answer: '' },
+  });
+}
+
+/** Takes everything that waits, one house after another; what cannot be taken stays, and is told. */
+export function useTakeAll(id: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (progress: (taken: number) => void) => {
+      const failed: string[] = [];
+      let taken = 0;
+      for (const show of ['phone', 'visit'] as const)
+        for (;;) {
+          const { lines } = await loadReplan(id, show, 1);
+          const open = lines.filter(({ site }) => !failed.includes(site));
+          if (open.length === 0) break;
+          for (const line of open) {
+            await takeOne(line).then(
+              () => progress(++taken),
+              () => failed.push(line.site),
+            );
+          }
+        }
+      return { taken, failed };
+    },
+    onSettled: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: keys.all }),
+        client.invalidateQueries({ queryKey: siteKeys.all }),
+      ]),
+  });
+}
+
+export const replansKey = keys.all;

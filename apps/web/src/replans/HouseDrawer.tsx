@@ -1,0 +1,146 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Alert, Button, Drawer, Typography } from 'antd';
+import { Link } from 'react-router';
+import {
+  homeownerNotice,
+  keyInLines,
+  MOST_BY_PHONE,
+  NO_OFFICE,
+  parseDate,
+  phoneSentences,
+  recordDifferences,
+  SECONDS_PER_DAY,
+  attempt,
+} from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import { useSession } from '../api/people.ts';
+import { proposedRecord, useAnswerProposal, useProposals } from '../api/proposals.ts';
+import { replansKey, type Replan, type ReplanLine } from '../api/replans.ts';
+import { failureWords } from '../api/request.ts';
+import { siteKeys } from '../api/sites.ts';
+import { useTimer } from '../api/timers.ts';
+import { useScreen } from '../frame/useScreen.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { useCivilNow } from '../platform/useCivilNow.ts';
+import { Differences } from '../visit/Differences.tsx';
+import { panelNow } from '../visit/panel.ts';
+import { becauseOf } from './words.ts';
+
+interface Props {
+  readonly replan: Replan;
+  readonly line: ReplanLine;
+  readonly close: () => void;
+}
+
+/** One garden: what is proposed beside what is set, what to say by phone, and the letter to the homeowner. */
+export default function HouseDrawer({ replan, line, close }: Props) {
+  const timer = useTimer(line.timerId);
+  const proposals = useProposals(line.timerId);
+  const office = useLibrary('office');
+  const company = useSession().data?.person?.company ?? '';
+  const { clock, order } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  const client = useQueryClient();
+  const answer = useAnswerProposal(line.timerId);
+  const now = useCivilNow(timer.data?.site.timeZone ?? 'UTC');
+  const proposal = proposals.data?.find(({ id }) => id === line.proposal?.id);
+  const content = () => {
+    if (timer.isError)
+      return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
+    if (!timer.data || !proposals.data) return <Loading what="the timer" />;
+    if (!proposal) return <p>Somebody has decided this meanwhile.</p>;
+    const { plan, survey, version, site } = timer.data;
+    const record = { plan, survey };
+    const made = proposedRecord(record, proposal.changes);
+    const today = Math.floor(now / SECONDS_PER_DAY);
+    const panel = panelNow(plan, now, { clock, order, kind: null });
+    const lines = attempt(() => keyInLines(made.plan, plan, panel, true));
+    const keyed = lines.ok ? lines.value : [];
+    const byPhone = line.phone !== '' && keyed.length <= MOST_BY_PHONE;
+    const letter = homeownerNotice(
+      {
+        person: line.person,
+        house: site.name,
+        company,
+        office: office.data?.[0]?.document ?? NO_OFFICE,
+        because: becauseOf(replan),
+        from: parseDate(line.from ?? '') ?? today,
+        plan: made.plan,
+        by: byPhone ? 'phone' : 'visit',
+      },
+      { on: today, clock, order },
+    );
+    const give = (isAccepted: boolean) =>
+      answer.mutate(
+        { proposal, timerVersion: version, isAccepted, answer: '' },
+        {
+          onSuccess: close,
+          onSettled: () => {
+            void client.invalidateQueries({ queryKey: replansKey });
+            void client.invalidateQueries({ queryKey: siteKeys.all });
+          },
+        },
+      );
+    return (
+      <div className="stack">
+        <p>{proposal.note}</p>
+        <Differences
+          rows={recordDifferences(record, made, clock)}
+          none="It is what is set already."
+          before="Set now"
+          after="Proposed"
+        />
+        {answer.error && (
+          <Alert type="error" role="alert" title={failureWords(answer.error, 'Not answered')} />
+        )}
+        <div className="row near">
+          <Button type="primary" size="large" loading={answer.isPending} onClick={() => give(true)}>
+            Take it
+          </Button>
+          <Button size="large" loading={answer.isPending} onClick={() => give(false)}>
+            Refuse it
+          </Button>
+          <Link to={`/timers/${line.timerId}/plan`}>Plan it another way</Link>
+        </div>
+        <section className="stack near" aria-labelledby="at-the-box">
+          <h3 id="at-the-box">
+            At the box: {keyed.length} {keyed.length === 1 ? 'setting' : 'settings'}
+          </h3>
+          <p className="soft">
+            {byPhone
+              ? 'Few enough to be read out on the telephone:'
+              : line.phone === ''
+                ? 'No telephone number is noted, so somebody goes there.'
+                : 'Too many to be read out on the telephone, so somebody goes there.'}
+          </p>
+          <ol>
+            {phoneSentences(keyed, panel.style).map((sentence, i) => (
+              <li key={i}>{sentence}</li>
+            ))}
+          </ol>
+        </section>
+        <section className="stack near" aria-labelledby="letter">
+          <h3 id="letter">To the homeowner</h3>
+          <Typography.Paragraph
+            style={{ whiteSpace: 'pre-line' }}
+            copyable={{ text: letter, tooltips: ['Copy', 'Copied'] }}
+          >
+            {letter}
+          </Typography.Paragraph>
+        </section>
+      </div>
+    );
+  };
+  return (
+    <Drawer
+      open
+      placement={isPhone ? 'bottom' : 'right'}
+      size={isPhone ? '90vh' : 680}
+      title={line.site}
+      onClose={close}
+    >
+      {content()}
+    </Drawer>
+  );
+}

@@ -1,0 +1,233 @@
+import { lazy, Suspense, useState } from 'react';
+import { Alert, Button, Empty, Popconfirm, Progress, Table, Tag } from 'antd';
+import { PhoneOutlined } from '@ant-design/icons';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
+import { SHOWN, useReplan, useTakeAll, type ReplanLine, type Shown } from '../api/replans.ts';
+import { failureWords } from '../api/request.ts';
+import { useScreen } from '../frame/useScreen.ts';
+import { useMayWork } from '../people/useMay.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { useCivilNow } from '../platform/useCivilNow.ts';
+import { deviceZone } from '../platform/zone.ts';
+import { progressWords, titleOf } from './words.ts';
+
+const HouseDrawer = lazy(() => import('./HouseDrawer.tsx'));
+
+const PAGE = 50;
+
+const STATE_WORDS = {
+  waiting: 'waits',
+  fits: 'fits already',
+  none: 'no plan found',
+  proposed: 'waits for you',
+} as const;
+const ANSWERS = { accepted: 'taken', refused: 'refused', withdrawn: 'replaced' } as const;
+
+function State({ line }: { readonly line: ReplanLine }) {
+  const { state, proposal } = line;
+  if (proposal && proposal.state in ANSWERS)
+    // The cast holds: it is one of the words.
+    return <Tag>{ANSWERS[proposal.state as keyof typeof ANSWERS]}</Tag>;
+  return (
+    <Tag color={state === 'none' ? 'red' : state === 'proposed' ? 'purple' : 'default'}>
+      {STATE_WORDS[state]}
+    </Tag>
+  );
+}
+
+function TakeAll({ id, count }: { readonly id: string; readonly count: number }) {
+  const take = useTakeAll(id);
+  const [taken, setTaken] = useState(0);
+  if (take.isPending)
+    return (
+      <span className="row near" role="status">
+        {taken} taken{' '}
+        <Progress
+          type="circle"
+          size={28}
+          percent={Math.floor((100 * taken) / Math.max(1, taken + count))}
+        />
+      </span>
+    );
+  return (
+    <>
+      <Popconfirm
+        title={`Take all ${count} plans?`}
+        description="They are set in the records then. Each box still has to be keyed in, by phone or by a visit."
+        okText="Take them all"
+        cancelText="Not now"
+        onConfirm={() => {
+          setTaken(0);
+          take.mutate(setTaken);
+        }}
+      >
+        <Button type="primary" disabled={count === 0}>
+          Take all {count}
+        </Button>
+      </Popconfirm>
+      {take.data && take.data.failed.length > 0 && (
+        <Alert type="warning" title={`Not taken, look at them: ${take.data.failed.join(', ')}`} />
+      )}
+      {take.error && <Alert type="error" title={failureWords(take.error, 'Not all were taken')} />}
+    </>
+  );
+}
+
+/** What becomes of each garden, in the order of towns and streets: to be told by phone, to be visited, without a plan, decided. */
+export default function ReplanPage() {
+  const { replanId = '' } = useParams();
+  const { clock, order } = usePreferences();
+  const mayWork = useMayWork();
+  const isPhone = useScreen() === 'phone';
+  const [search, setSearch] = useSearchParams();
+  const [looked, setLooked] = useState<ReplanLine | null>(null);
+  const today = Math.floor(useCivilNow(deviceZone()) / SECONDS_PER_DAY);
+  const asked = search.get('show');
+  const show = (Object.keys(SHOWN) as Shown[]).find((one) => one === asked) ?? 'all';
+  const page = Number(search.get('page') ?? 1) || 1;
+  const replan = useReplan(replanId, show, page, { clock, order });
+  if (replan.isPending) return <Loading what="what was planned" />;
+  if (replan.isError)
+    return (
+      <Failed what="What was planned" error={replan.error} retry={() => void replan.refetch()} />
+    );
+  const { counts, lines, total } = replan.data;
+  const waits = counts.phone + counts.visit;
+  const from = (line: ReplanLine) => {
+    const day = line.from === null ? null : parseDate(line.from);
+    return day === null ? '' : `from ${day <= today ? 'now' : dateWords(day, today, order)} on, `;
+  };
+  const place = ({ houseNumber, street, town }: ReplanLine) =>
+    [
+      street
+        ? [street, houseNumber].filter(Boolean).join(' ')
+        : houseNumber && `No. ${houseNumber}`,
+      town,
+    ]
+      .filter(Boolean)
+      .join(', ');
+  const whatOf = (line: ReplanLine) => (
+    <>
+      <State line={line} />{' '}
+      {line.lines !== null && (
+        <span className="soft">
+          {from(line)}
+          {line.lines} {line.lines === 1 ? 'setting' : 'settings'}
+        </span>
+      )}
+      {line.reason && line.state !== 'fits' && <div>{line.reason}</div>}
+      <div className="soft">{line.why}</div>
+    </>
+  );
+  const act = (line: ReplanLine) =>
+    line.proposal?.state === 'sent' ? (
+      <Button onClick={() => setLooked(line)} aria-label={`Look at ${line.site}`}>
+        Look at it
+      </Button>
+    ) : line.state === 'none' ? (
+      <Link to={`/timers/${line.timerId}/plan`}>Plan it by hand</Link>
+    ) : null;
+  const houseOf = (line: ReplanLine) => (
+    <>
+      <Link className="plain heavy" to={`/timers/${line.timerId}`}>
+        {line.site}
+      </Link>
+      <div className="soft">{place(line)}</div>
+    </>
+  );
+  const callOf = ({ person, phone }: ReplanLine) =>
+    phone && (
+      <a href={`tel:${phone}`} className="plain">
+        <PhoneOutlined aria-hidden /> {person} <span className="soft">{phone}</span>
+      </a>
+    );
+  return (
+    <div className="page page-wide stack">
+      <div className="sites-head row">
+        <h1>{titleOf(replan.data)}</h1>
+        {mayWork && counts.waiting === 0 && <TakeAll id={replanId} count={waits} />}
+      </div>
+      <p role="status">
+        {progressWords(replan.data)}.{' '}
+        {counts.waiting > 0 && 'You can go on with other things; it is worked out on the server.'}
+      </p>
+      {counts.waiting > 0 && (
+        <Progress
+          percent={Math.floor((100 * (counts.all - counts.waiting)) / Math.max(1, counts.all))}
+        />
+      )}
+      <div className="row near" role="group" aria-label="Which gardens">
+        {(Object.keys(SHOWN) as Shown[]).map((one) => (
+          <Button
+            key={one}
+            shape="round"
+            type={one === show ? 'primary' : 'default'}
+            aria-pressed={one === show}
+            onClick={() => setSearch(one === 'all' ? {} : { show: one }, { replace: true })}
+          >
+            {SHOWN[one]} <b>{counts[one]}</b>
+          </Button>
+        ))}
+      </div>
+      <Table<ReplanLine>
+        rowKey="id"
+        size="small"
+        className="replan"
+        showHeader={!isPhone}
+        dataSource={[...lines]}
+        pagination={{
+          pageSize: PAGE,
+          current: page,
+          total,
+          hideOnSinglePage: true,
+          showSizeChanger: false,
+        }}
+        onChange={({ current = 1 }) =>
+          setSearch(
+            {
+              ...(show === 'all' ? {} : { show }),
+              ...(current > 1 ? { page: String(current) } : {}),
+            },
+            { replace: true },
+          )
+        }
+        locale={{
+          emptyText: <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description="No garden here." />,
+        }}
+        columns={
+          isPhone
+            ? [
+                {
+                  key: 'all',
+                  render: (_, line) => (
+                    <div className="stack near">
+                      {houseOf(line)}
+                      <div>{whatOf(line)}</div>
+                      {callOf(line)}
+                      {act(line)}
+                    </div>
+                  ),
+                },
+              ]
+            : [
+                { title: 'Garden', key: 'site', width: 230, render: (_, line) => houseOf(line) },
+                { title: 'What', key: 'what', render: (_, line) => whatOf(line) },
+                { title: 'Call', key: 'call', render: (_, line) => callOf(line) },
+                {
+                  title: <span className="hidden-but-read">What to do</span>,
+                  key: 'act',
+                  render: (_, line) => act(line),
+                },
+              ]
+        }
+      />
+      {looked && (
+        <Suspense>
+          <HouseDrawer replan={replan.data} line={looked} close={() => setLooked(null)} />
+        </Suspense>
+      )}
+    </div>
+  );
+}

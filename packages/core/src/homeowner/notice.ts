@@ -1,0 +1,57 @@
+/** What a homeowner is told, and what is said on the telephone, when the settings of their timer have to change. */
+import { panelText, type PanelStyle } from '../panel/value.ts';
+import type { KeyLine } from '../panel/keyIn.ts';
+import { programsByLetter, type Plan } from '../plan/plan.ts';
+import { programLabel } from '../plan/planWords.ts';
+import type { EpochDay } from '../time/calendar.ts';
+import { dateWords, daysWords, listed, startWords, type Speech } from '../words/words.ts';
+import type { Office } from './office.ts';
+
+export interface Notice {
+  /** Who lives there; empty: nobody is noted. */
+  readonly person: string;
+  readonly house: string;
+  readonly company: string;
+  readonly office: Pick<Office, 'phone'>;
+  /** Such as `the watering rules change`. */
+  readonly because: string;
+  /** From when on it has to stand in the timer. */
+  readonly from: EpochDay;
+  /** As it is to be. */
+  readonly plan: Plan;
+  readonly by: 'phone' | 'visit';
+}
+
+/** `Program A waters on Mon Thu, and starts at 5:10 am.` */
+function programSentences({ settings, timer, ...plan }: Plan, { clock, order }: Speech): string[] {
+  if (settings.mode === 'off') return ['The timer is switched off until then.'];
+  return programsByLetter({ ...plan, settings, timer })
+    .filter(({ starts, runs }) => starts.length > 0 && runs.some(({ seconds }) => seconds > 0))
+    .map(
+      ({ letter, days, starts }) =>
+        `Program ${programLabel(letter, timer.dialect ?? {})}: ${daysWords(days, clock, order)}, starts at ${listed(starts.map((start) => startWords(start, clock)))}.`,
+    );
+}
+
+/** A letter, line by line, that the office sends or leaves. */
+export function homeownerNotice(notice: Notice, speech: Speech): string {
+  const { person, house, company, office, because, from, plan, by } = notice;
+  const call = office.phone ? ` Call us with any question: ${office.phone}.` : '';
+  const how =
+    by === 'phone'
+      ? 'We will call you and go through it with you at the timer; it takes a few minutes.'
+      : 'We will come and set it; you need not be there.';
+  return [
+    `Hello${person ? ` ${person}` : ''},`,
+    '',
+    `${because}. From ${dateWords(from, speech.on, speech.order)} on, the sprinkler timer of ${house} waters like this:`,
+    ...programSentences(plan, speech),
+    '',
+    `${how}${call}`,
+    company,
+  ].join('\n');
+}
+
+/** What to ask somebody at the box to do, setting by setting, in the order of the box. */
+export const phoneSentences = (lines: readonly KeyLine[], style: PanelStyle): string[] =>
+  lines.map(({ name, value }) => `${name}: ${panelText(value, style)}`);

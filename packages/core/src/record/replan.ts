@@ -1,0 +1,274 @@
+/** The settings of a timer made to fit what has changed around it: the rules of its place, or the month. Proven before anybody sees it. */
+import type { Brief, BriefRules } from '../brief/brief.ts';
+import { attempt } from '../engine/effort.ts';
+import { occupiedWeek } from '../engine/occupiedWeek.ts';
+import { prove } from '../engine/verdict.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { siteMinutes } from '../garden/schools.ts';
+import { seasonYear } from '../garden/seasonYear.ts';
+import { ruleBreaches } from '../judge/ruleBreaches.ts';
+import { keyInLines } from '../panel/keyIn.ts';
+import { applyChange, type PlanChange } from '../plan/change.ts';
+import type { Plan } from '../plan/plan.ts';
+import { percentSteps } from '../plan/program.ts';
+import { datesOfProgram } from '../plan/starts.ts';
+import { conflictsOf } from '../planner/conflicts.ts';
+import { conflictSentences } from '../planner/demandWords.ts';
+import type { Pins, PlannerOptions } from '../planner/options.ts';
+import { searchPlan } from '../planner/searchPlan.ts';
+import { takePlanChange } from '../planner/take.ts';
+import { houseRulesOn } from '../rules/houseRules.ts';
+import type { Rules } from '../rules/rules.ts';
+import type { RuledHouse } from '../rules/ruling.ts';
+import type { EpochDay, TimeText, Weekday } from '../time/calendar.ts';
+import { percentByMonth, type Climate } from '../water/need.ts';
+import type { MinutesTable } from '../water/minutesTable.ts';
+import { lengthWords, listed, monthName } from '../words/words.ts';
+import { allowedDates, assembleBrief, withPresentWater } from './assembleBrief.ts';
+import { houseStanding } from './houseStanding.ts';
+import type { TimerRecord } from './record.ts';
+
+export interface ReplanSources {
+  readonly record: TimerRecord;
+  readonly house: RuledHouse & { readonly mowing: readonly Weekday[] };
+  readonly rules: Rules | null;
+  readonly table: MinutesTable;
+  readonly climate: Climate | null;
+  /** Other timers on the same supply: nothing of a new plan waters while they do. */
+  readonly others: readonly Plan[];
+  /** Sunrise less what was asked for, where watering is to be done by it; null: not asked for, or not known. */
+  readonly finishBy: TimeText | null;
+  readonly today: EpochDay;
+}
+
+/** What the settings are to fit: the rules of the place, today's and those announced, or a month, 1 to 12. */
+export type ReplanAim =
+  { readonly of: 'rules' } | { readonly of: 'percent'; readonly month: number };
+
+export type Replanned =
+  /** Nothing has to be changed. */
+  | { readonly outcome: 'fits' }
+  /** There is no such plan, or none was found. */
+  | { readonly outcome: 'none'; readonly why: string }
+  | {
+      readonly outcome: 'proposed';
+      readonly change: PlanChange;
+      readonly why: string;
+      /** From when on it has to stand in the timer. */
+      readonly from: EpochDay;
+      /** Settings that somebody at the box changes. */
+      readonly lines: number;
+    };
+
+/** So few settings a homeowner can change while somebody reads them out on the telephone. */
+export const MOST_BY_PHONE = 8;
+
+/** Many houses wait, and what is sought is near what is set. */
+const THOROUGHNESS = 0.3;
+
+/** Lines to key in on a box that is clear but for them. */
+function linesBetween(before: Plan, after: Plan, today: EpochDay): number {
+  const now = {
+    style: { dialect: after.timer.dialect ?? {}, clock: '24' },
+    today,
+    secondOfDay: 0,
+  } as const;
+  const lines = attempt(() => keyInLines(after, before, now, true));
+  return lines.ok ? lines.value.length : after.stations.length * after.programs.length;
+}
+
+/** Each station stays in the program in which it is, where it is in one only: who knows the garden finds it again. */
+const pinsOf = ({ programs, stations }: Plan): Pins => ({
+  stations: stations.flatMap(({ number }) => {
+    const own = programs.filter(({ runs }) =>
+      runs.some(({ station, seconds }) => station === number && seconds > 0),
+    );
+    return own.length === 1 && own[0] ? [{ station: number, program: own[0].letter }] : [];
+  }),
+});
+
+function briefOf(sources: ReplanSources, rules: BriefRules): Brief {
+  const { record, house, table, climate, others, finishBy, today } = sources;
+  const { plan, survey } = record;
+  const minutes = siteMinutes(plan, survey, table, climate, rules);
+  const needed = assembleBrief(record, { minutes, rules, mowing: house.mowing });
+  // The garden gets what it gets now; who planted and measured it had a reason.
+  const numbers = plan.stations.map(({ number }) => number);
+  const present = attempt(() => withPresentWater(needed, plan, numbers));
+  const brief = present.ok ? present.value : needed;
+  const windows = others.flatMap((other) => {
+    const week = attempt(() => occupiedWeek(other, today));
+    return week.ok ? week.value : [];
+  });
+  return {
+    ...brief,
+    wish: { ...brief.wish, ...(finishBy === null ? {} : { finishBy }) },
+    ...(windows.length === 0
+      ? {}
+      : {
+          rules: {
+            ...brief.rules,
+            dripExempt: false,
+            noWaterWindows: [...(brief.rules?.noWaterWindows ?? []), ...windows],
+          },
+        }),
+  };
+}
+
+/** On as many dates as now, as far as the rules allow: roots that were watered three times a week do not go a week without. */
+function asOften(brief: Brief, plan: Plan): Brief {
+  const dates = new Map<number, number>();
+  for (const program of plan.programs)
+    for (const { station, seconds } of program.runs)
+      if (seconds > 0)
+        dates.set(station, (dates.get(station) ?? 0) + datesOfProgram(plan, program).mean);
+  const allowed = allowedDates(brief.rules);
+  return {
+    ...brief,
+    stations: brief.stations.map((station) => {
+      const now = Math.max(1, Math.min(allowed, Math.round(dates.get(station.number) ?? 0)));
+      return dates.has(station.number) ? { ...station, days: { least: now, most: now } } : station;
+    }),
+  };
+}
+
+/** Whether a plan is proven never to overlap, and keeps the rules, from a date on. */
+function isSound(plan: Plan, rules: BriefRules, from: EpochDay): boolean {
+  const checked = attempt(
+    () => prove(plan, from).verdict === 'clear' && ruleBreaches(plan, rules, from).length === 0,
+  );
+  return checked.ok && checked.value;
+}
+
+function forRules(sources: ReplanSources): Replanned {
+  const { record, house, rules, today } = sources;
+  const { plan, survey } = record;
+  const { breaches, coming } = houseStanding(record, rules, house, today);
+  if (breaches.length === 0 && coming === null) return { outcome: 'fits' };
+  const from = breaches.length > 0 ? today : (coming?.from ?? today);
+  const ruling = houseRulesOn(survey.rules, rules, house, from);
+  if (!ruling) return { outcome: 'fits' };
+  const brief = briefOf(sources, ruling);
+  const options: PlannerOptions = {
+    on: from,
+    thoroughness: THOROUGHNESS,
+    linked: plan.stations.filter(
+      ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
+    ),
+  };
+  const tried = (more: Pick<PlannerOptions, 'pins'>, about: Brief): PlanChange | null => {
+    const searched = attempt(() => searchPlan(about, { ...options, ...more }));
+    const found = searched.ok ? searched.value.found : null;
+    if (!found) return null;
+    const change = takePlanChange(plan, found.plan);
+    const applied = applyChange(plan, change);
+    return applied.ok && isSound(applied.value.plan, ruling, from) ? change : null;
+  };
+  const { programs: _programs, ...wish } = brief.wish ?? {};
+  const often = asOften(brief, plan);
+  // As it is but for days, starts and minutes; else as often as now; else however it can be.
+  const change =
+    tried({ pins: pinsOf(plan) }, { ...often, wish }) ?? tried({}, often) ?? tried({}, brief);
+  if (change) return proposed(plan, change, (after) => keptWords(plan, after), from);
+  if (ruling.weekdays?.length === 0)
+    return proposed(
+      plan,
+      { type: 'set-settings', settings: { mode: 'off' } },
+      () => 'No watering by timer is allowed, so the timer is switched off.',
+      from,
+    );
+  const conflicts = attempt(() => conflictsOf(brief, options));
+  const [conflict] = conflicts.ok ? conflicts.value : [];
+  const { demand, change: help } = conflict
+    ? conflictSentences(conflict, brief, '24')
+    : { demand: 'No plan was found that keeps the rules with the water of now.', change: '' };
+  return { outcome: 'none', why: `${demand} ${help}`.trim() };
+}
+
+/** Of a week's water; less is told. */
+const ENOUGH = 0.9;
+
+/** What is kept, and what is not: where the days that are allowed are too short for the water of now, somebody has to know. */
+function keptWords(before: Plan, after: Plan): string {
+  const [was, is] = [meanWeeklySeconds(before), meanWeeklySeconds(after)];
+  const short = [...was].flatMap(([station, seconds]) => {
+    const given = is.get(station) ?? 0;
+    return given >= ENOUGH * seconds ? [] : [{ station, seconds, given }];
+  });
+  if (short.length === 0)
+    return 'The rules are kept, and each station gets the water that it gets now.';
+  const each = short.map(
+    ({ station, seconds, given }) =>
+      `station ${station}, ${lengthWords(wholeMinutes(given))} a week in place of ${lengthWords(wholeMinutes(seconds))}`,
+  );
+  return `The rules are kept. There is less water than now for ${listed(each)}.`;
+}
+
+const wholeMinutes = (seconds: number) => Math.round(seconds / 60) * 60;
+
+function proposed(
+  plan: Plan,
+  change: PlanChange,
+  why: (after: Plan) => string,
+  from: EpochDay,
+): Replanned {
+  const applied = applyChange(plan, change);
+  if (!applied.ok) return { outcome: 'none', why: 'The plan that was found does not fit.' };
+  const after = applied.value.plan;
+  const lines = linesBetween(plan, after, from);
+  return lines === 0
+    ? { outcome: 'fits' }
+    : { outcome: 'proposed', change, why: why(after), from, lines };
+}
+
+function percentChange(plan: Plan, percents: readonly number[], now: number): PlanChange | null {
+  const { timer, settings, programs } = plan;
+  const { scope, byMonth } = timer.seasonal;
+  if (scope === 'none') return null;
+  if (scope === 'timer' && byMonth)
+    return settings.monthlyPercent?.every((percent, i) => percent === percents[i])
+      ? null
+      : { type: 'set-settings', settings: { monthlyPercent: percents } };
+  if (scope === 'timer')
+    return (settings.seasonalPercent ?? 100) === now
+      ? null
+      : { type: 'set-settings', settings: { seasonalPercent: now } };
+  const changes = programs
+    .filter(({ seasonalPercent = 100 }) => seasonalPercent !== now)
+    .map(({ letter }) => ({
+      ...({ type: 'set-program', program: letter } as const),
+      fields: { seasonalPercent: now },
+    }));
+  return changes.length === 0 ? null : { type: 'several', changes };
+}
+
+function forMonth(sources: ReplanSources, month: number): Replanned {
+  const { record, rules, house, table, climate, today } = sources;
+  const { plan, survey } = record;
+  if ((survey.season ?? 'percent') !== 'percent' || plan.settings.mode === 'off')
+    return { outcome: 'fits' };
+  const ruling = houseRulesOn(survey.rules, rules, house, today);
+  const minutes = siteMinutes(plan, survey, table, climate, ruling);
+  const { year, hundred } = seasonYear(minutes, table, survey);
+  const percents = percentByMonth(year, hundred, percentSteps(plan.timer));
+  const now = percents[month - 1] ?? 100;
+  const change = percentChange(plan, percents, now);
+  if (!change) return { outcome: 'fits' };
+  const applied = applyChange(plan, change);
+  const proven = applied.ok ? attempt(() => prove(applied.value.plan, today)) : null;
+  if (!proven?.ok || proven.value.verdict !== 'clear')
+    return {
+      outcome: 'none',
+      why: `With ${now} % its programs would overlap, or be half set. Plan it anew first.`,
+    };
+  return proposed(plan, change, () => `${monthName(month)} needs ${now} %.`, today);
+}
+
+/**
+ * What is to be changed on a timer so that it fits its rules or the month. What is proposed never overlaps, and keeps the rules.
+ *
+ * Cost: of the rules, that of a search of the planner, or of two.
+ */
+export function replan(sources: ReplanSources, aim: ReplanAim): Replanned {
+  return aim.of === 'rules' ? forRules(sources) : forMonth(sources, aim.month);
+}
