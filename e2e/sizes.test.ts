@@ -37,7 +37,7 @@ const STEPS = [
 const PAGES = [
   '/',
   '/sites',
-  '/due',
+  '/calendar',
   '/library',
   '/firm',
   '/account',

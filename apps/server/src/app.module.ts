@@ -6,11 +6,11 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import type { Logger as PinoLogger } from 'pino';
 import { ArchiveModule } from './archive/archive.module.ts';
+import { CalendarModule } from './calendar/calendar.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
 import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { ClearingModule } from './clearing/clearing.module.ts';
-import { DueModule } from './due/due.module.ts';
 import { EventsModule } from './events/events.module.ts';
 import { FirmModule } from './firm/firm.module.ts';
 import { HealthModule } from './health/health.module.ts';
@@ -84,7 +84,7 @@ export class AppModule {
         PhotosModule,
         WeatherModule,
         VisitsModule,
-        DueModule,
+        CalendarModule,
         PagesModule,
         ArchiveModule,
         ClearingModule,

@@ -6,6 +6,7 @@ import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
 import type { Role } from '../src/people/person.entity.ts';
 import { isAllowed, type Right } from '../src/people/rights.ts';
+import { newToken } from '../src/platform/token.ts';
 import {
   bytesOf,
   FENNIMORE,
@@ -49,6 +50,7 @@ beforeAll(async () => {
     .post(`/api/timers/${LARKHOLT}/links`)
     .send({ id: link, token, days: 30 })
     .expect(200);
+  await tamsin.post('/api/account/calendar').send({ token: CALENDAR }).expect(204);
   await tamsin.post('/api/replans').send({ id: REPLAN, month: 5 }).expect(201);
   invitation = randomUUID();
   for (const [id, own] of [
@@ -75,6 +77,7 @@ afterAll(() => server.stop());
 const timer = (rest = '') => `/api/timers/${FENNIMORE}${rest}`;
 /** Not accepted for its content: whoever may not do it is told before that. */
 const REPLAN = randomUUID();
+const CALENDAR = newToken();
 const WRITE = { id: randomUUID(), baseVersion: 1_000_000 };
 const archive = async () =>
   (await bytesOf(server.tamsin.get(`/api/sites/${FENNIMORE_SITE}/archive`)).expect(200))
@@ -218,8 +221,24 @@ const ROWS: Record<string, Row> = {
   'GET /api/replans': { access: 'see' },
   'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
   'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },
-  'GET /api/due': { access: 'see' },
-  'GET /api/due.ics': { access: 'see' },
+  'GET /api/calendar': { access: 'see' },
+  'GET /api/calendar/open': { access: 'see' },
+  'GET /api/calendar.ics': { access: 'see' },
+  'POST /api/calendar/some-day': { access: 'work', done: 400, body: () => ({}) },
+  'POST /api/calendar/orders': {
+    access: 'work',
+    done: 409,
+    body: () => ({ ...WRITE, day: '2027-01-01', timerIds: [] }),
+  },
+  'POST /api/timers/:id/stop': { access: 'work', done: 409, body: () => ({ ...WRITE, note: '' }) },
+  'POST /api/timers/:id/stop/taking-back': { access: 'work', done: 404, body: () => WRITE },
+  'GET /api/account/calendar': { access: 'own' },
+  'POST /api/account/calendar': {
+    access: 'own',
+    done: 204,
+    body: () => ({ token: newToken() }),
+  },
+  'GET /api/calendars/:token': { access: 'open', path: () => `/api/calendars/${CALENDAR}.ics` },
   // The weather is nobody's; signing in keeps strangers from using it up.
   'GET /api/weather/towns': { access: 'see' },
   'GET /api/weather/towns/:id/days': {

@@ -63,7 +63,7 @@ const pages = {
 const { fetchAhead } = await import('../src/timer/StepView.tsx');
 const { default: TodayPage } = await import('../src/today/TodayPage.tsx');
 const { default: SitesPage } = await import('../src/sites/SitesPage.tsx');
-const { default: DuePage } = await import('../src/due/DuePage.tsx');
+const { default: CalendarPage } = await import('../src/calendar/CalendarPage.tsx');
 
 const DAY = 86_400;
 /** Monday 1 March 2027. */
@@ -534,36 +534,56 @@ describe('the office', () => {
         </PreferencesProvider>
       </QueryClientProvider>,
     );
-  const timer = {
+  const line = {
     id: 't',
     name: 'Garage',
+    site,
+    town: 'Dunnock',
+    ofSeveral: false,
+    person: null,
     stations: 2,
     programs: 1,
     headline: 'A meets B on Tuesdays',
     verdict: 'overlap',
+    breaches: 0,
+    headroomPercent: null,
+    trouble: null,
+    battery: null,
     lastVisit: null,
     nextVisit: null,
     underWay: false,
     week: [],
+    checked: true,
+  };
+  const counts = (all: number, overlap: number) => ({
+    ...{ all, overlap, breach: 0, coming: 0, unset: 0, due: 0, 'under-way': 0 },
+  });
+  const PATHS = ['/api/timers', '/api/calendar', '/api/calendar/open'];
+  const visit = {
+    ...{ timerId: 't', timer: 'Garage', siteId: 's', site: 'Sandpiper Court' },
+    ...{ houseNumber: '5', street: null, town: 'Dunnock', latitude: null, longitude: null },
+    ...{ person: null, date: '2020-01-01', overdue: true, reasons: ['first watering'] },
+    ...{ kinds: ['follow-up'], stop: null },
   };
 
   test.each([
     ['Today', TodayPage, /Fetching today/],
     ['Sites', SitesPage, /Fetching your sites/],
-    ['Calendar', DuePage, /Fetching/],
+    ['Calendar', CalendarPage, /Fetching the week/],
   ])('%s waits, and says that the server gave no answer', async (_name, Page, waiting) => {
-    answers['/api/sites'] = answers['/api/due'] = 'never';
+    for (const path of PATHS) answers[path] = 'never';
     office(Page);
     expect(text()).toMatch(waiting);
     cleanup();
-    delete answers['/api/sites'];
-    delete answers['/api/due'];
+    for (const path of PATHS) delete answers[path];
     office(Page);
     expect(await screen.findByRole('button', { name: 'Try again' })).toBeTruthy();
   });
 
   test('an empty office says how to begin', async () => {
-    answers['/api/sites'] = answers['/api/due'] = answers['/api/weather/towns'] = [];
+    answers['/api/timers'] = { total: 0, counts: counts(0, 0), checking: 0, lines: [] };
+    answers['/api/calendar'] = { visits: [], orders: [] };
+    answers['/api/calendar/open'] = { overdue: [], someDay: [] };
     office(TodayPage);
     expect(await screen.findByText(/No sites yet/)).toBeTruthy();
     cleanup();
@@ -572,18 +592,32 @@ describe('the office', () => {
   });
 
   test('a garden that overlaps needs attention today, and stands under its filter', async () => {
-    answers['/api/sites'] = [{ ...site, timers: [timer] }];
-    answers['/api/due'] = answers['/api/weather/towns'] = [];
+    answers['/api/timers'] = { total: 1, counts: counts(1, 1), checking: 0, lines: [line] };
+    answers['/api/calendar'] = { visits: [], orders: [] };
+    answers['/api/calendar/open'] = { overdue: [visit], someDay: [] };
     office(TodayPage);
-    expect((await screen.findByRole('link', { name: /garden overlaps/ })).textContent).toMatch(
-      /^1.*Sandpiper Court/,
-    );
+    const link = await screen.findByRole('link', { name: /garden overlaps/ });
+    await waitFor(() => expect(link.textContent).toMatch(/^1.*Sandpiper Court/));
+    expect(text()).toMatch(/Sandpiper Court.*No\. 5, Dunnock.*overdue.*first watering/);
     cleanup();
     office(SitesPage);
     await screen.findByText('A meets B on Tuesdays');
-    press(/^Overlap 1$/);
-    expect(screen.getByText('A meets B on Tuesdays')).toBeTruthy();
     press(/^Not allowed 0$/);
-    expect(screen.queryByText('A meets B on Tuesdays')).toBeNull();
+    const asked = () => jest.mocked(fetch).mock.calls.map(([path]) => String(path));
+    await waitFor(() => expect(asked().some((path) => path.includes('show=breach'))).toBe(true));
+  });
+
+  test('while gardens are checked again the list says so, and nothing is called clear that is not known to be', async () => {
+    const unknown = { ...line, verdict: null, headline: 'It is being worked out.', checked: false };
+    answers['/api/timers'] = { total: 1, counts: counts(40, 0), checking: 40, lines: [unknown] };
+    answers['/api/calendar'] = { visits: [], orders: [] };
+    answers['/api/calendar/open'] = { overdue: [], someDay: [] };
+    office(TodayPage);
+    expect(await screen.findByText('40 gardens are being checked.')).toBeTruthy();
+    expect(text()).not.toMatch(/Every garden is clear/);
+    cleanup();
+    office(SitesPage);
+    expect(await screen.findByText(/40 timers are being checked again/)).toBeTruthy();
+    expect(text()).toMatch(/It is being worked out/);
   });
 });

@@ -445,6 +445,7 @@ export {
   type Replanned,
   type ReplanSources,
 } from './record/replan.ts';
+export { kilometresBetween, routeKilometres, routeThrough, type Position } from './site/route.ts';
 export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';
 export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
 export {

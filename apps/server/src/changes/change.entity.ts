@@ -25,6 +25,8 @@ export const SUBJECTS = [
   'timer-place',
   'proposal',
   'replan',
+  'stop',
+  'day-order',
 ] as const;
 export type Subject = (typeof SUBJECTS)[number];
 

@@ -16,6 +16,7 @@ import { Tokens1806000000000 } from './migrations/1806000000000-tokens.ts';
 import { StandingDates1807000000000 } from './migrations/1807000000000-standing-dates.ts';
 import { Lists1808000000000 } from './migrations/1808000000000-lists.ts';
 import { Replans1809000000000 } from './migrations/1809000000000-replans.ts';
+import { Calendar1810000000000 } from './migrations/1810000000000-calendar.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -33,6 +34,7 @@ export const MIGRATIONS = [
   StandingDates1807000000000,
   Lists1808000000000,
   Replans1809000000000,
+  Calendar1810000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   closeVisit,
   notAmong,
+  parseDate,
   readClosedVisit,
   readUndonePoints,
   undoneId,
@@ -108,6 +109,12 @@ export class VisitsService {
           began: sound.value.began,
           document: sound.value,
         });
+        // It was the visit that was planned.
+        const day = parseDate(sound.value.closed.slice(0, 10));
+        await database.query(
+          'delete from stops where company_id = $1 and id = $2 and (day is null or day <= $3)',
+          [companyId, timerId, day],
+        );
         // Changes before the visit was closed cannot be undone any more: the entry relies on them.
         await written({ subject: 'timer', subjectId: timerId, version });
         return { version };

@@ -95,6 +95,19 @@ export function useStartReplan() {
   });
 }
 
+const MOST_VISITS = 1_000;
+
+/** The timers that somebody has to go to, in their order. */
+export async function timersToVisit(id: string): Promise<string[]> {
+  const all: string[] = [];
+  for (let page = 1; all.length < MOST_VISITS; page++) {
+    const { lines } = await loadReplan(id, 'visit', page);
+    if (lines.length === 0) break;
+    all.push(...lines.map(({ timerId }) => timerId));
+  }
+  return all;
+}
+
 /** What is proposed is taken, as it stands, for a timer as it is now. */
 async function takeOne({ timerId, proposal }: ReplanLine): Promise<void> {
   if (!proposal) return;

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { ClosedVisit, HomeownerPage, Undone } from '@water-clock/core';
-import { request, styleQuery, type Style } from './request.ts';
+import { request } from './request.ts';
 
 export interface VisitSummary {
   readonly id: string;
@@ -22,16 +22,6 @@ export interface Link {
   readonly withdrawnAt: string | null;
 }
 
-export interface DueEntry {
-  readonly timerId: string;
-  readonly site: string;
-  readonly timer: string;
-  readonly date: string;
-  readonly kind: string;
-  readonly overdue: boolean;
-  readonly sentence: string;
-}
-
 const timerPath = (id: string) => `/api/timers/${encodeURIComponent(id)}`;
 
 export const visitKeys = {
@@ -40,7 +30,6 @@ export const visitKeys = {
   pages: ['page'] as const,
   page: (timerId: string, version: number) => ['page', timerId, version] as const,
   links: (timerId: string) => ['links', timerId] as const,
-  due: (style: Style) => ['due', style] as const,
 };
 
 export const useVisits = (timerId: string) =>
@@ -89,15 +78,3 @@ export const makeLink = (
 
 export const withdrawLink = (timerId: string, id: string) =>
   request<Link>('POST', `${timerPath(timerId)}/links/${encodeURIComponent(id)}/withdraw`, {});
-
-/** What is due in some days, `YYYY-MM-DD`, both included; null: from the beginning, or without end. */
-export const useDue = (style: Style, from: string | null = null, to: string | null = null) =>
-  useQuery({
-    queryKey: [...visitKeys.due(style), from, to],
-    queryFn: () =>
-      request<DueEntry[]>(
-        'GET',
-        `/api/due?${styleQuery(style)}${from ? `&from=${from}` : ''}${to ? `&to=${to}` : ''}`,
-      ),
-    placeholderData: keepPreviousData,
-  });

@@ -15,7 +15,7 @@ import './frame.css';
 const PLACES = [
   { to: '/', name: 'Today', icon: <HomeOutlined aria-hidden /> },
   { to: '/sites', name: 'Sites', icon: <UnorderedListOutlined aria-hidden /> },
-  { to: '/due', name: 'Calendar', icon: <CalendarOutlined aria-hidden /> },
+  { to: '/calendar', name: 'Calendar', icon: <CalendarOutlined aria-hidden /> },
   { to: '/library', name: 'Library', icon: <BookOutlined aria-hidden /> },
 ] as const;
 

@@ -164,6 +164,7 @@ export function faceOf({ theme, contrast, textSize }: Look): ThemeConfig {
         dangerColor: palette['accent-ink'],
       },
       Layout: { lightSiderBg: palette.rail, bodyBg: palette.paper },
+      Calendar: { itemActiveBg: palette['accent-pale'] },
       Table: {
         rowSelectedBg: palette['accent-pale'],
         rowSelectedHoverBg: palette['accent-pale'],

@@ -1,9 +1,19 @@
 import { lazy, Suspense, useState } from 'react';
+import { useMutation } from '@tanstack/react-query';
 import { Alert, Button, Empty, Popconfirm, Progress, Table, Tag } from 'antd';
 import { PhoneOutlined } from '@ant-design/icons';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
-import { SHOWN, useReplan, useTakeAll, type ReplanLine, type Shown } from '../api/replans.ts';
+import { useSomeDay } from '../api/calendar.ts';
+import {
+  SHOWN,
+  timersToVisit,
+  useReplan,
+  useTakeAll,
+  type Replan,
+  type ReplanLine,
+  type Shown,
+} from '../api/replans.ts';
 import { failureWords } from '../api/request.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import { useMayWork } from '../people/useMay.ts';
@@ -71,6 +81,31 @@ function TakeAll({ id, count }: { readonly id: string; readonly count: number })
         <Alert type="warning" title={`Not taken, look at them: ${take.data.failed.join(', ')}`} />
       )}
       {take.error && <Alert type="error" title={failureWords(take.error, 'Not all were taken')} />}
+    </>
+  );
+}
+
+/** The visits go to the calendar, to be given a day and a person there. */
+function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count: number }) {
+  const someDay = useSomeDay();
+  const plan = useMutation({
+    mutationFn: async () => {
+      const timerIds = await timersToVisit(replan.id);
+      return someDay.mutateAsync({ timerIds, note: titleOf(replan) });
+    },
+  });
+  if (plan.data)
+    return (
+      <span role="status">
+        {plan.data.planned} planned, <Link to="/calendar?view=open">give them days</Link>
+      </span>
+    );
+  return (
+    <>
+      <Button disabled={count === 0} loading={plan.isPending} onClick={() => plan.mutate()}>
+        Put {count} visits on the calendar
+      </Button>
+      {plan.error && <Alert type="error" title={failureWords(plan.error, 'Not planned')} />}
     </>
   );
 }
@@ -147,6 +182,9 @@ export default function ReplanPage() {
     <div className="page page-wide stack">
       <div className="sites-head row">
         <h1>{titleOf(replan.data)}</h1>
+        {mayWork && counts.waiting === 0 && (
+          <PlanVisits replan={replan.data} count={counts.visit} />
+        )}
         {mayWork && counts.waiting === 0 && <TakeAll id={replanId} count={waits} />}
       </div>
       <p role="status">

@@ -12,6 +12,7 @@ import {
   type House,
   type HouseTimer,
 } from '../api/houses.ts';
+import { useSomeDay } from '../api/calendar.ts';
 import { useSession } from '../api/people.ts';
 import { failureWords } from '../api/request.ts';
 import { useLines, type TimerLine } from '../api/lines.ts';
@@ -121,6 +122,8 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
   const isOwner = useSession().data?.person?.role === 'owner';
   const lines = useLines({ site: house.id }, { clock, order });
   const place = usePlace();
+  const someDay = useSomeDay();
+  const navigate = useNavigate();
   const isPhone = useScreen() === 'phone';
   const standings = new Map(lines.data?.lines.map((line) => [line.id, line]));
   const menuOf = (timer: HouseTimer) => [
@@ -130,6 +133,15 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
             key: 'place',
             label: 'Rename or move …',
             onClick: () => open({ what: 'place', timer }),
+          },
+          {
+            key: 'visit',
+            label: 'Plan a visit',
+            onClick: () =>
+              someDay.mutate(
+                { timerIds: [timer.id], note: '' },
+                { onSuccess: () => void navigate('/calendar?view=open') },
+              ),
           },
           {
             key: 'away',

@@ -1,5 +1,4 @@
-import type { ReactNode } from 'react';
-import { Button, Empty, Tag } from 'antd';
+import { Button, Empty, Segmented, Tag } from 'antd';
 import { RightOutlined } from '@ant-design/icons';
 import { Link, useNavigate } from 'react-router';
 import {
@@ -13,13 +12,15 @@ import {
   type EpochDay,
 } from '@water-clock/core';
 import { useLines, type Filter, type TimerLine, type TimerLines } from '../api/lines.ts';
-import { useDue, type DueEntry } from '../api/visits.ts';
+import { useCalendar, useOpenVisits, type CalendarVisit } from '../api/calendar.ts';
+import { useSession } from '../api/people.ts';
+import { DayList } from '../calendar/DayList.tsx';
+import { useDeviceSwitch } from '../hand/useDeviceSwitch.ts';
 import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
 import { TourOffer } from './TourOffer.tsx';
-import { START_VISIT } from '../visit/startVisit.ts';
 import './today.css';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -27,63 +28,20 @@ const DAYS_OF_A_WEEK = 7;
 /** What is due later stands in the calendar. */
 const DAYS_AHEAD = 60;
 
-interface Line {
-  readonly key: string;
-  readonly timerId: string;
-  readonly site: string;
-  readonly sentence: ReactNode;
-  readonly tag: ReactNode;
-  readonly act: string;
-  /** The step at which it goes on. */
-  readonly step: string;
-}
-
-const START = 'Start visit';
-
-const underWay = (lines: readonly TimerLine[]): Line[] =>
-  lines.map(({ id, site, headline }) => ({
-    key: `under way ${id}`,
-    timerId: id,
-    site: site.name,
-    sentence: headline,
-    tag: <Tag color="purple">under way</Tag>,
-    act: 'Go on',
-    step: 'leave',
-  }));
-
-const dueLine = ({ timerId, site, kind, date, overdue, sentence }: DueEntry, i: number): Line => ({
-  key: `${timerId} ${kind} ${date} ${i}`,
-  timerId,
-  site,
-  sentence,
-  tag: overdue ? <Tag color="red">overdue</Tag> : <Tag>due</Tag>,
-  act: kind === 'follow-up' ? 'Confirm' : START,
-  step: kind === 'follow-up' ? 'leave' : 'found',
-});
-
-function Lines({ lines, none }: { readonly lines: readonly Line[]; readonly none: string }) {
+function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
   const navigate = useNavigate();
-  if (lines.length === 0) return <p className="soft">{none}</p>;
   return (
     <ul className="list ruled">
-      {lines.map(({ key, timerId, site, sentence, tag, act, step }) => (
-        <li key={key}>
+      {lines.map(({ id, site, headline }) => (
+        <li key={id}>
           <div>
-            <Link className="plain heavy" to={`/timers/${timerId}`}>
-              {site}
+            <Link className="plain heavy" to={`/timers/${id}`}>
+              {site.name}
             </Link>{' '}
-            {tag}
-            <div>{sentence}</div>
+            <Tag color="purple">under way</Tag>
+            <div>{headline}</div>
           </div>
-          <Button
-            onClick={() =>
-              void navigate(`/timers/${timerId}/${step}`, {
-                state: act === START ? START_VISIT : null,
-              })
-            }
-          >
-            {act}
-          </Button>
+          <Button onClick={() => void navigate(`/timers/${id}/leave`)}>Go on</Button>
         </li>
       ))}
     </ul>
@@ -148,15 +106,20 @@ function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>
   );
 }
 
-/** How many visits are due on each of the coming seven days; those overdue count for today. */
-function Week({ due, today }: { readonly due: readonly DueEntry[]; readonly today: EpochDay }) {
+/** How many visits there are on each of the coming seven days; those overdue count for today. */
+function Week({
+  visits,
+  overdue,
+  today,
+}: {
+  readonly visits: readonly CalendarVisit[];
+  readonly overdue: number;
+  readonly today: EpochDay;
+}) {
   const counts = Array.from({ length: DAYS_OF_A_WEEK }, (_, i) => {
     const day = today + i;
-    const count = due.filter(({ date }) => {
-      const on = parseDate(date);
-      return on !== null && (i === 0 ? on <= day : on === day);
-    }).length;
-    return { day, count };
+    const own = visits.filter(({ date }) => date === formatDate(day)).length;
+    return { day, count: i === 0 ? own + overdue : own };
   });
   return (
     <ol className="today-week list small">
@@ -177,31 +140,56 @@ function Week({ due, today }: { readonly due: readonly DueEntry[]; readonly toda
   );
 }
 
-/** What to do now: visits under way and due, first waterings to be confirmed, houses that need attention, the week. */
+const isFollowUp = ({ kinds }: CalendarVisit) => kinds.includes('follow-up');
+
+/** What to do now: visits under way and due in their order, first waterings to be confirmed, gardens that need attention, the week. */
 export default function TodayPage() {
   const mayWork = useMayWork();
   const { clock, order } = usePreferences();
-  const today = Math.floor(useCivilNow(HERE) / SECONDS_PER_DAY);
-  const sites = useLines({ show: 'under-way', size: MOST_UNDER_WAY }, { clock, order });
-  const worst = useLines({ sort: 'verdict', size: 1 }, { clock, order });
-  const due = useDue({ clock, order }, null, formatDate(today + DAYS_AHEAD));
   const navigate = useNavigate();
-  if (sites.isPending || due.isPending) return <Loading what="today" />;
+  const me = useSession().data?.person?.id ?? null;
+  const [isMine, setMine] = useDeviceSwitch('today-mine', false);
+  const person = isMine ? me : null;
+  const today = Math.floor(useCivilNow(HERE) / SECONDS_PER_DAY);
+  const date = formatDate(today);
+  const style = { clock, order };
+  const sites = useLines({ show: 'under-way', size: MOST_UNDER_WAY }, style);
+  const worst = useLines({ sort: 'verdict', size: 1 }, style);
+  const days = useCalendar(date, formatDate(today + DAYS_AHEAD), person, style);
+  const open = useOpenVisits(person, style);
+  if (sites.isPending || days.isPending || open.isPending) return <Loading what="today" />;
   if (sites.isError)
     return <Failed what="Today" error={sites.error} retry={() => void sites.refetch()} />;
-  if (due.isError)
-    return <Failed what="Today" error={due.error} retry={() => void due.refetch()} />;
+  if (days.isError)
+    return <Failed what="Today" error={days.error} retry={() => void days.refetch()} />;
+  if (open.isError)
+    return <Failed what="Today" error={open.error} retry={() => void open.refetch()} />;
   const { counts, lines } = sites.data;
+  const { overdue } = open.data;
   // The one with the most to see.
   const tourTimer = worst.data?.lines[0];
-  const isNow = ({ date }: DueEntry) => (parseDate(date) ?? today) <= today;
-  const visits = due.data.filter((entry) => entry.kind !== 'follow-up' && isNow(entry));
-  const first = due.data.filter(({ kind }) => kind === 'follow-up');
-  const coming = due.data.filter((entry) => entry.kind !== 'follow-up' && !isNow(entry));
+  const now = [...overdue, ...days.data.visits.filter((visit) => visit.date === date)];
+  const visits = now.filter((visit) => !isFollowUp(visit));
+  const first = [
+    ...now.filter(isFollowUp),
+    ...days.data.visits.filter((visit) => isFollowUp(visit) && visit.date !== date),
+  ];
+  const coming = days.data.visits.filter((visit) => !isFollowUp(visit) && visit.date !== date);
+  const dayOrder =
+    days.data.orders.find((one) => one.date === date && one.personId === person) ?? null;
   return (
     <div className="page page-wide today">
       <div className="sites-head row">
         <h1>{dateWords(today, today, order)}</h1>
+        <Segmented<string>
+          aria-label="Whose visits"
+          options={[
+            { value: 'all', label: 'Everybody’s' },
+            { value: 'mine', label: 'Mine' },
+          ]}
+          value={isMine ? 'mine' : 'all'}
+          onChange={(value) => setMine(value === 'mine')}
+        />
         {mayWork && (
           <Button type="primary" onClick={() => void navigate('/sites/new')}>
             New site
@@ -216,26 +204,44 @@ export default function TodayPage() {
           <div className="stack far">
             <section aria-labelledby="today-visits">
               <h2 id="today-visits">Visits</h2>
-              <Lines
-                lines={[...underWay(lines), ...visits.map(dueLine)]}
-                none="No visit is under way or due today."
+              {lines.length > 0 && <UnderWay lines={lines} />}
+              <DayList
+                visits={visits}
+                order={dayOrder}
+                day={{ date, personId: person }}
+                today={date}
+                none={lines.length > 0 ? '' : 'No visit is under way or due today.'}
               />
             </section>
             {coming.length > 0 && (
               <section aria-labelledby="today-coming">
                 <h2 id="today-coming">Coming up</h2>
-                <Lines
-                  none=""
-                  lines={coming.slice(0, MOST_COMING).map((entry, i) => ({
-                    ...dueLine(entry, i),
-                    tag: null,
-                  }))}
-                />
+                <ul className="list ruled">
+                  {coming.slice(0, MOST_COMING).map((visit) => (
+                    <li key={`${visit.timerId} ${visit.date}`}>
+                      <div>
+                        <Link className="plain heavy" to={`/timers/${visit.timerId}`}>
+                          {visit.site}
+                        </Link>{' '}
+                        <span className="soft">
+                          {dateWords(parseDate(visit.date ?? '') ?? today, today, order)}
+                        </span>
+                        <div>{[visit.stop?.note, ...visit.reasons].filter(Boolean).join('; ')}</div>
+                      </div>
+                    </li>
+                  ))}
+                </ul>
               </section>
             )}
             <section aria-labelledby="today-first">
               <h2 id="today-first">First watering to be confirmed</h2>
-              <Lines lines={first.map(dueLine)} none="Nothing waits to be confirmed." />
+              <DayList
+                visits={first}
+                order={null}
+                day={null}
+                today={date}
+                none="Nothing waits to be confirmed."
+              />
             </section>
           </div>
           <div className="stack far">
@@ -245,7 +251,7 @@ export default function TodayPage() {
             </section>
             <section aria-labelledby="today-week">
               <h2 id="today-week">The week</h2>
-              <Week due={due.data} today={today} />
+              <Week visits={days.data.visits} overdue={overdue.length} today={today} />
             </section>
           </div>
         </div>

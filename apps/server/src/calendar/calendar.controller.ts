@@ -1,0 +1,127 @@
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  Ip,
+  Param,
+  Post,
+  Query,
+  StreamableFile,
+} from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { fileOf } from '../platform/files.ts';
+import { Answers, JSON_BODY, JSON_WRITE } from '../platform/openapi.ts';
+import { IdParam } from '../platform/parameters.ts';
+import { Public } from '../platform/public.ts';
+import { Tries } from '../platform/tries.ts';
+import {
+  CalendarLinkBody,
+  DayOrderBody,
+  DueQuery,
+  SomeDayBody,
+  StopBody,
+  UnplanBody,
+} from './calendar-body.ts';
+import { CalendarService, type Calendar, type OpenVisits } from './calendar.service.ts';
+
+const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused'] as const;
+const FILE = 'text/calendar';
+const NAME = 'visits-due.ics';
+
+@Controller()
+export class CalendarController {
+  constructor(
+    private readonly calendar: CalendarService,
+    private readonly tries: Tries,
+  ) {}
+
+  /** Visits that are due or planned in some days, day by day, 2,000 at most, and the orders of those days. */
+  @Answers({ schema: 'Calendar', fails: ['malformed-request'] })
+  @Get('calendar')
+  list(@CurrentActor() actor: Actor, @Query() query: DueQuery): Promise<Calendar> {
+    return this.calendar.list(actor, query);
+  }
+
+  /** What should have been, and what is to be some day. */
+  @Answers({ schema: 'OpenVisits', fails: ['malformed-request'] })
+  @Get('calendar/open')
+  open(@CurrentActor() actor: Actor, @Query() query: DueQuery): Promise<OpenVisits> {
+    return this.calendar.open(actor, query);
+  }
+
+  @Answers({ mediaType: FILE })
+  @Get('calendar.ics')
+  async file(@CurrentActor() actor: Actor): Promise<StreamableFile> {
+    return fileOf(await this.calendar.file(actor), FILE, NAME);
+  }
+
+  @Answers({ schema: 'Version', fails: [...CHANGE, 'not-accepted'] })
+  @Post('timers/:id/stop')
+  @HttpCode(200)
+  plan(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: StopBody,
+  ): Promise<{ version: number }> {
+    return this.calendar.plan(actor, id, body);
+  }
+
+  /** Takes a planned visit back; what is due stays due. */
+  @Answers({ status: 204, fails: CHANGE })
+  @Post('timers/:id/stop/taking-back')
+  @HttpCode(204)
+  unplan(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: UnplanBody,
+  ): Promise<void> {
+    return this.calendar.unplan(actor, id, body);
+  }
+
+  /** Notes that somebody goes to many timers some day; what is planned already stays as it is. */
+  @Answers({ schema: 'Planned', fails: [...JSON_WRITE, 'not-found', 'id-reused'] })
+  @Post('calendar/some-day')
+  @HttpCode(200)
+  someDay(
+    @CurrentActor() actor: Actor,
+    @Body() body: SomeDayBody,
+  ): Promise<{ readonly planned: number }> {
+    return this.calendar.someDay(actor, body);
+  }
+
+  @Answers({ schema: 'Version', fails: [...CHANGE, 'not-accepted'] })
+  @Post('calendar/orders')
+  @HttpCode(200)
+  order(@CurrentActor() actor: Actor, @Body() body: DayOrderBody): Promise<{ version: number }> {
+    return this.calendar.order(actor, body);
+  }
+
+  /** Since when one's calendar has its address. */
+  @May('own')
+  @Answers({ schema: 'CalendarLink' })
+  @Get('account/calendar')
+  link(@CurrentActor() actor: Actor): Promise<{ madeAt: string | null }> {
+    return this.calendar.link(actor);
+  }
+
+  /** An address for one's calendar; one before it opens nothing any more. */
+  @May('own')
+  @Answers({ status: 204, fails: [...JSON_BODY, 'id-reused'] })
+  @Post('account/calendar')
+  @HttpCode(204)
+  makeLink(@CurrentActor() actor: Actor, @Body() { token }: CalendarLinkBody): Promise<void> {
+    return this.calendar.makeLink(actor, token);
+  }
+
+  /** A person's calendar for any program that reads such. Whoever has the address reads it. */
+  @Public()
+  @Answers({ mediaType: FILE, fails: ['not-found', 'too-many-tries'], open: true })
+  @Get('calendars/:token')
+  async behindLink(@Ip() address: string, @Param('token') token: string): Promise<StreamableFile> {
+    await this.tries.openPage(address);
+    return fileOf(await this.calendar.ofLink(token.replace(/\.ics$/i, '')), FILE, NAME);
+  }
+}

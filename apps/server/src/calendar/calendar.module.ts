@@ -1,0 +1,14 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { StandingsModule } from '../standings/standings.module.ts';
+import { CalendarController } from './calendar.controller.ts';
+import { CalendarService } from './calendar.service.ts';
+import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
+
+/** When somebody has to come back, who, and in which order. */
+@Module({
+  imports: [TypeOrmModule.forFeature([Stop, DayOrder, CalendarLink]), StandingsModule],
+  controllers: [CalendarController],
+  providers: [CalendarService],
+})
+export class CalendarModule {}

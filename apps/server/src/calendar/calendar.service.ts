@@ -1,0 +1,428 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import {
+  formatDate,
+  parseDate,
+  visitReasonWords,
+  type EpochDay,
+  type Speech,
+  type VisitReason,
+} from '@water-clock/core';
+import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
+import { claimId, writeOnce } from '../changes/record.ts';
+import { calendarOf } from '../formats/calendar.ts';
+import type { Actor } from '../people/actor.ts';
+import { Person } from '../people/person.entity.ts';
+import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
+import { hashOfToken } from '../platform/token.ts';
+import { Timer } from '../sites/timer.entity.ts';
+import { todayIn } from '../sites/today.ts';
+import { LinesService } from '../standings/lines.service.ts';
+import type { DayOrderBody, DueQuery, SomeDayBody, StopBody } from './calendar-body.ts';
+import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
+
+/** A visit to a timer on a day: what is due there, or what the office has planned. */
+export interface CalendarVisit {
+  readonly timerId: string;
+  readonly timer: string;
+  readonly siteId: string;
+  readonly site: string;
+  readonly houseNumber: string | null;
+  readonly street: string | null;
+  readonly town: string;
+  readonly latitude: number | null;
+  readonly longitude: number | null;
+  readonly person: { readonly id: string; readonly name: string } | null;
+  /** `YYYY-MM-DD`; null: some day. */
+  readonly date: string | null;
+  readonly overdue: boolean;
+  /** Why, without dates. */
+  readonly reasons: readonly string[];
+  readonly kinds: readonly VisitReason['kind'][];
+  /** As the office planned it; null: it only is due. */
+  readonly stop: { readonly version: number; readonly note: string } | null;
+}
+
+export interface DayOrderView {
+  readonly personId: string | null;
+  readonly date: string;
+  readonly version: number;
+  readonly timerIds: readonly string[];
+}
+
+export interface Calendar {
+  readonly visits: readonly CalendarVisit[];
+  readonly orders: readonly DayOrderView[];
+}
+
+export interface OpenVisits {
+  readonly overdue: readonly CalendarVisit[];
+  /** To be made some day. */
+  readonly someDay: readonly CalendarVisit[];
+}
+
+const MOST = 2_000;
+const MOST_OPEN = 200;
+/** Of the database's whole numbers. */
+const FIRST_DAY = -(2 ** 31);
+const LAST_DAY = 2 ** 31 - 1;
+/** What a calendar program is told of. */
+const AHEAD_DAYS = 400;
+const BEHIND_DAYS = 60;
+
+/**
+ * $1: company, $2 to $3: days, $4: person or null. What is due stands on its own day; what is due until a planned visit stands with that.
+ */
+const VISITS = `with dated as (
+    select d.timer_id, d.day, jsonb_agg(d.reason order by d.id) as reasons, false as planned
+    from due_visits d left join stops sp on sp.company_id = d.company_id and sp.id = d.timer_id
+    where d.company_id = $1 and d.day between $2 and $3 and (sp.day is null or d.day > sp.day)
+    group by d.timer_id, d.day
+    union all
+    select sp.id, sp.day, coalesce((select jsonb_agg(d.reason order by d.day, d.id) from due_visits d
+      where d.company_id = sp.company_id and d.timer_id = sp.id and d.day <= sp.day), '[]'), true
+    from stops sp where sp.company_id = $1 and sp.day between $2 and $3),
+  some_day as (
+    select sp.id as timer_id, sp.day, '[]'::jsonb as reasons, true as planned
+    from stops sp where sp.company_id = $1 and sp.day is null)
+  select v.timer_id, st.name as timer, s.id as site_id, s.name as site, s.house_number, s.street, st.town, s.latitude,
+    s.longitude, st.time_zone, p.id as person_id, p.name as person, v.day, v.reasons,
+    case when v.planned then sp.version end as version, case when v.planned then sp.note end as note`;
+const JOINS = `
+  join standings st on st.company_id = $1 and st.id = v.timer_id
+  join sites s on s.company_id = st.company_id and s.id = st.site_id
+  left join stops sp on sp.company_id = st.company_id and sp.id = st.id
+  left join people p on p.company_id = st.company_id
+    and p.id = case when v.planned then coalesce(sp.person_id, st.person_id) else st.person_id end
+  where st.listed and ($4::uuid is null or p.id = $4)
+  order by v.day, st.street_key, st.site_key, v.timer_id`;
+
+interface Row {
+  readonly timer_id: string;
+  readonly timer: string;
+  readonly site_id: string;
+  readonly site: string;
+  readonly house_number: string | null;
+  readonly street: string | null;
+  readonly town: string;
+  readonly latitude: number | null;
+  readonly longitude: number | null;
+  readonly time_zone: string;
+  readonly person_id: string | null;
+  readonly person: string | null;
+  readonly day: EpochDay | null;
+  readonly reasons: readonly VisitReason[];
+  readonly version: number | null;
+  readonly note: string | null;
+}
+
+type Style = Pick<Speech, 'clock' | 'order'>;
+
+function visitOf(row: Row, style: Style, now: Date): CalendarVisit {
+  const on = todayIn(row.time_zone, now);
+  return {
+    timerId: row.timer_id,
+    timer: row.timer,
+    siteId: row.site_id,
+    site: row.site,
+    houseNumber: row.house_number,
+    street: row.street,
+    town: row.town,
+    latitude: row.latitude,
+    longitude: row.longitude,
+    person: row.person_id === null ? null : { id: row.person_id, name: row.person ?? '' },
+    date: row.day === null ? null : formatDate(row.day),
+    overdue: row.day !== null && row.day < on,
+    reasons: row.reasons.map((reason) => visitReasonWords(reason, { on, ...style })),
+    kinds: row.reasons.map(({ kind }) => kind),
+    stop: row.version === null ? null : { version: row.version, note: row.note ?? '' },
+  };
+}
+
+const styleOf = ({ clock = '24', order }: DueQuery): Style => ({
+  clock,
+  ...(order ? { order } : {}),
+});
+
+/** Who goes where on which day, and in which order. */
+@Injectable()
+export class CalendarService {
+  constructor(
+    private readonly database: DataSource,
+    private readonly lines: LinesService,
+  ) {}
+
+  async list({ companyId }: Actor, query: DueQuery): Promise<Calendar> {
+    const now = new Date();
+    await this.lines.settled(companyId, now);
+    const from = query.from ? (parseDate(query.from) ?? FIRST_DAY) : FIRST_DAY;
+    const to = query.to ? (parseDate(query.to) ?? LAST_DAY) : LAST_DAY;
+    const rows: Row[] = await this.database.query(`${VISITS} from dated v ${JOINS} limit $5`, [
+      ...[companyId, from, to, query.person ?? null, MOST],
+    ]);
+    const orders: {
+      person_id: string | null;
+      day: EpochDay;
+      version: number;
+      timer_ids: string[];
+    }[] = await this.database.query(
+      'select person_id, day, version, timer_ids from day_orders where company_id = $1 and day between $2 and $3',
+      [companyId, from, to],
+    );
+    return {
+      visits: rows.map((row) => visitOf(row, styleOf(query), now)),
+      orders: orders.map(({ person_id, day, version, timer_ids }) => ({
+        ...{ personId: person_id, date: formatDate(day), version, timerIds: timer_ids },
+      })),
+    };
+  }
+
+  /** What should have been, and what is to be some day. */
+  async open({ companyId }: Actor, query: DueQuery): Promise<OpenVisits> {
+    const now = new Date();
+    await this.lines.settled(companyId, now);
+    const visits = async (table: string) => {
+      const rows: Row[] = await this.database.query(`${VISITS} from ${table} v ${JOINS} limit $5`, [
+        ...[companyId, FIRST_DAY, todayIn('Pacific/Kiritimati', now), query.person ?? null],
+        MOST_OPEN,
+      ]);
+      return rows.map((row) => visitOf(row, styleOf(query), now));
+    };
+    const [dated, someDay] = await Promise.all([visits('dated'), visits('some_day')]);
+    return { overdue: dated.filter(({ overdue }) => overdue), someDay };
+  }
+
+  /** Plans the next visit to a timer, or plans it otherwise. */
+  async plan(
+    actor: Actor,
+    timerId: string,
+    { id, baseVersion, day, personId = null, note }: StopBody,
+  ): Promise<{ version: number }> {
+    const { companyId } = actor;
+    return writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['stop', timerId, baseVersion, day ?? null, personId, note],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        const stop = await lockedStop(database, companyId, timerId);
+        assertVersion(stop?.version ?? 0, baseVersion);
+        await assertPerson(database, companyId, personId);
+        const version = baseVersion + 1;
+        const row = { day: day ? parseDate(day) : null, personId, note, version };
+        await database.upsert(Stop, { companyId, id: timerId, ...row }, ['companyId', 'id']);
+        await written({
+          subject: 'stop',
+          subjectId: timerId,
+          version: await nextOf(database, companyId, timerId),
+        });
+        return { version };
+      },
+    });
+  }
+
+  /** Notes that somebody goes to many timers some day; what is planned already stays as it is. */
+  async someDay(
+    actor: Actor,
+    { id, timerIds, note }: SomeDayBody,
+  ): Promise<{ readonly planned: number }> {
+    const { companyId } = actor;
+    const ids = timerIds.map((one) => one.toLowerCase()).sort();
+    return writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['some-day', ids, note],
+      // As many as there were to plan then is not known any more; all of them are planned.
+      again: () => ({ planned: ids.length }),
+      make: async (database, written) => {
+        if ((await database.countBy(Timer, { companyId, id: In(ids) })) < ids.length)
+          throw notFound('timer');
+        const rows: unknown[] = await database.query(
+          `insert into stops (company_id, id, version, note) select $1, unnest($2::uuid[]), 1, $3
+           on conflict do nothing returning id`,
+          [companyId, ids, note],
+        );
+        const [first = ''] = ids;
+        const version = await nextOf(database, companyId, first);
+        await written({ subject: 'stop', subjectId: first, version });
+        return { planned: rows.length };
+      },
+    });
+  }
+
+  /** Takes a planned visit back; what is due stays due. */
+  async unplan(
+    actor: Actor,
+    timerId: string,
+    { id, baseVersion }: { readonly id: string; readonly baseVersion: number },
+  ): Promise<void> {
+    const { companyId } = actor;
+    await writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['stop-taken-back', timerId, baseVersion],
+      again: () => undefined,
+      make: async (database, written) => {
+        const stop = await lockedStop(database, companyId, timerId);
+        if (!stop) throw notFound('planned visit');
+        assertVersion(stop.version, baseVersion);
+        await database.delete(Stop, { companyId, id: timerId });
+        await written({
+          subject: 'stop',
+          subjectId: timerId,
+          version: await nextOf(database, companyId, timerId),
+        });
+      },
+    });
+  }
+
+  /** Puts a day's visits in order. */
+  async order(
+    actor: Actor,
+    { id, baseVersion, day: date, personId = null, timerIds }: DayOrderBody,
+  ): Promise<{ version: number }> {
+    const { companyId } = actor;
+    const day = parseDate(date) ?? 0;
+    return writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['day-order', day, personId, baseVersion, timerIds],
+      again: ({ version }) => ({ version }),
+      make: async (database, written) => {
+        await assertPerson(database, companyId, personId);
+        await database.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [
+          `${companyId} day ${day} ${personId ?? 'all'}`,
+        ]);
+        const whose = personId === null ? IsNull() : personId;
+        const order = await database.findOneBy(DayOrder, { companyId, day, personId: whose });
+        assertVersion(order?.version ?? 0, baseVersion);
+        const version = baseVersion + 1;
+        const orderId = order?.id ?? randomUUID();
+        const ids = timerIds.map((one) => one.toLowerCase());
+        const there = await database.findBy(Timer, { companyId, id: In(ids) });
+        if (there.length < ids.length) throw notFound('timer');
+        if (order)
+          await database.update(DayOrder, { companyId, id: orderId }, { timerIds: ids, version });
+        else {
+          await claimId(database, actor, DayOrder, orderId, 'order');
+          await database.insert(DayOrder, {
+            companyId,
+            id: orderId,
+            personId,
+            day,
+            version,
+            timerIds: ids,
+          });
+        }
+        await written({ subject: 'day-order', subjectId: orderId, version });
+        return { version };
+      },
+    });
+  }
+
+  /** Gives a person an address for their calendar; one before it opens nothing any more. */
+  async makeLink({ companyId, personId }: Actor, token: string): Promise<void> {
+    const tokenHash = hashOfToken(token);
+    const { manager } = this.database;
+    if (await manager.existsBy(CalendarLink, { tokenHash, id: Not(personId) }))
+      throw new ApiError({ code: 'id-reused', message: 'this token is taken; make another one' });
+    await manager.upsert(CalendarLink, { companyId, id: personId, tokenHash, madeAt: new Date() }, [
+      'companyId',
+      'id',
+    ]);
+  }
+
+  async link({ companyId, personId }: Actor): Promise<{ madeAt: string | null }> {
+    const row = await this.database.manager.findOneBy(CalendarLink, { companyId, id: personId });
+    return { madeAt: row?.madeAt.toISOString() ?? null };
+  }
+
+  /** The calendar behind an address. @throws ApiError 404 where it opens nothing */
+  async ofLink(token: string): Promise<string> {
+    const row = await this.database.manager.findOne(CalendarLink, {
+      where: { tokenHash: hashOfToken(token) },
+      relations: { person: { company: true } },
+    });
+    if (!row || row.person.takenOutAt !== null) throw notFound('calendar');
+    const { id, name, role, company } = row.person;
+    return this.file(
+      { companyId: row.companyId, companyName: company.name, personId: id, personName: name, role },
+      id,
+    );
+  }
+
+  /** What is due and planned, as an iCalendar of whole days. */
+  async file(actor: Actor, person?: string): Promise<string> {
+    const today = todayIn('UTC', new Date());
+    const { visits } = await this.list(actor, {
+      ...(person ? { person } : {}),
+      from: formatDate(today - BEHIND_DAYS),
+      to: formatDate(today + AHEAD_DAYS),
+    });
+    const events = visits.flatMap((visit) => {
+      const { timerId, site, date, reasons, stop, street, houseNumber, town } = visit;
+      if (date === null) return [];
+      const place = [[street, houseNumber].filter(Boolean).join(' '), town].filter(Boolean);
+      const why = [...(stop?.note ? [stop.note] : []), ...reasons].join('; ') || 'visit';
+      return [
+        {
+          id: `${timerId}-${date}`,
+          start: date,
+          end: formatDate((parseDate(date) ?? 0) + 1),
+          summary: `${site}: ${why}${place.length > 0 ? ` (${place.join(', ')})` : ''}`,
+        },
+      ];
+    });
+    return calendarOf('Visits due', 'visits due', new Date().toISOString(), events);
+  }
+}
+
+/** The timer's row stands for its planned visit: of two who plan at once the second sees the first. */
+async function lockedStop(
+  database: EntityManager,
+  companyId: string,
+  id: string,
+): Promise<Stop | null> {
+  const timer = await database.findOne(Timer, {
+    where: { companyId, id },
+    select: { companyId: true, id: true },
+    lock: { mode: 'for_no_key_update' },
+  });
+  if (!timer) throw notFound('timer');
+  return database.findOneBy(Stop, { companyId, id });
+}
+
+/** Planned visits come and go; the record of them counts on. */
+async function nextOf(
+  database: EntityManager,
+  companyId: string,
+  subjectId: string,
+): Promise<number> {
+  const [row]: { next: number }[] = await database.query(
+    `select coalesce(max(version), 0)::int + 1 as next from changes
+     where company_id = $1 and subject = 'stop' and subject_id = $2`,
+    [companyId, subjectId],
+  );
+  return row?.next ?? 1;
+}
+
+function assertVersion(now: number, baseVersion: number): void {
+  if (now !== baseVersion)
+    throw new ApiError({
+      code: 'stale-version',
+      message: `somebody else planned this meanwhile: it is now at version ${now}; your change was based on version ${baseVersion}`,
+      current: { version: now },
+    });
+}
+
+async function assertPerson(
+  database: EntityManager,
+  companyId: string,
+  id: string | null,
+): Promise<void> {
+  if (id === null) return;
+  if (!(await database.existsBy(Person, { companyId, id, takenOutAt: IsNull() })))
+    throw notAccepted([
+      {
+        code: 'unknown-document',
+        path: 'personId',
+        message: 'there is no such person in your firm',
+      },
+    ]);
+}
