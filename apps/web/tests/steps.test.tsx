@@ -592,7 +592,8 @@ describe('the office', () => {
   });
 
   test('a garden that overlaps needs attention today, and stands under its filter', async () => {
-    answers['/api/timers'] = { total: 1, counts: counts(1, 1), checking: 0, lines: [line] };
+    const both = { ...counts(2, 1), breach: 1 };
+    answers['/api/timers'] = { total: 1, counts: both, checking: 0, lines: [line] };
     answers['/api/calendar'] = { visits: [], orders: [] };
     answers['/api/calendar/open'] = { overdue: [visit], someDay: [] };
     office(TodayPage);
@@ -602,8 +603,8 @@ describe('the office', () => {
     cleanup();
     office(SitesPage);
     await screen.findByText('A meets B on Tuesdays');
-    press(/^Not allowed 0$/);
-    const asked = () => jest.mocked(fetch).mock.calls.map(([path]) => String(path));
+    press(/^Not allowed 1$/);
+    const asked = () => jest.mocked(fetch).mock.calls.map(([path]) => path as string);
     await waitFor(() => expect(asked().some((path) => path.includes('show=breach'))).toBe(true));
   });
 
