@@ -203,8 +203,8 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   expect(states.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(2);
   expect(await accessibilityFaults(page)).toEqual([]);
   // It is due until somebody has seen the first watering.
-  await page.goto(`${house.server.url}/calendar`);
-  await sees(page, '.due', /Thistle Corner.*see the first watering/s);
+  await page.goto(house.server.url);
+  await sees(page, '.today', /Thistle Corner.*see the first watering/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
 });
@@ -383,8 +383,8 @@ test('closed with two things left undone: each is said yes to, stands in the log
     '.log-entry',
     /Left undone: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
   );
-  await page.goto(`${house.server.url}/calendar`);
-  await sees(page, '.due', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
+  await page.goto(house.server.url);
+  await sees(page, '.today', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
   await page.close();
 });
 

@@ -210,6 +210,15 @@ const ROWS: Record<string, Row> = {
     body: () => ({ ...WRITE, closed: '2026-01-01T10:00' }),
   },
   'GET /api/visits/:id': { access: 'see', path: () => `/api/visits/${visit}` },
+  'GET /api/visits/:id/comments': {
+    access: 'see',
+    path: () => `/api/visits/${visit}/comments`,
+  },
+  'POST /api/visits/:id/comments': {
+    access: 'propose',
+    path: () => `/api/visits/${visit}/comments`,
+    body: () => ({ id: randomUUID(), text: 'hello' }),
+  },
   'GET /api/library/:shelf': { access: 'see' },
   'POST /api/library/:shelf/:id/changes': {
     access: 'work',
@@ -218,6 +227,7 @@ const ROWS: Record<string, Row> = {
   },
   'GET /api/photos/:id': { access: 'see', path: () => `/api/photos/${photo}` },
   'PUT /api/photos/:id': { access: 'propose', body: () => PNG },
+  'GET /api/firm/archive': { access: 'firm' },
   'GET /api/replans': { access: 'see' },
   'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
   'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },

@@ -10,6 +10,7 @@ import {
   LARKHOLT,
   linesOf,
   startTestServer,
+  unzipped,
   type TestServer,
 } from './testServer.ts';
 
@@ -237,4 +238,33 @@ test('a house is deleted with all that is in it, and personal data alone', async
   // The others are as they were.
   for (const id of [FENNIMORE, LARKHOLT]) await server.tamsin.get(`/api/timers/${id}`).expect(200);
   expect((await houseOf(FENNIMORE_SITE)).timers).toHaveLength(1);
+});
+
+test('a firm goes out as one file with its library and its sites, each of which comes in again with the names of its timers', async () => {
+  const { siteId, timerId } = await newHouse('Out and in');
+  await place(await timerOf(siteId, timerId), { name: 'Pump shed' }).expect(200);
+  const bytes = (await bytesOf(server.tamsin.get('/api/firm/archive')).expect(200)).body as Buffer;
+  const files = await unzipped(bytes);
+  const index = JSON.parse(files.get('firm.json')?.toString() ?? '') as {
+    format: string;
+    library: { shelf: string; document: object }[];
+    sites: { id: string; name: string }[];
+  };
+  expect(index.format).toBe('water-clock-firm');
+  expect(index.library.some(({ shelf }) => shelf === 'rules')).toBe(true);
+  expect(index.sites.map(({ id }) => `sites/${id}.zip`).sort()).toEqual(
+    [...files.keys()].filter((name) => name.startsWith('sites/')).sort(),
+  );
+  const archive = files.get(`sites/${siteId}.zip`) ?? Buffer.alloc(0);
+  // Into another firm the same id is free.
+  const made = await server.stranger
+    .put(`/api/sites/${siteId}/archive`)
+    .set('content-type', 'application/zip')
+    .send(archive)
+    .expect(200);
+  const [brought] = (made.body as { timerIds: string[] }).timerIds;
+  const there = (await server.stranger.get(`/api/timers/${brought}`).expect(200)).body as {
+    name: string;
+  };
+  expect(there.name).toBe('Pump shed');
 });

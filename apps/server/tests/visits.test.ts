@@ -130,6 +130,22 @@ describe('a visit', () => {
       visit: { asFound: { plan: found }, asLeft: { plan: left } },
     });
     await server.stranger.get(`/api/visits/${id}`).expect(404);
+    // Colleagues write under it, which does not alter it.
+    const comments = `/api/visits/${id}/comments`;
+    const comment = { id: randomUUID(), text: 'The valve box is behind the shed.' };
+    for (let i = 0; i < 2; i++)
+      expect((await server.jory.post(comments).send(comment).expect(200)).body).toMatchObject([
+        { text: comment.text, by: expect.stringMatching(/^Jory/) },
+      ]);
+    await server.tamsin.post(comments).send(comment).expect(409);
+    await server.tamsin
+      .post(comments)
+      .send({ ...comment, text: '' })
+      .expect(400);
+    expect((await server.tamsin.get(comments).expect(200)).body).toHaveLength(1);
+    await server.stranger.get(comments).expect(404);
+    await server.stranger.post(comments).send(comment).expect(404);
+    expect((await server.jory.get(`/api/visits/${id}`).expect(200)).body).toEqual(whole.body);
     await server.stranger.get(`/api/timers/${FENNIMORE}/visits`).expect(404);
     await server.nobody.get(`/api/visits/${id}`).expect(401);
   });

@@ -1,22 +1,34 @@
 import { Controller, Get, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
 import type { Request } from 'express';
 import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
 import { Answers, BytesBody, WORK, WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { ArchiveService } from './archive.service.ts';
 
-@Controller('sites')
+@Controller()
 export class ArchiveController {
   constructor(private readonly archive: ArchiveService) {}
 
   /** A whole site with its timers, its logbook and its photos, as one ZIP of open documents. */
   @Answers({ mediaType: 'application/zip', fails: ['not-found', ...WORK] })
-  @Get(':id/archive')
+  @Get('sites/:id/archive')
   async export(@CurrentActor() actor: Actor, @IdParam('site') id: string): Promise<StreamableFile> {
     const { name, bytes } = await this.archive.write(actor, id);
     return fileOf(bytes, 'application/zip', `${name}.zip`);
+  }
+
+  /** The whole firm: its library, and the archives of its sites, as one ZIP. */
+  @May('firm')
+  @Answers({ mediaType: 'application/zip', fails: ['not-allowed'] })
+  @Get('firm/archive')
+  async firm(@CurrentActor() actor: Actor): Promise<StreamableFile> {
+    return new StreamableFile(await this.archive.writeFirm(actor), {
+      type: 'application/zip',
+      disposition: 'attachment; filename="firm.zip"',
+    });
   }
 
   /** Makes a site of such a ZIP, which is the body. The id is that of the new site; sending it again is harmless. */
@@ -25,7 +37,7 @@ export class ArchiveController {
     schema: 'ImportedSite',
     fails: [...WRITE, 'not-found', 'too-large', 'id-reused', ...WORK],
   })
-  @Put(':id/archive')
+  @Put('sites/:id/archive')
   @HttpCode(200)
   import(
     @CurrentActor() actor: Actor,

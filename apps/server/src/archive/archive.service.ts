@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
 import { siteFields, type GivenSite, type SiteFields } from '@water-clock/core';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
-import { DataSource, In } from 'typeorm';
+import { DataSource, In, IsNull, Not } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
 import { claimId, writeOnce } from '../changes/record.ts';
+import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { notAccepted, notFound } from '../platform/api-error.ts';
 import { digestOf } from '../photos/photo-content.ts';
@@ -18,7 +20,15 @@ import { columnsOf, danglingReferences } from '../sites/sites.service.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
-import { folderOf, INDEX } from '../formats/archive-format.ts';
+import {
+  FIRM_FORMAT,
+  FIRM_INDEX,
+  FIRM_VERSION,
+  folderOf,
+  INDEX,
+  type FirmIndex,
+} from '../formats/archive-format.ts';
+import { zipStream } from '../formats/zip.ts';
 
 /** Ids of photos anywhere in a record: lists under the name `photos`. */
 function photosIn(value: unknown): string[] {
@@ -67,9 +77,46 @@ export class ArchiveService {
     private readonly audit: AuditService,
   ) {}
 
-  async write(
-    { companyId, personId }: Actor,
+  async write(actor: Actor, id: string): Promise<{ name: string; bytes: Buffer }> {
+    const { companyId, personId } = actor;
+    const written = await this.pack(companyId, id, false);
+    await this.audit.note({ companyId, personId, what: 'export', subjectId: id });
+    return written;
+  }
+
+  /** The whole firm, as a stream: each site is packed when its turn comes. */
+  async writeFirm({ companyId, companyName, personId }: Actor): Promise<Readable> {
+    const { manager } = this.database;
+    const library = await manager.find(LibraryEntry, {
+      where: { companyId, document: Not(IsNull()) },
+      order: { shelf: 'asc', id: 'asc' },
+    });
+    const sites = await manager.find(Site, {
+      where: { companyId },
+      select: { companyId: true, id: true, name: true },
+      order: { id: 'asc' },
+    });
+    await this.audit.note({ companyId, personId, what: 'export', subjectId: companyId });
+    const index: FirmIndex = {
+      ...{ format: FIRM_FORMAT, version: FIRM_VERSION, name: companyName },
+      library: library.flatMap(({ shelf, id, document }) =>
+        document ? [{ shelf, id, document }] : [],
+      ),
+      sites: sites.map(({ id, name }) => ({ id, name })),
+    };
+    return zipStream([
+      { name: FIRM_INDEX, bytes: () => Promise.resolve(Buffer.from(JSON.stringify(index))) },
+      ...sites.map(({ id }) => ({
+        name: `sites/${id}.zip`,
+        bytes: async () => (await this.pack(companyId, id, true)).bytes,
+      })),
+    ]);
+  }
+
+  private async pack(
+    companyId: string,
     id: string,
+    inBackground: boolean,
   ): Promise<{ name: string; bytes: Buffer }> {
     const { manager } = this.database;
     const site = await manager.findOneBy(Site, { companyId, id });
@@ -82,7 +129,8 @@ export class ArchiveService {
       where: { companyId, timerId: In(rows.map((timer) => timer.id)) },
       order: { began: 'asc', at: 'asc' },
     });
-    const timers = rows.map(({ id: timerId, plan, survey }) => ({
+    const timers = rows.map(({ id: timerId, name, plan, survey }) => ({
+      name,
       plan,
       survey,
       visits: visits.filter((visit) => visit.timerId === timerId).map(({ document }) => document),
@@ -91,12 +139,16 @@ export class ArchiveService {
       where: { companyId, id: In([...new Set(photosIn(timers))]) },
       order: { id: 'asc' },
     });
-    const bytes = await this.work.run(companyId, 'pack', {
-      site: siteFields(site),
-      timers,
-      photos: photos.map((photo) => ({ id: photo.id, bytes: photo.bytes })),
-    });
-    await this.audit.note({ companyId, personId, what: 'export', subjectId: id });
+    const bytes = await this.work.run(
+      companyId,
+      'pack',
+      {
+        site: siteFields(site),
+        timers,
+        photos: photos.map((photo) => ({ id: photo.id, bytes: photo.bytes })),
+      },
+      { inBackground },
+    );
     return { name: site.name, bytes: Buffer.from(bytes) };
   }
 
@@ -130,10 +182,13 @@ export class ArchiveService {
         await database.insert(Site, { companyId, id: siteId, version: 1, ...columns });
         for (const { id, content } of contents.photos)
           await keepPhoto(database, actor, id, { ...content, bytes: Buffer.from(content.bytes) });
-        for (const [i, { plan, survey, visits }] of contents.timers.entries()) {
+        for (const [i, { name, plan, survey, visits }] of contents.timers.entries()) {
           const { site: _site, ...bare } = plan;
           const id = timerIds[i] ?? siteId;
-          await database.insert(Timer, { companyId, id, siteId, version: 1, plan: bare, survey });
+          await database.insert(Timer, {
+            ...{ companyId, id, siteId, version: 1 },
+            ...{ name, plan: bare, survey },
+          });
           for (const [k, document] of visits.entries())
             await database.insert(VisitRow, {
               companyId,

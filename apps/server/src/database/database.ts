@@ -17,6 +17,7 @@ import { StandingDates1807000000000 } from './migrations/1807000000000-standing-
 import { Lists1808000000000 } from './migrations/1808000000000-lists.ts';
 import { Replans1809000000000 } from './migrations/1809000000000-replans.ts';
 import { Calendar1810000000000 } from './migrations/1810000000000-calendar.ts';
+import { Comments1811000000000 } from './migrations/1811000000000-comments.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -35,6 +36,7 @@ export const MIGRATIONS = [
   Lists1808000000000,
   Replans1809000000000,
   Calendar1810000000000,
+  Comments1811000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

@@ -13,7 +13,7 @@ export interface Index {
   readonly version: typeof ARCHIVE_VERSION;
   readonly site: object;
   /** How many visits of each timer there are, in its folder `timers/N/`. */
-  readonly timers: readonly { readonly visits: number }[];
+  readonly timers: readonly { readonly visits: number; readonly name?: string }[];
   readonly photos: readonly string[];
 }
 
@@ -21,6 +21,8 @@ export interface Contents {
   /** Not looked at yet. */
   readonly site: object;
   readonly timers: readonly {
+    /** What it is called at its house; empty: by its kind. */
+    readonly name: string;
     readonly plan: Plan;
     readonly survey: Survey;
     readonly visits: readonly ClosedVisit[];
@@ -36,3 +38,21 @@ export const filesOf = (index: number, visits: number) => ({
   survey: `${folderOf(index)}/survey.json`,
   visits: Array.from({ length: visits }, (_, k) => `${folderOf(index)}/visits/${k + 1}.json`),
 });
+
+/** The archive of a firm: its library, and the archives of its sites. */
+export const FIRM_FORMAT = 'water-clock-firm';
+export const FIRM_VERSION = 1;
+export const FIRM_INDEX = 'firm.json';
+
+export interface FirmIndex {
+  readonly format: typeof FIRM_FORMAT;
+  readonly version: typeof FIRM_VERSION;
+  readonly name: string;
+  readonly library: readonly {
+    readonly shelf: string;
+    readonly id: string;
+    readonly document: object;
+  }[];
+  /** Each in `sites/ID.zip`. */
+  readonly sites: readonly { readonly id: string; readonly name: string }[];
+}

@@ -9,6 +9,7 @@ import {
 } from '@water-clock/core';
 import { apiFaults, type ApiFault } from '../platform/api-error.ts';
 import { bodyFault } from '../platform/body.ts';
+import { NOT_IN_NAMES } from '../platform/fields.ts';
 import { NoPhoto, photoContent, type PhotoContent } from '../photos/photo-content.ts';
 import {
   ARCHIVE_FORMAT,
@@ -90,11 +91,16 @@ class ArchiveReader {
     const { timers, photos, site } = value;
     const isCount = (visits: unknown) =>
       Number.isInteger(visits) && Number(visits) >= 0 && Number(visits) <= 1000;
+    const isName = (name: unknown) =>
+      typeof name === 'string' && name.length <= 80 && NOT_IN_NAMES.test(name);
     const sound =
       isRecord(site) &&
       Array.isArray(timers) &&
       timers.length <= 100 &&
-      timers.every((timer: unknown) => isRecord(timer) && isCount(timer['visits'])) &&
+      timers.every(
+        (timer: unknown) =>
+          isRecord(timer) && isCount(timer['visits']) && isName(timer['name'] ?? ''),
+      ) &&
       Array.isArray(photos) &&
       photos.every((id) => typeof id === 'string' && UUID.test(id));
     if (!sound)
@@ -129,13 +135,13 @@ class ArchiveReader {
     const index = await this.index();
     if (!index || !this.isComplete(index)) return null;
     const timers = [];
-    for (const [i, { visits: count }] of index.timers.entries()) {
+    for (const [i, { visits: count, name: called = '' }] of index.timers.entries()) {
       const files = filesOf(i, count);
       const visits: (ClosedVisit | null)[] = [];
       const plan = await this.read(files.plan, readPlan);
       const survey = await this.read(files.survey, readSurvey);
       for (const name of files.visits) visits.push(await this.read(name, readClosedVisit));
-      timers.push({ plan, survey, visits });
+      timers.push({ name: called, plan, survey, visits });
     }
     const photos: { id: string; content: PhotoContent }[] = [];
     for (const id of index.photos) {

@@ -25,7 +25,10 @@ export function packArchive({ site, timers, photos }: Packed): Promise<Buffer> {
     format: ARCHIVE_FORMAT,
     version: ARCHIVE_VERSION,
     site,
-    timers: timers.map(({ visits }) => ({ visits: visits.length })),
+    timers: timers.map(({ name, visits }) => ({
+      visits: visits.length,
+      ...(name ? { name } : {}),
+    })),
     photos: photos.map(({ id }) => id),
   };
   const files = new Map<string, Uint8Array>([[INDEX, json(index)]]);

@@ -1,6 +1,6 @@
 /** ZIP files in memory: written in the plainest way, and read with distrust. */
 import { once } from 'node:events';
-import type { Readable } from 'node:stream';
+import { PassThrough, Readable } from 'node:stream';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { ZipFile as ZipWriter } from 'yazl';
 
@@ -103,14 +103,34 @@ export class Zip {
   }
 }
 
+const MTIME = new Date(Date.UTC(2000, 0, 1));
+
 /** Packs files; the same ones give the same bytes. */
 export async function zipped(files: ReadonlyMap<string, Uint8Array>): Promise<Buffer> {
   const zip = new ZipWriter();
-  const mtime = new Date(Date.UTC(2000, 0, 1));
-  for (const [name, bytes] of files) zip.addBuffer(Buffer.from(bytes), name, { mtime });
+  for (const [name, bytes] of files) zip.addBuffer(Buffer.from(bytes), name, { mtime: MTIME });
   zip.end();
   const chunks: Buffer[] = [];
   zip.outputStream.on('data', (chunk: Buffer) => chunks.push(chunk));
   await once(zip.outputStream, 'end');
   return Buffer.concat(chunks);
+}
+
+/** A ZIP of files that are made one after another, each when the one before has gone out; they are packed already. */
+export function zipStream(
+  files: readonly { readonly name: string; readonly bytes: () => Promise<Buffer> }[],
+): Readable {
+  const zip = new ZipWriter();
+  const out = new PassThrough();
+  for (const { name, bytes } of files)
+    zip.addReadStreamLazy(name, { compress: false, mtime: MTIME }, (done) => {
+      bytes().then(
+        (made) => done(null, Readable.from([made])),
+        // The download breaks off: half an archive must not look like a whole one.
+        (error: Error) => out.destroy(error),
+      );
+    });
+  zip.end();
+  zip.outputStream.pipe(out);
+  return out;
 }

@@ -7,7 +7,8 @@ export const RIGHTS = {
   own: { roles: ROLES, words: 'set their own preferences, password, second factor and sessions' },
   propose: {
     roles: ROLES,
-    words: 'propose changes of a timer, with photos, for somebody else to accept',
+    words:
+      'propose changes of a timer, with photos, for somebody else to accept, and comment on visits',
   },
   work: {
     roles: ['owner', 'office', 'technician'],

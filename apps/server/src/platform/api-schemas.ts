@@ -163,6 +163,7 @@ export const SCHEMAS: Record<string, Schema> = {
   Photo: record({ id: uuid, width: count, height: count }),
   VisitSummary: record({ id: uuid, by: text, visit: ref('Visit') }),
   VisitView: record({ id: uuid, timerId: uuid, by: text, visit: ref('Visit') }),
+  Comment: record({ id: uuid, by: text, at: moment, text }),
   CalendarVisit: record({
     timerId: uuid,
     timer: text,

@@ -18,7 +18,7 @@ import {
 } from 'class-validator';
 
 /** Control characters, and those that turn the direction of all text after them: on a page a name could pass for another, in a file for a line of it. */
-const NOT_IN_NAMES = /^[^\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]*$/u;
+export const NOT_IN_NAMES = /^[^\p{Cc}\u2028\u2029\u202a-\u202e\u2066-\u2069]*$/u;
 
 /** One line of text, without the space around it. */
 export const Line = (what: string, most: number) =>

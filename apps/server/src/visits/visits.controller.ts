@@ -1,14 +1,20 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
 import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { CloseVisitBody } from './close-visit-body.ts';
+import { CommentBody } from './comment-body.ts';
+import { CommentsService, type CommentView } from './comments.service.ts';
 import { VisitsService, type VisitSummary, type VisitView } from './visits.service.ts';
 
 @Controller()
 export class VisitsController {
-  constructor(private readonly visits: VisitsService) {}
+  constructor(
+    private readonly visits: VisitsService,
+    private readonly comments: CommentsService,
+  ) {}
 
   /** The logbook of a timer, the latest first, without the plans. */
   @Answers({ schema: ['VisitSummary'], fails: ['not-found'] })
@@ -35,5 +41,27 @@ export class VisitsController {
   @Get('visits/:id')
   one(@CurrentActor() actor: Actor, @IdParam('visit') id: string): Promise<VisitView> {
     return this.visits.one(actor, id);
+  }
+
+  /** What colleagues wrote under it, the first first. */
+  @Answers({ schema: ['Comment'], fails: ['not-found'] })
+  @Get('visits/:id/comments')
+  commentsOf(@CurrentActor() actor: Actor, @IdParam('visit') id: string): Promise<CommentView[]> {
+    return this.comments.list(actor, id);
+  }
+
+  @May('propose')
+  @Answers({
+    schema: ['Comment'],
+    fails: [...JSON_WRITE, 'not-found', 'id-reused', 'not-accepted'],
+  })
+  @Post('visits/:id/comments')
+  @HttpCode(200)
+  comment(
+    @CurrentActor() actor: Actor,
+    @IdParam('visit') id: string,
+    @Body() body: CommentBody,
+  ): Promise<CommentView[]> {
+    return this.comments.add(actor, id, body);
   }
 }

@@ -2,6 +2,7 @@ import { Tabs } from 'antd';
 import { useNavigate, useParams } from 'react-router';
 import { useSession } from '../api/people.ts';
 import { AuditTable } from './AuditTable.tsx';
+import { FirmArchive } from './FirmArchive.tsx';
 import { KeepChanges } from './KeepChanges.tsx';
 import { MailList } from './MailList.tsx';
 import { PeopleTable } from './PeopleTable.tsx';
@@ -10,7 +11,16 @@ const PARTS = [
   { key: 'people', label: 'People', children: <PeopleTable /> },
   { key: 'mail', label: 'Mail', children: <MailList /> },
   { key: 'record', label: 'Record', children: <AuditTable /> },
-  { key: 'settings', label: 'Settings', children: <KeepChanges /> },
+  {
+    key: 'settings',
+    label: 'Settings',
+    children: (
+      <div className="stack far">
+        <KeepChanges />
+        <FirmArchive />
+      </div>
+    ),
+  },
 ];
 
 /** What an owner looks after. */

@@ -20,6 +20,7 @@ import {
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { Comments } from './Comments.tsx';
 import { loadVisit, visitKeys, type VisitSummary } from '../api/visits.ts';
 
 export const dayOf = (moment: string, today: number, order: DateOrder) =>
@@ -153,6 +154,7 @@ export function LogEntry({
       <Disclosure className="log-findings" summary="Findings, as found and as left">
         {() => <Findings id={id} />}
       </Disclosure>
+      <Comments visitId={id} today={today} />
     </article>
   );
 }

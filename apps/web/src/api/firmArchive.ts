@@ -1,0 +1,84 @@
+/** A whole firm out of one archive and into an empty one, part by part through the same ways as everything else. */
+import { unzip, type UnzipFileInfo } from 'fflate';
+import { newId, request } from './request.ts';
+import { bringSite } from './sites.ts';
+
+const INDEX = 'firm.json';
+
+interface FirmIndex {
+  readonly name: string;
+  readonly library: readonly {
+    readonly shelf: string;
+    readonly id: string;
+    readonly document: object;
+  }[];
+  readonly sites: readonly { readonly id: string; readonly name: string }[];
+}
+
+const partsOf = (bytes: Uint8Array, filter: (file: UnzipFileInfo) => boolean) =>
+  new Promise<Record<string, Uint8Array<ArrayBuffer>>>((resolve, reject) => {
+    unzip(bytes, { filter }, (error, files) => {
+      if (error) reject(new Error('This is no ZIP file, or it is damaged.'));
+      // The cast holds: the library makes them of buffers of their own.
+      else resolve(files);
+    });
+  });
+
+const isIndex = (value: unknown): value is FirmIndex =>
+  typeof value === 'object' &&
+  value !== null &&
+  'format' in value &&
+  value.format === 'water-clock-firm' &&
+  'version' in value &&
+  value.version === 1 &&
+  'library' in value &&
+  Array.isArray(value.library) &&
+  'sites' in value &&
+  Array.isArray(value.sites);
+
+export interface Brought {
+  readonly sites: number;
+  /** What was refused, and why. */
+  readonly refused: readonly string[];
+}
+
+/**
+ * Brings the documents of the library first, since sites refer to them; then site by site. What is there already is not brought twice.
+ *
+ * @param progress so many of so many parts are done
+ * @throws Error where it is no archive of a firm
+ */
+export async function bringFirm(
+  file: Blob,
+  progress: (done: number, of: number) => void,
+): Promise<Brought> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const first = (await partsOf(bytes, ({ name }) => name === INDEX))[INDEX];
+  const index: unknown = first ? JSON.parse(new TextDecoder().decode(first)) : null;
+  if (!isIndex(index)) throw new Error('This is no archive of a firm.');
+  const refused: string[] = [];
+  const of = index.library.length + index.sites.length;
+  let done = 0;
+  const part = async (name: string, bring: () => Promise<unknown>) => {
+    await bring().catch((error: unknown) => {
+      refused.push(`${name}: ${error instanceof Error ? error.message : 'not brought'}`);
+    });
+    progress(++done, of);
+  };
+  for (const { shelf, id, document } of index.library)
+    await part(`${shelf} ${id}`, () =>
+      request('POST', `/api/library/${shelf}/${id}/changes`, {
+        ...{ id: newId(), baseVersion: 0, document },
+      }),
+    );
+  for (const { id, name } of index.sites) {
+    const path = `sites/${id}.zip`;
+    const archive = (await partsOf(bytes, (one) => one.name === path))[path];
+    await part(name, () =>
+      archive
+        ? bringSite(id, new Blob([archive]))
+        : Promise.reject(new Error('it is missing from the archive')),
+    );
+  }
+  return { sites: index.sites.length, refused };
+}
