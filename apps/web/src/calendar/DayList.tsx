@@ -86,7 +86,7 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
           Start visit
         </Button>
       )}
-      <Button type="text" aria-label={`When, and who: ${site}`} onClick={() => plan(visit)}>
+      <Button type="text" aria-label={`Plan: ${site}`} onClick={() => plan(visit)}>
         Plan
       </Button>
     </span>

@@ -104,9 +104,9 @@ export default function HouseDrawer({ replan, line, close }: Props) {
           <Link to={`/timers/${line.timerId}/plan`}>Plan it another way</Link>
         </div>
         <section className="stack near" aria-labelledby="at-the-box">
-          <h3 id="at-the-box">
+          <h2 id="at-the-box">
             At the box: {keyed.length} {keyed.length === 1 ? 'setting' : 'settings'}
-          </h3>
+          </h2>
           <p className="soft">
             {byPhone
               ? 'Few enough to be read out on the telephone:'
@@ -121,7 +121,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
           </ol>
         </section>
         <section className="stack near" aria-labelledby="letter">
-          <h3 id="letter">To the homeowner</h3>
+          <h2 id="letter">To the homeowner</h2>
           <Typography.Paragraph
             style={{ whiteSpace: 'pre-line' }}
             copyable={{ text: letter, tooltips: ['Copy', 'Copied'] }}

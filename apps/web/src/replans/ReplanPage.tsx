@@ -158,7 +158,7 @@ export default function ReplanPage() {
   );
   const act = (line: ReplanLine) =>
     line.proposal?.state === 'sent' ? (
-      <Button onClick={() => setLooked(line)} aria-label={`Look at ${line.site}`}>
+      <Button onClick={() => setLooked(line)} aria-label={`Look at it: ${line.site}`}>
         Look at it
       </Button>
     ) : line.state === 'none' ? (

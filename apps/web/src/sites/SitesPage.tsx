@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { Alert, Button, Checkbox, Empty, Input, Popover, Progress, Table, Tag } from 'antd';
 import { ControlOutlined, MoreOutlined } from '@ant-design/icons';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -20,7 +20,6 @@ import { useScreen } from '../frame/useScreen.ts';
 import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
-import { useSettled } from '../platform/useSettled.ts';
 import {
   COLUMN_NAMES,
   COLUMNS,
@@ -52,6 +51,38 @@ function Checking({ left, of }: { readonly left: number; readonly of: number }) 
   );
 }
 
+const PAUSE_MS = 200;
+
+/** What is typed stands here until there is a pause in it; the address and the server follow then. */
+function Finder({
+  sought,
+  seek,
+}: {
+  readonly sought: string;
+  readonly seek: (text: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const pause = useRef<ReturnType<typeof setTimeout>>(undefined);
+  return (
+    <Input
+      type="search"
+      aria-label="Find a site"
+      placeholder="Name, number, street, town, person, telephone"
+      value={typed ?? sought}
+      onChange={({ target: { value } }) => {
+        setTyped(value);
+        clearTimeout(pause.current);
+        pause.current = setTimeout(() => seek(value), PAUSE_MS);
+      }}
+      onBlur={() => {
+        clearTimeout(pause.current);
+        if (typed !== null && typed !== sought) seek(typed);
+        setTyped(null);
+      }}
+    />
+  );
+}
+
 interface NarrowProps {
   readonly search: URLSearchParams;
   readonly seek: (values: Readonly<Record<string, string | null>>) => void;
@@ -78,6 +109,7 @@ function Narrow({ search, seek, columns }: NarrowProps) {
       <Popover
         trigger="click"
         placement="bottomRight"
+        getPopupContainer={({ parentElement }) => parentElement ?? document.body}
         content={
           <div className="stack" style={{ width: 340 }}>
             {choices.map(([name, label, usual, options = []]) => (
@@ -137,7 +169,7 @@ export default function SitesPage() {
   const ruled = search.get('rules');
   const isArchived = search.get('state') === 'archived';
   const which: WhichTimers = {
-    find: useSettled(sought),
+    find: sought,
     show: filter,
     ...(person ? { person } : {}),
     ...(ruled ? { rules: ruled } : {}),
@@ -186,15 +218,7 @@ export default function SitesPage() {
         </Button>
       </>
     );
-  const finder = (
-    <Input
-      type="search"
-      aria-label="Find a site"
-      placeholder="Name, number, street, town, person, telephone"
-      value={sought}
-      onChange={({ target }) => seek({ find: target.value })}
-    />
-  );
+  const finder = <Finder sought={sought} seek={(find) => seek({ find })} />;
   const files = (
     <div className="row near">
       {mayWork && (

@@ -1,0 +1,116 @@
+/** An office's day: gardens found and given to people, rules that have changed, visits planned and put in order, at both sizes. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import { accessibilityFaults, choose, click, House, press, sees, type } from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+let page: Page;
+beforeAll(async () => {
+  house = await House.open();
+  page = await house.at('/sites');
+});
+afterAll(() => house.close());
+
+const go = (place: string) => page.goto(`${house.server.url}${place}`);
+const phone = () => page.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+const desk = () => page.setViewport({ width: 1280, height: 800 });
+
+test('gardens are found by what is known of them, chosen, and given to somebody; the columns stay as chosen', async () => {
+  await sees(page, '.sites', /Fennimore house.*Wrenfield Terrace/s);
+  await type(page, 'Find a site', 'petra');
+  await page.waitForFunction(() => document.querySelectorAll('.sites .ant-table-row').length === 1);
+  await sees(page, '.sites', /Fennimore house/);
+  await click(page, '.sites tbody .ant-checkbox-input');
+  await sees(page, '[role=status]', /1 site chosen/);
+  await choose(page, 'Who looks after the chosen sites', 'Jory Pellaway');
+  await page.waitForFunction(() => !document.body.textContent.includes('1 site chosen'));
+  await go('/sites');
+  await click(page, '::-p-text(More filters and columns)');
+  await click(page, '.ant-popover .ant-checkbox-wrapper ::-p-text(Looked after by)');
+  await sees(page, '.sites', /Looked after by.*Jory/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await page.reload();
+  await sees(page, '.sites thead', /Looked after by/);
+});
+
+test('rules that have changed: each garden that breaks them gets a plan, which is looked at, taken, and legal', async () => {
+  await go('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
+  await click(page, '::-p-text(Which gardens break them)');
+  await sees(page, 'main', /9 gardens are under them: 2 break them now/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Plan them all anew');
+  await page.waitForFunction(
+    () => /\d wait for you/.test(document.querySelector('[role=status]')?.textContent ?? ''),
+    { timeout: 120_000 },
+  );
+  await sees(page, '.replan', /Larkholt.*not allowed here.*The rules are kept/s);
+  await sees(page, '.replan', /Marram Lodge.*no plan found/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Look at it: Fennimore house');
+  await sees(page, '.ant-drawer-body', /Set now.*Proposed.*At the box: \d+ settings/s);
+  await sees(page, '.ant-drawer-body', /Hello Petra Fennimore.*The watering rules of Ostrelle/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Take it');
+  await sees(page, '.replan', /Fennimore house.*taken/s);
+  await phone();
+  await sees(page, '.replan', /Larkholt.*waits for you/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await desk();
+  await press(page, 'Put 2 visits on the calendar');
+  await sees(page, '[role=status]', /2 planned, give them days/);
+  await press(page, 'Take all 2');
+  await press(page, 'Take them all');
+  await sees(page, 'main', /3 decided, 1 without a plan/);
+  await go('/sites?show=breach');
+  await page.waitForFunction(() => document.querySelectorAll('.sites .ant-table-row').length === 1);
+  await sees(page, '.sites', /Marram Lodge/);
+});
+
+test('a visit gets its day and its person, and the day its order', async () => {
+  await go('/calendar?view=open');
+  await sees(page, 'main', /Some day.*Larkholt.*Planned anew for Ostrelle district/s);
+  const today = new Date().toISOString().slice(0, 10);
+  for (const name of ['Larkholt', 'Wrenfield Terrace']) {
+    await press(page, `Plan: ${name}`);
+    await choose(page, 'Who goes', 'Jory Pellaway');
+    const day = await page.waitForSelector('::-p-aria([name="On (empty: some day)"])');
+    await day?.click();
+    await page.keyboard.type(today);
+    await page.keyboard.press('Tab');
+    await press(page, 'Plan it');
+    await page.waitForFunction(() => !document.querySelector('.ant-modal-content form'));
+  }
+  await go('/');
+  await sees(page, '.today', /Larkholt.*Jory.*Wrenfield Terrace.*Jory/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  const names = () =>
+    page.$$eval('section[aria-labelledby=today-visits] li a', (all) =>
+      all.map((a) => a.textContent),
+    );
+  const before = await names();
+  // By the keyboard: taken up, moved down, set down.
+  const handle = await page.waitForSelector(`[aria-label="Move ${before[0]}"]`);
+  await handle?.focus();
+  for (const key of ['Space', 'ArrowDown', 'Space'] as const) {
+    await page.keyboard.press(key);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+  await page.waitForFunction(
+    (first) =>
+      document.querySelector('section[aria-labelledby=today-visits] li a')?.textContent !== first,
+    {},
+    before[0],
+  );
+  await page.reload();
+  await page.waitForSelector('section[aria-labelledby=today-visits] li a');
+  expect(await names()).toEqual([before[1], before[0], ...before.slice(2)]);
+  await go('/calendar?view=month');
+  await sees(page, '.ant-picker-calendar', /Larkholt|Wrenfield Terrace/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await phone();
+  await go('/calendar');
+  await sees(page, 'main', /Larkholt/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await desk();
+});
