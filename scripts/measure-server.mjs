@@ -100,7 +100,7 @@ async function main() {
       `/api/timers/${timer}/card.pdf`,
       `/api/sites/${SITES[i]}/archive`,
       '/api/sites',
-      '/api/due',
+      '/api/calendar',
     ]);
     const zip = Buffer.from(
       await (await fetch(`${server.url}/api/sites/${SITES[1]}/archive`, { headers })).arrayBuffer(),

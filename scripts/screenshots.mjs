@@ -47,15 +47,6 @@ await onStage(async ({ page, url }) => {
   await open(TIMER(2));
   await press('Show that night');
   await take('timer-overlap');
-  const checks = await page.waitForSelector('.timer-tools [aria-label^="Checks"]');
-  await checks.click();
-  await page.waitForSelector('.ant-drawer .findings');
-  await take('checks');
-  await open(TIMER(5));
-  await page.locator('.night-head .ant-segmented-item ::-p-text(Year)').click();
-  await page.waitForSelector('.year-chart');
-  await page.evaluate(() => scrollTo(0, 0));
-  await take('timer-year');
   await open(`${TIMER(7)}/settings`);
   await take('settings');
   for (const view of ['house', 'stations', 'minutes']) {
@@ -173,4 +164,32 @@ await onStage(async ({ page, url }) => {
   await page.goto(`${url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02`);
   await page.waitForSelector('.house-strip');
   await take('one-house');
+
+  // Rules that have changed: planned anew, and one garden looked at.
+  await page.goto(`${url}/replans`);
+  const plan = await page.waitForSelector('::-p-aria([name="Plan them all anew"][role="button"])');
+  await plan.click();
+  await page.waitForFunction(() => /\d wait for you/.test(document.body.textContent), {
+    timeout: 120_000,
+  });
+  await page.waitForSelector('[aria-label="Look at it: Fennimore house"]');
+  await press('Look at it: Fennimore house');
+  await page.waitForSelector('.ant-drawer-body ol');
+  await take('rules-changed');
+  // A week of visits.
+  await page.evaluate(async (timers) => {
+    const day = (later) => new Date(Date.now() + later * 86_400_000).toISOString().slice(0, 10);
+    for (const [i, timer] of timers.entries())
+      await fetch(`/api${timer}/stop`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          ...{ id: crypto.randomUUID(), baseVersion: 0, day: day(i % 3) },
+          note: i === 1 ? 'ring first: there is a dog' : '',
+        }),
+      });
+  }, [1, 3, 5, 6, 7, 8].map(TIMER));
+  await page.goto(`${url}/calendar`);
+  await page.waitForSelector('main li');
+  await take('calendar');
 });

@@ -117,7 +117,7 @@ test('how timers stand is worked out once, and again where something changes', a
   expect((await list()).count).toBe(lines.size);
   // The words are those of whoever asks; what they say was worked out before.
   expect((await list('&clock=12&order=month-day')).count).toBe(0);
-  await server.tamsin.get('/api/due').expect(200);
+  await server.tamsin.get('/api/calendar').expect(200);
   expect(workedOut(run)).toBe(0);
   // Two who ask at once do not have it worked out twice.
   await server.database.query('update standings set stale = true');
