@@ -7,6 +7,7 @@ import {
   FENNIMORE,
   HOLLIN_YARD,
   LARKHOLT,
+  linesOf,
   SORREL_ROW,
   startTestServer,
   type TestServer,
@@ -21,11 +22,17 @@ beforeAll(async () => {
 });
 afterAll(() => server.stop());
 
-const on = async (date: string, query = '') =>
-  (await server.tamsin.get(`/api/calendar?from=${date}&to=${date}${query}`).expect(200))
-    .body as Calendar;
-const open = async () =>
-  (await server.tamsin.get('/api/calendar/open').expect(200)).body as OpenVisits;
+/** When all that was changed is worked out. */
+const settled = () => linesOf(server.tamsin);
+const on = async (date: string, query = '') => {
+  await settled();
+  const path = `/api/calendar?from=${date}&to=${date}${query}`;
+  return (await server.tamsin.get(path).expect(200)).body as Calendar;
+};
+const open = async () => {
+  await settled();
+  return (await server.tamsin.get('/api/calendar/open').expect(200)).body as OpenVisits;
+};
 const plan = (timer: string, body: object, agent = server.tamsin) =>
   agent.post(`/api/timers/${timer}/stop`).send({ id: randomUUID(), note: '', ...body });
 const takeBack = (timer: string, baseVersion: number) =>

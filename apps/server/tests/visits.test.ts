@@ -120,6 +120,7 @@ describe('a visit', () => {
     expect(list).toMatchObject([
       { by: 'Tamsin Orrowby', visit: { closed: '2027-06-01T11:20', undone } },
     ]);
+    await linesOf(server.jory);
     const { visits } = (await server.jory.get('/api/calendar').expect(200)).body as Calendar;
     expect(visits.flatMap(({ reasons }) => reasons).join()).toMatch(
       /left undone: 2 settings of the card/,
@@ -153,6 +154,7 @@ describe('a visit', () => {
   test('what is due is listed for its company, and can be read by a calendar', async () => {
     const next = [{ date: '2027-09-01', reason: 'percent' as const, note: 'down to 60' }];
     await change(SORREL_ROW, { type: 'note', fields: { next } });
+    await linesOf(server.tamsin);
     const { visits } = (
       await server.tamsin.get(`/api/calendar?from=2027-09-01&to=2027-09-01`).expect(200)
     ).body as Calendar;
@@ -203,6 +205,7 @@ describe('rules of the place', () => {
       .expect(200);
     expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');
     const from = `${Number(today) + 2}-01-01`;
+    await linesOf(server.tamsin);
     const { visits } = (
       await server.tamsin.get(`/api/calendar?from=${from}&to=${from}`).expect(200)
     ).body as Calendar;

@@ -115,7 +115,15 @@ describe('two timers', () => {
         }));
         const [met, due] = [told(houseMeetings(timers, ON)), reference(timers)];
         expect([...met.keys()].sort()).toEqual([...due.keys()].sort());
-        for (const [key, known] of due) expect([key, met.get(key)]).toEqual([key, known]);
+        // In a month that the reference does not reach a percent of that month may open more at once.
+        const isWhole = [a, b].every(({ timer }) => !timer.seasonal.byMonth);
+        for (const [key, known] of due) {
+          const { most = 0, ...when } = met.get(key) ?? {};
+          const { most: least, ...wanted } = known;
+          expect([key, when]).toEqual([key, wanted]);
+          if (isWhole) expect([key, most]).toEqual([key, least]);
+          else expect(most).toBeGreaterThanOrEqual(least);
+        }
       }),
       { numRuns: cases(10) },
     );
