@@ -228,6 +228,7 @@ const ROWS: Record<string, Row> = {
   'GET /api/photos/:id': { access: 'see', path: () => `/api/photos/${photo}` },
   'PUT /api/photos/:id': { access: 'propose', body: () => PNG },
   'GET /api/firm/archive': { access: 'firm' },
+  'GET /api/reports': { access: 'firm' },
   'GET /api/replans': { access: 'see' },
   'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
   'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },

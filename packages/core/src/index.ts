@@ -446,6 +446,7 @@ export {
   type ReplanSources,
 } from './record/replan.ts';
 export { kilometresBetween, routeKilometres, routeThrough, type Position } from './site/route.ts';
+export { visitFacts, type StateFacts, type VisitFacts } from './record/visitFacts.ts';
 export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice.ts';
 export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
 export {

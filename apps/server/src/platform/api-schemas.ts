@@ -54,6 +54,16 @@ const replan: Record<string, Schema> = {
   counts: { type: 'object', additionalProperties: count },
 };
 
+const reportRow: Record<string, Schema> = {
+  visits: count,
+  minutes: { type: 'number' },
+  overlapsFound: count,
+  overlapsCured: count,
+  hoursSaved: { type: 'number' },
+  litresSaved: { type: 'number' },
+  repeatCalls: count,
+};
+
 const houseTimer: Record<string, Schema> = {
   id: uuid,
   name: text,
@@ -116,6 +126,12 @@ export const SCHEMAS: Record<string, Schema> = {
         checked: flag,
       }),
     ),
+  }),
+  Report: record({
+    months: listOf(record({ month: text, ...reportRow })),
+    people: listOf(record({ person: text, ...reportRow })),
+    houses: listOf(record({ siteId: uuid, site: text, ...reportRow })),
+    waiting: count,
   }),
   Replan: record(replan),
   ReplanPage: record({

@@ -22,6 +22,7 @@ const civilText = (at: Date) =>
 /** A visit that was closed. Never altered, never deleted. */
 @Entity('visits')
 @Index('visits_of_person', ['companyId', 'personId'])
+@Index('visits_by_time', ['companyId', 'began'])
 @Index('visits_timer', ['companyId', 'timerId', 'began'])
 export class VisitRow extends CompanyRow {
   @Column('uuid', { name: 'timer_id' })

@@ -5,7 +5,9 @@ import {
   homeownerPage,
   replan,
   timerStanding,
+  visitFacts,
   type CardSources,
+  type ClosedVisit,
   type EpochDay,
   type HomeownerPage,
   type Outcome,
@@ -16,8 +18,10 @@ import {
   type ReplanSources,
   type Rules,
   type RuledHouse,
+  type Survey,
   type TimerRecord,
   type TimerStanding,
+  type VisitFacts,
 } from '@water-clock/core';
 import { cardPdf, type CardPaper } from '../formats/card-pdf.ts';
 import { pagePdf, type Paper } from '../formats/page-pdf.ts';
@@ -56,6 +60,12 @@ export const TASKS = {
   ): Outcome<TimerStanding[]> => ({
     ok: true,
     value: input.map(({ record, rules, house, on }) => timerStanding(record, rules, house, on)),
+  }),
+  visitFacts: (
+    input: readonly { readonly visit: ClosedVisit; readonly survey: Survey }[],
+  ): Outcome<VisitFacts[]> => ({
+    ok: true,
+    value: input.map(({ visit, survey }) => visitFacts(visit, survey)),
   }),
   replan: ({
     sources,

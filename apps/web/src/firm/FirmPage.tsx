@@ -6,9 +6,11 @@ import { FirmArchive } from './FirmArchive.tsx';
 import { KeepChanges } from './KeepChanges.tsx';
 import { MailList } from './MailList.tsx';
 import { PeopleTable } from './PeopleTable.tsx';
+import { Reports } from './Reports.tsx';
 
 const PARTS = [
   { key: 'people', label: 'People', children: <PeopleTable /> },
+  { key: 'reports', label: 'Reports', children: <Reports /> },
   { key: 'mail', label: 'Mail', children: <MailList /> },
   { key: 'record', label: 'Record', children: <AuditTable /> },
   {

@@ -1,0 +1,114 @@
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import type { VisitFacts } from '@water-clock/core';
+import { DataSource, In } from 'typeorm';
+import { Listener } from '../events/listener.service.ts';
+import { Company } from '../people/company.entity.ts';
+import { ApiError } from '../platform/api-error.ts';
+import { Settings } from '../platform/settings.ts';
+import { VisitRow } from '../visits/visit.entity.ts';
+import { WorkService } from '../work/work.service.ts';
+import { VisitFactsRow } from './visit-facts.entity.ts';
+
+/** Visits in one piece of work. */
+const AT_ONCE = 16;
+const UNKNOWN: VisitFacts = { found: null, left: null };
+
+/** Works out what each visit changed, once, after it was closed. Of two servers that do the same one's answer is kept; they are the same. */
+@Injectable()
+export class FactsService implements OnApplicationBootstrap {
+  private readonly logger = new Logger('Facts');
+  private readonly turns = new Map<string, { done: Promise<void>; again: boolean }>();
+
+  constructor(
+    private readonly database: DataSource,
+    private readonly work: WorkService,
+    private readonly listener: Listener,
+    private readonly settings: Settings,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    // A visit that is closed is a change of its timer.
+    this.listener.told.subscribe((told) => {
+      if (told?.kind === 'changed') void this.soon(told.companyId);
+    });
+    if (this.settings.jobs) void this.everywhere();
+  }
+
+  async everywhere(): Promise<void> {
+    try {
+      const companies = await this.database.manager.find(Company, { select: { id: true } });
+      for (const { id } of companies) await this.soon(id);
+    } catch (error) {
+      this.logger.warn(error);
+    }
+  }
+
+  /** Never fails; whoever asks next goes on. */
+  soon(companyId: string): Promise<void> {
+    const running = this.turns.get(companyId);
+    if (running) {
+      running.again = true;
+      return running.done;
+    }
+    const turn = { again: false, done: Promise.resolve() };
+    turn.done = this.all(companyId, turn)
+      .catch((error: unknown) => this.logger.warn(error))
+      .finally(() => this.turns.delete(companyId));
+    this.turns.set(companyId, turn);
+    return turn.done;
+  }
+
+  private async all(companyId: string, turn: { again: boolean }): Promise<void> {
+    do {
+      turn.again = false;
+      while (await this.some(companyId));
+    } while (turn.again);
+  }
+
+  /** @returns whether there were any */
+  private async some(companyId: string): Promise<boolean> {
+    const missing: { id: string }[] = await this.database.query(
+      `select v.id from visits v where v.company_id = $1
+         and not exists (select from visit_facts f where f.company_id = v.company_id and f.id = v.id)
+       limit $2`,
+      [companyId, AT_ONCE],
+    );
+    if (missing.length === 0) return false;
+    const visits = await this.database.manager.find(VisitRow, {
+      where: { companyId, id: In(missing.map(({ id }) => id)) },
+      relations: { timer: true },
+    });
+    const facts = await this.factsOf(visits);
+    await this.database.manager
+      .createQueryBuilder()
+      .insert()
+      .into(VisitFactsRow)
+      .values(
+        visits.map(({ id }, i) => {
+          const { found, left } = facts[i] ?? UNKNOWN;
+          return {
+            ...{ companyId, id },
+            ...{ foundHours: found?.hours ?? null, leftHours: left?.hours ?? null },
+            ...{ foundLitres: found?.litres ?? null, leftLitres: left?.litres ?? null },
+            ...{ foundOverlaps: found?.overlaps ?? null, leftOverlaps: left?.overlaps ?? null },
+          };
+        }),
+      )
+      .orIgnore()
+      .execute();
+    return true;
+  }
+
+  private async factsOf(visits: readonly VisitRow[]): Promise<readonly VisitFacts[]> {
+    const input = visits.map(({ document, timer }) => ({ visit: document, survey: timer.survey }));
+    try {
+      return await this.work.run('', 'visitFacts', input, { inBackground: true });
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.code !== 'too-much-work') throw error;
+      if (visits.length === 1) return [UNKNOWN];
+      const each: VisitFacts[] = [];
+      for (const one of visits) each.push(...(await this.factsOf([one])));
+      return each;
+    }
+  }
+}

@@ -1,0 +1,35 @@
+import { Controller, Get, Query } from '@nestjs/common';
+import { formatDate } from '@water-clock/core';
+import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { DateField } from '../platform/fields.ts';
+import { Answers } from '../platform/openapi.ts';
+import { todayIn } from '../sites/today.ts';
+import { ReportsService, type Report } from './reports.service.ts';
+
+/** Of some days, both of them included; the last year where they are not said. */
+export class ReportQuery {
+  @DateField('from')
+  from?: string;
+
+  @DateField('to')
+  to?: string;
+}
+
+const YEAR = 365;
+
+@May('firm')
+@Controller('reports')
+export class ReportsController {
+  constructor(private readonly reports: ReportsService) {}
+
+  /** What the visits of some time came to, by month, person and house. */
+  @Answers({ schema: 'Report', fails: ['malformed-request', 'not-allowed'] })
+  @Get()
+  of(@CurrentActor() actor: Actor, @Query() query: ReportQuery): Promise<Report> {
+    const today = todayIn('Pacific/Kiritimati', new Date());
+    const { from = formatDate(today - YEAR), to = formatDate(today) } = query;
+    return this.reports.of(actor, from, to);
+  }
+}

@@ -1,0 +1,163 @@
+import { useState } from 'react';
+import { Alert, Button, Table } from 'antd';
+import { Link } from 'react-router';
+import { formatDate, monthName, SECONDS_PER_DAY } from '@water-clock/core';
+import { useReport, type ReportRow } from '../api/reports.ts';
+import { Bars } from '../charts/Bars.tsx';
+import { Patterns } from '../charts/patterns.tsx';
+import { DateField } from '../fields/DateField.tsx';
+import { saveCsv } from '../platform/csv.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { useCivilNow } from '../platform/useCivilNow.ts';
+import { deviceZone } from '../platform/zone.ts';
+
+const YEAR = 365;
+const LITRES_OF_A_GALLON = 3.785_411_784;
+
+const whole = (value: number) => Math.round(value).toLocaleString();
+const monthWords = (month: string) => `${monthName(Number(month.slice(5)))} ${month.slice(0, 4)}`;
+
+/** What stands in each row beside its name. */
+const COLUMNS = [
+  ['visits', 'Visits'],
+  ['minutes', 'Minutes'],
+  ['overlapsFound', 'Overlaps found'],
+  ['overlapsCured', 'Overlaps cured'],
+  ['hoursSaved', 'Hours of watering saved a year'],
+  ['litresSaved', 'Water saved a year'],
+  ['repeatCalls', 'Called again within 30 days'],
+] as const satisfies readonly (readonly [keyof ReportRow, string])[];
+
+interface PartProps<R extends ReportRow> {
+  readonly title: string;
+  /** What its first column names. */
+  readonly first: string;
+  readonly file: string;
+  readonly rows: readonly R[];
+  readonly nameOf: (row: R) => string;
+  readonly linkOf?: (row: R) => string;
+}
+
+function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }: PartProps<R>) {
+  const { units } = usePreferences();
+  const gallons = units === 'us';
+  const valueOf = (row: R, name: (typeof COLUMNS)[number][0]) =>
+    whole(name === 'litresSaved' && gallons ? row.litresSaved / LITRES_OF_A_GALLON : row[name]);
+  const titles = COLUMNS.map(([name, words]) =>
+    name === 'litresSaved' ? `${words} (${gallons ? 'gal' : 'l'})` : words,
+  );
+  return (
+    <section className="stack near" aria-label={title}>
+      <div className="row near">
+        <h2>{title}</h2>
+        <Button
+          size="small"
+          onClick={() =>
+            saveCsv(file, [
+              [first, ...titles],
+              ...rows.map((row) => [nameOf(row), ...COLUMNS.map(([name]) => valueOf(row, name))]),
+            ])
+          }
+        >
+          Save as CSV
+        </Button>
+      </div>
+      <Table<R>
+        size="small"
+        rowKey={nameOf}
+        pagination={{ pageSize: 12, hideOnSinglePage: true, showSizeChanger: false }}
+        style={{ overflowX: 'auto' }}
+        dataSource={[...rows]}
+        locale={{ emptyText: 'No visit was closed in this time.' }}
+        columns={[
+          {
+            title: first,
+            render: (_, row) =>
+              linkOf ? <Link to={linkOf(row)}>{nameOf(row)}</Link> : nameOf(row),
+          },
+          ...COLUMNS.map(([name], i) => ({
+            title: titles[i],
+            align: 'right' as const,
+            render: (_: unknown, row: R) => valueOf(row, name),
+          })),
+        ]}
+      />
+    </section>
+  );
+}
+
+/** What the visits of some time came to. */
+export function Reports() {
+  const today = Math.floor(useCivilNow(deviceZone()) / SECONDS_PER_DAY);
+  const [from, setFrom] = useState(() => formatDate(today - YEAR));
+  const [to, setTo] = useState(() => formatDate(today));
+  const report = useReport(from, to);
+  if (report.isPending) return <Loading what="the report" />;
+  if (report.isError)
+    return <Failed what="The report" error={report.error} retry={() => void report.refetch()} />;
+  const { months, people, houses, waiting } = report.data;
+  return (
+    <div className="stack far">
+      <Patterns />
+      <div className="row near at-foot">
+        <DateField label="From" value={from} required commit={setFrom} />
+        <DateField label="To" value={to} required commit={setTo} />
+      </div>
+      {waiting > 0 && (
+        <Alert
+          type="info"
+          title={`${waiting} visits are still being worked out; they are not in the savings yet.`}
+        />
+      )}
+      {months.length > 0 && (
+        <Bars
+          label="Overlaps by month"
+          unit="visits"
+          series={['found', 'cured']}
+          bars={months.map(({ month, overlapsFound, overlapsCured }) => ({
+            name: monthWords(month),
+            values: [overlapsFound, overlapsCured],
+          }))}
+          words={whole}
+          file="overlaps"
+        />
+      )}
+      {months.length > 0 && (
+        <Bars
+          label="Hours of watering saved a year, by the month of the visit"
+          unit="hours"
+          series={['saved']}
+          bars={months.map(({ month, hoursSaved }) => ({
+            name: monthWords(month),
+            values: [Math.max(0, hoursSaved)],
+          }))}
+          words={whole}
+          file="hours-saved"
+        />
+      )}
+      <Part
+        title="By month"
+        first="Month"
+        file="months"
+        rows={months}
+        nameOf={({ month }) => monthWords(month)}
+      />
+      <Part
+        title="By person"
+        first="Person"
+        file="people"
+        rows={people}
+        nameOf={({ person }) => person}
+      />
+      <Part
+        title="By house"
+        first="House"
+        file="houses"
+        rows={houses}
+        nameOf={({ site }) => site}
+        linkOf={({ siteId }) => `/sites/${siteId}`}
+      />
+    </div>
+  );
+}
