@@ -1,5 +1,5 @@
 import { Tabs } from 'antd';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { useSession } from '../api/people.ts';
 import { AuditTable } from './AuditTable.tsx';
 import { FirmArchive } from './FirmArchive.tsx';
@@ -10,7 +10,6 @@ import { Reports } from './Reports.tsx';
 
 const PARTS = [
   { key: 'people', label: 'People', children: <PeopleTable /> },
-  { key: 'reports', label: 'Reports', children: <Reports /> },
   { key: 'mail', label: 'Mail', children: <MailList /> },
   { key: 'record', label: 'Record', children: <AuditTable /> },
   {
@@ -37,9 +36,22 @@ export default function FirmPage() {
         <p>This page is for owners of the firm.</p>
       </div>
     );
+  if (part === 'reports')
+    return (
+      <div className="page page-wide">
+        <div className="sites-head row">
+          <h1>Reports</h1>
+          <Link to="/firm">The firm</Link>
+        </div>
+        <Reports />
+      </div>
+    );
   return (
     <div className="page">
-      <h1>{person.company}</h1>
+      <div className="sites-head row">
+        <h1>{person.company}</h1>
+        <Link to="/firm/reports">Reports</Link>
+      </div>
       <Tabs
         items={PARTS}
         activeKey={part}

@@ -20,14 +20,19 @@ export default function CommandDialog({ commands, close }: Props) {
   const { clock, order } = usePreferences();
   const navigate = useNavigate();
   const [typed, setTyped] = useState('');
-  const sites = useLines({ find: useSettled(typed), size: MOST }, { clock, order });
+  const settled = useSettled(typed);
+  const sites = useLines({ find: settled, size: MOST }, { clock, order });
+  // What was found for other letters must not be gone to by these.
+  const isKnown = settled === typed && !sites.isPlaceholderData;
   const field = useRef<RefSelectProps>(null);
-  const houses: Command[] = (sites.data?.lines ?? []).map(({ id, name, site, ofSeveral }) => ({
-    key: id,
-    kind: 'Site',
-    name: ofSeveral ? `${site.name}, ${name}` : site.name,
-    run: () => void navigate(`/timers/${id}`),
-  }));
+  const houses: Command[] = (isKnown ? (sites.data?.lines ?? []) : []).map(
+    ({ id, name, site, ofSeveral }) => ({
+      key: id,
+      kind: 'Site',
+      name: ofSeveral ? `${site.name}, ${name}` : site.name,
+      run: () => void navigate(`/timers/${id}`),
+    }),
+  );
   // The server has found the houses, by more than their names.
   const found = [...commandsFor(typed, commands).slice(0, typed ? MOST : FEW), ...houses].slice(
     0,
