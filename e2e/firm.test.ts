@@ -6,11 +6,13 @@ import {
   accessibilityFaults,
   choose,
   click,
+  file,
   House,
   press,
   saved,
   sees,
   type as typeInto,
+  upload,
 } from './house.ts';
 
 jest.setTimeout(240_000);
@@ -202,5 +204,139 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   for (const page of [sorrel, telephone]) {
     await go(page, '/');
     await sees(page, 'h1', /Sign in/);
+  }
+});
+
+test('thirty gardens come from a spreadsheet, a restriction changes, and they are legal again, with who is called and who is visited', async () => {
+  await go(owner, '/sites');
+  await press(owner, 'Sites from a spreadsheet');
+  // Every third has no telephone.
+  const rows = Array.from(
+    { length: 30 },
+    (_, i) =>
+      `Row house ${i + 1};${i + 1};Mill Lane;Dunnock;Ida Fell;${i % 3 ? `555 02${i + 10}` : ''}`,
+  );
+  const text = `name;number;street;town;person;telephone\n${rows.join('\n')}\n`;
+  await upload(owner, '.ant-modal input[type=file]', file('thirty.csv', text));
+  await press(owner, 'Import 30 sites');
+  await sees(owner, '.ant-modal', /30 sites were brought/);
+  await press(owner, 'Done');
+
+  // The rules of the district: Monday, Wednesday and Friday.
+  await go(owner, '/library/rules');
+  await press(owner, 'New');
+  await fill(owner, 'Whose rules', 'Dunnock');
+  const weekdays = async (clause: string, days: readonly string[]) => {
+    for (const day of days)
+      await click(owner, `[aria-label="${clause}: allowed weekdays"] [aria-label="${day}"]`);
+  };
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-collapse-header');
+  // All are allowed at first; a press takes one away.
+  await weekdays('Clause 1', ['Tue', 'Thu', 'Sat', 'Sun']);
+  await press(owner, 'Save');
+  await sees(owner, 'main', /Saved\./);
+
+  await go(owner, '/sites?find=row+house');
+  await click(owner, '.sites thead .ant-checkbox-input');
+  await press(owner, 'Choose all that are found');
+  await sees(owner, '[role=status]', /30 sites chosen/);
+  await choose(owner, 'Rules of the chosen sites', 'Dunnock');
+  await owner.waitForFunction(() => !document.body.textContent.includes('30 sites chosen'));
+  // What thirty visits have keyed in, at once.
+  await owner.evaluate(async () => {
+    const ask = async (path: string, body?: object): Promise<unknown> => {
+      const init = { method: 'POST', headers: { 'content-type': 'application/json' } };
+      const answer = await fetch(path, body ? { ...init, body: JSON.stringify(body) } : {});
+      return answer.json();
+    };
+    type Timer = { version: number; plan: { timer: { stationCount: number } } };
+    const { lines } = (await ask('/api/timers?find=row+house&size=50')) as {
+      lines: { id: string }[];
+    };
+    for (const { id } of lines) {
+      const { version, plan } = (await ask(`/api/timers/${id}`)) as Timer;
+      const [days, runs] = [
+        { rule: 'weekdays', weekdays: ['mon', 'wed', 'fri'] },
+        [
+          { station: 1, seconds: 600 },
+          { station: 2, seconds: 900 },
+        ],
+      ];
+      const programs = [{ letter: 'A', days, starts: ['04:00'], runs }];
+      const whole = { ...plan, stations: [{ number: 1 }, { number: 2 }], programs };
+      await ask(`/api/timers/${id}/changes`, {
+        ...{ id: crypto.randomUUID(), baseVersion: version, way: 'do' },
+        change: { type: 'replace-plan', plan: whole },
+      });
+    }
+  });
+  await go(owner, '/sites?find=row+house&show=breach');
+  await sees(owner, 'main', /Not allowed 0/);
+
+  // Tonight the district allows two other days.
+  await go(owner, '/library/rules');
+  await click(owner, 'main a ::-p-text(Dunnock)');
+  await press(owner, 'Edit');
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-collapse-header');
+  await weekdays('Clause 1', ['Tue', 'Sat', 'Mon', 'Wed', 'Fri']);
+  await press(owner, 'Save');
+  await sees(owner, 'main', /Saved\./);
+  await press(owner, 'Back to the list');
+  await click(owner, 'main a ::-p-text(Dunnock)');
+  await press(owner, 'Which gardens break them');
+  await sees(owner, 'main', /30 gardens are under them: 30 break them now/);
+  await press(owner, 'Plan them all anew');
+  await sees(owner, '[role=status]', /30 wait for you/);
+  await sees(owner, 'main', /By phone 20.*By a visit 10/s);
+  await press(owner, 'Look at it: Row house 2');
+  await sees(owner, '.ant-drawer-body', /Few enough to be read out.*A days: TUE SAT/s);
+  await sees(owner, '.ant-drawer-body', /We will call you/);
+  await owner.keyboard.press('Escape');
+  await press(owner, 'Put 10 visits on the calendar');
+  await sees(owner, '[role=status]', /10 planned/);
+  await press(owner, 'Take all 30');
+  await press(owner, 'Take them all');
+  await sees(owner, '[role=status]', /30 decided/);
+  await go(owner, '/sites?find=row+house');
+  await sees(owner, 'main', /Overlap 0.*Not allowed 0.*Rules to come 0/s);
+  await sees(owner, '.sites', /Clear/);
+  await owner.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await go(owner, '/calendar?view=open');
+  await sees(owner, 'main', /Row house 1 Mill Lane 1, Dunnock/);
+  expect(await accessibilityFaults(owner)).toEqual([]);
+  await owner.setViewport({ width: 1280, height: 800 });
+});
+
+test('the whole firm goes into a file, and into a firm that has no sites', async () => {
+  const bytes = await owner.evaluate(async () => {
+    const answer = await fetch('/api/firm/archive');
+    return [...new Uint8Array(await answer.arrayBuffer())];
+  });
+  const other = await House.open({
+    WATER_CLOCK_DEMO: '0',
+    WATER_CLOCK_FOUNDING_CODE: 'RAIN-BARREL',
+  });
+  try {
+    const page = await other.strangersPage();
+    await page.goto(other.server.url);
+    await fill(page, 'One-time code', 'rain barrel');
+    await fill(page, 'Name of the firm', 'Bindweed');
+    await fill(page, 'Your name', 'Ada Reed');
+    await fill(page, 'E-mail', 'ada@bindweed.example');
+    await fill(page, 'Password', PASSWORD);
+    await press(page, 'Found the firm');
+    await sees(page, 'main', /No sites yet/);
+    await page.goto(`${other.server.url}/firm/settings`);
+    await upload(page, 'input[type=file]', file('no-firm.zip', 'no zip'));
+    await sees(page, '[role=alert]', /This is no ZIP file/);
+    await upload(page, 'input[type=file]', file('firm.zip', Buffer.from(bytes)));
+    await sees(page, '[role=status]', /31 sites were brought/);
+    await page.goto(`${other.server.url}/sites?find=row+house`);
+    await sees(page, 'main', /Not allowed 0/);
+    await sees(page, '.sites', /Row house 1/);
+  } finally {
+    await other.close();
   }
 });

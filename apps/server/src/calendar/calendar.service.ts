@@ -181,10 +181,11 @@ export class CalendarService {
   async open({ companyId }: Actor, query: DueQuery): Promise<OpenVisits> {
     const now = new Date();
     await this.lines.settled(companyId, now);
+    // Where the day began first; of zones where it did not yet, what is not overdue is left out below.
+    const before = todayIn('Pacific/Kiritimati', now) - 1;
     const visits = async (table: string) => {
       const rows: Row[] = await this.database.query(`${VISITS} from ${table} v ${JOINS} limit $5`, [
-        ...[companyId, FIRST_DAY, todayIn('Pacific/Kiritimati', now), query.person ?? null],
-        MOST_OPEN,
+        ...[companyId, FIRST_DAY, before, query.person ?? null, MOST_OPEN],
       ]);
       return rows.map((row) => visitOf(row, styleOf(query), now));
     };

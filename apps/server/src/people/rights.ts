@@ -12,7 +12,8 @@ export const RIGHTS = {
   },
   work: {
     roles: ['owner', 'office', 'technician'],
-    words: 'change sites, timers, visits, photos and the library, and make links for homeowners',
+    words:
+      'change sites, timers, visits, photos and the library, plan visits, plan many timers anew, and make links for homeowners',
   },
   firm: {
     roles: ['owner'],

@@ -187,13 +187,13 @@ export class RechecksService implements OnApplicationBootstrap {
     })[],
   ): Promise<void> {
     const { engine } = this;
-    await this.database.transaction(async (database) => {
+    const saved = await this.database.transaction(async (database) => {
       const rows: { id: string }[] = await database.query(UNTOUCHED, [
         companyId,
         kept.map(({ timer }) => timer.id),
       ]);
       const mine = kept.filter(({ timer }) => rows.some(({ id }) => id === timer.id));
-      if (mine.length === 0) return;
+      if (mine.length === 0) return mine;
       for (const { timer, mark, row } of mine)
         await database.update(
           StandingRow,
@@ -209,8 +209,16 @@ export class RechecksService implements OnApplicationBootstrap {
         ),
       );
       await tell(database, { kind: 'checked', companyId });
+      return mine;
     });
     touch(companyId);
+    const left = kept.filter((one) => !saved.includes(one)).map(({ timer }) => timer.id);
+    if (left.length > 0)
+      await this.database.manager.update(
+        StandingRow,
+        { companyId, id: In(left) },
+        { claimedUntil: null },
+      );
   }
 
   /** Some timers that are out of date and that no server is at; from now on this one is. */

@@ -95,18 +95,19 @@ export function useStartReplan() {
   });
 }
 
-const MOST_VISITS = 1_000;
+/** All pages of a part of it. */
+async function allLines(id: string, show: Shown): Promise<ReplanLine[]> {
+  const all: ReplanLine[] = [];
+  for (let page = 1; ; page++) {
+    const { lines, total } = await loadReplan(id, show, page);
+    all.push(...lines);
+    if (lines.length === 0 || all.length >= total) return all;
+  }
+}
 
 /** The timers that somebody has to go to, in their order. */
-export async function timersToVisit(id: string): Promise<string[]> {
-  const all: string[] = [];
-  for (let page = 1; all.length < MOST_VISITS; page++) {
-    const { lines } = await loadReplan(id, 'visit', page);
-    if (lines.length === 0) break;
-    all.push(...lines.map(({ timerId }) => timerId));
-  }
-  return all;
-}
+export const timersToVisit = async (id: string): Promise<string[]> =>
+  (await allLines(id, 'visit')).map(({ timerId }) => timerId);
 
 /** What is proposed is taken, as it stands, for a timer as it is now. */
 async function takeOne({ timerId, proposal }: ReplanLine): Promise<void> {
@@ -125,20 +126,14 @@ export function useTakeAll(id: string) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async (progress: (taken: number) => void) => {
+      const waiting = [...(await allLines(id, 'phone')), ...(await allLines(id, 'visit'))];
       const failed: string[] = [];
       let taken = 0;
-      for (const show of ['phone', 'visit'] as const)
-        for (;;) {
-          const { lines } = await loadReplan(id, show, 1);
-          const open = lines.filter(({ site }) => !failed.includes(site));
-          if (open.length === 0) break;
-          for (const line of open) {
-            await takeOne(line).then(
-              () => progress(++taken),
-              () => failed.push(line.site),
-            );
-          }
-        }
+      for (const line of waiting)
+        await takeOne(line).then(
+          () => progress(++taken),
+          () => failed.push(line.site),
+        );
       return { taken, failed };
     },
     onSettled: () =>

@@ -170,6 +170,10 @@ function Month({ day, person, go }: MonthProps) {
   );
 }
 
+/** As many as the server sends. */
+const MOST_OPEN = 200;
+const CUT = `These are the first ${MOST_OPEN}; there may be more. Choose a person above to see theirs.`;
+
 function WithoutDate({
   person,
   today,
@@ -188,10 +192,12 @@ function WithoutDate({
       <section className="stack near" aria-labelledby="overdue">
         <h2 id="overdue">Overdue</h2>
         <DayList {...common} visits={open.data.overdue} none="Nothing is overdue." />
+        {open.data.overdue.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
       <section className="stack near" aria-labelledby="some-day">
         <h2 id="some-day">Some day</h2>
         <DayList {...common} visits={open.data.someDay} none="Nothing waits for a date." />
+        {open.data.someDay.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
     </>
   );

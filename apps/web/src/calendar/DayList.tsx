@@ -28,6 +28,8 @@ import { failureWords } from '../api/request.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import { useMayWork } from '../people/useMay.ts';
 import { START_VISIT } from '../visit/startVisit.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { dateIn } from '../platform/dateIn.ts';
 import { byDistance, inOrder, placeWords, wayOf } from './order.ts';
 
 const VisitDialog = lazy(() => import('./VisitDialog.tsx'));
@@ -72,6 +74,7 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
   const navigate = useNavigate();
   const mayWork = useMayWork();
   const isPhone = useScreen() === 'phone';
+  const { order } = usePreferences();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } =
     useSortable({ id: timerId, disabled: !sorts });
   const acts = mayWork && (
@@ -113,7 +116,7 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
           {site}
         </Link>{' '}
         <span className="soft">{placeWords(visit)}</span>{' '}
-        {overdue && <Tag color="red">overdue</Tag>}
+        {overdue && <Tag color="red">overdue since {dateIn(visit.date, order)}</Tag>}
         {person && <Tag>{person.name}</Tag>}
         <div>{[stop?.note, ...reasons].filter(Boolean).join('; ') || 'planned visit'}</div>
         {isPhone && acts}

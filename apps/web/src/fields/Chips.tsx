@@ -1,5 +1,5 @@
 import { useId, useRef, type KeyboardEvent } from 'react';
-import { Button } from 'antd';
+import { Button, Typography } from 'antd';
 
 interface Props<T extends string | number> {
   readonly label: string;
@@ -56,7 +56,9 @@ export function Chips<T extends string | number>(props: Props<T>) {
             onClick={() => pick(i === chosen ? null : one)}
             onKeyDown={(event) => onKeyDown(event, i)}
           >
-            <kbd aria-hidden>{i + 1}</kbd>
+            <Typography.Text keyboard aria-hidden>
+              {i + 1}
+            </Typography.Text>
             {words}
           </Button>
         ))}

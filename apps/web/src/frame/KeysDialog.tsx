@@ -1,5 +1,4 @@
-import { Fragment } from 'react';
-import { Modal } from 'antd';
+import { Descriptions, Modal, Typography } from 'antd';
 
 const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string, string])[]])[] = [
   [
@@ -44,22 +43,22 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
 export default function KeysDialog({ close }: { readonly close: () => void }) {
   return (
     <Modal open title="Keys" footer={null} onCancel={close}>
-      <dl className="keys">
+      <div className="stack">
         {KEYS.map(([where, keys]) => (
-          <Fragment key={where}>
-            <dt className="heavy">{where}</dt>
-            <dd className="heavy" />
-            {keys.map(([key, words]) => (
-              <Fragment key={key}>
-                <dt>
-                  <kbd>{key}</kbd>
-                </dt>
-                <dd>{words}</dd>
-              </Fragment>
-            ))}
-          </Fragment>
+          <Descriptions
+            key={where}
+            size="small"
+            column={1}
+            colon={false}
+            title={where}
+            items={keys.map(([key, words]) => ({
+              key,
+              label: <Typography.Text keyboard>{key}</Typography.Text>,
+              children: words,
+            }))}
+          />
         ))}
-      </dl>
+      </div>
     </Modal>
   );
 }

@@ -6,5 +6,9 @@ export function StepMark({ state }: { readonly state: StepState | undefined }) {
   if (state?.alarm)
     return <ExclamationCircleFilled className="mark fault" aria-label="needs attention" />;
   if (state?.done) return <CheckCircleFilled className="mark calm" aria-label="done" />;
-  return <span className="mark mark-open" aria-hidden />;
+  return (
+    <svg className="mark" width="17" height="17" style={{ verticalAlign: -3 }} aria-hidden>
+      <circle cx="8.5" cy="8.5" r="7.5" fill="none" stroke="var(--line-strong)" strokeWidth="1.5" />
+    </svg>
+  );
 }

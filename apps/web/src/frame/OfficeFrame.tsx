@@ -68,7 +68,7 @@ export default function OfficeFrame() {
       </div>
     );
   return (
-    <Layout hasSider className="frame">
+    <Layout hasSider style={{ minHeight: '100vh' }}>
       <Rail>
         <Menu
           aria-label="Pages"

@@ -45,7 +45,7 @@ export function VisitFrame(props: Props) {
       </div>
     );
   return (
-    <Layout hasSider className="frame">
+    <Layout hasSider style={{ minHeight: '100vh' }}>
       <VisitRail timerId={timerId} shown={shown} states={states} simple={simple} />
       <Layout>
         <header className="head row in-line">

@@ -29,7 +29,9 @@ export function RunNow({
     <div className="run-now">
       {left === null ? (
         <Button
-          className="watch huge watch-set"
+          type="dashed"
+          className="watch huge"
+          style={{ height: 'auto' }}
           aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >

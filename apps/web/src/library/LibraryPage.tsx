@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { Button } from 'antd';
-import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
+import { NavLink, useNavigate, useParams, useSearchParams } from 'react-router';
 import {
   CLIMATE_FORMAT,
   CLIMATE_VERSION,
@@ -96,6 +96,7 @@ function Entry({
   const common = { change: draft.change, today: Math.floor(now / 86_400) };
   const { document } = draft;
   const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
   // Read first; what is being changed stays open for changing.
   if (!search.has('edit'))
     return (
@@ -107,9 +108,9 @@ function Entry({
             Edit
           </Button>
           {'editions' in document && item.version > 0 && (
-            <Link to={`/replans?rules=${item.id}`}>
-              <Button size="large">Which gardens break them</Button>
-            </Link>
+            <Button size="large" onClick={() => void navigate(`/replans?rules=${item.id}`)}>
+              Which gardens break them
+            </Button>
           )}
           <Button size="large" onClick={done}>
             Back to the list

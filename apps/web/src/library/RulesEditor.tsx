@@ -208,6 +208,12 @@ function EditionEditor({
           />
         </label>
       </div>
+      {(parseDate(edition.from) ?? today) < today && (
+        <p className="soft">
+          This date is past: as soon as you save, gardens are checked against it. A date to come
+          leaves the rules of now in force until then.
+        </p>
+      )}
       <Segmented<Way>
         aria-label="How to enter the days"
         options={WAYS.map(([value, label]) => ({ value, label }))}

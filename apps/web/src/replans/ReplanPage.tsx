@@ -26,6 +26,8 @@ import { progressWords, titleOf } from './words.ts';
 const HouseDrawer = lazy(() => import('./HouseDrawer.tsx'));
 
 const PAGE = 50;
+/** As many as one request plans. */
+const VISITS_AT_ONCE = 1_000;
 
 const STATE_WORDS = {
   waiting: 'waits',
@@ -91,7 +93,14 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
   const plan = useMutation({
     mutationFn: async () => {
       const timerIds = await timersToVisit(replan.id);
-      return someDay.mutateAsync({ timerIds, note: titleOf(replan) });
+      let planned = 0;
+      for (let at = 0; at < timerIds.length; at += VISITS_AT_ONCE) {
+        const part = timerIds.slice(at, at + VISITS_AT_ONCE);
+        ({ planned } = await someDay
+          .mutateAsync({ timerIds: part, note: titleOf(replan) })
+          .then((made) => ({ planned: planned + made.planned })));
+      }
+      return { planned };
     },
   });
   if (plan.data)

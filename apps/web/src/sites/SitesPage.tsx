@@ -18,13 +18,13 @@ import { FileButton } from '../fields/FileButton.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { useScreen } from '../frame/useScreen.ts';
 import { useMayWork } from '../people/useMay.ts';
+import { dateIn } from '../platform/dateIn.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import {
   COLUMN_NAMES,
   COLUMNS,
   columnsOf,
-  dateIn,
   Name,
   USUAL,
   VerdictOf,

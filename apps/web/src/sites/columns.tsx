@@ -2,9 +2,10 @@
 import type { ReactNode } from 'react';
 import { Tag, type TableColumnType } from 'antd';
 import { Link } from 'react-router';
-import { dateWords, parseDate, type DateOrder } from '@water-clock/core';
+import type { DateOrder } from '@water-clock/core';
 import type { TimerLine } from '../api/lines.ts';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
+import { dateIn } from '../platform/dateIn.ts';
 import { WeekMini } from './WeekMini.tsx';
 
 const VERDICT_NAMES = {
@@ -47,12 +48,6 @@ export function VerdictOf({
       </span>
     </span>
   );
-}
-
-/** Without its weekday, which says little of a date far off. */
-export function dateIn(date: string | null, order: DateOrder): string {
-  const day = date === null ? null : parseDate(date);
-  return day === null ? '' : dateWords(day, null, order).slice(4);
 }
 
 /** Columns beside the house, in their order; the server knows them by the same words. */

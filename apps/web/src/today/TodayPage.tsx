@@ -1,5 +1,6 @@
 import { Button, Empty, Segmented, Tag } from 'antd';
 import { RightOutlined } from '@ant-design/icons';
+import { scaleLinear } from 'd3-scale';
 import { Link, useNavigate } from 'react-router';
 import {
   civilOf,
@@ -21,10 +22,11 @@ import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
 import { TourOffer } from './TourOffer.tsx';
-import './today.css';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 const DAYS_OF_A_WEEK = 7;
+/** Pixels of the week’s bars. */
+const BAR = { step: 70, width: 58, most: 100 };
 /** What is due later stands in the calendar. */
 const DAYS_AHEAD = 60;
 
@@ -61,6 +63,9 @@ type Trouble = keyof typeof ATTENTION;
 const MOST_COMING = 4;
 /** Later ones stand in the list of sites. */
 const MOST_UNDER_WAY = 20;
+
+/** The others stand in the calendar. */
+const MOST_OVERDUE = 10;
 
 /** Most names in a line of the houses that need attention. */
 const MOST_NAMES = 4;
@@ -121,22 +126,31 @@ function Week({
     const own = visits.filter(({ date }) => date === formatDate(day)).length;
     return { day, count: i === 0 ? own + overdue : own };
   });
+  const most = Math.max(1, ...counts.map(({ count }) => count));
+  const height = scaleLinear([0, most], [0, BAR.most]);
+  const name = (day: EpochDay) => `${weekdayName(weekdayIndexOf(day))} ${civilOf(day).day}`;
+  const words = counts.map(({ day, count }) => `${name(day)}: ${count} due`).join('; ');
   return (
-    <ol className="today-week list small">
-      {counts.map(({ day, count }) => (
-        <li key={day}>
-          <span className="today-bars" aria-hidden>
-            {Array.from({ length: Math.min(count, 8) }, (_, i) => (
-              <i key={i} />
-            ))}
-          </span>
-          <span>
-            {weekdayName(weekdayIndexOf(day))} {civilOf(day).day}
-          </span>
-          <span className="hidden-but-read">: {count} due</span>
-        </li>
+    <svg
+      viewBox={`0 0 ${DAYS_OF_A_WEEK * BAR.step} ${BAR.most + 40}`}
+      role="img"
+      aria-label={words}
+    >
+      {counts.map(({ day, count }, i) => (
+        <g key={day} transform={`translate(${i * BAR.step} ${BAR.most + 20})`} textAnchor="middle">
+          <rect y={-height(count)} width={BAR.width} height={height(count)} fill="var(--accent)" />
+          <path d={`M0 0h${BAR.width}`} stroke="var(--line-strong)" strokeWidth="2" />
+          {count > 0 && (
+            <text x={BAR.width / 2} y={-height(count) - 5} fontSize="14">
+              {count}
+            </text>
+          )}
+          <text x={BAR.width / 2} y="17" fontSize="13">
+            {name(day)}
+          </text>
+        </g>
       ))}
-    </ol>
+    </svg>
   );
 }
 
@@ -168,7 +182,8 @@ export default function TodayPage() {
   const { overdue } = open.data;
   // The one with the most to see.
   const tourTimer = worst.data?.lines[0];
-  const now = [...overdue, ...days.data.visits.filter((visit) => visit.date === date)];
+  const shown = overdue.slice(0, MOST_OVERDUE);
+  const now = [...shown, ...days.data.visits.filter((visit) => visit.date === date)];
   const visits = now.filter((visit) => !isFollowUp(visit));
   const first = [
     ...now.filter(isFollowUp),
@@ -212,6 +227,9 @@ export default function TodayPage() {
                 today={date}
                 none={lines.length > 0 ? '' : 'No visit is under way or due today.'}
               />
+              {overdue.length > shown.length && (
+                <Link to="/calendar?view=open">More visits are overdue</Link>
+              )}
             </section>
             {coming.length > 0 && (
               <section aria-labelledby="today-coming">
