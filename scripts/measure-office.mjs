@@ -10,11 +10,12 @@ import { isMainThread, parentPort, Worker, workerData } from 'node:worker_thread
 import { parseArgs } from 'node:util';
 import autocannon from 'autocannon';
 import pg from 'pg';
+import puppeteer from 'puppeteer-core';
 import { ensureDatabase, startCluster } from './cluster.mjs';
 import { idOf, OFFICE, seedOffice } from './office.mjs';
 import { sleep } from './processes.mjs';
 import { startServer } from './server.mjs';
-import { setUp } from './setup.mjs';
+import { chromiumProgram, setUp } from './setup.mjs';
 
 const { values } = parseArgs({ options: { replan: { type: 'string' } } });
 const TECHNICIANS = 10;
@@ -36,8 +37,34 @@ const p95 = (numbers) => sorted(numbers)[Math.floor(numbers.length * 0.95)] ?? 0
 const tell = (what, value) => process.stdout.write(`${what.padEnd(70)} ${value}\n`);
 const ms = (value) => `${value.toFixed(0)} ms`;
 
+const OPENINGS = 5;
+
+/** Until the first row of the list stands, the median, in milliseconds. */
+async function opening(url, { cookie }) {
+  const browser = await puppeteer.launch({
+    executablePath: chromiumProgram(),
+    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
+  });
+  try {
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800 });
+    await page.setCacheEnabled(false);
+    const [name, value] = cookie.split('=');
+    await page.setCookie({ name, value, url });
+    const times = [];
+    for (let n = 0; n < OPENINGS; n++) {
+      await page.goto(`${url}/sites`, { waitUntil: 'domcontentloaded' });
+      await page.waitForSelector('.sites .ant-table-row');
+      times.push(await page.evaluate(() => performance.now()));
+    }
+    return sorted(times)[Math.floor(OPENINGS / 2)];
+  } finally {
+    await browser.close();
+  }
+}
+
 async function main() {
-  setUp({ database: true });
+  setUp({ database: true, browser: true, web: true });
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-office-'));
   const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
   const url = cluster.url('office');
@@ -90,6 +117,13 @@ async function main() {
       `${((performance.now() - began) / 1000).toFixed(1)} s`,
     );
     tell('  health meanwhile, longest', ms(await longest()));
+    const facts = performance.now();
+    while ((await ask('/api/reports?from=2000-01-01&to=2100-01-01')).body.waiting > 0)
+      await sleep(2_000);
+    tell(
+      'what 20,000 visits changed, after that',
+      `${((performance.now() - facts) / 1000).toFixed(0)} s`,
+    );
     await client.query('vacuum analyze');
 
     const writes = [];
@@ -190,6 +224,11 @@ async function main() {
     tell(
       'requests a second: last change of one timer, list of sites',
       `${bare.toFixed(0)}, ${list.toFixed(0)} (${(list / bare).toFixed(2)})`,
+    );
+
+    tell(
+      'first screen of Sites in a browser with nothing in its cache',
+      ms(await opening(server.url, owner)),
     );
 
     if (values.replan) {

@@ -23,6 +23,8 @@ export type Call =
       readonly from: string;
       readonly fromDay: EpochDay;
       readonly days: number;
+      /** File of the events; null: the timer is left alone. */
+      readonly events: string | null;
     };
 
 /** The call is wrong; the message says what is allowed. Ends the program with exit code 2. */
@@ -54,6 +56,7 @@ export function readCall(args: readonly string[]): Call {
         from: { type: 'string' },
         days: { type: 'string' },
         brief: { type: 'string' },
+        events: { type: 'string' },
       },
     });
   } catch (error) {
@@ -62,7 +65,7 @@ export function readCall(args: readonly string[]): Call {
   const { values, positionals } = parsed;
   const [command, ...files] = positionals;
   if (values.help || command === 'help') return { command: 'help' };
-  const unwanted = (names: readonly ('on' | 'from' | 'days' | 'brief')[]) => {
+  const unwanted = (names: readonly ('on' | 'from' | 'days' | 'brief' | 'events')[]) => {
     for (const name of names)
       if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
   };
@@ -76,14 +79,14 @@ export function readCall(args: readonly string[]): Call {
     throw new CallError(
       `${command} needs a ${command === 'plan' ? 'BRIEF' : 'PLAN'}: a file, or - for standard input`,
     );
-  if ([...files, values.brief].filter((file) => file === '-').length > 1)
+  if ([...files, values.brief, values.events].filter((file) => file === '-').length > 1)
     throw new CallError('- stands for standard input, which can be read once only');
   if (command === 'check') {
-    unwanted(['from', 'days']);
+    unwanted(['from', 'days', 'events']);
     return { command, files, on: dateOf('--on', values.on), brief: values.brief ?? null };
   }
   if (command === 'plan') {
-    unwanted(['from', 'days', 'brief']);
+    unwanted(['from', 'days', 'brief', 'events']);
     return { command, files, on: values.on === undefined ? null : dateOf('--on', values.on) };
   }
   unwanted(['on', 'brief']);
@@ -91,5 +94,6 @@ export function readCall(args: readonly string[]): Call {
   const days = Number(values.days);
   if (!/^\d+$/.test(values.days ?? '') || days < 1 || days > MOST_DAYS)
     throw new CallError(`--days ${values.days ?? ''}: allowed: a whole number, 1 to ${MOST_DAYS}`);
-  return { command, files, from: values.from ?? '', fromDay, days };
+  const events = values.events ?? null;
+  return { command, files, from: values.from ?? '', fromDay, days, events };
 }

@@ -10,10 +10,12 @@ export const HELP = `water-clock: what a sprinkler timer does with its settings,
   water-clock plan BRIEF [BRIEF …] [--on DATE]
       The best programs for what is wanted, and why: { plan, cost, report }. An interval begins on or after DATE.
 
-  water-clock simulate PLAN [PLAN …] --from DATE --days N
-      Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them.
+  water-clock simulate PLAN [PLAN …] --from DATE --days N [--events EVENTS]
+      Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them: left alone, or with what people, weather and
+      power do to it.
 
-PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
+PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), EVENTS a list of events (*.events.json), or -
+for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
 
 One PLAN prints one JSON object. Several print JSON Lines, one object for each file in the order given, with its name in
 "file"; a refused one is { "file", "refused": [ "PATH: what is wrong and what is allowed" ] }.
@@ -33,5 +35,6 @@ Try it
   water-clock check docs/spec/examples/one-start.plan.json --on 2027-03-01
   water-clock plan docs/examples/eight-stations.brief.json
   water-clock simulate docs/spec/examples/stretched-into-the-next.plan.json --from 2027-07-05 --days 7
+  water-clock simulate docs/spec/examples/events-rain.plan.json --from 2027-03-01 --days 4 --events docs/spec/examples/events-rain.events.json
   cat garden.plan.json | water-clock check - --on 2027-03-01
 `;

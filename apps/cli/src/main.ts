@@ -5,15 +5,20 @@ import {
   attempt,
   check,
   checkReport,
+  eventsReport,
   faultLine,
   planReport,
   readBriefText,
+  readEventsText,
   readPlanText,
   simulate,
+  simulateEvents,
   simulationReport,
   workOut,
   type Brief,
+  type Events,
   type Outcome,
+  type Plan,
 } from '@water-clock/core';
 import { CallError, readCall, type Call } from './call.ts';
 import { HELP } from './help.ts';
@@ -35,8 +40,37 @@ function readText(file: string): string {
   }
 }
 
+/** What is read beside the documents of a call. */
+interface Beside {
+  readonly brief: Brief | null;
+  readonly events: Events | null;
+}
+
+function readBeside(call: Work): Outcome<Beside> {
+  const nothing = { brief: null, events: null };
+  if (call.command === 'check' && call.brief !== null) {
+    const read = readBriefText(readText(call.brief));
+    return read.ok ? { ok: true, value: { ...nothing, brief: read.value } } : read;
+  }
+  if (call.command === 'simulate' && call.events !== null) {
+    const read = readEventsText(readText(call.events));
+    return read.ok ? { ok: true, value: { ...nothing, events: read.value } } : read;
+  }
+  return { ok: true, value: nothing };
+}
+
+function simulated(
+  { from, fromDay, days }: Extract<Work, { command: 'simulate' }>,
+  plan: Plan,
+  events: Events | null,
+): Outcome<object> {
+  if (!events) return attempt(() => simulationReport(from, days, simulate(plan, fromDay, days)));
+  const worked = simulateEvents(plan, fromDay, days, events);
+  return worked.ok ? { ok: true, value: eventsReport(from, days, worked.value) } : worked;
+}
+
 /** What is printed for one document. */
-function report(call: Work, text: string, brief: Brief | null): Outcome<object> {
+function report(call: Work, text: string, { brief, events }: Beside): Outcome<object> {
   if (call.command === 'plan') {
     const read = readBriefText(text);
     if (!read.ok) return read;
@@ -45,15 +79,12 @@ function report(call: Work, text: string, brief: Brief | null): Outcome<object> 
   }
   const read = readPlanText(text);
   if (!read.ok) return read;
-  return attempt(() =>
-    call.command === 'check'
-      ? checkReport(check(read.value, call.on, { brief }))
-      : simulationReport(call.from, call.days, simulate(read.value, call.fromDay, call.days)),
-  );
+  if (call.command === 'simulate') return simulated(call, read.value, events);
+  return attempt(() => checkReport(check(read.value, call.on, { brief })));
 }
 
-function answer(call: Work, text: string, brief: Brief | null): Answer {
-  const given = report(call, text, brief);
+function answer(call: Work, text: string, beside: Beside): Answer {
+  const given = report(call, text, beside);
   if (!given.ok) return { ok: false, lines: given.faults.map(faultLine) };
   const isWithout = 'plan' in given.value && given.value.plan === null;
   return { ok: true, report: given.value, code: isWithout ? NO_PLAN : 0 };
@@ -68,19 +99,15 @@ function run(args: readonly string[]): number {
   }
   // Read all files before printing anything: a missing file makes the call wrong, whatever the others say.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
-  let brief: Brief | null = null;
-  if (call.command === 'check' && call.brief !== null) {
-    const read = readBriefText(readText(call.brief));
-    if (!read.ok) {
-      process.stderr.write(`${read.faults.map(faultLine).join('\n')}\n`);
-      return 1;
-    }
-    brief = read.value;
+  const beside = readBeside(call);
+  if (!beside.ok) {
+    process.stderr.write(`${beside.faults.map(faultLine).join('\n')}\n`);
+    return 1;
   }
   let refused = false;
   let without = false;
   for (const { file, text } of texts) {
-    const given = answer(call, text, brief);
+    const given = answer(call, text, beside.value);
     refused ||= !given.ok;
     without ||= given.ok && given.code === NO_PLAN;
     if (texts.length > 1) {

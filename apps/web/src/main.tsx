@@ -13,9 +13,14 @@ import 'virtual:antd.css';
 import './platform/theme.css';
 import './platform/layout.css';
 
-const OfficeFrame = lazy(() => import('./frame/OfficeFrame.tsx'));
-const TodayPage = lazy(() => import('./today/TodayPage.tsx'));
-const SitesPage = lazy(() => import('./sites/SitesPage.tsx'));
+const officeFrame = () => import('./frame/OfficeFrame.tsx');
+const todayPage = () => import('./today/TodayPage.tsx');
+const sitesPage = () => import('./sites/SitesPage.tsx');
+const timerPage = () => import('./timer/TimerPage.tsx');
+const OfficeFrame = lazy(officeFrame);
+const TodayPage = lazy(todayPage);
+const SitesPage = lazy(sitesPage);
+const TimerPage = lazy(timerPage);
 const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
 const HousePage = lazy(() => import('./sites/HousePage.tsx'));
 const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
@@ -27,8 +32,13 @@ const CalendarPage = lazy(() => import('./calendar/CalendarPage.tsx'));
 const ReplansPage = lazy(() => import('./replans/ReplansPage.tsx'));
 const ReplanPage = lazy(() => import('./replans/ReplanPage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
-const timerPage = () => import('./timer/TimerPage.tsx');
-const TimerPage = lazy(timerPage);
+
+/** What the pages that are opened most often need, by the first part of their path. */
+const NEEDS: Readonly<Record<string, readonly (() => Promise<unknown>)[]>> = {
+  '': [officeFrame, todayPage],
+  sites: [officeFrame, sitesPage],
+  timers: [timerPage],
+};
 
 const client = new QueryClient({
   defaultOptions: {
@@ -40,10 +50,11 @@ const client = new QueryClient({
   },
 });
 
-/** Who is signed in is asked before anything is drawn; the code of a timer's page, the largest, follows at once, and not for strangers. */
+/** Who is signed in is asked before anything is drawn; the code of the page follows at once, all of it together, and not for strangers. */
 async function headStart(): Promise<void> {
   const { person } = await client.fetchQuery(sessionQuery);
-  if (person && location.pathname.startsWith('/timers/')) await timerPage();
+  const needs = NEEDS[location.pathname.split('/')[1] ?? ''] ?? [];
+  if (person) await Promise.all(needs.map((fetchCode) => fetchCode()));
 }
 // What fails here is asked for again where it is needed.
 if (!['/page', '/found', '/join'].includes(location.pathname))

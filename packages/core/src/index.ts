@@ -136,6 +136,20 @@ export {
   type YearDay,
 } from './engine/year.ts';
 
+// The device: a timer that lives, and what is done to it.
+export { LiveDevice } from './device/device.ts';
+export type { Called, DeviceCycle, DeviceRun, DeviceState } from './device/deviceState.ts';
+export {
+  EVENTS_FORMAT,
+  EVENTS_VERSION,
+  readEvents,
+  readEventsText,
+  type Events,
+  type Press,
+  type TimedPress,
+} from './device/events.ts';
+export { eventsReport, simulateEvents, type DeviceSimulation } from './device/simulateEvents.ts';
+
 // Judging a plan: findings, limits, fixes, reports.
 export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './judge/accepted.ts';
 export { onAnyDay, proveAnyPhase } from './engine/anyPhase.ts';

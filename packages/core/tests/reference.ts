@@ -12,6 +12,7 @@ import {
   weekdayIndexOf,
   type Plan,
   type Program,
+  type TimedPress,
 } from '@water-clock/core';
 import { LAST_DAY } from '../src/time/calendar.ts';
 import { dayOf, enabled, heldBack, TickingCycle, weekdayOf } from './tickingCycle.ts';
@@ -100,18 +101,19 @@ function complete(plan: Plan): Program[] {
   return [...found];
 }
 
-/** Section 2, for one date and time. */
+/** When the rain delay of a plan is over. */
+const resumesOf = ({ settings }: Plan) =>
+  parseMoment(settings.wateringResumes ?? '1970-01-01') ?? 0;
+
+/** Section 2, for one date and time, the rain delay left out. */
 function fires(plan: Plan, program: Program, day: number, second: number): boolean {
-  const resumes = plan.settings.wateringResumes;
-  const delayed =
-    resumes !== undefined && day * SECONDS_PER_DAY + second < (parseMoment(resumes) ?? 0);
   const off = plan.settings.offDaysOfMonth?.includes(civilOf(day).day) ?? false;
-  return keepsRule(plan, program, day, second) && !delayed && !off;
+  return keepsRule(plan, program, day, second) && !off;
 }
 
 interface Entry {
-  program: string;
-  start: string;
+  program: string | null;
+  start: string | null;
   due: number;
   outcome: 'ran' | 'cut' | 'lost';
   began: number | null;
@@ -120,20 +122,65 @@ interface Entry {
   of: Program;
 }
 
-/** Sections 5 and 6, by living through every second. Moments are clock seconds. */
-export function referenceSimulate(plan: Plan, from: number, days: number) {
-  const programs = complete(plan).sort((a, b) => a.letter.localeCompare(b.letter));
-  const { onOverlap, inWindow } = plan.timer;
-  const held = new Map<Program, boolean>();
-  const isHeld = (program: Program) => held.get(program) ?? false;
+/** A run by hand as a program of its own: whole runs, one after the other. */
+function byHand(plan: Plan, press: TimedPress & { do: 'manual' }): [Plan, Program] {
+  const { station: only, seconds = 0 } = press;
+  const runs = plan.stations
+    .filter(({ number }) => only === undefined || number === only)
+    .map(({ number }) => ({ station: number, seconds }));
+  const { timer } = plan;
+  const seasonal = { ...timer.seasonal, roundToSeconds: 1 as const };
+  return [
+    { ...plan, timer: { ...timer, seasonal, cycleSoak: 'none', stationsAtOnce: 1 } },
+    { letter: '-', starts: [], runs, days: null },
+  ];
+}
+
+/**
+ * Sections 5, 6 and 9, by living through every second of true time. Moments are true, `due` is the timer's clock; `ahead` is by how much that is
+ * ahead at the beginning.
+ */
+export function referenceSimulate(
+  given: Plan,
+  from: number,
+  days: number,
+  events: readonly TimedPress[] = [],
+  ahead = 0,
+) {
+  const programs = complete(given).sort((a, b) => a.letter.localeCompare(b.letter));
+  const { onOverlap, inWindow, onRain, manualDuring, powerLoss, clockAfterReset } = given.timer;
+  let plan = given;
+  let clock = 0;
+  let isWet = false;
+  let outSince: number | null = null;
+  let resumes = resumesOf(given);
+  const held = new Map<Program, { minute: number; is: boolean }>();
+  const isHeld = ({ start, of }: Entry) => {
+    if (start === null) return false;
+    const minute = Math.floor(clock / 60);
+    let known = held.get(of);
+    if (known?.minute !== minute)
+      held.set(of, (known = { minute, is: heldBack(given, of, clock) }));
+    return known.is;
+  };
+  const acts = () => isWet && (plan.settings.sensor ?? 'active') === 'active';
+  const obeys = (station: number) =>
+    given.stations.find(({ number }) => number === station)?.obeysRainSensor !== false;
+  const losesToRain = ({ of }: Entry) =>
+    acts() &&
+    onRain === 'lose' &&
+    of.runs.every(
+      ({ station, seconds }) => seconds === 0 || !enabled(given, station) || obeys(station),
+    );
   const entries: Entry[] = [];
   let active: Entry[] = [];
   let atWindowsEnd: Entry[] = [];
-  const queue: Entry[] = [];
-  const begin = (entry: Entry, now: number) => {
+  let queue: Entry[] = [];
+  const dry = new Set<number>();
+  const begin = (entry: Entry, now: number, of: Plan = plan) => {
     entry.outcome = 'ran';
     entry.began = now;
-    entry.cycle = new TickingCycle(plan, entry.of, entry.percent, now);
+    entry.cycle = new TickingCycle(of, entry.of, entry.percent, now);
     active.push(entry);
   };
   const stop = (entry: Entry, now: number) => {
@@ -141,69 +188,152 @@ export function referenceSimulate(plan: Plan, from: number, days: number) {
     entry.outcome = 'cut';
     active = active.filter((one) => one !== entry);
   };
+  const stopAll = (now: number) => {
+    for (const entry of [...active]) stop(entry, now);
+    queue = [];
+    atWindowsEnd = [];
+  };
+  const rainTakes = (now: number) => {
+    if (!acts()) return;
+    for (const entry of [...active]) if (losesToRain(entry)) stop(entry, now);
+    queue = queue.filter((entry) => !losesToRain(entry));
+  };
+  const manual = (press: TimedPress & { do: 'manual' }, now: number) => {
+    const program = given.programs.find(({ letter }) => letter === press.program);
+    if (plan.settings.mode === 'off' || (press.program !== undefined && !program)) return;
+    const [as, of]: [Plan, Program] = program ? [plan, program] : byHand(plan, press);
+    const percent = program ? percentIn(plan, program, civilOf(dayOf(clock)).month) : 100;
+    const entry: Entry = {
+      ...{ program: press.program ?? null, start: null, due: clock, percent, of },
+      ...{ outcome: 'lost', began: null, cycle: null },
+    };
+    if (new TickingCycle(as, of, percent, now).finished || losesToRain(entry)) return;
+    if (active.length > 0 && manualDuring === 'refuse') return;
+    for (const running of [...active]) stop(running, now);
+    entries.push(entry);
+    begin(entry, now, as);
+  };
+  const happen = (press: TimedPress, now: number) => {
+    if (outSince !== null && !['wet', 'dry', 'powerOn'].includes(press.do)) return;
+    const acted = acts();
+    if (press.do === 'manual') manual(press, now);
+    if (press.do === 'stop') stopAll(now);
+    if (press.do === 'mode') {
+      plan = { ...plan, settings: { ...plan.settings, mode: press.to } };
+      if (press.to === 'off') stopAll(now);
+    }
+    if (press.do === 'rainDelay') {
+      resumes = press.hours === 0 ? 0 : clock + press.hours * 3600;
+      if (press.hours > 0) stopAll(now);
+    }
+    if (press.do === 'percent')
+      plan = { ...plan, settings: { ...plan.settings, seasonalPercent: press.to } };
+    if (press.do === 'sensor') plan = { ...plan, settings: { ...plan.settings, sensor: press.to } };
+    if (press.do === 'clock') {
+      clock = secondOf(press.to);
+      ahead = clock - now;
+    }
+    if (press.do === 'wet' || press.do === 'dry') isWet = press.do === 'wet';
+    if (press.do === 'powerOff') {
+      stopAll(now);
+      outSince = clock;
+    }
+    if (press.do === 'powerOn' && outSince !== null) {
+      if (powerLoss?.clock === 'stops') clock = outSince;
+      if (powerLoss?.clock === 'resets')
+        clock = parseMoment(clockAfterReset ?? '2020-01-01T00:00') ?? 0;
+      ahead = clock - now;
+      outSince = null;
+    }
+    if (!acted) rainTakes(now);
+  };
+  const moments = events.map((event) => [secondOf(event.at), event] as const);
   const first = from * SECONDS_PER_DAY;
   const last = (from + days) * SECONDS_PER_DAY;
   for (let now = first; ; now++) {
     if (now >= last && active.length + queue.length + atWindowsEnd.length === 0) break;
-    if (now % 60 === 0)
-      for (const program of programs) held.set(program, heldBack(plan, program, now));
+    clock = now + ahead;
     for (const { cycle } of active) cycle?.close(now);
     active = active.filter(({ cycle }) => !cycle?.finished);
-    if (inWindow === 'cut') for (const entry of active) if (isHeld(entry.of)) stop(entry, now);
-    const coming = atWindowsEnd.filter((entry) => !isHeld(entry.of));
-    atWindowsEnd = atWindowsEnd.filter((entry) => isHeld(entry.of));
-    if (now < last && plan.settings.mode !== 'off' && now % 60 === 0) {
-      const day = dayOf(now);
-      const second = now % SECONDS_PER_DAY;
+    for (const [at, event] of moments) if (at === now) happen(event, now);
+    if (inWindow === 'cut') for (const entry of active) if (isHeld(entry)) stop(entry, now);
+    const coming = atWindowsEnd.filter((entry) => !isHeld(entry));
+    atWindowsEnd = atWindowsEnd.filter((entry) => isHeld(entry));
+    const runsOn = outSince === null && plan.settings.mode !== 'off';
+    if (now < last && runsOn && clock % 60 === 0 && clock >= resumes) {
+      const day = dayOf(clock);
+      const second = clock % SECONDS_PER_DAY;
       for (const program of programs)
         for (const start of timesOf(program)) {
-          if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
+          if (parseTime(start) !== second || !fires(given, program, day, second)) continue;
           const percent = percentIn(plan, program, civilOf(day).month);
           if (new TickingCycle(plan, program, percent, 0).finished) continue;
           const entry: Entry = {
-            program: program.letter,
-            start,
-            due: now,
-            outcome: 'lost',
-            began: null,
-            cycle: null,
-            percent,
-            of: program,
+            ...{ program: program.letter, start, due: clock, percent, of: program },
+            ...{ outcome: 'lost', began: null, cycle: null },
           };
           entries.push(entry);
-          if (inWindow === 'pause' && isHeld(program)) atWindowsEnd.push(entry);
+          if (inWindow === 'pause' && isHeld(entry)) atWindowsEnd.push(entry);
           else coming.push(entry);
         }
     }
     for (const entry of coming) {
+      if (losesToRain(entry)) continue;
       if (onOverlap === 'queue') {
         queue.push(entry);
         continue;
       }
-      if (isHeld(entry.of) || (onOverlap === 'drop' && active.length > 0)) continue;
+      if (isHeld(entry) || (onOverlap === 'drop' && active.length > 0)) continue;
       if (onOverlap === 'cut') for (const running of [...active]) stop(running, now);
       begin(entry, now);
     }
     for (let next = queue[0]; next && active.length === 0; next = queue[0]) {
-      if (isHeld(next.of) && inWindow === 'pause') break;
+      if (isHeld(next) && inWindow === 'pause') break;
       queue.shift();
-      if (!isHeld(next.of)) begin(next, now);
+      if (!isHeld(next)) begin(next, now);
     }
     // What a window closes is closed before anything opens.
-    for (const { cycle, of } of active) if (isHeld(of)) cycle?.hold(now);
+    for (const entry of active) if (isHeld(entry)) entry.cycle?.hold(now);
     const all = active.flatMap(({ cycle }) => (cycle ? [cycle] : []));
     const most = Math.min(plan.timer.stationsAtOnce, plan.settings.stationsAtOnce ?? 99);
-    for (const { cycle, of } of active)
-      if (onOverlap === 'share') cycle?.open(now, isHeld(of), all, most);
-      else cycle?.open(now, isHeld(of));
+    for (const entry of active)
+      if (onOverlap === 'share') entry.cycle?.open(now, isHeld(entry), all, most);
+      else entry.cycle?.open(now, isHeld(entry));
+    if (acts()) dry.add(now);
   }
   const byOn = (a: { on: number; station: number }, b: { on: number; station: number }) =>
     a.on - b.on || a.station - b.station;
   return entries.map(({ cycle, of: _of, percent: _percent, ...entry }) => ({
     ...entry,
     ended: cycle ? cycle.ended : null,
-    runs: cycle ? [...cycle.runs].sort(byOn) : [],
+    runs: (cycle ? cycle.runs : [])
+      .flatMap((run) => (obeys(run.station) ? whileNot(dry, run) : [run]))
+      .sort(byOn),
   }));
+}
+
+const secondOf = (moment: string) => Date.parse(`${moment}Z`) / 1000;
+
+interface OneRun {
+  readonly station: number;
+  readonly on: number;
+  readonly off: number;
+}
+
+/** What of a run is left outside some seconds. */
+function whileNot(dry: ReadonlySet<number>, { station, on, off }: OneRun): OneRun[] {
+  if (dry.size === 0) return [{ station, on, off }];
+  const runs: OneRun[] = [];
+  let since: number | null = null;
+  for (let now = on; now <= off; now++) {
+    const flows = now < off && !dry.has(now);
+    if (flows) since ??= now;
+    else if (since !== null) {
+      runs.push({ station, on: since, off: now });
+      since = null;
+    }
+  }
+  return runs;
 }
 
 interface Cycle {
@@ -235,7 +365,9 @@ function firings(plan: Plan, on: number, days: number): Firing[] {
     for (const program of complete(plan))
       for (const start of timesOf(program)) {
         const second = parseTime(start) ?? 0;
-        if (fires(plan, program, day, second)) all.push({ program, start, second, day });
+        const isDelayed = day * SECONDS_PER_DAY + second < resumesOf(plan);
+        if (fires(plan, program, day, second) && !isDelayed)
+          all.push({ program, start, second, day });
       }
   return all;
 }
@@ -356,6 +488,7 @@ export function referencePairsBySecond(
       for (const program of firing)
         for (const start of timesOf(program)) {
           if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
+          if (now < resumesOf(plan)) continue;
           const at = percent ?? percentIn(plan, program, civilOf(day).month);
           const cycle = new TickingCycle(plan, program, at, now);
           if (!cycle.finished) running.push({ name: `${program.letter}${start}`, cycle });

@@ -307,6 +307,9 @@ const FAULTS: { readonly [Code in FaultCode]: readonly Given<Code>[] } = {
   'no-free-second': [{}],
   'too-much-work': [{}],
   'too-many-events': [{ most: 20_000 }],
+  'out-of-order': [{ before: '2027-03-01T05:00:00' }],
+  'outside-span': [{ from: '2027-03-01T00:00:00', to: '2027-03-03T23:59:59' }],
+  'factory-not-known': [{}],
   'already-exists': [{ what: 'program A' }],
   'still-used': [{ station: 4, programs: ['A', 'B'] }],
 };
@@ -341,6 +344,9 @@ test('every fault of a document', () => {
      "programs[0].starts[1]: these windows cover the whole week; leave at least one second free",
      "programs[0].starts[1]: this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days",
      "programs[0].starts[1]: this calendar would have more than 20000 entries; take the runs as a table instead",
+     "programs[0].starts[1]: this is before the event above it, at 2027-03-01T05:00:00; list events in the order in which they happen",
+     "programs[0].starts[1]: this moment is not simulated; allowed: 2027-03-01T00:00:00 to 2027-03-03T23:59:59",
+     "programs[0].starts[1]: this timer falls back to its factory settings without power, and the plan does not hold them; leave powerOff out",
      "programs[0].starts[1]: program A already exists",
      "programs[0].starts[1]: station 4 still has a run in A and B; delete that run first",
    ]

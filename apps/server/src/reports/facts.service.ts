@@ -1,5 +1,12 @@
-import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { setTimeout as rest } from 'node:timers/promises';
+import {
+  Injectable,
+  Logger,
+  type OnApplicationBootstrap,
+  type OnModuleDestroy,
+} from '@nestjs/common';
 import type { VisitFacts } from '@water-clock/core';
+import { auditTime, filter, groupBy, mergeMap, type Subscription } from 'rxjs';
 import { DataSource, In } from 'typeorm';
 import { Listener } from '../events/listener.service.ts';
 import { Company } from '../people/company.entity.ts';
@@ -11,12 +18,15 @@ import { VisitFactsRow } from './visit-facts.entity.ts';
 
 /** Visits in one piece of work. */
 const AT_ONCE = 16;
+/** How long the changes of one firm are gathered, in milliseconds. */
+const GATHERED = 2_000;
 const UNKNOWN: VisitFacts = { found: null, left: null };
 
 /** Works out what each visit changed, once, after it was closed. Of two servers that do the same one's answer is kept; they are the same. */
 @Injectable()
-export class FactsService implements OnApplicationBootstrap {
+export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
   private readonly logger = new Logger('Facts');
+  private listening?: Subscription;
   private readonly turns = new Map<string, { done: Promise<void>; again: boolean }>();
 
   constructor(
@@ -28,10 +38,18 @@ export class FactsService implements OnApplicationBootstrap {
 
   onApplicationBootstrap(): void {
     // A visit that is closed is a change of its timer.
-    this.listener.told.subscribe((told) => {
-      if (told?.kind === 'changed') void this.soon(told.companyId);
-    });
+    this.listening = this.listener.told
+      .pipe(
+        filter((told) => told?.kind === 'changed'),
+        groupBy((told) => told.companyId),
+        mergeMap((ofFirm) => ofFirm.pipe(auditTime(GATHERED))),
+      )
+      .subscribe(({ companyId }) => void this.soon(companyId));
     if (this.settings.jobs) void this.everywhere();
+  }
+
+  onModuleDestroy(): void {
+    this.listening?.unsubscribe();
   }
 
   async everywhere(): Promise<void> {
@@ -61,7 +79,12 @@ export class FactsService implements OnApplicationBootstrap {
   private async all(companyId: string, turn: { again: boolean }): Promise<void> {
     do {
       turn.again = false;
-      while (await this.some(companyId));
+      // Between two pieces it rests as long as one took: whoever works in the application comes first.
+      for (;;) {
+        const began = performance.now();
+        if (!(await this.some(companyId))) break;
+        await rest(performance.now() - began, undefined, { ref: false });
+      }
     } while (turn.again);
   }
 

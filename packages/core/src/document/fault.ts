@@ -37,6 +37,11 @@ export type Fault = { readonly path: Path } & (
   | { readonly code: 'no-free-second' }
   | { readonly code: 'too-much-work' }
   | { readonly code: 'too-many-events'; readonly most: number }
+  /** `before` is the moment of the event that stands before it. */
+  | { readonly code: 'out-of-order'; readonly before: string }
+  /** Moments as text. */
+  | { readonly code: 'outside-span'; readonly from: string; readonly to: string }
+  | { readonly code: 'factory-not-known' }
   | { readonly code: 'already-exists'; readonly what: string }
   | { readonly code: 'still-used'; readonly station: number; readonly programs: readonly string[] }
 );

@@ -114,6 +114,13 @@ export function parseMoment(text: string): ClockSecond | null {
   return day * SECONDS_PER_DAY + second;
 }
 
+/** `YYYY-MM-DDTHH:MM:SS` to a clock second; null where it is not such a moment. */
+export function parseSecond(text: string): ClockSecond | null {
+  const match = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}):([0-5]\d)$/.exec(text);
+  const minute = match?.[1] === undefined ? null : parseMoment(match[1]);
+  return minute === null ? null : minute + Number(match?.[2]);
+}
+
 /** A clock second as `YYYY-MM-DDTHH:MM:SS`. */
 export function formatMoment(moment: ClockSecond): string {
   const day = Math.floor(moment / SECONDS_PER_DAY);

@@ -9,7 +9,7 @@ import {
   optional,
   object,
 } from '../document/reader.ts';
-import { parseTime, parseDate, WEEKDAYS } from './calendar.ts';
+import { parseTime, parseDate, parseSecond, WEEKDAYS } from './calendar.ts';
 import type { NoWaterWindow } from './windows.ts';
 
 export const readTime: Reader<string> = textLike(
@@ -19,6 +19,10 @@ export const readTime: Reader<string> = textLike(
 export const readDate: Reader<string> = textLike(
   (t) => parseDate(t) !== null,
   'a date of the calendar "YYYY-MM-DD", years 1970 to 9999',
+);
+export const readSecond: Reader<string> = textLike(
+  (t) => parseSecond(t) !== null,
+  'a moment "YYYY-MM-DDTHH:MM:SS", years 1970 to 9999',
 );
 const MINUTES_PER_WEEK = 7 * 1440;
 

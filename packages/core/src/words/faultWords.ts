@@ -48,6 +48,12 @@ export function faultSentence(fault: Fault): string {
       return 'this would take too long to work out: there are too many pieces of watering; make the pieces longer, use fewer starts, or ask for fewer days';
     case 'too-many-events':
       return `this calendar would have more than ${fault.most} entries; take the runs as a table instead`;
+    case 'out-of-order':
+      return `this is before the event above it, at ${fault.before}; list events in the order in which they happen`;
+    case 'outside-span':
+      return `this moment is not simulated; allowed: ${fault.from} to ${fault.to}`;
+    case 'factory-not-known':
+      return 'this timer falls back to its factory settings without power, and the plan does not hold them; leave powerOff out';
     case 'already-exists':
       return `${fault.what} already exists`;
     case 'still-used':

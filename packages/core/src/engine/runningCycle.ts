@@ -1,0 +1,244 @@
+/** A cycle under way, moment by moment (timing-rules.md sections 4 to 6): what is open, what waits, and what it may open next. */
+import { sure } from '../document/sure.ts';
+import type { ClockSecond } from '../time/calendar.ts';
+import type { WeekWindows } from '../time/windows.ts';
+import { sharesAt, type CycleModel, type CycleRun } from './cycleModel.ts';
+
+/** What one station has to give in a cycle. Seconds; flows in thousandths of a litre a minute. */
+export interface Share {
+  readonly station: number;
+  readonly flow: number;
+  /** Longest piece. */
+  readonly piece: number;
+  readonly soak: number;
+  /** Water still to give, the piece that is open left out. */
+  left: number;
+  /** When its soak is over. */
+  ready: ClockSecond;
+}
+
+interface Valve {
+  /** Index into the shares. */
+  readonly row: number;
+  /** Seconds of the piece that are left at `since`. */
+  left: number;
+  /** Since when the piece goes on; null: a window holds it. */
+  since: ClockSecond | null;
+  /** Since when its valve has current; null: it has none. */
+  current: ClockSecond | null;
+}
+
+/** A cycle under way as plain data. */
+export interface RunningState {
+  readonly shares: readonly Share[];
+  readonly valves: readonly Valve[];
+  readonly last: number;
+  readonly wait: ClockSecond;
+  readonly atOnce: number;
+  readonly delaySeconds: number;
+}
+
+/** Windows as a cycle sees them whose moments are not those of the timer's clock. */
+export interface Held {
+  readonly windows: WeekWindows;
+  /** Seconds by which the timer's clock is ahead of the moments. */
+  readonly ahead: number;
+}
+
+export class RunningCycle {
+  private readonly shares: Share[];
+  private valves: Valve[];
+  private last: number;
+  /** Nothing opens before: the delay after its last closing. */
+  private wait: ClockSecond;
+  private readonly atOnce: number;
+  private readonly delaySeconds: number;
+
+  constructor({ shares, valves, last, wait, atOnce, delaySeconds }: RunningState) {
+    this.shares = shares.map((share) => ({ ...share }));
+    this.valves = valves.map((valve) => ({ ...valve }));
+    this.last = last;
+    this.wait = wait;
+    this.atOnce = atOnce;
+    this.delaySeconds = delaySeconds;
+  }
+
+  /** @param at when it begins. */
+  static of(
+    model: Pick<CycleModel, 'atOnce' | 'delaySeconds'>,
+    shares: readonly Omit<Share, 'ready'>[],
+    at: ClockSecond,
+  ): RunningCycle {
+    return new RunningCycle({
+      shares: shares.map((share) => ({ ...share, ready: at })),
+      valves: [],
+      last: -1,
+      wait: at,
+      atOnce: model.atOnce,
+      delaySeconds: model.delaySeconds,
+    });
+  }
+
+  state(): RunningState {
+    const { shares, valves, last, wait, atOnce, delaySeconds } = this;
+    return {
+      shares: shares.map((share) => ({ ...share })),
+      valves: valves.map((valve) => ({ ...valve })),
+      ...{ last, wait, atOnce, delaySeconds },
+    };
+  }
+
+  get size(): number {
+    return this.shares.length;
+  }
+
+  get isDone(): boolean {
+    return this.valves.length === 0 && this.shares.every(({ left }) => left === 0);
+  }
+
+  get stations(): readonly number[] {
+    return this.shares.map(({ station }) => station);
+  }
+
+  /** Adds the pieces that go on, whether or not their valves have current. @returns whether one is of the station itself. */
+  addTo(sum: { open: number; flow: number }, station: number): boolean {
+    let isOpen = false;
+    for (const { row, since } of this.valves) {
+      if (since === null) continue;
+      const share = sure(this.shares[row]);
+      isOpen ||= share.station === station;
+      sum.open++;
+      sum.flow += share.flow;
+    }
+    return isOpen;
+  }
+
+  /** Stations whose valves have current. */
+  get wet(): readonly number[] {
+    return this.valves
+      .filter(({ current }) => current !== null)
+      .map(({ row }) => sure(this.shares[row]).station);
+  }
+
+  /** Seconds until the piece of a station that is open is over. */
+  secondsLeft(station: number, t: ClockSecond): number | null {
+    const valve = this.valves.find(({ row }) => sure(this.shares[row]).station === station);
+    return valve ? valve.left - (valve.since === null ? 0 : t - valve.since) : null;
+  }
+
+  private unplug(valve: Valve, t: ClockSecond, tell: (run: CycleRun) => void): void {
+    if (valve.current !== null && valve.current < t)
+      tell({ station: sure(this.shares[valve.row]).station, on: valve.current, off: t });
+    valve.current = null;
+  }
+
+  /** Ends the pieces that are over at a moment. */
+  close(t: ClockSecond, tell: (run: CycleRun) => void): void {
+    this.valves = this.valves.filter((valve) => {
+      if (valve.since === null || valve.since + valve.left > t) return true;
+      this.unplug(valve, t, tell);
+      const share = sure(this.shares[valve.row]);
+      share.ready = t + share.soak;
+      this.wait = t + this.delaySeconds;
+      return false;
+    });
+  }
+
+  /** A window begins: what is open closes, and keeps what is left of its piece. */
+  pause(t: ClockSecond, tell: (run: CycleRun) => void): void {
+    for (const valve of this.valves) {
+      if (valve.since === null) continue;
+      this.unplug(valve, t, tell);
+      valve.left -= t - valve.since;
+      valve.since = null;
+    }
+  }
+
+  /** Ends it, the rest of it lost. */
+  stop(t: ClockSecond, tell: (run: CycleRun) => void): void {
+    for (const valve of this.valves) this.unplug(valve, t, tell);
+    this.valves = [];
+  }
+
+  /** Opens what it may at a moment. */
+  openAt(t: ClockSecond, room: Room): void {
+    for (const valve of this.valves)
+      if (valve.since === null && room.has(sure(this.shares[valve.row]))) valve.since = t;
+    // What a window broke off goes on before anything else.
+    if (this.valves.some(({ since }) => since === null)) return;
+    while (t >= this.wait && this.valves.length < this.atOnce) {
+      const row = this.choose(t, room);
+      if (row < 0) return;
+      const share = sure(this.shares[row]);
+      const seconds = Math.min(share.piece, share.left);
+      share.left -= seconds;
+      this.last = row;
+      this.valves.push({ row, left: seconds, since: t, current: null });
+    }
+  }
+
+  /** Gives current to the valves that are to have it, once everything else of a moment has been done. */
+  power(t: ClockSecond, has: (station: number) => boolean, tell: (run: CycleRun) => void): void {
+    for (const valve of this.valves) {
+      const should = valve.since !== null && has(sure(this.shares[valve.row]).station);
+      if (!should) this.unplug(valve, t, tell);
+      else valve.current ??= t;
+    }
+  }
+
+  /** The first row after the last one, round to the lowest, that is ready and has room; −1: none. */
+  private choose(t: ClockSecond, room: Room): number {
+    for (let step = 1; step <= this.size; step++) {
+      const row = (this.last + step) % this.size;
+      const share = sure(this.shares[row]);
+      if (share.left > 0 && share.ready <= t && room.has(share)) return row;
+    }
+    return -1;
+  }
+
+  /** The next moment at which anything can happen to it by itself. */
+  nextAfter(t: ClockSecond, held: Held | null): ClockSecond {
+    let next = this.wait > t ? this.wait : Infinity;
+    for (const { since, left } of this.valves)
+      if (since !== null) next = Math.min(next, since + left);
+    for (const { ready, left } of this.shares)
+      if (ready > t && left > 0) next = Math.min(next, ready);
+    if (!held) return next;
+    const { windows, ahead } = held;
+    const free = windows.nextFree(t + ahead) - ahead;
+    return Math.min(next, free > t ? free : windows.nextWindow(t + ahead) - ahead);
+  }
+}
+
+/** What may be open besides what is open, in all cycles of one limit together. */
+export class Room {
+  private readonly running: readonly RunningCycle[];
+  private readonly most: number;
+  /** Thousandths of a litre a minute. */
+  private readonly flowLimit: number;
+
+  constructor(running: readonly RunningCycle[], most: number, flowLimit: number) {
+    this.running = running;
+    this.most = most;
+    this.flowLimit = flowLimit;
+  }
+
+  /** Whether a station may be opened. One that a window holds closed is still its cycle's turn, but takes no room. */
+  has({ station, flow }: Pick<Share, 'station' | 'flow'>): boolean {
+    const sum = { open: 0, flow: 0 };
+    for (const cycle of this.running) if (cycle.addTo(sum, station)) return false;
+    return sum.open < this.most && (sum.open === 0 || sum.flow + flow <= this.flowLimit);
+  }
+}
+
+/** What the stations of a program have to give at a percent. */
+export function sharesOf(model: CycleModel, percent: number): Omit<Share, 'ready'>[] {
+  const { count, stations, seconds, pieces, soaks, flows } = sharesAt(model, percent);
+  return Array.from({ length: count }, (_, i) => ({
+    station: sure(stations[i]),
+    flow: sure(flows[i]),
+    piece: sure(pieces[i]),
+    soak: sure(soaks[i]),
+    left: sure(seconds[i]),
+  }));
+}
