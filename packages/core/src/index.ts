@@ -150,6 +150,21 @@ export {
 } from './device/events.ts';
 export { eventsReport, simulateEvents, type DeviceSimulation } from './device/simulateEvents.ts';
 
+// The bench: a device behind a panel of our own making.
+export {
+  BENCH_KEYS,
+  LiveBench,
+  type Bed,
+  type BenchAct,
+  type BenchKey,
+  type BenchStart,
+  type BenchState,
+  type Display,
+  type Lamps,
+  type LoggedAct,
+} from './bench/bench.ts';
+export type { Page } from './bench/pages.ts';
+
 // Judging a plan: findings, limits, fixes, reports.
 export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './judge/accepted.ts';
 export { onAnyDay, proveAnyPhase } from './engine/anyPhase.ts';

@@ -7,7 +7,16 @@ import {
   type Timer,
   type TimerKind,
 } from '@water-clock/core';
-import { OVERLAP_WORDS, RULE_WORDS, SOAK_WORDS, WINDOW_WORDS } from './abilityWords.ts';
+import {
+  BY_HAND_WORDS,
+  MEMORY_WORDS,
+  OUTAGE_WORDS,
+  OVERLAP_WORDS,
+  RAIN_SENSOR_WORDS,
+  RULE_WORDS,
+  SOAK_WORDS,
+  WINDOW_WORDS,
+} from './abilityWords.ts';
 
 const count = (number: number, one: string) => `${number} ${one}${number === 1 ? '' : 's'}`;
 
@@ -41,6 +50,12 @@ export function KindCard({
     ['Seasonal percent', percentWords(timer)],
     ['When programs overlap', OVERLAP_WORDS[timer.onOverlap]],
     ['Hours without water', WINDOW_WORDS[timer.inWindow]],
+    ['By hand during a cycle', BY_HAND_WORDS[timer.manualDuring ?? 'replace']],
+    ['When the sensor is wet', RAIN_SENSOR_WORDS[timer.onRain ?? 'dry-run']],
+    [
+      'After a power cut',
+      `its clock ${OUTAGE_WORDS[timer.powerLoss?.clock ?? 'kept']}, its settings ${MEMORY_WORDS[timer.powerLoss?.settings ?? 'kept']}`,
+    ],
     ['Stations at once', String(timer.stationsAtOnce)],
     ...(kind?.rainDelay ? ([['Rain delay', rainDelayWords(kind.rainDelay)]] as const) : []),
   ];

@@ -19,6 +19,7 @@ import {
   UNIT_WORDS,
   WINDOW_WORDS,
 } from './abilityWords.ts';
+import { BoxAbilities } from './BoxAbilities.tsx';
 import { KindPicker } from './KindPicker.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -233,6 +234,7 @@ export function TimerAbilities({
           its clock follows daylight saving
         </Checkbox>
       </div>
+      <BoxAbilities timer={timer} commit={commit} />
       <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />
     </div>
   );

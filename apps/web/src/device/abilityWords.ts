@@ -42,3 +42,26 @@ export const OVERLAP_WORDS: Record<OnOverlap, string> = {
   together: 'both run at once',
   share: 'both run, with no more stations open than its limit',
 };
+
+export const BY_HAND_WORDS: Record<NonNullable<Timer['manualDuring']>, string> = {
+  replace: 'the cycle ends',
+  refuse: 'nothing happens',
+};
+
+export const RAIN_SENSOR_WORDS: Record<NonNullable<Timer['onRain']>, string> = {
+  'dry-run': 'cycles go on, with no valve open',
+  lose: 'cycles are lost',
+};
+
+type PowerLoss = Required<NonNullable<Timer['powerLoss']>>;
+
+export const OUTAGE_WORDS: Record<PowerLoss['clock'], string> = {
+  kept: 'is still right',
+  stops: 'goes on from where it stood',
+  resets: 'begins at a fixed date',
+};
+
+export const MEMORY_WORDS: Record<PowerLoss['settings'], string> = {
+  kept: 'are still there',
+  factory: 'are those of the factory',
+};

@@ -9,6 +9,7 @@ import {
   type TimerKind,
 } from '@water-clock/core';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
+import { HiddenFields } from './HiddenFields.tsx';
 import { RainDelayFields } from './RainDelayFields.tsx';
 import { TimerAbilities } from '../device/TimerAbilities.tsx';
 
@@ -81,6 +82,7 @@ export function KindEditor({ document, change, today }: Props) {
       >
         its stations hang on two wires, each by its decoder
       </Checkbox>
+      <HiddenFields document={document} change={change} />
       <RainDelayFields document={document} change={change} />
       <fieldset className="aside stack">
         <legend>

@@ -102,9 +102,16 @@ export class LiveDevice {
     return this.running.length + this.queue.length + this.held.length === 0;
   }
 
-  /** Stations whose valves have current. */
-  get openStations(): readonly number[] {
-    return this.running.flatMap(({ cycle }) => cycle.wet);
+  /** Stations whose valves have current, and the seconds that are left of their pieces. */
+  get openStations(): readonly { readonly station: number; readonly left: number }[] {
+    const { now } = this.state;
+    return this.running.flatMap(({ cycle }) =>
+      cycle.wet.map((station) => ({ station, left: cycle.secondsLeft(station, now) ?? 0 })),
+    );
+  }
+
+  get isWet(): boolean {
+    return this.state.wet;
   }
 
   /** Cycles under way, the first that began first. */
@@ -130,7 +137,7 @@ export class LiveDevice {
     const { wateringResumes } = this.state.plan.settings;
     const resumes =
       plan.settings.wateringResumes === wateringResumes ? this.state.resumes : resumesOf(plan);
-    this.change({ plan, resumes });
+    this.changeSensor(() => this.change({ plan, resumes }));
     this.programsOnce = null;
   }
 

@@ -59,6 +59,14 @@ export interface RainDelayOfKind {
   readonly ends: 'minute' | 'midnight';
 }
 
+/** What a panel hides until it is asked for. */
+export interface HiddenOnPanel {
+  /** Programs after so many stay hidden until they are opened. */
+  readonly programsAbove?: number;
+  /** A start is shown only once the one before it is set. */
+  readonly laterStarts?: boolean;
+}
+
 export interface TimerKind {
   readonly format: typeof KIND_FORMAT;
   readonly version: typeof KIND_VERSION;
@@ -73,6 +81,8 @@ export interface TimerKind {
   readonly signs?: readonly { readonly sign: string; readonly means: string }[];
   /** Programs or starts that its panel can hide. */
   readonly hides?: string;
+  /** The same as the bench timer needs it. */
+  readonly hidden?: HiddenOnPanel;
   /** How watering by hand behaves. */
   readonly manual?: string;
   /** What its save-and-restore keeps, and what not. */
@@ -150,6 +160,12 @@ const shape = object<TimerKind>({
     ),
   ),
   hides: optional(readNote),
+  hidden: optional(
+    object<HiddenOnPanel>({
+      programsAbove: optional(integer(1, 25)),
+      laterStarts: optional(boolean),
+    }),
+  ),
   manual: optional(readNote),
   restore: optional(readNote),
   twoWire: optional(boolean),

@@ -1,0 +1,56 @@
+import type { Timer } from '@water-clock/core';
+import { Choice } from '../fields/Choice.tsx';
+import { DateField } from '../fields/DateField.tsx';
+import { BY_HAND_WORDS, MEMORY_WORDS, OUTAGE_WORDS, RAIN_SENSOR_WORDS } from './abilityWords.ts';
+
+const AFTER_RESET = '2020-01-01T00:00';
+
+/** What people, weather and power do to this timer. */
+export function BoxAbilities({
+  timer,
+  commit,
+}: {
+  readonly timer: Timer;
+  readonly commit: (more: Partial<Timer>) => string | null;
+}) {
+  const { manualDuring = 'replace', onRain = 'dry-run', powerLoss = {} } = timer;
+  const { clock = 'kept', settings = 'kept' } = powerLoss;
+  return (
+    <>
+      <h2 className="whole">By hand, in the rain, without power</h2>
+      <Choice
+        label="Started by hand while a cycle is running"
+        value={manualDuring}
+        words={BY_HAND_WORDS}
+        commit={(to) => commit({ manualDuring: to })}
+      />
+      <Choice
+        label="When the rain sensor is wet"
+        value={onRain}
+        words={RAIN_SENSOR_WORDS}
+        commit={(to) => commit({ onRain: to })}
+      />
+      <Choice
+        label="After a power cut, its clock"
+        value={clock}
+        words={OUTAGE_WORDS}
+        commit={(to) => commit({ powerLoss: { ...powerLoss, clock: to } })}
+      />
+      {clock === 'resets' && (
+        <DateField
+          label="It then shows"
+          withTime
+          required
+          value={timer.clockAfterReset ?? AFTER_RESET}
+          commit={(to) => commit({ clockAfterReset: to })}
+        />
+      )}
+      <Choice
+        label="After a power cut, its settings"
+        value={settings}
+        words={MEMORY_WORDS}
+        commit={(to) => commit({ powerLoss: { ...powerLoss, settings: to } })}
+      />
+    </>
+  );
+}
