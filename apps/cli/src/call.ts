@@ -17,6 +17,8 @@ export type Call =
       /** The first date of an interval is on or after it; null: the usual one. */
       readonly on: EpochDay | null;
     }
+  /** Two files: the plan and the sightings. */
+  | { readonly command: 'explain'; readonly files: readonly string[] }
   | {
       readonly command: 'simulate';
       readonly files: readonly string[];
@@ -42,6 +44,10 @@ function dateOf(option: string, value: string | undefined): EpochDay {
     );
   return day;
 }
+
+const COMMANDS = ['check', 'explain', 'plan', 'simulate'] as const;
+const isCommand = (text: string | undefined): text is (typeof COMMANDS)[number] =>
+  COMMANDS.some((one) => one === text);
 
 /** Reads the arguments after the program's own name. Throws `CallError`. */
 export function readCall(args: readonly string[]): Call {
@@ -69,11 +75,11 @@ export function readCall(args: readonly string[]): Call {
     for (const name of names)
       if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
   };
-  if (command !== 'check' && command !== 'simulate' && command !== 'plan')
+  if (!isCommand(command))
     throw new CallError(
       command === undefined
-        ? 'a command is missing: check, plan or simulate'
-        : `unknown command ${command}; allowed: check, plan, simulate`,
+        ? 'a command is missing: check, explain, plan or simulate'
+        : `unknown command ${command}; allowed: ${COMMANDS.join(', ')}`,
     );
   if (files.length === 0)
     throw new CallError(
@@ -81,6 +87,11 @@ export function readCall(args: readonly string[]): Call {
     );
   if ([...files, values.brief, values.events].filter((file) => file === '-').length > 1)
     throw new CallError('- stands for standard input, which can be read once only');
+  if (command === 'explain') {
+    unwanted(['from', 'days', 'brief', 'events', 'on']);
+    if (files.length !== 2) throw new CallError('explain needs a PLAN and SIGHTINGS: two files');
+    return { command, files };
+  }
   if (command === 'check') {
     unwanted(['from', 'days', 'events']);
     return { command, files, on: dateOf('--on', values.on), brief: values.brief ?? null };

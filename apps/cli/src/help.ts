@@ -14,8 +14,11 @@ export const HELP = `water-clock: what a sprinkler timer does with its settings,
       Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them: left alone, or with what people, weather and
       power do to it.
 
-PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), EVENTS a list of events (*.events.json), or -
-for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
+  water-clock explain PLAN SIGHTINGS
+      What may be behind what somebody saw of the timer, the likeliest first, with where to look: { explanations }.
+
+PLAN is a plan document (*.plan.json), BRIEF a brief (*.brief.json), EVENTS a list of events (*.events.json), SIGHTINGS what was
+seen (*.sightings.json), or - for standard input. DATE is YYYY-MM-DD, years 1970 to 9999.
 
 One PLAN prints one JSON object. Several print JSON Lines, one object for each file in the order given, with its name in
 "file"; a refused one is { "file", "refused": [ "PATH: what is wrong and what is allowed" ] }.

@@ -6,11 +6,13 @@ import {
   check,
   checkReport,
   eventsReport,
+  explainReport,
   faultLine,
   planReport,
   readBriefText,
   readEventsText,
   readPlanText,
+  readSightingsText,
   simulate,
   simulateEvents,
   simulationReport,
@@ -23,7 +25,7 @@ import {
 import { CallError, readCall, type Call } from './call.ts';
 import { HELP } from './help.ts';
 
-type Work = Exclude<Call, { command: 'help' }>;
+type Work = Exclude<Call, { command: 'help' | 'explain' }>;
 
 /** Exit code where a brief has no plan (planning.md section 3). */
 const NO_PLAN = 3;
@@ -90,6 +92,20 @@ function answer(call: Work, text: string, beside: Beside): Answer {
   return { ok: true, report: given.value, code: isWithout ? NO_PLAN : 0 };
 }
 
+/** The second file of `explain` says what is asked of the first. */
+function explained([plan = '', sightings = '']: readonly string[]): number {
+  const read = [readPlanText(readText(plan)), readSightingsText(readText(sightings))] as const;
+  const [known, seen] = read;
+  const worked = known.ok && seen.ok ? attempt(() => explainReport(known.value, seen.value)) : null;
+  if (worked?.ok) {
+    process.stdout.write(`${JSON.stringify(worked.value, null, 2)}\n`);
+    return 0;
+  }
+  for (const one of [...read, worked])
+    if (one && !one.ok) process.stderr.write(`${one.faults.map(faultLine).join('\n')}\n`);
+  return 1;
+}
+
 /** Runs one call; the result is the exit code. */
 function run(args: readonly string[]): number {
   const call = readCall(args);
@@ -97,6 +113,7 @@ function run(args: readonly string[]): number {
     process.stdout.write(HELP);
     return 0;
   }
+  if (call.command === 'explain') return explained(call.files);
   // Read all files before printing anything: a missing file makes the call wrong, whatever the others say.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
   const beside = readBeside(call);

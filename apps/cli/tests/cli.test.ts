@@ -87,8 +87,8 @@ test('several documents give JSON Lines in their order, refused ones among them,
 
 const good = `${examples}/one-start.plan.json`;
 const wrong: [string, string[], RegExp][] = [
-  ['no command', [], /check, plan or simulate/],
-  ['an unknown command', ['water', good], /allowed: check, plan, simulate/],
+  ['no command', [], /check, explain, plan or simulate/],
+  ['an unknown command', ['water', good], /allowed: check, explain, plan, simulate/],
   ['no file', ['check', '--on', '2027-03-01'], /needs a PLAN/],
   [
     'a file that is not there',
@@ -149,6 +149,53 @@ test('plan prints a plan that check finds nothing wrong with, and gives 3 where 
     report: { conflicts: [{ path: 'rules.mostDaysPerWeek' }, { path: 'stations[0].days' }] },
   });
   expect(call(['plan', good]).stderr).toMatch(/format: /);
+});
+
+test('simulate takes events, from a file or from standard input, and refuses them by path', () => {
+  const expected = readFileSync(path.join(root, examples, 'events-rain.simulate.json'), 'utf8');
+  const plan = `${examples}/events-rain.plan.json`;
+  const options = ['--from', '2027-03-01', '--days', '4', '--events'];
+  const printed = call(['simulate', plan, ...options, `${examples}/events-rain.events.json`]);
+  expect(printed).toEqual({ status: 0, stdout: expected.trimEnd() + '\n', stderr: '' });
+  const late =
+    '{"format":"water-clock-events","version":1,"events":[{"at":"2027-03-05T00:00:00","do":"wet"}]}';
+  const refused = call(['simulate', plan, ...options, '-'], late);
+  expect([refused.status, refused.stdout]).toEqual([1, '']);
+  expect(refused.stderr).toBe(
+    'events[0].at: this moment is not simulated; allowed: 2027-03-01T00:00:00 to 2027-03-04T23:59:59\n',
+  );
+  expect(call(['check', plan, '--on', '2027-03-01', '--events', '-']).status).toBe(2);
+});
+
+test('explain says what may be behind what was seen, the likeliest first', () => {
+  const document = {
+    format: 'water-clock-sightings',
+    version: 1,
+    sightings: [
+      { saw: 'ran', from: '2027-07-06T16:30', station: 1 },
+      { saw: 'dry', from: '2027-07-07T04:00', to: '2027-07-07T09:00', station: 1 },
+    ],
+  };
+  const plan = `${examples}/one-start.plan.json`;
+  const { status, stdout } = call(['explain', plan, '-'], JSON.stringify(document));
+  expect(status).toBe(0);
+  const { explanations } = JSON.parse(stdout) as {
+    explanations: { sentence: string; cost: number; fits: string[] }[];
+  };
+  // The plan waters at 4:00: its clock is twelve hours and a half out, or the start is.
+  expect(explanations[0]).toMatchObject({ cost: 0, fits: ['fits', 'fits'] });
+  expect(explanations.map(({ cost }) => cost)).toEqual(
+    explanations.map(({ cost }) => cost).sort((a, b) => a - b),
+  );
+  const broken = { ...document, sightings: [{ saw: 'heard', from: 'noon' }] };
+  const refused = call(['explain', plan, '-'], JSON.stringify(broken));
+  expect([refused.status, refused.stdout]).toEqual([1, '']);
+  expect(refused.stderr.split('\n').map((line) => line.split(':')[0])).toEqual([
+    'sightings[0].saw',
+    'sightings[0].from',
+    '',
+  ]);
+  expect(call(['explain', plan]).status).toBe(2);
 });
 
 test('--help teaches the commands', () => {

@@ -28,6 +28,7 @@ const AccountPage = lazy(() => import('./people/AccountPage.tsx'));
 const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
 const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
 const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
+const BenchPage = lazy(() => import('./bench/BenchPage.tsx'));
 const CalendarPage = lazy(() => import('./calendar/CalendarPage.tsx'));
 const ReplansPage = lazy(() => import('./replans/ReplansPage.tsx'));
 const ReplanPage = lazy(() => import('./replans/ReplanPage.tsx'));
@@ -81,6 +82,7 @@ function Application() {
                 <Route path="sites" element={<SitesPage />} />
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="sites/:siteId" element={<HousePage />} />
+                <Route path="bench" element={<BenchPage />} />
                 <Route path="calendar" element={<CalendarPage />} />
                 <Route path="replans" element={<ReplansPage />} />
                 <Route path="replans/:replanId" element={<ReplanPage />} />

@@ -445,6 +445,12 @@ export {
 } from './diagnose/diagnoseWords.ts';
 export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { explain } from './diagnose/explain.ts';
+export {
+  explainReport,
+  readSightingsText,
+  SIGHTINGS_FORMAT,
+  type Sightings,
+} from './diagnose/sightings.ts';
 export { fitsAll, type Explanation, type Question } from './diagnose/triedWorlds.ts';
 
 // The whole record of a timer.

@@ -30,8 +30,9 @@ export const sendChange = (id: string, write: Write) =>
 export const exportPath = (id: string) => `${path(id)}/export`;
 
 /** The timer as saved when the page opens. Afterwards the editor is ahead of it, so it is not fetched again. */
-export const useTimer = (id: string) =>
+export const useTimer = (id: string, enabled = true) =>
   useQuery({
+    enabled,
     queryKey: timerKeys.one(id),
     queryFn: () => loadTimer(id),
     staleTime: Infinity,

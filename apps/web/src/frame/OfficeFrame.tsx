@@ -2,6 +2,7 @@ import { Layout, Menu } from 'antd';
 import {
   BookOutlined,
   CalendarOutlined,
+  ExperimentOutlined,
   HomeOutlined,
   UnorderedListOutlined,
 } from '@ant-design/icons';
@@ -17,6 +18,7 @@ const PLACES = [
   { to: '/sites', name: 'Sites', icon: <UnorderedListOutlined aria-hidden /> },
   { to: '/calendar', name: 'Calendar', icon: <CalendarOutlined aria-hidden /> },
   { to: '/library', name: 'Library', icon: <BookOutlined aria-hidden /> },
+  { to: '/bench', name: 'Bench', icon: <ExperimentOutlined aria-hidden /> },
 ] as const;
 
 /** The frame of every page that is not about one timer. */

@@ -16,6 +16,20 @@ export function hush(): void {
 const TONE = { hertz: 880, seconds: 0.35, loudness: 0.2 };
 const BUZZ = [200, 100, 200];
 
+/** A short click, as a key makes it. */
+export function click(): void {
+  if (!('AudioContext' in globalThis)) return;
+  const context = new AudioContext();
+  const note = context.createOscillator();
+  const loudness = context.createGain();
+  loudness.gain.value = TONE.loudness / 4;
+  note.frequency.value = TONE.hertz * 2;
+  note.connect(loudness).connect(context.destination);
+  note.start();
+  note.stop(context.currentTime + 0.03);
+  note.onended = () => void context.close();
+}
+
 /** Two notes and a buzz, as far as the device has them. */
 export function chime(): void {
   // iPhones and desktops do not buzz.

@@ -207,6 +207,21 @@ export class LiveBench {
     this.state = { ...this.state, ...some };
   }
 
+  /** Whether the rain sensor is wet, be it fitted or not. */
+  get isWet(): boolean {
+    return this.device.isWet;
+  }
+
+  /** Every run so far, and what runs now up to now. */
+  runsSoFar(): DeviceRun[] {
+    const { now } = this;
+    const open = this.device.openValves.map(({ station, letter, on }) => ({
+      ...{ station, letter, on },
+      off: now,
+    }));
+    return [...this.runs, ...open];
+  }
+
   act(act: BenchAct): void {
     this.log.push({ ...act, at: this.now });
     if ('key' in act) this.key(act.key);
@@ -333,7 +348,7 @@ export class LiveBench {
 
   private timeShown(): Pick<Display, 'left' | 'right' | 'big' | 'unit'> {
     const { today, secondOfDay } = this.panelNow;
-    const [open] = this.device.openStations;
+    const [open] = this.device.openValves;
     const byDate = (this.style.dialect.clock ?? 'date') === 'date';
     const day = this.text({ kind: 'weekday', weekday: (((today + 3) % 7) + 7) % 7 });
     const isDelayed = this.isRainDelayed;
@@ -395,7 +410,7 @@ export class LiveBench {
   }
 
   lamps(): Lamps {
-    const open = this.device.openStations.map(({ station }) => station);
+    const open = this.device.openValves.map(({ station }) => station);
     const pumps = this.plan.stations.filter(
       ({ number, pump }) => open.includes(number) && pump !== false,
     );
@@ -410,27 +425,20 @@ export class LiveBench {
   }
 
   garden(): Bed[] {
-    const open = new Map(this.device.openStations.map(({ station, left }) => [station, left]));
-    const running = new Map(
-      this.device.snapshot().running.flatMap(({ state }) =>
-        state.valves.flatMap(({ row, current }) => {
-          const share = state.shares[row];
-          return share && current !== null ? [[share.station, this.now - current] as const] : [];
-        }),
-      ),
-    );
+    const open = new Map(this.device.openValves.map((valve) => [valve.station, valve]));
     return this.plan.stations.map(({ number, name = '', flowLpm }) => {
       const isDead = this.state.dead.includes(number);
+      const valve = open.get(number);
       const stuck = this.state.stuck.find(({ station }) => station === number);
       const seconds =
         (this.state.watered[number] ?? 0) +
-        (isDead ? 0 : (running.get(number) ?? 0)) +
-        (stuck && !open.has(number) ? this.now - stuck.since : 0);
+        (isDead || !valve ? 0 : this.now - valve.on) +
+        (stuck && !valve ? this.now - stuck.since : 0);
       return {
         station: number,
         name,
-        isWet: !isDead && (open.has(number) || stuck !== undefined),
-        secondsLeft: isDead ? null : (open.get(number) ?? null),
+        isWet: !isDead && (valve !== undefined || stuck !== undefined),
+        secondsLeft: isDead ? null : (valve?.left ?? null),
         seconds,
         litres: flowLpm === undefined ? null : (seconds / 60) * flowLpm,
       };

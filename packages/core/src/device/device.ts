@@ -10,9 +10,15 @@ import type { ProgramCycles } from '../engine/nominal.ts';
 import { Room, RunningCycle, sharesOf } from '../engine/runningCycle.ts';
 import type { Plan, Settings } from '../plan/plan.ts';
 import { resumesAt } from '../plan/starts.ts';
-import { parseMoment, parseSecond, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import {
+  formatMoment,
+  parseMoment,
+  parseSecond,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+} from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
-import type { Called, DeviceState, Listener, UnderWay, Waiting } from './deviceState.ts';
+import type { Called, DeviceState, Listener, OpenValve, UnderWay, Waiting } from './deviceState.ts';
 import type { Press } from './events.ts';
 import { Programs } from './programs.ts';
 
@@ -102,11 +108,10 @@ export class LiveDevice {
     return this.running.length + this.queue.length + this.held.length === 0;
   }
 
-  /** Stations whose valves have current, and the seconds that are left of their pieces. */
-  get openStations(): readonly { readonly station: number; readonly left: number }[] {
-    const { now } = this.state;
-    return this.running.flatMap(({ cycle }) =>
-      cycle.wet.map((station) => ({ station, left: cycle.secondsLeft(station, now) ?? 0 })),
+  /** Valves that have current: since when, for which program, and the seconds that are left of their pieces. */
+  get openValves(): readonly OpenValve[] {
+    return this.running.flatMap(({ letter, cycle }) =>
+      cycle.wetAt(this.state.now).map((valve) => ({ ...valve, letter })),
     );
   }
 
@@ -402,10 +407,7 @@ export class LiveDevice {
         if (press.to === 'off') this.stop();
         return;
       case 'rainDelay':
-        this.change({
-          resumes: press.hours === 0 ? null : this.clockNow + press.hours * 3600,
-        });
-        if (press.hours > 0) this.stop();
+        this.delayFor(press.hours);
         return;
       case 'percent':
         this.setSettings({ seasonalPercent: press.to });
@@ -421,6 +423,19 @@ export class LiveDevice {
         this.change({ outSince: this.clockNow });
         return;
     }
+  }
+
+  /** The plan says it to the minute, as its settings do; what counts is the second. */
+  private delayFor(hours: number): void {
+    const { plan } = this.state;
+    const { wateringResumes: _before, ...settings } = plan.settings;
+    const resumes = hours === 0 ? null : this.clockNow + hours * 3600;
+    const said =
+      resumes === null
+        ? {}
+        : { wateringResumes: formatMoment(Math.ceil(resumes / 60) * 60).slice(0, 16) };
+    this.change({ resumes, plan: { ...plan, settings: { ...settings, ...said } } });
+    if (hours > 0) this.stop();
   }
 
   private powerOn(stoodAt: ClockSecond): void {

@@ -29,6 +29,15 @@ export interface DeviceRun {
   readonly off: ClockSecond;
 }
 
+/** A valve that has current. */
+export interface OpenValve {
+  readonly station: number;
+  readonly letter: string | null;
+  readonly on: ClockSecond;
+  /** Seconds of its piece. */
+  readonly left: number;
+}
+
 /** What a cycle is going to do, as it stood when its start came. */
 export interface Waiting extends Called {
   readonly shares: readonly Omit<Share, 'ready'>[];

@@ -49,7 +49,7 @@ export function askNext(
     for (let from = first; from <= noon; from += SECONDS_PER_DAY) {
       const to = from + SECONDS_PER_DAY;
       const seen: Seen = {
-        ...{ saw: 'dry', from, to, station, seconds: null, times: null },
+        ...{ saw: 'dry', from, to, station, seconds: null, times: null, giveOrTake: 0 },
         ...{ ranBefore: false, ranAfter: false },
       };
       let ran = 0;

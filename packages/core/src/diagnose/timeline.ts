@@ -14,10 +14,15 @@ export interface Seen {
   readonly station: number | null;
   readonly seconds: number | null;
   readonly times: number | null;
+  /** Seconds either way that are as good as the moment named. */
+  readonly giveOrTake: number;
   /** Of a dry span: whether it ran at its very begin and end. */
   readonly ranBefore: boolean;
   readonly ranAfter: boolean;
 }
+
+/** People name times to five minutes. */
+const MOMENT_TOLERANCE = 180;
 
 /** @throws (assertion) nothing: a sighting that was read has sound moments. */
 export const seenOf = ({
@@ -27,6 +32,7 @@ export const seenOf = ({
   station,
   minutes,
   times,
+  giveOrTake,
   ranBefore = false,
   ranAfter = false,
 }: Sighting): Seen => ({
@@ -36,6 +42,7 @@ export const seenOf = ({
   station: station ?? null,
   seconds: minutes === undefined ? null : minutes * 60,
   times: times ?? null,
+  giveOrTake: giveOrTake === undefined ? MOMENT_TOLERANCE : giveOrTake * 60,
   ranBefore,
   ranAfter,
 });
@@ -51,8 +58,6 @@ export interface SeenRun {
 
 /** The cost of a sighting that does not fit at all, in nats. */
 export const MISS = 16;
-/** People name times to five minutes. */
-const MOMENT_TOLERANCE = 180;
 /** One nat for every two minutes beyond that. */
 const MOMENT_SCALE = 120;
 /** An onlooker takes waterings of one station this close together, such as pieces between soaks, for one. */
@@ -162,9 +167,9 @@ function momentCost(seen: Seen, runs: readonly SeenRun[]): number {
           ? on - seen.from
           : Math.max(0, seen.from - off);
     // Somebody who names a time without a length most likely means when it began.
-    const into = told === null ? Math.min(1, beyond(seen.from - on, MOMENT_TOLERANCE, 900)) : 0;
+    const into = told === null ? Math.min(1, beyond(seen.from - on, seen.giveOrTake, 900)) : 0;
     const long = told === null ? 0 : lengthCost(off - on, told);
-    least = Math.min(least, beyond(apart, MOMENT_TOLERANCE, MOMENT_SCALE) + into + long);
+    least = Math.min(least, beyond(apart, seen.giveOrTake, MOMENT_SCALE) + into + long);
     if (told !== null && seen.station !== null && long < 1) least = Math.min(least, SO_LONG);
   }
   return least;
@@ -252,7 +257,11 @@ export function misfitOf(
     runsSeen(seen.station, from, to, timeline, world, ahead);
   const { from, to } = seen;
   if (seen.saw === 'dry') return Math.min(MISS, dryCost(seen, between));
-  if (to === null) return Math.min(MISS, momentCost(seen, between(from - 10_800, from + 10_800)));
+  if (to === null)
+    return Math.min(
+      MISS,
+      momentCost(seen, between(from - 10_800 - seen.giveOrTake, from + 10_800 + seen.giveOrTake)),
+    );
   const runs = between(from, to);
   if (seen.times !== null) {
     const times = wateringsOf(runs).length;

@@ -113,17 +113,12 @@ export class RunningCycle {
     return isOpen;
   }
 
-  /** Stations whose valves have current. */
-  get wet(): readonly number[] {
-    return this.valves
-      .filter(({ current }) => current !== null)
-      .map(({ row }) => sure(this.shares[row]).station);
-  }
-
-  /** Seconds until the piece of a station that is open is over. */
-  secondsLeft(station: number, t: ClockSecond): number | null {
-    const valve = this.valves.find(({ row }) => sure(this.shares[row]).station === station);
-    return valve ? valve.left - (valve.since === null ? 0 : t - valve.since) : null;
+  /** Valves that have current: since when, and the seconds that are left of their pieces. */
+  wetAt(t: ClockSecond): { station: number; on: ClockSecond; left: number }[] {
+    return this.valves.flatMap(({ row, left, since, current }) => {
+      if (current === null || since === null) return [];
+      return [{ station: sure(this.shares[row]).station, on: current, left: left - (t - since) }];
+    });
   }
 
   private unplug(valve: Valve, t: ClockSecond, tell: (run: CycleRun) => void): void {

@@ -75,12 +75,13 @@ const sightingFields = object<Sighting>({
   station: optional(station),
   minutes: optional(integer(1, 1440)),
   times: optional(integer(1, 99)),
+  giveOrTake: optional(integer(1, 240)),
   ranBefore: optional(boolean),
   ranAfter: optional(boolean),
 });
 
 /** Only a dry span says what ran before and after. */
-const readSighting: Reader<Sighting> = (value, path, faults) => {
+export const readSighting: Reader<Sighting> = (value, path, faults) => {
   const sighting = sightingFields(value, path, faults);
   if (!sighting || (sighting.saw === 'dry' && sighting.to !== undefined)) return sighting;
   for (const key of ['ranBefore', 'ranAfter'] as const)
@@ -95,7 +96,7 @@ const readSighting: Reader<Sighting> = (value, path, faults) => {
 };
 
 /** Nobody sees more than this. Our own limit. */
-const MOST_SIGHTINGS = 60;
+export const MOST_SIGHTINGS = 60;
 /** Every line of the largest panel. */
 const MOST_TICKED = 4000;
 

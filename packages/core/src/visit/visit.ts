@@ -51,6 +51,8 @@ export interface Sighting {
   readonly station?: number;
   /** For so long, about. */
   readonly minutes?: number;
+  /** The moment give or take so many minutes; absent: as people name times, to five minutes. */
+  readonly giveOrTake?: number;
   /** So many times within the span. */
   readonly times?: number;
   /** With `dry`: it ran when the span begins, for the last time before it; it ran again when the span ends. */

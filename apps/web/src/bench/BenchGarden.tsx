@@ -1,0 +1,34 @@
+import { quantityWords, type Bed, type UnitSystem } from '@water-clock/core';
+
+const clockLength = (seconds: number) =>
+  `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+
+function bedWords({ isWet, secondsLeft, seconds, litres }: Bed, units: UnitSystem): string {
+  if (isWet && secondsLeft === null) return 'its valve does not close';
+  if (secondsLeft !== null) return `runs, ${clockLength(secondsLeft)} left`;
+  if (seconds === 0) return 'no water yet';
+  const minutes = `${Math.round(seconds / 60)} min`;
+  return litres === null ? minutes : `${minutes}, ${quantityWords(units, 'volume', litres)}`;
+}
+
+/** The garden that hangs on the timer: a bed for each station. */
+export function BenchGarden({
+  beds,
+  units,
+}: {
+  readonly beds: readonly Bed[];
+  readonly units: UnitSystem;
+}) {
+  return (
+    <ul className="list bench-garden" aria-label="The garden">
+      {beds.map((bed) => (
+        <li key={bed.station} className={bed.isWet ? 'bench-bed bench-wet' : 'bench-bed'}>
+          <span>
+            <strong>{bed.station}</strong> {bed.name}
+          </span>
+          <span className="soft">{bedWords(bed, units)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}

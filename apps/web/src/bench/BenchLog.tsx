@@ -1,0 +1,93 @@
+import { useMemo } from 'react';
+import { Timeline } from 'antd';
+import {
+  lengthWords,
+  momentWords,
+  SECONDS_PER_DAY,
+  type BenchAct,
+  type ClockStyle,
+  type DateOrder,
+  type DeviceCycle,
+  type LiveBench,
+} from '@water-clock/core';
+
+const SHOWN = 12;
+
+const KEY_WORDS = { 'by-hand': 'by hand', rest: 'rest', store: 'store' } as const;
+
+/** What was done, in a few words; null for keys that only turn pages and values. */
+function actWords(act: BenchAct): string | null {
+  if ('key' in act)
+    return act.key in KEY_WORDS ? `key “${KEY_WORDS[act.key as keyof typeof KEY_WORDS]}”` : null;
+  if ('garden' in act) {
+    const { fault, station, on } = act.garden;
+    if (fault === 'dead') return `station ${station} ${on ? 'is dead' : 'works again'}`;
+    return `the valve of station ${station} ${on ? 'sticks' : 'closes again'}`;
+  }
+  const press = act.world;
+  switch (press.do) {
+    case 'wet':
+      return 'it rains';
+    case 'dry':
+      return 'the rain is over';
+    case 'powerOff':
+      return 'the power failed';
+    case 'powerOn':
+      return 'the power came back';
+    default:
+      return 'somebody pressed something';
+  }
+}
+
+function cycleWords({ letter, start, outcome, began, ended }: DeviceCycle): string {
+  const who = start === null ? 'by hand' : `${letter} of ${start}`;
+  const length = began === null || ended === null ? '' : ` for ${lengthWords(ended - began)}`;
+  if (outcome === 'lost') return `${who} was lost`;
+  return `${who} ran${length}${outcome === 'cut' ? ', then it was ended' : ''}`;
+}
+
+interface Props {
+  readonly bench: LiveBench;
+  readonly clock: ClockStyle;
+  readonly order: DateOrder;
+}
+
+/** What happened, the last first. */
+export function BenchLog({ bench, clock, order }: Props) {
+  const { log, cycles, now } = bench;
+  const [acts, ended] = [log.length, cycles.length];
+  const lines = useMemo(
+    () =>
+      [
+        ...log.flatMap((act) => {
+          const words = actWords(act);
+          return words === null ? [] : [{ at: act.at, words }];
+        }),
+        ...cycles.map((cycle) => ({
+          at: cycle.ended ?? cycle.due,
+          words: cycleWords(cycle),
+        })),
+      ]
+        .sort((a, b) => b.at - a.at)
+        .slice(0, SHOWN),
+    // The lists grow in place.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [log, cycles, acts, ended],
+  );
+  const speech = { on: Math.floor(now / SECONDS_PER_DAY), clock, order };
+  return (
+    <section className="stack near" aria-labelledby="bench-log">
+      <h2 id="bench-log">What happened</h2>
+      {lines.length === 0 ? (
+        <p className="soft">Nothing yet. Press a key, or let the time go by.</p>
+      ) : (
+        <Timeline
+          items={lines.map(({ at, words }, i) => ({
+            key: `${at}.${i}`,
+            content: `${momentWords(at, speech)}: ${words}`,
+          }))}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,88 @@
+import { useMemo, useState } from 'react';
+import { Segmented } from 'antd';
+import { useSearchParams } from 'react-router';
+import { emptyPlan, type BenchStart, type Plan, type TimerKind } from '@water-clock/core';
+import { useLibrary } from '../api/library.ts';
+import { useTimer } from '../api/timers.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Failed, Loading } from '../platform/states.tsx';
+import { civilSecond, deviceZone } from '../platform/zone.ts';
+import { Bench } from './Bench.tsx';
+import './bench.css';
+
+type From = 'as-set' | 'empty';
+
+/** Another timer, or another beginning, is another bench. */
+function OnBench({
+  plan,
+  kind,
+  from,
+}: {
+  readonly plan: Plan | null;
+  readonly kind: TimerKind | null;
+  readonly from: From;
+}) {
+  const { clock, order } = usePreferences();
+  const [now] = useState(() => civilSecond(new Date(), deviceZone()));
+  const timer = plan?.timer ?? kind?.timer;
+  const start = useMemo((): BenchStart | null => {
+    if (!timer) return null;
+    const empty = { ...emptyPlan(timer), ...(plan ? { stations: plan.stations } : {}) };
+    return {
+      plan: plan && from === 'as-set' ? plan : empty,
+      ...{ now, ahead: 0, kind },
+      style: { clock, order },
+    };
+  }, [timer, plan, kind, from, now, clock, order]);
+  return start && <Bench start={start} target={plan} />;
+}
+
+/** The bench: any kind of timer, or one of the office's, to be pressed without a wall. */
+export default function BenchPage() {
+  const [search, setSearch] = useSearchParams();
+  const timerId = search.get('timer');
+  const from: From = search.get('from') === 'empty' ? 'empty' : 'as-set';
+  const kinds = useLibrary('kinds');
+  const timer = useTimer(timerId ?? '', timerId !== null);
+  const plan = timerId === null ? null : (timer.data?.plan ?? null);
+  const names = kinds.data?.map(({ document }) => document.timer.name) ?? [];
+  const name = plan?.timer.name ?? search.get('kind') ?? names[0] ?? '';
+  const kind = kinds.data?.find(({ document }) => document.timer.name === name)?.document ?? null;
+  if (kinds.isError)
+    return <Failed what="The kinds" error={kinds.error} retry={() => void kinds.refetch()} />;
+  if (timer.isError)
+    return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
+  if (!kinds.data || (timerId !== null && !plan)) return <Loading what="the bench" />;
+  return (
+    <div className="page stack">
+      <div className="row">
+        <h1>Bench</h1>
+        {timerId === null ? (
+          <SelectField
+            aria-label="Kind of timer"
+            value={name}
+            options={names.map((one) => [one, one] as const)}
+            pick={(one) => setSearch({ kind: one })}
+          />
+        ) : (
+          <>
+            <span className="grow">
+              {timer.data?.site.name}, {plan?.timer.name}
+            </span>
+            <Segmented<From>
+              aria-label="What stands in the box at the beginning"
+              value={from}
+              options={[
+                { value: 'as-set', label: 'As it is set' },
+                { value: 'empty', label: 'Empty box' },
+              ]}
+              onChange={(one) => setSearch({ timer: timerId, from: one })}
+            />
+          </>
+        )}
+      </div>
+      <OnBench key={`${timerId ?? name}.${from}`} plan={plan} kind={kind} from={from} />
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+import { type KeyboardEvent } from 'react';
+import { Button } from 'antd';
+import { LeftOutlined, RightOutlined } from '@ant-design/icons';
+import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
+
+/** By the keyboard, while the panel has the focus. */
+const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
+  ArrowLeft: 'page-back',
+  ArrowRight: 'page-on',
+  ArrowDown: 'less',
+  ArrowUp: 'more',
+  '-': 'less',
+  '+': 'more',
+  p: 'program',
+  h: 'by-hand',
+  s: 'store',
+  r: 'rest',
+};
+
+interface Props {
+  readonly display: Display;
+  readonly lamps: Lamps;
+  readonly plan: Plan;
+  readonly press: (key: BenchKey) => void;
+}
+
+/** One setting, large; blank without power. */
+function Screen({ display }: { readonly display: Display }) {
+  const { isLit, left, right, big, unit, place, clock, flashes, isDraft, isResting } = display;
+  const said = `${left} ${right} ${big} ${unit}`;
+  return (
+    <div className={isLit ? 'bench-screen' : 'bench-screen bench-dark'}>
+      {/* The time of day is not read out each minute: it has no place among the pages. */}
+      <p className="hidden-but-read" aria-live="polite">
+        {isLit ? (place === '' && left !== 'by hand' ? '' : said) : 'The display is blank.'}
+      </p>
+      <p className="row spread" aria-hidden>
+        <span>{left}</span>
+        <span>{right}</span>
+      </p>
+      <p className={flashes && place === '' ? 'bench-big bench-flashing' : 'bench-big'} aria-hidden>
+        {big} {unit && <small>{unit}</small>}
+      </p>
+      <p className="row spread" aria-hidden>
+        <span>{isDraft ? 'not stored' : place && `page ${place}`}</span>
+        <span>{isResting && left !== '' ? 'at rest' : place && `clock ${clock}`}</span>
+      </p>
+    </div>
+  );
+}
+
+function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean }) {
+  return (
+    <li className={isOn ? 'bench-lamp bench-on' : 'bench-lamp'}>
+      <span aria-hidden>{isOn ? '●' : '○'}</span>
+      <span>{name}</span>
+      {isOn && <span className="hidden-but-read">on</span>}
+    </li>
+  );
+}
+
+/** The panel of a bench timer: its display, its keys, its lamps. */
+export function BenchPanel({ display, lamps, plan, press }: Props) {
+  const byKeyboard = (event: KeyboardEvent) => {
+    const key = event.ctrlKey || event.metaKey || event.altKey ? undefined : BY_KEYBOARD[event.key];
+    if (!key) return;
+    event.preventDefault();
+    // The page's own keys are not meant here.
+    event.stopPropagation();
+    press(key);
+  };
+  const key = (name: BenchKey, words: React.ReactNode, label?: string, danger = false) => (
+    <Button size="large" danger={danger} aria-label={label} onClick={() => press(name)}>
+      {words}
+    </Button>
+  );
+  return (
+    <section className="bench-box stack" aria-label="Panel of the timer" onKeyDown={byKeyboard}>
+      <Screen display={display} />
+      <div className="bench-keys">
+        {key('page-back', <LeftOutlined />, 'Page back')}
+        {key('less', '−', 'Less')}
+        {key('more', '+', 'More')}
+        {key('page-on', <RightOutlined />, 'Page on')}
+        {key('program', 'program')}
+        {key('by-hand', 'by hand')}
+        {key('store', 'store')}
+        {key('rest', 'rest', undefined, true)}
+      </div>
+      <ul className="list bench-lamps" aria-label="Lamps">
+        {plan.stations.map(({ number }) => (
+          <Lamp key={number} name={String(number)} isOn={lamps.stations.includes(number)} />
+        ))}
+        <Lamp name="pump" isOn={lamps.pump} />
+        <Lamp name="main" isOn={lamps.main} />
+        <Lamp name="rain" isOn={lamps.rain} />
+        <Lamp name="power" isOn={lamps.power} />
+      </ul>
+    </section>
+  );
+}

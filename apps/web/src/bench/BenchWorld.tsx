@@ -1,0 +1,79 @@
+import { Button } from 'antd';
+import type { BenchAct, LiveBench, Press } from '@water-clock/core';
+import { SelectField } from '../fields/SelectField.tsx';
+
+const NONE = 0;
+
+/** What somebody can have pressed who “only pressed something”. */
+function pressedSomething({ plan }: LiveBench, by: number): Press {
+  const { stations, timer } = plan;
+  const station = stations[by % Math.max(1, stations.length)]?.number ?? 1;
+  const all: readonly Press[] = [
+    { do: 'manual', station, seconds: 900 },
+    ...(timer.seasonal.scope === 'timer'
+      ? ([{ do: 'percent', to: timer.seasonal.highestPercent }] as const)
+      : []),
+    { do: 'rainDelay', hours: 48 },
+    { do: 'mode', to: 'off' },
+    { do: 'manual', seconds: 120 },
+  ];
+  return all[by % all.length] ?? { do: 'stop' };
+}
+
+/** Weather, power, people and worn parts, as switches. */
+export function BenchWorld({
+  bench,
+  act,
+}: {
+  readonly bench: LiveBench;
+  readonly act: (act: BenchAct) => void;
+}) {
+  const { rain } = bench.lamps();
+  const hasPower = bench.clock !== null;
+  const { dead, sticking } = bench.snapshot();
+  const stations = [
+    [NONE, 'none'] as const,
+    ...bench.plan.stations.map(({ number }) => [number, `station ${number}`] as const),
+  ];
+  const faulty = (fault: 'dead' | 'sticks', now: readonly number[], station: number) => {
+    for (const one of now) act({ garden: { fault, station: one, on: false } });
+    if (station !== NONE) act({ garden: { fault, station, on: true } });
+  };
+  return (
+    <section className="stack near" aria-labelledby="bench-world">
+      <h2 id="bench-world">World</h2>
+      <div className="row near">
+        <Button
+          aria-pressed={bench.isWet}
+          onClick={() => act({ world: { do: bench.isWet ? 'dry' : 'wet' } })}
+        >
+          {bench.isWet ? 'The rain ends' : 'It rains'}
+        </Button>
+        <Button
+          aria-pressed={!hasPower}
+          onClick={() => act({ world: { do: hasPower ? 'powerOff' : 'powerOn' } })}
+        >
+          {hasPower ? 'Power fails' : 'Power comes back'}
+        </Button>
+        <Button onClick={() => act({ world: pressedSomething(bench, bench.log.length) })}>
+          Somebody presses something
+        </Button>
+      </div>
+      {bench.isWet && !rain && <p className="soft">This timer has no rain sensor.</p>}
+      <div className="tiles fill of-150">
+        <SelectField
+          label="A valve does not close"
+          value={sticking[0] ?? NONE}
+          options={stations}
+          pick={(station) => faulty('sticks', sticking, station)}
+        />
+        <SelectField
+          label="A station is dead"
+          value={dead[0] ?? NONE}
+          options={stations}
+          pick={(station) => faulty('dead', dead, station)}
+        />
+      </div>
+    </section>
+  );
+}
