@@ -1,6 +1,6 @@
 /** A whole firm out of one archive and into an empty one, part by part through the same ways as everything else. */
 import { unzip, type UnzipFileInfo } from 'fflate';
-import { newId, request } from './request.ts';
+import { newId, RefusedError, request } from './request.ts';
 import { bringSite } from './sites.ts';
 
 const INDEX = 'firm.json';
@@ -42,6 +42,22 @@ export interface Brought {
   readonly refused: readonly string[];
 }
 
+/** The server had too much to do, which is soon over. */
+const BUSY = ['busy', 'too-much-work'];
+const TRIES = 4;
+const REST_MILLISECONDS = 3_000;
+
+/** Tries again where the server was busy. All parts have ids, so none is brought twice. */
+async function patiently(bring: () => Promise<unknown>, tries = TRIES): Promise<unknown> {
+  try {
+    return await bring();
+  } catch (error) {
+    if (tries === 1 || !(error instanceof RefusedError && BUSY.includes(error.code))) throw error;
+    await new Promise((resolve) => setTimeout(resolve, REST_MILLISECONDS));
+    return patiently(bring, tries - 1);
+  }
+}
+
 /**
  * Brings the documents of the library first, since sites refer to them; then site by site. What is there already is not brought twice.
  *
@@ -60,7 +76,7 @@ export async function bringFirm(
   const of = index.library.length + index.sites.length;
   let done = 0;
   const part = async (name: string, bring: () => Promise<unknown>) => {
-    await bring().catch((error: unknown) => {
+    await patiently(bring).catch((error: unknown) => {
       refused.push(`${name}: ${error instanceof Error ? error.message : 'not brought'}`);
     });
     progress(++done, of);

@@ -47,7 +47,7 @@ export function Bench({ start, target }: Props) {
     }),
     [plan.timer.dialect, clock, order, kind],
   );
-  const second = String(now % 60).padStart(2, '0');
+  const happened = <BenchLog bench={bench} clock={clock} order={order} />;
   return (
     <div className="bench">
       <Patterns />
@@ -71,43 +71,42 @@ export function Bench({ start, target }: Props) {
             onChange={hands.setSpeed}
           />
           <Button
-            icon={hands.isPaused ? <CaretRightOutlined /> : <PauseOutlined />}
+            icon={
+              hands.isPaused ? <CaretRightOutlined aria-hidden /> : <PauseOutlined aria-hidden />
+            }
             aria-label={hands.isPaused ? 'Let the time go on' : 'Stop the time'}
             onClick={() => hands.setPaused(!hands.isPaused)}
           />
-          <Button icon={<StepForwardOutlined />} onClick={hands.toNextEvent}>
+          <Button icon={<StepForwardOutlined aria-hidden />} onClick={hands.toNextEvent}>
             Next event
           </Button>
-          <strong className="push">
-            {momentWords(now, { on: today - 1, clock, order })} <small>{second} s</small>
-          </strong>
+          <strong className="push">{momentWords(now, { on: today - 1, clock, order })}</strong>
         </div>
         <BenchGarden beds={bench.garden()} units={units} />
         <BenchNight plan={plan} now={now} ahead={ahead} runs={bench.runsSoFar()} clock={clock} />
-        <Tabs
-          items={[
-            {
-              key: 'log',
-              label: 'What happened',
-              children: <BenchLog bench={bench} clock={clock} order={order} />,
-            },
-            ...(target
-              ? [
-                  {
-                    key: 'card',
-                    label: 'Card',
-                    children: (
-                      <BenchCard
-                        target={target}
-                        box={plan}
-                        now={{ style, today, secondOfDay: now % SECONDS_PER_DAY }}
-                      />
-                    ),
-                  },
-                ]
-              : []),
-          ]}
-        />
+        {target ? (
+          <Tabs
+            items={[
+              {
+                key: 'card',
+                label: 'Card',
+                children: (
+                  <BenchCard
+                    target={target}
+                    box={plan}
+                    now={{ style, today, secondOfDay: now % SECONDS_PER_DAY }}
+                  />
+                ),
+              },
+              { key: 'log', label: 'What happened', children: happened },
+            ]}
+          />
+        ) : (
+          <section className="stack near" aria-labelledby="bench-log">
+            <h2 id="bench-log">What happened</h2>
+            {happened}
+          </section>
+        )}
       </div>
     </div>
   );

@@ -15,7 +15,11 @@ export function BenchCard({
   const { today } = now;
   const { style } = now;
   const lines = useMemo(
-    () => keyInLines(target, null, { style, today, secondOfDay: 0 }, true),
+    () =>
+      // The clock of the bench is right, or somebody has put it out.
+      keyInLines(target, null, { style, today, secondOfDay: 0 }, true).filter(
+        ({ setting }) => setting !== 'clock',
+      ),
     [target, style, today],
   );
   const left = useMemo(
@@ -25,10 +29,12 @@ export function BenchCard({
   );
   const open = lines.filter(({ id }) => left.has(id)).length;
   return (
-    <section className="stack near" aria-labelledby="bench-card">
-      <h2 id="bench-card">
-        Card to key in: {left.size === 0 ? 'all is in the box' : `${Math.max(open, 1)} lines left`}
-      </h2>
+    <div className="stack near">
+      <p>
+        <strong>
+          {left.size === 0 ? 'All is in the box.' : `${Math.max(open, 1)} lines are left.`}
+        </strong>
+      </p>
       <ul className="list ruled">
         {lines.map((line) => (
           <li key={line.id}>
@@ -42,6 +48,6 @@ export function BenchCard({
           </li>
         ))}
       </ul>
-    </section>
+    </div>
   );
 }

@@ -5,6 +5,7 @@ import {
   momentWords,
   SECONDS_PER_DAY,
   type BenchAct,
+  type Called,
   type ClockStyle,
   type DateOrder,
   type DeviceCycle,
@@ -13,12 +14,9 @@ import {
 
 const SHOWN = 12;
 
-const KEY_WORDS = { 'by-hand': 'by hand', rest: 'rest', store: 'store' } as const;
-
 /** What was done, in a few words; null for keys that only turn pages and values. */
 function actWords(act: BenchAct): string | null {
-  if ('key' in act)
-    return act.key in KEY_WORDS ? `key “${KEY_WORDS[act.key as keyof typeof KEY_WORDS]}”` : null;
+  if ('key' in act) return act.key === 'rest' ? 'the key “rest”' : null;
   if ('garden' in act) {
     const { fault, station, on } = act.garden;
     if (fault === 'dead') return `station ${station} ${on ? 'is dead' : 'works again'}`;
@@ -39,8 +37,14 @@ function actWords(act: BenchAct): string | null {
   }
 }
 
-function cycleWords({ letter, start, outcome, began, ended }: DeviceCycle): string {
-  const who = start === null ? 'by hand' : `${letter} of ${start}`;
+const whoWords = ({ letter, start }: Called) =>
+  start === null
+    ? `by hand${letter === null ? '' : `, program ${letter}`}`
+    : `${letter ?? ''} of ${start}`;
+
+function cycleWords(cycle: DeviceCycle): string {
+  const { outcome, began, ended } = cycle;
+  const who = whoWords(cycle);
   const length = began === null || ended === null ? '' : ` for ${lengthWords(ended - began)}`;
   if (outcome === 'lost') return `${who} was lost`;
   return `${who} ran${length}${outcome === 'cut' ? ', then it was ended' : ''}`;
@@ -54,8 +58,8 @@ interface Props {
 
 /** What happened, the last first. */
 export function BenchLog({ bench, clock, order }: Props) {
-  const { log, cycles, now } = bench;
-  const [acts, ended] = [log.length, cycles.length];
+  const { log, cycles, underWay, now } = bench;
+  const [acts, ended, running] = [log.length, cycles.length, underWay.length];
   const lines = useMemo(
     () =>
       [
@@ -67,27 +71,23 @@ export function BenchLog({ bench, clock, order }: Props) {
           at: cycle.ended ?? cycle.due,
           words: cycleWords(cycle),
         })),
+        ...underWay.map((called) => ({ at: called.began, words: `${whoWords(called)} began` })),
       ]
         .sort((a, b) => b.at - a.at)
         .slice(0, SHOWN),
     // The lists grow in place.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [log, cycles, acts, ended],
+    [log, cycles, acts, ended, running],
   );
   const speech = { on: Math.floor(now / SECONDS_PER_DAY), clock, order };
-  return (
-    <section className="stack near" aria-labelledby="bench-log">
-      <h2 id="bench-log">What happened</h2>
-      {lines.length === 0 ? (
-        <p className="soft">Nothing yet. Press a key, or let the time go by.</p>
-      ) : (
-        <Timeline
-          items={lines.map(({ at, words }, i) => ({
-            key: `${at}.${i}`,
-            content: `${momentWords(at, speech)}: ${words}`,
-          }))}
-        />
-      )}
-    </section>
+  return lines.length === 0 ? (
+    <p className="soft">Nothing yet. Press a key, or let the time go by.</p>
+  ) : (
+    <Timeline
+      items={lines.map(({ at, words }, i) => ({
+        key: `${at}.${i}`,
+        content: `${momentWords(at, speech)}: ${words}`,
+      }))}
+    />
   );
 }

@@ -14,7 +14,7 @@ import { useWidth } from '../charts/useWidth.ts';
 import '../charts/strip.css';
 
 /** The row of what is started by hand. */
-const BY_HAND = '–';
+const BY_HAND = 'hand';
 const ROW = 30;
 
 interface Props {
@@ -49,7 +49,13 @@ export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
   return (
     <figure className="strip" aria-label={`${shown.length} runs in this night so far`}>
       <svg width={STRIP.letters} height={geometry.height + STRIP.foot} aria-hidden>
-        <Letters geometry={geometry} reallyToo={false} />
+        <Letters
+          geometry={{ ...geometry, rows: geometry.rows.filter(({ letter }) => letter !== BY_HAND) }}
+          reallyToo={false}
+        />
+        <text x={0} y={geometry.height - ROW / 2 + 5}>
+          {BY_HAND}
+        </text>
       </svg>
       <div ref={ref} className="strip-window">
         <svg width={width} height={geometry.height + STRIP.foot} aria-hidden>

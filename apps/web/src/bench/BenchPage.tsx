@@ -41,7 +41,7 @@ function OnBench({
 /** The bench: any kind of timer, or one of the office's, to be pressed without a wall. */
 export default function BenchPage() {
   const [search, setSearch] = useSearchParams();
-  const timerId = search.get('timer');
+  const timerId = search.get('timer') || null;
   const from: From = search.get('from') === 'empty' ? 'empty' : 'as-set';
   const kinds = useLibrary('kinds');
   const timer = useTimer(timerId ?? '', timerId !== null);

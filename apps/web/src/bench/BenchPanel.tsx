@@ -78,19 +78,33 @@ export function BenchPanel({ display, lamps, plan, press }: Props) {
     <section className="bench-box stack" aria-label="Panel of the timer" onKeyDown={byKeyboard}>
       <Screen display={display} />
       <div className="bench-keys">
-        {key('page-back', <LeftOutlined />, 'Page back')}
+        {key(
+          'page-back',
+          <>
+            <LeftOutlined aria-hidden /> page
+          </>,
+          'Page back',
+        )}
         {key('less', '−', 'Less')}
         {key('more', '+', 'More')}
-        {key('page-on', <RightOutlined />, 'Page on')}
+        {key(
+          'page-on',
+          <>
+            page <RightOutlined aria-hidden />
+          </>,
+          'Page on',
+        )}
         {key('program', 'program')}
         {key('by-hand', 'by hand')}
         {key('store', 'store')}
         {key('rest', 'rest', undefined, true)}
       </div>
-      <ul className="list bench-lamps" aria-label="Lamps">
+      <ul className="list bench-lamps" aria-label="Lamps of the stations">
         {plan.stations.map(({ number }) => (
           <Lamp key={number} name={String(number)} isOn={lamps.stations.includes(number)} />
         ))}
+      </ul>
+      <ul className="list bench-lamps" aria-label="Other lamps">
         <Lamp name="pump" isOn={lamps.pump} />
         <Lamp name="main" isOn={lamps.main} />
         <Lamp name="rain" isOn={lamps.rain} />

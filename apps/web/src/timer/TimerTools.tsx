@@ -1,5 +1,6 @@
 import { memo, useState, lazy, Suspense } from 'react';
 import { Button, Dropdown } from 'antd';
+import { Link } from 'react-router';
 import {
   CloudOutlined,
   CloudSyncOutlined,
@@ -129,6 +130,10 @@ export const TimerTools = memo(function TimerTools(props: Props) {
             },
             { key: 'help', label: 'Help on this step', onClick: () => setHelping(stepHere()) },
             { key: 'print', label: 'Print this step', onClick: () => print() },
+            {
+              key: 'bench',
+              label: <Link to={`/bench?timer=${view.id}`}>Put it on the bench</Link>,
+            },
             { key: 'restore', label: 'A restore by phone …', onClick: () => setRestoring(true) },
           ],
         }}

@@ -4,7 +4,7 @@
  */
 import { sure } from '../document/sure.ts';
 import { LiveDevice } from '../device/device.ts';
-import type { DeviceCycle, DeviceRun, DeviceState } from '../device/deviceState.ts';
+import type { Called, DeviceCycle, DeviceRun, DeviceState } from '../device/deviceState.ts';
 import type { Press } from '../device/events.ts';
 import type { PanelNow } from '../panel/line.ts';
 import { entryChange } from '../panel/entries.ts';
@@ -210,6 +210,11 @@ export class LiveBench {
   /** Whether the rain sensor is wet, be it fitted or not. */
   get isWet(): boolean {
     return this.device.isWet;
+  }
+
+  /** Cycles under way, and since when. */
+  get underWay(): readonly (Called & { readonly began: ClockSecond })[] {
+    return this.device.underWay;
   }
 
   /** Every run so far, and what runs now up to now. */
