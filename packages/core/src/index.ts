@@ -556,3 +556,24 @@ export {
   type SiteTable,
 } from './site/siteTable.ts';
 export type { CellFault } from './document/cells.ts';
+
+// The trainer: tasks for the bench.
+export { SHIPPED_TASKS } from './trainer/shippedTasks.ts';
+export {
+  benchOf,
+  needsMet,
+  pressAll,
+  scoreOf,
+  wentWrongAt,
+  type NeedMet,
+  type Score,
+} from './trainer/judgeTask.ts';
+export {
+  readTask,
+  readTaskText,
+  TASK_FAULTS,
+  TASK_FORMAT,
+  type Need,
+  type Task,
+  type TaskFault,
+} from './trainer/task.ts';

@@ -17,7 +17,7 @@ import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { formatMoment, monthOf, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { benchPages, headingsOf, OPENING, shownLetters, type Page } from './pages.ts';
-import { inYear, turned } from './turn.ts';
+import { fastSteps, inYear, turned } from './turn.ts';
 
 export const BENCH_KEYS = [
   'page-back',
@@ -37,7 +37,10 @@ export type GardenFault =
   | { readonly fault: 'dead'; readonly station: number; readonly on: boolean };
 
 export type BenchAct =
-  { readonly key: BenchKey } | { readonly world: Press } | { readonly garden: GardenFault };
+  /** `fast`: it has been held for a while, and a value goes by larger steps. */
+  | { readonly key: BenchKey; readonly fast?: boolean }
+  | { readonly world: Press }
+  | { readonly garden: GardenFault };
 
 /** An act with its moment in true time. */
 export type LoggedAct = BenchAct & { readonly at: ClockSecond };
@@ -229,7 +232,7 @@ export class LiveBench {
 
   act(act: BenchAct): void {
     this.log.push({ ...act, at: this.now });
-    if ('key' in act) this.key(act.key);
+    if ('key' in act) this.key(act.key, act.fast ?? false);
     else if ('world' in act) this.world(act.world);
     else this.faulty(act.garden);
   }
@@ -452,7 +455,7 @@ export class LiveBench {
 
   // The keys.
 
-  private key(key: BenchKey): void {
+  private key(key: BenchKey, fast: boolean): void {
     if (this.clock === null) return;
     const wasAwake = this.isAwake;
     if (!wasAwake) this.set({ page: null, draft: null, byHand: null });
@@ -464,7 +467,7 @@ export class LiveBench {
         return;
       case 'more':
       case 'less':
-        this.turnValue(key === 'more' ? 1 : -1);
+        this.turnValue(key === 'more' ? 1 : -1, fast);
         return;
       case 'program':
         this.nextProgram();
@@ -516,7 +519,7 @@ export class LiveBench {
     this.set({ page: this.pages.find(({ id }) => id === same)?.id ?? first?.id ?? null });
   }
 
-  private turnValue(by: 1 | -1): void {
+  private turnValue(by: 1 | -1, fast: boolean): void {
     const { byHand } = this.state;
     if (byHand) {
       this.set({ byHand: turnedHand(byHand, this.handChoices.length, by) });
@@ -526,7 +529,10 @@ export class LiveBench {
     if (!page) return;
     const { today } = this.panelNow;
     const rainDelay = this.state.start.kind?.rainDelay ?? null;
-    const value = turned(page, by, { plan: this.plan, today, rainDelay });
+    const circumstance = { plan: this.plan, today, rainDelay };
+    let { value } = page;
+    for (let n = fast ? fastSteps(page, this.plan) : 1; n > 0; n--)
+      value = turned({ ...page, value }, by, circumstance);
     if (this.style.dialect.confirms) this.set({ draft: value });
     else this.enter(page, value);
   }

@@ -160,6 +160,18 @@ export function turned(
   }
 }
 
+const HOUR_MINUTES = 60;
+const MANY = 10;
+
+/** How many steps one is that a key makes which is held. */
+export function fastSteps({ address, value }: Page, { timer }: Plan): number {
+  if (value.kind === 'time')
+    return address.of === 'start'
+      ? Math.max(1, HOUR_MINUTES / timer.startStepMinutes)
+      : HOUR_MINUTES;
+  return ['run', 'length', 'percent', 'date', 'days-left', 'count'].includes(value.kind) ? MANY : 1;
+}
+
 function nextPercent(percent: number, steps: readonly number[], by: 1 | -1): number {
   const next = by > 0 ? steps.find((one) => one > percent) : steps.findLast((one) => one < percent);
   return next ?? (by > 0 ? steps[0] : steps.at(-1)) ?? percent;

@@ -104,7 +104,7 @@ const rainDelayShape = object<RainDelayOfKind>({
   ends: required(oneOf(['minute', 'midnight']), 'minute or midnight'),
 });
 /** Lengths in hours or days; a date has none. */
-const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
+export const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
   const delay = rainDelayShape(value, path, faults);
   if (delay && (delay.unit === 'date') === (delay.allowed !== undefined))
     faults.push({
@@ -117,6 +117,11 @@ const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
     ? { ...delay, allowed: [...delay.allowed].sort((a, b) => a - b) }
     : delay;
 };
+
+export const readHidden: Reader<HiddenOnPanel> = object<HiddenOnPanel>({
+  programsAbove: optional(integer(1, 25)),
+  laterStarts: optional(boolean),
+});
 
 const setting = required(oneOf(PANEL_SETTINGS), PANEL_SETTINGS.join(', '));
 const shape = object<TimerKind>({
@@ -160,12 +165,7 @@ const shape = object<TimerKind>({
     ),
   ),
   hides: optional(readNote),
-  hidden: optional(
-    object<HiddenOnPanel>({
-      programsAbove: optional(integer(1, 25)),
-      laterStarts: optional(boolean),
-    }),
-  ),
+  hidden: optional(readHidden),
   manual: optional(readNote),
   restore: optional(readNote),
   twoWire: optional(boolean),

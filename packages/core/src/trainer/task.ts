@@ -1,0 +1,256 @@
+/** A task for the bench, `water-clock-task`: a scene, what the customer says, and what must hold in the end. An open document that an office can write. */
+import type { BenchAct, BenchStart } from '../bench/bench.ts';
+import { BENCH_KEYS, type BenchKey } from '../bench/bench.ts';
+import type { TimedPress } from '../device/events.ts';
+import { readTimedPress } from '../device/events.ts';
+import type { Fault, Outcome } from '../document/fault.ts';
+import { foreignDocument, readJson } from '../document/openDocument.ts';
+import {
+  boolean,
+  integer,
+  list,
+  object,
+  oneOf,
+  optional,
+  readLine,
+  readNote,
+  required,
+  variant,
+  type Reader,
+} from '../document/reader.ts';
+import { sure } from '../document/sure.ts';
+import type { HiddenOnPanel, RainDelayOfKind } from '../plan/kind.ts';
+import type { Plan } from '../plan/plan.ts';
+import { readPlan } from '../plan/readPlan.ts';
+import { parseSecond, type Weekday } from '../time/calendar.ts';
+import { readSecond, readTime, readWeekdays } from '../time/timeReaders.ts';
+import { readHidden, readRainDelay } from '../plan/kind.ts';
+
+export const TASK_FORMAT = 'water-clock-task';
+export const TASK_VERSION = 1;
+
+/** What can be wrong at a box. */
+export const TASK_FAULTS = [
+  'clock-half-a-day',
+  'start-left-over',
+  'half-set',
+  'percent-while-keying',
+  'dead-station',
+  'rain-delay-forgotten',
+  'interval-on-forbidden-day',
+  'overlap-at-high-percent',
+] as const;
+export type TaskFault = (typeof TASK_FAULTS)[number];
+
+/** What must hold at the end; of what the box does, not of what was pressed. */
+export type Need =
+  /** For so many days it waters as a box with this plan and a right clock would. */
+  | { readonly need: 'waters-like'; readonly plan: Plan; readonly days: number }
+  /** No two cycles ever overlap. */
+  | { readonly need: 'clear' }
+  /** Its clock is right to so many seconds. */
+  | { readonly need: 'clock'; readonly within: number }
+  /** No water on these weekdays, or between these hours, for so many days. */
+  | {
+      readonly need: 'dry';
+      readonly weekdays?: readonly Weekday[];
+      readonly from?: string;
+      readonly to?: string;
+      readonly days: number;
+    }
+  /** A station waters so many seconds in the next seven days. */
+  | {
+      readonly need: 'weekly';
+      readonly station: number;
+      readonly least: number;
+      readonly most: number;
+    }
+  /** The apprentice says what is wrong. */
+  | { readonly need: 'answer'; readonly fault: TaskFault };
+
+/** A key, so many times. */
+export interface Pressed {
+  readonly key: BenchKey;
+  /** Held. */
+  readonly fast?: boolean;
+  readonly times: number;
+}
+
+export interface Task {
+  readonly format: typeof TASK_FORMAT;
+  readonly version: typeof TASK_VERSION;
+  readonly title: string;
+  /** 1, the easiest, to 5. */
+  readonly level: number;
+  /** What the customer, or the office, says. */
+  readonly says: string;
+  readonly scene: {
+    readonly plan: Plan;
+    /** True time when the apprentice comes. */
+    readonly at: string;
+    readonly clockAheadSeconds?: number;
+    readonly hidden?: HiddenOnPanel;
+    readonly rainDelay?: RainDelayOfKind;
+    /** Stations that get no current, or whose valves do not close. */
+    readonly dead?: readonly number[];
+    readonly sticking?: readonly number[];
+    /** What happened before, in the order of its moments. */
+    readonly before?: readonly TimedPress[];
+  };
+  /** The card of the office: what is to stand in the box. */
+  readonly card?: Plan;
+  /** Keys that this task does without. */
+  readonly withoutKeys?: readonly BenchKey[];
+  /** Whether rain, power and people can be tried out. */
+  readonly hasWorld?: boolean;
+  readonly needs: readonly Need[];
+  /** From a nudge to the whole way. */
+  readonly hints: readonly string[];
+  readonly solution: { readonly keys: readonly Pressed[]; readonly answer?: TaskFault };
+}
+
+const innerPlan: Reader<Plan> = (value, path, faults) => {
+  const read = readPlan(value);
+  if (read.ok) return read.value;
+  for (const fault of read.faults) faults.push({ ...fault, path: [...path, ...fault.path] });
+  return undefined;
+};
+const station = integer(1, 99);
+const days = required(integer(1, 400), '1 to 400');
+const weekSeconds = required(integer(0, 604_800), '0 to 604800');
+
+const readNeed: Reader<Need> = variant<Need>('need', {
+  'waters-like': object<Extract<Need, { need: 'waters-like' }>>({
+    need: required(oneOf(['waters-like'])),
+    plan: required(innerPlan, 'a plan'),
+    days,
+  }),
+  clear: object<Extract<Need, { need: 'clear' }>>({ need: required(oneOf(['clear'])) }),
+  clock: object<Extract<Need, { need: 'clock' }>>({
+    need: required(oneOf(['clock'])),
+    within: required(integer(1, 86_400), '1 to 86400'),
+  }),
+  dry: object<Extract<Need, { need: 'dry' }>>({
+    need: required(oneOf(['dry'])),
+    weekdays: optional(readWeekdays),
+    from: optional(readTime),
+    to: optional(readTime),
+    days,
+  }),
+  weekly: object<Extract<Need, { need: 'weekly' }>>({
+    need: required(oneOf(['weekly'])),
+    station: required(station, '1 to 99'),
+    least: weekSeconds,
+    most: weekSeconds,
+  }),
+  answer: object<Extract<Need, { need: 'answer' }>>({
+    need: required(oneOf(['answer'])),
+    fault: required(oneOf(TASK_FAULTS), TASK_FAULTS.join(', ')),
+  }),
+});
+
+const shape = object<Task>({
+  format: required(oneOf([TASK_FORMAT]), `"${TASK_FORMAT}"`),
+  version: required(oneOf([TASK_VERSION]), `${TASK_VERSION}`),
+  title: required(readLine, 'a title'),
+  level: required(integer(1, 5), '1 to 5'),
+  says: required(readNote, 'what the customer says'),
+  scene: required(
+    object<Task['scene']>({
+      plan: required(innerPlan, 'a plan'),
+      at: required(readSecond, 'a moment'),
+      clockAheadSeconds: optional(integer(-31_622_400, 31_622_400)),
+      hidden: optional(readHidden),
+      rainDelay: optional(readRainDelay),
+      dead: optional(list(station, { unique: true })),
+      sticking: optional(list(station, { unique: true })),
+      before: optional(list(readTimedPress, { most: 100 })),
+    }),
+    'a scene',
+  ),
+  card: optional(innerPlan),
+  withoutKeys: optional(list(oneOf(BENCH_KEYS), { unique: true })),
+  hasWorld: optional(boolean),
+  needs: required(list(readNeed, { least: 1, most: 20 }), 'what must hold'),
+  hints: required(list(readLine, { least: 3, most: 3 }), 'three hints'),
+  solution: required(
+    object<Task['solution']>({
+      keys: required(
+        list(
+          object<Pressed>({
+            key: required(oneOf(BENCH_KEYS), BENCH_KEYS.join(', ')),
+            fast: optional(boolean),
+            times: required(integer(1, 2000), '1 to 2000'),
+          }),
+          { most: 1000 },
+        ),
+        'a list of keys',
+      ),
+      answer: optional(oneOf(TASK_FAULTS)),
+    }),
+    'a solution',
+  ),
+});
+
+/** Reads a task. Strict; what happened before stands in order, and before the apprentice comes. */
+export function readTask(value: unknown): Outcome<Task> {
+  const other = foreignDocument(value, TASK_FORMAT, TASK_VERSION);
+  if (other) return { ok: false, faults: [other] };
+  const faults: Fault[] = [];
+  const task = shape(value, [], faults);
+  if (!task) return { ok: false, faults };
+  const moments = [...(task.scene.before ?? []).map(({ at }) => at), task.scene.at];
+  moments.forEach((at, i) => {
+    const before = moments[i - 1];
+    if (before !== undefined && at < before)
+      faults.push({
+        code: 'out-of-order',
+        path: i === moments.length - 1 ? ['scene', 'at'] : ['scene', 'before', i, 'at'],
+        before,
+      });
+  });
+  task.needs.forEach((need, i) => {
+    if (need.need === 'weekly' && need.most < need.least)
+      faults.push({
+        code: 'out-of-range',
+        path: ['needs', i, 'most'],
+        least: need.least,
+        most: 604_800,
+        actual: need.most,
+      });
+  });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, value: task };
+}
+
+export const readTaskText = (json: string): Outcome<Task> => readJson(json, readTask);
+
+/** When the bench begins: with what happened first, or when the apprentice comes. */
+const beginOf = ({ scene }: Task) => sure(parseSecond(scene.before?.[0]?.at ?? scene.at));
+
+/** What stands on the bench before anything happened. */
+export function sceneStart(task: Task, style: BenchStart['style']): BenchStart {
+  const { plan, clockAheadSeconds = 0, hidden, rainDelay } = task.scene;
+  return {
+    ...{ plan, style, now: beginOf(task), ahead: clockAheadSeconds },
+    kind: { ...(hidden ? { hidden } : {}), ...(rainDelay ? { rainDelay } : {}) },
+  };
+}
+
+/** What the world did before the apprentice came, with the moments at which it did. */
+export function sceneActs({ scene }: Task): { at: number; act: BenchAct }[] {
+  const { before = [], dead = [], sticking = [] } = scene;
+  const begin = sure(parseSecond(before[0]?.at ?? scene.at));
+  return [
+    ...dead.map((one) => ({
+      at: begin,
+      act: { garden: { fault: 'dead' as const, station: one, on: true } },
+    })),
+    ...sticking.map((one) => ({
+      at: begin,
+      act: { garden: { fault: 'sticks' as const, station: one, on: true } },
+    })),
+    ...before.map(({ at, ...press }) => ({ at: sure(parseSecond(at)), act: { world: press } })),
+  ];
+}
+
+export const comesAt = ({ scene }: Task): number => sure(parseSecond(scene.at));
