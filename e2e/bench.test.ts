@@ -1,7 +1,8 @@
 /** The bench: a box is keyed in, left to itself, rained on and cut off, by mouse, by keys and by touch. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import type { Page } from 'puppeteer-core';
-import { accessibilityFaults, choose, House, press, sees } from './house.ts';
+import type { KeyInput, Page } from 'puppeteer-core';
+import { SHIPPED_TASKS, type BenchKey } from '@water-clock/core';
+import { accessibilityFaults, choose, click, House, press, sees } from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -76,6 +77,76 @@ test('by touch, a timer of the office beside its card, from an empty box', async
   );
   await sees(page, 'main', /\d+ lines are left/);
   await until('Page on', /start 1 of/);
+  const width = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(width).toBeLessThanOrEqual(390);
+  expect(await accessibilityFaults(page)).toEqual([]);
+});
+
+test('a task is not done by doing nothing; done, it is kept; a hint and a wrong answer are told', async () => {
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(`${house.server.url}/bench/tasks`);
+  await sees(page, 'main', /1\. Set the clock.*22\. Fourteen stations/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await click(page, 'a::-p-text(“Nothing since the weekend”)');
+  await press(page, 'I am done');
+  await sees(
+    page,
+    '[role=alert]',
+    /Not yet.*That is not what was wrong.*should begin, and does not/s,
+  );
+  await press(page, 'Hint');
+  await sees(page, 'main', /Look at the display that shows the time/);
+  expect(await shown()).toMatch(/rain delay/);
+  await page.focus('[aria-label="Page on"]');
+  for (let n = 0; n < 12 && !/rain delay.*page/s.test(await shown()); n++)
+    await page.keyboard.press('ArrowLeft');
+  await until('Less', /OFF/);
+  await choose(page, 'What is wrong?', 'a rain delay was forgotten');
+  await press(page, 'I am done');
+  await sees(page, '[role=alert]', /Done: \d\d of 100 points/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await page.goto(`${house.server.url}/bench/tasks`);
+  await sees(page, 'main', /“Nothing since the weekend”.*done, \d\d/s);
+});
+
+const KEYBOARD: Readonly<Record<BenchKey, KeyInput>> = {
+  'page-back': 'ArrowLeft',
+  'page-on': 'ArrowRight',
+  less: 'ArrowDown',
+  more: 'ArrowUp',
+  program: 'p',
+  'by-hand': 'h',
+  store: 's',
+  rest: 'r',
+};
+
+const solutionOf = (id: string) =>
+  SHIPPED_TASKS.find((one) => one.id === id)?.task.solution.keys ?? [];
+
+test('the hard task is done from the card, by keys alone', async () => {
+  const id = 'set-14-fourteen-stations';
+  await page.goto(`${house.server.url}/bench/tasks/${id}`);
+  await press(page, 'Stop the time');
+  await page.focus('[aria-label="Page on"]');
+  for (const { key, times, fast = false } of solutionOf(id)) {
+    if (fast) await page.keyboard.down('Shift');
+    for (let n = 0; n < times; n++) await page.keyboard.press(KEYBOARD[key]);
+    if (fast) await page.keyboard.up('Shift');
+  }
+  await sees(page, 'main', /All is in the box/);
+  await press(page, 'I am done');
+  await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
+});
+
+test('an easy task is done by touch', async () => {
+  const id = 'set-02-start';
+  await page.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await page.goto(`${house.server.url}/bench/tasks/${id}`);
+  await sees(page, 'h1', /Give it a start/);
+  await until('Page on', /start 1 of/);
+  await until('More', /5:00/, 30);
+  await press(page, 'I am done');
+  await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(390);
   expect(await accessibilityFaults(page)).toEqual([]);

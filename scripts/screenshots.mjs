@@ -49,7 +49,7 @@ await onStage(async ({ page, url }) => {
   await take('timer-overlap');
   await open(`${TIMER(7)}/settings`);
   await take('settings');
-  for (const view of ['house', 'stations', 'minutes']) {
+  for (const view of ['stations', 'minutes']) {
     await open(`${TIMER(2)}/${view}`);
     await page.waitForSelector('.survey-view');
     await take(view);
@@ -64,6 +64,11 @@ await onStage(async ({ page, url }) => {
     { timeout: 120_000 },
   );
   await take('planner');
+  await page.goto(`${url}/bench?timer=${TIMER(2).replace('/timers/', '')}`);
+  await page.waitForSelector('.bench-screen');
+  for (let n = 0; n < 3; n++) await press('Next event');
+  for (let n = 0; n < 6; n++) await press('Page on');
+  await take('bench');
   await open('/library/rules/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1d01');
   await page.waitForSelector('.read-document');
   await take('library');

@@ -23,6 +23,7 @@ import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
 import { ApiErrorFilter } from './platform/api-error.filter.ts';
 import { ProposalsModule } from './proposals/proposals.module.ts';
+import { PracticeModule } from './practice/practice.module.ts';
 import { ReportsModule } from './reports/reports.module.ts';
 import { ReplansModule } from './replans/replans.module.ts';
 import { SettingsModule } from './platform/settings.module.ts';
@@ -79,6 +80,7 @@ export class AppModule {
         TimersModule,
         ProposalsModule,
         ReplansModule,
+        PracticeModule,
         ReportsModule,
         HousesModule,
         EventsModule,

@@ -219,6 +219,14 @@ const ROWS: Record<string, Row> = {
     path: () => `/api/visits/${visit}/comments`,
     body: () => ({ id: randomUUID(), text: 'hello' }),
   },
+  'GET /api/practice': { access: 'see' },
+  'POST /api/practice': {
+    access: 'own',
+    body: () => ({
+      ...{ id: randomUUID(), task: 'set-01-clock', title: 'Set the clock' },
+      ...{ points: 90, presses: 30, seconds: 60, hints: 0, tries: 0 },
+    }),
+  },
   'GET /api/library/:shelf': { access: 'see' },
   'POST /api/library/:shelf/:id/changes': {
     access: 'work',

@@ -29,6 +29,8 @@ const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
 const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
 const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
 const BenchPage = lazy(() => import('./bench/BenchPage.tsx'));
+const TasksPage = lazy(() => import('./bench/TasksPage.tsx'));
+const TaskPage = lazy(() => import('./bench/TaskPage.tsx'));
 const CalendarPage = lazy(() => import('./calendar/CalendarPage.tsx'));
 const ReplansPage = lazy(() => import('./replans/ReplansPage.tsx'));
 const ReplanPage = lazy(() => import('./replans/ReplanPage.tsx'));
@@ -83,6 +85,8 @@ function Application() {
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="sites/:siteId" element={<HousePage />} />
                 <Route path="bench" element={<BenchPage />} />
+                <Route path="bench/tasks" element={<TasksPage />} />
+                <Route path="bench/tasks/:taskId" element={<TaskPage />} />
                 <Route path="calendar" element={<CalendarPage />} />
                 <Route path="replans" element={<ReplansPage />} />
                 <Route path="replans/:replanId" element={<ReplanPage />} />

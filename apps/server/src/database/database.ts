@@ -19,6 +19,7 @@ import { Replans1809000000000 } from './migrations/1809000000000-replans.ts';
 import { Calendar1810000000000 } from './migrations/1810000000000-calendar.ts';
 import { Comments1811000000000 } from './migrations/1811000000000-comments.ts';
 import { Reports1812000000000 } from './migrations/1812000000000-reports.ts';
+import { Practice1813000000000 } from './migrations/1813000000000-practice.ts';
 
 export const MIGRATIONS = [
   FirstTables1795000000000,
@@ -39,6 +40,7 @@ export const MIGRATIONS = [
   Calendar1810000000000,
   Comments1811000000000,
   Reports1812000000000,
+  Practice1813000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

@@ -127,6 +127,15 @@ export const SCHEMAS: Record<string, Schema> = {
       }),
     ),
   }),
+  Practice: record({
+    personId: uuid,
+    person: text,
+    task: text,
+    title: text,
+    points: count,
+    times: count,
+    lastAt: moment,
+  }),
   Report: record({
     months: listOf(record({ month: text, ...reportRow })),
     people: listOf(record({ person: text, ...reportRow })),

@@ -1,7 +1,13 @@
 import { useMemo, useState } from 'react';
 import { Segmented } from 'antd';
-import { useSearchParams } from 'react-router';
-import { emptyPlan, type BenchStart, type Plan, type TimerKind } from '@water-clock/core';
+import { Link, useSearchParams } from 'react-router';
+import {
+  emptyPlan,
+  LiveBench,
+  type BenchStart,
+  type Plan,
+  type TimerKind,
+} from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { useTimer } from '../api/timers.ts';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -35,7 +41,9 @@ function OnBench({
       style: { clock, order },
     };
   }, [timer, plan, kind, from, now, clock, order]);
-  return start && <Bench start={start} target={plan} />;
+  return (
+    start && <Bench make={() => new LiveBench(start)} rainDelay={kind?.rainDelay} target={plan} />
+  );
 }
 
 /** The bench: any kind of timer, or one of the office's, to be pressed without a wall. */
@@ -58,6 +66,7 @@ export default function BenchPage() {
     <div className="page stack">
       <div className="row">
         <h1>Bench</h1>
+        <Link to="/bench/tasks">Tasks to practise</Link>
         {timerId === null ? (
           <SelectField
             aria-label="Kind of timer"

@@ -1,4 +1,4 @@
-import { type KeyboardEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { Button } from 'antd';
 import { LeftOutlined, RightOutlined } from '@ant-design/icons';
 import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
@@ -17,11 +17,18 @@ const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
   r: 'rest',
 };
 
+const HOLDABLE: readonly BenchKey[] = ['less', 'more', 'page-back', 'page-on'];
+/** A key that is held presses again after so long. */
+const AGAIN_MILLISECONDS = 250;
+/** After so many times it goes by larger steps. */
+const HELD_LONG = 8;
+
 interface Props {
   readonly display: Display;
   readonly lamps: Lamps;
   readonly plan: Plan;
-  readonly press: (key: BenchKey) => void;
+  /** `fast`: the key is held. */
+  readonly press: (key: BenchKey, fast: boolean) => void;
 }
 
 /** One setting, large; blank without power. */
@@ -61,16 +68,47 @@ function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean })
 
 /** The panel of a bench timer: its display, its keys, its lamps. */
 export function BenchPanel({ display, lamps, plan, press }: Props) {
+  const held = useRef(0);
+  const isFast = (again: boolean) => {
+    held.current = again ? held.current + 1 : 0;
+    return held.current > HELD_LONG;
+  };
+  const holding = useRef<ReturnType<typeof setInterval>>(undefined);
+  const letGo = () => clearInterval(holding.current);
+  useEffect(() => letGo, []);
+  // The interval outlives the drawing that began it.
+  const pressNow = useRef(press);
+  useEffect(() => {
+    pressNow.current = press;
+  });
+  const hold = (key: BenchKey) => {
+    letGo();
+    held.current = 0;
+    holding.current = setInterval(() => pressNow.current(key, isFast(true)), AGAIN_MILLISECONDS);
+  };
   const byKeyboard = (event: KeyboardEvent) => {
     const key = event.ctrlKey || event.metaKey || event.altKey ? undefined : BY_KEYBOARD[event.key];
     if (!key) return;
     event.preventDefault();
     // The page's own keys are not meant here.
     event.stopPropagation();
-    press(key);
+    press(key, isFast(event.repeat) || (event.shiftKey && event.key.startsWith('Arrow')));
   };
   const key = (name: BenchKey, words: React.ReactNode, label?: string, danger = false) => (
-    <Button size="large" danger={danger} aria-label={label} onClick={() => press(name)}>
+    <Button
+      size="large"
+      danger={danger}
+      aria-label={label}
+      onClick={() => press(name, false)}
+      {...(HOLDABLE.includes(name)
+        ? {
+            onPointerDown: () => hold(name),
+            onPointerUp: letGo,
+            onPointerLeave: letGo,
+            onPointerCancel: letGo,
+          }
+        : {})}
+    >
       {words}
     </Button>
   );

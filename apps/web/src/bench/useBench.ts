@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { LiveBench, type BenchAct, type BenchStart } from '@water-clock/core';
+import type { BenchAct, LiveBench } from '@water-clock/core';
 
 export const SPEEDS = [1, 60, 3600] as const;
 export type Speed = (typeof SPEEDS)[number];
@@ -19,8 +19,8 @@ export interface BenchHands {
 }
 
 /** A bench timer whose time goes by. Each act takes a second, so that one sees at once what it does. */
-export function useBench(start: BenchStart): BenchHands {
-  const [bench] = useState(() => new LiveBench(start));
+export function useBench(make: () => LiveBench): BenchHands {
+  const [bench] = useState(make);
   const [speed, setSpeed] = useState<Speed>(1);
   const [isPaused, setPaused] = useState(false);
   const [, setShown] = useState(0);

@@ -1,0 +1,27 @@
+import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { May } from '../people/rights.ts';
+import { CurrentActor } from '../people/session.guard.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { PracticeBody } from './practice-body.ts';
+import { PracticeService, type PracticeView } from './practice.service.ts';
+
+@Controller('practice')
+export class PracticeController {
+  constructor(private readonly practice: PracticeService) {}
+
+  /** How the tasks of the bench were done: by oneself, and to those who look after gardens by everybody. */
+  @Answers({ schema: ['Practice'], fails: [] })
+  @Get()
+  list(@CurrentActor() actor: Actor): Promise<PracticeView[]> {
+    return this.practice.list(actor);
+  }
+
+  @May('own')
+  @Answers({ schema: ['Practice'], fails: [...JSON_WRITE, 'id-reused'] })
+  @Post()
+  @HttpCode(200)
+  add(@CurrentActor() actor: Actor, @Body() body: PracticeBody): Promise<PracticeView[]> {
+    return this.practice.add(actor, body);
+  }
+}

@@ -1,0 +1,13 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { PracticeResult } from './practice-result.entity.ts';
+import { PracticeController } from './practice.controller.ts';
+import { PracticeService } from './practice.service.ts';
+
+/** What people practise on the bench. */
+@Module({
+  imports: [TypeOrmModule.forFeature([PracticeResult])],
+  controllers: [PracticeController],
+  providers: [PracticeService],
+})
+export class PracticeModule {}

@@ -1,0 +1,223 @@
+import { useState } from 'react';
+import { Alert, Button } from 'antd';
+import { Link, useParams } from 'react-router';
+import {
+  benchOf,
+  momentWords,
+  needsMet,
+  scoreOf,
+  SECONDS_PER_DAY,
+  SHIPPED_TASKS,
+  TASK_FAULTS,
+  wentWrongAt,
+  type BenchKey,
+  type LiveBench,
+  type NeedMet,
+  type Score,
+  type Task,
+  type TaskFault,
+} from '@water-clock/core';
+import { newResultId, useKeepResult } from '../api/practice.ts';
+import { failureWords } from '../api/request.ts';
+import { SelectField } from '../fields/SelectField.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { NotFound } from '../platform/states.tsx';
+import { Bench } from './Bench.tsx';
+import './bench.css';
+
+const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
+  'clock-half-a-day': 'the clock is twelve hours out',
+  'start-left-over': 'a start is left over',
+  'half-set': 'a program is half set',
+  'percent-while-keying': 'the percent is not 100',
+  'dead-station': 'a station is dead',
+  'rain-delay-forgotten': 'a rain delay was forgotten',
+  'interval-on-forbidden-day': 'an interval falls on a day that is not allowed',
+  'overlap-at-high-percent': 'two programs overlap at a high percent',
+};
+
+const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
+  'page-back': 'page back',
+  'page-on': 'page on',
+  less: '−',
+  more: '+',
+  program: 'program',
+  'by-hand': 'by hand',
+  store: 'store',
+  rest: 'rest',
+};
+
+interface Outcome {
+  readonly met: readonly NeedMet[];
+  readonly score: Score;
+  /** The press after which it went wrong, in words; null: none. */
+  readonly wrong: string | null;
+}
+
+function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next: string | null }) {
+  const { met, score, wrong } = outcome;
+  const lacks = met.flatMap((one) => one.lacks ?? []);
+  if (lacks.length > 0)
+    return (
+      <Alert
+        type="warning"
+        role="alert"
+        title="Not yet"
+        description={
+          <ul className="points">
+            {lacks.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+            {wrong !== null && <li>It was better before {wrong}.</li>}
+          </ul>
+        }
+      />
+    );
+  return (
+    <Alert
+      type="success"
+      role="alert"
+      title={`Done: ${score.points} of 100 points`}
+      description={
+        <p>
+          {score.presses} presses, where {score.usual} do; {Math.round(score.seconds / 60)} min;{' '}
+          {score.hints} hints.{' '}
+          {next === null ? (
+            'That was the last task.'
+          ) : (
+            <Link to={`/bench/tasks/${next}`}>The next task</Link>
+          )}
+        </p>
+      }
+    />
+  );
+}
+
+/** What is asked, the hints, and whether it is done. */
+function Asked({
+  id,
+  task,
+  bench,
+  next,
+  restart,
+}: {
+  readonly id: string;
+  readonly task: Task;
+  readonly bench: LiveBench;
+  readonly next: string | null;
+  readonly restart: () => void;
+}) {
+  const { clock, order } = usePreferences();
+  const [hints, setHints] = useState(0);
+  const [tries, setTries] = useState(0);
+  const [answer, setAnswer] = useState<TaskFault | ''>('');
+  const [outcome, setOutcome] = useState<Outcome | null>(null);
+  const [began] = useState(() => Date.now());
+  const [resultId] = useState(newResultId);
+  const keep = useKeepResult();
+  const isAsked = task.needs.some(({ need }) => need === 'answer');
+  const done = () => {
+    const met = needsMet(task, bench, answer === '' ? null : answer, { clock, order });
+    const isDone = met.every(({ isMet }) => isMet);
+    const seconds = (Date.now() - began) / 1000;
+    const at = isDone ? null : wentWrongAt(task, bench.log, { clock, order });
+    const act = at === null ? undefined : bench.log[at];
+    const speech = { on: Math.floor(bench.now / SECONDS_PER_DAY), clock, order };
+    const score = scoreOf(task, met, bench.log, { hints, tries, seconds });
+    setOutcome({
+      met,
+      score,
+      wrong:
+        act && 'key' in act
+          ? `press ${(at ?? 0) + 1}, the key “${KEY_WORDS[act.key]}” at ${momentWords(act.at, speech)}`
+          : null,
+    });
+    if (!isDone) setTries((count) => count + 1);
+    else if (!keep.isSuccess) {
+      const { points, presses } = score;
+      const result = { task: id, title: task.title, points, presses, hints, tries };
+      keep.mutate({ ...result, id: resultId, seconds: Math.round(seconds) });
+    }
+  };
+  return (
+    <section className="stack" aria-label="The task">
+      <p className="aside accent">{task.says}</p>
+      <div className="row near at-foot">
+        {isAsked && (
+          <SelectField
+            label="What is wrong?"
+            placeholder="choose"
+            value={answer}
+            options={TASK_FAULTS.map((fault) => [fault, FAULT_WORDS[fault]] as const)}
+            pick={setAnswer}
+          />
+        )}
+        <Button type="primary" size="large" onClick={done}>
+          I am done
+        </Button>
+        <Button
+          size="large"
+          disabled={hints === task.hints.length}
+          onClick={() => setHints(hints + 1)}
+        >
+          Hint
+        </Button>
+        <Button size="large" onClick={restart}>
+          Start again
+        </Button>
+      </div>
+      {hints > 0 && (
+        <ol className="points">
+          {task.hints.slice(0, hints).map((hint) => (
+            <li key={hint}>{hint}</li>
+          ))}
+        </ol>
+      )}
+      {outcome && <Outcomes outcome={outcome} next={next} />}
+      {keep.isError && (
+        <p role="alert" className="fault">
+          {failureWords(keep.error, 'This result was not kept')}{' '}
+          <Button onClick={done}>Send it again</Button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** One task on the bench. */
+export default function TaskPage() {
+  const { taskId } = useParams();
+  const { clock, order } = usePreferences();
+  const [round, setRound] = useState(0);
+  const at = SHIPPED_TASKS.findIndex(({ id }) => id === taskId);
+  const found = SHIPPED_TASKS[at];
+  if (!found) return <NotFound />;
+  const { task } = found;
+  return (
+    <div className="page stack">
+      <div className="row">
+        <h1>{task.title}</h1>
+        <span className="soft">
+          Task {at + 1} of {SHIPPED_TASKS.length}, {task.scene.plan.timer.name}
+        </span>
+        <Link to="/bench/tasks">All tasks</Link>
+      </div>
+      <Bench
+        key={`${found.id}.${round}`}
+        make={() => benchOf(task, { clock, order })}
+        rainDelay={task.scene.rainDelay}
+        target={task.card ?? null}
+        hasWorld={task.hasWorld ?? false}
+        above={(bench) => (
+          <Asked
+            id={found.id}
+            task={task}
+            bench={bench}
+            next={SHIPPED_TASKS[at + 1]?.id ?? null}
+            restart={() => setRound(round + 1)}
+          />
+        )}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,108 @@
+import { Table, Tag } from 'antd';
+import { CheckCircleFilled } from '@ant-design/icons';
+import { Link } from 'react-router';
+import { SHIPPED_TASKS } from '@water-clock/core';
+import { useSession } from '../api/people.ts';
+import { usePractice, type Practice } from '../api/practice.ts';
+import './bench.css';
+
+const LEVELS = ['first steps', 'easy', 'middling', 'hard', 'very hard'];
+
+interface Learner {
+  readonly personId: string;
+  readonly person: string;
+  readonly done: number;
+  readonly points: number;
+  readonly lastAt: string;
+}
+
+/** How far each has come, by tasks done and points. */
+function learnersOf(all: readonly Practice[]): Learner[] {
+  const learners = new Map<string, Learner>();
+  for (const { personId, person, points, lastAt } of all) {
+    const before = learners.get(personId);
+    learners.set(personId, {
+      personId,
+      person,
+      done: (before?.done ?? 0) + 1,
+      points: (before?.points ?? 0) + points,
+      lastAt: before && before.lastAt > lastAt ? before.lastAt : lastAt,
+    });
+  }
+  return [...learners.values()].sort((a, b) => b.done - a.done);
+}
+
+/** The tasks to practise on the bench, the easiest first, with what one has done; and how far the others have come. */
+export default function TasksPage() {
+  const practice = usePractice();
+  const person = useSession().data?.person;
+  const all = practice.data ?? [];
+  const own = new Map(
+    all.filter(({ personId }) => personId === person?.id).map((one) => [one.task, one]),
+  );
+  const others = learnersOf(all).filter(({ personId }) => personId !== person?.id);
+  return (
+    <div className="page stack">
+      <div className="row">
+        <h1>Tasks to practise</h1>
+        <Link to="/bench">The bench without a task</Link>
+      </div>
+      <p className="column">
+        Each task is a box on the bench and what its customer says. It is done when the box does
+        what it should: not when certain keys were pressed.
+      </p>
+      {practice.isError && (
+        <p role="alert">
+          What you have done could not be fetched. The tasks are here all the same.
+        </p>
+      )}
+      <ul className="list tiles of-300">
+        {SHIPPED_TASKS.map(({ id, task }, i) => {
+          const done = own.get(id);
+          return (
+            <li key={id} className="bench-bed">
+              <Link to={`/bench/tasks/${id}`}>
+                <strong>
+                  {i + 1}. {task.title}
+                </strong>
+              </Link>
+              <span className="row near">
+                <Tag>{LEVELS[task.level - 1]}</Tag>
+                <span>{task.solution.answer ? 'a fault to find' : 'a box to set'}</span>
+                {done && (
+                  <strong className="push">
+                    <CheckCircleFilled aria-hidden /> done, {done.points}
+                  </strong>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {others.length > 0 && (
+        <section className="stack near" aria-labelledby="learners">
+          <h2 id="learners">How far the others have come</h2>
+          <Table<Learner>
+            size="small"
+            rowKey="personId"
+            pagination={false}
+            dataSource={others}
+            columns={[
+              { title: 'Person', dataIndex: 'person' },
+              {
+                title: 'Tasks done',
+                dataIndex: 'done',
+                render: (done: number) => `${done} of ${SHIPPED_TASKS.length}`,
+              },
+              {
+                title: 'Points a task',
+                dataIndex: 'points',
+                render: (points: number, { done }) => Math.round(points / done),
+              },
+            ]}
+          />
+        </section>
+      )}
+    </div>
+  );
+}
