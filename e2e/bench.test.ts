@@ -107,6 +107,10 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.goto(`${house.server.url}/bench/tasks`);
   await sees(page, 'main', /“Nothing since the weekend”.*done, \d\d/s);
+  await click(page, 'a::-p-text(middling)');
+  await sees(page, 'main', /Random task \d+, level 3/);
+  await page.goto(`${house.server.url}/bench/random/99/absurd`);
+  await sees(page, 'main', /There is nothing at this address/);
 });
 
 const KEYBOARD: Readonly<Record<BenchKey, KeyInput>> = {

@@ -87,6 +87,7 @@ function Application() {
                 <Route path="bench" element={<BenchPage />} />
                 <Route path="bench/tasks" element={<TasksPage />} />
                 <Route path="bench/tasks/:taskId" element={<TaskPage />} />
+                <Route path="bench/random/:level/:seed" element={<TaskPage />} />
                 <Route path="calendar" element={<CalendarPage />} />
                 <Route path="replans" element={<ReplansPage />} />
                 <Route path="replans/:replanId" element={<ReplanPage />} />

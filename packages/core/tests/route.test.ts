@@ -30,7 +30,7 @@ test('an order holds each place once, and is little longer than the shortest the
       const best = Math.min(...orders(places).map(routeKilometres));
       expect(routeKilometres(way)).toBeLessThanOrEqual(1.15 * best + 1e-9);
     }),
-    { numRuns: cases(60) },
+    { seed: 63, numRuns: cases(60) },
   );
   // On a line the order is that of the line.
   const line = [3, 0, 4, 1, 2].map((longitude) => ({ latitude: 0, longitude }));

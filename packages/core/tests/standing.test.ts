@@ -39,7 +39,7 @@ test('is what the check says, and keeps as JSON', () => {
         expect(programs).toMatch(/^[A-Z]*$/);
       }
     }),
-    { numRuns: cases(60) },
+    { seed: 63, numRuns: cases(60) },
   );
 });
 
@@ -101,6 +101,6 @@ test('is so on every date until the last one that it names, and is worked out an
       for (let day = ON + 1; day <= standing.until; day++)
         expect([day, said(standing, day)]).toEqual([day, said(on(day), day)]);
     }),
-    { numRuns: cases(15) },
+    { seed: 64, numRuns: cases(15) },
   );
 });

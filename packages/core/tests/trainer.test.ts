@@ -3,8 +3,10 @@ import { describe, expect, test } from '@jest/globals';
 import {
   benchOf,
   faultLine,
+  MOST_LEVEL,
   needsMet,
   pressAll,
+  randomTask,
   readTask,
   SHIPPED_TASKS,
   scoreOf,
@@ -12,6 +14,7 @@ import {
   wentWrongAt,
   type Task,
 } from '@water-clock/core';
+import { cases } from './cases.ts';
 
 const STYLE = { clock: '12' } as const;
 const taskOf = (id: string): Task => {
@@ -54,6 +57,27 @@ test('there are twelve tasks to set a box and eight faults to find, and all faul
   expect(ids.filter((id) => id.startsWith('set')).length).toBeGreaterThanOrEqual(12);
   const found = SHIPPED_TASKS.flatMap(({ task }) => task.solution.answer ?? []);
   expect([...new Set(found)].sort()).toEqual([...TASK_FAULTS].sort());
+});
+
+test('random tasks of each level can be solved, are not done by doing nothing, and are the same from the same seed', () => {
+  const seen = new Set<string>();
+  for (let level = 1; level <= MOST_LEVEL; level++)
+    for (let seed = 1; seed <= cases(4); seed++) {
+      const task = randomTask(seed, level);
+      const { answer, keys } = task.solution;
+      expect(readTask(JSON.parse(JSON.stringify(task)))).toEqual({ ok: true, value: task });
+      expect(randomTask(seed, level)).toEqual(task);
+      const bench = benchOf(task, STYLE);
+      expect([level, seed, lacking(task, bench, undefined).length > 0]).toEqual([
+        level,
+        seed,
+        true,
+      ]);
+      pressAll(bench, keys);
+      expect([level, seed, lacking(task, bench, answer)]).toEqual([level, seed, []]);
+      seen.add(answer ?? 'set');
+    }
+  expect(seen.size).toBeGreaterThan(4);
 });
 
 test('what is lacking is said of what the box does', () => {

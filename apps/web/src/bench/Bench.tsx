@@ -27,12 +27,13 @@ interface Props {
   /** What is to be keyed in; null: nothing is asked for. */
   readonly target: Plan | null;
   readonly hasWorld?: boolean;
+  readonly without?: readonly BenchKey[];
   /** What stands above it and looks at the bench. */
   readonly above?: (bench: LiveBench) => ReactNode;
 }
 
 /** A timer on the bench, with the garden that hangs on it. */
-export function Bench({ make, rainDelay, target, hasWorld = true, above }: Props) {
+export function Bench({ make, rainDelay, target, hasWorld = true, without = [], above }: Props) {
   const hands = useBench(make);
   const { bench, act } = hands;
   const { clock, order, units } = usePreferences();
@@ -59,7 +60,13 @@ export function Bench({ make, rainDelay, target, hasWorld = true, above }: Props
       <div className="bench">
         <Patterns />
         <div className="stack">
-          <BenchPanel display={bench.display()} lamps={bench.lamps()} plan={plan} press={press} />
+          <BenchPanel
+            display={bench.display()}
+            lamps={bench.lamps()}
+            plan={plan}
+            without={without}
+            press={press}
+          />
           <p className="soft small">
             By the keyboard, with the focus in the panel: ← → page, ↓ ↑ less and more, P program, H
             by hand, S store, R rest. Shift, or a key that is held, goes faster.

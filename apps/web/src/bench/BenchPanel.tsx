@@ -27,6 +27,8 @@ interface Props {
   readonly display: Display;
   readonly lamps: Lamps;
   readonly plan: Plan;
+  /** Keys that do nothing here. */
+  readonly without: readonly BenchKey[];
   /** `fast`: the key is held. */
   readonly press: (key: BenchKey, fast: boolean) => void;
 }
@@ -67,7 +69,7 @@ function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean })
 }
 
 /** The panel of a bench timer: its display, its keys, its lamps. */
-export function BenchPanel({ display, lamps, plan, press }: Props) {
+export function BenchPanel({ display, lamps, plan, without, press }: Props) {
   const held = useRef(0);
   const isFast = (again: boolean) => {
     held.current = again ? held.current + 1 : 0;
@@ -88,7 +90,7 @@ export function BenchPanel({ display, lamps, plan, press }: Props) {
   };
   const byKeyboard = (event: KeyboardEvent) => {
     const key = event.ctrlKey || event.metaKey || event.altKey ? undefined : BY_KEYBOARD[event.key];
-    if (!key) return;
+    if (!key || without.includes(key)) return;
     event.preventDefault();
     // The page's own keys are not meant here.
     event.stopPropagation();
@@ -98,6 +100,7 @@ export function BenchPanel({ display, lamps, plan, press }: Props) {
     <Button
       size="large"
       danger={danger}
+      disabled={without.includes(name)}
       aria-label={label}
       onClick={() => press(name, false)}
       {...(HOLDABLE.includes(name)

@@ -1,10 +1,12 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Alert, Button } from 'antd';
 import { Link, useParams } from 'react-router';
 import {
   benchOf,
+  MOST_LEVEL,
   momentWords,
   needsMet,
+  randomTask,
   scoreOf,
   SECONDS_PER_DAY,
   SHIPPED_TASKS,
@@ -82,11 +84,7 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
         <p>
           {score.presses} presses, where {score.usual} do; {Math.round(score.seconds / 60)} min;{' '}
           {score.hints} hints.{' '}
-          {next === null ? (
-            'That was the last task.'
-          ) : (
-            <Link to={`/bench/tasks/${next}`}>The next task</Link>
-          )}
+          {next === null ? 'That was the last task.' : <Link to={next}>The next task</Link>}
         </p>
       }
     />
@@ -184,36 +182,72 @@ function Asked({
   );
 }
 
-/** One task on the bench. */
-export default function TaskPage() {
-  const { taskId } = useParams();
-  const { clock, order } = usePreferences();
-  const [round, setRound] = useState(0);
+interface Given {
+  /** Under which its results are kept. */
+  readonly id: string;
+  readonly task: Task;
+  readonly place: string;
+  /** The address of the next one; null: it was the last. */
+  readonly next: string | null;
+}
+
+function shipped(taskId: string | undefined): Given | null {
   const at = SHIPPED_TASKS.findIndex(({ id }) => id === taskId);
   const found = SHIPPED_TASKS[at];
+  if (!found) return null;
+  const next = SHIPPED_TASKS[at + 1];
+  return {
+    ...found,
+    place: `Task ${at + 1} of ${SHIPPED_TASKS.length}`,
+    next: next ? `/bench/tasks/${next.id}` : null,
+  };
+}
+
+/** @param level 1 to `MOST_LEVEL`, as the address has it; so is the seed. */
+function random(level: string, seed: string): Given | null {
+  if (!/^[1-9]$/u.test(level) || Number(level) > MOST_LEVEL || !/^\d{1,6}$/u.test(seed))
+    return null;
+  return {
+    id: `random-${level}`,
+    task: randomTask(Number(seed), Number(level)),
+    place: `Random task ${seed}, level ${level}`,
+    next: `/bench/random/${level}/${Number(seed) + 1}`,
+  };
+}
+
+/** One task on the bench: one that ships, or one made from a number. */
+export default function TaskPage() {
+  const { taskId, level = '', seed = '' } = useParams();
+  const { clock, order } = usePreferences();
+  const [round, setRound] = useState(0);
+  const found = useMemo(
+    () => (taskId === undefined ? random(level, seed) : shipped(taskId)),
+    [taskId, level, seed],
+  );
   if (!found) return <NotFound />;
-  const { task } = found;
+  const { task, place, next } = found;
   return (
     <div className="page stack">
       <div className="row">
         <h1>{task.title}</h1>
         <span className="soft">
-          Task {at + 1} of {SHIPPED_TASKS.length}, {task.scene.plan.timer.name}
+          {place}, {task.scene.plan.timer.name}
         </span>
         <Link to="/bench/tasks">All tasks</Link>
       </div>
       <Bench
-        key={`${found.id}.${round}`}
+        key={`${place}.${round}`}
         make={() => benchOf(task, { clock, order })}
         rainDelay={task.scene.rainDelay}
         target={task.card ?? null}
         hasWorld={task.hasWorld ?? false}
+        without={task.withoutKeys ?? []}
         above={(bench) => (
           <Asked
             id={found.id}
             task={task}
             bench={bench}
-            next={SHIPPED_TASKS[at + 1]?.id ?? null}
+            next={next}
             restart={() => setRound(round + 1)}
           />
         )}

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Table, Tag } from 'antd';
 import { CheckCircleFilled } from '@ant-design/icons';
 import { Link } from 'react-router';
@@ -6,6 +7,8 @@ import { useSession } from '../api/people.ts';
 import { usePractice, type Practice } from '../api/practice.ts';
 import './bench.css';
 
+/** Numbers that are still easy to say to each other. */
+const MOST_SEED = 10_000;
 const LEVELS = ['first steps', 'easy', 'middling', 'hard', 'very hard'];
 
 interface Learner {
@@ -36,6 +39,7 @@ function learnersOf(all: readonly Practice[]): Learner[] {
 export default function TasksPage() {
   const practice = usePractice();
   const person = useSession().data?.person;
+  const [seed] = useState(() => Math.floor(Math.random() * MOST_SEED));
   const all = practice.data ?? [];
   const own = new Map(
     all.filter(({ personId }) => personId === person?.id).map((one) => [one.task, one]),
@@ -79,6 +83,19 @@ export default function TasksPage() {
           );
         })}
       </ul>
+      <section className="stack near" aria-labelledby="random">
+        <h2 id="random">Without end</h2>
+        <p>A new box each time, made from a number, harder from level to level.</p>
+        <div className="row near">
+          {LEVELS.map((words, i) => (
+            <Link key={words} to={`/bench/random/${i + 1}/${seed}`}>
+              {words}
+              {own.has(`random-${i + 1}`) &&
+                `, done ${own.get(`random-${i + 1}`)?.times ?? 0} times`}
+            </Link>
+          ))}
+        </div>
+      </section>
       {others.length > 0 && (
         <section className="stack near" aria-labelledby="learners">
           <h2 id="learners">How far the others have come</h2>
