@@ -570,6 +570,7 @@ export {
   type Score,
 } from './trainer/judgeTask.ts';
 export {
+  planWith,
   readTask,
   readTaskText,
   TASK_FAULTS,

@@ -127,6 +127,12 @@ test('a broken task is refused by path', () => {
   expect(lines({ ...task, needs: [{ need: 'weekly', station: 1, least: 9, most: 3 }] })).toEqual([
     'needs[0].most',
   ]);
+  // Without a card it has to say what it should water like; and what the box cannot hold is refused where it stands.
+  expect(lines({ ...task, needs: [{ need: 'waters-like', days: 3 }] })).toEqual(['needs[0].box']);
+  const run = { station: 9, seconds: 60 };
+  const program = { letter: 'A', starts: [], runs: [run], days: null };
+  const card = { settings: {}, stations: [{ number: 1 }], programs: [program] };
+  expect(lines({ ...task, card })).toEqual(['card.programs[0].runs[0].station']);
   const late = [{ at: '2028-01-01T00:00:00', do: 'wet' }];
   expect(lines({ ...task, scene: { ...task.scene, before: late } })).toEqual(['scene.at']);
   expect(

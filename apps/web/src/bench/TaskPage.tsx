@@ -6,6 +6,7 @@ import {
   MOST_LEVEL,
   momentWords,
   needsMet,
+  planWith,
   randomTask,
   scoreOf,
   SECONDS_PER_DAY,
@@ -224,6 +225,11 @@ export default function TaskPage() {
     () => (taskId === undefined ? random(level, seed) : shipped(taskId)),
     [taskId, level, seed],
   );
+  // The same one each time: the card beside the bench is worked out from it.
+  const target = useMemo(
+    () => (found?.task.card ? planWith(found.task, found.task.card) : null),
+    [found],
+  );
   if (!found) return <NotFound />;
   const { task, place, next } = found;
   return (
@@ -239,7 +245,7 @@ export default function TaskPage() {
         key={`${place}.${round}`}
         make={() => benchOf(task, { clock, order })}
         rainDelay={task.scene.rainDelay}
-        target={task.card ?? null}
+        target={target}
         hasWorld={task.hasWorld ?? false}
         without={task.withoutKeys ?? []}
         above={(bench) => (

@@ -1,4 +1,5 @@
 /** Whether a task is done: by what the box does from now on, worked out by the engine. */
+import { sure } from '../document/sure.ts';
 import { LiveBench, type BenchStart, type LoggedAct } from '../bench/bench.ts';
 import { LiveDevice } from '../device/device.ts';
 import type { DeviceRun } from '../device/deviceState.ts';
@@ -15,6 +16,7 @@ import { lengthWords, momentWords, type Speech } from '../words/words.ts';
 import type { Plan } from '../plan/plan.ts';
 import {
   comesAt,
+  planWith,
   sceneActs,
   sceneStart,
   type Need,
@@ -108,6 +110,7 @@ function isMeant({ weekdays, from, to }: Extract<Need, { need: 'dry' }>, at: Clo
 }
 
 function lacksOf(
+  task: Task,
   need: Need,
   bench: LiveBench,
   answer: TaskFault | null,
@@ -117,7 +120,8 @@ function lacksOf(
   switch (need.need) {
     case 'waters-like': {
       const seconds = need.days * SECONDS_PER_DAY;
-      return difference(comingRuns(bench, seconds), runsOfPlan(need.plan, now, seconds), words);
+      const should = planWith(task, sure(need.box ?? task.card));
+      return difference(comingRuns(bench, seconds), runsOfPlan(should, now, seconds), words);
     }
     case 'clear': {
       const { verdict, overlaps } = verdictOf(plan, Math.floor(now / SECONDS_PER_DAY));
@@ -176,7 +180,7 @@ export function needsMet(
     },
   };
   return task.needs.map((need) => {
-    const lacks = lacksOf(need, bench, answer, words);
+    const lacks = lacksOf(task, need, bench, answer, words);
     return { need, isMet: lacks === null, lacks };
   });
 }

@@ -14,6 +14,7 @@ import {
   sceneStart,
   TASK_FORMAT,
   TASK_VERSION,
+  type BoxSettings,
   type Need,
   type Task,
   type TaskFault,
@@ -221,14 +222,12 @@ export function randomTask(seed: number, level: number): Task {
       ...(rainDelay ? { rainDelay } : {}),
       ...sceneWith(fault, target, chance),
     },
-    card: target,
+    card: boxOf(target),
     ...(fault === 'dead-station' ? { hasWorld: true } : {}),
     needs: [
       ...answers,
       // A dead station stays dead until somebody has mended it.
-      ...(fault === 'dead-station'
-        ? []
-        : [{ need: 'waters-like' as const, plan: target, days: 9 }]),
+      ...(fault === 'dead-station' ? [] : [{ need: 'waters-like' as const, days: 9 }]),
       { need: 'clock', within: 90 },
     ],
     hints: [
@@ -242,6 +241,12 @@ export function randomTask(seed: number, level: number): Task {
   };
   return { ...task, solution: { ...task.solution, keys: solutionOf(task, target) } };
 }
+
+const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
+  settings,
+  stations,
+  programs,
+});
 
 function solutionOf(task: Task, target: Plan): Task['solution']['keys'] {
   const style = { clock: '24' } as const;

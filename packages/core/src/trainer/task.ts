@@ -3,7 +3,7 @@ import type { BenchAct, BenchStart } from '../bench/bench.ts';
 import { BENCH_KEYS, type BenchKey } from '../bench/bench.ts';
 import type { TimedPress } from '../device/events.ts';
 import { readTimedPress } from '../device/events.ts';
-import type { Fault, Outcome } from '../document/fault.ts';
+import type { Fault, Outcome, Path } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {
   boolean,
@@ -20,8 +20,13 @@ import {
 } from '../document/reader.ts';
 import { sure } from '../document/sure.ts';
 import type { HiddenOnPanel, RainDelayOfKind } from '../plan/kind.ts';
-import type { Plan } from '../plan/plan.ts';
-import { readPlan } from '../plan/readPlan.ts';
+import type { Plan, Settings } from '../plan/plan.ts';
+import {
+  readPlan,
+  readProgramShape,
+  readSettingsFields,
+  readStationShape,
+} from '../plan/readPlan.ts';
 import { parseSecond, type Weekday } from '../time/calendar.ts';
 import { readSecond, readTime, readWeekdays } from '../time/timeReaders.ts';
 import { readHidden, readRainDelay } from '../plan/kind.ts';
@@ -42,10 +47,13 @@ export const TASK_FAULTS = [
 ] as const;
 export type TaskFault = (typeof TASK_FAULTS)[number];
 
+/** How a box is set. What it can do is what the box of the scene can. */
+export type BoxSettings = Pick<Plan, 'settings' | 'stations' | 'programs'>;
+
 /** What must hold at the end; of what the box does, not of what was pressed. */
 export type Need =
-  /** For so many days it waters as a box with this plan and a right clock would. */
-  | { readonly need: 'waters-like'; readonly plan: Plan; readonly days: number }
+  /** For so many days it waters as a box that is set so, with a right clock, would; without a setting as the card says. */
+  | { readonly need: 'waters-like'; readonly box?: BoxSettings; readonly days: number }
   /** No two cycles ever overlap. */
   | { readonly need: 'clear' }
   /** Its clock is right to so many seconds. */
@@ -98,7 +106,7 @@ export interface Task {
     readonly before?: readonly TimedPress[];
   };
   /** The card of the office: what is to stand in the box. */
-  readonly card?: Plan;
+  readonly card?: BoxSettings;
   /** Keys that this task does without. */
   readonly withoutKeys?: readonly BenchKey[];
   /** Whether rain, power and people can be tried out. */
@@ -115,6 +123,11 @@ const innerPlan: Reader<Plan> = (value, path, faults) => {
   for (const fault of read.faults) faults.push({ ...fault, path: [...path, ...fault.path] });
   return undefined;
 };
+const boxSettings = object<BoxSettings>({
+  settings: required(object<Settings>(readSettingsFields), 'an object'),
+  stations: required(list(readStationShape), 'a list of stations'),
+  programs: required(list(readProgramShape), 'a list of programs'),
+});
 const station = integer(1, 99);
 const days = required(integer(1, 400), '1 to 400');
 const weekSeconds = required(integer(0, 604_800), '0 to 604800');
@@ -122,7 +135,7 @@ const weekSeconds = required(integer(0, 604_800), '0 to 604800');
 const readNeed: Reader<Need> = variant<Need>('need', {
   'waters-like': object<Extract<Need, { need: 'waters-like' }>>({
     need: required(oneOf(['waters-like'])),
-    plan: required(innerPlan, 'a plan'),
+    box: optional(boxSettings),
     days,
   }),
   clear: object<Extract<Need, { need: 'clear' }>>({ need: required(oneOf(['clear'])) }),
@@ -168,7 +181,7 @@ const shape = object<Task>({
     }),
     'a scene',
   ),
-  card: optional(innerPlan),
+  card: optional(boxSettings),
   withoutKeys: optional(list(oneOf(BENCH_KEYS), { unique: true })),
   hasWorld: optional(boolean),
   needs: required(list(readNeed, { least: 1, most: 20 }), 'what must hold'),
@@ -219,8 +232,39 @@ export function readTask(value: unknown): Outcome<Task> {
         actual: need.most,
       });
   });
+  faults.push(...boxFaults(task));
   return faults.length > 0 ? { ok: false, faults } : { ok: true, value: task };
 }
+
+/** What the box of the scene could not hold at all. */
+function boxFaults(task: Task): Fault[] {
+  const at = (box: BoxSettings, path: Path): Fault[] => {
+    const read = readPlan(planWith(task, box));
+    return read.ok
+      ? []
+      : read.faults.map((fault) => ({ ...fault, path: [...path, ...fault.path] }));
+  };
+  return [
+    ...(task.card ? at(task.card, ['card']) : []),
+    ...task.needs.flatMap((need, i): Fault[] => {
+      if (need.need !== 'waters-like') return [];
+      if (need.box) return at(need.box, ['needs', i, 'box']);
+      const path = ['needs', i, 'box'];
+      return task.card
+        ? []
+        : [{ code: 'missing-field', path, expected: 'a setting, since there is no card' }];
+    }),
+  ];
+}
+
+/** The box of the scene, set otherwise. */
+export const planWith = (
+  { scene }: Pick<Task, 'scene'>,
+  { settings, stations, programs }: BoxSettings,
+): Plan => ({
+  ...scene.plan,
+  ...{ settings, stations, programs },
+});
 
 export const readTaskText = (json: string): Outcome<Task> => readJson(json, readTask);
 
