@@ -36,9 +36,9 @@ test('a start, a run and the days are keyed in, and the box waters by itself', a
   await until('Page on', /days/);
   await until('More', /EVERY DAY/);
   await press(page, 'Next event');
-  await sees(page, '.bench-bed.bench-wet', /runs, 4:59 left/);
+  await sees(page, '.bench-wet', /runs, 4:59 left/);
   await sees(page, 'main', /A of 23:45 began/);
-  await sees(page, '.bench-on', /2/);
+  await sees(page, '[aria-label="Lamps of the stations"] .heavy', /2/);
   expect(await accessibilityFaults(page)).toEqual([]);
 });
 

@@ -57,10 +57,11 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
   return (
     <>
       {above?.(bench)}
-      <div className="bench">
+      <div className="tiles fill of-400 far">
         <Patterns />
         <div className="stack">
           <BenchPanel
+            isEven={now % 2 === 0}
             display={bench.display()}
             lamps={bench.lamps()}
             plan={plan}

@@ -20,12 +20,13 @@ export function BenchGarden({
   readonly units: UnitSystem;
 }) {
   return (
-    <ul className="list bench-garden" aria-label="The garden">
+    <ul className="list tiles of-150" aria-label="The garden">
       {beds.map((bed) => (
-        <li key={bed.station} className={bed.isWet ? 'bench-bed bench-wet' : 'bench-bed'}>
+        <li key={bed.station} className={bed.isWet ? 'aside accent bench-wet' : 'aside'}>
           <span>
             <strong>{bed.station}</strong> {bed.name}
           </span>
+          <br />
           <span className="soft">{bedWords(bed, units)}</span>
         </li>
       ))}

@@ -1,5 +1,5 @@
 import { useEffect, useRef, type KeyboardEvent } from 'react';
-import { Button } from 'antd';
+import { Button, Col, Row } from 'antd';
 import { LeftOutlined, RightOutlined } from '@ant-design/icons';
 import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
 
@@ -27,32 +27,39 @@ interface Props {
   readonly display: Display;
   readonly lamps: Lamps;
   readonly plan: Plan;
+  /** Changes each second. */
+  readonly isEven: boolean;
   /** Keys that do nothing here. */
   readonly without: readonly BenchKey[];
   /** `fast`: the key is held. */
   readonly press: (key: BenchKey, fast: boolean) => void;
 }
 
-/** One setting, large; blank without power. */
-function Screen({ display }: { readonly display: Display }) {
+/** A space, so that an empty line keeps its height. */
+const EMPTY = '\u00a0';
+
+/** One setting, large; blank without power. A clock that nobody has set comes and goes with the seconds. */
+function Screen({ display, isEven }: { readonly display: Display; readonly isEven: boolean }) {
   const { isLit, left, right, big, unit, place, clock, flashes, isDraft, isResting } = display;
-  const said = `${left} ${right} ${big} ${unit}`;
+  const isGone = flashes && place === '' && !isEven;
+  const foot = isResting ? 'at rest' : place === '' ? EMPTY : `clock ${clock}`;
   return (
-    <div className={isLit ? 'bench-screen' : 'bench-screen bench-dark'}>
+    <div className="bench-screen">
       {/* The time of day is not read out each minute: it has no place among the pages. */}
       <p className="hidden-but-read" aria-live="polite">
-        {isLit ? (place === '' && left !== 'by hand' ? '' : said) : 'The display is blank.'}
+        {!isLit && 'The display is blank.'}
+        {isLit && (place !== '' || left === 'by hand') && `${left} ${right} ${big} ${unit}`}
       </p>
       <p className="row spread" aria-hidden>
-        <span>{left}</span>
+        <span>{left || EMPTY}</span>
         <span>{right}</span>
       </p>
-      <p className={flashes && place === '' ? 'bench-big bench-flashing' : 'bench-big'} aria-hidden>
-        {big} {unit && <small>{unit}</small>}
+      <p className="huge" style={{ textAlign: 'center' }} aria-hidden>
+        {isGone || big === '' ? EMPTY : big} {!isGone && unit && <small>{unit}</small>}
       </p>
       <p className="row spread" aria-hidden>
         <span>{isDraft ? 'not stored' : place && `page ${place}`}</span>
-        <span>{isResting && left !== '' ? 'at rest' : place && `clock ${clock}`}</span>
+        <span>{isLit ? foot : EMPTY}</span>
       </p>
     </div>
   );
@@ -60,16 +67,15 @@ function Screen({ display }: { readonly display: Display }) {
 
 function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean }) {
   return (
-    <li className={isOn ? 'bench-lamp bench-on' : 'bench-lamp'}>
-      <span aria-hidden>{isOn ? '●' : '○'}</span>
-      <span>{name}</span>
-      {isOn && <span className="hidden-but-read">on</span>}
+    <li className={isOn ? 'calm heavy' : ''}>
+      <span aria-hidden>{isOn ? '●' : '○'}</span> {name}
+      {isOn && <span className="hidden-but-read"> on</span>}
     </li>
   );
 }
 
 /** The panel of a bench timer: its display, its keys, its lamps. */
-export function BenchPanel({ display, lamps, plan, without, press }: Props) {
+export function BenchPanel({ display, lamps, plan, isEven, without, press }: Props) {
   const held = useRef(0);
   const isFast = (again: boolean) => {
     held.current = again ? held.current + 1 : 0;
@@ -97,28 +103,32 @@ export function BenchPanel({ display, lamps, plan, without, press }: Props) {
     press(key, isFast(event.repeat) || (event.shiftKey && event.key.startsWith('Arrow')));
   };
   const key = (name: BenchKey, words: React.ReactNode, label?: string, danger = false) => (
-    <Button
-      size="large"
-      danger={danger}
-      disabled={without.includes(name)}
-      aria-label={label}
-      onClick={() => press(name, false)}
-      {...(HOLDABLE.includes(name)
-        ? {
-            onPointerDown: () => hold(name),
-            onPointerUp: letGo,
-            onPointerLeave: letGo,
-            onPointerCancel: letGo,
-          }
-        : {})}
-    >
-      {words}
-    </Button>
+    <Col span={6}>
+      <Button
+        block
+        size="large"
+        style={{ paddingInline: 2 }}
+        danger={danger}
+        disabled={without.includes(name)}
+        aria-label={label}
+        onClick={() => press(name, false)}
+        {...(HOLDABLE.includes(name)
+          ? {
+              onPointerDown: () => hold(name),
+              onPointerUp: letGo,
+              onPointerLeave: letGo,
+              onPointerCancel: letGo,
+            }
+          : {})}
+      >
+        {words}
+      </Button>
+    </Col>
   );
   return (
-    <section className="bench-box stack" aria-label="Panel of the timer" onKeyDown={byKeyboard}>
-      <Screen display={display} />
-      <div className="bench-keys">
+    <section className="stack" aria-label="Panel of the timer" onKeyDown={byKeyboard}>
+      <Screen display={display} isEven={isEven} />
+      <Row gutter={[8, 8]}>
         {key(
           'page-back',
           <>
@@ -139,13 +149,13 @@ export function BenchPanel({ display, lamps, plan, without, press }: Props) {
         {key('by-hand', 'by hand')}
         {key('store', 'store')}
         {key('rest', 'rest', undefined, true)}
-      </div>
-      <ul className="list bench-lamps" aria-label="Lamps of the stations">
+      </Row>
+      <ul className="list row" aria-label="Lamps of the stations">
         {plan.stations.map(({ number }) => (
           <Lamp key={number} name={String(number)} isOn={lamps.stations.includes(number)} />
         ))}
       </ul>
-      <ul className="list bench-lamps" aria-label="Other lamps">
+      <ul className="list row" aria-label="Other lamps">
         <Lamp name="pump" isOn={lamps.pump} />
         <Lamp name="main" isOn={lamps.main} />
         <Lamp name="rain" isOn={lamps.rain} />

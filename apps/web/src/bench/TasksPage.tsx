@@ -64,7 +64,7 @@ export default function TasksPage() {
         {SHIPPED_TASKS.map(({ id, task }, i) => {
           const done = own.get(id);
           return (
-            <li key={id} className="bench-bed">
+            <li key={id} className="aside">
               <Link to={`/bench/tasks/${id}`}>
                 <strong>
                   {i + 1}. {task.title}
