@@ -32,7 +32,11 @@ export function BenchCard({
     <div className="stack near">
       <p>
         <strong>
-          {left.size === 0 ? 'All is in the box.' : `${Math.max(open, 1)} lines are left.`}
+          {left.size === 0
+            ? 'All is in the box.'
+            : open === 1
+              ? '1 line is left.'
+              : `${open} lines are left.`}
         </strong>
       </p>
       <ul className="list ruled">

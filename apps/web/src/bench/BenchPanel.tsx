@@ -82,6 +82,8 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
     return held.current > HELD_LONG;
   };
   const holding = useRef<ReturnType<typeof setInterval>>(undefined);
+  /** The click that ends a long press is not one more. */
+  const wasHeld = useRef(false);
   const letGo = () => clearInterval(holding.current);
   useEffect(() => letGo, []);
   // The interval outlives the drawing that began it.
@@ -92,7 +94,11 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
   const hold = (key: BenchKey) => {
     letGo();
     held.current = 0;
-    holding.current = setInterval(() => pressNow.current(key, isFast(true)), AGAIN_MILLISECONDS);
+    wasHeld.current = false;
+    holding.current = setInterval(() => {
+      wasHeld.current = true;
+      pressNow.current(key, isFast(true));
+    }, AGAIN_MILLISECONDS);
   };
   const byKeyboard = (event: KeyboardEvent) => {
     const key = event.ctrlKey || event.metaKey || event.altKey ? undefined : BY_KEYBOARD[event.key];
@@ -111,7 +117,10 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
         danger={danger}
         disabled={without.includes(name)}
         aria-label={label}
-        onClick={() => press(name, false)}
+        onClick={() => {
+          if (!wasHeld.current) press(name, false);
+          wasHeld.current = false;
+        }}
         {...(HOLDABLE.includes(name)
           ? {
               onPointerDown: () => hold(name),
