@@ -1,6 +1,6 @@
 /** What the pages rely on: requests, zones, files, a kind from answers, curves, and a worker's answers. */
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
-import { parseDate, readTimerKind, TIMER_KINDS, type Plan } from '@water-clock/core';
+import { parseDate, readTimerKind, TIMER_KINDS, type Plan, formatMoment } from '@water-clock/core';
 import { RefusedError, request, UnreachableError } from '../src/api/request.ts';
 import { curveGeometry } from '../src/charts/curveGeometry.ts';
 import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/library/kindQuestions.ts';
@@ -225,7 +225,7 @@ describe('what the worker answers', () => {
     nights: 3,
     farNight: null,
     yearFrom: null,
-    whatIf: { percent: null, ahead: 0 },
+    whatIf: { percent: null, ahead: 0, acts: [], factory: null },
     changes: [],
     brief: {
       format: 'water-clock-brief',
@@ -251,11 +251,34 @@ describe('what the worker answers', () => {
   });
 
   test('another percent is seen on the nights, and leaves the verdict as it is', () => {
-    const half = answerOf({ ...question, whatIf: { percent: 50, ahead: 0 } });
+    const half = answerOf({ ...question, whatIf: { ...question.whatIf, percent: 50 } });
     const seconds = (nights: typeof half.nights) =>
       nights.flatMap(({ runs }) => runs).reduce((sum, { on, off }) => sum + off - on, 0);
     expect(seconds(half.nights)).toBe(seconds(answerOf(question).nights) / 2);
     expect(half.check.verdict).toBe(answerOf(question).check.verdict);
+  });
+
+  test('a power cut that is supposed is seen on its night only, and leaves the verdict as it is', () => {
+    // A clock that stands still would fire all later starts late.
+    const kept = { ...plan, timer: { ...plan.timer, powerLoss: { clock: 'kept' as const } } };
+    const plain = answerOf({ ...question, plan: kept });
+    const at = plain.nights.findIndex(({ runs }) => runs.length > 0);
+    const [first] = plain.nights[at]?.runs ?? [];
+    if (!first) throw new Error('no run');
+    const acts = [
+      [
+        { do: 'powerOff', at: formatMoment(first.on + 10) },
+        { do: 'powerOn', at: formatMoment(first.on + 20) },
+      ],
+    ] as const;
+    const cut = answerOf({ ...question, plan: kept, whatIf: { ...question.whatIf, acts } });
+    expect(cut.nights[at]?.runs[0]).toMatchObject({ on: first.on, off: first.on + 10 });
+    expect(cut.nights[at]?.served[0]?.outcome).toBe('cut');
+    const beginnings = (nights: typeof cut.nights) =>
+      nights.filter((_, i) => i !== at).map(({ runs }) => runs.map(({ on }) => on));
+    expect(beginnings(cut.nights)).toEqual(beginnings(plain.nights));
+    expect(cut.check).toEqual(plain.check);
+    expect(keepingSame(plain.nights, cut.nights)[at]).toBe(cut.nights[at]);
   });
 
   test('a year and a night far off where they are asked for', () => {

@@ -285,6 +285,7 @@ describe('the words on the strip', () => {
       ruledOut: [{ from: crowded.from, to: crowded.to }],
       mowing: ['wed', 'thu'],
       change: null,
+      marks: [],
     });
     const placed = placedLabels(labels, 700);
     expect(placed.length).toBeGreaterThan(2);

@@ -13,6 +13,7 @@ export {
   monthOf,
   parseDate,
   parseMoment,
+  parseSecond,
   parseTime,
   SECONDS_PER_DAY,
   weekdayIndexOf,
@@ -115,6 +116,7 @@ export { dryStretches, type DryStretch } from './engine/dryStretches.ts';
 export { attempt, Effort } from './engine/effort.ts';
 export {
   atPercent,
+  NIGHT_BEGINS_SECOND,
   nightOf,
   nightsFrom,
   tonightOf,
@@ -148,6 +150,8 @@ export {
   type Press,
   type TimedPress,
 } from './device/events.ts';
+export { pressedNights } from './device/pressedNight.ts';
+export { pressWords } from './device/pressWords.ts';
 export { eventsReport, simulateEvents, type DeviceSimulation } from './device/simulateEvents.ts';
 
 // The bench: a device behind a panel of our own making.
@@ -434,7 +438,7 @@ export { panelHelp, panelText, parsePanel, sameValue, type PanelValue } from './
 
 // The diagnosis.
 export { askNext, type Ask } from './diagnose/ask.ts';
-export { settingsWith, type Cause } from './diagnose/causes.ts';
+export { pressesOf, settingsWith, type Cause } from './diagnose/causes.ts';
 export {
   askSentence,
   behindSentence,

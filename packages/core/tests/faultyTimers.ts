@@ -205,6 +205,47 @@ function slipFrom(random: Random, { plan, factory }: Garden): Cause | null {
   }
 }
 
+/** Something that was done to it in the days that are watched; null where it is not possible in this garden. */
+export function deedFrom(random: Random, garden: Garden): Cause | null {
+  const { plan } = garden;
+  const runs = happens(garden, []);
+  const met = runs.length > 0 ? pick(random, runs) : null;
+  if (!met) return null;
+  const within = met.on + Math.round(((met.off - met.on) * (0.2 + 0.5 * random())) / 60) * 60;
+  const noon = (TODAY - whole(random, 2, WATCHED_DAYS - 2)) * DAY + DAY / 2;
+  const kind = pick(random, [
+    'manual',
+    'manual-program',
+    'stopped',
+    'outage',
+    'outage',
+    'percent-changed',
+    'rain-delay-set',
+  ] as const);
+  switch (kind) {
+    case 'manual':
+      // In the middle of what the timer does by itself.
+      return { type: kind, station: pick(random, runs).station, at: within, seconds: 600 };
+    case 'manual-program':
+      return { type: kind, program: pick(random, plan.programs).letter, at: noon };
+    case 'stopped':
+      return { type: kind, at: within };
+    case 'outage': {
+      const from = random() < 0.5 ? within : met.on - whole(random, 5, 90) * 60;
+      return { type: kind, from, to: from + whole(random, 20, 300) * 60 };
+    }
+    case 'percent-changed': {
+      const { scope, lowestPercent, highestPercent, stepPercent } = plan.timer.seasonal;
+      if (scope !== 'timer') return null;
+      const steps = Math.floor((highestPercent - Math.max(lowestPercent, 20)) / stepPercent);
+      const after = Math.max(lowestPercent, 20) + whole(random, 0, steps) * stepPercent;
+      return Math.abs(after - 100) < 30 ? null : { type: kind, at: noon, before: 100, after };
+    }
+    case 'rain-delay-set':
+      return { type: kind, at: noon, hours: 24 * whole(random, 1, 4) };
+  }
+}
+
 /** Things that hide each other or cannot both be true. */
 function goTogether(a: Cause, b: Cause): boolean {
   const whole: readonly Cause['type'][] = ['off', 'power-failure'];

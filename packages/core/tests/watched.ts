@@ -4,11 +4,14 @@ import {
   type Program,
   formatDate,
   simulate,
+  simulateEvents,
   formatMoment,
   type Sighting,
   type Ask,
+  type Plan,
+  type TimedPress,
 } from '@water-clock/core';
-import { type Garden, TODAY, WATCHED_DAYS, DAY, type Random, pick, some } from './faultyTimers.ts';
+import { type Garden, TODAY, WATCHED_DAYS, DAY, type Random, some } from './faultyTimers.ts';
 
 export interface Event {
   readonly station: number;
@@ -64,21 +67,53 @@ export function happens({ plan, factory }: Garden, slips: readonly Cause[]): Eve
   }
   const from = (TODAY - WATCHED_DAYS) * DAY;
   const first = Math.floor((from + ahead) / DAY) - 3;
-  const events: Event[] = simulate(set, first, WATCHED_DAYS + 6)
-    .runs.map(({ station, on, off }) => ({ station, on: on - ahead, off: off - ahead }))
-    .filter((event) =>
-      slips.every(
-        (slip) =>
-          !(slip.type === 'sensor' && event.on < slip.to && event.off > slip.from) &&
-          !(slip.type === 'dead-station' && slip.station === event.station),
-      ),
-    );
-  for (const slip of slips)
-    if (slip.type === 'manual')
-      events.push({ station: slip.station ?? 0, on: slip.at, off: slip.at + slip.seconds });
+  const done = slips.flatMap(eventsOf).sort((a, b) => (a.at < b.at ? -1 : 1));
+  const left = simulate(set, first, WATCHED_DAYS + 6).runs.map(({ station, on, off }) => ({
+    ...{ station, on: on - ahead, off: off - ahead },
+  }));
+  const events: Event[] = (done.length > 0 ? pressedBy(set, ahead, done) : left).filter((event) =>
+    slips.every((slip) => !(slip.type === 'dead-station' && slip.station === event.station)),
+  );
   return events
     .filter(({ on, off }) => off > from && on < TODAY * DAY)
     .sort((a, b) => a.on - b.on || a.station - b.station);
+}
+
+/** What a slip is, done to the timer. */
+function eventsOf(slip: Cause): TimedPress[] {
+  const at = (second: number) => ({ at: formatMoment(second) });
+  switch (slip.type) {
+    case 'manual':
+      return [{ do: 'manual', station: slip.station ?? 0, seconds: slip.seconds, ...at(slip.at) }];
+    case 'manual-program':
+      return [{ do: 'manual', program: slip.program, ...at(slip.at) }];
+    case 'stopped':
+      return [{ do: 'stop', ...at(slip.at) }];
+    case 'outage':
+      return [
+        { do: 'powerOff', ...at(slip.from) },
+        { do: 'powerOn', ...at(slip.to) },
+      ];
+    case 'sensor':
+      return [
+        { do: 'wet', ...at(slip.from) },
+        { do: 'dry', ...at(slip.to) },
+      ];
+    case 'percent-changed':
+      return [{ do: 'percent', to: slip.after, ...at(slip.at) }];
+    case 'rain-delay-set':
+      return [{ do: 'rainDelay', hours: slip.hours, ...at(slip.at) }];
+    default:
+      return [];
+  }
+}
+
+function pressedBy(plan: Plan, ahead: number, events: readonly TimedPress[]): Event[] {
+  const made = simulateEvents(plan, TODAY - WATCHED_DAYS - 3, WATCHED_DAYS + 6, {
+    ...{ format: 'water-clock-events', version: 1, clockAheadSeconds: ahead, events },
+  });
+  if (!made.ok) throw new Error(JSON.stringify(made.faults));
+  return made.value.runs.map(({ station, on, off }) => ({ station, on, off }));
 }
 
 const moment = (second: number) => formatMoment(second).slice(0, 16);
@@ -169,13 +204,14 @@ export function momentsTold({ saw, from, to, ranBefore, ranAfter }: Sighting): n
 }
 
 /**
- * Three sightings of what happened, one at least of each thing gone wrong: one that could not be, had that gone well. Null
+ * Three sightings of what happened, one at least (or `tellingEach`) of each thing gone wrong: one that could not be, had that gone well. Null
  * where something shows in nothing at all.
  */
 export function sightingsFrom(
   random: Random,
   garden: Garden,
   slips: readonly Cause[],
+  { tellingEach = 1, count = 3 } = {},
 ): Sighting[] | null {
   const events = happens(garden, slips);
   const expected = happens(garden, []);
@@ -209,15 +245,15 @@ export function sightingsFrom(
     const telling = distinct.filter(
       (sighting) => !chosen.includes(sighting) && contradicts(sighting, without),
     );
-    if (telling.length === 0) return null;
-    chosen.push(pick(random, telling));
+    if (telling.length < tellingEach) return null;
+    chosen.push(...some(random, telling, tellingEach));
   }
   const rest = some(
     random,
     distinct.filter((sighting) => !chosen.includes(sighting)),
-    3 - chosen.length,
+    count - chosen.length,
   );
-  return chosen.length + rest.length === 3 ? [...chosen, ...rest] : null;
+  return chosen.length + rest.length === count ? [...chosen, ...rest] : null;
 }
 
 /** What a homeowner answers when asked whether a station ran in a night. */
@@ -260,13 +296,25 @@ export function namesSame(a: Cause, b: Cause): boolean {
     return a.type === b.type && 'ahead' in b && apartOnClock(a.ahead, b.ahead) <= 10;
   if (a.type === 'percent' && b.type === 'percent')
     return a.program === b.program && a.percent > 100 === b.percent > 100;
+  if (a.type === 'percent-changed' && b.type === 'percent-changed')
+    return a.after > a.before === b.after > b.before;
+  if (a.type === 'outage' || a.type === 'stopped') return a.type === b.type;
+  if (a.type === 'manual-program' && b.type === 'manual-program') return a.program === b.program;
   if (a.type === 'run' && b.type === 'run')
     return a.program === b.program && a.station === b.station;
   if ((a.type === 'days' && b.type === 'days') || (a.type === 'phase' && b.type === 'phase'))
     return a.program === b.program;
   if (a.type === 'extra-start' && b.type === 'extra-start') return a.program === b.program;
+  // Either way one asks who was at the box then.
   if (a.type === 'manual' && b.type === 'manual')
-    return a.station === null || b.station === null || a.station === b.station;
+    return (
+      a.station === null ||
+      b.station === null ||
+      a.station === b.station ||
+      Math.abs(a.at - b.at) <= 900
+    );
+  const keepDry = ['sensor', 'rain-delay', 'rain-delay-set'];
   if (a.type === 'sensor' || a.type === 'rain-delay') return a.type === b.type;
+  if (a.type === 'rain-delay-set') return keepDry.includes(b.type);
   return JSON.stringify(a) === JSON.stringify(b);
 }

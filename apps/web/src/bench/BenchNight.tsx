@@ -83,7 +83,7 @@ export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
                   width={Math.max(1.5, span.width)}
                   y={row.y + 5}
                   height={ROW - 10}
-                  fill={letter === null ? 'var(--ink)' : fillOf(letter)}
+                  fill={fillOf(letter)}
                 />
               )
             );

@@ -21,6 +21,7 @@ import {
   Labels,
   labelsOf,
   Letters,
+  Marks,
   MowingDays,
   Now,
   Overlaps,
@@ -28,6 +29,7 @@ import {
   Rows,
   RuledHours,
   Sun,
+  type Mark,
 } from './stripLayers.tsx';
 import { rowHeightOf, STRIP, stripGeometry, type CycleShape } from './stripGeometry.ts';
 import { placedLabels } from './stripLabels.ts';
@@ -53,6 +55,8 @@ export interface NightStripProps extends MoveOutcome {
   readonly mowing: readonly Weekday[];
   /** Of the house's clocks, in this night; null: none. */
   readonly change: ClockChange | null;
+  /** What people, weather and power do in this night. */
+  readonly marks: readonly Mark[];
   /** Where the present moment is, on the timer's clock. */
   readonly now: ClockSecond;
 }
@@ -112,6 +116,7 @@ function Cycles({
 /** The large strip: one night from afternoon to afternoon, a row for each program. On a touch screen two fingers stretch it. */
 export const NightStrip = memo(function NightStrip(props: NightStripProps) {
   const { night, letters, sun, clock, now, blocked, change, ruledOut, mowing, stepMinutes } = props;
+  const { marks } = props;
   const [ref, room] = useWidth<HTMLDivElement>();
   const { zoom, reset } = usePinch(ref);
   const width = Math.floor(room * zoom);
@@ -123,10 +128,10 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
   const labels = useMemo(
     () =>
       placedLabels(
-        labelsOf(geometry, { night, sun, clock, ruledOut, mowing, change }),
+        labelsOf(geometry, { night, sun, clock, ruledOut, mowing, change, marks }),
         geometry.width,
       ),
-    [geometry, night, sun, clock, ruledOut, mowing, change],
+    [geometry, night, sun, clock, ruledOut, mowing, change, marks],
   );
   const moves = useMoves(props, stepMinutes, SECONDS_PER_DAY / Math.max(1, width));
   const height = geometry.height + STRIP.foot;
@@ -167,6 +172,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
             />
             <Overlaps geometry={geometry} />
             <ReallyRuns geometry={geometry} />
+            <Marks geometry={geometry} marks={marks} />
             <Labels labels={labels} />
             {now >= night.from && now < night.to && <Now geometry={geometry} now={now} />}
           </svg>

@@ -9,7 +9,8 @@ import {
 
 /** One valve, open without a break; clock seconds. */
 export interface RunRow {
-  readonly letter: string;
+  /** Null: by hand. */
+  readonly letter: string | null;
   readonly station: number;
   readonly on: ClockSecond;
   readonly off: ClockSecond;
@@ -50,7 +51,7 @@ export function RunsTable({ caption, runs, plan, clock }: Props) {
             <td>{time(off)}</td>
             <td>{stationWords(plan, station)}</td>
             <td>{lengthWords(off - on)}</td>
-            <td>{letter}</td>
+            <td>{letter ?? 'by hand'}</td>
           </tr>
         ))}
       </tbody>

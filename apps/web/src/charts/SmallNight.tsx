@@ -3,6 +3,7 @@ import { lengthWords, type EpochDay, type Night } from '@water-clock/core';
 import { NightBlocks } from './NightBlocks.tsx';
 import { OVERLAP_FILL } from './patterns.tsx';
 import { stripGeometry } from './stripGeometry.ts';
+import { Marks, ReallyRuns, type Mark } from './stripLayers.tsx';
 import type { NightSun } from './sun.ts';
 import { useWidth } from './useWidth.ts';
 
@@ -13,6 +14,8 @@ interface Props {
   readonly label: string;
   readonly chosen: boolean;
   readonly choose: (day: EpochDay) => void;
+  /** What people, weather and power did: then what really ran stands below what was meant. */
+  readonly marks?: readonly Mark[];
 }
 
 /** A night in a few words. */
@@ -25,14 +28,14 @@ export function nightWords(night: Night): string {
 
 /** One of the coming nights, small; press it to see it on the large strip. */
 export const SmallNight = memo(function SmallNight(props: Props) {
-  const { night, letters, sun, label, chosen, choose } = props;
+  const { night, letters, sun, label, chosen, choose, marks } = props;
   const [ref, width] = useWidth<HTMLSpanElement>();
   const rowHeight = Math.max(4, Math.min(9, 30 / Math.max(1, letters.length)));
   const geometry = useMemo(
     () => stripGeometry(night, letters, sun, { width, rowHeight, head: 3 }),
     [night, letters, sun, width, rowHeight],
   );
-  const height = 3 + letters.length * rowHeight + 3;
+  const height = (marks ? geometry.height : 3 + letters.length * rowHeight) + 3;
   const overlaps = night.overlaps.length > 0;
   return (
     <button
@@ -58,6 +61,8 @@ export const SmallNight = memo(function SmallNight(props: Props) {
                 />
               </g>
             ))}
+            {marks && <ReallyRuns geometry={geometry} />}
+            {marks && <Marks geometry={geometry} marks={marks} top={0} />}
           </NightBlocks>
         )}
       </span>

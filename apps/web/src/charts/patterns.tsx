@@ -5,7 +5,9 @@ import { LOOK_TILE, lookOf, PROGRAM_LOOKS } from '@water-clock/core';
 
 export const colourOf = (letter: string) => `var(--program-${lookOf(letter)})`;
 /** The fill of a program's runs. */
-export const fillOf = (letter: string) => `url(#program-${lookOf(letter)})`;
+/** Of a program, or of what is started by hand. */
+export const fillOf = (letter: string | null) =>
+  letter === null ? 'var(--ink)' : `url(#program-${lookOf(letter)})`;
 /** The fill of a time at which a start may not be dropped. */
 export const BLOCKED_FILL = 'url(#blocked-hatch)';
 /** The fill of hours without water. */

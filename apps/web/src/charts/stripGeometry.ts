@@ -89,7 +89,7 @@ export interface StripGeometry {
   /** What the timer really opens, in one lane; empty where that is what somebody intended. */
   readonly really: {
     readonly y: number;
-    readonly runs: readonly (RunShape & { letter: string })[];
+    readonly runs: readonly (RunShape & { letter: string | null })[];
   } | null;
   readonly ticks: readonly Tick[];
   /** From sunset to sunrise, cut to the strip. */
@@ -102,11 +102,14 @@ const BLOCK_SHARE = 0.72;
 export const blocksOf = ({ runs, x, y, width, height, begins, ends }: CycleShape): RunShape[] =>
   runs.length > 0 || begins === ends ? [...runs] : [{ station: 0, x, y, width, height }];
 
-/** Whether a night differs from what was intended: something waits, is lost, is cut or never begins. */
+/** Whether a night differs from what was intended: something waits, is lost, is cut, never begins, or is done from outside. */
 export function differsFromIntent(night: Night): boolean {
-  return night.served.some(
-    ({ intended, outcome, began, ended }) =>
-      outcome === 'lost' || began !== intended?.begins || ended !== intended.ends,
+  return (
+    night.isPressed === true ||
+    night.served.some(
+      ({ intended, outcome, began, ended }) =>
+        outcome === 'lost' || began !== intended?.begins || ended !== intended.ends,
+    )
   );
 }
 

@@ -287,6 +287,33 @@ export function ReallyRuns({ geometry }: Layer) {
   ));
 }
 
+/** Something that people, weather or power do, at a moment of the strip. */
+export interface Mark {
+  readonly at: ClockSecond;
+  readonly words: string;
+}
+
+export const markKey = ({ at, words }: Mark) => `${at} ${words}`;
+
+export function Marks({
+  geometry,
+  marks,
+  top = STRIP.head - 4,
+}: Layer & { readonly marks: readonly Mark[]; readonly top?: number }) {
+  return marks.map((mark) => (
+    <line
+      key={markKey(mark)}
+      x1={geometry.scale(mark.at)}
+      x2={geometry.scale(mark.at)}
+      y1={top}
+      y2={geometry.height}
+      stroke="var(--accent)"
+      strokeWidth={2}
+      strokeDasharray="5 3"
+    />
+  ));
+}
+
 export function Now({ geometry, now }: Layer & { readonly now: ClockSecond }) {
   const x = geometry.scale(now);
   return (
@@ -308,12 +335,13 @@ interface Worded {
   readonly ruledOut: readonly RuledOut[];
   readonly mowing: readonly Weekday[];
   readonly change: ClockChange | null;
+  readonly marks: readonly Mark[];
 }
 
 /** All words on the strip, the weightiest first. */
 export function labelsOf(
   geometry: StripGeometry,
-  { night, sun, clock, ruledOut, mowing, change }: Worded,
+  { night, sun, clock, ruledOut, mowing, change, marks }: Worded,
 ): Label[] {
   const time = (moment: ClockSecond) => timeWords(secondOfDay(moment), clock);
   const middle = ({ x, width }: Span) => x + width / 2;
@@ -397,7 +425,19 @@ export function labelsOf(
       },
     ];
   });
-  return [...overlaps, ...changes, ...cycles, ...suns, ...mown, ...ruled];
+  const done = marks.map((mark): Label => {
+    const x = geometry.scale(mark.at);
+    const lines = [STRIP.overlapLine, STRIP.sunLine];
+    return {
+      key: `mark ${markKey(mark)}`,
+      words: mark.words,
+      places: [
+        ...lines.map((y) => ({ x: x + 4, y, anchor: 'start' as const })),
+        ...lines.map((y) => ({ x: x - 4, y, anchor: 'end' as const })),
+      ],
+    };
+  });
+  return [...overlaps, ...done, ...changes, ...cycles, ...suns, ...mown, ...ruled];
 }
 
 /** Classes of the labels by the first word of their keys. */
@@ -405,6 +445,7 @@ const LOOKS: Readonly<Record<string, string>> = {
   overlap: 'strip-overlap-label',
   times: 'strip-times',
   change: 'strip-change-label',
+  mark: 'strip-change-label',
   sun: 'strip-sun-label',
   mown: 'strip-mowing',
   ruled: 'strip-ruled-label',

@@ -75,7 +75,7 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
       {over && <strong className="fault">beyond what stays clear</strong>}
       {ahead !== 0 && <strong>Clock {aheadWords(ahead)}: true hours shown</strong>}
       {(percent !== null || ahead !== 0) && (
-        <Button onClick={() => set({ percent: null, ahead: 0 })}>As set</Button>
+        <Button onClick={() => set({ ...whatIf, percent: null, ahead: 0 })}>As set</Button>
       )}
     </div>
   );

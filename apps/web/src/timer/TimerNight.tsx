@@ -1,6 +1,6 @@
 import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { Button, Segmented } from 'antd';
-import { LeftOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
+import { LeftOutlined, QuestionOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
 import {
   dateWords,
   dryStretches,
@@ -18,12 +18,19 @@ import {
   type Rules,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
+import { marksOf } from '../charts/marksOf.ts';
 import { NightTable } from '../charts/NightTable.tsx';
 import { sunOf } from '../charts/sun.ts';
 import type { MoveOutcome } from '../charts/useMoves.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { Site } from '../api/sites.ts';
-import { nightAt, type Blocked, type TimerAnswer, type WhatIf } from '../workers/timerQuestion.ts';
+import {
+  nightAt,
+  pressesOf,
+  type Blocked,
+  type TimerAnswer,
+  type WhatIf,
+} from '../workers/timerQuestion.ts';
 import { ClockChangeNote } from '../device/ClockChangeNote.tsx';
 import type { Distance } from './distance.ts';
 import { Hint } from '../fields/Hint.tsx';
@@ -31,6 +38,7 @@ import { useScreen } from '../frame/useScreen.ts';
 import { WhatIfBar } from '../device/WhatIfBar.tsx';
 
 const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
+const WhatIfActs = lazy(() => import('./WhatIfActs.tsx'));
 
 /** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
 const isWithin = (change: ClockChange, day: EpochDay) =>
@@ -75,11 +83,16 @@ const DISTANCES = [
 type HeadProps = Pick<
   Props,
   'day' | 'tonight' | 'today' | 'distance' | 'setDistance' | 'choose'
-> & { readonly asTable: boolean; readonly setAsTable: (asTable: boolean) => void };
+> & {
+  readonly asTable: boolean;
+  readonly setAsTable: (asTable: boolean) => void;
+  readonly isAsking: boolean;
+  readonly setAsking: (isAsking: boolean) => void;
+};
 
 /** How far to look, and which night. */
 const NightHead = memo(function NightHead(props: HeadProps) {
-  const { day, tonight, today, asTable } = props;
+  const { day, tonight, today, asTable, setAsTable, isAsking, setAsking } = props;
   const { order } = usePreferences();
   const isPhone = useScreen() === 'phone';
   return (
@@ -112,7 +125,15 @@ const NightHead = memo(function NightHead(props: HeadProps) {
               icon={<TableOutlined />}
               aria-label="Night as a table"
               aria-pressed={asTable}
-              onClick={() => props.setAsTable(!asTable)}
+              onClick={() => setAsTable(!asTable)}
+            />
+          </Hint>
+          <Hint title="What if the power fails, it rains, or somebody presses something?">
+            <Button
+              icon={<QuestionOutlined />}
+              aria-label="What if"
+              aria-pressed={isAsking}
+              onClick={() => setAsking(!isAsking)}
             />
           </Hint>
         </span>
@@ -128,6 +149,7 @@ export function TimerNight(props: Props) {
   const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [asTable, setAsTable] = useState(false);
+  const [isAsking, setAsking] = useState(false);
   const night = answer ? nightAt(answer, day) : undefined;
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
   const change = changes.find((clockChange) => isWithin(clockChange, day)) ?? null;
@@ -141,6 +163,7 @@ export function TimerNight(props: Props) {
       })),
     [plan, from, to, whatIf.ahead],
   );
+  const marks = useMemo(() => marksOf(pressesOf(whatIf), plan, from, to), [whatIf, plan, from, to]);
   const { ownRules, rules } = props;
   const notAllowed = useMemo(
     () => ruledOut((date) => houseRulesOn(ownRules, rules, site, date), from, to),
@@ -158,6 +181,8 @@ export function TimerNight(props: Props) {
           choose={props.choose}
           asTable={asTable}
           setAsTable={setAsTable}
+          isAsking={isAsking}
+          setAsking={setAsking}
         />
         {(!isPhone || props.withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
           <WhatIfBar
@@ -169,6 +194,11 @@ export function TimerNight(props: Props) {
           />
         )}
       </div>
+      {(isAsking || whatIf.acts.length > 0) && (
+        <Suspense>
+          <WhatIfActs plan={plan} day={day} today={today} whatIf={whatIf} set={props.setWhatIf} />
+        </Suspense>
+      )}
       {props.anyPhase.length > 0 && (
         <p className="aside">
           Nobody could read where the interval of {listed(props.anyPhase)} stands: every night on
@@ -208,6 +238,7 @@ export function TimerNight(props: Props) {
           dry={dry}
           ruledOut={notAllowed}
           change={change}
+          marks={marks}
           mowing={site.mowing}
           {...props.moves}
         />

@@ -76,7 +76,7 @@ const MOST_ROWS_IN_SIGHT = 8;
 
 const MOST_PERCENT = 500;
 
-const AS_SET: WhatIf = { percent: null, ahead: 0 };
+const AS_SET: WhatIf = { percent: null, ahead: 0, acts: [], factory: null };
 
 function clockAsFound({ device }: Survey) {
   const { clockShown: shown, clockReally: really } = device ?? {};

@@ -5,6 +5,7 @@ import {
   explanationSentence,
   lookSentence,
   mendSentence,
+  pressesOf,
   programsByLetter,
   settingsWith,
   type Plan,
@@ -13,6 +14,7 @@ import {
   variantSentence,
   type Visit,
 } from '@water-clock/core';
+import { marksOf } from '../charts/marksOf.ts';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf } from '../charts/sun.ts';
 import { Disclosure } from '../fields/Disclosure.tsx';
@@ -63,6 +65,7 @@ export function ExplanationItem(props: ExplanationProps) {
   const { causes, fits, shown, world, behind } = explained;
   const sentence = explanationSentence(causes, speech);
   const agreeing = fits.filter((cost) => cost < 1.5).length;
+  const presses = pressesOf(world);
   const letters = programsByLetter(world.plan).map(({ letter }) => letter);
   const dead = causes.find((cause) => cause.type === 'dead-station');
   const takeOut = (letter: string, start: string) => {
@@ -130,6 +133,9 @@ export function ExplanationItem(props: ExplanationProps) {
                 night={shown}
                 letters={letters}
                 sun={sunOf(shown, site)}
+                {...(presses.length > 0
+                  ? { marks: marksOf(presses, world.plan, shown.from, shown.to) }
+                  : {})}
                 label="So it would have run"
                 chosen={false}
                 choose={() => undefined}

@@ -5,6 +5,8 @@ import {
   evidenceOf,
   explain,
   nightsFrom,
+  pressedNights,
+  pressesOf,
   type Explanation,
 } from '@water-clock/core';
 import { expose } from 'comlink';
@@ -14,7 +16,13 @@ import type { Diagnosis, DiagnosisRequest, Explained } from './diagnosing.ts';
 const MOST_SHOWN = 5;
 
 function shownIn({ world }: Explanation, night: number): Explained['shown'] {
-  const worked = attempt(() => nightsFrom(world.plan, night, 1, { ahead: world.ahead }));
+  const worked = attempt(() =>
+    pressedNights(
+      nightsFrom(world.plan, night, 1, { ahead: world.ahead }),
+      world,
+      pressesOf(world),
+    ),
+  );
   return (worked.ok && worked.value[0]) || null;
 }
 

@@ -7,6 +7,7 @@ import type {
   EpochDay,
   Night,
   Plan,
+  TimedPress,
   YearDay,
 } from '@water-clock/core';
 
@@ -16,7 +17,18 @@ export interface WhatIf {
   readonly percent: number | null;
   /** Seconds by which the timer's clock is ahead of the true hour. */
   readonly ahead: number;
+  /** What is done to it, each with the presses that it is, in true time. */
+  readonly acts: readonly WhatIfAct[];
+  /** What it falls back to without power; null: nobody knows. */
+  readonly factory: Plan | null;
 }
+
+/** One thing that people, weather or power do: a press, or two where it has an end. */
+export type WhatIfAct = readonly TimedPress[];
+
+/** All that is done, in the order of its moments. */
+export const pressesOf = ({ acts }: WhatIf): TimedPress[] =>
+  acts.flat().sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 
 export interface TimerQuestion {
   readonly plan: Plan;

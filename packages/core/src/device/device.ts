@@ -22,7 +22,8 @@ import type { Called, DeviceState, Listener, OpenValve, UnderWay, Waiting } from
 import type { Press } from './events.ts';
 import { Programs } from './programs.ts';
 
-const CLOCK_AFTER_RESET = '2020-01-01T00:00';
+/** What a clock shows after a reset where its kind says nothing else. */
+export const CLOCK_AFTER_RESET = '2020-01-01T00:00';
 
 export class LiveDevice {
   private state: Omit<DeviceState, 'running' | 'queue' | 'held'>;

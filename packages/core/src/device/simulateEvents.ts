@@ -10,7 +10,7 @@ import {
 } from '../time/calendar.ts';
 import { LiveDevice } from './device.ts';
 import type { DeviceCycle, DeviceRun } from './deviceState.ts';
-import { eventFaults, momentOf, type Events } from './events.ts';
+import { eventFaults, momentOf, type Events, type TimedPress } from './events.ts';
 
 export interface DeviceSimulation {
   /** In the order due, letter, start, began. */
@@ -22,6 +22,60 @@ export interface DeviceSimulation {
 /** Null comes first. */
 const compare = (x: string | number | null, y: string | number | null) =>
   x === y ? 0 : x === null || (y !== null && x < y) ? -1 : 1;
+
+/** A timer with what it falls back to without power, and the seconds by which its clock is ahead. */
+export interface Box {
+  readonly plan: Plan;
+  readonly factory?: Plan | null;
+  readonly ahead: number;
+}
+
+/** From one moment to another, true time, with what is done in between, in order. */
+export interface PressedSpan {
+  readonly from: ClockSecond;
+  readonly to: ClockSecond;
+  readonly presses: readonly TimedPress[];
+}
+
+/**
+ * The timer is idle at the beginning; every start that comes within the span is served, and runs to its end even past it.
+ *
+ * @throws TooMuchWork
+ */
+export function pressedFrom(
+  { plan, factory, ahead }: Box,
+  { from, to, presses }: PressedSpan,
+  effort = new Effort(),
+): DeviceSimulation {
+  const cycles: DeviceCycle[] = [];
+  const runs: DeviceRun[] = [];
+  const listener = {
+    cycle: (cycle: DeviceCycle) => cycles.push(cycle),
+    run: (run: DeviceRun) => runs.push(run),
+  };
+  const device = LiveDevice.idle(plan, from, ahead, listener, effort, factory);
+  for (const press of presses) {
+    const at = momentOf(press);
+    if (at < from || at >= to) continue;
+    device.advance(at);
+    device.press(press);
+  }
+  device.advance(to);
+  device.runOut();
+  return {
+    cycles: cycles.sort(
+      (x, y) =>
+        x.due - y.due ||
+        compare(x.letter, y.letter) ||
+        compare(x.start, y.start) ||
+        compare(x.began, y.began),
+    ),
+    runs: runs.sort(
+      (x, y) =>
+        x.on - y.on || x.station - y.station || compare(x.letter, y.letter) || x.off - y.off,
+    ),
+  };
+}
 
 /**
  * The timer is idle at 00:00 true time of `from`; every start that comes within `days` days is served, and runs to its end even past the last day.
@@ -36,35 +90,13 @@ export function simulateEvents(
 ): Outcome<DeviceSimulation> {
   const faults = eventFaults(events, plan, from, days);
   if (faults.length > 0) return { ok: false, faults };
-  return attempt(() => {
-    const cycles: DeviceCycle[] = [];
-    const runs: DeviceRun[] = [];
-    const listener = {
-      cycle: (cycle: DeviceCycle) => cycles.push(cycle),
-      run: (run: DeviceRun) => runs.push(run),
-    };
-    const ahead = events.clockAheadSeconds ?? 0;
-    const device = LiveDevice.idle(plan, from * SECONDS_PER_DAY, ahead, listener, new Effort());
-    for (const event of events.events) {
-      device.advance(momentOf(event));
-      device.press(event);
-    }
-    device.advance((from + days) * SECONDS_PER_DAY);
-    device.runOut();
-    return {
-      cycles: cycles.sort(
-        (x, y) =>
-          x.due - y.due ||
-          compare(x.letter, y.letter) ||
-          compare(x.start, y.start) ||
-          compare(x.began, y.began),
-      ),
-      runs: runs.sort(
-        (x, y) =>
-          x.on - y.on || x.station - y.station || compare(x.letter, y.letter) || x.off - y.off,
-      ),
-    };
-  });
+  const [begin, end] = [from * SECONDS_PER_DAY, (from + days) * SECONDS_PER_DAY];
+  return attempt(() =>
+    pressedFrom(
+      { plan, ahead: events.clockAheadSeconds ?? 0 },
+      { from: begin, to: end, presses: events.events },
+    ),
+  );
 }
 
 /** What `water-clock simulate --events` prints (plan-format.md). */

@@ -9,14 +9,15 @@ import {
   WEEKDAYS,
   type Weekday,
 } from '../time/calendar.ts';
-import { cycleShape } from '../engine/cycle.ts';
 import { modulo, type Days } from '../time/dayRules.ts';
 import { letterAt, type Plan, type Program } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { effectivePercent, missingOf, percentSteps } from '../plan/program.ts';
-import { MANUAL_SECONDS, type Cause, type World } from './causes.ts';
+import type { Cause, World } from './causes.ts';
+import { momentsOf, offsetsOf, percentsSeen } from './pointers.ts';
+import { eventCauses } from './eventCauses.ts';
 import { runCauses } from './runCauses.ts';
-import { AROUND_DRY, cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
+import { cyclesOf, firstFrom, type Seen, type Timeline } from './timeline.ts';
 
 const DAY = SECONDS_PER_DAY;
 /** A display with weekdays only cannot show a larger error of the clock than this. */
@@ -48,15 +49,6 @@ export function clockErrors(seen: readonly Seen[], timeline: Timeline): number[]
       }
   }
   return [...errors];
-}
-
-/** Seconds from a start to each station's first run, by the percent of a month. */
-function offsetsOf(plan: Plan, program: Program, month: number): ReadonlyMap<number, number> {
-  const offsets = new Map<number, number>();
-  const percent = effectivePercent(plan, program, month);
-  for (const { station, on } of cycleShape(plan, program, percent).runs)
-    if (!offsets.has(station)) offsets.set(station, on);
-  return offsets;
 }
 
 const withDays = (program: string, days: Days): Cause => ({ type: 'days', program, days });
@@ -99,24 +91,11 @@ function phases({ letter, days }: Program): Cause[] {
   }));
 }
 
-/** Percents tried: the timer's own steps, thinned to tens where they are finer. */
+/** Percents tried: those that match, and the timer's own steps, thinned to tens where they are finer. */
 function percents(plan: Plan, seen: readonly Seen[]): number[] {
   const steps = percentSteps(plan.timer).filter((one) => one > 0);
-  const told = seen.flatMap(({ station, seconds }) =>
-    station === null || seconds === null
-      ? []
-      : plan.programs.flatMap(({ runs }) =>
-          runs
-            .filter((run) => run.station === station && run.seconds > 0)
-            .map((run) => (seconds * 100) / run.seconds),
-        ),
-  );
-  const near = told.flatMap((percent) =>
-    [...steps].sort((a, b) => Math.abs(a - percent) - Math.abs(b - percent)).slice(0, 2),
-  );
   const coarse = steps.length <= 30 ? steps : steps.filter((one) => one % 10 === 0);
-  // Percents that match a reported length come first.
-  return [...new Set([...near, ...coarse])];
+  return [...new Set([...percentsSeen(plan, seen), ...coarse])];
 }
 
 function percentCauses(plan: Plan, seen: readonly Seen[], month: number): Cause[] {
@@ -129,18 +108,6 @@ function percentCauses(plan: Plan, seen: readonly Seen[], month: number): Cause[
       .filter((percent) => percent !== effectivePercent(plan, program, month))
       .map((percent): Cause => ({ type: 'percent', program: program.letter, percent })),
   );
-}
-
-/** When a run that somebody saw can have begun; for "twice in the night", every hour of the night. */
-function momentsOf({ saw, from, to, times, ranBefore, ranAfter }: Seen): number[] {
-  if (saw === 'dry')
-    return [
-      ...(ranBefore ? [from - AROUND_DRY / 3] : []),
-      ...(ranAfter ? [(to ?? from) + AROUND_DRY / 3] : []),
-    ];
-  if (to === null) return [from];
-  const hours = Math.min(24, Math.floor((to - from) / 3600));
-  return times === null ? [] : Array.from({ length: hours }, (_, i) => from + i * 3600);
 }
 
 /**
@@ -248,23 +215,11 @@ function sensorCauses({ station, from, to }: Seen, timeline: Timeline, ahead: nu
   return [{ from: from - 1, to: end + 1 }, ...spans].map((span) => ({ type: 'sensor', ...span }));
 }
 
-/** What keeps water away in the spans in which none was seen, and what brings it at moments at which some was. */
+/** What keeps water away in the spans in which none was seen. */
 function switchCauses({ plan, ahead }: World, seen: readonly Seen[], timeline: Timeline): Cause[] {
   const dry = seen.filter(({ saw }) => saw === 'dry');
-  const causes: Cause[] = seen.flatMap((seen): Cause[] => {
-    const { saw, from, to, times, station, seconds } = seen;
-    if (saw === 'ran' && to !== null && times === null) return [];
-    const moments =
-      to === null || saw === 'dry' ? momentsOf(seen) : [roundTo((from + to) / 2, 3600)];
-    return moments.map((at) => ({
-      type: 'manual',
-      station,
-      at,
-      seconds: seconds ?? MANUAL_SECONDS,
-    }));
-  });
-  if (dry.length === 0) return causes;
-  causes.push({ type: 'off' });
+  if (dry.length === 0) return [];
+  const causes: Cause[] = [{ type: 'off' }];
   const lastDay = Math.ceil((Math.max(...dry.map(({ from, to }) => to ?? from)) + ahead) / DAY);
   const firstDay = Math.floor((Math.min(...dry.map(({ from }) => from)) + ahead) / DAY) + 1;
   for (let day = lastDay; day >= Math.max(firstDay, lastDay - MOST_DRY_DAYS); day--)
@@ -307,5 +262,6 @@ export function candidates(
     ...percentCauses(plan, seen, month),
     ...extraPrograms(plan, factory),
     ...switchCauses(world, seen, timeline),
+    ...eventCauses(world, seen, timeline),
   ];
 }

@@ -1,6 +1,13 @@
 /** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
 import { sure } from '../document/sure.ts';
-import { formatDate, parseDate, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import type { Press, TimedPress } from '../device/events.ts';
+import {
+  formatDate,
+  formatMoment,
+  parseDate,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+} from '../time/calendar.ts';
 import type { Plan, Program, Run } from '../plan/plan.ts';
 import type { Days } from '../time/dayRules.ts';
 
@@ -31,7 +38,10 @@ export type Cause =
     }
   /** A program that lacks a start, its runs or its days. */
   | { readonly type: 'half-set'; readonly program: string }
+  /** On before anything was seen. */
   | { readonly type: 'rain-delay'; readonly until: string }
+  /** Set by somebody in between. */
+  | { readonly type: 'rain-delay-set'; readonly at: ClockSecond; readonly hours: number }
   | { readonly type: 'off' }
   /** Its sensor kept the timer from watering in this span. */
   | { readonly type: 'sensor'; readonly from: ClockSecond; readonly to: ClockSecond }
@@ -41,6 +51,19 @@ export type Cause =
       readonly station: number | null;
       readonly at: ClockSecond;
       readonly seconds: number;
+    }
+  /** One cycle of a program, started by hand. */
+  | { readonly type: 'manual-program'; readonly program: string; readonly at: ClockSecond }
+  /** Somebody ended what was running. */
+  | { readonly type: 'stopped'; readonly at: ClockSecond }
+  /** No power in this span, with what that does to the clock and the settings of this timer. */
+  | { readonly type: 'outage'; readonly from: ClockSecond; readonly to: ClockSecond }
+  /** Somebody changed the percent of the whole timer in between. */
+  | {
+      readonly type: 'percent-changed';
+      readonly at: ClockSecond;
+      readonly before: number;
+      readonly after: number;
     }
   /** Its wire, its valve or its output. */
   | { readonly type: 'dead-station'; readonly station: number }
@@ -59,20 +82,43 @@ export interface World {
   readonly dead: readonly number[];
   /** Spans by the true clock in which a sensor keeps the timer from watering. */
   readonly wet: readonly { readonly from: ClockSecond; readonly to: ClockSecond }[];
-  readonly manual: readonly {
-    readonly station: number | null;
-    readonly on: ClockSecond;
-    readonly off: ClockSecond;
-  }[];
+  /** Runs by hand of a station that nobody saw. */
+  readonly somewhere: readonly { readonly on: ClockSecond; readonly off: ClockSecond }[];
+  /** What else was done to it, in the order of its moments. */
+  readonly presses: readonly TimedPress[];
+  /** What it falls back to without power; null: nobody knows. */
+  readonly factory: Plan | null;
 }
 
-export const asNoted = (plan: Plan, ahead: number): World => ({
-  plan,
-  ahead,
-  dead: [],
-  wet: [],
-  manual: [],
+export const asNoted = (plan: Plan, ahead: number, factory: Plan | null = null): World => ({
+  ...{ plan, ahead, factory },
+  ...{ dead: [], wet: [], somewhere: [], presses: [] },
 });
+
+const inOrder = (presses: readonly TimedPress[]): TimedPress[] =>
+  [...presses].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+
+/** The world in which something more was done at these moments by the true clock. */
+const pressed = (
+  world: World,
+  ...presses: readonly (readonly [at: ClockSecond, press: Press])[]
+): World => ({
+  ...world,
+  presses: inOrder([
+    ...world.presses,
+    ...presses.map(([at, press]) => ({ ...press, at: formatMoment(at) })),
+  ]),
+});
+
+/** All that people, weather and power did to the timer, in order. */
+export const pressesOf = ({ presses, wet }: World): TimedPress[] =>
+  inOrder([
+    ...presses,
+    ...wet.flatMap(({ from, to }): TimedPress[] => [
+      { do: 'wet', at: formatMoment(from) },
+      { do: 'dry', at: formatMoment(to) },
+    ]),
+  ]);
 
 const withProgram = (plan: Plan, letter: string, change: (program: Program) => Program): Plan => ({
   ...plan,
@@ -153,18 +199,29 @@ export function withCause(world: World, cause: Cause, factory: Plan | null): Wor
       return inPlan(withProgram(plan, cause.program, (program) => ({ ...program, days: null })));
     case 'rain-delay':
       return inPlan({ ...plan, settings: { ...plan.settings, wateringResumes: cause.until } });
+    case 'rain-delay-set':
+      return pressed(world, [cause.at, { do: 'rainDelay', hours: cause.hours }]);
     case 'off':
       return inPlan({ ...plan, settings: { ...plan.settings, mode: 'off' } });
     case 'sensor':
       return { ...world, wet: [...world.wet, cause] };
-    case 'manual':
-      return {
-        ...world,
-        manual: [
-          ...world.manual,
-          { station: cause.station, on: cause.at, off: cause.at + cause.seconds },
-        ],
-      };
+    case 'manual': {
+      const { station, at, seconds } = cause;
+      return station === null
+        ? { ...world, somewhere: [...world.somewhere, { on: at, off: at + seconds }] }
+        : pressed(world, [at, { do: 'manual', station, seconds }]);
+    }
+    case 'manual-program':
+      return pressed(world, [cause.at, { do: 'manual', program: cause.program }]);
+    case 'stopped':
+      return pressed(world, [cause.at, { do: 'stop' }]);
+    case 'outage':
+      return pressed(world, [cause.from, { do: 'powerOff' }], [cause.to, { do: 'powerOn' }]);
+    case 'percent-changed':
+      return pressed(inPlan(withPercent(plan, cause.before)), [
+        cause.at,
+        { do: 'percent', to: cause.after },
+      ]);
     case 'dead-station':
       return { ...world, dead: [...world.dead, cause.station] };
     case 'power-failure':
@@ -185,9 +242,13 @@ const IN_SETTINGS: readonly CauseType[] = [
   'off',
 ];
 
+/** What of a cause still stands in the box. */
+const stillThere = (cause: Cause): Cause =>
+  cause.type === 'percent-changed' ? { type: 'percent', percent: cause.after } : cause;
+
 /** The settings as they are in the box where causes turn out to be true; null where none of them is a setting. */
 export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null {
-  const own = causes.filter(({ type }) => IN_SETTINGS.includes(type));
+  const own = causes.map(stillThere).filter(({ type }) => IN_SETTINGS.includes(type));
   if (own.length === 0) return null;
   return own.reduce((world, cause) => withCause(world, cause, null), asNoted(plan, 0)).plan;
 }
@@ -196,6 +257,8 @@ export function settingsWith(plan: Plan, causes: readonly Cause[]): Plan | null 
 const TIMES_OF_DAY = 288;
 /** Days that somebody looks back on. */
 const DAYS_LOOKED_BACK = 10;
+/** Something that changed between two sightings is rarer than what was so all the time: it has its moment besides. */
+const BETWEEN = Math.log(DAYS_LOOKED_BACK);
 /** How many wrong run times there are. */
 const LENGTHS = 12;
 /** Seconds. A longer run means a drip line, or hours mistaken for minutes. */
@@ -236,6 +299,8 @@ export function rarityOf(cause: Cause, plan: Plan): number {
       return 1.6 + ways(LENGTHS) + (cause.program === undefined ? 0 : ways(programs));
     case 'rain-delay':
       return 2 + ways(DAYS_LOOKED_BACK / 2);
+    case 'rain-delay-set':
+      return 2 + ways(DAYS_LOOKED_BACK / 2) + BETWEEN;
     case 'sensor':
       return 2 + ways(DAYS_LOOKED_BACK);
     case 'dead-station':
@@ -250,6 +315,15 @@ export function rarityOf(cause: Cause, plan: Plan): number {
       );
     case 'manual':
       return ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
+    case 'manual-program':
+      return 1 + ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
+    case 'stopped':
+      return 1 + ways(DAYS_LOOKED_BACK * TIMES_OF_DAY);
+    // When it began, and for how long.
+    case 'outage':
+      return 2.4 + ways(DAYS_LOOKED_BACK * LENGTHS);
+    case 'percent-changed':
+      return 1.6 + ways(LENGTHS) + BETWEEN;
     case 'power-failure':
       return 2.4 + ways(TIMES_OF_DAY);
   }

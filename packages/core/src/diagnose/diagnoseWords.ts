@@ -43,12 +43,22 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
       return `program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
       return `a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on, order)}`;
+    case 'rain-delay-set':
+      return `somebody set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
     case 'off':
       return 'watering is switched off';
     case 'sensor':
       return 'the rain sensor stopped it';
     case 'manual':
       return `somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
+    case 'manual-program':
+      return `somebody started program ${labelOf(cause.program, speech)} by hand, ${momentWords(cause.at, speech)}`;
+    case 'stopped':
+      return `somebody stopped what was running, ${momentWords(cause.at, speech)}`;
+    case 'outage':
+      return `the power failed, ${momentWords(cause.from, speech)}, and came back, ${momentWords(cause.to, speech)}`;
+    case 'percent-changed':
+      return `somebody changed the seasonal percent from ${cause.before} % to ${cause.after} %, ${momentWords(cause.at, speech)} or near it`;
     case 'dead-station':
       return `${stationOrSomething(cause.station, plan)} does not open: check its wire, its valve and its output`;
     case 'power-failure':
@@ -88,13 +98,19 @@ export function lookSentence(cause: Cause, speech: TimerSpeech): string {
     case 'half-set':
       return `Does program ${labelOf(cause.program, speech)} have a start, run times and days?`;
     case 'rain-delay':
+    case 'rain-delay-set':
       return 'Does the display show a rain delay, or days left of one?';
     case 'off':
       return 'Is it set to run or off?';
     case 'sensor':
       return 'Did it rain then? Does the sensor click when you wet it, and is its switch on active?';
     case 'manual':
+    case 'manual-program':
+    case 'stopped':
+    case 'percent-changed':
       return 'Ask who was at the box that day.';
+    case 'outage':
+      return 'Do other clocks of the house flash? Ask about a power cut, and try the backup battery.';
     case 'dead-station':
       return `Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
     case 'power-failure':
@@ -117,16 +133,23 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
     case 'run':
     case 'half-set':
       return 'Key it in as planned.';
+    case 'percent-changed':
+      return 'Set the percent as planned.';
     case 'rain-delay':
+    case 'rain-delay-set':
       return 'End the rain delay.';
     case 'off':
       return 'Set it to run.';
     case 'sensor':
       return 'Nothing if it had rained; otherwise test the sensor.';
     case 'manual':
+    case 'manual-program':
+    case 'stopped':
       return 'Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.';
     case 'dead-station':
       return `Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
+    case 'outage':
+      return 'Check the clock and what is set, and the backup battery.';
     case 'power-failure':
       return 'Set the clock, key everything in, and check the backup battery.';
   }

@@ -3,7 +3,10 @@ import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import { simulate } from '../engine/simulate.ts';
+import { momentOf } from '../device/events.ts';
+import { pressedFrom } from '../device/simulateEvents.ts';
 import type { Sighting } from '../visit/visit.ts';
+import { pressesOf, type World } from './causes.ts';
 import type { Explanation } from './triedWorlds.ts';
 import { seenOf } from './timeline.ts';
 
@@ -21,16 +24,61 @@ export interface Behind {
 /** People who name a time mean a quarter of an hour either way. */
 const ABOUT = 900;
 
+/** A cycle of some world, on the clock that its timer had at first. */
+interface Ran {
+  readonly program: string | null;
+  /** Null: by hand. */
+  readonly start: string | null;
+  readonly due: ClockSecond;
+  readonly began: ClockSecond | null;
+  readonly ended: ClockSecond | null;
+}
+
+interface About {
+  readonly cycles: readonly Ran[];
+  readonly runs: readonly {
+    readonly station: number;
+    readonly letter: string | null;
+    readonly on: ClockSecond;
+    readonly off: ClockSecond;
+  }[];
+}
+
+/** What a world does about a moment. @throws TooMuchWork */
+function about(world: World, shown: ClockSecond): About {
+  const first = Math.floor(shown / SECONDS_PER_DAY) - 2;
+  const presses = pressesOf(world);
+  if (presses.length === 0) {
+    const { cycles, runs } = simulate(world.plan, first, 4);
+    return {
+      runs,
+      cycles: cycles.map(({ due, began, ended }) => ({
+        ...{ program: due.letter, start: due.start, due: due.due, began, ended },
+      })),
+    };
+  }
+  const { ahead } = world;
+  const from = Math.min(first * SECONDS_PER_DAY - ahead, ...presses.slice(0, 1).map(momentOf));
+  const to = (first + 4) * SECONDS_PER_DAY - ahead;
+  const { cycles, runs } = pressedFrom(world, { from, to, presses });
+  const onClock = (at: ClockSecond | null) => at && at + ahead;
+  return {
+    runs: runs.map((run) => ({ ...run, on: run.on + ahead, off: run.off + ahead })),
+    cycles: cycles.map(({ letter, start, due, began, ended }) => ({
+      ...{ program: letter, start, due, began: onClock(began), ended: onClock(ended) },
+    })),
+  };
+}
+
 function behindOne(
   { world }: Explanation,
   seen: { from: ClockSecond; station: number | null },
 ): Omit<Behind, 'sighting'> | null {
   const shown = seen.from + world.ahead;
-  const first = Math.floor(shown / SECONDS_PER_DAY) - 2;
-  const simulated = attempt(() => simulate(world.plan, first, 4));
-  if (!simulated.ok) return null;
-  const { cycles, runs } = simulated.value;
-  const near = runs
+  const made = attempt(() => about(world, shown));
+  if (!made.ok) return null;
+  const { cycles, runs } = made.value;
+  const [near] = runs
     .filter(
       ({ station, on, off }) =>
         (seen.station === null || station === seen.station) &&
@@ -39,19 +87,16 @@ function behindOne(
         off + ABOUT > shown,
     )
     .sort((a, b) => Math.abs(a.on - shown) - Math.abs(b.on - shown));
-  const cycle = near[0] && cycles[near[0].cycle];
-  if (!cycle || cycle.began === null) return null;
-  const { due } = cycle;
-  const waited = cycle.began - due.due;
-  const before = cycles.find(
-    (one) => one !== cycle && one.ended === cycle.began && one.due.letter !== due.letter,
+  const cycle = cycles.find(
+    ({ program, began, ended }) =>
+      near?.letter === program && (began ?? Infinity) <= near.on && near.off <= (ended ?? 0),
   );
-  return {
-    program: due.letter,
-    start: due.start,
-    waited,
-    after: waited > 0 && before ? before.due.letter : null,
-  };
+  if (!cycle || cycle.program === null || cycle.start === null || cycle.began === null) return null;
+  const { program, start, began, due } = cycle;
+  // A clock that was set meanwhile, or lost, tells nothing of waiting.
+  const waited = began - due >= 0 && began - due < SECONDS_PER_DAY ? began - due : 0;
+  const before = cycles.find((one) => one.ended === began && one.program !== program);
+  return { program, start, waited, after: waited > 0 ? (before?.program ?? null) : null };
 }
 
 /** For each sighting of water, the start that caused it, if there is one. */

@@ -5,6 +5,7 @@
 import { sure } from '../document/sure.ts';
 import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
 import { clockErrors, FARTHEST_AHEAD } from './candidates.ts';
+import { outagesBehind } from './eventCauses.ts';
 import {
   keyOf,
   familyOf,
@@ -101,6 +102,14 @@ function tryFactory(search: TriedWorlds, { factory, ahead }: Question): void {
   tryClocks(search, timeline, lost, errors, (error) => [{ type: 'power-failure', ahead: error }]);
 }
 
+/** A clock that was found wrong, and was right until the power failed. */
+function tryOutages(search: TriedWorlds, { plan, factory, ahead }: Question): void {
+  if (ahead === null || ahead === 0) return;
+  const right = asNoted(plan, 0, factory);
+  for (const cause of outagesBehind(plan, search.seen, ahead))
+    search.tryCauses([cause], search.with(right, cause));
+}
+
 /** Each setting together with the clock, whose error shows on the timeline of that setting only. */
 function trySettingsWithClock(
   search: TriedWorlds,
@@ -153,6 +162,25 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       );
 }
 
+/** So many are tried before it is asked again what is worth a simulation. */
+const BETWEEN_LIMITS = 60;
+
+/** A world with each of some causes besides, those left out that are too rare to be told whatever they explain. */
+function tryEach(
+  search: TriedWorlds,
+  before: readonly Cause[],
+  world: World,
+  more: readonly Cause[],
+): Tried[] {
+  let limit = search.worst();
+  return more.flatMap((cause, i) => {
+    if (i % BETWEEN_LIMITS === BETWEEN_LIMITS - 1) limit = search.worst();
+    const causes = [...before, cause];
+    if (search.rarity(causes) >= limit) return [];
+    return search.tryCauses(causes, search.with(world, cause)) ?? [];
+  });
+}
+
 /** Causes that follow from the best single ones: their worlds point to other values. */
 function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progress): void {
   roots.forEach((root, i) => {
@@ -160,12 +188,10 @@ function tryOnTop(search: TriedWorlds, roots: readonly Tried[], progress: Progre
     if (Math.max(...root.fits) < 1) return;
     const timeline = search.timelineOf(root.world);
     if (!timeline) return;
-    const limit = search.worst();
-    for (const cause of search.candidatesIn(root.world, timeline)) {
-      if (root.causes.some((one) => familyOf(one) === familyOf(cause))) continue;
-      const causes = [...root.causes, cause];
-      if (search.rarity(causes) < limit) search.tryCauses(causes, search.with(root.world, cause));
-    }
+    const more = search
+      .candidatesIn(root.world, timeline)
+      .filter((cause) => !root.causes.some((one) => familyOf(one) === familyOf(cause)));
+    tryEach(search, root.causes, root.world, more);
   });
 }
 
@@ -181,7 +207,7 @@ export function explain(question: Question, progress: Progress = () => undefined
   if (question.sightings.length === 0) return [];
   const { plan, ahead } = question;
   const search = new TriedWorlds(question);
-  const base = asNoted(plan, ahead ?? 0);
+  const base = asNoted(plan, ahead ?? 0, question.factory);
   const known: Cause[] = ahead !== null && ahead !== 0 ? [{ type: 'clock', ahead }] : [];
   const timeline = search.timelineOf(base, ahead === null ? FARTHEST_AHEAD : 0);
   if (!timeline) return [];
@@ -193,9 +219,8 @@ export function explain(question: Question, progress: Progress = () => undefined
         ])
       : [];
   tryFactory(search, question);
-  const singles = search
-    .candidatesIn(base, timeline)
-    .flatMap((cause) => search.tryCauses([...known, cause], search.with(base, cause)) ?? []);
+  tryOutages(search, question);
+  const singles = tryEach(search, known, base, search.candidatesIn(base, timeline));
   if (ahead === null)
     trySettingsWithClock(search, singles, asSet, (share) => progress(share * 0.4));
   tryPairs(search, singles, asSet);

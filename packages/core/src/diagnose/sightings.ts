@@ -78,14 +78,17 @@ export function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sig
   };
 }
 
+/** The fields of a cause that are moments. */
+const MOMENTS = ['at', 'from', 'to'];
+
 /** A cause with its moments as text. */
-const inText = (cause: Cause): object => ({
-  ...cause,
-  ...('at' in cause ? { at: formatMoment(cause.at) } : {}),
-  ...(cause.type === 'sensor'
-    ? { from: formatMoment(cause.from), to: formatMoment(cause.to) }
-    : {}),
-});
+const inText = (cause: Cause): object =>
+  Object.fromEntries(
+    Object.entries(cause).map(([name, value]) => [
+      name,
+      MOMENTS.includes(name) && typeof value === 'number' ? formatMoment(value) : value,
+    ]),
+  );
 
 /**
  * What `water-clock explain` prints: what may be behind the sightings, the likeliest first.

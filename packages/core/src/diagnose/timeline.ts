@@ -1,9 +1,12 @@
 /** What somebody would have seen if something had gone wrong, and how well that fits what they did see. */
 import { sure } from '../document/sure.ts';
-import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { parseMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
+import type { DeviceCycle, DeviceRun } from '../device/deviceState.ts';
+import { momentOf } from '../device/events.ts';
+import { pressedFrom } from '../device/simulateEvents.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
-import type { World } from './causes.ts';
+import { pressesOf, type World } from './causes.ts';
 
 /** A sighting with its moments as numbers, by the true clock. */
 export interface Seen {
@@ -63,22 +66,87 @@ const MOMENT_SCALE = 120;
 /** An onlooker takes waterings of one station this close together, such as pieces between soaks, for one. */
 const ONE_WATERING = 2700;
 
+/** What the timer does while things are done to it. The device goes by true time, so its moments are put on the timer's clock. */
+function pressedRuns(world: World, first: EpochDay, days: number): SeenRun[] {
+  const { plan, ahead, factory } = world;
+  const presses = pressesOf(world);
+  const [press] = presses;
+  const begin = Math.min(
+    first * SECONDS_PER_DAY - ahead,
+    press ? momentOf(press) - SECONDS_PER_DAY : Infinity,
+  );
+  const { cycles, runs } = pressedFrom(
+    { plan, factory, ahead },
+    { from: begin, to: (first + days) * SECONDS_PER_DAY - ahead, presses },
+  );
+  const cycleOf = cycleTeller(cycles);
+  return runs.map((run) => {
+    const { station, letter } = run;
+    const span = { station, on: run.on + ahead, off: run.off + ahead };
+    return letter === null ? span : { ...span, letter, cycle: cycleOf(run) };
+  });
+}
+
+/** Runs by hand while nothing else runs leave all as it is, and are told without the device; null: something else is done, or they meet a cycle. */
+function besideCycles(world: World, first: EpochDay, days: number): SeenRun[] | null {
+  const { plan, ahead, presses, wet } = world;
+  const byHand: SeenRun[] = [];
+  for (const press of presses) {
+    if (press.do !== 'manual' || press.station === undefined || wet.length > 0) return null;
+    const on = momentOf(press) + ahead;
+    byHand.push({ station: press.station, on, off: on + (press.seconds ?? 0) });
+  }
+  const isThere = ({ station }: SeenRun) =>
+    plan.settings.mode !== 'off' &&
+    plan.stations.some(({ number, enabled }) => number === station && enabled !== false);
+  if (!byHand.every(isThere) || byHand.length > 1) return null;
+  const { cycles, runs } = simulate(plan, first, days);
+  const isMet = cycles.some(({ began, ended }) =>
+    byHand.some(({ on, off }) => (began ?? Infinity) <= off && on <= (ended ?? -Infinity)),
+  );
+  return isMet ? null : [...runs, ...byHand].sort((a, b) => a.on - b.on);
+}
+
+/** Tells of each run, in order, which cycle of its program it belongs to: the first that has not ended before it. */
+function cycleTeller(cycles: readonly DeviceCycle[]): (run: DeviceRun) => number {
+  const byLetter = new Map<string | null, { at: number; cycle: DeviceCycle }[]>();
+  cycles.forEach((cycle, at) => {
+    if (cycle.began === null) return;
+    const own = byLetter.get(cycle.letter);
+    if (own) own.push({ at, cycle });
+    else byLetter.set(cycle.letter, [{ at, cycle }]);
+  });
+  const next = new Map<string | null, number>();
+  return ({ letter, off }) => {
+    const own = byLetter.get(letter) ?? [];
+    let i = next.get(letter) ?? 0;
+    while (i < own.length - 1 && sure(sure(own[i]).cycle.ended) < off) i++;
+    next.set(letter, i);
+    return own[i]?.at ?? -1;
+  };
+}
+
 /** Runs of a world over a span, by the timer's own clock, to be looked at under any error of that clock. */
 export class Timeline {
   readonly runs: readonly SeenRun[];
+  /** Whether the sensor is in the runs themselves; else its spans are held against them. */
+  readonly withSensor: boolean;
   private readonly byStation = new Map<number, SeenRun[]>();
 
   /**
    * @param from first second of the span by the timer's clock; `to`: the last. A day before it is served, too, for what is
    * still running.
+   * @param shifts whether it is going to be looked at under other errors of the clock: then the sensor is held against its runs.
    * @throws TooMuchWork
    */
-  constructor(world: World, from: ClockSecond, to: ClockSecond) {
+  constructor(world: World, from: ClockSecond, to: ClockSecond, shifts = false) {
     const first = Math.floor(from / SECONDS_PER_DAY) - 1;
     const days = Math.ceil(to / SECONDS_PER_DAY) - first + 1;
-    this.runs = simulate(world.plan, first, days).runs.filter(
-      ({ station }) => !world.dead.includes(station),
-    );
+    this.withSensor = world.presses.length > 0 || (world.wet.length > 0 && !shifts);
+    const all: readonly SeenRun[] = this.withSensor
+      ? (besideCycles(world, first, days) ?? pressedRuns(world, first, days))
+      : simulate(world.plan, first, days).runs;
+    this.runs = all.filter(({ station }) => station === null || !world.dead.includes(station));
     for (const run of this.runs) {
       const station = sure(run.station);
       const list = this.byStation.get(station);
@@ -193,7 +261,7 @@ export function cutsCycle(timeline: Timeline, world: World): boolean {
   });
 }
 
-/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor prevented, and runs by hand. */
+/** What ran at a station, or anywhere, in a span by the true clock: the timer's runs that no sensor prevented, and runs by hand that nobody saw where. */
 function runsSeen(
   station: number | null,
   from: ClockSecond,
@@ -204,13 +272,12 @@ function runsSeen(
 ): SeenRun[] {
   const runs = timeline
     .within(station, from + ahead, to + ahead)
-    .filter((run) => world.wet.length === 0 || !isWet(run, world, ahead))
+    .filter((run) => timeline.withSensor || world.wet.length === 0 || !isWet(run, world, ahead))
     .map((run) => (ahead === 0 ? run : { ...run, on: run.on - ahead, off: run.off - ahead }));
-  const byHand = world.manual.filter(({ on, off }) => on < to && off > from);
-  const own = byHand.filter(
-    (run) => station === null || run.station === null || run.station === station,
-  );
-  return own.length === 0 ? runs : [...runs, ...own].sort((a, b) => a.on - b.on);
+  const byHand = world.somewhere
+    .filter(({ on, off }) => on < to && off > from)
+    .map((run) => ({ ...run, station: null }));
+  return byHand.length === 0 ? runs : [...runs, ...byHand].sort((a, b) => a.on - b.on);
 }
 
 /** How close to the end of a dry span a reported run is, seconds: people know the hour, more or less. */

@@ -55,13 +55,20 @@ const SIGN_POINTS: Readonly<Record<Sign, readonly CauseType[]>> = {
   'pump-error': ['dead-station'],
   'says-off': ['off'],
   'water-sign': ['manual', 'dead-station'],
-  'blank-screen': ['power-failure'],
-  'flashing-clock': ['power-failure', 'clock'],
+  'blank-screen': ['power-failure', 'outage'],
+  'flashing-clock': ['power-failure', 'outage', 'clock'],
   'buttons-dead': ['percent'],
   'sensor-off': ['sensor'],
 };
 
-const LEAVES_ALL_DRY: readonly CauseType[] = ['off', 'rain-delay', 'sensor'];
+const LEAVES_ALL_DRY: readonly CauseType[] = [
+  'off',
+  'rain-delay',
+  'rain-delay-set',
+  'sensor',
+  'outage',
+  'stopped',
+];
 
 /** How many explanations are reported. */
 export const MOST_TOLD = 8;
@@ -87,7 +94,11 @@ export function familyOf(cause: Cause): string {
     case 'power-failure':
     case 'off':
     case 'rain-delay':
+    case 'rain-delay-set':
     case 'sensor':
+    case 'stopped':
+    case 'outage':
+    case 'percent-changed':
       return cause.type;
     case 'extra-program':
       return `${cause.type} ${cause.program.letter}`;
@@ -114,7 +125,9 @@ function lookOf(cause: Cause): string {
     case 'extra-start':
       return `starts ${cause.program}`;
     case 'rain-delay':
+    case 'rain-delay-set':
     case 'sensor':
+    case 'outage':
       return 'kept dry';
     // The run times of a program are read one after another, and its total proves them.
     case 'run':
@@ -147,10 +160,9 @@ export class TriedWorlds {
   }
 
   /** The runs of a world around the sightings; null where they are too many to work out. */
-  timelineOf(world: World, margin = 0): Timeline | null {
-    const made = attempt(
-      () => new Timeline(world, this.from + world.ahead - margin, this.to + world.ahead + margin),
-    );
+  timelineOf(world: World, margin = 0, shifts = margin > 0): Timeline | null {
+    const [from, to] = [this.from + world.ahead - margin, this.to + world.ahead + margin];
+    const made = attempt(() => new Timeline(world, from, to, shifts));
     return made.ok ? made.value : null;
   }
 
@@ -203,10 +215,13 @@ export class TriedWorlds {
 
   /** Runs the engine in a world and considers what it tells. */
   tryCauses(causes: readonly Cause[], world: World): Tried | null {
-    const timeline = this.timelineOf(world);
+    // Where the sensor takes whole cycles and nothing else is done, the runs of the timer left alone tell as much.
+    const plain = this.timelineOf(world, 0, true);
+    const cuts = plain && world.wet.length > 0 && cutsCycle(plain, world);
+    const isPlain = !cuts && !(world.wet.length > 0 && world.plan.timer.onRain === 'lose');
+    const timeline = isPlain ? plain : this.timelineOf(world);
     if (!timeline) return null;
-    const unlikely = world.wet.length > 0 && cutsCycle(timeline, world) ? IN_A_CYCLE : 0;
-    return this.consider(causes, world, this.fitsIn(timeline, world), unlikely);
+    return this.consider(causes, world, this.fitsIn(timeline, world), cuts ? IN_A_CYCLE : 0);
   }
 
   /** The world with one thing more gone wrong. */

@@ -47,6 +47,11 @@ export interface ServedStart {
   readonly intended: { readonly begins: ClockSecond; readonly ends: ClockSecond } | null;
 }
 
+/** A valve that is open; without a letter by hand. */
+export type NightRun = Pick<ServedRun, 'station' | 'on' | 'off'> & {
+  readonly letter: string | null;
+};
+
 export interface Night {
   /** The date on whose afternoon the night begins. */
   readonly day: EpochDay;
@@ -58,7 +63,9 @@ export interface Night {
   /** Every start due in the night, and what becomes of it. */
   readonly served: readonly ServedStart[];
   /** Every valve that is really open for a second inside the night. */
-  readonly runs: readonly ServedRun[];
+  readonly runs: readonly NightRun[];
+  /** People, weather or power do something to the timer. */
+  readonly isPressed?: boolean;
   /** True where so much happens that single valves, and all but the first overlaps, are left out. */
   readonly condensed: boolean;
 }

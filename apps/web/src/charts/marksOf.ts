@@ -1,0 +1,23 @@
+import {
+  parseSecond,
+  pressWords,
+  type ClockSecond,
+  type Plan,
+  type TimedPress,
+} from '@water-clock/core';
+import type { Mark } from './stripLayers.tsx';
+
+/** What is done to a timer from one moment to another, as marks of a strip. */
+export const marksOf = (
+  presses: readonly TimedPress[],
+  plan: Plan,
+  from: ClockSecond,
+  to: ClockSecond,
+): Mark[] =>
+  presses.flatMap((press) => {
+    const at = parseSecond(press.at);
+    const on = Math.floor(from / 86_400);
+    return at === null || at < from || at >= to
+      ? []
+      : [{ at, words: pressWords(press, { plan, on, clock: '24' }) }];
+  });
