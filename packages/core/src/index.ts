@@ -358,6 +358,7 @@ export { rulingOn, type RuledHouse } from './rules/ruling.ts';
 // The visit.
 export { readClosedVisit, readUndonePoints } from './visit/readVisit.ts';
 export {
+  FIRST_SHOWN,
   HIDDEN_ANSWERS,
   KEY_IN_SCOPES,
   NEXT_REASONS,
@@ -368,6 +369,7 @@ export {
   WIRINGS,
   type AsFound,
   type ClosedVisit,
+  type FirstShown,
   type FollowUp,
   type Frozen,
   type HiddenAnswer,
@@ -385,6 +387,13 @@ export {
   type Undone,
   type Visit,
 } from './visit/visit.ts';
+export {
+  phasesAfterLoss,
+  powerAsks,
+  powerAskWords,
+  powerCameBack,
+  type PowerAsk,
+} from './record/powerLook.ts';
 export {
   HIDDEN_WORDS,
   NEXT_WORDS,

@@ -109,8 +109,12 @@ function eventsOf(slip: Cause): TimedPress[] {
 }
 
 function pressedBy(plan: Plan, ahead: number, events: readonly TimedPress[]): Event[] {
-  const made = simulateEvents(plan, TODAY - WATCHED_DAYS - 3, WATCHED_DAYS + 6, {
-    ...{ format: 'water-clock-events', version: 1, clockAheadSeconds: ahead, events },
+  const [from, days] = [TODAY - WATCHED_DAYS - 3, WATCHED_DAYS + 6];
+  const [first, last] = [formatMoment(from * DAY), formatMoment((from + days) * DAY)];
+  const made = simulateEvents(plan, from, days, {
+    ...{ format: 'water-clock-events', version: 1, clockAheadSeconds: ahead },
+    // A wrong explanation may name any moment.
+    events: events.filter(({ at }) => at >= first && at < last),
   });
   if (!made.ok) throw new Error(JSON.stringify(made.faults));
   return made.value.runs.map(({ station, on, off }) => ({ station, on, off }));

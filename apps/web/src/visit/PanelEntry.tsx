@@ -21,6 +21,7 @@ import type { StepProps } from '../steps/stepProps.ts';
 import { frozenAt, panelNow } from './panel.ts';
 import { useKind } from '../device/useKind.ts';
 import { useScreen } from '../frame/useScreen.ts';
+import { FirstLook } from './FirstLook.tsx';
 import { noteAsPlanned } from './looked.ts';
 import { PanelBoard } from './PanelBoard.tsx';
 import { PanelField, PanelTotal } from './PanelField.tsx';
@@ -136,6 +137,7 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   };
   return (
     <>
+      <FirstLook {...props} />
       <p>
         Page through the timer and type what it shows, in its own order. Grey is what is planned:
         Enter says that it stands so. Nothing in the box is touched yet.

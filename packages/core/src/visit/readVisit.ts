@@ -23,6 +23,7 @@ import {
   type Reader,
 } from '../document/reader.ts';
 import {
+  FIRST_SHOWN,
   HIDDEN_ANSWERS,
   KEY_IN_SCOPES,
   NEXT_REASONS,
@@ -121,6 +122,8 @@ const visitFields: Fields<VisitFields> = {
       photos: optional(panelPhotos),
     }),
   ),
+  display: optional(oneOf(FIRST_SHOWN)),
+  factoryBack: optional(boolean),
   panel: optional(
     object<PanelLooked>({
       looked: optional(lines),

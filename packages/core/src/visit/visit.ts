@@ -75,6 +75,10 @@ export const SIGNS = [
 ] as const;
 export type Sign = (typeof SIGNS)[number];
 
+/** What the display does before anybody touches it. */
+export const FIRST_SHOWN = ['steady', 'flashing', 'blank'] as const;
+export type FirstShown = (typeof FIRST_SHOWN)[number];
+
 /** The steps of the search for a dead station, in order. */
 export const RUNGS = ['power', 'settings', 'module', 'wire', 'valve'] as const;
 export type Rung = (typeof RUNGS)[number];
@@ -133,6 +137,9 @@ export interface Visit {
   readonly began: string;
   readonly complaint?: string;
   readonly asFound?: AsFound;
+  readonly display?: FirstShown;
+  /** After a loss of power: whether its factory program came back. */
+  readonly factoryBack?: boolean;
   /** What was looked at on the panel. */
   readonly panel?: PanelLooked;
   /** What the box showed as a program's total, seconds. */

@@ -1,0 +1,138 @@
+/** A box that was without power: what to ask first, in this order, and what follows for this kind of timer. */
+import { CLOCK_AFTER_RESET } from '../device/device.ts';
+import { sure } from '../document/sure.ts';
+import type { Plan } from '../plan/plan.ts';
+import { labelOf, type TimerSpeech } from '../plan/planWords.ts';
+import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.ts';
+import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { daysWords, listed, momentWords, startWords } from '../words/words.ts';
+
+type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
+
+export type PowerAsk =
+  /** Nothing on the display: is there power at all? */
+  | { readonly what: 'supply' }
+  /** Its clock, before somebody sets it; `cameBack`: when the power came back, where the clock tells. */
+  | {
+      readonly what: 'clock';
+      readonly isDone: boolean;
+      /** Null: nobody has noted what this kind does. */
+      readonly after: ClockAfter | null;
+      readonly cameBack: ClockSecond | null;
+    }
+  /** Whether what the factory set came back. */
+  | { readonly what: 'factory'; readonly isDone: boolean; readonly factory: Plan }
+  /** Where the intervals stand, which counted while the clock did not. */
+  | { readonly what: 'phases'; readonly isDone: boolean; readonly programs: readonly string[] }
+  | { readonly what: 'battery' };
+
+/** A power cut longer ago is not what the clock tells of. */
+const REMEMBERED_DAYS = 60;
+
+/** When the power came back to a clock that began again then, by what it showed at which moment; null: it does not tell. */
+export function powerCameBack({ timer }: Plan, { device }: Survey): ClockSecond | null {
+  if (timer.powerLoss?.clock !== 'resets') return null;
+  const shown = parseMoment(device?.clockShown ?? '');
+  const really = parseMoment(device?.clockReally ?? '');
+  const since = sure(parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET));
+  if (shown === null || really === null) return null;
+  const ago = shown - since;
+  return ago >= 0 && ago < REMEMBERED_DAYS * SECONDS_PER_DAY ? really - ago : null;
+}
+
+/** The programs whose interval a clock that stood or began again has moved. */
+const intervals = ({ programs }: Plan): string[] =>
+  programs.flatMap(({ letter, days }) => (days?.rule === 'interval' ? [letter] : []));
+
+/** What nobody knows of the intervals after a loss of power, to be noted; null: nothing. */
+export function phasesAfterLoss(plan: Plan): readonly UnknownPhase[] | null {
+  if (plan.timer.powerLoss?.clock === 'kept') return null;
+  const unknown = plan.programs.flatMap(({ letter, days }) =>
+    days?.rule === 'interval'
+      ? [{ program: letter, everyDays: days.everyDays, firstDate: days.firstDate }]
+      : [],
+  );
+  return unknown.length > 0 ? unknown : null;
+}
+
+/**
+ * What to ask of a box whose display flashes or is blank, the first first; empty where it is steady, or nobody has looked.
+ *
+ * @param factory the plan after a loss of memory; null: not known.
+ */
+export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): PowerAsk[] {
+  const { visit, device } = survey;
+  if (visit?.display === undefined || visit.display === 'steady') return [];
+  const after = plan.timer.powerLoss?.clock ?? null;
+  const isNoted = (device?.clockReally ?? '') >= visit.began && device?.clockShown !== undefined;
+  const unknown = unknownPhases(plan, survey);
+  const counted = after === 'kept' ? [] : intervals(plan);
+  return [
+    ...(visit.display === 'blank' ? [{ what: 'supply' } as const] : []),
+    { what: 'clock', isDone: isNoted, after, cameBack: powerCameBack(plan, survey) },
+    ...(factory && plan.timer.powerLoss?.settings !== 'kept'
+      ? [{ what: 'factory', isDone: visit.factoryBack !== undefined, factory } as const]
+      : []),
+    ...(counted.length > 0 && visit.factoryBack !== true
+      ? [
+          {
+            what: 'phases',
+            isDone: counted.every((letter) => !unknown.includes(letter)),
+            programs: counted,
+          } as const,
+        ]
+      : []),
+    { what: 'battery' },
+  ];
+}
+
+const AFTER: Readonly<Record<ClockAfter, string>> = {
+  kept: 'This kind keeps its clock without power: one that flashes was never set, or its battery is flat.',
+  stops: 'This kind stands still without power: it is late by as long as the power was out.',
+  resets: 'This kind begins again when the power comes back: what it shows tells when that was.',
+};
+
+/** The question, and what follows from it. */
+export function powerAskWords(
+  ask: PowerAsk,
+  speech: TimerSpeech,
+): { readonly question: string; readonly why: string } {
+  switch (ask.what) {
+    case 'supply':
+      return {
+        question: 'Is there power? Try the outlet, its switch, the adapter and the battery.',
+        why: 'Mains wiring is the work of a licensed electrician, as the local code has it.',
+      };
+    case 'clock':
+      return {
+        question:
+          'Read the clock before anybody sets it: the time, the date, morning or afternoon.',
+        why:
+          ask.cameBack === null
+            ? ask.after === null
+              ? 'Nobody has noted what the clock of this kind does without power.'
+              : AFTER[ask.after]
+            : `By its clock the power came back ${momentWords(ask.cameBack, speech)}.`,
+      };
+    case 'factory': {
+      const [program] = ask.factory.programs;
+      return {
+        question: 'Did its factory program come back?',
+        why: program
+          ? `Program ${labelOf(program.letter, speech)} would start at ${listed(program.starts.map((one) => startWords(one, speech.clock)))}, ${daysWords(program.days, speech.clock, speech.order)}.`
+          : 'Every program would be empty.',
+      };
+    }
+    case 'phases':
+      return {
+        question: `Read the days left of program ${listed(ask.programs.map((letter) => labelOf(letter, speech)))}, or type ? where nobody can.`,
+        why: 'Intervals count by the clock. Until they are read, the verdict holds for every day on which they may water.',
+      };
+    case 'battery':
+      return {
+        question:
+          'Try the backup battery: off the mains for a minute, and see what the clock does.',
+        why: 'One that holds would have kept the clock.',
+      };
+  }
+}
