@@ -157,9 +157,11 @@ export { eventsReport, simulateEvents, type DeviceSimulation } from './device/si
 // The bench: a device behind a panel of our own making.
 export {
   BENCH_KEYS,
+  GARDEN_FAULTS,
   LiveBench,
   type Bed,
   type BenchAct,
+  type GardenFault,
   type BenchKey,
   type BenchStart,
   type BenchState,
@@ -444,6 +446,17 @@ export { readBackSentence } from './panel/panelWords.ts';
 export { readBack } from './panel/readBack.ts';
 export { rainDelayEnds } from './panel/rainDelay.ts';
 export { panelHelp, panelText, parsePanel, sameValue, type PanelValue } from './panel/value.ts';
+
+// Wires, coils and decoders.
+export {
+  judgeWiring,
+  parseReading,
+  stateOf,
+  type Reading,
+  type WireJudgement,
+  type WireState,
+} from './wiring/judgeWiring.ts';
+export { wireMeaning, wireNext } from './wiring/wiringWords.ts';
 
 // The diagnosis.
 export { askNext, type Ask } from './diagnose/ask.ts';

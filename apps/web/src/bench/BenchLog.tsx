@@ -9,18 +9,25 @@ import {
   type ClockStyle,
   type DateOrder,
   type DeviceCycle,
+  type GardenFault,
   type LiveBench,
 } from '@water-clock/core';
 
 const SHOWN = 12;
+
+const FAULTS: Readonly<Record<GardenFault['fault'], string>> = {
+  sticks: 'a valve that does not close',
+  dead: 'a broken circuit',
+  shorts: 'a coil that shorts',
+  shut: 'a valve that does not open',
+};
 
 /** What was done, in a few words; null for keys that only turn pages and values. */
 function actWords(act: BenchAct): string | null {
   if ('key' in act) return act.key === 'rest' ? 'the key “rest”' : null;
   if ('garden' in act) {
     const { fault, station, on } = act.garden;
-    if (fault === 'dead') return `station ${station} ${on ? 'is dead' : 'works again'}`;
-    return `the valve of station ${station} ${on ? 'sticks' : 'closes again'}`;
+    return `${FAULTS[fault]} of station ${station}${on ? '' : ': mended'}`;
   }
   const press = act.world;
   switch (press.do) {

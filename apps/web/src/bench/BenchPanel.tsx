@@ -168,6 +168,7 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
         <Lamp name="pump" isOn={lamps.pump} />
         <Lamp name="main" isOn={lamps.main} />
         <Lamp name="rain" isOn={lamps.rain} />
+        <Lamp name="short" isOn={lamps.short} />
         <Lamp name="power" isOn={lamps.power} />
       </ul>
     </section>

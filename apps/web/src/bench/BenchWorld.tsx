@@ -1,5 +1,6 @@
 import { Button } from 'antd';
-import type { BenchAct, LiveBench, Press } from '@water-clock/core';
+import type { BenchAct, GardenFault, LiveBench, Press } from '@water-clock/core';
+import { BenchWiring } from './BenchWiring.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 
 const NONE = 0;
@@ -30,12 +31,12 @@ export function BenchWorld({
 }) {
   const { rain } = bench.lamps();
   const hasPower = bench.clock !== null;
-  const { dead, sticking } = bench.snapshot();
+  const { dead, sticking, shorted, shut } = bench.snapshot();
   const stations = [
     [NONE, 'none'] as const,
     ...bench.plan.stations.map(({ number }) => [number, `station ${number}`] as const),
   ];
-  const faulty = (fault: 'dead' | 'sticks', now: readonly number[], station: number) => {
+  const faulty = (fault: GardenFault['fault'], now: readonly number[], station: number) => {
     for (const one of now) act({ garden: { fault, station: one, on: false } });
     if (station !== NONE) act({ garden: { fault, station, on: true } });
   };
@@ -61,19 +62,24 @@ export function BenchWorld({
       </div>
       {bench.isWet && !rain && <p className="soft">This timer has no rain sensor.</p>}
       <div className="tiles fill of-150">
-        <SelectField
-          label="A valve does not close"
-          value={sticking[0] ?? NONE}
-          options={stations}
-          pick={(station) => faulty('sticks', sticking, station)}
-        />
-        <SelectField
-          label="A station is dead"
-          value={dead[0] ?? NONE}
-          options={stations}
-          pick={(station) => faulty('dead', dead, station)}
-        />
+        {(
+          [
+            ['sticks', 'A valve does not close', sticking],
+            ['shut', 'A valve does not open', shut],
+            ['dead', 'A circuit is broken', dead],
+            ['shorts', 'A coil shorts', shorted],
+          ] as const
+        ).map(([fault, label, now]) => (
+          <SelectField
+            key={fault}
+            label={label}
+            value={now[0] ?? NONE}
+            options={stations}
+            pick={(station) => faulty(fault, now, station)}
+          />
+        ))}
       </div>
+      <BenchWiring bench={bench} />
     </section>
   );
 }

@@ -2,9 +2,12 @@ import { useState } from 'react';
 import { Button } from 'antd';
 import { CheckCircleFilled, CheckOutlined, WarningFilled } from '@ant-design/icons';
 import {
+  judgeWiring,
   TEST_RESULTS,
   TEST_WORDS,
   WIRING_WORDS,
+  wireMeaning,
+  wireNext,
   WIRINGS,
   type StationTest,
 } from '@water-clock/core';
@@ -14,6 +17,7 @@ import { useSwipe } from '../hand/useSwipe.ts';
 import { RunNow } from '../hand/RunNow.tsx';
 import { useCountdown } from '../hand/useCountdown.ts';
 import type { VisitPartProps } from './visitPart.ts';
+import { WiringTable } from './WiringTable.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
 
@@ -73,6 +77,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
   const { number, name = '' } = current;
   const noted = testOf(number);
   const result = noted?.result;
+  const judged = judgeWiring(tests).find(({ station }) => station === number);
   return (
     <section aria-label="Test" className="leave-part part stack">
       <h2>Test: two minutes a station</h2>
@@ -119,11 +124,16 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
               />
               <NoteField
                 label={`Reading of station ${number}`}
-                placeholder="reading, such as 0.21 A"
+                placeholder="reading, such as 0.21 A or 38 Ω"
                 most={80}
                 value={noted?.reading ?? ''}
                 commit={(reading) => set(number, { reading: reading || undefined })}
               />
+              {judged && (
+                <p className={judged.state === 'good' ? 'soft' : 'fault'}>
+                  {wireMeaning(judged)} <b>{wireNext(judged)}</b>
+                </p>
+              )}
             </>
           )}
         </Disclosure>
@@ -144,6 +154,7 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
           {left.length === plan.stations.length ? 'All of them ran well' : 'All others ran well'}
         </Button>
       )}
+      <WiringTable tests={tests} stations={plan.stations} />
       <ol className="list ruled column">
         {plan.stations.map((station) => {
           const test = testOf(station.number);

@@ -6,6 +6,7 @@ import { sure } from '../document/sure.ts';
 import { LiveDevice } from '../device/device.ts';
 import type { Called, DeviceCycle, DeviceRun, DeviceState } from '../device/deviceState.ts';
 import type { Press } from '../device/events.ts';
+import type { StationTest } from '../visit/visit.ts';
 import type { PanelNow } from '../panel/line.ts';
 import { entryChange } from '../panel/entries.ts';
 import { factoryPlan } from '../panel/keyIn.ts';
@@ -32,9 +33,16 @@ export const BENCH_KEYS = [
 export type BenchKey = (typeof BENCH_KEYS)[number];
 
 /** What the garden has wrong with it. */
-export type GardenFault =
-  | { readonly fault: 'sticks'; readonly station: number; readonly on: boolean }
-  | { readonly fault: 'dead'; readonly station: number; readonly on: boolean };
+export interface GardenFault {
+  readonly fault: (typeof GARDEN_FAULTS)[number];
+  readonly station: number;
+  readonly on: boolean;
+}
+/** Its valve does not close; its circuit is broken; its coil shorts; its valve does not open although it has current. */
+export const GARDEN_FAULTS = ['sticks', 'dead', 'shorts', 'shut'] as const;
+
+/** The list of the state in which a fault stands. */
+const LISTS = { sticks: 'sticking', dead: 'dead', shorts: 'shorted', shut: 'shut' } as const;
 
 export type BenchAct =
   /** `fast`: it has been held for a while, and a value goes by larger steps. */
@@ -77,6 +85,8 @@ export interface BenchState {
   readonly flashes: boolean;
   readonly dead: readonly number[];
   readonly sticking: readonly number[];
+  readonly shorted: readonly number[];
+  readonly shut: readonly number[];
   /** Valves that did not close, and since when. */
   readonly stuck: readonly { readonly station: number; readonly since: ClockSecond }[];
   /** Seconds of water by station, what runs now left out. */
@@ -107,6 +117,8 @@ export interface Lamps {
   readonly main: boolean;
   readonly rain: boolean;
   readonly power: boolean;
+  /** It gives current to a station that shorts it. */
+  readonly short: boolean;
 }
 
 export interface Bed {
@@ -123,6 +135,9 @@ export interface Bed {
 /** Seconds without a key after which a panel shows the time again. */
 const AWAKE = 120;
 const LONGEST_BY_HAND = 60;
+/** Of an ordinary coil that holds, and of one that is burnt through. */
+const USUAL_MILLIAMPS = 220;
+const SHORT_MILLIAMPS = 2400;
 const MOST_KEPT = 4_000;
 
 export class LiveBench {
@@ -143,7 +158,7 @@ export class LiveBench {
       ? LiveDevice.from(state.device, listener)
       : LiveDevice.idle(start.plan, start.now, start.ahead, listener, undefined, factory);
     const nothing = { page: null, draft: null, byHand: null, isOpened: false, flashes: false };
-    const garden = { dead: [], sticking: [], stuck: [], watered: {} };
+    const garden = { dead: [], sticking: [], shorted: [], shut: [], stuck: [], watered: {} };
     this.state = state ?? { start, letter: 'A', lastKey: start.now, ...nothing, ...garden };
   }
 
@@ -191,10 +206,16 @@ export class LiveBench {
   private ended(run: DeviceRun): void {
     this.keep(this.runs, run);
     const { station, on, off } = run;
-    if (this.state.dead.includes(station)) return;
+    if (this.isDry(station)) return;
     this.water(station, off - on);
     if (this.state.sticking.includes(station) && !this.isStuck(station))
       this.set({ stuck: [...this.state.stuck, { station, since: off }] });
+  }
+
+  /** Whether nothing comes of it, be there current or not. */
+  private isDry(station: number): boolean {
+    const { dead, shorted, shut } = this.state;
+    return [dead, shorted, shut].some((list) => list.includes(station));
   }
 
   private isStuck(station: number): boolean {
@@ -250,10 +271,10 @@ export class LiveBench {
   }
 
   private faulty({ fault, station, on }: GardenFault): void {
-    const list = fault === 'dead' ? 'dead' : 'sticking';
+    const list = LISTS[fault];
     const others = this.state[list].filter((one) => one !== station);
     this.set({ [list]: on ? [...others, station] : others });
-    if (fault === 'dead' || on) return;
+    if (fault !== 'sticks' || on) return;
     for (const { station: one, since } of this.state.stuck)
       if (one === station) this.water(station, this.now - since);
     this.set({ stuck: this.state.stuck.filter((one) => one.station !== station) });
@@ -429,13 +450,28 @@ export class LiveBench {
       main: open.length > 0,
       rain: this.device.isWet && sensor !== 'none',
       power: this.clock !== null,
+      short: open.some((station) => this.state.shorted.includes(station)),
     };
+  }
+
+  /** What a meter at the terminals shows while each station has current, one after another. */
+  wiringTest(): StationTest[] {
+    const { dead, shorted } = this.state;
+    return this.plan.stations.map(({ number }) => {
+      const coil = USUAL_MILLIAMPS + ((number * 7919) % 41) - 20;
+      const milliamps = dead.includes(number)
+        ? 0
+        : shorted.includes(number)
+          ? SHORT_MILLIAMPS
+          : coil;
+      return { station: number, reading: `${milliamps} mA` };
+    });
   }
 
   garden(): Bed[] {
     const open = new Map(this.device.openValves.map((valve) => [valve.station, valve]));
     return this.plan.stations.map(({ number, name = '', flowLpm }) => {
-      const isDead = this.state.dead.includes(number);
+      const isDead = this.isDry(number);
       const valve = open.get(number);
       const stuck = this.state.stuck.find(({ station }) => station === number);
       const seconds =

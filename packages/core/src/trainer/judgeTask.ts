@@ -57,12 +57,13 @@ function runsOf(device: LiveDevice, runs: DeviceRun[], seconds: number): DeviceR
 }
 
 function comingRuns(bench: LiveBench, seconds: number): DeviceRun[] {
-  const { device, dead } = bench.snapshot();
+  const { device, dead, shorted, shut } = bench.snapshot();
+  const dry = [...dead, ...shorted, ...shut];
   const runs: DeviceRun[] = [];
   // What runs already is not what it will do by its settings.
   const idle = { ...device, running: [], queue: [], held: [] };
   return runsOf(LiveDevice.from(idle, { run: (run) => runs.push(run) }), runs, seconds).filter(
-    ({ station }) => !dead.includes(station),
+    ({ station }) => !dry.includes(station),
   );
 }
 
