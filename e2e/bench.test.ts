@@ -56,8 +56,21 @@ test('rain takes the water, power the display; a clock that stood still is set b
   await sees(page, '.bench-screen', /year/);
   await page.keyboard.press('ArrowUp');
   await sees(page, '.bench-screen', /year.*20\d\d/s);
-  await choose(page, 'A valve does not close', 'station 2');
-  await sees(page, 'main', /the valve of station 2 sticks/);
+  await choose(page, 'Valve stays open', 'station 2');
+  await sees(page, 'main', /a valve that does not close of station 2/);
+});
+
+test('the wiring test tells a broken circuit, a short and a valve that is shut apart', async () => {
+  await choose(page, 'Circuit broken', 'station 1');
+  await choose(page, 'Coil shorts', 'station 3');
+  await choose(page, 'Valve stays shut', 'station 4');
+  await press(page, 'Wiring test');
+  const rows = await page.$$eval('table tbody tr', (all) => all.map((row) => row.innerText));
+  expect(rows.map((row) => /Open circuit|Short circuit|Wiring good/.exec(row)?.[0])).toEqual([
+    ...['Open circuit', 'Wiring good', 'Short circuit', 'Wiring good'],
+  ]);
+  expect(rows[0]).toMatch(/Next: take its wire off the terminal/);
+  expect(await accessibilityFaults(page)).toEqual([]);
 });
 
 test('by touch, a timer of the office beside its card, from an empty box', async () => {
@@ -127,8 +140,14 @@ const KEYBOARD: Readonly<Record<BenchKey, KeyInput>> = {
 const solutionOf = (id: string) =>
   SHIPPED_TASKS.find((one) => one.id === id)?.task.solution.keys ?? [];
 
-test('the hard task is done from the card, by keys alone', async () => {
+const SIZES = [
+  ['a desk', { width: 1280, height: 800 }],
+  ['a phone', { width: 390, height: 844, isMobile: true, hasTouch: true }],
+] as const;
+
+test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', async (_, size) => {
   const id = 'set-14-fourteen-stations';
+  await page.setViewport(size);
   await page.goto(`${house.server.url}/bench/tasks/${id}`);
   await press(page, 'Stop the time');
   await page.focus('[aria-label="Page on"]');
@@ -142,9 +161,9 @@ test('the hard task is done from the card, by keys alone', async () => {
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
 });
 
-test('an easy task is done by touch', async () => {
+test.each(SIZES)('an easy task is done by hand on %s', async (_, size) => {
   const id = 'set-02-start';
-  await page.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await page.setViewport(size);
   await page.goto(`${house.server.url}/bench/tasks/${id}`);
   await sees(page, 'h1', /Give it a start/);
   await until('Page on', /start 1 of/);
@@ -152,6 +171,6 @@ test('an easy task is done by touch', async () => {
   await press(page, 'I am done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
-  expect(width).toBeLessThanOrEqual(390);
+  expect(width).toBeLessThanOrEqual(size.width);
   expect(await accessibilityFaults(page)).toEqual([]);
 });

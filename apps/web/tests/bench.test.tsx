@@ -22,7 +22,14 @@ const DISPLAY: Display = {
   ...{ isLit: true, left: 'program A', right: 'start 1 of 4', big: '5:00', unit: 'am' },
   ...{ place: '6 of 31', clock: '10:00 AM', flashes: false, isResting: false, isDraft: false },
 };
-const LAMPS: Lamps = { stations: [2], pump: true, main: true, rain: false, power: true };
+const LAMPS: Lamps = {
+  stations: [2],
+  pump: true,
+  main: true,
+  rain: false,
+  power: true,
+  short: false,
+};
 
 function panel(more: Partial<Display> = {}, without: readonly BenchKey[] = [], isEven = true) {
   const pressed: string[] = [];

@@ -259,7 +259,7 @@ export {
 export { costOfYear, waterUsage, type Usage } from './garden/usage.ts';
 
 // The survey of the garden.
-export { MOST_CUPS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
+export { MOST_CUPS, MOST_DECODER_READINGS, MOST_PHOTOS, readSurvey } from './survey/readSurvey.ts';
 export {
   CHANGERS,
   DEFECTS,
@@ -457,6 +457,21 @@ export {
   type WireState,
 } from './wiring/judgeWiring.ts';
 export { wireMeaning, wireNext } from './wiring/wiringWords.ts';
+export {
+  assignInOrder,
+  DECODER_NEXT,
+  DECODER_STATE_WORDS,
+  decoderState,
+  isNewSerial,
+  LineSearch,
+  newSerial,
+  simulatedDecoders,
+  SimulatedLine,
+  unheard,
+  type Decoder,
+  type DecoderReading,
+  type TwoWireLine,
+} from './wiring/line.ts';
 
 // The diagnosis.
 export { askNext, type Ask } from './diagnose/ask.ts';

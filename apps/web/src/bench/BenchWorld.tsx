@@ -64,10 +64,10 @@ export function BenchWorld({
       <div className="tiles fill of-150">
         {(
           [
-            ['sticks', 'A valve does not close', sticking],
-            ['shut', 'A valve does not open', shut],
-            ['dead', 'A circuit is broken', dead],
-            ['shorts', 'A coil shorts', shorted],
+            ['sticks', 'Valve stays open', sticking],
+            ['shut', 'Valve stays shut', shut],
+            ['dead', 'Circuit broken', dead],
+            ['shorts', 'Coil shorts', shorted],
           ] as const
         ).map(([fault, label, now]) => (
           <SelectField

@@ -4,18 +4,22 @@ import { Link, useNavigate } from 'react-router';
 import {
   DEFECT_WORDS,
   HEAD_WORDS,
+  isTwoWire,
   PLANT_WORDS,
   URGENCY_WORDS,
   stationRows,
   surveyOf,
   type SurveyStation,
 } from '@water-clock/core';
+import { Disclosure } from '../fields/Disclosure.tsx';
+import { useKind } from '../device/useKind.ts';
 import { saveCsv } from '../platform/csv.ts';
 import { VisitFindings } from '../visit/VisitFindings.tsx';
 import { StationList } from './StationList.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 
 const StationImport = lazy(() => import('./StationImport.tsx'));
+const TwoWires = lazy(() => import('./TwoWires.tsx'));
 
 const DECODER_FINDINGS = ['decoder-twice', 'no-decoder'] as const;
 
@@ -37,6 +41,7 @@ export default function StationsView(props: StepProps) {
   const { plan, survey, editor, timerId, site } = props;
   const navigate = useNavigate();
   const [importing, setImporting] = useState(false);
+  const kind = useKind(plan);
   const stations = plan.stations.map(({ number }) => surveyOf(survey, number));
   const next =
     stations.find(({ walked }) => walked === undefined) ??
@@ -92,6 +97,15 @@ export default function StationsView(props: StepProps) {
       )}
       <VisitFindings {...props} only={DECODER_FINDINGS} />
       <StationList plan={plan} survey={survey} editor={editor} />
+      {isTwoWire(survey, kind) && (
+        <Disclosure className="two-wires" summary="The two wires and their decoders">
+          {() => (
+            <Suspense>
+              <TwoWires {...props} />
+            </Suspense>
+          )}
+        </Disclosure>
+      )}
       {importing && (
         <Suspense>
           <StationImport

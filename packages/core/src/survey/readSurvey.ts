@@ -1,4 +1,5 @@
 /** The reader of a survey and of changes to it: as strict as those of the plan. */
+import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../judge/accepted.ts';
 import { FINDING_CODES } from '../judge/finding.ts';
 import {
@@ -133,6 +134,9 @@ const overruled = object<Overruled>({
   weeklySeconds: optional(integer(0, 604_800)),
 });
 
+/** More are not kept of one station. */
+export const MOST_DECODER_READINGS = 24;
+
 const stationFields: Fields<SurveyStationFields> = {
   walked: optional(oneOf(['seen', 'skipped'])),
   head: optional(oneOf(keysOf(HEADS))),
@@ -156,6 +160,16 @@ const stationFields: Fields<SurveyStationFields> = {
   waterings: optional(integer(1, 14)),
   oftenADay: optional(readOftenADay),
   decoder: optional(readLine),
+  decoderMark: optional(readLine),
+  decoderReadings: optional(
+    list(
+      object<DecoderReading>({
+        at: required(readMoment, 'a moment'),
+        milliamps: optional(decimal(0, 100_000)),
+      }),
+      { most: MOST_DECODER_READINGS },
+    ),
+  ),
   masterValve: optional(boolean),
 };
 

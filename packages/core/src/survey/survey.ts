@@ -2,6 +2,7 @@
  * What was found out at a house about one timer, beside what is set on it: its stations as they were walked and measured, the
  * device itself, and what is wanted of it. Kept together with the plan, as one record under one version (`record.ts`).
  */
+import type { DecoderReading } from '../wiring/line.ts';
 import type { Accepted } from '../judge/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
 import type { FollowUp, NextVisit, Tariff, Undone, Visit } from '../visit/visit.ts';
@@ -140,6 +141,10 @@ export interface SurveyStation extends Pick<BriefStation, 'group' | 'days'> {
   readonly oftenADay?: OftenADay;
   /** Two-wire: the decoder that was assigned to it, its address or serial. */
   readonly decoder?: string;
+  /** How the decoder is marked in its box in the ground. */
+  readonly decoderMark?: string;
+  /** Each time it was tried on its two wires, the last last. */
+  readonly decoderReadings?: readonly DecoderReading[];
   /** It opens the master valve, where there is one; absent: yes. */
   readonly masterValve?: boolean;
 }

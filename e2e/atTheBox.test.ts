@@ -1,0 +1,117 @@
+/** What happens at the box: what if, a clock that flashes, the two wires, and the wiring test of a visit, on the real interface. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import {
+  accessibilityFaults,
+  click,
+  FENNIMORE,
+  headline,
+  House,
+  LARKHOLT,
+  press,
+  saved,
+  sees,
+  type,
+  unfold,
+} from './house.ts';
+
+jest.setTimeout(180_000);
+let house: House;
+let page: Page;
+beforeAll(async () => {
+  house = await House.open();
+  page = await house.at(FENNIMORE);
+});
+afterAll(() => house.close());
+
+const lane = () => page.$$eval('.strip svg .strip-run', (runs) => runs.length);
+/** No touch: a change of that loads the page anew. */
+const NARROW = { width: 390, height: 844 };
+const DESK = { width: 1280, height: 800 };
+
+test('what if the power fails tonight: the strip shows it, the verdict stays, and nothing of it is kept', async () => {
+  await sees(page, '.strip', /./);
+  const before = await headline(page);
+  const runs = await lane();
+  await press(page, 'What if');
+  await type(page, 'From', '4a');
+  await type(page, 'Until', '3a');
+  await sees(page, 'form[aria-label="What if"]', /It ends before it begins/);
+  await type(page, 'Until', '9a');
+  await press(page, 'Show it on the strip');
+  await sees(page, '.strip', /the power fails/);
+  await sees(page, 'form[aria-label="What if"]', /Supposed only/);
+  expect(await lane()).not.toBe(runs);
+  expect(await headline(page)).toBe(before);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await page.setViewport(NARROW);
+  const width = await page.evaluate(() => document.documentElement.scrollWidth);
+  expect(width).toBeLessThanOrEqual(390);
+  await page.setViewport(DESK);
+  await press(page, 'As it is');
+  await page.reload();
+  await sees(page, '.strip', /./);
+  expect(await lane()).toBe(runs);
+});
+
+test('a clock that flashes: the clock is asked for first, then the factory program, which is taken down as found', async () => {
+  await page.goto(`${house.server.url}${FENNIMORE}/found`);
+  await click(page, '.visit-begin button');
+  await click(page, '::-p-text(A clock that flashes)');
+  const asks = '[aria-label="After a loss of power"]';
+  await sees(page, asks, /First: Read the clock before anybody sets it/);
+  await sees(page, asks, /Did its factory program come back\?.*Until then both may be in the box/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'No, its settings held');
+  await sees(page, asks, /No: its settings held/);
+  await saved(page);
+  await page.reload();
+  await sees(page, asks, /No: its settings held/);
+  await press(page, 'Note the clock');
+  await sees(page, 'main', /clock/i);
+});
+
+test('two wires: searched, stopped, assigned, tried and replaced; what was read is kept', async () => {
+  await page.goto(`${house.server.url}${LARKHOLT}/stations`);
+  await unfold(page, '.two-wires');
+  const wires = '[aria-label="Two wires"]';
+  await press(page, 'Search the line');
+  await press(page, 'Stop the search');
+  await sees(page, wires, /stopped, what was found is kept/);
+  await press(page, 'Search again');
+  await sees(page, wires, /23 found after \d+ questions.*one more decoder hangs on it/s);
+  await press(page, 'Assign them in this order');
+  await sees(page, wires, /24 .*Not tried/s);
+  await press(page, 'Try every decoder');
+  await sees(page, wires, /No answer.*look at its splices/s);
+  await sees(page, wires, /Coil broken/);
+  await sees(page, wires, /Coil shorts/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  const bad = await page.$$eval(`${wires} .ruled li`, (rows) =>
+    rows.filter((row) => /No answer/.test(row.innerText)).map((row) => parseInt(row.innerText)),
+  );
+  expect(bad).toHaveLength(1);
+  await press(page, `Replace the decoder of station ${bad[0]}`);
+  await press(page, `Try station ${bad[0]}`);
+  await type(page, 'Serials in the order of the stations', 'wet');
+  await sees(page, wires, /“wet” is no serial/);
+  await saved(page);
+  await page.reload();
+  await unfold(page, '.two-wires');
+  const states = await page.$$eval(`${wires} .ruled li`, (rows) =>
+    rows.map((row) => row.innerText),
+  );
+  expect(states.filter((row) => /Good/.test(row))).toHaveLength(22);
+  expect(states.some((row) => /No answer/.test(row))).toBe(false);
+});
+
+test('a reading in the visit says what it means beside the others, and what is next', async () => {
+  await page.goto(`${house.server.url}${FENNIMORE}/leave`);
+  await unfold(page, '[aria-label="Test"] .more');
+  await type(page, 'Reading of station 1', '0 mA');
+  await page.keyboard.press('Tab');
+  await sees(page, '[aria-label="Test"]', /No current.*Next: take its wire off the terminal/s);
+  await click(page, '::-p-text(Short circuit)');
+  await sees(page, '[aria-label="Wiring test"]', /0 mA.*Short circuit/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+});
