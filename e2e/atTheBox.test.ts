@@ -98,6 +98,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
   await saved(page);
   await page.reload();
   await unfold(page, '.two-wires');
+  await sees(page, wires, /Good/);
   const states = await page.$$eval(`${wires} .ruled li`, (rows) =>
     rows.map((row) => row.innerText),
   );

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { KeyInput, Page } from 'puppeteer-core';
 import { SHIPPED_TASKS, type BenchKey } from '@water-clock/core';
-import { accessibilityFaults, choose, click, House, press, sees } from './house.ts';
+import { accessibilityFaults, choose, click, FENNIMORE, House, press, sees } from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -124,6 +124,29 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   await sees(page, 'main', /Random task \d+, level 3/);
   await page.goto(`${house.server.url}/bench/random/99/absurd`);
   await sees(page, 'main', /There is nothing at this address/);
+});
+
+test('the office makes a task of a garden; it is kept, and taken out again', async () => {
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(`${house.server.url}/bench?timer=${FENNIMORE.split('/').at(-1)}`);
+  await press(page, 'Make a task of it');
+  await sees(page, '.ant-modal', /Make a task of this garden/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Make the task');
+  await sees(page, 'main', /A task of the office/);
+  await sees(page, '[aria-label="The task"]', /A new box, and a card from the office/);
+  await press(page, 'I am done');
+  await sees(page, '[role=alert]', /Not yet/);
+  await page.goto(`${house.server.url}/bench/tasks`);
+  const office = '[aria-labelledby="office-tasks"]';
+  await sees(page, office, /Key in this garden.*middling/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Delete');
+  await page.waitForFunction(
+    (where) => !/Key in this garden/.test(document.querySelector(where)?.textContent ?? ''),
+    {},
+    office,
+  );
 });
 
 const KEYBOARD: Readonly<Record<BenchKey, KeyInput>> = {

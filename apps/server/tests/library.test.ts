@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import { SHIPPED_KINDS, type ClimateDocument, type Rules } from '@water-clock/core';
+import { SHIPPED_KINDS, SHIPPED_TASKS, type ClimateDocument, type Rules } from '@water-clock/core';
 import { NoPhoto, photoContent } from '../src/photos/photo-content.ts';
 import { FENNIMORE, FENNIMORE_SITE, startTestServer, type TestServer } from './testServer.ts';
 
@@ -79,6 +79,21 @@ describe('the library', () => {
     await keep(randomUUID(), { baseVersion: 0, document: SHIPPED_KINDS[0]?.kind }).expect(422);
     await server.tamsin.get('/api/library/elsewhere').expect(404);
     expect(await listed()).toEqual(before);
+  });
+
+  test('a task of the office is kept as it is, and a broken one is refused by path', async () => {
+    const id = randomUUID();
+    const task = SHIPPED_TASKS[0]?.task;
+    const put = (document: unknown, baseVersion = 0) =>
+      server.tamsin
+        .post(`/api/library/tasks/${id}/changes`)
+        .send({ id: randomUUID(), baseVersion, document });
+    const bad = await put({ ...task, level: 6 }).expect(422);
+    expect(bad.body).toMatchObject({ faults: [{ path: 'document.level' }] });
+    await put(task).expect(200);
+    const kept = await server.tamsin.get('/api/library/tasks').expect(200);
+    expect(kept.body).toEqual([{ id, version: 1, document: JSON.parse(JSON.stringify(task)) }]);
+    expect((await server.stranger.get('/api/library/tasks').expect(200)).body).toEqual([]);
   });
 
   test('an id of one shelf is not taken for another', async () => {

@@ -599,6 +599,7 @@ export {
 export type { CellFault } from './document/cells.ts';
 
 // The trainer: tasks for the bench.
+export { taskOfPlan, type TaskWords } from './trainer/makeTask.ts';
 export { MOST_LEVEL, randomTask } from './trainer/randomTask.ts';
 export { SHIPPED_TASKS } from './trainer/shippedTasks.ts';
 export {

@@ -4,7 +4,7 @@ import { oneOfWords } from '../platform/one-of.ts';
 import { Company } from '../people/company.entity.ts';
 
 /** What the office keeps: each shelf holds documents of one open format. */
-export const SHELVES = ['rules', 'kinds', 'minutes', 'climates', 'office'] as const;
+export const SHELVES = ['rules', 'kinds', 'minutes', 'climates', 'office', 'tasks'] as const;
 export type Shelf = (typeof SHELVES)[number];
 
 /** A document of the office's library. */

@@ -4,6 +4,7 @@ import {
   readMinutesTable,
   readOffice,
   readRules,
+  readTask,
   readTimerKind,
   type Outcome,
 } from '@water-clock/core';
@@ -21,6 +22,7 @@ const READERS: Record<Shelf, (value: unknown) => Outcome<object>> = {
   minutes: readMinutesTable,
   climates: readClimate,
   office: readOffice,
+  tasks: readTask,
 };
 
 /** A document of a shelf, by the reader of its format. */

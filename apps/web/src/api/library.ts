@@ -9,6 +9,7 @@ import {
   type MinutesTable,
   type Office,
   type Rules,
+  type Task,
   type TimerKind,
 } from '@water-clock/core';
 import { request } from './request.ts';
@@ -22,10 +23,12 @@ export interface Shelves {
   readonly climates: ClimateDocument;
   /** One document: what the office says of itself. */
   readonly office: Office;
+  /** Tasks for the bench, besides those that ship. */
+  readonly tasks: Task;
 }
 export type Shelf = keyof Shelves;
 /** Those that have a page of the library. */
-export type PagedShelf = Exclude<Shelf, 'office'>;
+export type PagedShelf = Exclude<Shelf, 'office' | 'tasks'>;
 
 export interface LibraryItem<D> {
   readonly id: string;
@@ -47,6 +50,7 @@ const SHIPPED: { readonly [S in Shelf]: readonly { id: string; document: Shelves
   minutes: [{ id: SHIPPED_MINUTES_ID, document: SHIPPED_MINUTES }],
   climates: [],
   office: [{ id: OFFICE_ID, document: NO_OFFICE }],
+  tasks: [],
 };
 
 export const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };

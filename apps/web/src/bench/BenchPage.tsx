@@ -1,5 +1,5 @@
-import { useMemo, useState } from 'react';
-import { Segmented } from 'antd';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Button, Segmented } from 'antd';
 import { Link, useSearchParams } from 'react-router';
 import {
   emptyPlan,
@@ -16,6 +16,8 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
 import { Bench } from './Bench.tsx';
 import './bench.css';
+
+const MakeTask = lazy(() => import('./MakeTask.tsx'));
 
 type From = 'as-set' | 'empty';
 
@@ -51,6 +53,7 @@ export default function BenchPage() {
   const [search, setSearch] = useSearchParams();
   const timerId = search.get('timer') || null;
   const from: From = search.get('from') === 'empty' ? 'empty' : 'as-set';
+  const [isMaking, setMaking] = useState(false);
   const kinds = useLibrary('kinds');
   const timer = useTimer(timerId ?? '', timerId !== null);
   const plan = timerId === null ? null : (timer.data?.plan ?? null);
@@ -88,9 +91,15 @@ export default function BenchPage() {
               ]}
               onChange={(one) => setSearch({ timer: timerId, from: one })}
             />
+            <Button onClick={() => setMaking(true)}>Make a task of it</Button>
           </>
         )}
       </div>
+      {isMaking && plan && (
+        <Suspense>
+          <MakeTask plan={plan} kind={kind} close={() => setMaking(false)} />
+        </Suspense>
+      )}
       <OnBench key={`${timerId ?? name}.${from}`} plan={plan} kind={kind} from={from} />
     </div>
   );

@@ -20,11 +20,12 @@ import {
   type Task,
   type TaskFault,
 } from '@water-clock/core';
+import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { newResultId, useKeepResult } from '../api/practice.ts';
 import { failureWords } from '../api/request.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
-import { NotFound } from '../platform/states.tsx';
+import { Failed, Loading, NotFound } from '../platform/states.tsx';
 import { Bench } from './Bench.tsx';
 import './bench.css';
 
@@ -85,7 +86,11 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
         <p>
           {score.presses} presses, where {score.usual} do; {Math.round(score.seconds / 60)} min;{' '}
           {score.hints} hints.{' '}
-          {next === null ? 'That was the last task.' : <Link to={next}>The next task</Link>}
+          {next === null ? (
+            <Link to="/bench/tasks">All tasks</Link>
+          ) : (
+            <Link to={next}>The next task</Link>
+          )}
         </p>
       }
     />
@@ -204,6 +209,13 @@ function shipped(taskId: string | undefined): Given | null {
   };
 }
 
+function ofOffice(taskId: string, all: readonly LibraryItem<Task>[]): Given | null {
+  const found = all.find(({ id }) => id === taskId);
+  return found
+    ? { id: taskId, task: found.document, place: 'A task of the office', next: null }
+    : null;
+}
+
 /** @param level 1 to `MOST_LEVEL`, as the address has it; so is the seed. */
 function random(level: string, seed: string): Given | null {
   if (!/^[1-9]$/u.test(level) || Number(level) > MOST_LEVEL || !/^\d{1,6}$/u.test(seed))
@@ -216,20 +228,27 @@ function random(level: string, seed: string): Given | null {
   };
 }
 
-/** One task on the bench: one that ships, or one made from a number. */
+/** One task on the bench: one that ships, one of the office, or one made from a number. */
 export default function TaskPage() {
   const { taskId, level = '', seed = '' } = useParams();
   const { clock, order } = usePreferences();
   const [round, setRound] = useState(0);
+  const office = useLibrary('tasks');
   const found = useMemo(
-    () => (taskId === undefined ? random(level, seed) : shipped(taskId)),
-    [taskId, level, seed],
+    () =>
+      taskId === undefined
+        ? random(level, seed)
+        : (shipped(taskId) ?? ofOffice(taskId, office.data ?? [])),
+    [taskId, level, seed, office.data],
   );
   // The same one each time: the card beside the bench is worked out from it.
   const target = useMemo(
     () => (found?.task.card ? planWith(found.task, found.task.card) : null),
     [found],
   );
+  if (!found && taskId !== undefined && office.isPending) return <Loading what="the task" />;
+  if (!found && office.isError)
+    return <Failed what="The task" error={office.error} retry={() => void office.refetch()} />;
   if (!found) return <NotFound />;
   const { task, place, next } = found;
   return (

@@ -5,11 +5,12 @@ import { Link } from 'react-router';
 import { SHIPPED_TASKS } from '@water-clock/core';
 import { useSession } from '../api/people.ts';
 import { usePractice, type Practice } from '../api/practice.ts';
+import { LEVELS } from './levels.ts';
+import { OfficeTasks } from './OfficeTasks.tsx';
 import './bench.css';
 
 /** Numbers that are still easy to say to each other. */
 const MOST_SEED = 10_000;
-const LEVELS = ['first steps', 'easy', 'middling', 'hard', 'very hard'];
 
 interface Learner {
   readonly personId: string;
@@ -83,6 +84,12 @@ export default function TasksPage() {
           );
         })}
       </ul>
+      <OfficeTasks
+        done={(id) => {
+          const result = own.get(id);
+          return result ? `done, ${result.points}` : null;
+        }}
+      />
       <section className="stack near" aria-labelledby="random">
         <h2 id="random">Without end</h2>
         <p>A new box each time, made from a number, harder from level to level.</p>

@@ -1,5 +1,4 @@
 /** Tasks from a seed, for practice without end: five levels, a box to set or a fault to find. The same seed gives the same task. */
-import { type LiveBench } from '../bench/bench.ts';
 import { ProgramCycles } from '../engine/nominal.ts';
 import { Effort } from '../engine/effort.ts';
 import { sure } from '../document/sure.ts';
@@ -8,17 +7,8 @@ import type { TimerKind } from '../plan/kind.ts';
 import { letterAt, type Plan, type Program, type Station } from '../plan/plan.ts';
 import { formatTime, WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
-import { benchOf } from './judgeTask.ts';
-import { keysFor } from './solve.ts';
-import {
-  sceneStart,
-  TASK_FORMAT,
-  TASK_VERSION,
-  type BoxSettings,
-  type Need,
-  type Task,
-  type TaskFault,
-} from './task.ts';
+import { boxOf, solutionOf } from './makeTask.ts';
+import { TASK_FORMAT, TASK_VERSION, type Need, type Task, type TaskFault } from './task.ts';
 
 /** Numbers from 0 to 1 that follow from a seed: a linear congruence with mixed bits (mulberry32). */
 function randomOf(seed: number): () => number {
@@ -240,16 +230,4 @@ export function randomTask(seed: number, level: number): Task {
     solution: { keys: [], ...(fault ? { answer: fault } : {}) },
   };
   return { ...task, solution: { ...task.solution, keys: solutionOf(task, target) } };
-}
-
-const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
-  settings,
-  stations,
-  programs,
-});
-
-function solutionOf(task: Task, target: Plan): Task['solution']['keys'] {
-  const style = { clock: '24' } as const;
-  const bench: LiveBench = benchOf(task, style);
-  return keysFor(bench, sceneStart(task, style), target);
 }

@@ -1,0 +1,80 @@
+/** A task made of a garden that the office has: the empty box of its kind, and its settings as the card. */
+import { emptyPlan } from '../plan/shippedKinds.ts';
+import type { TimerKind } from '../plan/kind.ts';
+import type { Plan } from '../plan/plan.ts';
+import { benchOf, needsMet } from './judgeTask.ts';
+import { keysFor } from './solve.ts';
+import {
+  readTask,
+  sceneStart,
+  TASK_FORMAT,
+  TASK_VERSION,
+  type BoxSettings,
+  type Task,
+} from './task.ts';
+
+export const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
+  settings,
+  stations,
+  programs,
+});
+
+/** The keys from the box of a scene to a plan. */
+export function solutionOf(task: Task, target: Plan): Task['solution']['keys'] {
+  const style = { clock: '24' } as const;
+  return keysFor(benchOf(task, style), sceneStart(task, style), target);
+}
+
+const DAYS_JUDGED = 9;
+const CLOCK_WITHIN = 90;
+
+export interface TaskWords {
+  readonly title: string;
+  readonly says: string;
+  /** 1 to 5. */
+  readonly level: number;
+  /** When the apprentice comes, "YYYY-MM-DDTHH:MM:SS". */
+  readonly at: string;
+}
+
+/**
+ * The task to key in a garden's settings from its card.
+ *
+ * @returns null where the keys of its kind cannot bring the box there.
+ */
+export function taskOfPlan(
+  { site: _site, ...plan }: Plan,
+  kind: Pick<TimerKind, 'hidden' | 'rainDelay'> | null,
+  { title, says, level, at }: TaskWords,
+): Task | null {
+  const { hidden, rainDelay } = kind ?? {};
+  // A rain delay, a switch on off and a clock are not what the card is about.
+  const { wateringResumes: _resumes, mode: _mode, ...settings } = plan.settings;
+  const target: Plan = { ...plan, settings };
+  const task: Task = {
+    ...{ format: TASK_FORMAT, version: TASK_VERSION, title, level, says },
+    scene: {
+      plan: { ...emptyPlan(plan.timer), stations: plan.stations },
+      at,
+      ...(hidden ? { hidden } : {}),
+      ...(rainDelay ? { rainDelay } : {}),
+    },
+    card: boxOf(target),
+    needs: [
+      { need: 'waters-like', days: DAYS_JUDGED },
+      { need: 'clock', within: CLOCK_WITHIN },
+    ],
+    hints: [
+      'One page after the other, as on the card.',
+      'The lines that are not ticked on the card are not in the box yet.',
+      'Look at the clock, and at the days of each program.',
+    ],
+    solution: { keys: [] },
+  };
+  const style = { clock: '24' } as const;
+  const bench = benchOf(task, style);
+  const keys = keysFor(bench, sceneStart(task, style), target);
+  if (!needsMet(task, bench, null, style).every(({ isMet }) => isMet)) return null;
+  const read = readTask({ ...task, solution: { keys } });
+  return read.ok ? read.value : null;
+}
