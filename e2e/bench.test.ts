@@ -160,8 +160,34 @@ const KEYBOARD: Readonly<Record<BenchKey, KeyInput>> = {
   rest: 'r',
 };
 
-const solutionOf = (id: string) =>
-  SHIPPED_TASKS.find((one) => one.id === id)?.task.solution.keys ?? [];
+/** Presses the keys of a stored solution on the keyboard. */
+async function solve(id: string): Promise<void> {
+  const keys = SHIPPED_TASKS.find((one) => one.id === id)?.task.solution.keys ?? [];
+  await page.focus('[aria-label="Page on"]');
+  for (const { key, times, fast = false } of keys) {
+    if (fast) await page.keyboard.down('Shift');
+    for (let n = 0; n < times; n++) await page.keyboard.press(KEYBOARD[key]);
+    if (fast) await page.keyboard.up('Shift');
+  }
+}
+
+test('after a wrong key one sees one’s presses again, with the one after which it was worse', async () => {
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(`${house.server.url}/bench/tasks/set-02-start`);
+  await press(page, 'Stop the time');
+  await solve('set-02-start');
+  await page.keyboard.press('r');
+  await press(page, 'I am done');
+  const again = '[aria-label="Your presses again"]';
+  await sees(page, again, /\d+ of \d+: The key “.+”.*After this one it was worse than before/s);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'One press back');
+  await page.waitForFunction(
+    (where) => !/worse/.test(document.querySelector(where)?.textContent ?? ''),
+    {},
+    again,
+  );
+});
 
 const SIZES = [
   ['a desk', { width: 1280, height: 800 }],
@@ -173,12 +199,7 @@ test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', as
   await page.setViewport(size);
   await page.goto(`${house.server.url}/bench/tasks/${id}`);
   await press(page, 'Stop the time');
-  await page.focus('[aria-label="Page on"]');
-  for (const { key, times, fast = false } of solutionOf(id)) {
-    if (fast) await page.keyboard.down('Shift');
-    for (let n = 0; n < times; n++) await page.keyboard.press(KEYBOARD[key]);
-    if (fast) await page.keyboard.up('Shift');
-  }
+  await solve(id);
   await sees(page, 'main', /All is in the box/);
   await press(page, 'I am done');
   await sees(page, '[role=alert]', /Done: \d+ of 100 points/);

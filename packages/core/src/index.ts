@@ -603,6 +603,7 @@ export { taskOfPlan, type TaskWords } from './trainer/makeTask.ts';
 export { MOST_LEVEL, randomTask } from './trainer/randomTask.ts';
 export { SHIPPED_TASKS } from './trainer/shippedTasks.ts';
 export {
+  benchAfter,
   benchOf,
   needsMet,
   pressAll,

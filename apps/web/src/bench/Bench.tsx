@@ -10,6 +10,7 @@ import {
   type RainDelayOfKind,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
+import { useScreen } from '../frame/useScreen.ts';
 import { click } from '../hand/voice.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { BenchCard } from './BenchCard.tsx';
@@ -38,6 +39,7 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
   const { bench, act } = hands;
   const { clock, order, units } = usePreferences();
   const [isLoud, setLoud] = useState(false);
+  const isPhone = useScreen() === 'phone';
   const press = (key: BenchKey, fast: boolean) => {
     if (isLoud) click();
     act(fast ? { key, fast } : { key });
@@ -54,6 +56,29 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
     [plan.timer.dialect, clock, order, rainDelay],
   );
   const happened = <BenchLog bench={bench} clock={clock} order={order} />;
+  const beside = target ? (
+    <Tabs
+      items={[
+        {
+          key: 'card',
+          label: 'Card',
+          children: (
+            <BenchCard
+              target={target}
+              box={plan}
+              now={{ style, today, secondOfDay: now % SECONDS_PER_DAY }}
+            />
+          ),
+        },
+        { key: 'log', label: 'What happened', children: happened },
+      ]}
+    />
+  ) : (
+    <section className="stack near" aria-labelledby="bench-log">
+      <h2 id="bench-log">What happened</h2>
+      {happened}
+    </section>
+  );
   return (
     <>
       {above?.(bench)}
@@ -72,6 +97,8 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             By the keyboard, with the focus in the panel: ← → page, ↓ ↑ less and more, P program, H
             by hand, S store, R rest. Shift, or a key that is held, goes faster.
           </p>
+          {/* On a phone the card stands under the keys. */}
+          {isPhone && beside}
           {hasWorld && <BenchWorld bench={bench} act={act} />}
           <Checkbox checked={isLoud} onChange={({ target: { checked } }) => setLoud(checked)}>
             Keys make a sound
@@ -99,29 +126,7 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
           </div>
           <BenchGarden beds={bench.garden()} units={units} />
           <BenchNight plan={plan} now={now} ahead={ahead} runs={bench.runsSoFar()} clock={clock} />
-          {target ? (
-            <Tabs
-              items={[
-                {
-                  key: 'card',
-                  label: 'Card',
-                  children: (
-                    <BenchCard
-                      target={target}
-                      box={plan}
-                      now={{ style, today, secondOfDay: now % SECONDS_PER_DAY }}
-                    />
-                  ),
-                },
-                { key: 'log', label: 'What happened', children: happened },
-              ]}
-            />
-          ) : (
-            <section className="stack near" aria-labelledby="bench-log">
-              <h2 id="bench-log">What happened</h2>
-              {happened}
-            </section>
-          )}
+          {!isPhone && beside}
         </div>
       </div>
     </>

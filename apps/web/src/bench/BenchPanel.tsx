@@ -39,7 +39,13 @@ interface Props {
 const EMPTY = '\u00a0';
 
 /** One setting, large; blank without power. A clock that nobody has set comes and goes with the seconds. */
-function Screen({ display, isEven }: { readonly display: Display; readonly isEven: boolean }) {
+export function Screen({
+  display,
+  isEven,
+}: {
+  readonly display: Display;
+  readonly isEven: boolean;
+}) {
   const { isLit, left, right, big, unit, place, clock, flashes, isDraft, isResting } = display;
   const isGone = flashes && place === '' && !isEven;
   const foot = isResting ? 'at rest' : place === '' ? EMPTY : `clock ${clock}`;

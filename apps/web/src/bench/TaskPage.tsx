@@ -13,8 +13,8 @@ import {
   SHIPPED_TASKS,
   TASK_FAULTS,
   wentWrongAt,
-  type BenchKey,
   type LiveBench,
+  type LoggedAct,
   type NeedMet,
   type Score,
   type Task,
@@ -23,10 +23,13 @@ import {
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { newResultId, useKeepResult } from '../api/practice.ts';
 import { failureWords } from '../api/request.ts';
+import { Disclosure } from '../fields/Disclosure.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading, NotFound } from '../platform/states.tsx';
 import { Bench } from './Bench.tsx';
+import { KEY_WORDS } from './keyWords.ts';
+import { Replay } from './Replay.tsx';
 import './bench.css';
 
 const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
@@ -40,21 +43,14 @@ const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
   'overlap-at-high-percent': 'two programs overlap at a high percent',
 };
 
-const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
-  'page-back': 'page back',
-  'page-on': 'page on',
-  less: '−',
-  more: '+',
-  program: 'program',
-  'by-hand': 'by hand',
-  store: 'store',
-  rest: 'rest',
-};
-
 interface Outcome {
   readonly met: readonly NeedMet[];
   readonly score: Score;
-  /** The press after which it went wrong, in words; null: none. */
+  /** What was pressed until then. */
+  readonly log: readonly LoggedAct[];
+  /** The place in the log of the press after which it went wrong; null: none. */
+  readonly wrongAt: number | null;
+  /** That press in words. */
   readonly wrong: string | null;
 }
 
@@ -112,6 +108,7 @@ function Asked({
   readonly restart: () => void;
 }) {
   const { clock, order } = usePreferences();
+  const style = useMemo(() => ({ clock, order }), [clock, order]);
   const [hints, setHints] = useState(0);
   const [tries, setTries] = useState(0);
   const [answer, setAnswer] = useState<TaskFault | ''>('');
@@ -131,6 +128,8 @@ function Asked({
     setOutcome({
       met,
       score,
+      log: [...bench.log],
+      wrongAt: at,
       wrong:
         act && 'key' in act
           ? `press ${(at ?? 0) + 1}, the key “${KEY_WORDS[act.key]}” at ${momentWords(act.at, speech)}`
@@ -178,6 +177,11 @@ function Asked({
         </ol>
       )}
       {outcome && <Outcomes outcome={outcome} next={next} />}
+      {outcome && outcome.log.length > 0 && (
+        <Disclosure key={tries} summary="Your presses again" openAtFirst={outcome.wrongAt !== null}>
+          {() => <Replay task={task} log={outcome.log} wrong={outcome.wrongAt} style={style} />}
+        </Disclosure>
+      )}
       {keep.isError && (
         <p role="alert" className="fault">
           {failureWords(keep.error, 'This result was not kept')}{' '}

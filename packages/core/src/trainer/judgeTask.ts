@@ -226,6 +226,21 @@ export function scoreOf(
   return { points: isDone ? Math.max(10, Math.round(points)) : 0, presses, usual, seconds, hints };
 }
 
+/** The bench of a task after so many acts of a log: one's presses played again. */
+export function benchAfter(
+  task: Task,
+  log: readonly LoggedAct[],
+  count: number,
+  style: BenchStart['style'],
+): LiveBench {
+  const bench = benchOf(task, style);
+  for (const { at, ...act } of log.slice(0, count)) {
+    bench.advance(Math.max(bench.now, at));
+    bench.act(act);
+  }
+  return bench;
+}
+
 /**
  * The act after which it went wrong: the last one that took away something that held before.
  *
