@@ -488,6 +488,7 @@ export { evidenceOf, type Behind } from './diagnose/evidence.ts';
 export { explain } from './diagnose/explain.ts';
 export {
   explainReport,
+  readSightings,
   readSightingsText,
   SIGHTINGS_FORMAT,
   type Sightings,

@@ -3,6 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   BENCH_KEYS,
+  GARDEN_FAULTS,
   emptyPlan,
   epochDayOf,
   keyInLines,
@@ -71,7 +72,7 @@ describe('what its kind can show', () => {
     {
       weight: 1,
       arbitrary: fc
-        .tuple(fc.constantFrom('dead' as const, 'sticks' as const), fc.boolean())
+        .tuple(fc.constantFrom(...GARDEN_FAULTS), fc.boolean())
         .map(([fault, on]) => ({ garden: { fault, station: 1, on } })),
     },
   );

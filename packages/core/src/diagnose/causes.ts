@@ -258,7 +258,7 @@ const TIMES_OF_DAY = 288;
 /** Days that somebody looks back on. */
 const DAYS_LOOKED_BACK = 10;
 /** Something that changed between two sightings is rarer than what was so all the time: it has its moment besides. */
-const BETWEEN = Math.log(DAYS_LOOKED_BACK);
+export const BETWEEN = Math.log(DAYS_LOOKED_BACK);
 /** How many wrong run times there are. */
 const LENGTHS = 12;
 /** Seconds. A longer run means a drip line, or hours mistaken for minutes. */

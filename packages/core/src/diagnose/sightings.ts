@@ -9,7 +9,7 @@ import { formatMoment, parseMoment, parseSecond, SECONDS_PER_DAY } from '../time
 import { readSecond } from '../time/timeReaders.ts';
 import { MOST_SIGHTINGS, readSighting } from '../visit/readVisit.ts';
 import { SIGNS, type Sighting, type Sign } from '../visit/visit.ts';
-import type { Cause } from './causes.ts';
+import { pressesOf, type Cause } from './causes.ts';
 import { evidenceOf } from './evidence.ts';
 import { explain } from './explain.ts';
 import { explanationSentence, lookSentence, mendSentence } from './diagnoseWords.ts';
@@ -112,6 +112,8 @@ export function explainReport(plan: Plan, document: Sightings) {
       ),
       look: explanation.causes.map((cause) => lookSentence(cause, speech)),
       mend: explanation.causes.map((cause) => mendSentence(cause, speech)),
+      /** What was done to the timer, as an events document has it. */
+      events: pressesOf(explanation.world),
       behind: evidenceOf(explanation, document.sightings),
       or: explanation.or.map(({ causes }) => ({
         causes: causes.map(inText),

@@ -5,6 +5,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Sighting, Sign } from '../visit/visit.ts';
 import { candidates } from './candidates.ts';
 import {
+  BETWEEN,
   isHalfADay,
   rarityOf,
   withCause,
@@ -176,11 +177,19 @@ export class TriedWorlds {
       // A clock that was looked at is not a guess.
       if (cause.type === 'clock' && this.question.ahead !== null) return 0;
       if (cause.type === 'power-failure' && this.question.ahead !== null) return POWER_SEEN;
+      if (cause.type === 'outage' && this.showsOutage()) return POWER_SEEN + BETWEEN;
       const spokenFor = spoken.has(cause.type) ? SIGN_SPEAKS : 0;
       return rarityOf(cause, this.question.plan) + this.named(cause) - spokenFor;
     });
     const guessed = causes.filter(({ type }) => type !== 'clock' || this.question.ahead === null);
     return sum(each) + (guessed.length > 1 ? TWO_AT_ONCE : 0);
+  }
+
+  /** Whether the clock was found wrong on a timer whose clock does not outlast a loss of power. */
+  private showsOutage(): boolean {
+    const { ahead, plan } = this.question;
+    const clock = plan.timer.powerLoss?.clock ?? 'kept';
+    return ahead !== null && ahead !== 0 && clock !== 'kept';
   }
 
   /** A cause that leaves many stations dry can be reported in as many ways. */
