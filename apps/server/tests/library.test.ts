@@ -92,7 +92,9 @@ describe('the library', () => {
     expect(bad.body).toMatchObject({ faults: [{ path: 'document.level' }] });
     await put(task).expect(200);
     const kept = await server.tamsin.get('/api/library/tasks').expect(200);
-    expect(kept.body).toEqual([{ id, version: 1, document: JSON.parse(JSON.stringify(task)) }]);
+    expect(kept.body).toEqual([
+      { id, version: 1, document: JSON.parse(JSON.stringify(task)) as object },
+    ]);
     expect((await server.stranger.get('/api/library/tasks').expect(200)).body).toEqual([]);
   });
 

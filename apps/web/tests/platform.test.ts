@@ -7,6 +7,7 @@ import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/library/kindQ
 import { datesText, endsOf, ruleWords, spansWords, weekWords } from '../src/planner/facts.ts';
 import { csvText, rowsOf } from '../src/platform/csv.ts';
 import { civilSecond, isZone } from '../src/platform/zone.ts';
+import { supposedNight } from '../src/timer/supposed.ts';
 import { answerOf, keepingSame } from '../src/workers/timerAnswer.ts';
 import type { TimerQuestion } from '../src/workers/timerQuestion.ts';
 
@@ -258,27 +259,25 @@ describe('what the worker answers', () => {
     expect(half.check.verdict).toBe(answerOf(question).check.verdict);
   });
 
-  test('a power cut that is supposed is seen on its night only, and leaves the verdict as it is', () => {
+  test('a power cut that is supposed is seen on its night, with the percent that is looked at', () => {
     // A clock that stands still would fire all later starts late.
     const kept = { ...plan, timer: { ...plan.timer, powerLoss: { clock: 'kept' as const } } };
-    const plain = answerOf({ ...question, plan: kept });
-    const at = plain.nights.findIndex(({ runs }) => runs.length > 0);
-    const [first] = plain.nights[at]?.runs ?? [];
-    if (!first) throw new Error('no run');
+    const whatIf = { ...question.whatIf, percent: 50 };
+    const { nights } = answerOf({ ...question, plan: kept, whatIf });
+    const night = nights.find(({ runs }) => runs.length > 0);
+    const [first] = night?.runs ?? [];
+    if (!night || !first) throw new Error('no run');
     const acts = [
       [
         { do: 'powerOff', at: formatMoment(first.on + 10) },
         { do: 'powerOn', at: formatMoment(first.on + 20) },
       ],
     ] as const;
-    const cut = answerOf({ ...question, plan: kept, whatIf: { ...question.whatIf, acts } });
-    expect(cut.nights[at]?.runs[0]).toMatchObject({ on: first.on, off: first.on + 10 });
-    expect(cut.nights[at]?.served[0]?.outcome).toBe('cut');
-    const beginnings = (nights: typeof cut.nights) =>
-      nights.filter((_, i) => i !== at).map(({ runs }) => runs.map(({ on }) => on));
-    expect(beginnings(cut.nights)).toEqual(beginnings(plain.nights));
-    expect(cut.check).toEqual(plain.check);
-    expect(keepingSame(plain.nights, cut.nights)[at]).toBe(cut.nights[at]);
+    const cut = supposedNight(night, kept, { ...whatIf, acts });
+    expect(cut?.runs[0]).toMatchObject({ on: first.on, off: first.on + 10 });
+    expect(cut?.served[0]?.outcome).toBe('cut');
+    expect(cut?.intended).toEqual(night.intended);
+    expect(supposedNight(night, kept, whatIf)).toEqual(night);
   });
 
   test('a year and a night far off where they are asked for', () => {

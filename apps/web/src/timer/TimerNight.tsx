@@ -35,6 +35,7 @@ import { ClockChangeNote } from '../device/ClockChangeNote.tsx';
 import type { Distance } from './distance.ts';
 import { Hint } from '../fields/Hint.tsx';
 import { useScreen } from '../frame/useScreen.ts';
+import { useSupposed } from './useSupposed.ts';
 import { WhatIfBar } from '../device/WhatIfBar.tsx';
 
 const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
@@ -150,7 +151,11 @@ export function TimerNight(props: Props) {
   const isPhone = useScreen() === 'phone';
   const [asTable, setAsTable] = useState(false);
   const [isAsking, setAsking] = useState(false);
-  const night = answer ? nightAt(answer, day) : undefined;
+  const { night, isTooMuch } = useSupposed(
+    answer ? nightAt(answer, day) : undefined,
+    answer?.plan ?? plan,
+    whatIf,
+  );
   const sun = useMemo(() => sunOf({ day }, site), [day, site]);
   const change = changes.find((clockChange) => isWithin(clockChange, day)) ?? null;
   const { from, to } = night ?? { from: 0, to: 0 };
@@ -198,6 +203,12 @@ export function TimerNight(props: Props) {
         <Suspense>
           <WhatIfActs plan={plan} day={day} today={today} whatIf={whatIf} set={props.setWhatIf} />
         </Suspense>
+      )}
+      {isTooMuch && (
+        <p className="aside">
+          So much runs in these days that what is supposed cannot be shown here. The strip is as it
+          is set.
+        </p>
       )}
       {props.anyPhase.length > 0 && (
         <p className="aside">

@@ -6,13 +6,12 @@ import {
   nightOf,
   nightsFrom,
   onAnyDay,
-  pressedNights,
   verdictOf,
   yearFrom,
   type EpochDay,
   type Night,
 } from '@water-clock/core';
-import { pressesOf, type TimerAnswer, type TimerQuestion } from './timerQuestion.ts';
+import type { TimerAnswer, TimerQuestion } from './timerQuestion.ts';
 
 /** Nobody reads more overlaps than this, and copying them to the page would take longer than finding them. */
 const MOST_OVERLAPS = 200;
@@ -36,12 +35,7 @@ export function answerOf(
   const drawn = anyPhase.length > 0 ? onAnyDay(plan, anyPhase) : plan;
   const seen = whatIf.percent === null ? drawn : atPercent(drawn, whatIf.percent);
   const nightsOf = (from: EpochDay, count: number) =>
-    pressedNights(
-      nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort }),
-      { plan: seen, factory: whatIf.factory, ahead: whatIf.ahead },
-      pressesOf(whatIf),
-      effort,
-    );
+    nightsFrom(seen, from, count, { ahead: whatIf.ahead, changes, effort });
   const [overlap] = whatIf.percent === null ? [] : verdictOf(seen, on, { effort }).overlaps;
   return {
     plan,
@@ -64,23 +58,13 @@ export function answerOf(
   };
 }
 
-type Runs = readonly {
-  readonly station: number;
-  readonly letter?: string | null;
-  readonly on: number;
-  readonly off: number;
-}[];
+type Runs = readonly { readonly station: number; readonly on: number; readonly off: number }[];
 
 const alike = (a: Runs, b: Runs) =>
   a.length === b.length &&
   a.every((run, i) => {
     const other = b[i];
-    return (
-      run.station === other?.station &&
-      run.letter === other.letter &&
-      run.on === other.on &&
-      run.off === other.off
-    );
+    return run.station === other?.station && run.on === other.on && run.off === other.off;
   });
 
 /** Whether two nights of one date show the same. Overlaps follow from the cycles. */
@@ -89,7 +73,6 @@ function isSame(a: Night, b: Night): boolean {
     a.intended.length === b.intended.length &&
     a.served.length === b.served.length &&
     a.condensed === b.condensed &&
-    a.isPressed === b.isPressed &&
     a.intended.every((cycle, i) => {
       const other = b.intended[i];
       return (
