@@ -1,9 +1,41 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 import { antdStyles } from './antdStyles.ts';
 
 export default defineConfig({
-  plugins: [react(), antdStyles()],
+  plugins: [
+    react(),
+    antdStyles(),
+    VitePWA({
+      strategies: 'injectManifest',
+      srcDir: 'src/offline',
+      filename: 'sw.ts',
+      // A new version is offered, and taken when somebody says so.
+      registerType: 'prompt',
+      injectRegister: false,
+      injectManifest: {
+        globPatterns: ['assets/**/*.{js,css,woff2}', '*.{svg,png,webmanifest}'],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+      },
+      manifest: {
+        id: '/',
+        name: 'Water Clock',
+        short_name: 'Water Clock',
+        description: 'Programs sprinkler timers so that no two cycles ever overlap.',
+        lang: 'en',
+        start_url: '/',
+        display: 'standalone',
+        theme_color: '#faf8f2',
+        background_color: '#faf8f2',
+        icons: [
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png', purpose: 'any maskable' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+        ],
+      },
+    }),
+  ],
   resolve: {
     alias: {
       '@water-clock/core': new URL('../../packages/core/src/index.ts', import.meta.url).pathname,

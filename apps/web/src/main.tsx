@@ -28,6 +28,7 @@ const AccountPage = lazy(() => import('./people/AccountPage.tsx'));
 const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
 const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
 const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
+const KeptPage = lazy(() => import('./people/KeptPage.tsx'));
 const BenchPage = lazy(() => import('./bench/BenchPage.tsx'));
 const TasksPage = lazy(() => import('./bench/TasksPage.tsx'));
 const TaskPage = lazy(() => import('./bench/TaskPage.tsx'));
@@ -45,7 +46,10 @@ const NEEDS: Readonly<Record<string, readonly (() => Promise<unknown>)[]>> = {
 
 const client = new QueryClient({
   defaultOptions: {
+    // Whether there is a network is asked of the network: what is kept on the device stands in for it.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 5000,
       // A refusal stays a refusal; only an unreachable server is worth another try.
       retry: (count, error) => !(error instanceof RefusedError) && count < 3,
@@ -84,6 +88,7 @@ function Application() {
                 <Route path="sites" element={<SitesPage />} />
                 <Route path="sites/new" element={<NewSitePage />} />
                 <Route path="sites/:siteId" element={<HousePage />} />
+                <Route path="device" element={<KeptPage />} />
                 <Route path="bench" element={<BenchPage />} />
                 <Route path="bench/tasks" element={<TasksPage />} />
                 <Route path="bench/tasks/:taskId" element={<TaskPage />} />

@@ -1,6 +1,7 @@
 /** Requests to the server, and what can go wrong with them. */
 import type { ClockStyle, DateOrder } from '@water-clock/core';
-import { ownerHeader } from './whose.ts';
+import { changedBy, inStep, isKept, OF_DEVICE, SESSION_PATH } from '../kept/keeping.ts';
+import { ownerHeader, ownerName } from './whose.ts';
 
 export interface ApiFault {
   readonly code: string;
@@ -59,11 +60,62 @@ export async function answered(path: string, init: RequestInit): Promise<Respons
 const KEEPALIVE_BYTES = 60_000;
 
 /**
- * One request. The answer's type is trusted, being our own server's.
+ * One request. The answer's type is trusted, being our own server's. What a visit needs is kept on the device as it comes, and stands in for an answer
+ * that does not; `inStep` says so.
  *
  * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
  */
 export async function request<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  more: Readonly<Record<string, string>> = {},
+): Promise<T> {
+  if (method !== 'GET') {
+    const answer = await asked<T>(method, path, body, more);
+    const changed = changedBy(path);
+    if (changed !== null) keepAnew(changed);
+    return answer;
+  }
+  if (!isKept(path)) return asked<T>(method, path, body, more);
+  try {
+    const answer = await asked<T>(method, path, body, more);
+    inStep.answered();
+    const owner = ownerOf(path);
+    void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
+    return answer;
+  } catch (error) {
+    if (!(error instanceof UnreachableError)) throw error;
+    const kept = await keptModule().then(({ keptAnswer }) => keptAnswer(ownerOf(path), path));
+    if (!kept) throw error;
+    inStep.keptFrom(kept.at);
+    // The cast trusts what our own server once answered.
+    return kept.body as T;
+  }
+}
+
+/** Changes come in bursts, milliseconds. */
+const SETTLED_MS = 2000;
+const settling = new Map<string, ReturnType<typeof setTimeout>>();
+
+/** What was kept is older than what has just been saved: once no more is saved for a moment, it is fetched again. */
+function keepAnew(path: string): void {
+  clearTimeout(settling.get(path));
+  settling.set(
+    path,
+    setTimeout(() => {
+      settling.delete(path);
+      // Without a network it stays as it was; the page says since when.
+      void request<unknown>('GET', path).catch(() => undefined);
+    }, SETTLED_MS),
+  );
+}
+
+/** It comes when it is first needed: the sign-in does without. */
+const keptModule = () => import('../kept/kept.ts');
+const ownerOf = (path: string) => (path === SESSION_PATH ? OF_DEVICE : ownerName());
+
+async function asked<T>(
   method: string,
   path: string,
   body?: unknown,

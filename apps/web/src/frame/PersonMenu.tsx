@@ -29,6 +29,7 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
               onClick: () => void navigate('/account'),
             },
             { key: 'preferences', label: 'Preferences …', onClick: () => setOpen('preferences') },
+            { key: 'device', label: 'On this device …', onClick: () => void navigate('/device') },
             ...(person.role === 'owner'
               ? [{ key: 'firm', label: 'The firm …', onClick: () => void navigate('/firm') }]
               : []),

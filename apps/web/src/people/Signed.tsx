@@ -1,8 +1,10 @@
-import { lazy } from 'react';
+import { lazy, Suspense } from 'react';
 import { Outlet } from 'react-router';
+import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
 
+const NewVersion = lazy(() => import('../offline/NewVersion.tsx'));
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
 
 /** What is for people who are signed in. Shows the sign-in to strangers. */
@@ -12,7 +14,16 @@ export function Signed() {
   if (session.isError)
     return <Failed what="Water Clock" error={session.error} retry={() => void session.refetch()} />;
   const { person, demo } = session.data;
-  if (person) return <Outlet />;
+  if (person)
+    return (
+      <>
+        <InStep />
+        <Suspense>
+          <NewVersion />
+        </Suspense>
+        <Outlet />
+      </>
+    );
   return (
     <main>
       <SignInPage demo={demo} />

@@ -1,5 +1,7 @@
 /** What of a person is on this device: counted before they sign out, and taken away when they do. */
 import { countPending, isAnothersPending } from '../editor/pendingWrites.ts';
+import { ownerName } from '../api/whose.ts';
+import { OF_DEVICE } from '../kept/keeping.ts';
 import { countWaitingPhotos, dropWaitingPhotos } from '../photos/photos.ts';
 
 export interface Unsent {
@@ -25,6 +27,8 @@ export function unsentWords({ changes, photos }: Unsent): string | null {
 /** Leaves nothing of the person; what waits for somebody else stays theirs. */
 export async function clearDevice(): Promise<void> {
   await dropWaitingPhotos();
+  const { forget } = await import('../kept/kept.ts');
+  await forget(ownerName(), OF_DEVICE);
   for (const key of Object.keys(localStorage))
     if (!isAnothersPending(key)) localStorage.removeItem(key);
   sessionStorage.clear();

@@ -21,6 +21,7 @@ import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
+import { useTakeAlong } from '../offline/useTakeAlong.ts';
 import { TourOffer } from './TourOffer.tsx';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -171,6 +172,7 @@ export default function TodayPage() {
   const worst = useLines({ sort: 'verdict', size: 1 }, style);
   const days = useCalendar(date, formatDate(today + DAYS_AHEAD), person, style);
   const open = useOpenVisits(person, style);
+  useTakeAlong(date, days.data?.visits);
   if (sites.isPending || days.isPending || open.isPending) return <Loading what="today" />;
   if (sites.isError)
     return <Failed what="Today" error={sites.error} retry={() => void sites.refetch()} />;

@@ -1,0 +1,142 @@
+/**
+ * What the server answered, kept on the device for the garage: by person and company, encrypted with a key that does not leave the browser, bounded, and
+ * gone when they sign out.
+ */
+import { Dexie, type EntityTable, type Table } from 'dexie';
+
+interface Kept {
+  readonly owner: string;
+  readonly path: string;
+  /** When the server answered so, milliseconds. */
+  readonly at: number;
+  readonly bytes: number;
+  /** Absent where the browser offers no encryption: outside https and loopback. */
+  readonly iv?: Uint8Array<ArrayBuffer>;
+  readonly data: ArrayBuffer;
+}
+
+interface OwnersKey {
+  readonly owner: string;
+  readonly key: CryptoKey;
+}
+
+/** How much is kept; the oldest goes first. */
+export const MOST_KEPT_BYTES = 60_000_000;
+/** What nobody has opened for so long is dropped. */
+export const MOST_KEPT_DAYS = 14;
+const DAY_MS = 86_400_000;
+/** Room is made once in so many answers. */
+const BETWEEN_PRUNES = 50;
+
+class KeptAnswers extends Dexie {
+  readonly answers!: Table<Kept, [string, string]>;
+  readonly keys!: EntityTable<OwnersKey, 'owner'>;
+
+  constructor() {
+    super('water-clock-kept');
+    this.version(1).stores({ answers: '[owner+path], owner, at', keys: 'owner' });
+  }
+}
+
+let opened: KeptAnswers | null = null;
+const database = () => (opened ??= new KeptAnswers());
+
+const CIPHER = 'AES-GCM';
+const cryptography = (): SubtleCrypto | undefined => globalThis.crypto?.subtle;
+
+/** The key of an owner, made at first; null: the browser has no encryption. */
+async function keyOf(owner: string): Promise<CryptoKey | null> {
+  const subtle = cryptography();
+  if (!subtle) return null;
+  const { keys } = database();
+  const known = await keys.get(owner);
+  if (known) return known.key;
+  const made = await subtle.generateKey({ name: CIPHER, length: 256 }, false, [
+    'encrypt',
+    'decrypt',
+  ]);
+  // Of two tabs that make one at once, the first one's counts for both.
+  return database().transaction('rw', keys, async () => {
+    const before = await keys.get(owner);
+    if (before) return before.key;
+    await keys.add({ owner, key: made });
+    return made;
+  });
+}
+
+let sincePruned = 0;
+
+/** Drops what is too old, then the oldest until all fits. */
+export async function prune(now = Date.now()): Promise<void> {
+  const { answers } = database();
+  await answers
+    .where('at')
+    .below(now - MOST_KEPT_DAYS * DAY_MS)
+    .delete();
+  const all = await answers.orderBy('at').reverse().toArray();
+  let bytes = 0;
+  const over = all.filter((one) => (bytes += one.bytes) > MOST_KEPT_BYTES);
+  await answers.bulkDelete(over.map(({ owner, path }): [string, string] => [owner, path]));
+}
+
+/** Keeps an answer; where the device refuses, nothing is kept. */
+export async function keepAnswer(
+  owner: string,
+  path: string,
+  body: unknown,
+  now = Date.now(),
+): Promise<void> {
+  try {
+    const plain = new TextEncoder().encode(JSON.stringify(body));
+    const key = await keyOf(owner);
+    const iv = key && crypto.getRandomValues(new Uint8Array(12));
+    const data =
+      key && iv
+        ? await crypto.subtle.encrypt({ name: CIPHER, iv }, key, plain)
+        : plain.buffer.slice(0, plain.byteLength);
+    const { byteLength: bytes } = data;
+    await database().answers.put({ owner, path, at: now, bytes, data, ...(iv ? { iv } : {}) });
+    sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
+    if (sincePruned === 0) await prune(now);
+  } catch {
+    // The device is full, or forbids it: then it is not there without a network.
+  }
+}
+
+export interface KeptAnswer {
+  readonly body: unknown;
+  readonly at: number;
+}
+
+/** What the server last answered; null: that is not kept, or cannot be read any more. */
+export async function keptAnswer(owner: string, path: string): Promise<KeptAnswer | null> {
+  try {
+    const kept = await database().answers.get([owner, path]);
+    if (!kept) return null;
+    const key = kept.iv ? await keyOf(owner) : null;
+    const plain =
+      key && kept.iv
+        ? await crypto.subtle.decrypt({ name: CIPHER, iv: kept.iv }, key, kept.data)
+        : kept.data;
+    return { body: JSON.parse(new TextDecoder().decode(plain)) as unknown, at: kept.at };
+  } catch {
+    return null;
+  }
+}
+
+/** What is kept of an owner, without what is in it, the newest first. */
+export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at' | 'bytes'>[]> {
+  const all = await database().answers.where('owner').equals(owner).toArray();
+  return all.map(({ path, at, bytes }) => ({ path, at, bytes })).sort((a, b) => b.at - a.at);
+}
+
+/** Takes away everything of some owners, with their keys. */
+export async function forget(...owners: readonly string[]): Promise<void> {
+  const { answers, keys } = database();
+  await database().transaction('rw', answers, keys, async () => {
+    for (const owner of owners) {
+      await answers.where('owner').equals(owner).delete();
+      await keys.delete(owner);
+    }
+  });
+}

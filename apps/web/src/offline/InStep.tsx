@@ -1,0 +1,25 @@
+import { useSyncExternalStore } from 'react';
+import { Alert } from 'antd';
+import { CloudOutlined } from '@ant-design/icons';
+import { momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { usePreferences } from '../platform/preferences.tsx';
+import { civilSecond, deviceZone } from '../platform/zone.ts';
+import { inStep } from '../kept/keeping.ts';
+
+/** Where the office does not answer: since when what is shown may have changed there. */
+export function InStep() {
+  const { clock, order } = usePreferences();
+  const behind = useSyncExternalStore(inStep.subscribe, inStep.behind);
+  if (behind === null) return null;
+  const at = civilSecond(new Date(behind), deviceZone());
+  const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
+  return (
+    <Alert
+      banner
+      role="status"
+      type="info"
+      icon={<CloudOutlined aria-hidden />}
+      title={`No answer from the office. What you see is as it was ${momentWords(at, { on, clock, order })}; what you change waits on this device.`}
+    />
+  );
+}

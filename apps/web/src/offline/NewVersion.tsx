@@ -1,0 +1,21 @@
+import { useEffect, useState } from 'react';
+import { Alert, Button } from 'antd';
+import { registerSW } from 'virtual:pwa-register';
+
+/** Registers the service worker, and offers a new version where there is one. It is never taken by itself: somebody may be in the middle of a visit. */
+export default function NewVersion() {
+  const [take, setTake] = useState<(() => Promise<void>) | null>(null);
+  useEffect(() => {
+    const update = registerSW({ onNeedRefresh: () => setTake(() => () => update(true)) });
+  }, []);
+  if (!take) return null;
+  return (
+    <Alert
+      banner
+      role="status"
+      type="info"
+      title="A new version of Water Clock is ready. The page is loaded again when you take it."
+      action={<Button onClick={() => void take()}>Take it now</Button>}
+    />
+  );
+}

@@ -1,0 +1,6 @@
+/** What the build makes of `vite-plugin-pwa`. */
+declare module 'virtual:pwa-register' {
+  export function registerSW(options: {
+    readonly onNeedRefresh?: () => void;
+  }): (reload?: boolean) => Promise<void>;
+}

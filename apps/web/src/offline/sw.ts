@@ -1,0 +1,79 @@
+/**
+ * The service worker: the application opens without a network after one visit. It keeps the code, the fonts and one page of its own version; what the
+ * server answers is kept elsewhere (`kept.ts`), by person.
+ */
+import { cleanupOutdatedCaches, precacheAndRoute, type PrecacheEntry } from 'workbox-precaching';
+import { NavigationRoute, registerRoute } from 'workbox-routing';
+
+/** What a service worker has, of which only this is used here. */
+interface WorkerScope {
+  readonly __WB_MANIFEST: (PrecacheEntry | string)[];
+  readonly skipWaiting: () => Promise<void>;
+  readonly addEventListener: (type: string, listener: (event: Extended) => void) => void;
+}
+interface Extended {
+  readonly waitUntil: (work: Promise<unknown>) => void;
+  readonly data?: { readonly type?: string };
+}
+declare const self: WorkerScope;
+
+const files = self.__WB_MANIFEST;
+/** The page names the files of its version, so each version has its own. */
+const PAGES = 'water-clock-page-';
+const PAGE = `${PAGES}${files.map((file) => (typeof file === 'string' ? file : file.url)).join().length}-${hashOf(files)}`;
+/** A network that does not answer is as good as none, milliseconds. */
+const PATIENCE = 3000;
+const AT = '/';
+
+function hashOf(all: readonly (PrecacheEntry | string)[]): string {
+  let hash = 0;
+  for (const char of JSON.stringify(all)) hash = (Math.imul(hash, 31) + char.charCodeAt(0)) | 0;
+  return (hash >>> 0).toString(36);
+}
+
+precacheAndRoute(files);
+cleanupOutdatedCaches();
+
+self.addEventListener('install', (event) => {
+  event.waitUntil(
+    caches.open(PAGE).then((cache) => cache.add(new Request(AT, { cache: 'reload' }))),
+  );
+});
+self.addEventListener('activate', (event) => {
+  event.waitUntil(
+    caches
+      .keys()
+      .then((names) =>
+        Promise.all(
+          names
+            .filter((name) => name.startsWith(PAGES) && name !== PAGE)
+            .map((name) => caches.delete(name)),
+        ),
+      ),
+  );
+});
+// A new version waits until somebody takes it.
+self.addEventListener('message', (event) => {
+  if (event.data?.type === 'SKIP_WAITING') void self.skipWaiting();
+});
+
+/** The page from the server where it answers, with a nonce of its own; else the one that was kept. */
+async function page(request: Request): Promise<Response> {
+  const kept = async () => (await caches.open(PAGE)).match(AT);
+  try {
+    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE) });
+    // A server that has trouble, or a guest network's own page, is no answer.
+    if (answer.ok || answer.status < 500) return answer;
+    return (await kept()) ?? answer;
+  } catch (error) {
+    const here = await kept();
+    if (here) return here;
+    throw error;
+  }
+}
+
+registerRoute(
+  new NavigationRoute(({ request }) => page(request), {
+    denylist: [/^\/api(\/|$)/u, /^\/metrics$/u, /\.[a-z0-9]+$/iu],
+  }),
+);

@@ -1,0 +1,27 @@
+/** What is fetched before somebody leaves: each answer is kept on the device as it comes (`api/request.ts`). */
+import { request } from '../api/request.ts';
+
+const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
+
+/**
+ * Fetches what a visit to some timers needs, one after the other.
+ *
+ * @returns how many of them could not be fetched.
+ */
+export async function takeAlong(timerIds: readonly string[]): Promise<number> {
+  let missing = 0;
+  const fetched = async (path: string) => {
+    try {
+      await request<unknown>('GET', path);
+    } catch {
+      missing += 1;
+    }
+  };
+  for (const shelf of SHELVES) await fetched(`/api/library/${shelf}`);
+  for (const id of timerIds) {
+    await fetched(`/api/timers/${id}`);
+    await fetched(`/api/timers/${id}/proposals`);
+    await fetched(`/api/timers/${id}/visits`);
+  }
+  return missing;
+}

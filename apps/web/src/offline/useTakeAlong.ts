@@ -1,0 +1,25 @@
+import { useEffect } from 'react';
+import type { CalendarVisit } from '../api/calendar.ts';
+import { takeAlong } from './takeAlong.ts';
+
+/** The page is drawn first. */
+const AFTER_MS = 3000;
+/** More houses are not visited in a day. */
+const MOST_TAKEN = 20;
+const TAKEN = 'water-clock:taken';
+
+/** Fetches what the visits of a day need, once a day and page, so that it is there in the garage. */
+export function useTakeAlong(date: string, visits: readonly CalendarVisit[] | undefined): void {
+  const ids = (visits ?? []).filter((visit) => visit.date === date).map(({ timerId }) => timerId);
+  const text = [...new Set(ids)].slice(0, MOST_TAKEN).join(' ');
+  useEffect(() => {
+    const what = `${date} ${text}`;
+    if (text === '' || sessionStorage.getItem(TAKEN) === what) return undefined;
+    const later = setTimeout(() => {
+      void takeAlong(text.split(' ')).then((missing) => {
+        if (missing === 0) sessionStorage.setItem(TAKEN, what);
+      });
+    }, AFTER_MS);
+    return () => clearTimeout(later);
+  }, [date, text]);
+}

@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import { Button, Table } from 'antd';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { ownerName } from '../api/whose.ts';
+import { unsentHere, unsentWords } from './device.ts';
+import { usePreferences } from '../platform/preferences.tsx';
+import { Loading } from '../platform/states.tsx';
+import { civilSecond, deviceZone } from '../platform/zone.ts';
+import {
+  forget,
+  keptAnswer,
+  keptPaths,
+  MOST_KEPT_BYTES,
+  MOST_KEPT_DAYS,
+  type KeptAnswer,
+} from '../kept/kept.ts';
+import { takeAlong } from '../offline/takeAlong.ts';
+
+interface KeptTimer {
+  readonly id: string;
+  readonly name: string;
+  readonly at: number;
+}
+
+const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
+
+/** The name of a timer's house, as its answer has it. */
+function nameIn(answer: KeptAnswer | null): string {
+  // The cast only looks: what is missing is not there.
+  const body = answer?.body as
+    { site?: { name?: string }; plan?: { timer?: { name?: string } } } | undefined;
+  return [body?.site?.name, body?.plan?.timer?.name].filter(Boolean).join(', ') || 'a timer';
+}
+
+async function keptHere() {
+  const owner = ownerName();
+  const all = await keptPaths(owner);
+  const timers: KeptTimer[] = [];
+  for (const { path, at } of all) {
+    const [, id] = TIMER.exec(path) ?? [];
+    if (id !== undefined) timers.push({ id, at, name: nameIn(await keptAnswer(owner, path)) });
+  }
+  return {
+    timers,
+    others: all.length - timers.length,
+    bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
+    unsent: unsentWords(await unsentHere()),
+  };
+}
+
+const KEPT_KEY = ['kept on this device'];
+const sizeWords = (bytes: number) =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${Math.round(bytes / 1e6)} MB`;
+
+/** What of the office is on this device, how old it is, and what has not reached the office. */
+export default function KeptPage() {
+  const { clock, order } = usePreferences();
+  const client = useQueryClient();
+  const kept = useQuery({ queryKey: KEPT_KEY, queryFn: keptHere, staleTime: 0 });
+  const [said, setSaid] = useState<string | null>(null);
+  const again = () => client.invalidateQueries({ queryKey: KEPT_KEY });
+  const moment = (at: number) =>
+    momentWords(civilSecond(new Date(at), deviceZone()), {
+      on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
+      ...{ clock, order },
+    });
+  if (!kept.data) return <Loading what="what is kept" />;
+  const { timers, others, bytes, unsent } = kept.data;
+  const fetchAnew = async () => {
+    setSaid('Fetching …');
+    const missing = await takeAlong(timers.map(({ id }) => id));
+    setSaid(
+      missing === 0
+        ? 'All of it is in step with the office.'
+        : `${missing === 1 ? 'One answer' : `${missing} answers`} did not come. What was kept is still here.`,
+    );
+    await again();
+  };
+  return (
+    <div className="page stack">
+      <h1>On this device</h1>
+      <p className="column">
+        What you have opened in the last {MOST_KEPT_DAYS} days, and the visits of the day, open
+        without a network. It belongs to you, and is deleted when you sign out.
+      </p>
+      <p>
+        <strong>
+          {sizeWords(bytes)} of {sizeWords(MOST_KEPT_BYTES)}
+        </strong>
+        : {timers.length === 1 ? '1 timer' : `${timers.length} timers`}, and{' '}
+        {others === 1 ? '1 other answer' : `${others} other answers`} of the office, such as its
+        library.
+      </p>
+      <p role="status">
+        {unsent === null
+          ? 'Nothing waits to be sent.'
+          : `Waiting to be sent: ${unsent}. It goes when its timer is open and there is a network.`}
+      </p>
+      <div className="row">
+        <Button type="primary" onClick={() => void fetchAnew()}>
+          Fetch it anew
+        </Button>
+        <Button danger onClick={() => void forget(ownerName()).then(again)}>
+          Delete what is kept
+        </Button>
+        {said !== null && <span role="status">{said}</span>}
+      </div>
+      <Table<KeptTimer>
+        size="small"
+        rowKey="id"
+        pagination={false}
+        dataSource={timers}
+        locale={{ emptyText: 'No timer is kept yet.' }}
+        columns={[
+          {
+            title: 'Timer',
+            dataIndex: 'name',
+            render: (name: string, { id }) => <Link to={`/timers/${id}`}>{name}</Link>,
+          },
+          { title: 'In step with the office', dataIndex: 'at', render: moment },
+        ]}
+      />
+    </div>
+  );
+}

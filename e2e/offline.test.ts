@@ -1,0 +1,110 @@
+/** In the garage without a network: the page opens, what is changed there waits, and all of it arrives. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import { accessibilityFaults, FENNIMORE, headline, House, press, saved, sees } from './house.ts';
+
+jest.setTimeout(180_000);
+let house: House;
+let page: Page;
+beforeAll(async () => {
+  house = await House.open();
+  page = await house.at(FENNIMORE);
+});
+afterAll(() => house.close());
+
+const STATUS = '.timer-tools [role=status]';
+const isReady = () =>
+  page.evaluate(async () => {
+    const { active } = await navigator.serviceWorker.ready;
+    for (let n = 0; n < 100 && active?.state !== 'activated'; n++)
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    return active?.state;
+  });
+const startsOfB = () =>
+  page.evaluate(async (path) => {
+    const answer = await fetch(`/api${path}`);
+    const view = (await answer.json()) as {
+      plan: { programs: { letter: string; starts: string[] }[] };
+    };
+    return view.plan.programs.find(({ letter }) => letter === 'B')?.starts;
+  }, FENNIMORE);
+
+test('after one visit the timer opens without a network, and says since when it may be behind', async () => {
+  await sees(page, '.strip', /./);
+  const before = await headline(page);
+  expect(await isReady()).toBe('activated');
+  // Every answer of the first page came before the worker was there; the second one is kept whole.
+  await page.reload();
+  await sees(page, '.strip', /./);
+  await new Promise((resolve) => setTimeout(resolve, 1000));
+  await page.setOfflineMode(true);
+  await page.reload();
+  await sees(page, '.strip', /./);
+  expect(await headline(page)).toBe(before);
+  await sees(page, '[role=status]', /No answer from the office. What you see is as it was/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  for (const step of ['clock', 'stations', 'keyin', 'brief', 'plan']) {
+    await page.goto(`${house.server.url}${FENNIMORE}/${step}`);
+    await sees(page, 'main', /\w{4}/);
+    expect(await page.$('::-p-text(could not be)')).toBeNull();
+  }
+});
+
+test('what is changed there outlives a reload without a network, and arrives when there is one', async () => {
+  await page.goto(`${house.server.url}${FENNIMORE}`);
+  await sees(page, '.strip', /./);
+  await press(page, 'Move B to a free time');
+  await sees(page, STATUS, /not sent|waits|Not saved|offline|1/i);
+  const clear = await headline(page);
+  await page.reload();
+  await sees(page, '.strip', /./);
+  await sees(page, '.verdict', new RegExp(clear.slice(0, 12)));
+  await page.setOfflineMode(false);
+  const before = await startsOfB();
+  await page.reload();
+  await saved(page);
+  await page
+    .waitForFunction(
+      async (path, old) => {
+        const answer = await fetch(`/api${path}`);
+        const view = (await answer.json()) as {
+          plan: { programs: { letter: string; starts: string[] }[] };
+        };
+        const now = view.plan.programs.find(({ letter }) => letter === 'B')?.starts;
+        return JSON.stringify(now) !== old;
+      },
+      { polling: 500 },
+      FENNIMORE,
+      JSON.stringify(before),
+    )
+    .catch(() => undefined);
+  expect(await startsOfB()).not.toEqual(['05:15']);
+});
+
+test('what is kept stands on one page, and is gone after signing out', async () => {
+  await page.goto(`${house.server.url}/device`);
+  await sees(page, 'main', /Fennimore house, Eight-station wall timer/);
+  await sees(page, 'main', /Nothing waits to be sent/);
+  expect(await accessibilityFaults(page)).toEqual([]);
+  await press(page, 'Fetch it anew');
+  await sees(page, 'main', /All of it is in step with the office/);
+  await page.evaluate(async () => {
+    await fetch('/api/session');
+  });
+  await press(page, 'Tamsin Orrowby');
+  await page.locator('.ant-dropdown-menu-item ::-p-text(Sign out)').click();
+  await page.waitForSelector('.sign-in-demo');
+  const left = await page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opened = indexedDB.open('water-clock-kept');
+        opened.onerror = () => reject(new Error('it does not open'));
+        opened.onsuccess = () => {
+          const count = opened.result.transaction('answers').objectStore('answers').getAllKeys();
+          count.onsuccess = () =>
+            resolve(count.result.filter((key) => !/session/.test(String(key))).length);
+        };
+      }),
+  );
+  expect(left).toBe(0);
+});
