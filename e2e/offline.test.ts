@@ -9,6 +9,8 @@ let page: Page;
 beforeAll(async () => {
   house = await House.open();
   page = await house.at(FENNIMORE);
+  // Leaving with something unsent is asked about.
+  page.on('dialog', (dialog) => void dialog.accept());
 });
 afterAll(() => house.close());
 
@@ -20,15 +22,6 @@ const isReady = () =>
       await new Promise((resolve) => setTimeout(resolve, 100));
     return active?.state;
   });
-const startsOfB = () =>
-  page.evaluate(async (path) => {
-    const answer = await fetch(`/api${path}`);
-    const view = (await answer.json()) as {
-      plan: { programs: { letter: string; starts: string[] }[] };
-    };
-    return view.plan.programs.find(({ letter }) => letter === 'B')?.starts;
-  }, FENNIMORE);
-
 test('after one visit the timer opens without a network, and says since when it may be behind', async () => {
   await sees(page, '.strip', /./);
   const before = await headline(page);
@@ -54,31 +47,26 @@ test('what is changed there outlives a reload without a network, and arrives whe
   await page.goto(`${house.server.url}${FENNIMORE}`);
   await sees(page, '.strip', /./);
   await press(page, 'Move B to a free time');
-  await sees(page, STATUS, /not sent|waits|Not saved|offline|1/i);
+  await sees(page, STATUS, /Waiting for the server/);
   const clear = await headline(page);
   await page.reload();
   await sees(page, '.strip', /./);
   await sees(page, '.verdict', new RegExp(clear.slice(0, 12)));
   await page.setOfflineMode(false);
-  const before = await startsOfB();
   await page.reload();
   await saved(page);
-  await page
-    .waitForFunction(
-      async (path, old) => {
-        const answer = await fetch(`/api${path}`);
-        const view = (await answer.json()) as {
-          plan: { programs: { letter: string; starts: string[] }[] };
-        };
-        const now = view.plan.programs.find(({ letter }) => letter === 'B')?.starts;
-        return JSON.stringify(now) !== old;
-      },
-      { polling: 500 },
-      FENNIMORE,
-      JSON.stringify(before),
-    )
-    .catch(() => undefined);
-  expect(await startsOfB()).not.toEqual(['05:15']);
+  await page.waitForFunction(
+    async (path) => {
+      const answer = await fetch(`/api${path}`);
+      const { plan } = (await answer.json()) as {
+        plan: { programs: { letter: string; starts: string[] }[] };
+      };
+      return !plan.programs.find(({ letter }) => letter === 'B')?.starts.includes('05:15');
+    },
+    { polling: 500 },
+    FENNIMORE,
+  );
+  await page.waitForFunction(() => !document.body.innerText.includes('No answer from the office'));
 });
 
 test('what is kept stands on one page, and is gone after signing out', async () => {
@@ -102,7 +90,7 @@ test('what is kept stands on one page, and is gone after signing out', async () 
         opened.onsuccess = () => {
           const count = opened.result.transaction('answers').objectStore('answers').getAllKeys();
           count.onsuccess = () =>
-            resolve(count.result.filter((key) => !/session/.test(String(key))).length);
+            resolve(count.result.filter((key) => !/session/.test(JSON.stringify(key))).length);
         };
       }),
   );

@@ -132,6 +132,8 @@ export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at'
 
 /** Takes away everything of some owners, with their keys. */
 export async function forget(...owners: readonly string[]): Promise<void> {
+  // A browser that has no such storage has kept nothing.
+  if (!Dexie.dependencies.indexedDB) return;
   const { answers, keys } = database();
   await database().transaction('rw', answers, keys, async () => {
     for (const owner of owners) {
