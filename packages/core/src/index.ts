@@ -157,11 +157,8 @@ export { eventsReport, simulateEvents, type DeviceSimulation } from './device/si
 // The bench: a device behind a panel of our own making.
 export {
   BENCH_KEYS,
-  GARDEN_FAULTS,
   LiveBench,
-  type Bed,
   type BenchAct,
-  type GardenFault,
   type BenchKey,
   type BenchStart,
   type BenchState,
@@ -169,6 +166,7 @@ export {
   type Lamps,
   type LoggedAct,
 } from './bench/bench.ts';
+export { GARDEN_FAULTS, type Bed, type GardenFault } from './bench/garden.ts';
 export type { Page } from './bench/pages.ts';
 
 // Judging a plan: findings, limits, fixes, reports.

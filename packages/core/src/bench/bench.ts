@@ -17,6 +17,7 @@ import { adjustedSeconds, effectivePercent } from '../plan/program.ts';
 import { programsByLetter, type Plan } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { formatMoment, monthOf, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
+import { Garden, type Bed, type GardenFault, type GardenState } from './garden.ts';
 import { benchPages, headingsOf, OPENING, shownLetters, type Page } from './pages.ts';
 import { fastSteps, inYear, turned } from './turn.ts';
 
@@ -31,18 +32,6 @@ export const BENCH_KEYS = [
   'rest',
 ] as const;
 export type BenchKey = (typeof BENCH_KEYS)[number];
-
-/** What the garden has wrong with it. */
-export interface GardenFault {
-  readonly fault: (typeof GARDEN_FAULTS)[number];
-  readonly station: number;
-  readonly on: boolean;
-}
-/** Its valve does not close; its circuit is broken; its coil shorts; its valve does not open although it has current. */
-export const GARDEN_FAULTS = ['sticks', 'dead', 'shorts', 'shut'] as const;
-
-/** The list of the state in which a fault stands. */
-const LISTS = { sticks: 'sticking', dead: 'dead', shorts: 'shorted', shut: 'shut' } as const;
 
 export type BenchAct =
   /** `fast`: it has been held for a while, and a value goes by larger steps. */
@@ -70,7 +59,7 @@ interface ByHand {
   readonly page: 'what' | 'minutes';
 }
 
-export interface BenchState {
+export interface BenchState extends GardenState {
   readonly start: BenchStart;
   readonly device: DeviceState;
   /** Null: the panel shows the time. */
@@ -83,14 +72,6 @@ export interface BenchState {
   readonly lastKey: ClockSecond;
   /** Nobody has set the clock since it lost the time. */
   readonly flashes: boolean;
-  readonly dead: readonly number[];
-  readonly sticking: readonly number[];
-  readonly shorted: readonly number[];
-  readonly shut: readonly number[];
-  /** Valves that did not close, and since when. */
-  readonly stuck: readonly { readonly station: number; readonly since: ClockSecond }[];
-  /** Seconds of water by station, what runs now left out. */
-  readonly watered: Readonly<Record<number, number>>;
 }
 
 /** What the panel shows. */
@@ -121,27 +102,14 @@ export interface Lamps {
   readonly short: boolean;
 }
 
-export interface Bed {
-  readonly station: number;
-  readonly name: string;
-  readonly isWet: boolean;
-  /** Of the piece that runs; null: none, or its valve does not close. */
-  readonly secondsLeft: number | null;
-  readonly seconds: number;
-  /** Null: its flow is not known. */
-  readonly litres: number | null;
-}
-
 /** Seconds without a key after which a panel shows the time again. */
 const AWAKE = 120;
 const LONGEST_BY_HAND = 60;
-/** Of an ordinary coil that holds, and of one that is burnt through. */
-const USUAL_MILLIAMPS = 220;
-const SHORT_MILLIAMPS = 2400;
 const MOST_KEPT = 4_000;
 
 export class LiveBench {
-  private state: Omit<BenchState, 'device'>;
+  private state: Omit<BenchState, 'device' | keyof GardenState>;
+  private readonly plot: Garden;
   private readonly device: LiveDevice;
   private pagesOnce: { readonly key: readonly unknown[]; readonly pages: Page[] } | null = null;
   readonly log: LoggedAct[] = [];
@@ -158,8 +126,8 @@ export class LiveBench {
       ? LiveDevice.from(state.device, listener)
       : LiveDevice.idle(start.plan, start.now, start.ahead, listener, undefined, factory);
     const nothing = { page: null, draft: null, byHand: null, isOpened: false, flashes: false };
-    const garden = { dead: [], sticking: [], shorted: [], shut: [], stuck: [], watered: {} };
-    this.state = state ?? { start, letter: 'A', lastKey: start.now, ...nothing, ...garden };
+    this.plot = new Garden(state);
+    this.state = state ?? { start, letter: 'A', lastKey: start.now, ...nothing };
   }
 
   /** Does again what a log says, and goes on to a moment. */
@@ -174,7 +142,7 @@ export class LiveBench {
   }
 
   snapshot(): BenchState {
-    return { ...this.state, device: this.device.snapshot() };
+    return { ...this.state, ...this.plot.snapshot(), device: this.device.snapshot() };
   }
 
   get plan(): Plan {
@@ -205,29 +173,10 @@ export class LiveBench {
 
   private ended(run: DeviceRun): void {
     this.keep(this.runs, run);
-    const { station, on, off } = run;
-    if (this.isDry(station)) return;
-    this.water(station, off - on);
-    if (this.state.sticking.includes(station) && !this.isStuck(station))
-      this.set({ stuck: [...this.state.stuck, { station, since: off }] });
+    this.plot.ended(run);
   }
 
-  /** Whether nothing comes of it, be there current or not. */
-  private isDry(station: number): boolean {
-    const { dead, shorted, shut } = this.state;
-    return [dead, shorted, shut].some((list) => list.includes(station));
-  }
-
-  private isStuck(station: number): boolean {
-    return this.state.stuck.some((one) => one.station === station);
-  }
-
-  private water(station: number, seconds: number): void {
-    const { watered } = this.state;
-    this.set({ watered: { ...watered, [station]: (watered[station] ?? 0) + seconds } });
-  }
-
-  private set(some: Partial<BenchState>): void {
+  private set(some: Partial<Omit<BenchState, keyof GardenState>>): void {
     this.state = { ...this.state, ...some };
   }
 
@@ -255,7 +204,7 @@ export class LiveBench {
     this.log.push({ ...act, at: this.now });
     if ('key' in act) this.key(act.key, act.fast ?? false);
     else if ('world' in act) this.world(act.world);
-    else this.faulty(act.garden);
+    else this.plot.change(act.garden, this.now);
   }
 
   private world(press: Press): void {
@@ -268,16 +217,6 @@ export class LiveBench {
     if (press.do === 'powerOff') this.set({ page: null, draft: null, byHand: null });
     if (press.do === 'powerOn' && powerLoss?.settings === 'factory')
       this.set({ letter: 'A', isOpened: false });
-  }
-
-  private faulty({ fault, station, on }: GardenFault): void {
-    const list = LISTS[fault];
-    const others = this.state[list].filter((one) => one !== station);
-    this.set({ [list]: on ? [...others, station] : others });
-    if (fault !== 'sticks' || on) return;
-    for (const { station: one, since } of this.state.stuck)
-      if (one === station) this.water(station, this.now - since);
-    this.set({ stuck: this.state.stuck.filter((one) => one.station !== station) });
   }
 
   // What the panel shows.
@@ -450,43 +389,17 @@ export class LiveBench {
       main: open.length > 0,
       rain: this.device.isWet && sensor !== 'none',
       power: this.clock !== null,
-      short: open.some((station) => this.state.shorted.includes(station)),
+      short: open.some((station) => this.plot.isShorted(station)),
     };
   }
 
   /** What a meter at the terminals shows while each station has current, one after another. */
   wiringTest(): StationTest[] {
-    const { dead, shorted } = this.state;
-    return this.plan.stations.map(({ number }) => {
-      const coil = USUAL_MILLIAMPS + ((number * 7919) % 41) - 20;
-      const milliamps = dead.includes(number)
-        ? 0
-        : shorted.includes(number)
-          ? SHORT_MILLIAMPS
-          : coil;
-      return { station: number, reading: `${milliamps} mA` };
-    });
+    return this.plot.wiringTest(this.plan);
   }
 
   garden(): Bed[] {
-    const open = new Map(this.device.openValves.map((valve) => [valve.station, valve]));
-    return this.plan.stations.map(({ number, name = '', flowLpm }) => {
-      const isDead = this.isDry(number);
-      const valve = open.get(number);
-      const stuck = this.state.stuck.find(({ station }) => station === number);
-      const seconds =
-        (this.state.watered[number] ?? 0) +
-        (isDead || !valve ? 0 : this.now - valve.on) +
-        (stuck && !valve ? this.now - stuck.since : 0);
-      return {
-        station: number,
-        name,
-        isWet: !isDead && (valve !== undefined || stuck !== undefined),
-        secondsLeft: isDead ? null : (valve?.left ?? null),
-        seconds,
-        litres: flowLpm === undefined ? null : (seconds / 60) * flowLpm,
-      };
-    });
+    return this.plot.beds(this.plan, this.device.openValves, this.now);
   }
 
   // The keys.
