@@ -58,13 +58,23 @@ const write: Write = {
   change: { type: 'note', fields: { hundredMonth: 1 } },
 };
 
+const NAMES = [
+  ...['api/whose', 'editor/pendingWrites', 'photos/photos', 'people/device', 'api/request'],
+];
+
 /** A page of the application in this browser; the modules of one page are the same ones. */
 async function openPage(person: typeof TAMSIN) {
-  const [whose, pending, photos, people, requests] = (await Promise.all(
-    ['api/whose', 'editor/pendingWrites', 'photos/photos', 'people/device', 'api/request'].map(
-      (name) => import(`../src/${name}.ts`),
-    ),
-  )) as [typeof Whose, typeof Pending, typeof Photos, typeof People, typeof Requests];
+  // One after the other: Jest loses modules that several imports ask for at once.
+  const loaded: unknown[] = [];
+  for (const name of NAMES) loaded.push(await import(`../src/${name}.ts`));
+  // The cast holds: they stand in the order of their names.
+  const [whose, pending, photos, people, requests] = loaded as [
+    typeof Whose,
+    typeof Pending,
+    typeof Photos,
+    typeof People,
+    typeof Requests,
+  ];
   whose.workFor(person);
   return { ...whose, ...pending, ...photos, ...people, ...requests };
 }

@@ -4,7 +4,7 @@ import { Dexie } from 'dexie';
 import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
 import { request, RefusedError, UnreachableError } from '../src/api/request.ts';
 import { workFor } from '../src/api/whose.ts';
-import { changedBy, inStep, isKept, OF_DEVICE } from '../src/kept/keeping.ts';
+import { changedBy, inStep, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
 import {
   forget,
   keepAnswer,
@@ -80,6 +80,19 @@ test.each([
   ['/api/account/sessions', false],
 ])('%s is kept: %s', (path, kept) => {
   expect(isKept(path)).toBe(kept);
+});
+
+test('that nobody is signed in is kept only on a device on which somebody was', () => {
+  const memory = new Map<string, string>();
+  const storage = {
+    getItem: (key: string) => memory.get(key) ?? null,
+    setItem: (key: string, value: string) => memory.set(key, value),
+  };
+  Object.defineProperty(globalThis, 'localStorage', { value: storage, configurable: true });
+  expect(isWorthKeeping('/api/session', { person: null })).toBe(false);
+  expect(isWorthKeeping('/api/session', { person: { id: 'ann' } })).toBe(true);
+  expect(isWorthKeeping('/api/session', { person: null })).toBe(true);
+  expect(isWorthKeeping(TIMER, {})).toBe(true);
 });
 
 test('a write makes the kept timer old, and nothing else', () => {

@@ -1,6 +1,13 @@
 /** Requests to the server, and what can go wrong with them. */
 import type { ClockStyle, DateOrder } from '@water-clock/core';
-import { changedBy, inStep, isKept, OF_DEVICE, SESSION_PATH } from '../kept/keeping.ts';
+import {
+  changedBy,
+  inStep,
+  isKept,
+  isWorthKeeping,
+  OF_DEVICE,
+  SESSION_PATH,
+} from '../kept/keeping.ts';
 import { ownerHeader, ownerName } from './whose.ts';
 
 export interface ApiFault {
@@ -82,7 +89,8 @@ export async function request<T>(
     const answer = await asked<T>(method, path, body, more);
     inStep.answered();
     const owner = ownerOf(path);
-    void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
+    if (isWorthKeeping(path, answer))
+      void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
     return answer;
   } catch (error) {
     if (!(error instanceof UnreachableError)) throw error;

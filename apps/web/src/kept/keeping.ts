@@ -18,6 +18,23 @@ const KEPT: readonly RegExp[] = [
 ];
 export const isKept = (path: string): boolean => KEPT.some((like) => like.test(path));
 
+const MARK = 'water-clock:kept';
+
+/**
+ * Whether to keep an answer. That nobody is signed in is kept only where somebody was: for a stranger nothing of this is loaded.
+ */
+export function isWorthKeeping(path: string, answer: unknown): boolean {
+  // The cast only looks.
+  const isNobody = path === SESSION_PATH && !(answer as { person?: object | null } | null)?.person;
+  try {
+    if (isNobody) return localStorage.getItem(MARK) !== null;
+    localStorage.setItem(MARK, '1');
+  } catch {
+    // Storage is forbidden; then nothing is kept either.
+  }
+  return true;
+}
+
 /** The kept answer that a write makes old; null: none. */
 export function changedBy(path: string): string | null {
   const [timer] = /^\/api\/timers\/[0-9a-f-]{36}(?=\/)/u.exec(path) ?? [];
