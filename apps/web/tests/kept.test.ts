@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { Dexie } from 'dexie';
 import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
 import { request, RefusedError, UnreachableError } from '../src/api/request.ts';
+import { takeAlong } from '../src/offline/takeAlong.ts';
 import { workFor } from '../src/api/whose.ts';
 import { changedBy, inStep, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
 import {
@@ -130,6 +131,17 @@ describe('in place of the office', () => {
     expect(inStep.behind()).toBeLessThanOrEqual(Date.now());
     expect(await request('GET', TIMER)).toEqual({ version: 2 });
     expect(inStep.behind()).toBeNull();
+  });
+
+  test('what is taken along has to come from the office: what is kept does not count', async () => {
+    const answersOf = (answer: () => Response | Promise<Response>) =>
+      answers.push(...Array.from({ length: 8 }, () => answer));
+    answersOf(said({}));
+    expect(await takeAlong([TIMER.split('/').at(-1) ?? ''])).toBe(0);
+    await settle();
+    answersOf(silent);
+    expect(await takeAlong([TIMER.split('/').at(-1) ?? ''])).toBe(8);
+    expect(answers).toHaveLength(0);
   });
 
   test('a refusal stays one, and what was never kept cannot be reached', async () => {

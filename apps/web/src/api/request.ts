@@ -86,12 +86,7 @@ export async function request<T>(
   }
   if (!isKept(path)) return asked<T>(method, path, body, more);
   try {
-    const answer = await asked<T>(method, path, body, more);
-    inStep.answered();
-    const owner = ownerOf(path);
-    if (isWorthKeeping(path, answer))
-      void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
-    return answer;
+    return await fetchAnew<T>(path);
   } catch (error) {
     if (!(error instanceof UnreachableError)) throw error;
     const kept = await keptModule().then(({ keptAnswer }) => keptAnswer(ownerOf(path), path));
@@ -100,6 +95,20 @@ export async function request<T>(
     // The cast trusts what our own server once answered.
     return kept.body as T;
   }
+}
+
+/**
+ * What the server answers now, kept as it comes; nothing stands in for it.
+ *
+ * @throws RefusedError, UnreachableError
+ */
+export async function fetchAnew<T>(path: string): Promise<T> {
+  const answer = await asked<T>('GET', path);
+  inStep.answered();
+  const owner = ownerOf(path);
+  if (isWorthKeeping(path, answer))
+    void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));
+  return answer;
 }
 
 /** Changes come in bursts, milliseconds. */
@@ -114,7 +123,7 @@ function keepAnew(path: string): void {
     setTimeout(() => {
       settling.delete(path);
       // Without a network it stays as it was; the page says since when.
-      void request<unknown>('GET', path).catch(() => undefined);
+      void fetchAnew<unknown>(path).catch(() => undefined);
     }, SETTLED_MS),
   );
 }

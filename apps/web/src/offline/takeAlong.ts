@@ -1,5 +1,5 @@
 /** What is fetched before somebody leaves: each answer is kept on the device as it comes (`api/request.ts`). */
-import { request } from '../api/request.ts';
+import { fetchAnew } from '../api/request.ts';
 
 const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
 
@@ -12,7 +12,8 @@ export async function takeAlong(timerIds: readonly string[]): Promise<number> {
   let missing = 0;
   const fetched = async (path: string) => {
     try {
-      await request<unknown>('GET', path);
+      // What is kept already is no answer of the office.
+      await fetchAnew<unknown>(path);
     } catch {
       missing += 1;
     }
