@@ -1,11 +1,11 @@
 /** What waits on a device belongs to one person: nobody else finds, sends or deletes it, and signing out says what would be lost. */
 import { beforeEach, expect, test } from '@jest/globals';
-import type { Write } from '../src/api/timers.ts';
 import type * as People from '../src/people/device.ts';
 import type * as Pending from '../src/editor/pendingWrites.ts';
 import type * as Photos from '../src/photos/photos.ts';
 import type * as Requests from '../src/api/request.ts';
 import type * as Whose from '../src/api/whose.ts';
+import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
 const values = new Map<string, string>();
@@ -51,12 +51,6 @@ beforeEach(() => {
 
 const TAMSIN = { id: 'tamsin', companyId: 'brindlewick' };
 const JORY = { id: 'jory', companyId: 'brindlewick' };
-const write: Write = {
-  id: 'a',
-  baseVersion: 1,
-  way: 'do',
-  change: { type: 'note', fields: { hundredMonth: 1 } },
-};
 
 const NAMES = [
   ...['api/whose', 'editor/pendingWrites', 'photos/photos', 'people/device', 'api/request'],
@@ -81,7 +75,7 @@ async function openPage(person: typeof TAMSIN) {
 
 test('it is found, counted, sent and deleted for its own person alone', async () => {
   const tamsin = await openPage(TAMSIN);
-  tamsin.keepPending('larkholt', [write, { ...write, id: 'b' }]);
+  tamsin.keepPending('larkholt', [queueOf('a', 'b')]);
   const photo = '/api/photos/p1';
   outboxes.set('water-clock-photos:brindlewick.tamsin', new Map([[photo, new Response('jpeg')]]));
   // `new URL` needs a whole address.
@@ -103,7 +97,7 @@ test('it is found, counted, sent and deleted for its own person alone', async ()
   expect(values.has('preferences')).toBe(false);
 
   const again = await openPage(TAMSIN);
-  expect(again.pendingOf('larkholt')).toHaveLength(2);
+  expect(again.pendingOf('larkholt')).toEqual([queueOf('a', 'b')]);
   expect(await again.sendWaiting()).toBe(0);
   expect(sent).toEqual([{ path: photo, person: 'tamsin' }]);
   await again.clearDevice();

@@ -15,7 +15,7 @@ import {
 import { RefusedError, UnreachableError } from '../src/api/request.ts';
 import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
 import { stacksOf, TimerEditor } from '../src/editor/editor.ts';
-import { type Saved, type Write } from '../src/api/timers.ts';
+import { type Queue, type Saved, type Write } from '../src/api/timers.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');
@@ -68,7 +68,7 @@ const settle = async () => {
 
 let ids = 0;
 function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
-  let kept: readonly Write[] = [];
+  let kept: readonly Queue[] = [];
   const waiting: (() => void)[] = [];
   let ready = Promise.resolve();
   const editor = new TimerEditor(server.saved, [], {
@@ -88,8 +88,8 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
       },
     },
     newId: () => `id-${ids++}`,
-    keep: (writes) => {
-      kept = writes;
+    keep: (queues) => {
+      kept = queues;
     },
     later: (work) => waiting.push(work),
   });
@@ -274,7 +274,7 @@ test('a write that had arrived before a reload does not hide what others saved s
   other.editor.commit(starts('06:00'));
   await settle();
   const after = openTab(server);
-  after.editor.resume(before.kept());
+  before.kept().forEach((queue) => after.editor.resume(queue));
   await settle();
   expect(after.editor.snapshot()).toMatchObject({ plan: server.saved.plan, conflict: null });
   expect(startsOf(after.editor.snapshot().plan)).toEqual(['06:00']);
@@ -291,7 +291,7 @@ test('what is changed right after a reload is saved, while what was left over is
     before.editor.commit(starts('05:00'));
     await settle();
     const after = openTab(server);
-    after.editor.resume(before.kept());
+    before.kept().forEach((queue) => after.editor.resume(queue));
     after.editor.commit(run(1, 600));
     await settle();
     expect(after.editor.snapshot()).toMatchObject({ status: 'saved', unsaved: 0, conflict: null });
@@ -308,7 +308,10 @@ test('what is changed while the saved state is fetched is sent, too', async () =
   const server = new SimulatedServer();
   const { editor, slowly } = openTab(server);
   const fetched = slowly();
-  editor.resume([{ id: 'left', baseVersion: 1, way: 'do', change: starts('05:00') }]);
+  editor.resume({
+    base: server.saved,
+    writes: [{ id: 'left', baseVersion: 1, way: 'do', change: starts('05:00'), at: '' }],
+  });
   await settle();
   editor.commit(run(1, 600));
   fetched();
@@ -344,7 +347,7 @@ test.each<[string, (write: Write) => unknown]>([
   const server = new SimulatedServer();
   const sent: Write[] = [];
   const waiting: (() => void)[] = [];
-  let kept: readonly Write[] = [];
+  let kept: readonly Queue[] = [];
   const editor = new TimerEditor(server.saved, [], {
     transport: {
       send: (write) => {
@@ -359,7 +362,7 @@ test.each<[string, (write: Write) => unknown]>([
       load: () => Promise.resolve(server.saved),
     },
     newId: () => `only-${++ids}`,
-    keep: (writes) => (kept = writes),
+    keep: (queues) => (kept = queues),
     later: (work) => waiting.push(work),
   });
   editor.commit(starts('05:00'));
@@ -400,7 +403,7 @@ test('what a reload interrupts is sent again, whether it had arrived or not', as
     const left = before.kept();
     expect(left).toHaveLength(1);
     const after = openTab(server);
-    after.editor.resume(left);
+    left.forEach((queue) => after.editor.resume(queue));
     await settle();
     expect(server.saved.version).toBe(2);
     expect(after.editor.snapshot()).toMatchObject({ unsaved: 0, conflict: null });

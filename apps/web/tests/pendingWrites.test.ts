@@ -1,7 +1,7 @@
 /** Writes that wait on the device: a tab finds its own, takes over those of tabs that are gone, and leaves the living ones theirs. */
 import { beforeEach, expect, test } from '@jest/globals';
-import type { Write } from '../src/api/timers.ts';
 import type * as PendingWrites from '../src/editor/pendingWrites.ts';
+import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
 /** A device: its storage, and the locks that living tabs hold. */
@@ -10,13 +10,6 @@ class Device {
   readonly held = new Set<string>();
 }
 let device = new Device();
-
-const write = (id: string): Write => ({
-  id,
-  baseVersion: 1,
-  way: 'do',
-  change: { type: 'note', fields: { hundredMonth: 1 } },
-});
 
 let loads = 0;
 /** The module as a tab loads it, with the memory that belongs to that tab. */
@@ -50,10 +43,10 @@ beforeEach(() => {
 
 test('a reload of the tab finds what it kept; what is saved is kept no longer', async () => {
   const tab = await openTab();
-  tab.keepPending('larkholt', [write('a'), write('b')]);
+  tab.keepPending('larkholt', [queueOf('a'), queueOf('b')]);
   tab.close();
   const again = await openTab(tab.memory);
-  expect(again.pendingOf('larkholt')).toEqual([write('a'), write('b')]);
+  expect(again.pendingOf('larkholt')).toEqual([queueOf('a'), queueOf('b')]);
   expect(again.pendingOf('fennimore')).toEqual([]);
   again.keepPending('larkholt', []);
   expect(device.values.size).toBe(0);
@@ -61,13 +54,13 @@ test('a reload of the tab finds what it kept; what is saved is kept no longer', 
 
 test('what a closed tab left is taken over once, and not what a living tab still keeps', async () => {
   const closed = await openTab();
-  closed.keepPending('larkholt', [write('left')]);
+  closed.keepPending('larkholt', [queueOf('left')]);
   const living = await openTab();
-  living.keepPending('larkholt', [write('mine')]);
+  living.keepPending('larkholt', [queueOf('mine')]);
   closed.close();
   const next = await openTab();
   next.keepPending('fennimore', []);
-  expect(await next.leftBehind('larkholt')).toEqual([write('left')]);
+  expect(await next.leftBehind('larkholt')).toEqual([queueOf('left')]);
   expect(await next.leftBehind('larkholt')).toEqual([]);
   expect([...device.values.values()].join()).toContain('mine');
   expect([...device.values.values()].join()).not.toContain('left');
@@ -75,16 +68,16 @@ test('what a closed tab left is taken over once, and not what a living tab still
 
 test('a tab that was made as a copy of another keeps its own under a name of its own', async () => {
   const first = await openTab();
-  first.keepPending('larkholt', [write('first')]);
+  first.keepPending('larkholt', [queueOf('first')]);
   const copy = await openTab(new Map(first.memory));
-  copy.keepPending('larkholt', [write('copy')]);
+  copy.keepPending('larkholt', [queueOf('copy')]);
   expect([...device.values.values()].filter((value) => value.includes('first'))).toHaveLength(1);
   expect([...device.values.values()].filter((value) => value.includes('copy'))).toHaveLength(1);
 });
 
 test('storage that holds rubbish, or none at all, harms nothing', async () => {
   const tab = await openTab();
-  tab.keepPending('larkholt', [write('a')]);
+  tab.keepPending('larkholt', [queueOf('a')]);
   for (const key of device.values.keys()) device.values.set(key, '{broken');
   expect(tab.pendingOf('larkholt')).toEqual([]);
   Object.defineProperty(globalThis, 'localStorage', {
@@ -93,6 +86,6 @@ test('storage that holds rubbish, or none at all, harms nothing', async () => {
     },
     configurable: true,
   });
-  expect(() => tab.keepPending('larkholt', [write('b')])).not.toThrow();
+  expect(() => tab.keepPending('larkholt', [queueOf('b')])).not.toThrow();
   expect(tab.pendingOf('larkholt')).toEqual([]);
 });

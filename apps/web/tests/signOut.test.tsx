@@ -5,6 +5,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { workFor } from '../src/api/whose.ts';
 import { keepPending } from '../src/editor/pendingWrites.ts';
 import SignOutDialog from '../src/frame/SignOutDialog.tsx';
+import { queueOf } from './queues.ts';
 
 const asked: string[] = [];
 let answer: () => Promise<object>;
@@ -37,12 +38,6 @@ const open = () =>
       <SignOutDialog close={() => undefined} />
     </QueryClientProvider>,
   );
-const write = {
-  id: 'a',
-  baseVersion: 1,
-  way: 'do',
-  change: { type: 'note', fields: { hundredMonth: 1 } },
-} as const;
 const isCleared = () => waitFor(() => expect(localStorage.length).toBe(0));
 
 test('where all has been sent, it is done at once and leaves nothing on the device', async () => {
@@ -52,7 +47,7 @@ test('where all has been sent, it is done at once and leaves nothing on the devi
 });
 
 test('what is not sent is named, and deleted only after a press', async () => {
-  keepPending('larkholt', [write]);
+  keepPending('larkholt', [queueOf('a')]);
   open();
   await screen.findByText(/Waiting on this device: one change\./);
   expect(asked).toEqual([]);

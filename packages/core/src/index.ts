@@ -541,6 +541,25 @@ export {
   type TimerRecord,
 } from './record/record.ts';
 export { recordDifferences } from './record/recordDifferences.ts';
+export { type Clash, type Side } from './merge/mergeParts.ts';
+export {
+  changeBetween,
+  factAt,
+  mergeRecords,
+  NO_CHOICES,
+  sameRecord,
+  type Choices,
+} from './merge/mergeRecords.ts';
+export {
+  CLOSING_AT,
+  closingChange,
+  rebase,
+  whoChanged,
+  type Closing,
+  type OthersChange,
+  type Rebased,
+  type TimerWrite,
+} from './merge/rebase.ts';
 export {
   repeatWords,
   undoneSentence,

@@ -70,6 +70,10 @@ export class Change extends CompanyRow {
   @Column('jsonb', { nullable: true })
   change: RecordChange | null;
 
+  /** The version on which it was made, where it was put on top of what others saved meanwhile; null: the one before it. */
+  @Column('integer', { name: 'made_on', nullable: true })
+  madeOn: number | null;
+
   /** What takes it back. */
   @Column('jsonb', { nullable: true })
   inverse: RecordChange | null;

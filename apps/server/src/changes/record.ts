@@ -22,7 +22,7 @@ interface Write<T> {
 }
 
 export type Written = Pick<Change, 'subjectId' | 'version'> &
-  Partial<Pick<Change, 'way' | 'change' | 'inverse'>> & { readonly subject: Subject };
+  Partial<Pick<Change, 'way' | 'change' | 'inverse' | 'madeOn'>> & { readonly subject: Subject };
 
 /** SHA-256 of a request's meaning, to tell a repeated write from another one under the same id. */
 const fingerprintOf = (meaning: unknown) =>

@@ -181,6 +181,7 @@ export const SCHEMAS: Record<string, Schema> = {
     history: listOf(
       record({ way: text, change: document('a change'), inverse: document('a change') }),
     ),
+    merging: orNull(record({ by: text, at: moment, over: listOf(text) })),
   }),
   LastChange: record({ version: count, by: orNull(text), at: orNull(moment) }),
   Version: record({ version: count }),

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsInt, IsUUID, Min } from 'class-validator';
+import { IsInt, IsOptional, IsUUID, Min } from 'class-validator';
 
 /** Every write carries an id made by the client, which makes repeating it harmless, and the version it was based on. */
 export class WriteBody {
@@ -11,4 +11,14 @@ export class WriteBody {
   @Min(1, { message: 'baseVersion must be a whole number, 1 or more' })
   @IsInt({ message: 'baseVersion must be a whole number, 1 or more' })
   baseVersion: number;
+}
+
+/** A write that may have waited on a device while others saved. */
+export class MergedWriteBody extends WriteBody {
+  /** The version on which it was made, where the client put it on top of a later one. */
+  @ApiProperty({ minimum: 1, required: false })
+  @IsOptional()
+  @Min(1, { message: 'madeOn must be a whole number, 1 or more' })
+  @IsInt({ message: 'madeOn must be a whole number, 1 or more' })
+  madeOn?: number;
 }

@@ -1,10 +1,10 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsDefined, IsIn } from 'class-validator';
 import { WAYS, type Way } from '../changes/change.entity.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import { MergedWriteBody } from '../platform/write-body.ts';
 
 /** One change of a timer's record. */
-export class ChangePlanBody extends WriteBody {
+export class ChangePlanBody extends MergedWriteBody {
   @ApiProperty({ enum: WAYS })
   @IsIn(WAYS, { message: `way must be one of ${WAYS.join(', ')}` })
   way: Way;

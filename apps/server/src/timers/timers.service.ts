@@ -4,6 +4,7 @@ import {
   documentSite,
   readRecordChange,
   type EpochDay,
+  type OthersChange,
   type Plan,
   type RecordChange,
   type Survey,
@@ -33,6 +34,14 @@ export interface PastChange {
   readonly inverse: RecordChange;
 }
 
+/** Changes that were put on top of what others saved meanwhile, as long as nobody has changed the settings since. */
+export interface Merging {
+  readonly by: string;
+  readonly at: string;
+  /** Whose changes they were put on. */
+  readonly over: readonly string[];
+}
+
 export interface TimerView {
   readonly id: string;
   /** As at its house; empty: it is called by its kind. */
@@ -43,9 +52,13 @@ export interface TimerView {
   readonly survey: Survey;
   /** This person's latest changes with nobody else's in between, oldest first: what they can undo. */
   readonly history: readonly PastChange[];
+  /** Null: the settings are as one person left them. */
+  readonly merging: Merging | null;
 }
 
 const HISTORY_LENGTH = 100;
+/** A device that was away for longer is told the last of them. */
+const MOST_SINCE = 500;
 
 async function authorOf(
   database: EntityManager,
@@ -78,18 +91,72 @@ export async function lockedTimer(
   return timer;
 }
 
-/** @throws ApiError 409 `stale-version` with what is saved now, where a write was based on another version. */
+const changesOf = (database: EntityManager, companyId: string, subjectId: string) =>
+  database
+    .createQueryBuilder(Change, 'c')
+    .innerJoinAndSelect('c.person', 'p')
+    .where(`c.companyId = :companyId and c.subject = 'timer' and c.subjectId = :subjectId`, {
+      ...{ companyId, subjectId },
+    });
+
+/** What others need to put their changes on top: who changed what after a version, the first first. */
+async function changesSince(
+  database: EntityManager,
+  { companyId, id }: Timer,
+  version: number,
+): Promise<OthersChange[]> {
+  const rows = await changesOf(database, companyId, id)
+    .andWhere('c.version > :version', { version })
+    .orderBy('c.version', 'DESC')
+    .take(MOST_SINCE)
+    .getMany();
+  return rows
+    .reverse()
+    .map(({ person, at, change }) => ({ by: person.name, at: at.toISOString(), change }));
+}
+
+/** What a change is about: settings, or only what was noted. */
+const touchesPlan = (change: RecordChange | null): boolean =>
+  change !== null &&
+  (change.type === 'together'
+    ? change.changes.some((one) => touchesPlan(one))
+    : !change.type.startsWith('note'));
+
+/** The last change of the settings, where it was put on top of those of others. */
+async function mergingOf(
+  database: EntityManager,
+  companyId: string,
+  id: string,
+): Promise<Merging | null> {
+  const latest = await changesOf(database, companyId, id)
+    .orderBy('c.version', 'DESC')
+    .take(HISTORY_LENGTH)
+    .getMany();
+  const last = latest.find(({ change }) => touchesPlan(change));
+  if (!last || last.madeOn === null) return null;
+  const { madeOn, personId, person, at } = last;
+  const over = latest
+    .filter((one) => one.version > madeOn && one.version < last.version)
+    .filter((one) => one.personId !== personId && touchesPlan(one.change))
+    .map((one) => one.person.name);
+  if (over.length === 0) return null;
+  return { by: person.name, at: at.toISOString(), over: [...new Set(over)] };
+}
+
+/** @throws ApiError 409 `stale-version` with what is saved now and who saved since, where a write was based on another version. */
 export async function refuseStale(
   database: EntityManager,
-  { id, companyId, version, plan, survey }: Timer,
+  timer: Timer,
   baseVersion: number,
 ): Promise<void> {
+  const { id, companyId, version, plan, survey } = timer;
   if (version === baseVersion) return;
   const author = await authorOf(database, companyId, id, version);
   throw new ApiError({
     code: 'stale-version',
     message: `this timer was changed by somebody else: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, plan, survey, ...author },
+    since: await changesSince(database, timer, baseVersion),
   });
 }
 
@@ -110,6 +177,7 @@ export class TimersService {
       plan: timer.plan,
       survey: timer.survey,
       history: await this.history(actor, id),
+      merging: await mergingOf(this.database.manager, actor.companyId, id),
     };
   }
 
@@ -145,7 +213,7 @@ export class TimersService {
     const read = readRecordChange(body.change);
     if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
     const change = read.value;
-    const { way, baseVersion } = body;
+    const { way, baseVersion, madeOn = null } = body;
     return writeOnce(this.database, actor, {
       id: body.id.toLowerCase(),
       meaning: ['timer', id, baseVersion, way, change],
@@ -158,7 +226,7 @@ export class TimersService {
         const version = timer.version + 1;
         const { record, inverse } = applied.value;
         await database.update(Timer, { companyId, id }, { ...record, version });
-        await written({ subject: 'timer', subjectId: id, version, way, change, inverse });
+        await written({ subject: 'timer', subjectId: id, version, way, change, inverse, madeOn });
         return { version };
       },
     });

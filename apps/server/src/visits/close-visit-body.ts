@@ -1,9 +1,9 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsOptional, Matches } from 'class-validator';
-import { WriteBody } from '../platform/write-body.ts';
+import { MergedWriteBody } from '../platform/write-body.ts';
 
 /** Closes the visit that is under way. The id becomes that of the logbook's entry. */
-export class CloseVisitBody extends WriteBody {
+export class CloseVisitBody extends MergedWriteBody {
   /** By the house's clocks. */
   @ApiProperty({ example: '2026-11-27T10:40' })
   @Matches(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, {

@@ -116,7 +116,8 @@ export class VisitsService {
           [companyId, timerId, day],
         );
         // Changes before the visit was closed cannot be undone any more: the entry relies on them.
-        await written({ subject: 'timer', subjectId: timerId, version });
+        const { madeOn = null } = body;
+        await written({ subject: 'timer', subjectId: timerId, version, madeOn });
         return { version };
       },
     });

@@ -2,7 +2,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys } from './sites.ts';
-import { loadTimer, sendChange } from './timers.ts';
+import { loadTimer, sendWrite } from './timers.ts';
 
 export interface CalendarVisit {
   readonly timerId: string;
@@ -120,8 +120,8 @@ export function useConfirmWatering() {
       const { version, survey } = await loadTimer(timerId);
       if (!survey.followUp) return;
       const followUp = { ...survey.followUp, seenOn: on, seenBy: by };
-      await sendChange(timerId, {
-        ...{ id: newId(), baseVersion: version, way: 'do' },
+      await sendWrite(timerId, {
+        ...{ id: newId(), baseVersion: version, way: 'do', at: new Date().toISOString() },
         change: { type: 'note', fields: { followUp } },
       });
     },

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Plan, SiteFields } from '@water-clock/core';
-import { answered, request } from './request.ts';
+import type { SiteFields } from '@water-clock/core';
+import { keepNewSite, type NewSite } from './newSites.ts';
+import { answered, request, UnreachableError } from './request.ts';
 
 export interface Site extends SiteFields {
   readonly id: string;
@@ -21,17 +22,20 @@ export const useSites = (find: string) =>
     placeholderData: keepPreviousData,
   });
 
-export interface NewSite {
-  readonly siteId: string;
-  readonly timerId: string;
-  readonly site: SiteFields;
-  readonly plan: Plan;
+/** Where the office cannot be reached, it waits on the device, and opens there. */
+async function addSite(site: NewSite): Promise<{ timerId: string }> {
+  try {
+    return await request<{ timerId: string }>('POST', '/api/sites', site);
+  } catch (error) {
+    if (!(error instanceof UnreachableError) || !(await keepNewSite(site))) throw error;
+    return { timerId: site.timerId };
+  }
 }
 
 export function useAddSite() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (site: NewSite) => request<{ timerId: string }>('POST', '/api/sites', site),
+    mutationFn: addSite,
     onSuccess: () => client.invalidateQueries({ queryKey: siteKeys.all }),
   });
 }

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { ClosedVisit, HomeownerPage, Undone } from '@water-clock/core';
+import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
 import { request } from './request.ts';
 
 export interface VisitSummary {
@@ -40,16 +40,6 @@ export const useVisits = (timerId: string) =>
 
 export const loadVisit = (id: string) =>
   request<VisitView>('GET', `/api/visits/${encodeURIComponent(id)}`);
-
-export const closeVisit = (
-  timerId: string,
-  body: {
-    readonly id: string;
-    readonly baseVersion: number;
-    readonly closed: string;
-    readonly undone: readonly Undone[];
-  },
-) => request<{ version: number }>('POST', `${timerPath(timerId)}/visits`, body);
 
 /** @param version of the timer; where the office changes, its page is asked for again. */
 export const usePage = (timerId: string, version: number) =>

@@ -1,48 +1,85 @@
-import { Button, Modal } from 'antd';
-import { recordDifferences, timeWords, type ClockStyle } from '@water-clock/core';
+import { useMemo, useState } from 'react';
+import { Alert, Button, Modal, Radio } from 'antd';
+import {
+  CLOSING_AT,
+  mergeRecords,
+  momentWords,
+  recordDifferences,
+  SECONDS_PER_DAY,
+  undoneSentence,
+  whoChanged,
+  type ClockStyle,
+  type Choices,
+  type Clash,
+  type DateOrder,
+  type Side,
+  type Undone,
+} from '@water-clock/core';
+import { civilSecond, deviceZone } from '../platform/zone.ts';
 import type { Conflict } from './editor.ts';
 
+/** What a clash is about, and both values, in words. */
 interface Row {
+  readonly at: string;
   readonly what: string;
-  readonly saved: string;
-  readonly yours: string;
-  readonly both: boolean;
+  readonly theirs: string;
+  readonly mine: string;
+  readonly by: string;
+  /** ISO. */
+  readonly changedAt: string | null;
 }
 
-/** Each setting that either side changed, with both values. */
-function rowsOf({ base, mine, theirs }: Conflict, clock: ClockStyle): Row[] {
-  const their = recordDifferences(base, theirs, clock);
-  const own = recordDifferences(base, mine, clock);
-  const names = new Set([...their, ...own].map(({ what }) => what));
-  return [...names].map((what) => {
-    const a = their.find((difference) => difference.what === what);
-    const b = own.find((difference) => difference.what === what);
-    return {
-      what,
-      saved: a?.after ?? b?.before ?? '',
-      yours: b?.after ?? a?.before ?? '',
-      both: a !== undefined && b !== undefined,
-    };
-  });
+const CLOSED = { what: 'The end of the visit', mine: 'closed', theirs: 'still open' };
+
+function wordsOf(
+  { base, mine, theirs }: Conflict,
+  { at, theirs: points }: Clash,
+  clock: ClockStyle,
+): Pick<Row, 'what' | 'mine' | 'theirs'> {
+  if (at === CLOSING_AT) {
+    // The cast holds because what is undone is what such a clash is about.
+    const undone = (points as readonly Undone[]).map(undoneSentence).join(' ');
+    return { ...CLOSED, theirs: `${CLOSED.theirs}: ${undone}` };
+  }
+  const with_ = (side: Side) => mergeRecords(base, mine, theirs, new Map([[at, side]])).record;
+  const rows = recordDifferences(with_('theirs'), with_('mine'), clock);
+  return {
+    what: rows.map(({ what }) => what).join(', ') || at.replaceAll('/', ' '),
+    theirs: rows.map(({ before }) => before).join(', '),
+    mine: rows.map(({ after }) => after).join(', '),
+  };
 }
 
 interface Props {
   readonly conflict: Conflict;
   readonly clock: ClockStyle;
-  readonly resolve: (choice: 'theirs' | 'mine') => void;
+  readonly order: DateOrder;
+  readonly resolve: (choices: Choices) => void;
 }
 
-/** When it was saved, on this device's clock. */
-function whenWords(at: string | null, clock: ClockStyle): string {
-  if (at === null) return '';
-  const date = new Date(at);
-  return ` at ${timeWords(date.getHours() * 3600 + date.getMinutes() * 60, clock)}`;
-}
-
-/** Two tabs or two people changed the same timer: both sides, and the choice between them. */
-export default function ConflictDialog({ conflict, clock, resolve }: Props) {
-  const rows = rowsOf(conflict, clock);
-  const who = conflict.theirs.by ?? 'Somebody';
+/** Two tabs or two people changed the same facts of a timer: both sides of each, with who and when, and the choice between them. */
+export default function ConflictDialog({ conflict, clock, order, resolve }: Props) {
+  const [chosen, setChosen] = useState<Choices>(new Map());
+  const { base, theirs, open, mineAt } = conflict;
+  const moment = (iso: string | null) =>
+    iso === null || iso === ''
+      ? null
+      : momentWords(civilSecond(new Date(iso), deviceZone()), {
+          on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
+          ...{ clock, order },
+        });
+  const rows = useMemo(
+    () =>
+      open.map((clash): Row => {
+        const who = whoChanged(base, theirs.since ?? [], clash.at) ?? theirs;
+        return {
+          ...{ at: clash.at, by: who.by ?? 'Somebody', changedAt: who.at },
+          ...wordsOf(conflict, clash, clock),
+        };
+      }),
+    [conflict, base, theirs, open, clock],
+  );
+  const isAnswered = rows.every(({ at }) => chosen.has(at));
   return (
     <Modal
       open
@@ -50,42 +87,69 @@ export default function ConflictDialog({ conflict, clock, resolve }: Props) {
       closable={false}
       keyboard={false}
       mask={{ closable: false }}
-      title={`${who} changed this timer elsewhere${whenWords(conflict.theirs.at, clock)}, while you were changing it here`}
+      title={
+        rows.length === 1
+          ? 'Two of you changed the same thing. Which one counts?'
+          : `Two of you changed the same ${rows.length} things. Which ones count?`
+      }
       footer={[
-        <Button key="theirs" size="large" onClick={() => resolve('theirs')}>
-          Keep what is saved
-        </Button>,
-        <Button key="mine" size="large" type="primary" onClick={() => resolve('mine')}>
-          Put mine on top
+        <Button
+          key="save"
+          size="large"
+          type="primary"
+          disabled={!isAnswered}
+          onClick={() => resolve(chosen)}
+        >
+          Save it so
         </Button>,
       ]}
     >
-      <p>Nothing was overwritten: your change is not saved yet.</p>
-      <table className="conflict-table data">
-        <thead>
-          <tr>
-            <th>Setting</th>
-            <th>Saved</th>
-            <th>Yours</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ what, saved, yours, both }) => (
-            <tr key={what} className={both ? 'heavy' : undefined}>
-              <td>
-                {what}
-                {both && ' (both changed it)'}
-              </td>
-              <td>{saved}</td>
-              <td>{yours}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="soft">
-        “Put mine on top” saves your change after the other one; where only the other side changed a
-        setting, theirs stays.
+      <p>
+        What only one of you changed is put together already. Nothing of yours is saved until you
+        have chosen.
       </p>
+      {rows.map(({ at, what, theirs: other, mine, by, changedAt }) => {
+        const when = moment(changedAt);
+        const yourWhen = moment(mineAt);
+        return (
+          <Radio.Group
+            key={at}
+            className="stack near clash"
+            aria-label={what}
+            value={chosen.get(at)}
+            onChange={({ target }) =>
+              setChosen(new Map([...chosen, [at, target.value === 'mine' ? 'mine' : 'theirs']]))
+            }
+          >
+            <h3>{what}</h3>
+            <Radio value="theirs">
+              <strong>{other}</strong>{' '}
+              <span className="soft">
+                {by}
+                {when && `, ${when}`}
+              </span>
+            </Radio>
+            <Radio value="mine">
+              <strong>{mine}</strong>{' '}
+              <span className="soft">you{yourWhen && `, ${yourWhen} by this device’s clock`}</span>
+            </Radio>
+          </Radio.Group>
+        );
+      })}
+      {rows.length > 1 && (
+        <div className="row">
+          <Button onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'theirs'])))}>
+            Theirs everywhere
+          </Button>
+          <Button onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'mine'])))}>
+            Mine everywhere
+          </Button>
+        </div>
+      )}
+      <Alert
+        type="info"
+        title="The settings are checked anew as you save: two changes that are good apart can overlap together."
+      />
     </Modal>
   );
 }

@@ -7,28 +7,40 @@
  */
 import {
   applyRecordChange,
+  closingChange,
+  NO_CHOICES,
+  rebase,
+  type Choices,
+  type Clash,
+  type Closing,
   type Fault,
   type Plan,
+  type Rebased,
   type RecordChange,
   type Survey,
   type TimerRecord,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../api/request.ts';
-import type { Write, Saved, Step, Way } from '../api/timers.ts';
+import type { Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
 
-/** A write that is not known to be saved, with the change that takes it back. */
+/** A write that is not known to be saved. */
 interface Pending extends Write {
-  readonly inverse: RecordChange;
   /** It may have reached the server, so it is sent again word for word. Until then its base is a guess. */
   readonly wasSent: boolean;
 }
 
-/** Both sides where another tab or person saved first. */
+/** Both sides where another tab or person saved first, and changed the same facts. */
 export interface Conflict {
   /** What both began with. */
   readonly base: TimerRecord;
   readonly mine: TimerRecord;
-  readonly theirs: Saved & { readonly by: string | null; readonly at: string | null };
+  /** When the last of mine was made, by this device's clock, ISO. */
+  readonly mineAt: string;
+  readonly theirs: Theirs;
+  /** What has to be asked; all else is put together. */
+  readonly open: readonly Clash[];
+  /** What was asked before, and opened another question. */
+  readonly chosen: Choices;
 }
 
 export type Status = 'saved' | 'saving' | 'offline' | 'signed-out';
@@ -67,15 +79,28 @@ export interface Transport {
 export interface Surroundings {
   readonly transport: Transport;
   readonly newId: () => string;
-  /** Keeps what is not saved through a reload of this tab. */
-  readonly keep: (pending: readonly Write[]) => void;
+  /** Keeps what is not saved through a reload. */
+  readonly keep: (queues: readonly Queue[]) => void;
   readonly later: (work: () => void, milliseconds: number) => void;
+  /** This device's clock. */
+  readonly now?: () => Date;
+  /** A write was saved. */
+  readonly saved?: (write: Write) => void;
 }
 
 const RETRY_MILLISECONDS = 2000;
 
 /** Refusals that say nothing about the write itself: it waits. */
 const LATER = ['too-many-tries', 'failed'];
+
+/** Refusals of whoever asks, not of what is asked: it waits until the right one signs in. */
+const NOT_THEIRS = ['not-signed-in', 'another-person'];
+
+/** A record with a write made; null: it does not fit. */
+function withWrite(record: TimerRecord, { change }: Pick<Write, 'change'>): TimerRecord | null {
+  const applied = applyRecordChange(record, change);
+  return applied.ok ? applied.value.record : null;
+}
 
 /** Folds a record of changes into what can be undone and redone now. */
 export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
@@ -114,6 +139,8 @@ export class TimerEditor {
   private sending = false;
   /** What is saved may be ahead of the writes under way, so it is fetched again once they are through. */
   private resuming = false;
+  /** Queues of other tabs that are gone: sent once this one's is through. */
+  private leftBehind: readonly Queue[] = [];
   private current: Snapshot;
   private readonly listeners = new Set<() => void>();
   private readonly surroundings: Surroundings;
@@ -142,6 +169,7 @@ export class TimerEditor {
   setDraft(change: RecordChange | null): void {
     this.draft = change;
     this.tell();
+    if (change === null && this.leftBehind.length > 0) void this.flush();
   }
 
   /** Makes a change and sends it on its way; the faults where core does not accept it, else none. */
@@ -201,34 +229,37 @@ export class TimerEditor {
     if (this.pending.length === 0) this.adopt(loaded);
   }
 
-  /** Ends a conflict: drops what was typed here, or makes it again on top of what the other side saved. */
-  resolve(choice: 'theirs' | 'mine'): void {
-    const { conflict, pending } = this;
+  /** Ends a conflict: each fact that both changed takes the side that was chosen. */
+  resolve(choice: 'theirs' | 'mine' | Choices): void {
+    const { conflict } = this;
     if (!conflict) return;
+    const made =
+      typeof choice === 'string'
+        ? conflict.open.map(({ at }) => [at, choice] as const)
+        : [...choice];
     this.conflict = null;
-    this.pending = [];
-    this.adopt(conflict.theirs);
-    if (choice === 'mine')
-      for (const { change } of pending) {
-        const faults = this.make(change, 'do');
-        if (faults.length > 0)
-          this.refusal =
-            'One of your changes no longer fits what was saved meanwhile; it was left out.';
-      }
+    this.putTogether(conflict.theirs, new Map([...conflict.chosen, ...made]));
     this.tell();
+    void this.flush();
+  }
+
+  /** Ends the visit; false: more is undone than was said. */
+  close(closing: Closing): boolean {
+    const change = closingChange(this.withPending(), closing);
+    if (!change || this.make(change, 'do', closing).length > 0) return false;
+    // The logbook relies on what was before.
+    this.undoSteps = [];
+    this.redoSteps = [];
+    this.tell();
+    return true;
   }
 
   /**
-   * Sends what is left from before a reload. Some of it may be saved already, and others may have saved since: those
-   * writes are answered as the first time, and what is saved now is fetched afterwards.
+   * Sends what is left from before a reload, on top of what was saved when it was made. Some of it may be saved already: those writes are answered as the first
+   * time, and what is saved now is fetched afterwards.
    */
-  resume(writes: readonly Write[]): void {
-    for (const write of writes) {
-      const applied = applyRecordChange(this.shown(), write.change);
-      const inverse = applied.ok ? applied.value.inverse : write.change;
-      this.pending = [...this.pending, { ...write, inverse, wasSent: true }];
-    }
-    this.resuming = true;
+  resume(queue: Queue): void {
+    this.leftBehind = [...this.leftBehind, queue];
     this.tell();
     void this.flush();
   }
@@ -244,13 +275,15 @@ export class TimerEditor {
     void this.flush();
   }
 
-  private make(change: RecordChange, way: Way): readonly Fault[] {
+  private make(change: RecordChange, way: Way, closing?: Closing): readonly Fault[] {
     const applied = applyRecordChange(this.withPending(), change);
     if (!applied.ok) return applied.faults;
     const { inverse } = applied.value;
     const baseVersion = this.saved.version + this.pending.length;
-    const id = this.surroundings.newId();
-    this.pending = [...this.pending, { id, baseVersion, way, change, inverse, wasSent: false }];
+    const { newId, now = () => new Date() } = this.surroundings;
+    const write = { id: newId(), baseVersion, way, change, at: now().toISOString() };
+    const end = closing === undefined ? {} : { closing };
+    this.pending = [...this.pending, { ...write, ...end, wasSent: false }];
     if (way === 'do') this.undoSteps = [...this.undoSteps, { change, inverse }];
     this.refusal = null;
     void this.flush();
@@ -262,10 +295,7 @@ export class TimerEditor {
     const { saved, pending } = this;
     if (this.made?.saved === saved && this.made.pending === pending) return this.made.record;
     let record: TimerRecord = { plan: saved.plan, survey: saved.survey };
-    for (const { change } of pending) {
-      const applied = applyRecordChange(record, change);
-      if (applied.ok) ({ record } = applied.value);
-    }
+    for (const write of pending) record = withWrite(record, write) ?? record;
     this.made = { saved, pending, record };
     return record;
   }
@@ -282,7 +312,7 @@ export class TimerEditor {
     if (this.sending || this.conflict) return;
     this.sending = true;
     let isInTheWay = false;
-    while (!isInTheWay && (this.pending.length > 0 || this.resuming)) {
+    while (!isInTheWay && this.hasWork()) {
       this.setStatus('saving');
       try {
         await this.sendNext();
@@ -294,17 +324,31 @@ export class TimerEditor {
     if (!isInTheWay) this.setStatus('saved');
   }
 
+  private hasWork(): boolean {
+    const [next, ...others] = this.leftBehind;
+    if (next && this.pending.length === 0 && this.draft === null) {
+      this.leftBehind = others;
+      this.resuming = true;
+      // Only the first can be on its way: each is sent when the one before is saved.
+      this.pending = next.writes.map((write, i) => ({ ...write, wasSent: i === 0 }));
+      this.adopt(next.base);
+    }
+    return this.pending.length > 0 || this.resuming;
+  }
+
   private async sendNext(): Promise<void> {
     const [next, ...rest] = this.pending;
     if (!next) {
       const loaded = await this.surroundings.transport.load();
+      // Something was typed while it came.
+      if (this.pending.length > 0) return;
       this.resuming = false;
-      this.adopt(loaded);
+      if (loaded.version >= this.saved.version) this.adopt(loaded);
       return;
     }
-    const { inverse, wasSent, ...rough } = next;
+    const { wasSent, ...rough } = next;
     const write = wasSent ? rough : { ...rough, baseVersion: this.saved.version };
-    this.pending = [{ ...write, inverse, wasSent: true }, ...rest];
+    this.pending = [{ ...write, wasSent: true }, ...rest];
     this.tell();
     const { version } = await this.surroundings.transport.send(write);
     // A write makes the next version, also when it is repeated; another answer says nothing of it.
@@ -312,12 +356,12 @@ export class TimerEditor {
       throw new UnreachableError('the answer is not that of this write');
     // A write that had arrived before a reload is in what was loaded already.
     if (version > this.saved.version) {
-      const applied = applyRecordChange(this.saved, next.change);
-      const { plan, survey } = applied.ok ? applied.value.record : this.saved;
+      const { plan, survey } = withWrite(this.saved, next) ?? this.saved;
       this.saved = { version, plan, survey };
     }
     this.pending = this.pending.slice(1);
     this.tell();
+    this.surroundings.saved?.(write);
   }
 
   /** Says what went wrong; whether it stands in the way of what else is pending. */
@@ -327,25 +371,61 @@ export class TimerEditor {
       this.surroundings.later(() => void this.flush(), RETRY_MILLISECONDS);
       return true;
     }
-    if (error.code === 'not-signed-in' || error.code === 'another-person') {
+    if (NOT_THEIRS.includes(error.code)) {
       this.setStatus('signed-out');
       return true;
     }
     if (error.code === 'stale-version') {
-      // The cast trusts our own server: a stale write is answered with the present state.
-      const theirs = error.body['current'] as Conflict['theirs'];
-      this.conflict = { base: this.saved, mine: this.withPending(), theirs };
-      this.setStatus('saved');
-      return true;
+      // The cast trusts our own server: a stale write is answered with the present state, and with who saved since.
+      const { current, since } = error.body as { current: Theirs; since?: Theirs['since'] };
+      this.putTogether({ ...current, ...(since === undefined ? {} : { since }) }, NO_CHOICES);
+      return this.conflict !== null;
     }
-    const refusal = `Not saved: ${error.message}`;
-    this.pending = [];
+    await this.leaveOut(error.message);
+    return false;
+  }
+
+  /** Puts what is pending on top of what somebody else saved; where both changed the same facts, it asks first. */
+  private putTogether(theirs: Theirs, choices: Choices): void {
+    const base = this.saved;
+    const mine = this.withPending();
+    const rebased = rebase(base, this.pending, theirs, choices);
+    if (rebased.open.length > 0) {
+      const mineAt = this.pending.at(-1)?.at ?? '';
+      this.conflict = { base, mine, mineAt, theirs, open: rebased.open, chosen: choices };
+      this.setStatus('saved');
+      return;
+    }
+    this.pending = this.anew(rebased, base.version);
+    this.adopt(theirs);
+    this.news = { before: this.news?.before ?? mine, after: rebased.record, by: theirs.by };
+    this.tell();
+  }
+
+  /** Writes that were put on another version: no word of them has been saved. */
+  private anew({ writes }: Rebased<Pending>, madeOn: number): Pending[] {
+    return writes.map((write) => ({ ...write, wasSent: false, madeOn: write.madeOn ?? madeOn }));
+  }
+
+  /** The server does not accept the first write: it is taken back, and so is what builds on it. */
+  private async leaveOut(why: string): Promise<void> {
+    const [refused, ...rest] = this.pending;
+    const before = this.saved;
+    const made = refused ? withWrite(before, refused) : null;
+    const rebased = rebase(made ?? before, rest, before, NO_CHOICES);
+    const left = rebased.idle.length;
+    const more =
+      left > 0 ? ` ${left === 1 ? 'One change' : `${left} changes`} after it went with it.` : '';
+    const refusal = `Not saved: ${why}${more}`;
+    this.pending = this.anew(rebased, before.version);
+    this.undoSteps = [];
+    this.redoSteps = [];
     this.refusal = refusal;
+    if (this.pending.length > 0) return;
     const loaded = await this.surroundings.transport.load().catch(() => null);
     // A change made in the meantime does not clear this sentence.
     this.refusal = refusal;
-    if (loaded) this.adopt(loaded);
-    return false;
+    if (loaded && this.pending.length === 0) this.adopt(loaded);
   }
 
   /** Continues from another saved state; what could be undone before no longer fits it. */
@@ -379,9 +459,9 @@ export class TimerEditor {
   }
 
   private tell(): void {
-    this.surroundings.keep(
-      this.pending.map(({ inverse: _inverse, wasSent: _wasSent, ...write }) => write),
-    );
+    const writes = this.pending.map(({ wasSent: _wasSent, ...write }) => write);
+    const own = writes.length > 0 ? [{ base: this.saved, writes }] : [];
+    this.surroundings.keep([...own, ...this.leftBehind]);
     this.current = this.take();
     for (const listener of this.listeners) listener();
   }

@@ -5,7 +5,7 @@
  * They belong to a person and their company. Each tab keeps its own, under an id on which it holds a lock for as long as it lives; what a tab without a lock left behind is
  * taken over.
  */
-import type { Write } from '../api/timers.ts';
+import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
 
 const PREFIX = 'water-clock:pending:';
@@ -46,36 +46,39 @@ void holdLock();
 const prefixOf = () => `${PREFIX}${ownerName()}:`;
 const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofTab}`;
 
-export function keepPending(timerId: string, writes: readonly Write[]): void {
+export function keepPending(timerId: string, queues: readonly Queue[]): void {
   try {
     const key = keyOf(timerId, tab);
-    if (writes.length === 0) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify(writes));
+    if (queues.length === 0) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify(queues));
   } catch {
     // Storage is full or forbidden: the write is still on its way, and only a reload could lose it.
   }
 }
 
-function kept(key: string): readonly Write[] {
+function kept(key: string): readonly Queue[] {
   try {
     // The cast trusts what this application wrote; the server checks each write again.
-    return JSON.parse(localStorage.getItem(key) ?? '[]') as Write[];
+    return JSON.parse(localStorage.getItem(key) ?? '[]') as Queue[];
   } catch {
     return [];
   }
 }
 
 /** What this tab kept before it was loaded again. */
-export const pendingOf = (timerId: string): readonly Write[] => kept(keyOf(timerId, tab));
+export const pendingOf = (timerId: string): readonly Queue[] => kept(keyOf(timerId, tab));
+
+const keysOf = (prefix: string): string[] =>
+  Object.keys(localStorage).filter((key) => key.startsWith(prefix));
 
 /** What closed tabs left of a timer. It is removed there; the caller has to send it. */
-export async function leftBehind(timerId: string): Promise<readonly Write[]> {
+export async function leftBehind(timerId: string): Promise<readonly Queue[]> {
   const locks = await navigator.locks?.query();
   if (!locks) return [];
   const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
   const prefix = `${prefixOf()}${timerId}:`;
-  const left: Write[] = [];
-  for (const key of Object.keys(localStorage).filter((one) => one.startsWith(prefix))) {
+  const left: Queue[] = [];
+  for (const key of keysOf(prefix)) {
     const owner = key.slice(prefix.length);
     if (owner === tab || alive.has(lockOf(owner))) continue;
     left.push(...kept(key));
@@ -84,11 +87,17 @@ export async function leftBehind(timerId: string): Promise<readonly Write[]> {
   return left;
 }
 
+/** The timers of which something waits on the device, in any tab. */
+export const waitingTimers = (): readonly string[] => {
+  const prefix = prefixOf();
+  return [...new Set(keysOf(prefix).map((key) => key.slice(prefix.length).split(':')[0] ?? ''))];
+};
+
 /** How many writes of this person wait on the device, for all timers and in all tabs. */
 export const countPending = (): number =>
-  Object.keys(localStorage)
-    .filter((key) => key.startsWith(prefixOf()))
-    .reduce((count, key) => count + kept(key).length, 0);
+  keysOf(prefixOf())
+    .flatMap(kept)
+    .reduce((count, { writes }) => count + writes.length, 0);
 
 /** Whether a key of the device's storage holds writes of somebody else. */
 export const isAnothersPending = (key: string): boolean =>

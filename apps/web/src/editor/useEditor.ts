@@ -1,35 +1,8 @@
 import { useEffect, useState } from 'react';
 import { useTimerNews } from '../api/events.ts';
-import { newId } from '../api/request.ts';
-import { loadProposed, sendProposed } from '../api/proposals.ts';
-import { TimerEditor, type Transport } from './editor.ts';
-import { keepPending, leftBehind, pendingOf } from './pendingWrites.ts';
-import { loadTimer, sendChange, type TimerView } from '../api/timers.ts';
-
-/** Where changes go: to the timer, or into somebody's proposal for it. */
-const transportOf = (id: string, proposer: string | null): Transport =>
-  proposer === null
-    ? { send: (write) => sendChange(id, write), load: () => loadTimer(id) }
-    : {
-        send: (write) => sendProposed(id, write),
-        load: () => loadProposed(id, proposer),
-      };
-
-function makeEditor(view: TimerView, proposer: string | null): TimerEditor {
-  const { id, version, plan, survey, history } = view;
-  const left = pendingOf(id);
-  const editor = new TimerEditor({ version, plan, survey }, history, {
-    transport: transportOf(id, proposer),
-    newId,
-    keep: (writes) => keepPending(id, writes),
-    later: (work, milliseconds) => setTimeout(work, milliseconds),
-  });
-  if (left.length > 0) editor.resume(left);
-  void leftBehind(id).then((writes) => {
-    if (writes.length > 0) editor.resume(writes);
-  });
-  return editor;
-}
+import type { TimerView } from '../api/timers.ts';
+import type { TimerEditor } from './editor.ts';
+import { editorOf } from './editors.ts';
 
 /** Undo and redo by their usual keys, except in text areas. */
 function useUndoKeys(editor: TimerEditor): void {
@@ -70,7 +43,7 @@ export function useEditor(
   view: TimerView,
   proposer: string | null,
 ): { readonly editor: TimerEditor; readonly people: readonly string[] } {
-  const [editor] = useState(() => makeEditor(view, proposer));
+  const [editor] = useState(() => editorOf(view, proposer));
   useUndoKeys(editor);
   useLeaveWarning(editor);
   const { saved, people } = useTimerNews(view.id);

@@ -5,6 +5,7 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
 
 const NewVersion = lazy(() => import('../offline/NewVersion.tsx'));
+const Outbox = lazy(() => import('../offline/Outbox.tsx'));
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
 
 /** What is for people who are signed in. Shows the sign-in to strangers. */
@@ -20,6 +21,7 @@ export function Signed() {
         <InStep />
         <Suspense>
           <NewVersion />
+          <Outbox />
         </Suspense>
         <Outlet />
       </>

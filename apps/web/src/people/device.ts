@@ -1,16 +1,20 @@
 /** What of a person is on this device: counted before they sign out, and taken away when they do. */
+import { listed } from '@water-clock/core';
 import { countPending, isAnothersPending } from '../editor/pendingWrites.ts';
+import { isAnothersNewSite, newTimers } from '../api/newSites.ts';
 import { ownerName } from '../api/whose.ts';
 import { OF_DEVICE } from '../kept/keeping.ts';
 import { countWaitingPhotos, dropWaitingPhotos } from '../photos/photos.ts';
 
 export interface Unsent {
+  readonly sites: number;
   readonly changes: number;
   readonly photos: number;
 }
 
 /** What has not reached the server. */
 export const unsentHere = async (): Promise<Unsent> => ({
+  sites: newTimers().length,
   changes: countPending(),
   photos: await countWaitingPhotos(),
 });
@@ -19,9 +23,13 @@ const counted = (count: number, one: string, many: string) =>
   count === 0 ? [] : [count === 1 ? `one ${one}` : `${count} ${many}`];
 
 /** `2 changes and one photo`; null: nothing waits. */
-export function unsentWords({ changes, photos }: Unsent): string | null {
-  const parts = [...counted(changes, 'change', 'changes'), ...counted(photos, 'photo', 'photos')];
-  return parts.length > 0 ? parts.join(' and ') : null;
+export function unsentWords({ sites, changes, photos }: Unsent): string | null {
+  const parts = [
+    ...counted(sites, 'new site', 'new sites'),
+    ...counted(changes, 'change', 'changes'),
+    ...counted(photos, 'photo', 'photos'),
+  ];
+  return parts.length > 0 ? listed(parts) : null;
 }
 
 /** Leaves nothing of the person; what waits for somebody else stays theirs. */
@@ -30,6 +38,6 @@ export async function clearDevice(): Promise<void> {
   const { forget } = await import('../kept/kept.ts');
   await forget(ownerName(), OF_DEVICE);
   for (const key of Object.keys(localStorage))
-    if (!isAnothersPending(key)) localStorage.removeItem(key);
+    if (!isAnothersPending(key) && !isAnothersNewSite(key)) localStorage.removeItem(key);
   sessionStorage.clear();
 }

@@ -426,9 +426,11 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
           {snapshot.conflict && (
             <Suspense>
               <ConflictDialog
+                key={snapshot.conflict.open.map(({ at }) => at).join()}
                 conflict={snapshot.conflict}
                 clock={clock}
-                resolve={(choice) => editor.resolve(choice)}
+                order={order}
+                resolve={(choices) => editor.resolve(choices)}
               />
             </Suspense>
           )}

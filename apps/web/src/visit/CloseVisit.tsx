@@ -1,15 +1,13 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button, Checkbox, Modal } from 'antd';
-import { useQueryClient } from '@tanstack/react-query';
 import { CheckCircleFilled, WarningFilled } from '@ant-design/icons';
 import { Link, useNavigate } from 'react-router';
 import { notKeyed, undoneId, undoneIn, undoneSentence, type Undone } from '@water-clock/core';
-import { failureWords, newId, RefusedError } from '../api/request.ts';
+import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { momentText, panelNow } from './panel.ts';
-import { closeVisit, visitKeys } from '../api/visits.ts';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
 import { useKind } from '../device/useKind.ts';
@@ -103,32 +101,15 @@ export function CloseVisit(props: VisitPartProps) {
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const [fault, setFault] = useState<string | null>(null);
-  const [isClosing, setIsClosing] = useState(false);
+  const mayWork = useMayWork();
   const [isAsking, setIsAsking] = useState(false);
-  // If the answer is lost on the way, the same write is sent again.
-  const write = useRef<Parameters<typeof closeVisit>[1] | null>(null);
+  const [isRefused, setIsRefused] = useState(false);
   const panel = panelNow(plan, now, { clock, order, kind });
   const points = [...undoneIn(plan, survey), ...notKeyed(plan, survey, kind, panel)];
-  const close = async () => {
+  const close = () => {
     setIsAsking(false);
-    setIsClosing(true);
-    setFault(null);
-    try {
-      const { version: baseVersion } = editor.snapshot();
-      write.current ??= { id: newId(), baseVersion, closed: momentText(now), undone: points };
-      await closeVisit(timerId, write.current);
-      await editor.noticeOwn();
-      await client.invalidateQueries({ queryKey: visitKeys.of(timerId) });
-    } catch (error) {
-      if (error instanceof RefusedError) write.current = null;
-      setFault(failureWords(error, 'Not closed'));
-    } finally {
-      setIsClosing(false);
-    }
+    setIsRefused(!editor.close({ closed: momentText(now), undone: points }));
   };
-  const unsaved = editor.snapshot().unsaved > 0;
   return (
     <section aria-label="Close" className="leave-part part stack">
       <h2>Close the visit</h2>
@@ -195,27 +176,22 @@ export function CloseVisit(props: VisitPartProps) {
           ),
         )}
       </ul>
-      {fault && (
+      {!mayWork && <p className="soft">Somebody who is no apprentice closes the visit.</p>}
+      {isRefused && (
         <p className="fault" role="alert">
-          {fault}
+          Not closed: something has changed since. Look at what is not done, and press it again.
         </p>
       )}
       <Button
         type="primary"
         size="large"
-        loading={isClosing}
-        disabled={unsaved}
-        onClick={() => (points.length > 0 ? setIsAsking(true) : void close())}
+        disabled={!mayWork}
+        onClick={() => (points.length > 0 ? setIsAsking(true) : close())}
       >
         {points.length > 0 ? 'Close the visit …' : 'Close the visit'}
       </Button>
       {isAsking && (
-        <Ask
-          points={points}
-          timerId={timerId}
-          leave={() => setIsAsking(false)}
-          close={() => void close()}
-        />
+        <Ask points={points} timerId={timerId} leave={() => setIsAsking(false)} close={close} />
       )}
     </section>
   );

@@ -1,0 +1,116 @@
+/**
+ * The editors of this page: one for each timer that is open, and one for each whose changes still wait, so that what was entered in a garage reaches the office also when
+ * another page is open by then.
+ */
+import { loadProposed, sendProposed } from '../api/proposals.ts';
+import { newId } from '../api/request.ts';
+import { loadTimer, sendWrite, type TimerView, type Write } from '../api/timers.ts';
+import { sendNewSiteOf } from '../api/newSites.ts';
+import { TimerEditor, type Transport } from './editor.ts';
+import { keepPending, leftBehind, pendingOf, waitingTimers } from './pendingWrites.ts';
+
+const editors = new Map<string, TimerEditor>();
+const listeners = new Set<() => void>();
+const tell = () => listeners.forEach((listener) => listener());
+
+/** Where changes go: to the timer, or into somebody's proposal for it. A house that the office does not know yet goes first. */
+const transportOf = (id: string, proposer: string | null): Transport =>
+  proposer === null
+    ? {
+        send: async (write) => {
+          await sendNewSiteOf(id);
+          return sendWrite(id, write);
+        },
+        load: () => loadTimer(id),
+      }
+    : { send: (write) => sendProposed(id, write), load: () => loadProposed(id, proposer) };
+
+/** Told of each write that was saved. */
+export type OnSaved = (timerId: string, write: Write) => void;
+const hears = new Set<OnSaved>();
+export const onSaved = (hear: OnSaved): (() => void) => {
+  hears.add(hear);
+  return () => hears.delete(hear);
+};
+
+function make(
+  id: string,
+  view: Pick<TimerView, 'version' | 'plan' | 'survey' | 'history'>,
+  proposer: string | null,
+): TimerEditor {
+  const { version, plan, survey, history } = view;
+  const own = pendingOf(id);
+  const editor = new TimerEditor({ version, plan, survey }, history, {
+    transport: transportOf(id, proposer),
+    newId,
+    keep: (queues) => keepPending(id, queues),
+    later: (work, milliseconds) => setTimeout(work, milliseconds),
+    saved: (write) => hears.forEach((hear) => hear(id, write)),
+  });
+  own.forEach((queue) => editor.resume(queue));
+  void leftBehind(id).then((left) => left.forEach((queue) => editor.resume(queue)));
+  editors.set(id, editor);
+  editor.subscribe(tell);
+  tell();
+  return editor;
+}
+
+const isBusy = (editor: TimerEditor): boolean => {
+  const { unsaved, conflict } = editor.snapshot();
+  return unsaved > 0 || conflict !== null;
+};
+
+/** The editor of a timer whose page opens: the one whose changes still wait, else a new one. */
+export function editorOf(view: TimerView, proposer: string | null): TimerEditor {
+  const there = editors.get(view.id);
+  return there && isBusy(there) ? there : make(view.id, view, proposer);
+}
+
+/** Sends what waits of timers whose page is not open. @param proposer the person, where they may only propose. */
+export async function sendWaiting(proposer: string | null): Promise<void> {
+  for (const id of waitingTimers()) {
+    const there = editors.get(id);
+    if (there) {
+      there.retry();
+      continue;
+    }
+    const own = pendingOf(id);
+    const queues = own.length > 0 ? own : await leftBehind(id);
+    const [first] = queues;
+    if (!first) continue;
+    // They are kept as this tab's own before they are sent, also where the page was opened meanwhile.
+    const opened = editors.get(id);
+    if (opened) queues.forEach((queue) => opened.resume(queue));
+    else {
+      keepPending(id, queues);
+      make(id, { ...first.base, history: [] }, proposer);
+    }
+  }
+}
+
+export interface Waiting {
+  /** Changes that the office does not have. */
+  readonly unsaved: number;
+  /** Timers of which something has to be asked. */
+  readonly questions: readonly string[];
+  readonly isSignedOut: boolean;
+}
+
+let told: Waiting = { unsaved: 0, questions: [], isSignedOut: false };
+
+/** What waits in this page; the same object until it changes. */
+export function waiting(): Waiting {
+  const all = [...editors].map(([id, editor]) => ({ id, ...editor.snapshot() }));
+  const now: Waiting = {
+    unsaved: all.reduce((sum, { unsaved }) => sum + unsaved, 0),
+    questions: all.flatMap(({ id, conflict }) => (conflict ? [id] : [])),
+    isSignedOut: all.some(({ status, unsaved }) => status === 'signed-out' && unsaved > 0),
+  };
+  if (JSON.stringify(now) !== JSON.stringify(told)) told = now;
+  return told;
+}
+
+export const onWaiting = (listener: () => void): (() => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};

@@ -1,0 +1,198 @@
+/**
+ * Changes that were made on one version of a timer, put on another one that somebody else saved meanwhile: in their order, each with its id, and none dropped without a
+ * word.
+ */
+import { applyRecordChange, type RecordChange, type TimerRecord } from '../record/record.ts';
+import { closeVisit, notAmong, undoneIn } from '../record/closing.ts';
+import type { Undone } from '../visit/visit.ts';
+import { changeBetween, factAt, mergeRecords, sameRecord, type Choices } from './mergeRecords.ts';
+import type { Clash } from './mergeParts.ts';
+
+/** The end of the visit that is under way. */
+export interface Closing {
+  /** By the house's clocks, `YYYY-MM-DDTHH:MM`. */
+  readonly closed: string;
+  /** What somebody chose to leave undone. */
+  readonly undone: readonly Undone[];
+}
+
+/** A write that is not saved: a change, or the end of the visit with the change that it makes here. */
+export interface TimerWrite {
+  readonly id: string;
+  readonly change: RecordChange;
+  readonly closing?: Closing;
+}
+
+export interface Rebased<W extends TimerWrite> {
+  /** Those that still change something, with the change that they make now. */
+  readonly writes: readonly W[];
+  /** Ids of those that make no difference any more: it is saved already, or the other side was chosen. */
+  readonly idle: readonly string[];
+  /** With all of them made. */
+  readonly record: TimerRecord;
+  /** What has to be asked first; the rest is as if theirs were chosen. */
+  readonly open: readonly Clash[];
+}
+
+/** Where a visit that cannot be closed is asked about. */
+export const CLOSING_AT = 'closing';
+
+const applied = (record: TimerRecord, change: RecordChange): TimerRecord | null => {
+  const made = applyRecordChange(record, change);
+  return made.ok ? made.value.record : null;
+};
+
+/** The end of the visit as a change; null: there is none to close, or more is undone than was said. */
+export function closingChange(
+  record: TimerRecord,
+  { closed, undone }: Closing,
+): RecordChange | null {
+  const { plan, survey } = record;
+  const end = closeVisit(plan, survey, closed, undone);
+  return end && changeBetween(record, { plan, survey: end.survey });
+}
+
+/** Writes up to the next end of a visit, and that end. */
+function segments<W extends TimerWrite>(writes: readonly W[]): { changes: W[]; end?: W }[] {
+  const all: { changes: W[]; end?: W }[] = [{ changes: [] }];
+  for (const write of writes) {
+    const last = all.at(-1);
+    if (write.closing) {
+      if (last) last.end = write;
+      all.push({ changes: [] });
+    } else last?.changes.push(write);
+  }
+  return all;
+}
+
+class Rebasing<W extends TimerWrite> {
+  readonly writes: W[] = [];
+  readonly idle: string[] = [];
+  readonly open: Clash[] = [];
+
+  constructor(
+    /** Where the writes were made, and where they are put, so far. */
+    private base: TimerRecord,
+    public record: TimerRecord,
+    private readonly choices: Choices,
+  ) {}
+
+  changes(writes: readonly W[]): void {
+    if (writes.length === 0) return;
+    let mine = this.base;
+    for (const { change } of writes) mine = applied(mine, change) ?? mine;
+    const { record: whole, open } = mergeRecords(this.base, mine, this.record, this.choices);
+    this.open.push(...open);
+    for (const write of writes) this.one(write);
+    // A fact that went there and back again on the way counts as it ended.
+    const rest = changeBetween(this.record, whole);
+    const last = writes.at(-1);
+    if (rest && last) this.amend(last, rest);
+    this.base = mine;
+  }
+
+  /** One write on its own. What it clashes in is decided by the whole. */
+  private one(write: W): void {
+    const made = applied(this.base, write.change);
+    if (!made) {
+      this.idle.push(write.id);
+      return;
+    }
+    const { record } = mergeRecords(this.base, made, this.record, this.choices);
+    this.base = made;
+    if (sameRecord(record, this.record)) {
+      this.idle.push(write.id);
+      return;
+    }
+    const direct = applied(this.record, write.change);
+    const change =
+      direct && sameRecord(direct, record) ? write.change : changeBetween(this.record, record);
+    if (change) this.writes.push({ ...write, change });
+    this.record = record;
+  }
+
+  /** Puts a change on the end of a write. */
+  private amend(write: W, rest: RecordChange): void {
+    const before = this.writes.at(-1);
+    const isKept = before?.id === write.id;
+    const parts = (change: RecordChange) =>
+      change.type === 'together' ? change.changes : ([change] as const);
+    const changes = [...(isKept ? parts(before.change) : []), ...parts(rest)];
+    const amended = { ...write, change: { type: 'together', changes } as const };
+    this.writes.splice(isKept ? -1 : this.writes.length, isKept ? 1 : 0, amended);
+    this.idle.splice(0, this.idle.length, ...this.idle.filter((id) => id !== write.id));
+    this.record = applied(this.record, rest) ?? this.record;
+  }
+
+  end(write: W & { readonly closing: Closing }): void {
+    const { closing } = write;
+    this.base = applied(this.base, write.change) ?? this.base;
+    const { plan, survey } = this.record;
+    if (!survey.visit) {
+      // It is closed already, and what clashed with that was asked.
+      this.idle.push(write.id);
+      return;
+    }
+    const more = notAmong(undoneIn(plan, survey), closing.undone);
+    const side = more.length > 0 ? this.choices.get(CLOSING_AT) : 'mine';
+    if (side === undefined)
+      this.open.push({ at: CLOSING_AT, base: null, mine: closing.undone, theirs: more });
+    const all = { ...closing, undone: [...closing.undone, ...more] };
+    const change = side === 'mine' ? closingChange(this.record, all) : null;
+    if (!change) {
+      this.idle.push(write.id);
+      return;
+    }
+    this.writes.push({ ...write, change, closing: all });
+    this.record = applied(this.record, change) ?? this.record;
+  }
+}
+
+/**
+ * Puts writes that were made on `base` on `theirs` (docs/sync.md). Facts that only one side changed merge by themselves; the end of a visit ends it with whatever was noted in
+ * it.
+ *
+ * @param choices sides for what was asked.
+ */
+export function rebase<W extends TimerWrite>(
+  base: TimerRecord,
+  writes: readonly W[],
+  theirs: TimerRecord,
+  choices: Choices,
+): Rebased<W> {
+  const rebasing = new Rebasing<W>(base, theirs, choices);
+  for (const { changes, end } of segments(writes)) {
+    rebasing.changes(changes);
+    if (end?.closing) rebasing.end({ ...end, closing: end.closing });
+  }
+  const { writes: made, idle, record, open } = rebasing;
+  return { writes: made, idle, record, open };
+}
+
+/** A change that somebody else saved. */
+export interface OthersChange {
+  readonly by: string;
+  /** ISO moment of the office's clock. */
+  readonly at: string;
+  /** Null: the end of a visit. */
+  readonly change: RecordChange | null;
+}
+
+/** Who changed a fact last; null: that cannot be told. */
+export function whoChanged(
+  base: TimerRecord,
+  since: readonly OthersChange[],
+  at: string,
+): Pick<OthersChange, 'by' | 'at'> | null {
+  let record = base;
+  let last: OthersChange | null = null;
+  let before = JSON.stringify(factAt(record, at));
+  for (const one of since) {
+    record = (one.change && applied(record, one.change)) ?? record;
+    const after = JSON.stringify(factAt(record, at));
+    if (after !== before || (!one.change && at.startsWith('survey/visit'))) last = one;
+    before = after;
+  }
+  last ??= since.at(-1) ?? null;
+  return last && { by: last.by, at: last.at };
+}
