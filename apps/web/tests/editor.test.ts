@@ -9,8 +9,10 @@ import {
   EMPTY_SURVEY,
   emptyPlan,
   TIMER_KINDS,
+  undoneIn,
   type Plan,
   type PlanChange,
+  type Visit,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../src/api/request.ts';
 import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
@@ -35,6 +37,9 @@ const run = (station: number, seconds: number): PlanChange => ({
 class SimulatedServer {
   saved: Saved = { version: 1, plan: EMPTY, survey: EMPTY_SURVEY };
   readonly done = new Map<string, number>();
+  readonly madeOn: (number | undefined)[] = [];
+  /** The visit that was closed last. */
+  closed: Visit | undefined;
   /** The next write is one that the server does not accept. */
   refuses: 'next' | null = null;
 
@@ -53,6 +58,8 @@ class SimulatedServer {
     if (!applied.ok || refuses)
       throw new RefusedError(422, { code: 'not-accepted', message: 'no' });
     const { plan, survey } = applied.value.record;
+    this.madeOn.push(write.madeOn);
+    if (write.closing) this.closed = this.saved.survey.visit;
     this.saved = { version: this.saved.version + 1, plan, survey };
     this.done.set(write.id, this.saved.version);
     return { version: this.saved.version };
@@ -211,6 +218,64 @@ describe('two tabs', () => {
     typing.editor.commit(starts('07:00'));
     await settle();
     expect(typing.editor.snapshot().conflict).not.toBeNull();
+  });
+
+  test('what they changed apart is put together without a question, each write under its id', async () => {
+    const server = new SimulatedServer();
+    const [mine, theirs] = [openTab(server), openTab(server)];
+    theirs.editor.commit(starts('04:00'));
+    await settle();
+    mine.editor.commit(run(1, 600));
+    mine.editor.commit({ type: 'note', fields: { school: 'thumb' } });
+    const sent = mine.kept().flatMap(({ writes }) => writes.map(({ id }) => id));
+    await settle();
+    expect(mine.editor.snapshot()).toMatchObject({
+      unsaved: 0,
+      conflict: null,
+      news: { by: 'Jory' },
+    });
+    expect(server.saved.plan.programs[0]).toMatchObject({
+      starts: ['04:00'],
+      runs: [{ station: 1, seconds: 600 }],
+    });
+    expect(server.saved.survey.school).toBe('thumb');
+    expect(sent.map((id) => server.done.get(id))).toEqual([3, 4]);
+    expect(server.madeOn).toEqual([undefined, 1, 1]);
+  });
+
+  test('the end of a visit waits like any change, and takes along what a colleague noted in it', async () => {
+    const server = new SimulatedServer();
+    const begin = openTab(server);
+    begin.editor.commit({ type: 'note', fields: { visit: { began: '2027-06-01T09:00' } } });
+    await settle();
+    let fate: Fate = 'lost';
+    const garage = openTab(server, () => fate);
+    const { plan, survey } = garage.editor.snapshot();
+    const closed = '2027-06-01T10:00';
+    expect(garage.editor.close({ closed, undone: [] })).toBe(false);
+    expect(garage.editor.close({ closed, undone: undoneIn(plan, survey) })).toBe(true);
+    expect(garage.editor.snapshot()).toMatchObject({ survey: { stations: [] }, canUndo: false });
+    begin.editor.commit({ type: 'note-visit', fields: { done: 'new head' } });
+    await settle();
+    fate = 'arrives';
+    await garage.retryAll();
+    expect(garage.editor.snapshot()).toMatchObject({ unsaved: 0, conflict: null });
+    expect(server.saved.survey.visit).toBeUndefined();
+    expect(server.closed).toMatchObject({ done: 'new head' });
+  });
+
+  test('a write that is refused takes along what builds on it, and nothing else', async () => {
+    const server = new SimulatedServer();
+    const { editor } = openTab(server);
+    server.refuses = 'next';
+    editor.commit({ type: 'note', fields: { visit: { began: '2027-06-01T09:00' } } });
+    editor.commit({ type: 'note-visit', fields: { done: 'new head' } });
+    editor.commit(run(1, 600));
+    await settle();
+    expect(editor.snapshot().refusal).toBe('Not saved: no. One change after it went with it.');
+    expect(editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
+    expect(server.saved.plan.programs[0]?.runs).toMatchObject([{ seconds: 600 }]);
+    expect(server.saved.survey.visit).toBeUndefined();
   });
 
   test('on a network that loses requests and answers, every change is saved once or asked about', async () => {

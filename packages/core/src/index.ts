@@ -537,6 +537,7 @@ export {
 export {
   applyRecordChange,
   readRecordChange,
+  touchesPlan,
   type RecordChange,
   type TimerRecord,
 } from './record/record.ts';

@@ -3,6 +3,7 @@ import {
   applyRecordChange,
   documentSite,
   readRecordChange,
+  touchesPlan,
   type EpochDay,
   type OthersChange,
   type Plan,
@@ -115,13 +116,6 @@ async function changesSince(
     .map(({ person, at, change }) => ({ by: person.name, at: at.toISOString(), change }));
 }
 
-/** What a change is about: settings, or only what was noted. */
-const touchesPlan = (change: RecordChange | null): boolean =>
-  change !== null &&
-  (change.type === 'together'
-    ? change.changes.some((one) => touchesPlan(one))
-    : !change.type.startsWith('note'));
-
 /** The last change of the settings, where it was put on top of those of others. */
 async function mergingOf(
   database: EntityManager,
@@ -132,12 +126,13 @@ async function mergingOf(
     .orderBy('c.version', 'DESC')
     .take(HISTORY_LENGTH)
     .getMany();
-  const last = latest.find(({ change }) => touchesPlan(change));
+  const isOfPlan = ({ change }: Change) => change !== null && touchesPlan(change);
+  const last = latest.find(isOfPlan);
   if (!last || last.madeOn === null) return null;
   const { madeOn, personId, person, at } = last;
   const over = latest
     .filter((one) => one.version > madeOn && one.version < last.version)
-    .filter((one) => one.personId !== personId && touchesPlan(one.change))
+    .filter((one) => one.personId !== personId && isOfPlan(one))
     .map((one) => one.person.name);
   if (over.length === 0) return null;
   return { by: person.name, at: at.toISOString(), over: [...new Set(over)] };

@@ -84,6 +84,7 @@ export interface Step {
 
 export interface Saved extends TimerRecord {
   readonly version: number;
+  readonly merging?: Merging | null;
 }
 
 /** Writes that wait, and what was saved when the first of them was made. */

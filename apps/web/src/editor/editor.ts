@@ -10,6 +10,7 @@ import {
   closingChange,
   NO_CHOICES,
   rebase,
+  touchesPlan,
   type Choices,
   type Clash,
   type Closing,
@@ -21,7 +22,7 @@ import {
   type TimerRecord,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../api/request.ts';
-import type { Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
+import type { Merging, Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
 
 /** A write that is not known to be saved. */
 interface Pending extends Write {
@@ -62,6 +63,8 @@ export interface Snapshot {
   readonly conflict: Conflict | null;
   /** The server refused a change; it was taken back. */
   readonly refusal: string | null;
+  /** The settings were changed by several apart from each other, and put together. */
+  readonly merging: Merging | null;
   /** Somebody else's saved change that was taken over, both sides. */
   readonly news: {
     readonly before: TimerRecord;
@@ -357,7 +360,8 @@ export class TimerEditor {
     // A write that had arrived before a reload is in what was loaded already.
     if (version > this.saved.version) {
       const { plan, survey } = withWrite(this.saved, next) ?? this.saved;
-      this.saved = { version, plan, survey };
+      const merging = touchesPlan(next.change) ? null : (this.saved.merging ?? null);
+      this.saved = { version, plan, survey, merging };
     }
     this.pending = this.pending.slice(1);
     this.tell();
@@ -397,6 +401,8 @@ export class TimerEditor {
       return;
     }
     this.pending = this.anew(rebased, base.version);
+    // The office says then whether settings were put together.
+    this.resuming = true;
     this.adopt(theirs);
     this.news = { before: this.news?.before ?? mine, after: rebased.record, by: theirs.by };
     this.tell();
@@ -416,7 +422,7 @@ export class TimerEditor {
     const left = rebased.idle.length;
     const more =
       left > 0 ? ` ${left === 1 ? 'One change' : `${left} changes`} after it went with it.` : '';
-    const refusal = `Not saved: ${why}${more}`;
+    const refusal = `Not saved: ${why.replace(/\.$/u, '')}.${more}`;
     this.pending = this.anew(rebased, before.version);
     this.undoSteps = [];
     this.redoSteps = [];
@@ -430,7 +436,8 @@ export class TimerEditor {
 
   /** Continues from another saved state; what could be undone before no longer fits it. */
   private adopt(saved: Saved): void {
-    this.saved = { version: saved.version, plan: saved.plan, survey: saved.survey };
+    const { version, plan, survey, merging = null } = saved;
+    this.saved = { version, plan, survey, merging };
     this.undoSteps = [];
     this.redoSteps = [];
     this.tell();
@@ -454,6 +461,7 @@ export class TimerEditor {
       canRedo: this.redoSteps.length > 0,
       conflict: this.conflict,
       refusal: this.refusal,
+      merging: this.saved.merging ?? null,
       news: this.news,
     };
   }

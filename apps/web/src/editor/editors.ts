@@ -4,7 +4,7 @@
  */
 import { loadProposed, sendProposed } from '../api/proposals.ts';
 import { newId } from '../api/request.ts';
-import { loadTimer, sendWrite, type TimerView, type Write } from '../api/timers.ts';
+import { loadTimer, sendWrite, type Saved, type TimerView, type Write } from '../api/timers.ts';
 import { sendNewSiteOf } from '../api/newSites.ts';
 import { TimerEditor, type Transport } from './editor.ts';
 import { keepPending, leftBehind, pendingOf, waitingTimers } from './pendingWrites.ts';
@@ -35,12 +35,12 @@ export const onSaved = (hear: OnSaved): (() => void) => {
 
 function make(
   id: string,
-  view: Pick<TimerView, 'version' | 'plan' | 'survey' | 'history'>,
+  view: Saved & Pick<TimerView, 'history'>,
   proposer: string | null,
 ): TimerEditor {
-  const { version, plan, survey, history } = view;
+  const { version, plan, survey, merging = null, history } = view;
   const own = pendingOf(id);
-  const editor = new TimerEditor({ version, plan, survey }, history, {
+  const editor = new TimerEditor({ version, plan, survey, merging }, history, {
     transport: transportOf(id, proposer),
     newId,
     keep: (queues) => keepPending(id, queues),

@@ -1,20 +1,37 @@
 import { memo } from 'react';
 import { Alert } from 'antd';
+import { listed, momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { civilSecond, deviceZone } from '../platform/zone.ts';
 import { newsWords } from './newsWords.ts';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 
-/** What the server refused, and what somebody else changed. */
+/** What the server refused, what somebody else changed, and settings that were put together and overlap. */
 export const Notices = memo(function Notices({
   refusal,
   news,
+  merging,
+  overlaps,
   editor,
-}: Pick<Snapshot, 'refusal' | 'news'> & { readonly editor: TimerEditor }) {
-  const { clock } = usePreferences();
+}: Pick<Snapshot, 'refusal' | 'news' | 'merging'> & {
+  readonly overlaps: boolean;
+  readonly editor: TimerEditor;
+}) {
+  const { clock, order } = usePreferences();
+  const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
   const closable = { onClose: () => editor.dismiss(), 'aria-label': 'Understood' };
   return (
     <>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} closable={closable} />}
+      {merging && overlaps && (
+        <Alert
+          type="warning"
+          showIcon
+          role="alert"
+          title={`${listed([merging.by, ...merging.over])} changed these settings apart from each other. Put together, they overlap.`}
+          description={`Put together ${momentWords(civilSecond(new Date(merging.at), deviceZone()), { on, clock, order })}. All of you are told, until somebody changes the settings.`}
+        />
+      )}
       {news && (
         <Alert
           type="info"

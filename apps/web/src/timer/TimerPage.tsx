@@ -327,7 +327,13 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
           <Suspense>
             <Proposals timerId={view.id} editor={editor} snapshot={snapshot} proposer={proposer} />
           </Suspense>
-          <Notices refusal={snapshot.refusal} news={snapshot.news} editor={editor} />
+          <Notices
+            refusal={snapshot.refusal}
+            news={snapshot.news}
+            merging={snapshot.merging}
+            overlaps={(answer?.check.overlaps.length ?? 0) > 0}
+            editor={editor}
+          />
           {withStrip && (
             <div
               className={

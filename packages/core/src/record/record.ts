@@ -91,6 +91,12 @@ export function readRecordChange(value: unknown): Outcome<RecordChange> {
   return change === undefined ? { ok: false, faults } : { ok: true, value: change };
 }
 
+/** Whether a change is of what is set, and not only of what was noted. */
+export const touchesPlan = (change: RecordChange): boolean =>
+  change.type === 'together'
+    ? change.changes.some((one) => touchesPlan(one))
+    : !Object.hasOwn(surveyChanges, change.type);
+
 export interface AppliedToRecord {
   readonly record: TimerRecord;
   /** Takes the change back when applied to `record`. */

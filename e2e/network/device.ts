@@ -1,0 +1,188 @@
+/** A device in the simulated network: the real editor of each timer, what the device keeps through a restart, and a network that loses, repeats and delays. */
+import { randomUUID } from 'node:crypto';
+import { RefusedError, UnreachableError } from '../../apps/web/src/api/request.ts';
+import type { Queue, Saved, TimerView, Write } from '../../apps/web/src/api/timers.ts';
+import { TimerEditor } from '../../apps/web/src/editor/editor.ts';
+import type { Dice } from '../../packages/core/tests/randomEdits.ts';
+
+/** One of the office's servers, as somebody signed in asks it. */
+export type Ask = (method: string, path: string, body?: unknown) => Promise<unknown>;
+
+/** The words that people enter in this simulation: each is there once, so that what became of it can be told. */
+export const wordsIn = (value: unknown): Set<string> =>
+  new Set(JSON.stringify(value ?? null).match(/word-\d+/gu) ?? []);
+
+export class Device {
+  isOnline = true;
+  /** The network loses nothing any more. */
+  isCalm = false;
+  readonly editors = new Map<string, TimerEditor>();
+  /** Ids of the writes that were made here. */
+  readonly made = new Set<string>();
+  /** Words that were ever on this screen, also in a question. */
+  readonly seen = new Set<string>();
+  /** Words that were entered here. */
+  readonly entered = new Set<string>();
+  /** Words that somebody here let go: entered over by their own hand, answered with the other side, or refused with a reason. */
+  readonly letGo = new Set<string>();
+  private readonly kept = new Map<string, readonly Queue[]>();
+  private readonly views = new Map<string, Saved>();
+  /** How often it was started. */
+  private life = 0;
+  private waiting: (() => void)[] = [];
+  /** Requests that the network delivers once more, later. */
+  private strays: (() => Promise<unknown>)[] = [];
+
+  constructor(
+    readonly person: string,
+    private readonly servers: readonly Ask[],
+    private readonly dice: Dice,
+    /** How far this device's clock is off, milliseconds. */
+    private readonly clockError: number,
+  ) {}
+
+  private readonly timers = new Set<string>();
+
+  /** Opens a timer, as it was last seen where the office does not answer; false: it was never seen. */
+  async open(timerId: string): Promise<boolean> {
+    this.timers.add(timerId);
+    const loaded = await this.load(timerId).catch(() => null);
+    const view = loaded ?? this.views.get(timerId);
+    if (!view) return false;
+    const { version, plan, survey } = view;
+    const { life } = this;
+    /** A page that was closed hears and does nothing any more. */
+    const alive = async <T>(answer: Promise<T>): Promise<T> => {
+      const settled = await answer.then(
+        (value) => () => value,
+        (error: unknown) => () => {
+          throw error;
+        },
+      );
+      if (life !== this.life) await new Promise(() => undefined);
+      return settled();
+    };
+    const editor = new TimerEditor({ version, plan, survey }, [], {
+      transport: {
+        send: (write) => alive(this.send(timerId, write)),
+        load: () => alive(this.load(timerId)),
+      },
+      newId: () => {
+        const id = randomUUID();
+        this.made.add(id);
+        return id;
+      },
+      keep: (queues) => this.kept.set(timerId, structuredClone(queues)),
+      later: (work) => this.waiting.push(work),
+      now: () => new Date(Date.now() + this.clockError),
+    });
+    const left = this.kept.get(timerId) ?? [];
+    this.editors.set(timerId, editor);
+    editor.subscribe(() => this.look());
+    left.forEach((queue) => editor.resume(queue));
+    this.look();
+    return true;
+  }
+
+  /** The page is closed in the middle of things; what it kept is all that is left. */
+  async restart(): Promise<void> {
+    this.life++;
+    this.editors.clear();
+    this.waiting = [];
+    await this.openAll();
+  }
+
+  private async openAll(): Promise<void> {
+    for (const id of this.timers) if (!this.editors.has(id)) await this.open(id);
+  }
+
+  /** What waits is tried again, and what strayed arrives. */
+  async tick(): Promise<void> {
+    const [waiting, strays] = [this.waiting, this.strays];
+    this.waiting = [];
+    this.strays = [];
+    await this.openAll();
+    for (const stray of strays) await stray().catch(() => undefined);
+    for (const work of waiting) work();
+    await this.quiet();
+  }
+
+  /** Until nothing is under way. */
+  async quiet(): Promise<void> {
+    const isBusy = () =>
+      [...this.editors.values()].some((editor) => editor.snapshot().status === 'saving');
+    do await new Promise((resolve) => setTimeout(resolve, 1));
+    while (isBusy());
+  }
+
+  async hearOfNews(): Promise<void> {
+    if (!this.isOnline) return;
+    for (const [id, editor] of this.editors) {
+      const { version } = await this.load(id).catch(() => ({ version: 0 }));
+      await editor.noticeVersion(version, 'somebody');
+    }
+  }
+
+  private look(): void {
+    for (const editor of this.editors.values()) {
+      const { plan, survey, conflict } = editor.snapshot();
+      for (const word of wordsIn([plan, survey, conflict])) this.seen.add(word);
+    }
+  }
+
+  private async load(timerId: string): Promise<TimerView> {
+    const view = (await this.over('GET', `/api/timers/${timerId}`)) as TimerView;
+    this.views.set(timerId, view);
+    return view;
+  }
+
+  private send(timerId: string, write: Write): Promise<{ version: number }> {
+    const { id, baseVersion, madeOn, way, change, closing } = write;
+    const known = { id, baseVersion, ...(madeOn === undefined ? {} : { madeOn }) };
+    return this.over(
+      'POST',
+      `/api/timers/${timerId}/${closing ? 'visits' : 'changes'}`,
+      closing ? { ...known, ...closing } : { ...known, way, change },
+    ) as Promise<{ version: number }>;
+  }
+
+  /** One request over this network. */
+  private async over(method: string, path: string, body?: unknown): Promise<unknown> {
+    if (!this.isOnline) throw new UnreachableError('no network');
+    const server = this.servers[this.dice(this.servers.length)];
+    if (!server) throw new Error('no server');
+    const fate = this.isCalm ? 9 : this.dice(10);
+    if (fate === 0) throw new UnreachableError('lost on the way there');
+    if (method !== 'GET' && fate === 1) {
+      // It arrives long after its sender has given it up, perhaps twice.
+      this.strays.push(() => server(method, path, body));
+      throw new UnreachableError('no answer yet');
+    }
+    if (method !== 'GET' && fate === 2) {
+      await Promise.allSettled([server(method, path, body), server(method, path, body)]);
+    }
+    const answer = await server(method, path, body);
+    if (fate === 3) throw new UnreachableError('lost on the way back');
+    return answer;
+  }
+}
+
+/** A server as a device asks it: refusals and trouble as the application tells them apart. */
+export function askOf(url: () => string, cookie: () => string): Ask {
+  return async (method, path, body) => {
+    let response: Response;
+    try {
+      response = await fetch(`${url()}${path}`, {
+        method,
+        headers: { cookie: cookie(), 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+    } catch {
+      throw new UnreachableError('no server');
+    }
+    if (response.status >= 500) throw new UnreachableError('trouble');
+    const told = (await response.json()) as Record<string, unknown>;
+    if (!response.ok) throw new RefusedError(response.status, told);
+    return told;
+  };
+}
