@@ -165,6 +165,8 @@ export async function simulate(
       await device.hearOfNews();
     }
 
+  for (const device of devices) await device.hearOfNews();
+
   const wrong: string[] = [];
   if (isOpen()) wrong.push('something still waits after 200 rounds');
   let merged = 0;

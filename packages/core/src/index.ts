@@ -27,11 +27,11 @@ export { daysLeft, type Days } from './time/dayRules.ts';
 export {
   parseRunEntry,
   parseTimeEntry,
-  RUN_ENTRY_HELP,
+  runEntryHelp,
   runEntryText,
   stepped,
   steppedStart,
-  TIME_ENTRY_HELP,
+  timeEntryHelp,
 } from './time/entry.ts';
 export type { NoWaterWindow } from './time/windows.ts';
 export { HOURS_PER_DAY, hoursHeld, paintedWindows, type HourOfWeek } from './time/windowGrid.ts';
@@ -641,3 +641,14 @@ export {
   type Task,
   type TaskFault,
 } from './trainer/task.ts';
+export {
+  language,
+  plural,
+  say,
+  sayText,
+  speakBy,
+  spokenBy,
+  wordsOf,
+  type Said,
+  type Speaker,
+} from './words/say.ts';

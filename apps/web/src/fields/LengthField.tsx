@@ -1,4 +1,4 @@
-import { parseRunEntry, RUN_ENTRY_HELP, runEntryText, stepped } from '@water-clock/core';
+import { parseRunEntry, runEntryHelp, runEntryText, stepped } from '@water-clock/core';
 import { TypedInput } from './TypedInput.tsx';
 
 interface Props {
@@ -26,7 +26,7 @@ export function LengthField(props: Props) {
       value={value}
       read={(typed) => parseRunEntry(typed) ?? undefined}
       write={runEntryText}
-      fault={(typed) => `"${typed}" is not a run time. ${RUN_ENTRY_HELP}`}
+      fault={(typed) => `"${typed}" is not a run time. ${runEntryHelp()}`}
       say={say}
       {...(draft ? { draft: (seconds: number | undefined) => draft(seconds ?? null) } : {})}
       commit={commit}

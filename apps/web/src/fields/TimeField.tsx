@@ -4,7 +4,7 @@ import {
   parseTimeEntry,
   startWords,
   steppedStart,
-  TIME_ENTRY_HELP,
+  timeEntryHelp,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { TypedInput } from './TypedInput.tsx';
@@ -44,7 +44,7 @@ export function TimeField(props: Props) {
         typed.trim() === '' ? (clear ? null : value) : (parseTimeEntry(typed) ?? undefined)
       }
       write={words}
-      fault={(typed) => `"${typed}" is not a time. ${TIME_ENTRY_HELP}`}
+      fault={(typed) => `"${typed}" is not a time. ${timeEntryHelp()}`}
       say={props.say}
       {...(draft ? { draft: (time: string | null | undefined) => draft(time ?? null) } : {})}
       commit={(time) => (time === null ? clear?.() : commit(time))}

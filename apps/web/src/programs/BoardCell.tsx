@@ -4,7 +4,7 @@ import { useDraggable } from '@dnd-kit/core';
 import {
   adjustedSeconds,
   parseRunEntry,
-  RUN_ENTRY_HELP,
+  runEntryHelp,
   runEntryText,
   stepped,
   type Seasonal,
@@ -74,7 +74,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       draft: (value) => acts.draft(cell, value ?? null),
       commit: (value) => acts.set(cell, value),
       say: acts.say,
-      fault: (entry) => `Station ${station}: "${entry}" is not a run time. ${RUN_ENTRY_HELP}`,
+      fault: (entry) => `Station ${station}: "${entry}" is not a run time. ${runEntryHelp()}`,
       step: (value, direction) => stepped(value, direction, stepSeconds, 0, longestSeconds),
     },
   );

@@ -2,7 +2,7 @@
 import {
   parseRunEntry,
   programsByLetter,
-  RUN_ENTRY_HELP,
+  runEntryHelp,
   runsWithLinked,
   runEntryText,
   type Plan,
@@ -200,7 +200,7 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
     if (seconds === null)
       return {
         ok: false,
-        fault: `Line ${cell.row - into.top + 1}${wide > 1 ? `, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${RUN_ENTRY_HELP}`,
+        fault: `Line ${cell.row - into.top + 1}${wide > 1 ? `, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${runEntryHelp()}`,
       };
     cells.push({ cell, seconds });
   }

@@ -20,6 +20,7 @@ import { formatMoment, monthOf, SECONDS_PER_DAY, type ClockSecond } from '../tim
 import { Garden, type Bed, type GardenFault, type GardenState } from './garden.ts';
 import { benchPages, headingsOf, OPENING, shownLetters, type Page } from './pages.ts';
 import { fastSteps, inYear, turned } from './turn.ts';
+import { say } from '../words/say.ts';
 
 export const BENCH_KEYS = [
   'page-back',
@@ -287,7 +288,7 @@ export class LiveBench {
       ...common,
       ...headingsOf(page, this.plan, this.style.dialect),
       ...apart(this.text(this.shownOf(page))),
-      place: `${place + 1} of ${pages.length}`,
+      place: say`${place + 1} of ${pages.length}`,
       isDraft: draft !== null,
     };
   }
@@ -325,9 +326,9 @@ export class LiveBench {
         ? this.plan.settings.mode === 'off'
           ? 'resting'
           : isDelayed
-            ? 'rain delay'
+            ? say`rain delay`
             : ''
-        : `station ${open.station}, ${clockLength(open.left)} left`;
+        : say`station ${open.station}, ${clockLength(open.left)} left`;
     return {
       left: byDate ? `${day} ${this.text({ kind: 'date', day: today })}` : day,
       right,
@@ -348,17 +349,17 @@ export class LiveBench {
     const letters = shownLetters(this.plan, this.hidden, this.state.isOpened);
     return [
       ...this.plan.stations.map(({ number }) => ({
-        words: `station ${number}`,
+        words: say`station ${number}`,
         press: (seconds: number): Press => ({ do: 'manual', station: number, seconds }),
       })),
       {
-        words: 'all stations',
+        words: say`all stations`,
         press: (seconds: number): Press => ({ do: 'manual', seconds }),
       },
       ...programsByLetter(this.plan)
         .filter(({ letter }) => letters.includes(letter))
         .map(({ letter }) => ({
-          words: `program ${programLabel(letter, dialect)}`,
+          words: say`program ${programLabel(letter, dialect)}`,
           press: (): Press => ({ do: 'manual', program: letter }),
         })),
     ];
@@ -368,9 +369,9 @@ export class LiveBench {
     const choice = sure(this.handChoices[what % this.handChoices.length]);
     const isProgram = choice.press(0).do === 'manual' && 'program' in choice.press(0);
     return page === 'what' || isProgram
-      ? { left: 'by hand', right: 'which', big: choice.words, unit: '' }
+      ? { left: say`by hand`, right: 'which', big: choice.words, unit: '' }
       : {
-          left: 'by hand',
+          left: say`by hand`,
           right: choice.words,
           big: `0:${String(minutes).padStart(2, '0')}`,
           unit: '',

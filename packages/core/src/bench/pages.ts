@@ -9,6 +9,7 @@ import { letterAt, type Dialect, type Plan } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import { monthName } from '../words/words.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** One setting of the panel, or one weekday of one. */
 export interface Page {
@@ -91,7 +92,7 @@ export function benchPages(
   return pages;
 }
 
-const SETTING_WORDS: Partial<Record<SettingAddress['of'], string>> = {
+const SETTING_WORDS: Partial<Record<SettingAddress['of'], string>> = wordsOf({
   year: 'year',
   date: 'date',
   weekday: 'day of the week',
@@ -111,7 +112,7 @@ const SETTING_WORDS: Partial<Record<SettingAddress['of'], string>> = {
   'obeys-sensor': 'obeys the sensor',
   enabled: 'in use',
   linked: 'runs with',
-};
+});
 
 const startsOf = (plan: Plan, letter: string) =>
   Math.max(
@@ -120,7 +121,7 @@ const startsOf = (plan: Plan, letter: string) =>
   );
 
 function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect: Dialect): string {
-  if (id === OPENING) return 'more programs';
+  if (id === OPENING) return say`more programs`;
   if (weekday) {
     const waters =
       value.kind === 'switch' &&
@@ -131,23 +132,23 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
   }
   switch (address.of) {
     case 'start':
-      return `start ${address.slot} of ${startsOf(plan, address.program)}`;
+      return say`start ${address.slot} of ${startsOf(plan, address.program)}`;
     case 'run':
-      return `station ${address.station}`;
+      return say`station ${address.station}`;
     case 'count':
       return value.kind === 'count' && isByHours(plan, address.program)
         ? 'hours'
         : dialect.intervalCounts === 'between'
-          ? 'days between'
-          : 'every … days';
+          ? say`days between`
+          : say`every … days`;
     case 'phase':
       return value.kind === 'days-left'
-        ? 'days left'
+        ? say`days left`
         : value.kind === 'date'
-          ? 'first date'
-          : 'first start';
+          ? say`first date`
+          : say`first start`;
     case 'percent':
-      return address.month === undefined ? 'percent' : `percent ${monthName(address.month)}`;
+      return address.month === undefined ? 'percent' : say`percent ${monthName(address.month)}`;
     default:
       return SETTING_WORDS[address.of] ?? address.of;
   }
@@ -167,9 +168,9 @@ export function headingsOf(
   const ofStation = 'station' in address && address.of !== 'run' ? address.station : undefined;
   const left =
     letter !== null
-      ? `program ${programLabel(letter, dialect)}`
+      ? say`program ${programLabel(letter, dialect)}`
       : ofStation !== undefined
-        ? `station ${ofStation}`
+        ? say`station ${ofStation}`
         : '';
   return { left, right: settingWords(page, plan, dialect) };
 }

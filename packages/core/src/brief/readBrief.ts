@@ -37,6 +37,7 @@ import {
   type OftenADay,
   type Wish,
 } from './brief.ts';
+import { say } from '../words/say.ts';
 
 const SECONDS_PER_WEEK = 604_800;
 const daysOfWeek = integer(1, 7);
@@ -130,7 +131,7 @@ export function wantedFaults(
     faults.push({
       code: 'malformed',
       path: [...path, 'oftenADay', 'to'],
-      expected: `a time of day after ${oftenADay.from}`,
+      expected: say`a time of day after ${oftenADay.from}`,
       actual: `"${oftenADay.to}"`,
     });
   return faults;

@@ -22,6 +22,7 @@ import {
 import { readSecond } from '../time/timeReaders.ts';
 import { sure } from '../document/sure.ts';
 import type { Plan } from '../plan/plan.ts';
+import { say } from '../words/say.ts';
 
 export const EVENTS_FORMAT = 'water-clock-events';
 export const EVENTS_VERSION = 1;
@@ -72,12 +73,12 @@ const readManual: Reader<Manual> = (value, path, faults) => {
   if (given.includes('program'))
     return object<{ do: 'manual'; at: string; program: string }>({
       ...by,
-      program: required(readLetter, 'one letter'),
+      program: required(readLetter, say`one letter`),
     })(value, path, faults);
   if (given.includes('station'))
     return object<{ do: 'manual'; at: string; station: number; seconds: number }>({
       ...by,
-      station: required(integer(1, 99), '1 to 99'),
+      station: required(integer(1, 99), say`1 to 99`),
       seconds,
     })(value, path, faults);
   return object<{ do: 'manual'; at: string; seconds: number }>({ ...by, seconds })(

@@ -15,6 +15,7 @@ import {
 import type { Ask } from './ask.ts';
 import type { Behind } from './evidence.ts';
 import type { Cause } from './causes.ts';
+import { say } from '../words/say.ts';
 
 function causeClause(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock, on, order } = speech;
@@ -22,53 +23,53 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'clock':
       return clockWords(cause.ahead);
     case 'extra-start':
-      return `program ${labelOf(cause.program, speech)} has a start left over, at ${startWords(cause.start, clock)}`;
+      return say`program ${labelOf(cause.program, speech)} has a start left over, at ${startWords(cause.start, clock)}`;
     case 'other-start':
-      return `program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
+      return say`program ${labelOf(cause.program, speech)} starts at ${startWords(cause.to, clock)} and not at ${startWords(cause.start, clock)}`;
     case 'extra-program':
-      return `program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock, order)}`;
+      return say`program ${labelOf(cause.program.letter, speech)} is set, although nobody noted it: ${cause.program.starts.map((one) => startWords(one, clock)).join(', ')}, ${daysWords(cause.program.days, clock, order)}`;
     case 'percent':
       return cause.program === undefined
-        ? `the seasonal percent is ${cause.percent} %`
-        : `the percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
+        ? say`the seasonal percent is ${cause.percent} %`
+        : say`the percent of program ${labelOf(cause.program, speech)} is ${cause.percent} %`;
     case 'phase':
-      return `the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? '1 day' : `${cause.days} days`}`;
+      return say`the days left of program ${labelOf(cause.program, speech)} are out by ${cause.days === 1 ? say`1 day` : say`${cause.days} days`}`;
     case 'days':
-      return `program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock, order)}`;
+      return say`program ${labelOf(cause.program, speech)} waters ${daysWords(cause.days, clock, order)}`;
     case 'run':
       return cause.seconds === 0
-        ? `${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
-        : `${stationOrSomething(cause.station, plan)} is set to ${lengthWords(cause.seconds)} in program ${labelOf(cause.program, speech)}`;
+        ? say`${stationOrSomething(cause.station, plan)} has no run in program ${labelOf(cause.program, speech)}`
+        : say`${stationOrSomething(cause.station, plan)} is set to ${lengthWords(cause.seconds)} in program ${labelOf(cause.program, speech)}`;
     case 'half-set':
-      return `program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
+      return say`program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
-      return `a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on, order)}`;
+      return say`a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on, order)}`;
     case 'rain-delay-set':
-      return `somebody set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
+      return say`somebody set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
     case 'off':
-      return 'watering is switched off';
+      return say`watering is switched off`;
     case 'sensor':
-      return 'the rain sensor stopped it';
+      return say`the rain sensor stopped it`;
     case 'manual':
-      return `somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
+      return say`somebody started ${stationOrSomething(cause.station, plan)} by hand, ${momentWords(cause.at, speech)}`;
     case 'manual-program':
-      return `somebody started program ${labelOf(cause.program, speech)} by hand, ${momentWords(cause.at, speech)}`;
+      return say`somebody started program ${labelOf(cause.program, speech)} by hand, ${momentWords(cause.at, speech)}`;
     case 'stopped':
-      return `somebody stopped what was running, ${momentWords(cause.at, speech)}`;
+      return say`somebody stopped what was running, ${momentWords(cause.at, speech)}`;
     case 'outage':
-      return `the power failed, ${momentWords(cause.from, speech)}, and came back, ${momentWords(cause.to, speech)}`;
+      return say`the power failed, ${momentWords(cause.from, speech)}, and came back, ${momentWords(cause.to, speech)}`;
     case 'percent-changed':
-      return `somebody changed the seasonal percent from ${cause.before} % to ${cause.after} %, ${momentWords(cause.at, speech)} or near it`;
+      return say`somebody changed the seasonal percent from ${cause.before} % to ${cause.after} %, ${momentWords(cause.at, speech)} or near it`;
     case 'dead-station':
-      return `${stationOrSomething(cause.station, plan)} does not open: check its wire, its valve and its output`;
+      return say`${stationOrSomething(cause.station, plan)} does not open: check its wire, its valve and its output`;
     case 'power-failure':
-      return 'the timer lost its memory and runs its factory settings';
+      return say`the timer lost its memory and runs its factory settings`;
   }
 }
 
 /** The explanation in one sentence. Where nothing is wrong, the timer is set that way. */
 export function explanationSentence(causes: readonly Cause[], speech: TimerSpeech): string {
-  if (causes.length === 0) return 'The timer does exactly what it is set to do.';
+  if (causes.length === 0) return say`The timer does exactly what it is set to do.`;
   return `${capitalized(causes.map((cause) => causeClause(cause, speech)).join('; and '))}.`;
 }
 
@@ -80,41 +81,41 @@ export function lookSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock } = speech;
   switch (cause.type) {
     case 'clock':
-      return 'Read the clock: the time, morning or afternoon, and the day of the week.';
+      return say`Read the clock: the time, morning or afternoon, and the day of the week.`;
     case 'extra-start':
-      return `Go through every start of program ${labelOf(cause.program, speech)}: does one say ${startWords(cause.start, clock)}?`;
+      return say`Go through every start of program ${labelOf(cause.program, speech)}: does one say ${startWords(cause.start, clock)}?`;
     case 'other-start':
-      return `Read the starts of program ${labelOf(cause.program, speech)}, and whether each is morning or afternoon.`;
+      return say`Read the starts of program ${labelOf(cause.program, speech)}, and whether each is morning or afternoon.`;
     case 'extra-program':
-      return `Open program ${labelOf(cause.program.letter, speech)}: are its starts all off?`;
+      return say`Open program ${labelOf(cause.program.letter, speech)}: are its starts all off?`;
     case 'percent':
-      return 'Read the percent that is in force.';
+      return say`Read the percent that is in force.`;
     case 'phase':
-      return `Read the days left of program ${labelOf(cause.program, speech)}.`;
+      return say`Read the days left of program ${labelOf(cause.program, speech)}.`;
     case 'days':
-      return `Read the watering days of program ${labelOf(cause.program, speech)}.`;
+      return say`Read the watering days of program ${labelOf(cause.program, speech)}.`;
     case 'run':
-      return `Read the run times of program ${labelOf(cause.program, speech)}, and its total.`;
+      return say`Read the run times of program ${labelOf(cause.program, speech)}, and its total.`;
     case 'half-set':
-      return `Does program ${labelOf(cause.program, speech)} have a start, run times and days?`;
+      return say`Does program ${labelOf(cause.program, speech)} have a start, run times and days?`;
     case 'rain-delay':
     case 'rain-delay-set':
-      return 'Does the display show a rain delay, or days left of one?';
+      return say`Does the display show a rain delay, or days left of one?`;
     case 'off':
-      return 'Is it set to run or off?';
+      return say`Is it set to run or off?`;
     case 'sensor':
-      return 'Did it rain then? Does the sensor click when you wet it, and is its switch on active?';
+      return say`Did it rain then? Does the sensor click when you wet it, and is its switch on active?`;
     case 'manual':
     case 'manual-program':
     case 'stopped':
     case 'percent-changed':
-      return 'Ask who was at the box that day.';
+      return say`Ask who was at the box that day.`;
     case 'outage':
-      return 'Do other clocks of the house flash? Ask about a power cut, and try the backup battery.';
+      return say`Do other clocks of the house flash? Ask about a power cut, and try the backup battery.`;
     case 'dead-station':
-      return `Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
+      return say`Start ${stationOrSomething(cause.station, plan)} by hand and listen at the valve.`;
     case 'power-failure':
-      return 'Does the clock flash? Does program A show the factory settings?';
+      return say`Does the clock flash? Does program A show the factory settings?`;
   }
 }
 
@@ -123,7 +124,7 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
   const { plan } = speech;
   switch (cause.type) {
     case 'clock':
-      return 'Set the clock, the date and the year; the day of the week confirms them.';
+      return say`Set the clock, the date and the year; the day of the week confirms them.`;
     case 'extra-start':
     case 'other-start':
     case 'extra-program':
@@ -132,32 +133,32 @@ export function mendSentence(cause: Cause, speech: TimerSpeech): string {
     case 'days':
     case 'run':
     case 'half-set':
-      return 'Key it in as planned.';
+      return say`Key it in as planned.`;
     case 'percent-changed':
-      return 'Set the percent as planned.';
+      return say`Set the percent as planned.`;
     case 'rain-delay':
     case 'rain-delay-set':
-      return 'End the rain delay.';
+      return say`End the rain delay.`;
     case 'off':
-      return 'Set it to run.';
+      return say`Set it to run.`;
     case 'sensor':
-      return 'Nothing if it had rained; otherwise test the sensor.';
+      return say`Nothing if it had rained; otherwise test the sensor.`;
     case 'manual':
     case 'manual-program':
     case 'stopped':
-      return 'Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.';
+      return say`Nothing to set. Explain on the homeowner’s page how to water by hand, and that it ends by itself.`;
     case 'dead-station':
-      return `Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
+      return say`Go through the ladder of ${stationOrSomething(cause.station, plan)}.`;
     case 'outage':
-      return 'Check the clock and what is set, and the backup battery.';
+      return say`Check the clock and what is set, and the backup battery.`;
     case 'power-failure':
-      return 'Set the clock, key everything in, and check the backup battery.';
+      return say`Set the clock, key everything in, and check the backup battery.`;
   }
 }
 
 export function askSentence({ station, from }: Ask, { plan, on, order }: TimerSpeech): string {
   const day = Math.floor(from / SECONDS_PER_DAY);
-  return `Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on, order)} and noon the next day?`;
+  return say`Ask next: did ${stationOrSomething(station, plan)} run between noon of ${dateWords(day, on, order)} and noon the next day?`;
 }
 
 /** Which start caused what somebody saw. */
@@ -166,7 +167,7 @@ export function behindSentence(behind: Behind, sighting: Sighting, speech: Timer
   const label = labelOf(behind.program, speech);
   const waited =
     behind.waited > 0
-      ? `, which had waited ${lengthWords(behind.waited)}${behind.after === null ? '' : ` for program ${labelOf(behind.after, speech)}`}`
+      ? say`, which had waited ${lengthWords(behind.waited)}${behind.after === null ? '' : say` for program ${labelOf(behind.after, speech)}`}`
       : '';
-  return `What ran ${moment} was program ${label}, started at ${startWords(behind.start, speech.clock)}${waited}.`;
+  return say`What ran ${moment} was program ${label}, started at ${startWords(behind.start, speech.clock)}${waited}.`;
 }

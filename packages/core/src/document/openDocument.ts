@@ -1,11 +1,12 @@
 /** Opens a file that somebody picked: is it JSON, and of a format that we know? */
 import type { Fault, Outcome } from './fault.ts';
 import { kindOf, shown } from './reader.ts';
+import { say } from '../words/say.ts';
 
 /** The one fault of a document of another format or version; more would only confuse. */
 export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return { code: 'wrong-type', path: [], expected: 'an object', actual: kindOf(value) };
+    return { code: 'wrong-type', path: [], expected: say`an object`, actual: kindOf(value) };
   const { format, version } = value as Record<string, unknown>;
   if (format !== undefined && format !== known)
     return { code: 'not-one-of', path: ['format'], allowed: [known], actual: shown(format) };
@@ -25,7 +26,7 @@ export function readJson<T>(json: string, read: (value: unknown) => Outcome<T>):
   try {
     value = JSON.parse(json.startsWith('\uFEFF') ? json.slice(1) : json);
   } catch (error) {
-    const reason = error instanceof Error ? error.message : 'it cannot be parsed';
+    const reason = error instanceof Error ? error.message : say`it cannot be parsed`;
     return { ok: false, faults: [{ code: 'not-json', path: [], reason }] };
   }
   return read(value);

@@ -3,24 +3,25 @@
  * `undefined`; it never throws, and keeps nothing that it does not know.
  */
 import { assert, type Fault, type Path } from './fault.ts';
+import { say } from '../words/say.ts';
 
 export type Reader<T> = (value: unknown, path: Path, faults: Fault[]) => T | undefined;
 
 /** What a JSON value is, in a document author's words. */
 export function kindOf(value: unknown): string {
   if (value === null) return 'null';
-  if (Array.isArray(value)) return 'a list';
+  if (Array.isArray(value)) return say`a list`;
   switch (typeof value) {
     case 'string':
       return 'text';
     case 'number':
-      return Number.isInteger(value) ? 'a whole number' : 'a number';
+      return Number.isInteger(value) ? say`a whole number` : say`a number`;
     case 'boolean':
       return String(value);
     case 'undefined':
       return 'nothing';
     default:
-      return 'an object';
+      return say`an object`;
   }
 }
 
@@ -38,7 +39,7 @@ function wrongType(value: unknown, path: Path, faults: Fault[], expected: string
 export function integer(least: number, most: number): Reader<number> {
   return (value, path, faults) => {
     if (typeof value !== 'number' || !Number.isInteger(value))
-      return wrongType(value, path, faults, `a whole number, ${least} to ${most}`);
+      return wrongType(value, path, faults, say`a whole number, ${least} to ${most}`);
     if (value < least || value > most) {
       faults.push({ code: 'out-of-range', path, least, most, actual: value });
       return undefined;
@@ -51,7 +52,7 @@ export function integer(least: number, most: number): Reader<number> {
 export function decimal(least: number, most: number | null, above = false): Reader<number> {
   return (value, path, faults) => {
     if (typeof value !== 'number' || !Number.isFinite(value))
-      return wrongType(value, path, faults, 'a number');
+      return wrongType(value, path, faults, say`a number`);
     if (value < least || (above && value === least) || (most !== null && value > most)) {
       faults.push({ code: 'out-of-range', path, least, most, above, actual: value });
       return undefined;
@@ -61,7 +62,7 @@ export function decimal(least: number, most: number | null, above = false): Read
 }
 
 export const boolean: Reader<boolean> = (value, path, faults) =>
-  typeof value === 'boolean' ? value : wrongType(value, path, faults, 'true or false');
+  typeof value === 'boolean' ? value : wrongType(value, path, faults, say`true or false`);
 
 export function text(leastLength = 0): Reader<string> {
   return (value, path, faults) => {
@@ -70,7 +71,7 @@ export function text(leastLength = 0): Reader<string> {
       faults.push({
         code: 'wrong-length',
         path,
-        expected: `at least ${leastLength} ${leastLength === 1 ? 'character' : 'characters'}`,
+        expected: say`at least ${leastLength} ${leastLength === 1 ? say`character` : say`characters`}`,
         actual: value.length,
       });
       return undefined;
@@ -110,14 +111,14 @@ export interface ListLimits {
 export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readonly T[]> {
   const { least = 0, most = Infinity, unique = false } = limits;
   return (value, path, faults) => {
-    if (!Array.isArray(value)) return wrongType(value, path, faults, 'a list');
+    if (!Array.isArray(value)) return wrongType(value, path, faults, say`a list`);
     if (value.length < least || value.length > most) {
       const expected =
         least === most
-          ? `exactly ${least}`
+          ? say`exactly ${least}`
           : value.length > most
-            ? `at most ${most}`
-            : `at least ${least}`;
+            ? say`at most ${most}`
+            : say`at least ${least}`;
       faults.push({ code: 'wrong-length', path, expected, actual: value.length });
       return undefined;
     }
@@ -144,9 +145,9 @@ export function list<T>(item: Reader<T>, limits: ListLimits = {}): Reader<readon
 /** Just two values, one after the other. */
 export function pair<A, B>(first: Reader<A>, second: Reader<B>): Reader<readonly [A, B]> {
   return (value, path, faults) => {
-    if (!Array.isArray(value)) return wrongType(value, path, faults, 'a list of two');
+    if (!Array.isArray(value)) return wrongType(value, path, faults, say`a list of two`);
     if (value.length !== 2) {
-      faults.push({ code: 'wrong-length', path, expected: 'exactly 2', actual: value.length });
+      faults.push({ code: 'wrong-length', path, expected: say`exactly 2`, actual: value.length });
       return undefined;
     }
     const a = first(value[0], [...path, 0], faults);
@@ -162,7 +163,7 @@ export interface Field<T> {
   readonly expected: string;
 }
 
-export const required = <T>(read: Reader<T>, expected = 'a value'): Field<T> => ({
+export const required = <T>(read: Reader<T>, expected = say`a value`): Field<T> => ({
   read,
   optional: false,
   expected,
@@ -177,7 +178,7 @@ export function object<T extends object>(fields: Fields<T>): Reader<T> {
   const allowed = entries.map(([name]) => name);
   return (value, path, faults) => {
     if (typeof value !== 'object' || value === null || Array.isArray(value))
-      return wrongType(value, path, faults, 'an object');
+      return wrongType(value, path, faults, say`an object`);
     const given = value as Record<string, unknown>;
     const before = faults.length;
     for (const name of Object.keys(given))
@@ -218,13 +219,13 @@ export function variant<T extends object>(
   const allowed = Object.keys(cases);
   return (value, path, faults) => {
     if (typeof value !== 'object' || value === null || Array.isArray(value))
-      return wrongType(value, path, faults, 'an object');
+      return wrongType(value, path, faults, say`an object`);
     const given = value as Record<string, unknown>;
     if (!Object.hasOwn(given, tag)) {
       faults.push({
         code: 'missing-field',
         path: [...path, tag],
-        expected: `one of ${allowed.join(', ')}`,
+        expected: say`one of ${allowed.join(', ')}`,
       });
       return undefined;
     }

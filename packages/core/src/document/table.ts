@@ -1,5 +1,6 @@
 /** A table as a spreadsheet writes it: the headings first, in any order, then a thing to a row. */
 import { faultsOfCell, type CellFault } from './cells.ts';
+import { say } from '../words/say.ts';
 
 interface Shape {
   /** The column that no row can do without. */
@@ -25,7 +26,7 @@ export function readTable(
     return {
       rows: [],
       faults: [
-        faultsOfCell(1, key, { code: 'missing-field', path: [], expected: `a column "${key}"` }),
+        faultsOfCell(1, key, { code: 'missing-field', path: [], expected: say`a column "${key}"` }),
       ],
     };
   if (rows.length > most + 1)
@@ -35,7 +36,7 @@ export function readTable(
         faultsOfCell(1, key, {
           code: 'wrong-length',
           path: [],
-          expected: `at most ${most} rows`,
+          expected: say`at most ${most} rows`,
           actual: rows.length - 1,
         }),
       ],

@@ -3,6 +3,7 @@ import { quantityWords, type UnitSystem } from '../water/units.ts';
 import { dateWords, lengthWords, timeOfMoment, type Speech } from '../words/words.ts';
 import type { HouseMeeting } from './houseMeetings.ts';
 import { oftenWords } from './overlapWords.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** `unknown`: a flow, or what the supply gives, is not known; `too-much`: the supply gives less than flows. */
 export type MeetingTone = 'fits' | 'unknown' | 'too-much';
@@ -23,13 +24,13 @@ export const houseTone = (meetings: readonly HouseMeeting[], supply: number | nu
     .map((meeting): HouseTone => meetingTone(meeting, supply))
     .reduce<HouseTone>((a, b) => (TONES.indexOf(b) > TONES.indexOf(a) ? b : a), 'apart');
 
-const HEADLINES: Readonly<Record<HouseTone, string>> = {
+const HEADLINES: Readonly<Record<HouseTone, string>> = wordsOf({
   apart: 'No two timers of this house ever run at the same time.',
   fits: 'Timers of this house run at the same time, and the supply gives enough for both.',
   unknown:
     'Timers of this house run at the same time. Whether the supply gives enough is not known.',
   'too-much': 'Timers of this house run at the same time, and take more than the supply gives.',
-};
+});
 
 export const houseHeadline = (tone: HouseTone): string => HEADLINES[tone];
 
@@ -48,17 +49,17 @@ export function meetingSentence(
 ): string {
   const { first, second, sharedSeconds } = next;
   const named = ({ timer, letter }: typeof first) =>
-    `${names.get(timer) ?? 'another timer'}’s ${letter}`;
+    `${names.get(timer) ?? say`another timer`}’s ${letter}`;
   const { litresPerMinute, isWhole } = worst.flow;
   const flow = quantityWords(units, 'flow', litresPerMinute);
   const given =
     supply === null
-      ? '; what the supply gives is not measured'
-      : ` where the supply gives ${quantityWords(units, 'flow', supply)}`;
+      ? say`; what the supply gives is not measured`
+      : say` where the supply gives ${quantityWords(units, 'flow', supply)}`;
   const taken =
     !isWhole && litresPerMinute === 0
-      ? 'What they take is not known'
-      : `Together ${isWhole ? '' : 'at least '}${flow}${given}`;
+      ? say`What they take is not known`
+      : say`Together ${isWhole ? '' : `${say`at least`} `}${flow}${given}`;
   const often = perYear > 0 ? `, ${oftenWords(perYear)}` : '';
-  return `${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;
+  return say`${named(first)} meets ${named(second)}: ${dateWords(second.day, on, order)} from ${timeOfMoment(second.begins, clock)}, ${lengthWords(sharedSeconds)}${often}. ${taken}.`;
 }

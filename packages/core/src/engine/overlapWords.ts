@@ -2,26 +2,27 @@
 import type { OnOverlap } from '../plan/plan.ts';
 import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '../words/words.ts';
 import type { Overlap } from './overlap.ts';
+import { say } from '../words/say.ts';
 
 /** What happened on the first date, with both starts named. */
 export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech): string {
   const { first, second, sharedSeconds } = overlap;
-  const shared = `${lengthWords(sharedSeconds)} of overlap`;
+  const shared = say`${lengthWords(sharedSeconds)} of overlap`;
   const date = dateWords(second.day, on, order);
   const at = startWords(second.start, clock);
   if (first.begins === second.begins)
     return first.letter === second.letter
-      ? `${date}: ${first.letter} has the start ${at} twice, ${shared}.`
-      : `${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
+      ? say`${date}: ${first.letter} has the start ${at} twice, ${shared}.`
+      : say`${date}: ${first.letter} and ${second.letter} both start at ${at}, ${shared}.`;
   const begun =
     first.day === second.day
-      ? `started at ${startWords(first.start, clock)}`
-      : `started ${dateWords(first.day, on, order)} at ${startWords(first.start, clock)}`;
+      ? say`started at ${startWords(first.start, clock)}`
+      : say`started ${dateWords(first.day, on, order)} at ${startWords(first.start, clock)}`;
   if (first.letter === second.letter)
-    return `${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`;
+    return say`${date}: ${second.letter} starts again at ${at} while its own cycle, ${begun}, is still running, ${shared}.`;
   // Of the same date only one can be meant.
   const other = first.day === second.day ? first.letter : `${first.letter}, ${begun},`;
-  return `${date}: ${second.letter} starts at ${at} while ${other} is still running, ${shared}.`;
+  return say`${date}: ${second.letter} starts at ${at} while ${other} is still running, ${shared}.`;
 }
 
 /** What the timer does where two cycles overlap, taken by themselves. */
@@ -32,23 +33,23 @@ export function consequenceSentence(
 ): string {
   switch (onOverlap) {
     case 'queue':
-      return `${second.letter} waits until ${timeOfMoment(first.ends, clock)} and ends ${lengthWords(first.ends - second.begins)} late.`;
+      return say`${second.letter} waits until ${timeOfMoment(first.ends, clock)} and ends ${lengthWords(first.ends - second.begins)} late.`;
     case 'drop':
-      return `This timer skips the ${startWords(second.start, clock)} start of ${second.letter}: that watering is lost.`;
+      return say`This timer skips the ${startWords(second.start, clock)} start of ${second.letter}: that watering is lost.`;
     case 'cut':
-      return `This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: the last ${lengthWords(first.ends - second.begins)} of its watering are lost.`;
+      return say`This timer cuts ${first.letter} off at ${timeOfMoment(second.begins, clock)}: the last ${lengthWords(first.ends - second.begins)} of its watering are lost.`;
     case 'together':
-      return `This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
+      return say`This timer runs both at once, so they share the pressure for ${lengthWords(sharedSeconds)}.`;
     case 'share':
-      return 'This timer runs both side by side, with no more stations open than its limit.';
+      return say`This timer runs both side by side, with no more stations open than its limit.`;
   }
 }
 
 /** `once a year`, `about 26 times a year`, `once in about 12 years`. */
 export function oftenWords(perYear: number): string {
-  if (perYear >= 1.5) return `about ${Math.round(perYear)} times a year`;
-  if (perYear >= 0.75) return 'about once a year';
-  return perYear <= 0 ? 'never again' : `about once every ${Math.round(1 / perYear)} years`;
+  if (perYear >= 1.5) return say`about ${Math.round(perYear)} times a year`;
+  if (perYear >= 0.75) return say`about once a year`;
+  return perYear <= 0 ? say`never again` : say`about once every ${Math.round(1 / perYear)} years`;
 }
 
 /** Which two starts meet first when the percent goes a step too far. */
@@ -61,6 +62,6 @@ export function meetsSentence(
   const other = `${second.letter} ${startWords(second.start, clock)}`;
   const date = dateWords(second.day, on, order);
   return one === other
-    ? `At ${percent} %, ${one} would be the first to run into itself, on ${date}.`
-    : `At ${percent} %, ${one} and ${other} would be the first to overlap, on ${date}.`;
+    ? say`At ${percent} %, ${one} would be the first to run into itself, on ${date}.`
+    : say`At ${percent} %, ${one} and ${other} would be the first to overlap, on ${date}.`;
 }

@@ -1,8 +1,9 @@
 /** Where a figure of the garden comes from, and what is still missing, in words. */
 import type { Source } from './figures.ts';
 import type { Lacking, Step } from './schools.ts';
+import { wordsOf } from '../words/say.ts';
 
-export const SOURCE_WORDS: Record<Source, string> = {
+export const SOURCE_WORDS: Record<Source, string> = wordsOf({
   overruled: 'your own number',
   measured: 'measured here',
   noted: 'noted here',
@@ -12,17 +13,17 @@ export const SOURCE_WORDS: Record<Source, string> = {
   rules: 'the local rules',
   programs: 'the programs as set',
   assumed: 'assumed',
-};
+});
 
-export const LACKING_WORDS: Record<Lacking, string> = {
+export const LACKING_WORDS: Record<Lacking, string> = wordsOf({
   head: 'the head type',
   plants: 'the plants',
   waterings: 'the waterings a week',
   rate: 'its precipitation rate (from cups, or from flow and area)',
   climate: 'the local weather',
-};
+});
 
-export const STEP_WORDS: Record<Step['what'], string> = {
+export const STEP_WORDS: Record<Step['what'], string> = wordsOf({
   'thumb-minutes': 'Minutes per watering',
   'weekly-minutes': 'Minutes a week in high summer',
   waterings: 'Waterings a week',
@@ -40,4 +41,4 @@ export const STEP_WORDS: Record<Step['what'], string> = {
   rate: 'Precipitation rate',
   uniformity: 'Uniformity',
   multiplier: 'Scheduling multiplier, for the dry spots',
-};
+});

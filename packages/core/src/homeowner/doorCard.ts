@@ -16,6 +16,7 @@ import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { daysWords, lengthWords, monthName, startWords, timeWords } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
 import { restoreOnCard } from './restoreWords.ts';
+import { say } from '../words/say.ts';
 
 export interface CardSources extends PageSources {
   /** Of whoever leaves the card. */
@@ -65,13 +66,15 @@ function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): st
 function rainLines({ plan, survey, kind }: CardSources): string[] {
   const sensor = rainSensorOf(plan.settings, survey.device);
   const bySensor =
-    sensor.state === 'fitted' && !sensor.bypassed ? ['The rain sensor pauses it by itself.'] : [];
+    sensor.state === 'fitted' && !sensor.bypassed
+      ? [say`The rain sensor pauses it by itself.`]
+      : [];
   const byHand =
     survey.rain === 'switch-off'
-      ? 'Switch it off for rain, and on again afterwards.'
+      ? say`Switch it off for rain, and on again afterwards.`
       : kind?.rainDelay
-        ? `Rain delay: ${rainDelayWords(kind.rainDelay)}; off ends it.`
-        : 'Rain delay: a day or more; off ends it.';
+        ? say`Rain delay: ${rainDelayWords(kind.rainDelay)}; off ends it.`
+        : say`Rain delay: a day or more; off ends it.`;
   return [...bySensor, byHand];
 }
 
@@ -87,7 +90,7 @@ function percentsOf({ plan, today }: CardSources, complete: readonly Program[]) 
     }));
   const { dialect = {} } = plan.timer;
   return scope === 'timer'
-    ? [{ name: 'Percent', percent: `${effectivePercent(plan, first, month)} %` }]
+    ? [{ name: say`Percent`, percent: `${effectivePercent(plan, first, month)} %` }]
     : complete.map((program) => ({
         name: programLabel(program.letter, dialect),
         percent: `${effectivePercent(plan, program, month)} %`,

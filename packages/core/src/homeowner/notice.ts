@@ -6,6 +6,7 @@ import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { dateWords, daysWords, listed, startWords, type Speech } from '../words/words.ts';
 import type { Office } from './office.ts';
+import { say } from '../words/say.ts';
 
 export interface Notice {
   /** Who lives there; empty: nobody is noted. */
@@ -24,27 +25,27 @@ export interface Notice {
 
 /** `Program A waters on Mon Thu, and starts at 5:10 am.` */
 function programSentences({ settings, timer, ...plan }: Plan, { clock, order }: Speech): string[] {
-  if (settings.mode === 'off') return ['The timer is switched off until then.'];
+  if (settings.mode === 'off') return [say`The timer is switched off until then.`];
   return programsByLetter({ ...plan, settings, timer })
     .filter(({ starts, runs }) => starts.length > 0 && runs.some(({ seconds }) => seconds > 0))
     .map(
       ({ letter, days, starts }) =>
-        `Program ${programLabel(letter, timer.dialect ?? {})}: ${daysWords(days, clock, order)}, starts at ${listed(starts.map((start) => startWords(start, clock)))}.`,
+        say`Program ${programLabel(letter, timer.dialect ?? {})}: ${daysWords(days, clock, order)}, starts at ${listed(starts.map((start) => startWords(start, clock)))}.`,
     );
 }
 
 /** A letter, line by line, that the office sends or leaves. */
 export function homeownerNotice(notice: Notice, speech: Speech): string {
   const { person, house, company, office, because, from, plan, by } = notice;
-  const call = office.phone ? ` Call us with any question: ${office.phone}.` : '';
+  const call = office.phone ? say` Call us with any question: ${office.phone}.` : '';
   const how =
     by === 'phone'
-      ? 'We will call you and go through it with you at the timer; it takes a few minutes.'
-      : 'We will come and set it; you need not be there.';
+      ? say`We will call you and go through it with you at the timer; it takes a few minutes.`
+      : say`We will come and set it; you need not be there.`;
   return [
-    `Hello${person ? ` ${person}` : ''},`,
+    say`Hello${person ? ` ${person}` : ''},`,
     '',
-    `${because}. From ${dateWords(from, speech.on, speech.order)} on, the sprinkler timer of ${house} waters like this:`,
+    say`${because}. From ${dateWords(from, speech.on, speech.order)} on, the sprinkler timer of ${house} waters like this:`,
     ...programSentences(plan, speech),
     '',
     `${how}${call}`,

@@ -31,6 +31,7 @@ import {
   timeWords,
   weekdayName,
 } from '../words/words.ts';
+import { say } from '../words/say.ts';
 
 /** A stretch of watering in the picture of the week. */
 export interface WeekRun {
@@ -112,7 +113,8 @@ function programOf(
       .filter(({ seconds, station }) => seconds > 0 && enabled.has(station))
       .map(({ station, seconds }) => ({
         number: station,
-        name: plan.stations.find(({ number }) => number === station)?.name ?? `Station ${station}`,
+        name:
+          plan.stations.find(({ number }) => number === station)?.name ?? say`Station ${station}`,
         length: lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal)),
       })),
     until:
@@ -156,11 +158,11 @@ function heldBack({ plan: { settings }, today, clock }: PageSources): string[] {
   const time = resumes !== undefined && resumes.length > 10 ? resumes.slice(11) : null;
   return [
     ...(settings.mode === 'off'
-      ? ['The timer is switched off: nothing waters until it is switched on again.']
+      ? [say`The timer is switched off: nothing waters until it is switched on again.`]
       : []),
     ...(day !== null && (day > today || (day === today && time !== null))
       ? [
-          `A rain delay is set: nothing waters before ${dateWords(day, today)}${time === null ? '' : `, ${startWords(time, clock)}`}.`,
+          say`A rain delay is set: nothing waters before ${dateWords(day, today)}${time === null ? '' : `, ${startWords(time, clock)}`}.`,
         ]
       : []),
   ];
@@ -173,12 +175,12 @@ function percentSentence(plan: Plan, complete: readonly Program[], today: EpochD
   if (scope === 'none' || !program || variesByMonth(plan)) return null;
   const { month } = civilOf(today);
   if (scope === 'timer')
-    return `The seasonal percent is ${effectivePercent(plan, program, month)} %.`;
+    return say`The seasonal percent is ${effectivePercent(plan, program, month)} %.`;
   const { dialect = {} } = plan.timer;
   const each = complete.map(
     (one) => `${programLabel(one.letter, dialect)} ${effectivePercent(plan, one, month)} %`,
   );
-  return `The seasonal percent of each program: ${listed(each)}.`;
+  return say`The seasonal percent of each program: ${listed(each)}.`;
 }
 
 /**
@@ -221,4 +223,4 @@ export function homeownerPage(sources: PageSources): HomeownerPage {
   };
 }
 
-const percentOfMonth = (percent: number) => (percent === 0 ? 'off' : `${percent} %`);
+const percentOfMonth = (percent: number) => (percent === 0 ? say`off` : `${percent} %`);

@@ -15,6 +15,7 @@ import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import { capitalized, dateWords, startWords, type Speech } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
 import { rainAdvice } from './rainAdvice.ts';
+import { say } from '../words/say.ts';
 
 export interface PageSection {
   readonly heading: string;
@@ -22,7 +23,7 @@ export interface PageSection {
 }
 
 const nameOf = (plan: Plan, number: number) =>
-  plan.stations.find((station) => station.number === number)?.name ?? `Station ${number}`;
+  plan.stations.find((station) => station.number === number)?.name ?? say`Station ${number}`;
 
 /** Starts from here to here are at night or early in the morning. */
 const NIGHT = { from: 19 * 3600, to: 8 * 3600 };
@@ -68,23 +69,25 @@ function whyLines(
   );
   if (starts.length > 0 && starts.every(isNightStart))
     lines.push(
-      'It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.',
+      say`It waters at night or early in the morning: less water evaporates, and the leaves dry when the sun comes up.`,
     );
   if (runsInPieces(simulated, isNew))
-    lines.push('It waters in several short runs, so that the water sinks in and does not run off.');
+    lines.push(
+      say`It waters in several short runs, so that the water sinks in and does not run off.`,
+    );
   if (dripRunsLonger(plan, complete))
     lines.push(
-      'Drip lines run longer than sprinklers, because they give only a little water at a time.',
+      say`Drip lines run longer than sprinklers, because they give only a little water at a time.`,
     );
   for (const { number, oftenADay } of often)
     lines.push(
-      `${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : ` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
+      say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : say` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
     );
   for (const { from, to } of plan.timer.inWindow === 'ignore'
     ? []
     : (plan.settings.noWaterWindows ?? []))
     lines.push(
-      `Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
+      say`Nothing waters from ${startWords(from, clock)} to ${startWords(to, clock)}: because of the local rules or your own wish.`,
     );
   return lines;
 }
@@ -119,19 +122,19 @@ function allowedLines({ plan, survey, allowed, today, clock }: PageSources): str
 function changeLine(change: RuleChange, told: EpochDay | undefined, speech: Speech): string {
   if (change.from !== told) return findingSentence(change, speech);
   return isBan(change)
-    ? 'As it is set, your timer still waters then: it must be switched off before that day.'
-    : 'As it is set, your timer does not keep to that: it must be changed before that day.';
+    ? say`As it is set, your timer still waters then: it must be switched off before that day.`
+    : say`As it is set, your timer does not keep to that: it must be changed before that day.`;
 }
 
 function callLines({ kind }: PageSources, together: boolean): string[] {
   return [
-    `When it waters at a time that is not on this page${together ? '' : ', or when two areas run at once'}.`,
-    'When the clock flashes or is wrong after a power cut.',
-    'When a patch dries out, water runs off, or a head is broken or leaks.',
+    say`When it waters at a time that is not on this page${together ? '' : say`, or when two areas run at once`}.`,
+    say`When the clock flashes or is wrong after a power cut.`,
+    say`When a patch dries out, water runs off, or a head is broken or leaks.`,
     ...(kind?.restore === undefined || kind.restore.startsWith('None')
       ? []
       : [
-          `The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
+          say`The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
         ]),
   ];
 }
@@ -151,46 +154,48 @@ export function sectionsOf(
   const call = [company, office.phone, office.hours].filter(Boolean).join(', ');
   const { device } = survey;
   const sections: PageSection[] = [
-    { heading: 'Why it waters this way', lines: whyLines(sources, complete, simulated) },
-    { heading: 'When watering is allowed here', lines: allowedLines(sources) },
+    { heading: say`Why it waters this way`, lines: whyLines(sources, complete, simulated) },
+    { heading: say`When watering is allowed here`, lines: allowedLines(sources) },
     {
-      heading: 'What the display normally shows',
+      heading: say`What the display normally shows`,
       lines: [
-        'Most of the time it shows the time of day and nothing else.',
-        ...(kind?.signs ?? []).map(({ sign, means }) => `Not normal: ${sign}. It means: ${means}.`),
+        say`Most of the time it shows the time of day and nothing else.`,
+        ...(kind?.signs ?? []).map(
+          ({ sign, means }) => say`Not normal: ${sign}. It means: ${means}.`,
+        ),
       ],
     },
     {
-      heading: 'When it rains or freezes',
+      heading: say`When it rains or freezes`,
       lines: [
         ...rainAdvice({
           way: survey.rain,
           sensor: rainSensorOf(plan.settings, device),
           delay: kind?.rainDelay,
         }),
-        'Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.',
+        say`Switch it off when it is close to freezing, below about 3 °C: wet paths turn to ice.`,
       ],
     },
     {
-      heading: 'How to water by hand',
+      heading: say`How to water by hand`,
       lines: [
         kind?.manual ??
-          'Start the station at the timer. It stops by itself, and the programs stay as they are.',
-        'Do not change a start or a run time for this: the change stays.',
+          say`Start the station at the timer. It stops by itself, and the programs stay as they are.`,
+        say`Do not change a start or a run time for this: the change stays.`,
       ],
     },
     {
-      heading: 'What to leave alone',
+      heading: say`What to leave alone`,
       lines: [
-        'Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.',
+        say`Starts, run times, days and the clock. One start runs all the stations of a program, one after another; a second start runs all of them again.`,
         ...(device?.power === 'battery' || device?.power === 'adapter'
           ? []
           : [
-              'The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.',
+              say`The wiring behind the cover: there may be mains voltage. Leave it to a licensed electrician.`,
             ]),
       ],
     },
-    { heading: `When to call ${call}`, lines: callLines(sources, runsTogether(simulated)) },
+    { heading: say`When to call ${call}`, lines: callLines(sources, runsTogether(simulated)) },
   ];
   return sections.filter(({ lines }) => lines.length > 0);
 }

@@ -3,6 +3,7 @@ import { rainDelayWords } from '../plan/kindWords.ts';
 import type { RainDelayOfKind } from '../plan/kind.ts';
 import type { RainSensor } from '../survey/rainSensor.ts';
 import type { RainWay } from '../survey/survey.ts';
+import { say } from '../words/say.ts';
 
 interface Facts {
   /** What was agreed for the house; absent: nothing was. */
@@ -12,33 +13,33 @@ interface Facts {
   readonly delay: RainDelayOfKind | undefined;
 }
 
-const SWITCH_OFF = [
-  'When it rains, switch the timer off. When the ground has dried, switch it on again.',
-  'It does not start again by itself, so do not forget it.',
+const switchOff = () => [
+  say`When it rains, switch the timer off. When the ground has dried, switch it on again.`,
+  say`It does not start again by itself, so do not forget it.`,
 ];
 
 function delayLines(delay: Facts['delay']): string[] {
   return [
     delay
-      ? `When it rains, set the rain delay: ${rainDelayWords(delay)}. Watering starts again by itself afterwards.`
-      : 'When it rains, set the rain delay to a day or more. Watering starts again by itself afterwards.',
-    'To start sooner, set the delay to off.',
+      ? say`When it rains, set the rain delay: ${rainDelayWords(delay)}. Watering starts again by itself afterwards.`
+      : say`When it rains, set the rain delay to a day or more. Watering starts again by itself afterwards.`,
+    say`To start sooner, set the delay to off.`,
   ];
 }
 
 /** A sensor is promised only where one was seen. */
 export function rainAdvice({ way, sensor, delay }: Facts): readonly string[] {
-  const byHand = way === 'switch-off' ? SWITCH_OFF : delayLines(delay);
+  const byHand = way === 'switch-off' ? switchOff() : delayLines(delay);
   if (sensor.state !== 'fitted') {
-    const none = sensor.state === 'none' ? 'This timer has no rain sensor.' : null;
+    const none = sensor.state === 'none' ? say`This timer has no rain sensor.` : null;
     return [...(none === null ? [] : [none]), ...byHand];
   }
-  const name = sensor.kind === 'soil' ? 'soil sensor' : 'rain sensor';
+  const name = sensor.kind === 'soil' ? say`soil sensor` : say`rain sensor`;
   if (sensor.bypassed)
-    return [`The ${name} is switched off at the timer, so it waters in the rain.`, ...byHand];
+    return [say`The ${name} is switched off at the timer, so it waters in the rain.`, ...byHand];
   if (way === 'delay' || way === 'switch-off') return byHand;
   return [
-    `You need do nothing: the ${name} stops watering and allows it again when it has dried.`,
-    'If it waters in the rain, check the sensor switch: it must be on active, not on bypass.',
+    say`You need do nothing: the ${name} stops watering and allows it again when it has dried.`,
+    say`If it waters in the rain, check the sensor switch: it must be on active, not on bypass.`,
   ];
 }

@@ -7,6 +7,7 @@ import { missingOf } from '../plan/program.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { ClockStyle } from '../words/words.ts';
+import { say } from '../words/say.ts';
 
 interface Restore {
   readonly steps: readonly string[];
@@ -32,7 +33,7 @@ function restoreOf(
   const [start] = [...(first?.starts ?? [])].sort();
   return {
     steps: restoreSteps?.map(named) ?? [
-      'Open its settings and choose to bring back what was saved. When it asks, say yes.',
+      say`Open its settings and choose to bring back what was saved. When it asks, say yes.`,
     ],
     check:
       first && start !== undefined
@@ -54,12 +55,12 @@ export function restoreWords(...given: Parameters<typeof restoreOf>): string[] {
   if (!restore) return [];
   const { steps, check } = restore;
   return [
-    'Stand before the timer and leave the cover of the wiring shut.',
+    say`Stand before the timer and leave the cover of the wiring shut.`,
     ...steps,
     ...(check
-      ? [`Read me the first start of program ${check.program}: it must say ${check.start}.`]
+      ? [say`Read me the first start of program ${check.program}: it must say ${check.start}.`]
       : []),
-    'Now set the date and the time by your telephone: a restore does not bring them back.',
+    say`Now set the date and the time by your telephone: a restore does not bring them back.`,
   ];
 }
 
@@ -70,7 +71,7 @@ export function restoreOnCard(...given: Parameters<typeof restoreOf>): string[] 
   const { steps, check } = restore;
   return [
     ...steps,
-    ...(check ? [`The first start of ${check.program} must then say ${check.start}.`] : []),
-    'Set the date and the time.',
+    ...(check ? [say`The first start of ${check.program} must then say ${check.start}.`] : []),
+    say`Set the date and the time.`,
   ];
 }

@@ -2,6 +2,7 @@
 import { listed, rangesWords, type Speech } from '../words/words.ts';
 import type { Finding, FindingCode } from './finding.ts';
 import { findingSentence } from './findingWords.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** One line: a finding, or several of one code. */
 export interface FindingGroup {
@@ -80,7 +81,7 @@ export function findingGroups(findings: readonly Finding[]): FindingGroup[] {
     );
 }
 
-const GROUP_WORDS: Partial<Record<FindingCode, string>> = {
+const GROUP_WORDS: Partial<Record<FindingCode, string>> = wordsOf({
   'station-in-none': 'are in no program: they never water',
   'station-in-two-programs': 'are in two programs: each of them waters them',
   'too-much': 'get too much water',
@@ -98,7 +99,7 @@ const GROUP_WORDS: Partial<Record<FindingCode, string>> = {
   'under-cover-obeys-sensor': 'are under cover but obey the rain sensor',
   'open-ignores-sensor': 'are in the open but ignore the rain sensor',
   'disabled-station': 'are switched off but have a run',
-};
+});
 
 /** A line in words: the finding itself, or how many stations it is about. */
 export function groupSentence({ code, findings }: FindingGroup, speech: Speech): string {
@@ -110,9 +111,9 @@ export function groupSentence({ code, findings }: FindingGroup, speech: Speech):
   const words = GROUP_WORDS[code];
   if (numbers.length < MANY || words === undefined) {
     const more = findings.length - 1;
-    return `${findingSentence(first, speech)}${more > 0 ? ` And ${more} more like it.` : ''}`;
+    return `${findingSentence(first, speech)}${more > 0 ? say` And ${more} more like it.` : ''}`;
   }
   const programs = [...new Set(findings.flatMap(({ where }) => where.program ?? []))].sort();
-  const of = programs.length > 0 ? `, in ${listed(programs)}` : '';
-  return `${numbers.length} stations (${rangesWords(numbers)}) ${words}${of}.`;
+  const of = programs.length > 0 ? say`, in ${listed(programs)}` : '';
+  return say`${numbers.length} stations (${rangesWords(numbers)}) ${words}${of}.`;
 }

@@ -7,6 +7,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './finding.ts';
 import { counted } from '../words/words.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
+import { say } from '../words/say.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
   'move-start',
@@ -90,11 +91,11 @@ export function safeFixes(plan: Plan, on: EpochDay, brief: Brief | null): SafeFi
 
 const LEFT_WORDS: Readonly<Record<Unsafe, (count: number) => string>> = {
   decision: (count) =>
-    `${counted(count, 'finding')} ${count === 1 ? 'needs' : 'need'} your decision: a fix changes how much or on which days it waters.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`needs` : say`need`} your decision: a fix changes how much or on which days it waters.`,
   'no-fix': (count) =>
-    `${counted(count, 'finding')} ${count === 1 ? 'has' : 'have'} no fix that a button can make.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} no fix that a button can make.`,
   harm: (count) =>
-    `${counted(count, 'finding')} ${count === 1 ? 'has' : 'have'} a fix that would cause another.`,
+    say`${counted(count, 'finding')} ${count === 1 ? say`has` : say`have`} a fix that would cause another.`,
 };
 
 /** Why what is left is left, a sentence for each reason. */

@@ -11,11 +11,12 @@ import { missingSentence } from '../plan/planWords.ts';
 import { type Speech, capitalized, listed } from '../words/words.ts';
 import type { Proven, Verdict } from '../engine/verdict.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
+import { say, wordsOf } from '../words/say.ts';
 
-const MOVERS: Record<DrivenPercent['by'], string> = {
+const MOVERS: Record<DrivenPercent['by'], string> = wordsOf({
   sensor: 'a sensor changes the percent',
   service: 'an online service changes the percent',
-};
+});
 
 export interface VerdictWords {
   /** How to show it: the verdict, or an overlap where a percent that others change can cause one. */
@@ -27,7 +28,7 @@ export interface VerdictWords {
 }
 
 export const upTo = (percent: number | null) =>
-  percent === null ? 'not even at the lowest percent' : `up to ${percent} %`;
+  percent === null ? say`not even at the lowest percent` : say`up to ${percent} %`;
 
 interface KnownOfTimer {
   readonly isOff?: boolean;
@@ -35,12 +36,11 @@ interface KnownOfTimer {
   readonly anyPhase?: readonly string[];
 }
 
-const ACCEPTED_SO: VerdictWords = {
+const acceptedSo = (): VerdictWords => ({
   tone: 'clear',
-  headline: 'Side by side, as accepted',
-  detail:
-    'Programs run at once, with never more stations open, and never more flow, than the timer allows.',
-};
+  headline: say`Side by side, as accepted`,
+  detail: say`Programs run at once, with never more stations open, and never more flow, than the timer allows.`,
+});
 
 /**
  * The verdict as people read it.
@@ -55,14 +55,14 @@ export function verdictWords(
   speech: Speech,
   { isOff = false, sideBySide = false, anyPhase = [] }: KnownOfTimer = {},
 ): VerdictWords {
-  const asIfOn = sideBySide ? ACCEPTED_SO : wordsAsIfOn(proven, onOverlap, speech);
+  const asIfOn = sideBySide ? acceptedSo() : wordsAsIfOn(proven, onOverlap, speech);
   const phases =
     anyPhase.length > 0
-      ? ` This holds wherever the interval of ${listed(anyPhase)} stands, which nobody could read.`
+      ? say` This holds wherever the interval of ${listed(anyPhase)} stands, which nobody could read.`
       : '';
   const words = { ...asIfOn, detail: `${asIfOn.detail}${phases}`.trim() };
   return isOff
-    ? { ...words, headline: `The timer is switched off. When it is on: ${words.headline}` }
+    ? { ...words, headline: say`The timer is switched off. When it is on: ${words.headline}` }
     : words;
 }
 
@@ -78,20 +78,20 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
   if (driven?.overlap && proven.verdict === 'clear')
     return {
       tone,
-      headline: `Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
-      detail: `Then this can happen. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
+      headline: say`Clear as set, but ${MOVERS[driven.by]} between ${driven.lowest} and ${driven.highest} %`,
+      detail: say`Then this can happen. ${overlapSentence(driven.overlap, speech)} ${consequenceSentence(driven.overlap, onOverlap, speech)}`,
     };
   switch (proven.verdict) {
     case 'overlap': {
       const overlap = sure(proven.overlaps[0]);
       const often =
-        proven.perYear[0] === undefined ? '' : ` It happens ${oftenWords(proven.perYear[0])}.`;
+        proven.perYear[0] === undefined ? '' : say` It happens ${oftenWords(proven.perYear[0])}.`;
       const more =
         others === 0
           ? ''
-          : ` ${others} more ${others === 1 ? 'pair of starts overlaps' : 'pairs of starts overlap'}.`;
+          : say` ${others} more ${others === 1 ? say`pair of starts overlaps` : say`pairs of starts overlap`}.`;
       const room =
-        proven.headroomPercent === null ? '' : ` Clear only ${upTo(proven.headroomPercent)}.`;
+        proven.headroomPercent === null ? '' : say` Clear only ${upTo(proven.headroomPercent)}.`;
       return {
         tone,
         headline: overlapSentence(overlap, speech),
@@ -102,29 +102,29 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
       return {
         tone,
         headline: sure(lacks[0]),
-        detail: [...lacks.slice(1), 'Nothing overlaps in what is set so far.'].join(' '),
+        detail: [...lacks.slice(1), say`Nothing overlaps in what is set so far.`].join(' '),
       };
     case 'empty':
       return {
         tone,
-        headline: 'Nothing waters yet',
-        detail: 'Give a program a start, run times and days.',
+        headline: say`Nothing waters yet`,
+        detail: say`Give a program a start, run times and days.`,
       };
     case 'clear': {
       const meets = beyond ? ` ${meetsSentence(beyond.percent, beyond.meets, speech)}` : '';
       const range = driven
-        ? ` ${capitalized(MOVERS[driven.by])}: it stays clear at any percent between ${driven.lowest} and ${driven.highest} %.`
+        ? say` ${capitalized(MOVERS[driven.by])}: it stays clear at any percent between ${driven.lowest} and ${driven.highest} %.`
         : '';
       return {
         tone,
         headline:
           proven.headroomPercent === null
-            ? 'Clear for good as set'
-            : `Clear for good, ${upTo(proven.headroomPercent)}`,
+            ? say`Clear for good as set`
+            : say`Clear for good, ${upTo(proven.headroomPercent)}`,
         detail:
           (proven.headroomPercent === null
-            ? 'No two cycles ever overlap at the percents that are set, but they do at the lowest percent.'
-            : 'No two cycles ever overlap, on any date.') +
+            ? say`No two cycles ever overlap at the percents that are set, but they do at the lowest percent.`
+            : say`No two cycles ever overlap, on any date.`) +
           range +
           meets,
       };

@@ -7,6 +7,7 @@ import { rangesWords } from '../words/words.ts';
 import { orderOf, panelLines } from './lines.ts';
 import { programName, type PanelLine, type PanelNow, type SettingAddress } from './line.ts';
 import { sameValue, type PanelValue } from './value.ts';
+import { say } from '../words/say.ts';
 
 export interface KeyLine extends PanelLine {
   /** What stood there before; null if not known or not asked for. */
@@ -58,8 +59,8 @@ function merged(lines: readonly KeyLine[], { style: hand }: PanelNow): KeyLine[]
       id: `${last.id}+${numbers.slice(1).join('+')}`,
       name:
         line.address.of === 'start'
-          ? `${label} starts ${rangesWords(numbers)}`
-          : `${label} stations ${rangesWords(numbers)}`,
+          ? say`${label} starts ${rangesWords(numbers)}`
+          : say`${label} stations ${rangesWords(numbers)}`,
       was: null,
       stands,
     };
@@ -81,7 +82,7 @@ function hundredLines(percents: readonly KeyLine[]): KeyLine[] {
     const id = `percent.${program ?? 'timer'}.100`;
     if (seen.has(id)) return [];
     seen.add(id);
-    const name = `${line.address.month === undefined ? line.name : 'Seasonal percent'}, while runs are keyed in`;
+    const name = say`${line.address.month === undefined ? line.name : say`Seasonal percent`}, while runs are keyed in`;
     return [
       { ...line, id, place, stands: [place], name, value: { kind: 'percent', percent: 100 } },
     ];
@@ -102,7 +103,7 @@ function totalLine(plan: Plan, letter: string, now: PanelNow): KeyLine[] {
       setting: 'runs',
       address: place,
       stands: [place],
-      name: `${programName(letter, now.style.dialect)} total must say`,
+      name: say`${programName(letter, now.style.dialect)} total must say`,
       value: { kind: 'run', seconds },
       was: null,
     },

@@ -5,6 +5,7 @@ import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay, Weekday } from '../time/calendar.ts';
 import { weekdaysWords } from '../words/words.ts';
 import type { PanelValue, PanelStyle } from './value.ts';
+import { say } from '../words/say.ts';
 
 /** Which setting a line is of. */
 export type SettingAddress =
@@ -52,7 +53,7 @@ export const idOf = (address: SettingAddress): string =>
 /** A program in the name of a line: `B`, or `Program 2`, since `2 start 1` says nothing. */
 export const programName = (letter: string, dialect: Dialect): string =>
   dialect.programLabels === 'numbers'
-    ? `Program ${programLabel(letter, dialect)}`
+    ? say`Program ${programLabel(letter, dialect)}`
     : programLabel(letter, dialect);
 /** Days in words beside the digits that some panels use: ` (Tue Thu)`. */
 export const named = (weekdays: readonly Weekday[], { weekdayKeys }: Dialect) =>

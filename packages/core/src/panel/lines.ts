@@ -10,6 +10,7 @@ import { weekdayOf, type PanelValue } from './value.ts';
 import { type PanelNow, type PanelLine, named, programName } from './line.ts';
 import { startLines, runLines, daysLines } from './programLines.ts';
 import { linkLines, percentLines, soakLines, windowLines, switchLines } from './settingLines.ts';
+import { say } from '../words/say.ts';
 
 /** The settings in this timer's order of keying in; those that it does not name stand where they usually do. */
 export function orderOf({ timer }: Plan): readonly PanelSetting[] {
@@ -31,16 +32,16 @@ function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): 
   return [
     ...(byDate
       ? [
-          line('year', 'Year', { kind: 'year', year: civilOf(today).year }),
-          line('date', 'Date', { kind: 'date', day: today }),
+          line('year', say`Year`, { kind: 'year', year: civilOf(today).year }),
+          line('date', say`Date`, { kind: 'date', day: today }),
         ]
       : []),
     line(
       'weekday',
-      `${byDate ? 'It must now say' : 'Day of the week'}${named([sure(WEEKDAYS[weekdayIndexOf(today)])], hand.dialect)}`,
+      `${byDate ? say`It must now say` : say`Day of the week`}${named([sure(WEEKDAYS[weekdayIndexOf(today)])], hand.dialect)}`,
       weekdayOf(today),
     ),
-    line('time', 'Time', { kind: 'time', second: minute }),
+    line('time', say`Time`, { kind: 'time', second: minute }),
   ];
 }
 

@@ -2,8 +2,9 @@
 import type { KeyLine } from './keyIn.ts';
 import type { KeySlip as EntrySlip, ReadBack } from './readBack.ts';
 import { type PanelStyle, panelHelp, panelText } from './value.ts';
+import { say, wordsOf } from '../words/say.ts';
 
-const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = {
+const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = wordsOf({
   'half-a-day': 'Morning and afternoon are exchanged.',
   'left-on': 'It is still set; it must be off.',
   'left-off': 'It is off; it must be set.',
@@ -14,7 +15,7 @@ const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>
   'days-too-few': 'Too few days.',
   'count-or-between': 'This panel counts the days differently.',
   other: 'That does not match.',
-};
+});
 
 /** What is wrong with what was read back, and what must stand there. */
 export function readBackSentence(
@@ -23,7 +24,7 @@ export function readBackSentence(
   hand: PanelStyle,
 ): string {
   if (answer.slip === 'not-understood')
-    return `This cannot be read: type ${panelHelp(line.value.kind, hand)}.`;
-  const of = answer.of === undefined ? '' : ` It is the value of ${answer.of}.`;
-  return `${ENTRY_SLIPS[answer.slip]}${of} It must say ${panelText(line.value, hand)}.`;
+    return say`This cannot be read: type ${panelHelp(line.value.kind, hand)}.`;
+  const of = answer.of === undefined ? '' : say` It is the value of ${answer.of}.`;
+  return say`${ENTRY_SLIPS[answer.slip]}${of} It must say ${panelText(line.value, hand)}.`;
 }

@@ -5,6 +5,7 @@ import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '..
 import { type Days, daysLeft } from '../time/dayRules.ts';
 import { type PanelNow, type PanelLine, named, idOf, stationName } from './line.ts';
 import type { PanelValue } from './value.ts';
+import { say } from '../words/say.ts';
 
 const blockedOf = (days: Days) => ('blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : []);
 export function daysLines(
@@ -20,14 +21,15 @@ export function daysLines(
     name,
     value,
   });
-  if (!days) return [line('days', `${label} days`, { kind: 'days', rule: 'none', weekdays: [] })];
+  if (!days)
+    return [line('days', say`${label} days`, { kind: 'days', rule: 'none', weekdays: [] })];
   const weekdays = days.rule === 'weekdays' ? days.weekdays : blockedOf(days);
   const inOrder = WEEKDAYS.filter((one) => weekdays.includes(one));
   const all = days.rule === 'weekdays' && inOrder.length === 7;
   const lines = [
     line(
       'days',
-      `${label} days${all ? '' : named(inOrder, hand.dialect)}`,
+      say`${label} days${all ? '' : named(inOrder, hand.dialect)}`,
       all
         ? { kind: 'days', rule: 'daily', weekdays: [] }
         : { kind: 'days', rule: days.rule, weekdays: inOrder },
@@ -37,7 +39,7 @@ export function daysLines(
     const every = days.everyDays;
     const between = hand.dialect.intervalCounts === 'between';
     lines.push(
-      line('count', `${label} ${between ? 'days between' : 'every … days'}`, {
+      line('count', `${label} ${between ? say`days between` : say`every … days`}`, {
         kind: 'count',
         every,
       }),
@@ -45,14 +47,14 @@ export function daysLines(
     const left = daysLeft(every, sure(parseDate(days.firstDate)), today);
     const shown = hand.dialect.intervalPhase ?? 'daysLeft';
     if (shown === 'daysLeft')
-      lines.push(line('phase', `${label} days left`, { kind: 'days-left', days: left }));
+      lines.push(line('phase', say`${label} days left`, { kind: 'days-left', days: left }));
     if (shown === 'firstDate')
-      lines.push(line('phase', `${label} first date`, { kind: 'date', day: today + left }));
+      lines.push(line('phase', say`${label} first date`, { kind: 'date', day: today + left }));
   }
   if (days.rule === 'hours')
     lines.push(
-      line('count', `${label} every … hours`, { kind: 'count', every: days.everyHours }),
-      line('phase', `${label} first start`, {
+      line('count', say`${label} every … hours`, { kind: 'count', every: days.everyHours }),
+      line('phase', say`${label} first start`, {
         kind: 'time',
         second: sure(parseMoment(days.first)) % SECONDS_PER_DAY,
       }),
@@ -71,7 +73,7 @@ export function startLines(plan: Plan, program: Program, label: string): PanelLi
       id: idOf(address),
       setting: 'starts',
       address: address,
-      name: `${label} start ${i + 1}`,
+      name: say`${label} start ${i + 1}`,
       value: { kind: 'time', second },
     };
   });
@@ -86,7 +88,7 @@ export function runLines(plan: Plan, program: Program, label: string): PanelLine
       id: idOf(address),
       setting: 'runs',
       address: address,
-      name: `${label} station ${stationName(station)}`,
+      name: say`${label} station ${stationName(station)}`,
       value: { kind: 'run', seconds: run?.seconds ?? 0 },
     };
   });

@@ -14,6 +14,7 @@ import {
 } from './line.ts';
 import { rainDelayShown } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
+import { say } from '../words/say.ts';
 
 /** Length lines for what a station or a program splits its runs into. */
 export function soakLines(plan: Plan): PanelLine[] {
@@ -24,7 +25,7 @@ export function soakLines(plan: Plan): PanelLine[] {
   ) =>
     (
       [
-        ['longest-piece', 'longest piece', from.cycleSeconds ?? 0],
+        ['longest-piece', say`longest piece`, from.cycleSeconds ?? 0],
         ['soak', 'soak', from.cycleSeconds === undefined ? 0 : (from.soakSeconds ?? 0)],
       ] as const
     ).map(([what, words, seconds]): PanelLine => {
@@ -40,7 +41,7 @@ export function soakLines(plan: Plan): PanelLine[] {
   const { dialect = {}, cycleSoak } = plan.timer;
   if (cycleSoak === 'station')
     return plan.stations.flatMap((station) =>
-      of({ station: station.number }, `Station ${stationName(station)}`, station),
+      of({ station: station.number }, say`Station ${stationName(station)}`, station),
     );
   if (cycleSoak === 'program')
     return plan.programs.flatMap((program) =>
@@ -73,13 +74,15 @@ export function windowLines(plan: Plan): PanelLine[] {
     id: 'off-days',
     setting: 'windows',
     address: { of: 'off-days' },
-    name: 'Dates without water',
+    name: say`Dates without water`,
     value: { kind: 'numbers', numbers: settings.offDaysOfMonth ?? [] },
   };
   return [
-    ...(timer.inWindow === 'ignore' ? [] : lines(settings.noWaterWindows, 'Hours without water')),
+    ...(timer.inWindow === 'ignore'
+      ? []
+      : lines(settings.noWaterWindows, say`Hours without water`)),
     ...programs.flatMap(({ letter, noWaterWindows }) =>
-      lines(noWaterWindows, `${programName(letter, dialect)} hours without water`, letter),
+      lines(noWaterWindows, say`${programName(letter, dialect)} hours without water`, letter),
     ),
     ...(settings.offDaysOfMonth === undefined ? [] : [offDays]),
   ];
@@ -95,7 +98,7 @@ export const linkLines = ({ stations }: Plan): PanelLine[] =>
             id: `linked.${station.number}`,
             setting: 'runs',
             address: { of: 'linked', station: station.number },
-            name: `Station ${stationName(station)} takes its run from station`,
+            name: say`Station ${stationName(station)} takes its run from station`,
             value: { kind: 'numbers', numbers: [station.linkedTo] },
           },
         ],
@@ -119,16 +122,16 @@ export function percentLines(plan: Plan): PanelLine[] {
     return plan.programs.map(({ letter, seasonalPercent = 100 }) =>
       line(
         { of: 'percent', program: letter },
-        `${programName(letter, dialect)} percent`,
+        say`${programName(letter, dialect)} percent`,
         seasonalPercent,
       ),
     );
   const { monthlyPercent, seasonalPercent = 100 } = plan.settings;
   if (seasonal.byMonth && monthlyPercent)
     return monthlyPercent.map((percent, i) =>
-      line({ of: 'percent', month: i + 1 }, `${monthName(i + 1)} percent`, percent),
+      line({ of: 'percent', month: i + 1 }, say`${monthName(i + 1)} percent`, percent),
     );
-  return [line({ of: 'percent' }, 'Seasonal percent', seasonalPercent)];
+  return [line({ of: 'percent' }, say`Seasonal percent`, seasonalPercent)];
 }
 
 export function switchLines(
@@ -150,17 +153,17 @@ export function switchLines(
     on: (s: Station) => boolean,
   ) =>
     stations.map((station) =>
-      line({ of, station: station.number }, `Station ${stationName(station)} ${words}`, {
+      line({ of, station: station.number }, say`Station ${stationName(station)} ${words}`, {
         kind: 'switch',
         on: on(station),
       }),
     );
   switch (setting) {
     case 'pump':
-      return ofStation('pump', 'pump or master valve', ({ pump = true }) => pump);
+      return ofStation('pump', say`pump or master valve`, ({ pump = true }) => pump);
     case 'sensor':
       return [
-        line({ of: 'sensor' }, 'Rain sensor', {
+        line({ of: 'sensor' }, say`Rain sensor`, {
           kind: 'sensor',
           state: settings.sensor ?? 'active',
         }),
@@ -168,7 +171,7 @@ export function switchLines(
           ? []
           : ofStation(
               'obeys-sensor',
-              'obeys the sensor',
+              say`obeys the sensor`,
               ({ obeysRainSensor = true }) => obeysRainSensor,
             )),
       ];
@@ -176,7 +179,7 @@ export function switchLines(
       return [
         ...(timer.longestStationDelaySeconds > 0
           ? [
-              line({ of: 'delay' }, 'Delay between stations', {
+              line({ of: 'delay' }, say`Delay between stations`, {
                 kind: 'length',
                 seconds: settings.stationDelaySeconds ?? 0,
               }),
@@ -184,7 +187,7 @@ export function switchLines(
           : []),
         ...(timer.stationsAtOnce > 1
           ? [
-              line({ of: 'at-once' }, 'Stations at once', {
+              line({ of: 'at-once' }, say`Stations at once`, {
                 kind: 'numbers',
                 numbers: [settings.stationsAtOnce ?? timer.stationsAtOnce],
               }),
@@ -193,9 +196,9 @@ export function switchLines(
       ];
     case 'mode':
       return [
-        ...ofStation('enabled', 'in use', ({ enabled = true }) => enabled),
-        line({ of: 'rain-delay' }, 'Rain delay', rainDelayShown(settings.wateringResumes, now)),
-        line({ of: 'mode' }, 'Watering', { kind: 'switch', on: settings.mode !== 'off' }),
+        ...ofStation('enabled', say`in use`, ({ enabled = true }) => enabled),
+        line({ of: 'rain-delay' }, say`Rain delay`, rainDelayShown(settings.wateringResumes, now)),
+        line({ of: 'mode' }, say`Watering`, { kind: 'switch', on: settings.mode !== 'off' }),
       ];
   }
 }

@@ -24,6 +24,7 @@ import {
   type ClockStyle,
   type DateOrder,
 } from '../words/words.ts';
+import { say } from '../words/say.ts';
 
 export type PanelValue =
   /** Second of the day; null: off. */
@@ -142,7 +143,7 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
     case 'days': {
       const days = weekdaysText(value.weekdays, dialect);
       if (value.rule === 'weekdays') return days || RULE_TEXT.none;
-      return days ? `${RULE_TEXT[value.rule]}, not ${days}` : RULE_TEXT[value.rule];
+      return days ? say`${RULE_TEXT[value.rule]}, not ${days}` : RULE_TEXT[value.rule];
     }
     case 'count':
       return String(dialect.intervalCounts === 'between' ? value.every - 1 : value.every);
@@ -160,7 +161,7 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
       return value.on ? 'ON' : OFF;
     case 'hours': {
       const days = value.weekdays.length === 7 ? '' : ` ${weekdaysText(value.weekdays, dialect)}`;
-      return `${clockText(value.from, hand)} to ${clockText(value.to, hand)}${days}`;
+      return say`${clockText(value.from, hand)} to ${clockText(value.to, hand)}${days}`;
     }
     case 'numbers':
       return value.numbers.join(' ') || 'none';
@@ -169,7 +170,7 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
     case 'weekday':
       return weekdayText(sure(WEEKDAYS[value.weekday]), dialect);
     case 'sensor':
-      return { active: 'ACTIVE', bypass: 'BYPASS', none: 'none fitted' }[value.state];
+      return { active: 'ACTIVE', bypass: 'BYPASS', none: say`none fitted` }[value.state];
   }
 }
 
@@ -359,37 +360,37 @@ export const weekdayOf = (day: EpochDay): PanelValue => ({
 export function panelHelp(kind: PanelKind, { dialect }: PanelStyle): string {
   const days =
     dialect.weekdayKeys === 'digits'
-      ? 'the digits of the days, such as 2 4 6'
-      : 'days such as mon wed fri';
+      ? say`the digits of the days, such as 2 4 6`
+      : say`days such as mon wed fri`;
   switch (kind) {
     case 'time':
-      return 'a time such as 5:30, 5:30p or 17:30, or off';
+      return say`a time such as 5:30, 5:30p or 17:30, or off`;
     case 'run':
     case 'length':
-      return 'hours and minutes such as 0:22 or 1:05, or minutes such as 22; at most 24:00';
+      return say`hours and minutes such as 0:22 or 1:05, or minutes such as 22; at most 24:00`;
     case 'days':
-      return `${days}, or every day, odd, even, interval, off`;
+      return say`${days}, or every day, odd, even, interval, off`;
     case 'count':
-      return 'a whole number of days';
+      return say`a whole number of days`;
     case 'days-left':
-      return 'a whole number of days, 0 to 365';
+      return say`a whole number of days, 0 to 365`;
     case 'date':
-      return 'a date such as 25 November';
+      return say`a date such as 25 November`;
     case 'percent':
-      return 'a percent, 0 to 500';
+      return say`a percent, 0 to 500`;
     case 'switch':
-      return 'on or off';
+      return say`on or off`;
     case 'hours':
-      return 'hours such as 9:00 to 17:00';
+      return say`hours such as 9:00 to 17:00`;
     case 'numbers':
-      return 'whole numbers with spaces between them';
+      return say`whole numbers with spaces between them`;
     case 'year':
-      return 'a year such as 2027';
+      return say`a year such as 2027`;
     case 'weekday':
-      return dialect.weekdayKeys === 'digits' ? 'a digit, 1 to 7' : 'a day such as wed';
+      return dialect.weekdayKeys === 'digits' ? say`a digit, 1 to 7` : say`a day such as wed`;
     case 'rain-delay':
-      return 'how long it still lasts, such as 48 h or 2 days, or a date such as 25 November, or off';
+      return say`how long it still lasts, such as 48 h or 2 days, or a date such as 25 November, or off`;
     case 'sensor':
-      return 'active, bypass or none';
+      return say`active, bypass or none`;
   }
 }

@@ -1,6 +1,7 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
 import type { Plan, Program } from './plan.ts';
 import { daysWords, lengthWords, startWords, type ClockStyle } from '../words/words.ts';
+import { say } from '../words/say.ts';
 
 export interface Difference {
   /** The setting, such as `B starts` or `A station 3`. */
@@ -93,11 +94,11 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
     const [a, b] = [stationIn(before, number), stationIn(after, number)];
     if (!a || !b)
       differences.push({
-        what: `station ${number}`,
+        what: say`station ${number}`,
         before: a ? (a.name ?? 'there') : NONE,
         after: b ? (b.name ?? 'there') : NONE,
       });
-    else differences.push(...fieldDifferences(`station ${number}`, a, b));
+    else differences.push(...fieldDifferences(say`station ${number}`, a, b));
   }
   const programIn = (plan: Plan, letter: string) =>
     plan.programs.find((program) => program.letter === letter);

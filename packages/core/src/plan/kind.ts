@@ -27,6 +27,7 @@ import {
   readUuid,
   type Reader,
 } from '../document/reader.ts';
+import { say } from '../words/say.ts';
 
 export const KIND_FORMAT = 'water-clock-timer-kind';
 export const KIND_VERSION = 1;
@@ -110,7 +111,7 @@ export const readRainDelay: Reader<RainDelayOfKind> = (value, path, faults) => {
     faults.push({
       code: 'malformed',
       path: [...path, 'allowed'],
-      expected: 'the lengths that can be set, and with the unit "date" none',
+      expected: say`the lengths that can be set, and with the unit "date" none`,
       actual: JSON.stringify(delay.allowed ?? null),
     });
   return delay && delay.allowed

@@ -1,8 +1,9 @@
 /** The parts of a timer's panel, in words. */
 import { rangesWords } from '../words/words.ts';
 import type { PanelSetting, RainDelayOfKind } from './kind.ts';
+import { say, wordsOf } from '../words/say.ts';
 
-export const PANEL_WORDS: Record<PanelSetting, string> = {
+export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
   clock: 'Date and time',
   percent: 'Seasonal percent',
   starts: 'Starts',
@@ -14,11 +15,11 @@ export const PANEL_WORDS: Record<PanelSetting, string> = {
   pump: 'Pump',
   sensor: 'Sensor',
   mode: 'On and off',
-};
+});
 
 /** What a rain delay can be set to on this panel: `24, 48 or 72 hours`, `1 to 14, 99 or 180 days`, `a date`. */
 export function rainDelayWords({ unit, allowed = [] }: RainDelayOfKind): string {
-  if (unit === 'date') return 'the date on which it may water again';
+  if (unit === 'date') return say`the date on which it may water again`;
   const one = unit === 'hours' ? 'hour' : 'day';
   return `${rangesWords(allowed, 'or')} ${allowed.length === 1 && allowed[0] === 1 ? one : `${one}s`}`;
 }

@@ -2,16 +2,17 @@
 import { listed, type Speech } from '../words/words.ts';
 import type { Dialect, Plan } from './plan.ts';
 import type { Missing } from './program.ts';
+import { say, wordsOf } from '../words/say.ts';
 
-const MISSING_WORDS: Record<Missing, string> = {
+const MISSING_WORDS: Record<Missing, string> = wordsOf({
   starts: 'a start',
   runs: 'run times on a station that is switched on',
   days: 'watering days',
-};
+});
 
 /** What a half-set program lacks, and what follows. */
 export function missingSentence(letter: string, missing: readonly Missing[]): string {
-  return `${letter} never waters: it needs ${listed(missing.map((missing) => MISSING_WORDS[missing]))}.`;
+  return say`${letter} never waters: it needs ${listed(missing.map((missing) => MISSING_WORDS[missing]))}.`;
 }
 
 /** `B` or `2`, as this timer names its programs. */
@@ -26,7 +27,7 @@ export const labelOf = (letter: string, { plan }: TimerSpeech) =>
   programLabel(letter, plan.timer.dialect ?? {});
 /** `Back lawn (station 2)`, `station 5`; null: `something`. */
 export function stationOrSomething(station: number | null, plan: Plan): string {
-  if (station === null) return 'something';
+  if (station === null) return say`something`;
   const name = plan.stations.find(({ number }) => number === station)?.name;
-  return name ? `${name} (station ${station})` : `station ${station}`;
+  return name ? say`${name} (station ${station})` : say`station ${station}`;
 }

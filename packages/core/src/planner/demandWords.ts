@@ -13,6 +13,7 @@ import {
 import type { Conflict } from './conflicts.ts';
 import type { Demand, MilderWhat } from './demand.ts';
 import { stationWords, daysRange } from './plannerWords.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** The demand, as the homeowner would put it. */
 export function demandSentence(
@@ -26,58 +27,58 @@ export function demandSentence(
   switch (about) {
     case 'days': {
       const { least, most } = sure(station?.days);
-      return `${who} needs ${daysRange(least, most)} a week.`;
+      return say`${who} needs ${daysRange(least, most)} a week.`;
     }
     case 'cycle':
-      return `${who} can run ${lengthWords(sure(station?.cycleSeconds))} before water runs off.`;
+      return say`${who} can run ${lengthWords(sure(station?.cycleSeconds))} before water runs off.`;
     case 'often': {
       const { times, from, to } = sure(station?.oftenADay);
-      return `${who} needs to run ${times} times a day between ${startWords(from, clock)} and ${startWords(to, clock)}.`;
+      return say`${who} needs to run ${times} times a day between ${startWords(from, clock)} and ${startWords(to, clock)}.`;
     }
     case 'water':
-      return `${who} needs water.`;
+      return say`${who} needs water.`;
     case 'weekdays': {
       const weekdays = sure(rules.weekdays);
       return weekdays.length === 0
-        ? 'Watering is not allowed here on any day.'
-        : `Watering is allowed here only on ${weekdaysWords(weekdays)}.`;
+        ? say`Watering is not allowed here on any day.`
+        : say`Watering is allowed here only on ${weekdaysWords(weekdays)}.`;
     }
     case 'parity':
-      return `Watering is allowed here only on ${rules.parity} dates.`;
+      return say`Watering is allowed here only on ${rules.parity} dates.`;
     case 'windows':
-      return `Watering is not allowed here ${listed(sure(rules.noWaterWindows).map(({ from, to, weekdays }) => `from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? ` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
+      return say`Watering is not allowed here ${listed(sure(rules.noWaterWindows).map(({ from, to, weekdays }) => say`from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? say` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
     case 'days-per-week':
-      return `At most ${counted(sure(rules.mostDaysPerWeek), 'day')} a week are allowed here.`;
+      return say`At most ${counted(sure(rules.mostDaysPerWeek), 'day')} a week are allowed here.`;
     case 'mowing': {
       const { weekdays, dayBefore } = sure(brief.mowing);
-      return `The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? ', and the day before' : ''}.`;
+      return say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? say`, and the day before` : ''}.`;
     }
     case 'off-days':
-      return `The timer skips some days of the month: ${listed(sure(brief.settings?.offDaysOfMonth))}.`;
+      return say`The timer skips some days of the month: ${listed(sure(brief.settings?.offDaysOfMonth))}.`;
     case 'starts':
       return wish.starts === 'one'
-        ? 'Each program has one start.'
+        ? say`Each program has one start.`
         : wish.starts === 'repeated'
-          ? 'Repeated starts do the soaking.'
-          : 'The timer does the soaking.';
+          ? say`Repeated starts do the soaking.`
+          : say`The timer does the soaking.`;
     case 'day-wish':
       return wish.days === 'weekdays'
-        ? 'Days are set as weekdays.'
-        : 'Days are set as an interval.';
+        ? say`Days are set as weekdays.`
+        : say`Days are set as an interval.`;
     case 'one-program':
-      return 'There is only one program.';
+      return say`There is only one program.`;
     case 'headroom':
-      return `Nothing overlaps at up to ${wish.headroomPercent} %.`;
+      return say`Nothing overlaps at up to ${wish.headroomPercent} %.`;
     case 'apart': {
       const [one, other] = sure(wish.apart[Number(path[2])]);
-      return `${capitalized(one)} and ${other} never share a program.`;
+      return say`${capitalized(one)} and ${other} never share a program.`;
     }
     case 'program-count':
-      return `The timer has ${counted(brief.timer.programCount, 'program')}.`;
+      return say`The timer has ${counted(brief.timer.programCount, 'program')}.`;
     case 'start-count':
-      return `The timer has ${counted(brief.timer.startsPerProgram, 'start')} a program.`;
+      return say`The timer has ${counted(brief.timer.startsPerProgram, 'start')} a program.`;
     case 'day-rules':
-      return 'The timer has only some of the day rules.';
+      return say`The timer has only some of the day rules.`;
   }
 }
 
@@ -91,48 +92,48 @@ export function changeSentence(
   const who = station ? stationWords(brief, station.number) : '';
   switch (what.kind) {
     case 'days':
-      return `Let ${who}${what.alike ? ', and all stations with the same days,' : ''} have ${daysRange(what.least, what.most)} a week.`;
+      return say`Let ${who}${what.alike ? say`, and all stations with the same days,` : ''} have ${daysRange(what.least, what.most)} a week.`;
     case 'cycle':
-      return `Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
+      return say`Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
     case 'times':
-      return `Let ${who} run ${what.times} times a day.`;
+      return say`Let ${who} run ${what.times} times a day.`;
     case 'span':
-      return `Let ${who} run between ${startWords(what.from, clock)} and ${startWords(what.to, clock)}.`;
+      return say`Let ${who} run between ${startWords(what.from, clock)} and ${startWords(what.to, clock)}.`;
     case 'without-station':
-      return `Leave ${who} out and water it by hand.`;
+      return say`Leave ${who} out and water it by hand.`;
     case 'weekdays':
-      return `Ask whether ${weekdaysWords(what.added)} can be allowed too.`;
+      return say`Ask whether ${weekdaysWords(what.added)} can be allowed too.`;
     case 'days-per-week':
-      return `Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
+      return say`Ask whether ${counted(what.most, 'day')} a week can be allowed.`;
     case 'dropped':
-      return DROPPED[about] ?? 'Drop it.';
+      return DROPPED[about] ?? say`Drop it.`;
     case 'window':
-      return `Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
+      return say`Ask whether watering can be allowed outside ${startWords(what.window.from, clock)} to ${startWords(what.window.to, clock)}.`;
     case 'mowing':
       return what.dayBefore
-        ? `Mow only on ${weekdaysWords(what.weekdays)}.`
-        : `Keep it dry only on ${weekdaysWords(what.weekdays)}.`;
+        ? say`Mow only on ${weekdaysWords(what.weekdays)}.`
+        : say`Keep it dry only on ${weekdaysWords(what.weekdays)}.`;
     case 'wish':
-      return about === 'one-program' ? 'Allow more programs.' : 'Let the planner choose.';
+      return about === 'one-program' ? say`Allow more programs.` : say`Let the planner choose.`;
     case 'headroom':
-      return `Accept ${what.percent} %.`;
+      return say`Accept ${what.percent} %.`;
     case 'count':
       return about === 'program-count'
-        ? `A timer with ${counted(what.count, 'program')} would do.`
-        : `A timer with ${counted(what.count, 'start')} a program would do.`;
+        ? say`A timer with ${counted(what.count, 'program')} would do.`
+        : say`A timer with ${counted(what.count, 'start')} a program would do.`;
     case 'timer':
-      return `A timer like “${what.timer.name}” would do.`;
+      return say`A timer like “${what.timer.name}” would do.`;
   }
 }
 
-const DROPPED: Partial<Record<Demand['about'], string>> = {
+const DROPPED: Partial<Record<Demand['about'], string>> = wordsOf({
   parity: 'Ask whether other dates can be allowed.',
   windows: 'Ask whether watering can be allowed at that hour.',
   mowing: 'Mow on any day and accept wet grass.',
   'off-days': 'Use every day of the month.',
   apart: 'Let them share a program.',
   often: 'Water it like the others.',
-};
+});
 
 /** A conflict in one sentence or two. */
 export function conflictSentences(
@@ -143,7 +144,7 @@ export function conflictSentences(
   return {
     demand: demandSentence(demand, brief, clock),
     change: change
-      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ' More than this is in the way.'}`
-      : 'Changing this alone is not enough.',
+      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ` ${say`More than this is in the way.`}`}`
+      : say`Changing this alone is not enough.`,
   };
 }

@@ -11,6 +11,7 @@ import { startsOf } from '../plan/starts.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type TimeText } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import { listed, startWords, type ClockStyle } from '../words/words.ts';
+import { say } from '../words/say.ts';
 
 /** When the water of a cycle that counts begins and ends, seconds of the day of its start; only cycles that have any. */
 function counted(brief: Brief, plan: Plan, percent: number) {
@@ -73,8 +74,8 @@ export function otherHours(brief: Brief, plan: Plan, outsideMinutes: number): Ot
 export function otherHoursWords({ finishBy, notBefore }: OtherHours, clock: ClockStyle): string {
   return listed(
     [
-      ...(finishBy === null ? [] : [`ends by ${startWords(finishBy, clock)}`]),
-      ...(notBefore === null ? [] : [`may begin at ${startWords(notBefore, clock)}`]),
+      ...(finishBy === null ? [] : [say`ends by ${startWords(finishBy, clock)}`]),
+      ...(notBefore === null ? [] : [say`may begin at ${startWords(notBefore, clock)}`]),
     ],
     'or',
   );

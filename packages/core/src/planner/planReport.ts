@@ -5,6 +5,7 @@ import { pathText } from '../document/fault.ts';
 import { proofSentence, reasonSentence, simplerSentence, sourceWords } from './plannerWords.ts';
 import { conflictSentences } from './demandWords.ts';
 import type { Worked } from './workOut.ts';
+import { say } from '../words/say.ts';
 
 export function planReport(
   brief: Brief,
@@ -21,7 +22,10 @@ export function planReport(
           ),
           message: proofSentence(proof, cost),
         }
-      : { optimal: isSure, message: isSure ? 'Proven: there is no plan.' : 'No plan was found.' },
+      : {
+          optimal: isSure,
+          message: isSure ? say`Proven: there is no plan.` : say`No plan was found.`,
+        },
     reasons: reasons.map((reason) => ({
       about: reason.kind,
       ...(reason.program === undefined ? {} : { program: reason.program }),

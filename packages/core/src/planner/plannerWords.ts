@@ -26,28 +26,29 @@ import {
   type ClockStyle,
   type Speech,
 } from '../words/words.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** `Front lawn (1)`, or `station 1`. */
 export function stationWords({ stations }: Pick<Brief, 'stations'>, number: number): string {
   const name = stations.find((station) => station.number === number)?.name;
-  return name ? `${name} (${number})` : `station ${number}`;
+  return name ? `${name} (${number})` : say`station ${number}`;
 }
 
 /** `2 days`, `2 to 3 days`. */
 export const daysRange = (least: number, most: number) =>
-  least === most ? counted(least, 'day') : `${least} to ${most} days`;
+  least === most ? counted(least, 'day') : say`${least} to ${most} days`;
 
 const datesWords = (dates: number) => {
   const rounded = Math.round(dates * 10) / 10;
   return Math.abs(dates - rounded) < 1e-9 && Number.isInteger(rounded)
-    ? `${counted(rounded, 'day')} a week`
-    : `about ${rounded} days a week`;
+    ? say`${counted(rounded, 'day')} a week`
+    : say`about ${rounded} days a week`;
 };
 
 /** A rule without the date from which it counts. */
 const ruleWords = (days: Days) =>
   days.rule === 'interval'
-    ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}`
+    ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}`
     : daysWords(days);
 
 export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle): string {
@@ -57,86 +58,88 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
   switch (reason.kind) {
     case 'one-program':
       return reason.stations === 1
-        ? 'One program: there is one station to water.'
-        : `One program for all ${reason.stations} stations: the same days suit them all, and one night has room for them.`;
+        ? say`One program: there is one station to water.`
+        : say`One program for all ${reason.stations} stations: the same days suit them all, and one night has room for them.`;
     case 'programs': {
       const { days, apart, byNeed, count } = reason;
       if (days) {
         const [few, many] = days;
-        return `${capitalized(counted(count, 'program'))}: ${station(few.station)} needs ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so they cannot share their days.`;
+        return say`${capitalized(counted(count, 'program'))}: ${station(few.station)} needs ${daysRange(few.least, few.most)} a week and ${station(many.station)} ${daysRange(many.least, many.most)}, so they cannot share their days.`;
       }
       if (apart)
-        return `${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must be kept apart.`;
+        return say`${capitalized(counted(count, 'program'))}: ${apart[0]} and ${apart[1]} must be kept apart.`;
       if (byNeed.length > 0)
-        return `${capitalized(counted(count, 'program'))}: what ${listed(byNeed)} need differs, so each has a program of its own as far as there are programs.`;
-      return `${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the wished hours at up to ${wishOf(brief).headroomPercent} %.`;
+        return say`${capitalized(counted(count, 'program'))}: what ${listed(byNeed)} need differs, so each has a program of its own as far as there are programs.`;
+      return say`${capitalized(counted(count, 'program'))}: with fewer, watering would not fit the wished hours at up to ${wishOf(brief).headroomPercent} %.`;
     }
     case 'days': {
       const because: string[] = [];
       const { least, most, allowed, parity, mown } = reason;
       if (least && most && least.station === most.station)
-        because.push(`${station(least.station)} needs ${daysRange(least.days, most.days)} a week`);
+        because.push(
+          say`${station(least.station)} needs ${daysRange(least.days, most.days)} a week`,
+        );
       else {
         if (least)
           because.push(
-            `${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
+            say`${station(least.station)} needs at least ${counted(least.days, 'day')} a week`,
           );
-        if (most) because.push(`${station(most.station)} at most ${counted(most.days, 'day')}`);
+        if (most) because.push(say`${station(most.station)} at most ${counted(most.days, 'day')}`);
       }
-      if (allowed) because.push(`only ${weekdaysWords(allowed)} are allowed here`);
-      if (parity) because.push(`only ${parity} dates are allowed here`);
+      if (allowed) because.push(say`only ${weekdaysWords(allowed)} are allowed here`);
+      if (parity) because.push(say`only ${parity} dates are allowed here`);
       if (mown.length > 0)
-        because.push(`the lawn must be dry for mowing on ${weekdaysWords(mown)}`);
-      const told = `${program} waters ${reason.days.rule === 'weekdays' ? 'on ' : ''}${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
+        because.push(say`the lawn must be dry for mowing on ${weekdaysWords(mown)}`);
+      const told = say`${program} waters ${reason.days.rule === 'weekdays' ? 'on ' : ''}${ruleWords(reason.days)}, ${datesWords(reason.dates)}`;
       return because.length > 0
         ? `${told}: ${listed(because)}.`
-        : `${told}: no station needs more, and deep and seldom is better than little and often.`;
+        : say`${told}: no station needs more, and deep and seldom is better than little and often.`;
     }
     case 'one-start':
-      return `${program} has one start: each station gets its water in one run, or the timer splits it.`;
+      return say`${program} has one start: each station gets its water in one run, or the timer splits it.`;
     case 'starts':
       if (reason.station === undefined)
-        return `${program} has ${reason.count} starts: with fewer, not all the water would fit.`;
+        return say`${program} has ${reason.count} starts: with fewer, not all the water would fit.`;
       return reason.stretch === null
-        ? `${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
-        : `${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
+        ? say`${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
+        : say`${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
     case 'start': {
       const at = startWords(reason.start, clock);
       const ends = timeWords(reason.ends % SECONDS_PER_DAY, clock);
-      const told = `${program} starts at ${at} and ends at ${ends}`;
+      const told = say`${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
         case 'outside':
-          return `${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: inside them there is no room for it.`;
+          return say`${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: inside them there is no room for it.`;
         case 'finish':
-          return `${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`;
+          return say`${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`;
         case 'overlap':
-          return `${told}: a step later it would run into ${reason.into ?? 'another cycle'} at ${wishOf(brief).headroomPercent} %.`;
+          return say`${told}: a step later it would run into ${reason.into ?? say`another cycle`} at ${wishOf(brief).headroomPercent} %.`;
         case 'forbidden-hour':
         case 'forbidden-day':
-          return `${told}: a step later it would water when watering is not allowed here.`;
+          return say`${told}: a step later it would water when watering is not allowed here.`;
         case 'free':
-          return `${told}, before the others.`;
+          return say`${told}, before the others.`;
         default:
-          return `${told}: a step later it would not meet the brief.`;
+          return say`${told}: a step later it would not meet the brief.`;
       }
     }
     case 'run': {
       const { seconds, weekly, given, off: cause, runsAWeek } = reason;
       const runs = Math.round(runsAWeek * 100) / 100;
       const off = Math.round(((given - weekly) * 100) / Math.max(1, weekly));
-      const told = `${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week; it needs ${lengthWords(weekly)} a week`;
+      const told = say`${capitalized(own)}: ${lengthWords(seconds)} a run, ${runs} runs a week; it needs ${lengthWords(weekly)} a week`;
       if (cause)
-        return `${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? 'much' : 'little'}: ${OFF_WORDS[cause](brief, reason)}.`;
+        return say`${told} and gets ${lengthWords(Math.round(given))}, ${Math.abs(off)} % too ${off > 0 ? say`much` : say`little`}: ${OFF_WORDS[cause](brief, reason)}.`;
       return off === 0
         ? `${told}.`
-        : `${told} and gets ${lengthWords(Math.round(given))} (${off > 0 ? '+' : '−'}${Math.abs(off)} %).`;
+        : say`${told} and gets ${lengthWords(Math.round(given))} (${off > 0 ? '+' : '−'}${Math.abs(off)} %).`;
     }
     case 'split':
-      return `${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')} with a soak of ${lengthWords(reason.soak)} between: water runs off after ${lengthWords(reason.stretch)}.`;
+      return say`${capitalized(own)} is split into ${reason.pieces.map((piece) => lengthWords(piece)).join(' + ')} with a soak of ${lengthWords(reason.soak)} between: water runs off after ${lengthWords(reason.stretch)}.`;
     case 'headroom':
-      return `Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
+      return say`Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return `${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: not everything fits inside those hours.`;
+      return say`${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: not everything fits inside those hours.`;
   }
 }
 
@@ -146,13 +149,13 @@ const OFF_WORDS: Readonly<
 > = {
   stretch: ({ stations }, { station }) => {
     const longest = stations.find(({ number }) => number === station)?.cycleSeconds ?? 0;
-    return `it may run only ${lengthWords(longest)} at a stretch, and there is no room for more runs`;
+    return say`it may run only ${lengthWords(longest)} at a stretch, and there is no room for more runs`;
   },
   longest: ({ timer }) =>
-    `this timer's longest run is ${lengthWords(timer.longestRunSeconds)}, and there is no room for more runs`,
+    say`this timer's longest run is ${lengthWords(timer.longestRunSeconds)}, and there is no room for more runs`,
   step: ({ timer }) =>
-    `this timer sets runs in steps of ${lengthWords(timer.runStepSeconds)}, and the next one is no nearer`,
-  room: () => 'there is no room for a run that comes closer',
+    say`this timer sets runs in steps of ${lengthWords(timer.runStepSeconds)}, and the next one is no nearer`,
+  room: () => say`there is no room for a run that comes closer`,
 };
 
 /** Which part of the brief a reason comes from, for people. */
@@ -160,33 +163,33 @@ export function sourceWords(path: Path, brief: Brief): string {
   const [first, second, third] = path;
   if (first === 'stations' && typeof second === 'number') {
     const station = brief.stations[second];
-    const who = station ? stationWords(brief, station.number) : 'a station';
+    const who = station ? stationWords(brief, station.number) : say`a station`;
     switch (third) {
       case 'weeklySeconds':
-        return `the water that ${who} needs`;
+        return say`the water that ${who} needs`;
       case 'days':
-        return `the days of ${who}`;
+        return say`the days of ${who}`;
       case 'cycleSeconds':
-        return `the longest run of ${who}`;
+        return say`the longest run of ${who}`;
       case 'oftenADay':
-        return `how often a day ${who} is watered`;
+        return say`how often a day ${who} is watered`;
       default:
         return who;
     }
   }
   switch (first) {
     case 'rules':
-      return 'the local rules';
+      return say`the local rules`;
     case 'mowing':
-      return 'the mowing days';
+      return say`the mowing days`;
     case 'timer':
-      return 'the timer';
+      return say`the timer`;
     case 'settings':
-      return 'the timer’s settings';
+      return say`the timer’s settings`;
     case 'wish':
-      return 'the wishes';
+      return say`the wishes`;
     default:
-      return 'the stations';
+      return say`the stations`;
   }
 }
 
@@ -194,14 +197,15 @@ export function sourceWords(path: Path, brief: Brief): string {
 const PARTS: readonly ((amount: number) => string)[] = [
   (count) =>
     count === 1
-      ? '1 station does not get what it needs'
-      : `${count} stations do not get what they need`,
-  (minutes) => `${lengthWords(Math.round(minutes * 60))} a week outside the wished hours`,
-  (count) => `${counted(count, 'group')} in a program with another`,
+      ? say`1 station does not get what it needs`
+      : say`${count} stations do not get what they need`,
+  (minutes) => say`${lengthWords(Math.round(minutes * 60))} a week outside the wished hours`,
+  (count) => say`${counted(count, 'group')} in a program with another`,
   (count) => counted(count, 'program'),
   (count) => counted(count, 'start'),
-  (thousandths) => `${thousandths} thousandths away from the need`,
-  (minutes) => `${lengthWords(Math.round(minutes * 60))} between the last end and the wished end`,
+  (thousandths) => say`${thousandths} thousandths away from the need`,
+  (minutes) =>
+    say`${lengthWords(Math.round(minutes * 60))} between the last end and the wished end`,
 ];
 
 /** Where a cost is first greater than another. */
@@ -210,40 +214,40 @@ function firstGap(cost: Cost, bound: Cost): number {
 }
 
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
-  if (optimal) return 'Proven: no plan is better.';
+  if (optimal) return say`Proven: no plan is better.`;
   const gap = firstGap(cost, bound);
-  if (gap < 0) return 'Proven: no plan is better.';
+  if (gap < 0) return say`Proven: no plan is better.`;
   const words = sure(PARTS[gap]);
   const least = Math.ceil(sure(bound[gap]));
-  const found = `Best found: ${words(sure(cost[gap]))}.`;
-  if (least === 0) return `${found} Whether a better plan is possible is not proven.`;
+  const found = say`Best found: ${words(sure(cost[gap]))}.`;
+  if (least === 0) return say`${found} Whether a better plan is possible is not proven.`;
   return gap === 3 || gap === 4
-    ? `${found} At least ${words(least)} ${least === 1 ? 'is' : 'are'} needed; whether fewer than this plan's are possible is not proven.`
-    : `${found} No plan is better than this: ${words(least)}. Whether one in between is possible is not proven.`;
+    ? say`${found} At least ${words(least)} ${least === 1 ? say`is` : say`are`} needed; whether fewer than this plan's are possible is not proven.`
+    : say`${found} No plan is better than this: ${words(least)}. Whether one in between is possible is not proven.`;
 }
 
 export function simplerSentence({ what, count, cost }: Simpler, best: Cost): string {
   const less =
-    what === 'programs' ? counted(count, 'program') : `${counted(count, 'start')} a program`;
-  if (!cost) return `With ${less} there is no plan.`;
+    what === 'programs' ? counted(count, 'program') : say`${counted(count, 'start')} a program`;
+  if (!cost) return say`With ${less} there is no plan.`;
   if (cost[0] > best[0])
-    return `With ${less}, ${counted(cost[0] - best[0], 'more station')} would not get enough water.`;
+    return say`With ${less}, ${counted(cost[0] - best[0], say`more station`)} would not get enough water.`;
   if (cost[1] > best[1])
-    return `With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
+    return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
   if (cost[2] > best[2])
-    return `With ${less}, ${counted(cost[2] - best[2], 'more group')} would share a program with another.`;
-  if (cost[3] > best[3]) return `With ${less}, there would be ${counted(cost[3], 'program')}.`;
-  return `With ${less}, the runs would be further from the need.`;
+    return say`With ${less}, ${counted(cost[2] - best[2], say`more group`)} would share a program with another.`;
+  if (cost[3] > best[3]) return say`With ${less}, there would be ${counted(cost[3], 'program')}.`;
+  return say`With ${less}, the runs would be further from the need.`;
 }
 
-export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = {
+export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
   'as-wished': 'As wished',
   'by-sunrise': 'Done by sunrise',
   'fewest-days': 'Fewest days',
   'timer-soak': 'Timer does the soaking',
   'repeated-starts': 'Repeated starts',
   'one-program': 'One program',
-};
+});
 
 /** What a plan of another kind costs more, or less, than the first one, in a line. */
 export function comparedSentence(cost: Cost, first: Cost): string {
@@ -262,8 +266,8 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   tell(4, (by, more) => counted(by, `${more} start`));
   if (parts.length === 0) {
     const by = cost[5] - first[5];
-    if (by === 0) return 'the same';
-    return `runs ${by > 0 ? 'further from' : 'nearer'} the need`;
+    if (by === 0) return say`the same`;
+    return say`runs ${by > 0 ? say`further from` : say`nearer`} the need`;
   }
   return listed(parts);
 }
@@ -285,13 +289,13 @@ export function notKept(brief: Brief, plan: Plan): string[] {
     );
     if (against.length > 0)
       told.push(
-        `${listed(against.map(({ number }) => stationWords(brief, number)))} in ${letter}, ${datesWords(dates)}`,
+        say`${listed(against.map(({ number }) => stationWords(brief, number)))} in ${letter}, ${datesWords(dates)}`,
       );
     const groups = new Set(
       runs.map(({ station }) => brief.stations.find(({ number }) => number === station)?.group),
     );
     for (const [a, b] of wishOf(brief).apart)
-      if (groups.has(a) && groups.has(b)) told.push(`${a} and ${b} together in ${letter}`);
+      if (groups.has(a) && groups.has(b)) told.push(say`${a} and ${b} together in ${letter}`);
   }
   return told;
 }
@@ -304,20 +308,20 @@ export function monthSentence(
 ): string {
   const name = monthName(month);
   if (ban?.isWhole) return `${name}: ${banWords(ban, speech)}.`;
-  const partly = ban ? ` Watering by timer is ${banWords(ban, speech)}.` : '';
-  if (percent === null) return `${name}: no water is needed: switch the timer off.${partly}`;
+  const partly = ban ? say` Watering by timer is ${banWords(ban, speech)}.` : '';
+  if (percent === null) return say`${name}: no water is needed: switch the timer off.${partly}`;
   const roundedWords = rounded.map(
     ({ number, seconds }) =>
-      `${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week ${seconds > 0 ? 'more' : 'less'}`,
+      say`${stationWords(brief, number)} ${lengthWords(Math.abs(seconds))} a week ${seconds > 0 ? say`more` : say`less`}`,
   );
   if (serves)
-    return `${name}: ${percent} %.${roundedWords.length > 0 ? ` Runs are rounded, so it gives ${listed(roundedWords)}: keep the settings.` : ''}${partly}`;
+    return `${name}: ${percent} %.${roundedWords.length > 0 ? say` Runs are rounded, so it gives ${listed(roundedWords)}: keep the settings.` : ''}${partly}`;
   const because: string[] = [];
   if (off.length > 0)
     because.push(
-      `${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [`${off.length - 3} more`] : [])])} would be more than a tenth away from ${off.length === 1 ? 'its need' : 'their needs'}`,
+      say`${listed([...off.slice(0, 3).map((number) => stationWords(brief, number)), ...(off.length > 3 ? [say`${off.length - 3} more`] : [])])} would be more than a tenth away from ${off.length === 1 ? say`its need` : say`their needs`}`,
     );
-  if (late > 0) because.push(`watering would end ${lengthWords(late)} late`);
-  if (tight) because.push('cycles could overlap');
-  return `${name}: at ${percent} %, ${listed(because)}.${partly}`;
+  if (late > 0) because.push(say`watering would end ${lengthWords(late)} late`);
+  if (tight) because.push(say`cycles could overlap`);
+  return say`${name}: at ${percent} %, ${listed(because)}.${partly}`;
 }

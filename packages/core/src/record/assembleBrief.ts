@@ -23,6 +23,7 @@ import {
   type BriefStation,
   type Wish,
 } from '../brief/brief.ts';
+import { say } from '../words/say.ts';
 
 /** What a brief needs from the house and from the sums. */
 export interface BriefSources {
@@ -93,7 +94,7 @@ function daysOf(
 
 /** What a station is watered with and as, where nobody has put it into a group; nothing where that is not known. */
 function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefined {
-  if (oftenADay || plants === 'new-seed-or-turf') return 'new planting';
+  if (oftenADay || plants === 'new-seed-or-turf') return say`new planting`;
   if (head !== undefined && !HEADS[head].overhead) return 'drip';
   switch (plants) {
     case 'cool-season-lawn':
@@ -105,7 +106,7 @@ function usualGroup({ head, plants, oftenADay }: SurveyStation): string | undefi
     case 'trees-and-shrubs':
     case 'trees-and-shrubs-wet':
     case 'desert-adapted':
-      return 'trees and shrubs';
+      return say`trees and shrubs`;
     case undefined:
       return undefined;
   }

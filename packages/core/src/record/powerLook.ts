@@ -6,6 +6,7 @@ import { labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { daysWords, listed, momentWords, startWords } from '../words/words.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
 
@@ -86,11 +87,11 @@ export function powerAsks(plan: Plan, survey: Survey, factory: Plan | null): Pow
   ];
 }
 
-const AFTER: Readonly<Record<ClockAfter, string>> = {
+const AFTER: Readonly<Record<ClockAfter, string>> = wordsOf({
   kept: 'This kind keeps its clock without power: one that flashes was never set, or its battery is flat.',
   stops: 'This kind stands still without power: it is late by as long as the power was out.',
   resets: 'This kind begins again when the power comes back: what it shows tells when that was.',
-};
+});
 
 /** The question, and what follows from it. */
 export function powerAskWords(
@@ -100,39 +101,37 @@ export function powerAskWords(
   switch (ask.what) {
     case 'supply':
       return {
-        question: 'Is there power? Try the outlet, its switch, the adapter and the battery.',
-        why: 'Mains wiring is the work of a licensed electrician, as the local code has it.',
+        question: say`Is there power? Try the outlet, its switch, the adapter and the battery.`,
+        why: say`Mains wiring is the work of a licensed electrician, as the local code has it.`,
       };
     case 'clock':
       return {
-        question:
-          'Read the clock before anybody sets it: the time, the date, morning or afternoon.',
+        question: say`Read the clock before anybody sets it: the time, the date, morning or afternoon.`,
         why:
           ask.cameBack === null
             ? ask.after === null
-              ? 'Nobody has noted what the clock of this kind does without power.'
+              ? say`Nobody has noted what the clock of this kind does without power.`
               : AFTER[ask.after]
-            : `By its clock the power came back ${momentWords(ask.cameBack, speech)}.`,
+            : say`By its clock the power came back ${momentWords(ask.cameBack, speech)}.`,
       };
     case 'factory': {
       const [program] = ask.factory.programs;
       return {
-        question: 'Did its factory program come back?',
+        question: say`Did its factory program come back?`,
         why: program
-          ? `Program ${labelOf(program.letter, speech)} would start at ${listed(program.starts.map((one) => startWords(one, speech.clock)))}, ${daysWords(program.days, speech.clock, speech.order)}.`
-          : 'Every program would be empty.',
+          ? say`Program ${labelOf(program.letter, speech)} would start at ${listed(program.starts.map((one) => startWords(one, speech.clock)))}, ${daysWords(program.days, speech.clock, speech.order)}.`
+          : say`Every program would be empty.`,
       };
     }
     case 'phases':
       return {
-        question: `Read the days left of program ${listed(ask.programs.map((letter) => labelOf(letter, speech)))}, or type ? where nobody can.`,
-        why: 'Intervals count by the clock. Until they are read, the verdict holds for every day on which they may water.',
+        question: say`Read the days left of program ${listed(ask.programs.map((letter) => labelOf(letter, speech)))}, or type ? where nobody can.`,
+        why: say`Intervals count by the clock. Until they are read, the verdict holds for every day on which they may water.`,
       };
     case 'battery':
       return {
-        question:
-          'Try the backup battery: off the mains for a minute, and see what the clock does.',
-        why: 'One that holds would have kept the clock.',
+        question: say`Try the backup battery: off the mains for a minute, and see what the clock does.`,
+        why: say`One that holds would have kept the clock.`,
       };
   }
 }

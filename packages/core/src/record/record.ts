@@ -19,6 +19,7 @@ import { readSurvey, readSurveyChange, readSurveyStationChange } from '../survey
 import { readVisitChange } from '../visit/readVisit.ts';
 import type { VisitFields } from '../visit/visit.ts';
 import type { Survey, SurveyFields, SurveyStation, SurveyStationFields } from '../survey/survey.ts';
+import { say } from '../words/say.ts';
 
 export interface TimerRecord {
   readonly plan: Plan;
@@ -128,7 +129,7 @@ export function applyRecordChange(
       if (!survey.visit)
         return {
           ok: false,
-          faults: [{ code: 'missing-field', path: ['visit'], expected: 'a visit under way' }],
+          faults: [{ code: 'missing-field', path: ['visit'], expected: say`a visit under way` }],
         };
       const { changed, before } = withFields(survey.visit, change.fields);
       return checked(record, { ...survey, visit: changed }, { ...change, fields: before });

@@ -3,13 +3,20 @@ import { type Difference, NONE, fieldDifferences, planDifferences } from '../pla
 import type { Visit } from '../visit/visit.ts';
 import type { ClockStyle } from '../words/words.ts';
 import type { TimerRecord } from './record.ts';
+import { say } from '../words/say.ts';
 
 /** What differs in a visit, shortened: it holds whole states of the timer, which nobody reads as text. */
 function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {
   if (!before || !after)
     return before === after
       ? []
-      : [{ what: 'visit', before: before ? 'under way' : NONE, after: after ? 'under way' : NONE }];
+      : [
+          {
+            what: 'visit',
+            before: before ? say`under way` : NONE,
+            after: after ? say`under way` : NONE,
+          },
+        ];
   return fieldDifferences('visit', before, after).map(({ what, ...sides }) => {
     const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
     return { what, before: short(sides.before), after: short(sides.after) };
@@ -33,7 +40,7 @@ export function recordDifferences(
       .sort((x, y) => x - y)
       .flatMap((number) =>
         fieldDifferences(
-          `station ${number}`,
+          say`station ${number}`,
           a.find((station) => station.number === number),
           b.find((station) => station.number === number),
           ['number'],

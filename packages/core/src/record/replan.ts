@@ -25,6 +25,7 @@ import { lengthWords, listed, monthName } from '../words/words.ts';
 import { allowedDates, assembleBrief, withPresentWater } from './assembleBrief.ts';
 import { houseStanding } from './houseStanding.ts';
 import type { TimerRecord } from './record.ts';
+import { say } from '../words/say.ts';
 
 export interface ReplanSources {
   readonly record: TimerRecord;
@@ -172,13 +173,13 @@ function forRules(sources: ReplanSources): Replanned {
     return proposed(
       plan,
       { type: 'set-settings', settings: { mode: 'off' } },
-      () => 'No watering by timer is allowed, so the timer is switched off.',
+      () => say`No watering by timer is allowed, so the timer is switched off.`,
       from,
     );
   // What stands in the way takes long to find, and its own page says it.
   return {
     outcome: 'none',
-    why: 'No plan was found that keeps the rules. Its page “Plan” says what stands in the way.',
+    why: say`No plan was found that keeps the rules. Its page “Plan” says what stands in the way.`,
   };
 }
 
@@ -193,12 +194,12 @@ function keptWords(before: Plan, after: Plan): string {
     return given >= ENOUGH * seconds ? [] : [{ station, seconds, given }];
   });
   if (short.length === 0)
-    return 'The rules are kept, and each station gets the water that it gets now.';
+    return say`The rules are kept, and each station gets the water that it gets now.`;
   const each = short.map(
     ({ station, seconds, given }) =>
-      `station ${station}, ${lengthWords(wholeMinutes(given))} a week in place of ${lengthWords(wholeMinutes(seconds))}`,
+      say`station ${station}, ${lengthWords(wholeMinutes(given))} a week in place of ${lengthWords(wholeMinutes(seconds))}`,
   );
-  return `The rules are kept. There is less water than now for ${listed(each)}.`;
+  return say`The rules are kept. There is less water than now for ${listed(each)}.`;
 }
 
 const wholeMinutes = (seconds: number) => Math.round(seconds / 60) * 60;
@@ -210,7 +211,7 @@ function proposed(
   from: EpochDay,
 ): Replanned {
   const applied = applyChange(plan, change);
-  if (!applied.ok) return { outcome: 'none', why: 'The plan that was found does not fit.' };
+  if (!applied.ok) return { outcome: 'none', why: say`The plan that was found does not fit.` };
   const after = applied.value.plan;
   const lines = linesBetween(plan, after, from);
   return lines === 0
@@ -256,9 +257,9 @@ function forMonth(sources: ReplanSources, month: number): Replanned {
   if (!proven?.ok || proven.value.verdict !== 'clear')
     return {
       outcome: 'none',
-      why: `With ${now} % its programs would overlap, or be half set. Plan it anew first.`,
+      why: say`With ${now} % its programs would overlap, or be half set. Plan it anew first.`,
     };
-  return proposed(plan, change, () => `${monthName(month)} needs ${now} %.`, today);
+  return proposed(plan, change, () => say`${monthName(month)} needs ${now} %.`, today);
 }
 
 /**

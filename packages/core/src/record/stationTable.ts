@@ -14,6 +14,7 @@ import { MOST_NOTE_LENGTH, type FieldsToSet } from '../document/reader.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import { surveyOf, type SurveyStation, type SurveyStationFields } from '../survey/survey.ts';
+import { say } from '../words/say.ts';
 
 /** What a row says; the readers of its columns have made sure of the kinds of the values. */
 interface Set {
@@ -39,7 +40,7 @@ const textCell =
       : {
           code: 'wrong-length',
           path: [],
-          expected: `at most ${most} characters`,
+          expected: say`at most ${most} characters`,
           actual: cell.length,
         };
 

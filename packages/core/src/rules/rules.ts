@@ -21,6 +21,7 @@ import {
   readNote,
 } from '../document/reader.ts';
 import type { DateText } from '../time/calendar.ts';
+import { say } from '../words/say.ts';
 
 export const RULES_FORMAT = 'water-clock-rules';
 export const RULES_VERSION = 1;
@@ -105,7 +106,7 @@ export function readRules(value: unknown): Outcome<Rules> {
       faults.push({
         code: 'malformed',
         path: ['editions', i, 'from'],
-        expected: `a date after that of the edition before, ${earlier.from}`,
+        expected: say`a date after that of the edition before, ${earlier.from}`,
         actual: `"${from}"`,
       });
     clauses.forEach(({ noWaterWindows = [] }, k) => {

@@ -16,24 +16,25 @@ import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts'
 import type { MonthBan } from './houseRules.ts';
 import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
+import { say } from '../words/say.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
-  const hours = `${timeWords(sure(parseTime(from)), clock)} to ${timeWords(sure(parseTime(to)), clock)}`;
-  return weekdays ? `${hours} on ${weekdaysWords(weekdays)}` : hours;
+  const hours = say`${timeWords(sure(parseTime(from)), clock)} to ${timeWords(sure(parseTime(to)), clock)}`;
+  return weekdays ? say`${hours} on ${weekdaysWords(weekdays)}` : hours;
 }
 
 /** Which houses a clause is about: `Numbers ending in 1 and 2, water from a bore`. */
 export function conditionWords({ supplies, lastDigits, parity }: RulesCondition): string {
   const parts = [
-    lastDigits && `numbers ending in ${listed(lastDigits)}`,
-    parity && `${parity} numbers`,
+    lastDigits && say`numbers ending in ${listed(lastDigits)}`,
+    parity && say`${parity} numbers`,
     supplies &&
-      `water from ${listed(
+      say`water from ${listed(
         supplies.map((one) => SUPPLY_WORDS[one]),
         'or',
       )}`,
   ].filter((one) => typeof one === 'string');
-  return parts.length === 0 ? 'every house' : parts.join(', ');
+  return parts.length === 0 ? say`every house` : parts.join(', ');
 }
 
 /** What a house may do: `Wed and Sat only; not from 9:00 to 18:00; on at most 2 days a week; drip is free`. */
@@ -42,36 +43,36 @@ export function allowedWords(rules: BriefRules, speech: Speech): string {
   const parts = [
     weekdays &&
       (weekdays.length === 0
-        ? 'no watering on any day'
-        : `only on ${listed(weekdaysWords(weekdays).split(' '))}`),
-    parity && `only on ${parity} dates`,
+        ? say`no watering on any day`
+        : say`only on ${listed(weekdaysWords(weekdays).split(' '))}`),
+    parity && say`only on ${parity} dates`,
     noWaterWindows.length > 0 &&
-      `not from ${listed(noWaterWindows.map((window) => windowWords(window, speech)))}`,
+      say`not from ${listed(noWaterWindows.map((window) => windowWords(window, speech)))}`,
     mostDaysPerWeek !== undefined &&
-      `on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? 'day' : 'days'} a week`,
-    dripExempt === true && 'drip is exempt',
+      say`on at most ${mostDaysPerWeek} ${mostDaysPerWeek === 1 ? say`day` : say`days`} a week`,
+    dripExempt === true && say`drip is exempt`,
   ].filter((one) => typeof one === 'string');
-  return parts.length === 0 ? 'any day, any hour' : parts.join('; ');
+  return parts.length === 0 ? say`any day, any hour` : parts.join('; ');
 }
 
 function rulingWords(ruling: Ruling, speech: Speech): string {
   switch (ruling.kind) {
     case 'none-yet':
-      return 'no rules are in force yet';
+      return say`no rules are in force yet`;
     case 'free':
-      return 'no rule applies to this house';
+      return say`no rule applies to this house`;
     case 'unknown':
       return ruling.needs === 'supply'
-        ? 'the rules depend on where the water comes from: enter the supply'
-        : 'the rules depend on the street number: enter it';
+        ? say`the rules depend on where the water comes from: enter the supply`
+        : say`the rules depend on the street number: enter it`;
     case 'forbidden':
-      return 'no watering by timer';
+      return say`no watering by timer`;
     case 'allowed': {
       const { newPlantingUntil } = ruling.edition;
       const until = newPlantingUntil === undefined ? null : parseDate(newPlantingUntil);
       const planting =
         until !== null && until >= speech.on
-          ? `; new planting is exempt until ${dateWords(until, speech.on, speech.order)}`
+          ? say`; new planting is exempt until ${dateWords(until, speech.on, speech.order)}`
           : '';
       return allowedWords(ruling.rules, speech) + planting;
     }
@@ -81,17 +82,17 @@ function rulingWords(ruling: Ruling, speech: Speech): string {
 /** `off, banned from 1 May`; of a part of a month `banned from 10 to 20 May`. */
 export function banWords({ from, to, isWhole }: Omit<MonthBan, 'month'>, speech: Speech): string {
   const begins = dayOfMonthWords(from, speech);
-  if (isWhole) return `off, banned from ${begins}`;
+  if (isWhole) return say`off, banned from ${begins}`;
   return from === to
-    ? `banned on ${begins}`
-    : `banned from ${begins} to ${dayOfMonthWords(to, speech)}`;
+    ? say`banned on ${begins}`
+    : say`banned from ${begins} to ${dayOfMonthWords(to, speech)}`;
 }
 
 /** `Off from 1 May to 31 October, banned: …`; of less than a month as `banWords` says it. */
 export function banSpanSentence(span: Omit<MonthBan, 'month'>, speech: Speech): string {
   if (!span.isWhole) return `${capitalized(banWords(span, speech))}.`;
   const [from, to] = [dayOfMonthWords(span.from, speech), dayOfMonthWords(span.to, speech)];
-  return `Off from ${from} to ${to}, banned: switch the timer off before it, and on again afterwards.`;
+  return say`Off from ${from} to ${to}, banned: switch the timer off before it, and on again afterwards.`;
 }
 
 /** `1 May` or `May 1`. */
@@ -105,7 +106,7 @@ export function rulesSentence(rules: Rules, house: RuledHouse, speech: Speech): 
   const now = rulingWords(rulingOn(rules, house, speech.on), speech);
   const next = nextRuling(rules, house, speech.on);
   const later = next
-    ? `. From ${dateWords(next.from, speech.on, speech.order)}: ${rulingWords(next.ruling, speech)}`
-    : '. No change is announced';
-  return `Today: ${now}${later}.`;
+    ? say`. From ${dateWords(next.from, speech.on, speech.order)}: ${rulingWords(next.ruling, speech)}`
+    : say`. No change is announced`;
+  return say`Today: ${now}${later}.`;
 }

@@ -3,6 +3,7 @@ import { faultsOfCell, nameCell, numberCell, type CellFault } from '../document/
 import type { Fault } from '../document/fault.ts';
 import { readTable } from '../document/table.ts';
 import { siteFields, SUPPLIES, type GivenSite, type SiteFields } from './site.ts';
+import { say } from '../words/say.ts';
 
 export const SITE_HEADINGS = [
   'name',
@@ -56,7 +57,7 @@ const tooLong = (cell: string, most: number): Fault | null =>
     : {
         code: 'wrong-length',
         path: [],
-        expected: `at most ${most} characters`,
+        expected: say`at most ${most} characters`,
         actual: cell.length,
       };
 
@@ -117,9 +118,9 @@ export function readSiteTable(
       );
     const name = text('name');
     if (name === undefined && cell('name') === '')
-      told('name', { code: 'missing-field', path: [], expected: 'a name' });
+      told('name', { code: 'missing-field', path: [], expected: say`a name` });
     const zone = cell('time_zone');
-    if (zone !== '' && !isZone(zone)) told('time_zone', notOneOf(zone, ['an IANA time zone']));
+    if (zone !== '' && !isZone(zone)) told('time_zone', notOneOf(zone, [say`an IANA time zone`]));
     const supply = cell('supply') === '' ? undefined : nameCell(cell('supply'), SUPPLIES);
     if (typeof supply === 'object') told('supply', supply);
     const person = text('person');

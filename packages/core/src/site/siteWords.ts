@@ -1,9 +1,10 @@
 /** Where the water of a site comes from, in words. */
 import type { Supply } from './site.ts';
+import { wordsOf } from '../words/say.ts';
 
-export const SUPPLY_WORDS: Record<Supply, string> = {
+export const SUPPLY_WORDS: Record<Supply, string> = wordsOf({
   mains: 'the mains',
   bore: 'a bore',
   pump: 'a pump from open water',
   tank: 'a tank',
-};
+});

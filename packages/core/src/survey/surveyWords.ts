@@ -9,8 +9,9 @@ import type {
   School,
   SeasonWay,
 } from './survey.ts';
+import { wordsOf } from '../words/say.ts';
 
-export const HEAD_WORDS: Record<HeadType, string> = {
+export const HEAD_WORDS: Record<HeadType, string> = wordsOf({
   'fixed-spray': 'Fixed spray',
   'rotating-stream': 'Rotating streams',
   'gear-rotor': 'Gear-driven rotor',
@@ -18,9 +19,9 @@ export const HEAD_WORDS: Record<HeadType, string> = {
   bubbler: 'Bubbler',
   drip: 'Drip',
   'micro-spray': 'Micro-spray',
-};
+});
 
-export const PLANT_WORDS: Record<Plants, string> = {
+export const PLANT_WORDS: Record<Plants, string> = wordsOf({
   'cool-season-lawn': 'Cool-season lawn',
   'warm-season-lawn': 'Warm-season lawn',
   'annual-flowers': 'Annual flowers',
@@ -29,24 +30,24 @@ export const PLANT_WORDS: Record<Plants, string> = {
   'desert-adapted': 'Desert-adapted',
   'vegetables-and-fruit': 'Vegetables, fruit',
   'new-seed-or-turf': 'New seed or turf',
-};
+});
 
-export const SUN_WORDS: Record<Surroundings, string> = {
+export const SUN_WORDS: Record<Surroundings, string> = wordsOf({
   'deep-shade': 'Deep shade',
   'part-shade': 'Part shade',
   'full-sun': 'Full sun',
   'hot-wall': 'Hot wall',
-};
+});
 
-export const SOIL_WORDS: Record<SoilType, string> = {
+export const SOIL_WORDS: Record<SoilType, string> = wordsOf({
   sand: 'Sand',
   'sandy-loam': 'Sandy loam',
   loam: 'Loam',
   'clay-loam': 'Clay loam',
   clay: 'Clay',
-};
+});
 
-export const DEFECT_WORDS: Record<Defect, string> = {
+export const DEFECT_WORDS: Record<Defect, string> = wordsOf({
   'broken-head': 'broken head',
   'clogged-head': 'clogged head',
   'tilted-head': 'tilted head',
@@ -64,48 +65,48 @@ export const DEFECT_WORDS: Record<Defect, string> = {
   'common-broken': 'common wire broken',
   solenoid: 'solenoid (ohms or amps in the note)',
   decoder: 'decoder does not answer',
-};
+});
 
-export const URGENCY_WORDS: Record<Urgency, string> = {
+export const URGENCY_WORDS: Record<Urgency, string> = wordsOf({
   'can-wait': 'can wait',
   soon: 'soon',
   'at-once': 'at once',
-};
+});
 
-export const SCHOOL_WORDS: Record<School, string> = {
+export const SCHOOL_WORDS: Record<School, string> = wordsOf({
   thumb: 'Rule of thumb',
   weekly: 'Weekly minutes',
   balance: 'Water balance',
-};
+});
 
-export const SEASON_WORDS: Record<SeasonWay, string> = {
+export const SEASON_WORDS: Record<SeasonWay, string> = wordsOf({
   percent: 'by percent, with fixed days',
   days: 'by days, with fixed minutes',
   never: 'not at all',
-};
+});
 
-export const RAIN_WORDS: Record<RainWay, string> = {
+export const RAIN_WORDS: Record<RainWay, string> = wordsOf({
   sensor: 'a sensor',
   delay: 'the rain delay',
   'switch-off': 'switching it off',
-};
+});
 
-export const POWER_WORDS: Record<NonNullable<Device['power']>, string> = {
+export const POWER_WORDS: Record<NonNullable<Device['power']>, string> = wordsOf({
   mains: 'mains, with the transformer in the box',
   adapter: 'a plug-in adapter',
   battery: 'battery only',
-};
+});
 
-export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = {
+export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = wordsOf({
   rain: 'rain sensor',
   freeze: 'freeze sensor',
   flow: 'flow sensor',
   soil: 'soil sensor',
-};
+});
 
-export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], string> = {
+export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], string> = wordsOf({
   homeowner: 'the homeowner',
   'weather-sensor': 'a weather sensor',
   'online-service': 'an online service',
   'other-technician': 'another technician',
-};
+});

@@ -1,9 +1,10 @@
 /** What people type for a time of day and for run times, and what it means. */
+import { say } from '../words/say.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 
 /** What may be typed, for the message beside the field. */
-export const TIME_ENTRY_HELP = 'Type a time such as 5, 5:30, 530, 5p or 17:30.';
-export const RUN_ENTRY_HELP = 'Type minutes such as 12, 12:30 or 1h20; at most 24 hours.';
+export const timeEntryHelp = () => say`Type a time such as 5, 5:30, 530, 5p or 17:30.`;
+export const runEntryHelp = () => say`Type minutes such as 12, 12:30 or 1h20; at most 24 hours.`;
 
 /**
  * A time of day as typed: `5`, `5:30`, `530`, `5p`, `5.30 pm`, `17:30`, `1730`, `0` (midnight), `12a`. Without a or p the

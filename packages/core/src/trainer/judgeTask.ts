@@ -24,6 +24,7 @@ import {
   type Task,
   type TaskFault,
 } from './task.ts';
+import { say } from '../words/say.ts';
 
 /** A box is set to the minute by hand. */
 const AS_GOOD_AS = 120;
@@ -81,13 +82,13 @@ function difference(
   for (let i = 0; i < Math.max(is.length, should.length); i++) {
     const [one, other] = [is[i], should[i]];
     if (one && (!other || one.on < other.on - AS_GOOD_AS))
-      return `${words.moment(one.on)}: ${words.station(one.station)} runs, and should not.`;
+      return say`${words.moment(one.on)}: ${words.station(one.station)} runs, and should not.`;
     if (!other) continue;
     if (!one || one.station !== other.station || one.on > other.on + AS_GOOD_AS)
-      return `${words.moment(other.on)}: ${words.station(other.station)} should begin, and does not.`;
+      return say`${words.moment(other.on)}: ${words.station(other.station)} should begin, and does not.`;
     const [length, wanted] = [one.off - one.on, other.off - other.on];
     if (Math.abs(length - wanted) >= 60)
-      return `${words.moment(one.on)}: ${words.station(one.station)} runs ${lengthWords(length)} in place of ${lengthWords(wanted)}.`;
+      return say`${words.moment(one.on)}: ${words.station(one.station)} runs ${lengthWords(length)} in place of ${lengthWords(wanted)}.`;
   }
   return null;
 }
@@ -129,20 +130,20 @@ function lacksOf(
       return verdict === 'clear'
         ? null
         : overlaps.length > 0
-          ? 'Two cycles still overlap.'
-          : 'Some program is not set whole, or nothing waters.';
+          ? say`Two cycles still overlap.`
+          : say`Some program is not set whole, or nothing waters.`;
     }
     case 'clock': {
       const off = bench.clock === null ? null : Math.abs(bench.clock - now);
-      if (off === null) return 'The box has no power.';
-      return off <= need.within ? null : `The clock is out by ${lengthWords(off)}.`;
+      if (off === null) return say`The box has no power.`;
+      return off <= need.within ? null : say`The clock is out by ${lengthWords(off)}.`;
     }
     case 'dry': {
       const wet = comingRuns(bench, need.days * SECONDS_PER_DAY).find(
         ({ on, off }) => isMeant(need, on) || isMeant(need, off - 1),
       );
       return wet
-        ? `${words.moment(wet.on)}: ${words.station(wet.station)} runs, and must not.`
+        ? say`${words.moment(wet.on)}: ${words.station(wet.station)} runs, and must not.`
         : null;
     }
     case 'weekly': {
@@ -153,11 +154,11 @@ function lacksOf(
       const wanted =
         need.least === need.most
           ? lengthWords(need.least)
-          : `${lengthWords(need.least)} to ${lengthWords(need.most)}`;
-      return `${words.station(need.station)} gets ${seconds === 0 ? 'no water' : lengthWords(seconds)} in a week; it should get ${wanted}.`;
+          : say`${lengthWords(need.least)} to ${lengthWords(need.most)}`;
+      return say`${words.station(need.station)} gets ${seconds === 0 ? say`no water` : lengthWords(seconds)} in a week; it should get ${wanted}.`;
     }
     case 'answer':
-      return answer === need.fault ? null : 'That is not what was wrong.';
+      return answer === need.fault ? null : say`That is not what was wrong.`;
   }
 }
 

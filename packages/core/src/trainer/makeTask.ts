@@ -12,6 +12,7 @@ import {
   type BoxSettings,
   type Task,
 } from './task.ts';
+import { say } from '../words/say.ts';
 
 export const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
   settings,
@@ -65,9 +66,9 @@ export function taskOfPlan(
       { need: 'clock', within: CLOCK_WITHIN },
     ],
     hints: [
-      'One page after the other, as on the card.',
-      'The lines that are not ticked on the card are not in the box yet.',
-      'Look at the clock, and at the days of each program.',
+      say`One page after the other, as on the card.`,
+      say`The lines that are not ticked on the card are not in the box yet.`,
+      say`Look at the clock, and at the days of each program.`,
     ],
     solution: { keys: [] },
   };

@@ -9,6 +9,7 @@ import { formatTime, WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
 import { boxOf, solutionOf } from './makeTask.ts';
 import { TASK_FORMAT, TASK_VERSION, type Need, type Task, type TaskFault } from './task.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** Numbers from 0 to 1 that follow from a seed: a linear congruence with mixed bits (mulberry32). */
 function randomOf(seed: number): () => number {
@@ -92,7 +93,7 @@ const EARLIEST = 2 * 3600;
 const AFTERNOON = 15 * 3600;
 const QUARTER = 900;
 
-const FAULT_SAYS: Readonly<Partial<Record<TaskFault, string>>> = {
+const FAULT_SAYS: Readonly<Partial<Record<TaskFault, string>>> = wordsOf({
   'clock-half-a-day':
     'It waters in the afternoon, and I set it for the night. The card is what was agreed.',
   'dead-station': 'One bed stays dry, all others are watered. The settings are as on the card.',
@@ -101,7 +102,7 @@ const FAULT_SAYS: Readonly<Partial<Record<TaskFault, string>>> = {
   'half-set': 'Part of the garden gets no water at all any more. It should be as on the card.',
   'rain-delay-forgotten': 'Nothing has run for days, though all is set as on the card.',
   'percent-while-keying': 'Everything runs half as long as the card says.',
-};
+});
 
 function daysOf(chance: Chance, level: number): Days {
   if (level === 1) return { rule: 'daily' };
@@ -203,8 +204,8 @@ export function randomTask(seed: number, level: number): Task {
   const { hidden, rainDelay } = kind;
   const task: Task = {
     ...{ format: TASK_FORMAT, version: TASK_VERSION, level },
-    title: fault ? 'Something is wrong at this box' : 'Key in the card',
-    says: (fault && FAULT_SAYS[fault]) ?? 'A new box, and a card from the office.',
+    title: fault ? say`Something is wrong at this box` : say`Key in the card`,
+    says: (fault && FAULT_SAYS[fault]) ?? say`A new box, and a card from the office.`,
     scene: {
       plan: target,
       at: AT,
@@ -222,10 +223,10 @@ export function randomTask(seed: number, level: number): Task {
     ],
     hints: [
       fault
-        ? 'Compare the box with the card, page by page.'
-        : 'One page after the other, as on the card.',
-      'The lines that are not ticked on the card are not in the box yet.',
-      'Look at the clock, the days of each program, and what the display of the time says.',
+        ? say`Compare the box with the card, page by page.`
+        : say`One page after the other, as on the card.`,
+      say`The lines that are not ticked on the card are not in the box yet.`,
+      say`Look at the clock, the days of each program, and what the display of the time says.`,
     ],
     solution: { keys: [], ...(fault ? { answer: fault } : {}) },
   };

@@ -30,6 +30,7 @@ import {
 import { parseSecond, type Weekday } from '../time/calendar.ts';
 import { readSecond, readTime, readWeekdays } from '../time/timeReaders.ts';
 import { readHidden, readRainDelay } from '../plan/kind.ts';
+import { say } from '../words/say.ts';
 
 export const TASK_FORMAT = 'water-clock-task';
 export const TASK_VERSION = 1;
@@ -252,7 +253,7 @@ function boxFaults(task: Task): Fault[] {
       const path = ['needs', i, 'box'];
       return task.card
         ? []
-        : [{ code: 'missing-field', path, expected: 'a setting, since there is no card' }];
+        : [{ code: 'missing-field', path, expected: say`a setting, since there is no card` }];
     }),
   ];
 }

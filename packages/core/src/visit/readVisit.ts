@@ -50,6 +50,7 @@ import {
   type Visit,
   type VisitFields,
 } from './visit.ts';
+import { say } from '../words/say.ts';
 
 export const readMoment: Reader<string> = textLike(
   (t) => t.includes('T') && parseMoment(t) !== null,
@@ -90,7 +91,7 @@ export const readSighting: Reader<Sighting> = (value, path, faults) => {
       faults.push({
         code: 'malformed',
         path: [...path, key],
-        expected: 'only with "saw" dry and a "to"',
+        expected: say`only with "saw" dry and a "to"`,
         actual: 'true',
       });
   return sighting;

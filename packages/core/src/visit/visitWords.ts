@@ -13,36 +13,41 @@ import type {
   Wiring,
 } from './visit.ts';
 import { capitalized, momentWords } from '../words/words.ts';
+import { say, wordsOf } from '../words/say.ts';
 
 /** What somebody saw, as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {
   const from = momentWords(sure(parseMoment(sighting.from)), speech);
   const to = sighting.to === undefined ? null : momentWords(sure(parseMoment(sighting.to)), speech);
-  const span = to === null ? from : `from ${from} to ${to}`;
+  const span = to === null ? from : say`from ${from} to ${to}`;
   const station = sighting.station ?? null;
   const place = capitalized(stationOrSomething(station, speech.plan));
   if (sighting.saw === 'dry') {
     const ends = [
-      ...(sighting.ranBefore ? ['it ran just before'] : []),
-      ...(sighting.ranAfter ? ['it ran again then'] : []),
+      ...(sighting.ranBefore ? [say`it ran just before`] : []),
+      ...(sighting.ranAfter ? [say`it ran again then`] : []),
     ];
     const besides = ends.length === 0 ? '' : `: ${ends.join(', and ')}`;
-    return `${station === null ? 'Nothing ran' : `${place} did not run`} ${span}${besides}.`;
+    return `${station === null ? say`Nothing ran` : say`${place} did not run`} ${span}${besides}.`;
   }
-  const long = sighting.minutes === undefined ? '' : `, for about ${sighting.minutes} min`;
+  const long = sighting.minutes === undefined ? '' : say`, for about ${sighting.minutes} min`;
   const often =
-    sighting.times === undefined ? '' : sighting.times === 1 ? ' once' : ` ${sighting.times} times`;
-  return `${place} ran${often} ${span}${long}.`;
+    sighting.times === undefined
+      ? ''
+      : sighting.times === 1
+        ? ' once'
+        : say` ${sighting.times} times`;
+  return say`${place} ran${often} ${span}${long}.`;
 }
 
-export const HIDDEN_WORDS: Record<HiddenAnswer, string> = {
+export const HIDDEN_WORDS: Record<HiddenAnswer, string> = wordsOf({
   'none-found': 'Looked for: none hidden',
   'some-found': 'Some were hidden, and are noted',
   'cannot-hide': 'This panel hides nothing',
   'not-looked': 'Not looked for',
-};
+});
 
-export const SIGN_WORDS: Record<Sign, string> = {
+export const SIGN_WORDS: Record<Sign, string> = wordsOf({
   'blinking-program': 'A program letter blinks',
   'steady-light': 'A light is steady',
   'station-error': 'An error with a station’s number',
@@ -53,38 +58,38 @@ export const SIGN_WORDS: Record<Sign, string> = {
   'flashing-clock': 'The clock flashes or is garbled',
   'buttons-dead': 'The buttons do not react',
   'sensor-off': 'It says the sensor is off',
-};
+});
 
-export const RUNG_WORDS: Record<Rung, string> = {
+export const RUNG_WORDS: Record<Rung, string> = wordsOf({
   power: 'Power at the terminals',
   settings: 'Settings: it has a run and is switched on',
   module: 'Module swapped with a good one',
   wire: 'Wire test at the terminal',
   valve: 'Valve opened by hand',
-};
+});
 
-export const TEST_WORDS: Record<TestResult, string> = {
+export const TEST_WORDS: Record<TestResult, string> = wordsOf({
   waters: 'Ran well',
   weak: 'Weak',
   dead: 'Does not open',
   'does-not-stop': 'Does not close',
-};
+});
 
-export const WIRING_WORDS: Record<Wiring, string> = {
+export const WIRING_WORDS: Record<Wiring, string> = wordsOf({
   good: 'Wiring good',
   open: 'Open circuit',
   short: 'Short circuit',
-};
+});
 
-export const SWITCHED_WORDS: Record<Switched, string> = {
+export const SWITCHED_WORDS: Record<Switched, string> = wordsOf({
   bypass: 'Sensor on bypass',
   off: 'Watering switched off',
   delay: 'A rain delay',
   manual: 'A manual run',
   disabled: 'A station switched off',
-};
+});
 
-export const NEXT_WORDS: Record<NextReason, string> = {
+export const NEXT_WORDS: Record<NextReason, string> = wordsOf({
   percent: 'Change the percent',
   'clock-change': 'The clocks change',
   battery: 'New battery',
@@ -94,4 +99,4 @@ export const NEXT_WORDS: Record<NextReason, string> = {
   'season-end': 'Switch off for the season',
   'rules-change': 'The watering rules change',
   other: 'Come back',
-};
+});

@@ -27,6 +27,7 @@ import {
   type SoilType,
   type Surroundings,
 } from './tables.ts';
+import { say } from '../words/say.ts';
 
 export const MINUTES_FORMAT = 'water-clock-minutes';
 export const MINUTES_VERSION = 1;
@@ -93,7 +94,7 @@ const factor = decimal(0, 10, true);
 /** A value for each name of a table. */
 function each<K extends string, T>(names: Readonly<Record<K, unknown>>, read: Reader<T>) {
   const fields = Object.fromEntries(
-    Object.keys(names).map((name) => [name, required(read, 'a value')]),
+    Object.keys(names).map((name) => [name, required(read, say`a value`)]),
   );
   // The cast holds because the fields are just the names of the table.
   return object<Readonly<Record<K, T>>>(fields as unknown as Fields<Readonly<Record<K, T>>>);

@@ -11,6 +11,7 @@ import {
   type WeatherDay,
 } from './climate.ts';
 import { dayOfSun } from './evapotranspiration.ts';
+import { say } from '../words/say.ts';
 
 /** A town of which there is weather. */
 export interface WeatherTown {
@@ -287,8 +288,7 @@ export function simulatedNormals(town: SimulatedTown): ClimateDocument {
     format: CLIMATE_FORMAT,
     version: CLIMATE_VERSION,
     name: town.name,
-    source:
-      'simulated weather that ships with Water Clock, means of 2016 to 2025; the town is invented',
+    source: say`simulated weather that ships with Water Clock, means of 2016 to 2025; the town is invented`,
     latitude: town.latitude,
     longitude: town.longitude,
     altitudeMetres: town.altitudeMetres,

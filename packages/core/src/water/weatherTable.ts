@@ -2,6 +2,7 @@
 import { parseDate } from '../time/calendar.ts';
 import { faultsOfCell, numberCell, type CellFault } from '../document/cells.ts';
 import { monthsOfDays, type WeatherDay, type WeatherFigures } from './climate.ts';
+import { say } from '../words/say.ts';
 
 /** Columns by their headings, in the order in which they are written. */
 const COLUMNS = [
@@ -43,7 +44,7 @@ function figuresOf(
       faults.push({
         line,
         column: heading,
-        fault: { code: 'missing-field', path: [], expected: `a number, ${least} to ${most}` },
+        fault: { code: 'missing-field', path: [], expected: say`a number, ${least} to ${most}` },
       });
       sound = false;
       continue;
@@ -90,7 +91,7 @@ export function readWeatherTable(rows: readonly (readonly string[])[]): WeatherT
         fault: {
           code: 'missing-field',
           path: [],
-          expected: `a column "${heading}"${heading === 'month' ? ' or "date"' : ''}`,
+          expected: say`a column "${heading}"${heading === 'month' ? ` ${say`or "date"`}` : ''}`,
         },
       });
   if (faults.length > 0) return { ...none, faults };
@@ -101,7 +102,7 @@ export function readWeatherTable(rows: readonly (readonly string[])[]): WeatherT
         faultsOfCell(1, first, {
           code: 'wrong-length',
           path: [],
-          expected: `at most ${MOST_WEATHER_ROWS} rows`,
+          expected: say`at most ${MOST_WEATHER_ROWS} rows`,
           actual: rows.length - 1,
         }),
       ],
@@ -120,7 +121,7 @@ export function readWeatherTable(rows: readonly (readonly string[])[]): WeatherT
           faultsOfCell(line, 'date', {
             code: 'malformed',
             path: [],
-            expected: 'a date "YYYY-MM-DD"',
+            expected: say`a date "YYYY-MM-DD"`,
             actual: `"${cell}"`,
           }),
         );

@@ -3,6 +3,7 @@
  * the wire, and a coil; one does not answer, one has a broken coil, one shorts.
  */
 import { sure } from '../document/sure.ts';
+import { wordsOf } from '../words/say.ts';
 
 const SERIAL_DIGITS = 6;
 /** Serials that the simulation gives to decoders that replace others; they are good. */
@@ -220,18 +221,18 @@ export function assignInOrder(
   return new Map(free.slice(0, left.length).map((station, i) => [station, sure(left[i])] as const));
 }
 
-export const DECODER_STATE_WORDS: Readonly<Record<DecoderState, string>> = {
+export const DECODER_STATE_WORDS: Readonly<Record<DecoderState, string>> = wordsOf({
   good: 'Good',
   'no-answer': 'No answer',
   'coil-open': 'Coil broken',
   'coil-short': 'Coil shorts',
-};
+});
 
 /** What to do about it; null: nothing. */
-export const DECODER_NEXT: Readonly<Record<DecoderState, string | null>> = {
+export const DECODER_NEXT: Readonly<Record<DecoderState, string | null>> = wordsOf({
   good: null,
   'no-answer': 'Next: look at its splices; then try another decoder on the same ends.',
   'coil-open':
     'Next: measure the coil by itself. If it is open, it is the coil; if not, the splice.',
   'coil-short': 'Next: take the coil off. If the current is gone, change the coil.',
-};
+});

@@ -14,6 +14,7 @@ import {
   type TimeText,
 } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
+import { say } from './say.ts';
 
 export type ClockStyle = '12' | '24';
 
@@ -66,7 +67,7 @@ export function rangesWords(numbers: readonly number[], last = 'and'): string {
   }
   return listed(
     spans.flatMap(([from, to]): (string | number)[] =>
-      to - from >= 2 ? [`${from} to ${to}`] : to > from ? [from, to] : [from],
+      to - from >= 2 ? [say`${from} to ${to}`] : to > from ? [from, to] : [from],
     ),
     last,
   );
@@ -79,7 +80,7 @@ export function timeWords(secondOfDay: number, clock: ClockStyle): string {
   const second = secondOfDay % 60;
   const tail = second === 0 ? minute : `${minute}:${String(second).padStart(2, '0')}`;
   if (clock === '24') return `${hour}:${tail}`;
-  return `${((hour + 11) % 12) + 1}:${tail} ${hour < 12 ? 'am' : 'pm'}`;
+  return `${((hour + 11) % 12) + 1}:${tail} ${hour < 12 ? say`am` : say`pm`}`;
 }
 
 export const capitalized = (sentence: string) =>
@@ -111,22 +112,22 @@ export const weekdaysWords = (weekdays: readonly Weekday[]) =>
 
 /** A count of days as people say it: `every day`, `every other day`, `every 6 days`. */
 export const everyDaysWords = (days: number) =>
-  days === 1 ? 'every day' : days === 2 ? 'every other day' : `every ${days} days`;
+  days === 1 ? say`every day` : days === 2 ? say`every other day` : say`every ${days} days`;
 
 /** Days as people say them: `Mon Wed Fri`, `every 6 days from Wed 9 June 2027, not Sat`, `not set`. */
 export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: DateOrder): string {
-  if (days === null) return 'not set';
+  if (days === null) return say`not set`;
   const blocked = 'blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : [];
-  const not = blocked.length > 0 ? `, not ${weekdaysWords(blocked)}` : '';
+  const not = blocked.length > 0 ? say`, not ${weekdaysWords(blocked)}` : '';
   switch (days.rule) {
     case 'daily':
-      return 'every day';
+      return say`every day`;
     case 'weekdays':
-      if (days.weekdays.length === 7) return 'every day';
-      return weekdaysWords(days.weekdays) || 'no day';
+      if (days.weekdays.length === 7) return say`every day`;
+      return weekdaysWords(days.weekdays) || say`no day`;
     case 'interval': {
       const first = parseDate(days.firstDate);
-      const from = first === null ? '' : ` from ${dateWords(first, null, order)}`;
+      const from = first === null ? '' : say` from ${dateWords(first, null, order)}`;
       return `${everyDaysWords(days.everyDays)}${from}${not}`;
     }
     case 'hours': {
@@ -134,13 +135,13 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: D
       const from =
         first === null
           ? ''
-          : ` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null, order)}, ${timeOfMoment(first, clock)}`;
-      return `every ${days.everyHours} h${from}${not}`;
+          : say` from ${dateWords(Math.floor(first / SECONDS_PER_DAY), null, order)}, ${timeOfMoment(first, clock)}`;
+      return say`every ${days.everyHours} h${from}${not}`;
     }
     case 'odd':
-      return `odd dates${not}`;
+      return say`odd dates${not}`;
     case 'even':
-      return `even dates${not}`;
+      return say`even dates${not}`;
   }
 }
 
@@ -156,7 +157,7 @@ export function lengthWords(seconds: number): string {
     [seconds % 60, 's'],
   ] as const;
   const words = parts.filter(([n]) => n > 0).map(([n, unit]) => `${n} ${unit}`);
-  return words.length > 0 ? words.join(' ') : '0 min';
+  return words.length > 0 ? words.join(' ') : say`0 min`;
 }
 
 /** `Tue 24 November, 15:15`. */
@@ -170,9 +171,9 @@ export function clockWords(ahead: number): string {
   const days = Math.floor(size / SECONDS_PER_DAY);
   const rest = size - days * SECONDS_PER_DAY;
   const parts = [
-    ...(days > 0 ? [days === 1 ? '1 day' : `${days} days`] : []),
+    ...(days > 0 ? [days === 1 ? say`1 day` : say`${days} days`] : []),
     ...(rest > 0 ? [lengthWords(rest)] : []),
   ];
-  const half = size === SECONDS_PER_DAY / 2 ? ': morning and afternoon are swapped' : '';
-  return `the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}${half}`;
+  const half = size === SECONDS_PER_DAY / 2 ? say`: morning and afternoon are swapped` : '';
+  return say`the timer’s clock is ${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}${half}`;
 }

@@ -1,0 +1,66 @@
+/**
+ * The words of the product as messages: the English sentence is the name of its message, with `{0}`, `{1}` … in the places of its values. Without a speaker it is said as it
+ * stands; a speaker says it in another language (`packages/words`).
+ */
+
+export type Said = string | number | undefined;
+
+/** Says a message of the catalogue in a language. */
+export interface Speaker {
+  /** BCP 47, such as `es`. */
+  readonly language: string;
+  readonly say: (message: string, values: readonly Said[]) => string;
+}
+
+let speaker: Speaker | null = null;
+
+/** Who speaks from now on; null: English, as the messages stand. For a program that speaks one language at a time. */
+export const speakBy = (next: Speaker | null): void => {
+  speaker = next;
+};
+
+/** Works while somebody speaks. The work must not wait for anything: whoever comes between would hear the same language. */
+export function spokenBy<T>(next: Speaker | null, work: () => T): T {
+  const before = speaker;
+  speaker = next;
+  try {
+    return work();
+  } finally {
+    speaker = before;
+  }
+}
+
+/** The language that is spoken, BCP 47. */
+export const language = (): string => speaker?.language ?? 'en';
+
+/** A sentence, as a template: say`Station ${number} is off`. */
+export function say(parts: TemplateStringsArray, ...values: readonly Said[]): string {
+  if (!speaker) return parts.reduce((text, part, i) => `${text}${values[i - 1] ?? ''}${part}`);
+  const message = parts.reduce((text, part, i) => `${text}{${i - 1}}${part}`);
+  // Spaces at its ends are of whatever it stands in.
+  const [, before = '', core = '', after = ''] = /^(\s*)(.*?)(\s*)$/su.exec(message) ?? [];
+  return core === '' ? message : `${before}${speaker.say(core, values)}${after}`;
+}
+
+/** A text that stands elsewhere, such as a line of a kind that ships: where no message has this name, it stays as it is. */
+export const sayText = (text: string): string => (speaker ? speaker.say(text, []) : text);
+
+/** A count with its word, in the forms that a language has for it: plural(3, 'one start', '# starts'). English has two; `#` is the number. */
+export function plural(count: number, one: string, other: string): string {
+  if (!speaker) return (count === 1 ? one : other).replace('#', String(count));
+  return speaker.say(`{0, plural, one {${one}} other {${other}}}`, [count]);
+}
+
+/** A table of words, null where there are none: each is said in the language that is spoken when it is read. */
+export function wordsOf<T extends Readonly<Record<string, string | null | undefined>>>(
+  table: T,
+): T {
+  const words = {};
+  for (const [name, text = ''] of Object.entries(table))
+    Object.defineProperty(words, name, {
+      enumerable: true,
+      get: () => (text === null ? null : sayText(text)),
+    });
+  // The cast holds because each name has a text.
+  return words as T;
+}
