@@ -30,6 +30,12 @@ export default {
       to: { pathNot: '^packages/core/src' },
     },
     {
+      name: 'words-say-and-no-more',
+      severity: 'error',
+      from: { path: '^packages/words/src' },
+      to: { path: '^apps/' },
+    },
+    {
       name: 'core-by-its-index',
       comment: 'Applications use what the index of core exports.',
       severity: 'error',

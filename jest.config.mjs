@@ -21,7 +21,10 @@ const transform = {
   ],
 };
 
-const CORE = { '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts' };
+const CORE = {
+  '^@water-clock/core$': '<rootDir>/packages/core/src/index.ts',
+  '^@water-clock/words$': '<rootDir>/packages/words/src/index.ts',
+};
 
 /** Tests that need a page are in `.test.tsx` files, and run in a simulated one. */
 const project = (displayName, root, more = {}) => ({
@@ -42,6 +45,7 @@ export default {
   testTimeout: 120_000,
   projects: [
     project('core', 'packages/core/tests'),
+    project('words', 'packages/words/tests'),
     project('cli', 'apps/cli/tests'),
     project('server', 'apps/server/tests'),
     project('web', 'apps/web/tests'),

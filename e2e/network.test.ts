@@ -95,7 +95,7 @@ test(`${RUNS} runs: everybody sees what is saved, and nothing that was entered i
     told.questions += questions;
     told.merged += merged;
   }
-  if (process.env['RUNS']) console.log(RUNS, told);
+  if (process.env['RUNS']) process.stdout.write(`${RUNS} runs: ${JSON.stringify(told)}\n`);
   expect(told.edits).toBeGreaterThan(RUNS * 10);
   expect(told.merged).toBeGreaterThan(RUNS);
   expect(told.questions).toBeGreaterThan(RUNS / 4);

@@ -143,7 +143,7 @@ function locked(work) {
 }
 
 const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json'];
-const TYPESCRIPT = ['packages/core', 'apps/cli', 'apps/server'];
+const TYPESCRIPT = ['packages/core', 'packages/words', 'apps/cli', 'apps/server'];
 
 /**
  * @param {{ database?: boolean, browser?: boolean, web?: boolean, paper?: boolean }} needs `paper`: what reads PDF files back.
@@ -185,7 +185,7 @@ export function setUp({ database = false, browser = false, web = false, paper = 
     if (web)
       whereStale(
         path.join(BUILD, 'built-web'),
-        [...LOCAL, 'packages/core', 'apps/web'],
+        [...LOCAL, 'packages/core', 'packages/words', 'apps/web'],
         ['apps/web/dist/index.html'],
         () => {
           say('Building the web application …');

@@ -101,7 +101,10 @@ const env = { TEST_DATABASE_ADMIN_URL: cluster.url('postgres'), CHROMIUM: chromi
 try {
   if (jestArguments.length > 0) await jest('as asked', jestArguments, env);
   else {
-    await Promise.all([checks(), jest('units', projects('core', 'cli', 'web', 'pages'), env)]);
+    await Promise.all([
+      checks(),
+      jest('units', projects('core', 'words', 'cli', 'web', 'pages'), env),
+    ]);
     await jest('server and interface', projects('server', 'e2e'), env);
   }
 } finally {

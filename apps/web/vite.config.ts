@@ -39,6 +39,7 @@ export default defineConfig({
   resolve: {
     alias: {
       '@water-clock/core': new URL('../../packages/core/src/index.ts', import.meta.url).pathname,
+      '@water-clock/words': new URL('../../packages/words/src/index.ts', import.meta.url).pathname,
     },
   },
   worker: { format: 'es' },

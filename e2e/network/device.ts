@@ -1,5 +1,6 @@
 /** A device in the simulated network: the real editor of each timer, what the device keeps through a restart, and a network that loses, repeats and delays. */
 import { randomUUID } from 'node:crypto';
+import { rebase } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../../apps/web/src/api/request.ts';
 import type { Queue, Saved, TimerView, Write } from '../../apps/web/src/api/timers.ts';
 import { TimerEditor } from '../../apps/web/src/editor/editor.ts';
@@ -62,6 +63,8 @@ export class Device {
       if (life !== this.life) await new Promise(() => undefined);
       return settled();
     };
+    /** The words that wait, before and after what was done last. */
+    let waiting = [new Set<string>(), new Set<string>()] as const;
     const editor = new TimerEditor({ version, plan, survey }, [], {
       transport: {
         send: (write) => alive(this.send(timerId, write)),
@@ -72,13 +75,25 @@ export class Device {
         this.made.add(id);
         return id;
       },
-      keep: (queues) => this.kept.set(timerId, structuredClone(queues)),
+      merging: () => Promise.resolve({ rebase }),
+      keep: (queues) => {
+        if (life !== this.life) return;
+        this.kept.set(timerId, structuredClone(queues));
+        waiting = [waiting[1], wordsIn(queues.map(({ writes }) => writes))];
+      },
       later: (work) => this.waiting.push(work),
       now: () => new Date(Date.now() + this.clockError),
     });
     const left = this.kept.get(timerId) ?? [];
     this.editors.set(timerId, editor);
-    editor.subscribe(() => this.look());
+    let refused: string | null = null;
+    editor.subscribe(() => {
+      this.look();
+      const { refusal } = editor.snapshot();
+      if (refusal !== null && refusal !== refused)
+        for (const word of waiting[0]) if (!waiting[1].has(word)) this.letGo.add(word);
+      refused = refusal;
+    });
     left.forEach((queue) => editor.resume(queue));
     this.look();
     return true;

@@ -3,7 +3,13 @@
  * off, hours and weeks without a network. Then all is connected, and what everybody sees, what the database has and what people entered is held against each other.
  */
 import type { DataSource } from 'typeorm';
-import { undoneIn, type RecordChange, type Side } from '@water-clock/core';
+import {
+  closingChange,
+  undoneIn,
+  type Closing,
+  type RecordChange,
+  type Side,
+} from '@water-clock/core';
 import type { TimerEditor } from '../../apps/web/src/editor/editor.ts';
 import { diceOf, randomEdit, type Dice } from '../../packages/core/tests/randomEdits.ts';
 import { Device, wordsIn, type Ask } from './device.ts';
@@ -64,6 +70,11 @@ const shownBy = (editor: TimerEditor) => {
 const minus = (a: ReadonlySet<string>, ...others: readonly ReadonlySet<string>[]): string[] =>
   [...a].filter((one) => !others.some((other) => other.has(one)));
 
+function end(editor: TimerEditor, closing: Closing): void {
+  const { plan, survey } = editor.snapshot();
+  editor.close(closing, closingChange({ plan, survey }, closing));
+}
+
 /** Somebody does something at one timer on one device. */
 function work(device: Device, editor: TimerEditor, dice: Dice): 'edit' | 'question' {
   const before = shownBy(editor);
@@ -81,7 +92,7 @@ function work(device: Device, editor: TimerEditor, dice: Dice): 'edit' | 'questi
   }
   const { plan, survey } = editor.snapshot();
   if (survey.visit && dice(6) === 0)
-    editor.close({ closed: '2027-06-20T12:00', undone: undoneIn(plan, survey) });
+    end(editor, { closed: '2027-06-20T12:00', undone: undoneIn(plan, survey) });
   else if (dice(8) === 0) editor.undo();
   else {
     const { change, word } = editOf(editor, dice);

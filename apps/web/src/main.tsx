@@ -1,17 +1,21 @@
-import { StrictMode, Suspense, lazy, useMemo } from 'react';
+import { StrictMode, Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { ConfigProvider } from 'antd';
+import { ConfigProvider, type ConfigProviderProps } from 'antd';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { Signed } from './people/Signed.tsx';
 import { sessionQuery } from './api/people.ts';
 import { RefusedError } from './api/request.ts';
+import { languageOf, speak } from './platform/language.ts';
 import { faceOf } from './platform/theme.ts';
-import { PreferencesProvider, usePreferences } from './platform/preferences.tsx';
+import { PreferencesProvider, storedLiked, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
 import 'virtual:antd.css';
 import './platform/theme.css';
 import './platform/layout.css';
+import { language, say } from '@water-clock/core';
+
+type Locale = NonNullable<ConfigProviderProps['locale']>;
 
 const officeFrame = () => import('./frame/OfficeFrame.tsx');
 const todayPage = () => import('./today/TodayPage.tsx');
@@ -57,9 +61,14 @@ const client = new QueryClient({
   },
 });
 
+/** English is there already; any other language comes before a word is drawn, and before the code whose words are made as it loads. */
+const chosen = languageOf(storedLiked());
+const spoken = chosen === 'en' ? Promise.resolve() : speak(chosen);
+
 /** Who is signed in is asked before anything is drawn; the code of the page follows at once, all of it together, and not for strangers. */
 async function headStart(): Promise<void> {
   const { person } = await client.fetchQuery(sessionQuery);
+  await spoken;
   const needs = NEEDS[location.pathname.split('/')[1] ?? ''] ?? [];
   if (person) await Promise.all(needs.map((fetchCode) => fetchCode()));
 }
@@ -70,13 +79,24 @@ if (!['/page', '/found', '/join'].includes(location.pathname))
 /** By it the browser knows styles that the component library adds. */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
 
+/** The component library's own words, where they are not English. */
+function useLocale(): Locale | undefined {
+  const [locale, setLocale] = useState<Locale>();
+  useEffect(() => {
+    if (language() === 'es')
+      void import('antd/locale/es_ES.js').then(({ default: words }) => setLocale(words));
+  }, []);
+  return locale;
+}
+
 function Application() {
   const { theme, contrast, textSize } = usePreferences();
+  const locale = useLocale();
   const face = useMemo(() => faceOf({ theme, contrast, textSize }), [theme, contrast, textSize]);
   return (
-    <ConfigProvider theme={face} csp={{ nonce }}>
+    <ConfigProvider theme={face} csp={{ nonce }} {...(locale ? { locale } : {})}>
       <BrowserRouter>
-        <Suspense fallback={<Loading what="the page" />}>
+        <Suspense fallback={<Loading what={say`the page`} />}>
           <Routes>
             <Route path="page" element={<PublicPage />} />
             <Route path="found" element={<FoundPage />} />
@@ -111,12 +131,16 @@ function Application() {
 
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
-createRoot(root).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <PreferencesProvider>
-        <Application />
-      </PreferencesProvider>
-    </QueryClientProvider>
-  </StrictMode>,
-);
+const draw = () =>
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <PreferencesProvider>
+          <Application />
+        </PreferencesProvider>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+if (chosen === 'en') draw();
+// Without the words of another language English stands in.
+else void spoken.catch(() => undefined).then(draw);

@@ -38,6 +38,7 @@ function editorOf(stations: number, programs: Plan['programs']): TimerEditor {
       send: () => new Promise(() => undefined),
       load: () => new Promise(() => undefined),
     },
+    merging: () => new Promise(() => undefined),
     newId: () => String(ids++),
     keep: () => undefined,
     later: () => undefined,

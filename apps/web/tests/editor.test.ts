@@ -6,10 +6,13 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
   applyRecordChange,
+  closingChange,
+  rebase,
   EMPTY_SURVEY,
   emptyPlan,
   TIMER_KINDS,
   undoneIn,
+  type Closing,
   type Plan,
   type PlanChange,
   type Visit,
@@ -95,6 +98,7 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
       },
     },
     newId: () => `id-${ids++}`,
+    merging: () => Promise.resolve({ rebase }),
     keep: (queues) => {
       kept = queues;
     },
@@ -252,8 +256,10 @@ describe('two tabs', () => {
     const garage = openTab(server, () => fate);
     const { plan, survey } = garage.editor.snapshot();
     const closed = '2027-06-01T10:00';
-    expect(garage.editor.close({ closed, undone: [] })).toBe(false);
-    expect(garage.editor.close({ closed, undone: undoneIn(plan, survey) })).toBe(true);
+    const close = (closing: Closing) =>
+      garage.editor.close(closing, closingChange({ plan, survey }, closing));
+    expect(close({ closed, undone: [] })).toBe(false);
+    expect(close({ closed, undone: undoneIn(plan, survey) })).toBe(true);
     expect(garage.editor.snapshot()).toMatchObject({ survey: { stations: [] }, canUndo: false });
     begin.editor.commit({ type: 'note-visit', fields: { done: 'new head' } });
     await settle();
@@ -427,6 +433,7 @@ test.each<[string, (write: Write) => unknown]>([
       load: () => Promise.resolve(server.saved),
     },
     newId: () => `only-${++ids}`,
+    merging: () => Promise.resolve({ rebase }),
     keep: (queues) => (kept = queues),
     later: (work) => waiting.push(work),
   });

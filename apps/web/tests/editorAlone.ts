@@ -9,6 +9,7 @@ export const editorAlone = (record: Pick<TimerRecord, 'plan' | 'survey'>): Timer
       load: () => new Promise(() => undefined),
     },
     newId: () => 'id',
+    merging: () => new Promise(() => undefined),
     keep: () => undefined,
     later: () => undefined,
   });

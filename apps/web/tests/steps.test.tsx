@@ -462,6 +462,8 @@ describe('the homeowner’s page', () => {
       survey: EMPTY_SURVEY,
       kind: null,
       house: 'Sandpiper Court',
+      houseNumber: null,
+      language: 'en',
       company: 'Brindlewick Sprinklers',
       office: NO_OFFICE,
       allowed: null,

@@ -104,6 +104,7 @@ const SITE = {
   people: [],
   units: null,
   clockStyle: null,
+  language: null,
   town: null,
   climateId: null,
   rulesId: null,

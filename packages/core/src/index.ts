@@ -643,12 +643,16 @@ export {
 } from './trainer/task.ts';
 export {
   language,
+  LANGUAGES,
   plural,
   say,
   sayText,
   speakBy,
+  spoken,
   spokenBy,
   wordsOf,
+  type DatePart,
+  type Language,
   type Said,
   type Speaker,
-} from './words/say.ts';
+} from './language/say.ts';

@@ -38,6 +38,7 @@ describe('the homeowner’s page', () => {
       survey,
       kind: more && { ...KIND, ...more },
       house: 'A house',
+      ...{ houseNumber: null, language: 'en' as const },
       company: 'A firm',
       office: { ...NO_OFFICE, phone: '555 0199', hours: 'mornings' },
       allowed: null,
@@ -148,11 +149,11 @@ describe('the homeowner’s page', () => {
     };
     expect(pageOf({ ...plain, programs: [hours] }).programs[0]).toMatchObject({
       when: expect.stringMatching(/^every 36 h from Tue 15 June/),
-      until: null,
+      over: null,
     });
-    expect(pageOf(plain).programs[0]).toMatchObject({ until: '4:20 am' });
+    expect(pageOf(plain).programs[0]).toMatchObject({ over: 'Over at 4:20 am.' });
     expect(
-      pageOf({ ...plain, programs: [{ ...A, starts: ['04:00', '05:00'] }] }).programs[0]?.until,
+      pageOf({ ...plain, programs: [{ ...A, starts: ['04:00', '05:00'] }] }).programs[0]?.over,
     ).toBeNull();
   });
 
@@ -175,6 +176,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
       survey: { ...EMPTY_SURVEY, ...survey },
       kind: { ...KIND, rainDelay: { unit: 'hours', allowed: [24, 48, 72], ends: 'minute' } },
       house: 'A house',
+      ...{ houseNumber: null, language: 'en' as const },
       company: 'A firm',
       office: NO_OFFICE,
       allowed: null,
@@ -216,6 +218,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
       survey: EMPTY_SURVEY,
       kind: null,
       house: 'A house',
+      ...{ houseNumber: null, language: 'en' as const },
       company: 'A firm',
       office: NO_OFFICE,
       allowed: {
@@ -293,6 +296,7 @@ test('the card for the box has what the panel hides', () => {
       ],
     },
     house: 'A house',
+    ...{ houseNumber: null, language: 'en' as const },
     company: 'A firm',
     office: { ...NO_OFFICE, phone: '555 0199' },
     allowed: null,
@@ -301,7 +305,9 @@ test('the card for the box has what the panel hides', () => {
     initials: 'TO',
   });
   expect(card).toMatchObject({
-    programs: [{ label: 'A', starts: ['4:00', '5:00'], days: 'every day', ends: ['4:20', '5:20'] }],
+    programs: [
+      { label: 'A', starts: ['4:00', '5:00'], days: 'every day', over: 'over at 4:20, 5:20' },
+    ],
     stations: [
       { number: 1, name: 'Front lawn', runs: 'A 20 min' },
       { number: 2, runs: 'off' },
@@ -315,6 +321,6 @@ test('the card for the box has what the panel hides', () => {
       { setting: 'Date and time', line: 'First page.' },
       { setting: 'Watering days', line: 'Second page.' },
     ],
-    hides: 'Program C.',
+    hides: 'Hidden: Program C.',
   });
 });

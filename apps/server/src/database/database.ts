@@ -20,6 +20,7 @@ import { Calendar1810000000000 } from './migrations/1810000000000-calendar.ts';
 import { Comments1811000000000 } from './migrations/1811000000000-comments.ts';
 import { Reports1812000000000 } from './migrations/1812000000000-reports.ts';
 import { Practice1813000000000 } from './migrations/1813000000000-practice.ts';
+import { Languages1816000000000 } from './migrations/1816000000000-languages.ts';
 import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
@@ -45,6 +46,7 @@ export const MIGRATIONS = [
   Practice1813000000000,
   OfficeTasks1814000000000,
   Merged1815000000000,
+  Languages1816000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */

@@ -22,16 +22,16 @@ const pagesIn = (pdf: Buffer) => pdf.toString('latin1').match(/\/Type\s*\/Page[^
 
 const heading = (text: string): Content => say(text, { bold: true, margin: [0, 3, 0, 0.5] });
 
-function programLines({ programs }: DoorCard): Content[] {
-  if (programs.length === 0) return [say('Nothing is set to water.')];
-  return programs.map(({ label, starts, days, ends }) => ({
+function programLines({ programs, words }: DoorCard): Content[] {
+  if (programs.length === 0) return [say(words.nothing)];
+  return programs.map(({ label, starts, days, over }) => ({
     columns: [
       say(label, { bold: true, width: 20, alignment: 'center' }),
       {
         width: '*',
         stack: [
           say(starts.length > 0 ? `${starts.join(', ')}, ${days}` : days, { bold: true }),
-          ...(ends.length > 0 ? [say(`over at ${ends.join(', ')}`)] : []),
+          ...(over === null ? [] : [say(over)]),
         ],
       },
     ],
@@ -62,7 +62,7 @@ function stationLines({ stations }: DoorCard): Content {
   };
 }
 
-function percentLines({ percents }: DoorCard): Content[] {
+function percentLines({ percents, words }: DoorCard): Content[] {
   if (percents.length === 0) return [];
   if (percents.length < 12)
     return [
@@ -72,7 +72,7 @@ function percentLines({ percents }: DoorCard): Content[] {
     ];
   const rows = [percents.slice(0, 6), percents.slice(6)];
   return [
-    heading('Percent of each month'),
+    heading(words.percents),
     {
       table: {
         widths: Array.from({ length: 6 }, () => '*'),
@@ -92,12 +92,12 @@ function percentLines({ percents }: DoorCard): Content[] {
 
 /** The card; its second side only where the office has lines for it. */
 export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
-  const { house, timer, rain, restore, firm, phone, date, initials, reach, hides } = card;
+  const { house, timer, rain, restore, firm, phone, date, initials, reach, hides, words } = card;
   const behind: Content[] =
     reach.length === 0 && hides === null
       ? []
       : [
-          say(`How to reach each setting: ${timer}`, {
+          say(words.reach, {
             bold: true,
             fontSize: 11,
             pageBreak: 'before',
@@ -106,12 +106,12 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
             text: [say(`${setting}: `, { bold: true }), say(line)],
             margin: [0, 3, 0, 0],
           })),
-          ...(hides === null ? [] : [say(`Hidden: ${hides}`, { margin: [0, 6, 0, 0] })]),
+          ...(hides === null ? [] : [say(hides, { margin: [0, 6, 0, 0] })]),
         ];
   const definition = (fontSize: number, content: Content[]): TDocumentDefinitions => ({
     pageSize: SIZES[paper],
     pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: `Card for the box: ${house}`, author: firm },
+    info: { title: words.title, author: firm },
     defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.05 },
     content,
   });
@@ -119,16 +119,16 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
   const front = (): Content[] => [
     say(house, { fontSize: 13, bold: true }),
     say(`${timer} · ${date} · ${initials}`),
-    heading('Programs'),
+    heading(words.programs),
     ...programLines(card),
-    heading('Stations'),
+    heading(words.stations),
     stationLines(card),
     ...percentLines(card),
-    heading('Rain'),
+    heading(words.rain),
     ...rain.map((line) => say(line)),
     ...(restore.length > 0
       ? [
-          heading('To bring the saved settings back'),
+          heading(words.restore),
           { ol: restore.map((line) => say(line)), margin: [0, 0, 0, 0] } satisfies Content,
         ]
       : []),

@@ -1,8 +1,9 @@
-/** The font that what we print carries with it, so that it prints alike everywhere. */
+/** The fonts that what we print carries with it, so that it prints alike everywhere: the application's own, and others for the letters that it lacks. */
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import os from 'node:os';
 import path from 'node:path';
+import { create, type Font } from 'fontkit';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { fontOfWoff } from './woff.ts';
 
@@ -15,53 +16,135 @@ interface PdfMaker {
   createPdf(definition: TDocumentDefinitions): { getBuffer(): Promise<Buffer> };
 }
 
+/** The first has our letters; the others stand in for one another in this order. */
+const PACKAGES = [
+  'atkinson-hyperlegible-next',
+  ...['noto-sans', 'noto-sans-hebrew', 'noto-sans-arabic', 'noto-sans-thai'],
+  ...['noto-sans-sc', 'noto-sans-kr'],
+] as const;
+type Package = (typeof PACKAGES)[number];
+
+/** A file of a font: some of its letters. */
+interface Subset {
+  readonly font: Package;
+  /** As in the names of its files. */
+  readonly name: string;
+  readonly ranges: readonly (readonly [from: number, to: number])[];
+}
+
+const OWN = 'Page';
+const fontName = ({ font, name }: Subset): string =>
+  font === PACKAGES[0] && name === 'latin' ? OWN : `${font} ${name}`;
+
+/** Each package says which letters each of its files has. */
+function subsetsOf(font: Package): Subset[] {
+  // The cast trusts the package's own list: names and ranges such as `U+0-FF,U+131`.
+  const listed = require(`@fontsource/${font}/unicode.json`) as Record<string, string>;
+  return Object.entries(listed).map(([name, ranges]) => ({
+    font,
+    name: name.replaceAll(/[[\]]/gu, ''),
+    ranges: ranges.split(',').map((range) => {
+      const [from = '', to = from] = range.trim().replace(/^U\+/iu, '').split('-');
+      return [parseInt(from, 16), parseInt(to, 16)] as const;
+    }),
+  }));
+}
+
+/** A file unpacked, at the weight of running text. */
+const unpacked = (full: string, font: Package): Buffer =>
+  fontOfWoff(fs.readFileSync(require.resolve(`@fontsource/${font}/files/${full}.woff`)));
+const fileName = ({ font, name }: Subset, weight: number) => `${font}-${name}-${weight}-normal`;
+
+const glyphs = new Map<Subset, Font>();
+/** Whether a file has a letter indeed: its range may promise more. */
+function has(subset: Subset, letter: number): boolean {
+  // The cast holds because a file that is unpacked is one font, not a collection.
+  const font = glyphs.get(subset) ?? (create(unpacked(fileName(subset, 400), subset.font)) as Font);
+  glyphs.set(subset, font);
+  return font.hasGlyphForCodePoint(letter);
+}
+
+const subsets = new Map<Package, readonly Subset[]>();
+const found = new Map<number, Subset | null>();
+
+/** The file that has a letter; null: none of them has it. */
+function subsetWith(letter: number): Subset | null {
+  const known = found.get(letter);
+  if (known !== undefined) return known;
+  let first: Subset | null = null;
+  for (const font of PACKAGES) {
+    const own = subsets.get(font) ?? subsetsOf(font);
+    subsets.set(font, own);
+    first =
+      own.find(
+        (subset) =>
+          subset.ranges.some(([a, b]) => a <= letter && letter <= b) && has(subset, letter),
+      ) ?? null;
+    if (first) break;
+  }
+  found.set(letter, first);
+  return first;
+}
+
 /** The library takes fonts from files alone, so they are unpacked into a folder that goes with this thread. */
-function makeFonts(): PdfMaker {
-  const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-fonts-'));
-  process.on('exit', () => fs.rmSync(folder, { recursive: true, force: true }));
-  const font = (subset: string, weight: number) => {
-    const name = `atkinson-hyperlegible-next-${subset}-${weight}-normal`;
-    const packed = require.resolve(`@fontsource/atkinson-hyperlegible-next/files/${name}.woff`);
-    const file = path.join(folder, `${name}.ttf`);
-    fs.writeFileSync(file, fontOfWoff(fs.readFileSync(packed)));
-    return file;
-  };
-  const family = (subset: string) => ({
-    normal: font(subset, 400),
-    bold: font(subset, 600),
-    italics: font(subset, 400),
-    bolditalics: font(subset, 800),
-  });
+class Printer {
+  private readonly folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-fonts-'));
   // The cast is for a library that is not an ES module. It reads nothing but its fonts, and fetches nothing.
-  const pdfmake = require('pdfmake') as PdfMaker;
-  pdfmake.addFonts({ Page: family('latin'), PageExtra: family('latin-ext') });
-  pdfmake.setLocalAccessPolicy((file) => file.startsWith(folder));
-  pdfmake.setUrlAccessPolicy(() => false);
-  return pdfmake;
+  private readonly maker = require('pdfmake') as PdfMaker;
+  private readonly known = new Set<string>();
+
+  constructor() {
+    process.on('exit', () => fs.rmSync(this.folder, { recursive: true, force: true }));
+    this.maker.setLocalAccessPolicy((file) => file.startsWith(this.folder));
+    this.maker.setUrlAccessPolicy(() => false);
+    this.use({ font: PACKAGES[0], name: 'latin', ranges: [] });
+  }
+
+  /** Makes a font ready to print with. */
+  use(subset: Subset): void {
+    const name = fontName(subset);
+    if (this.known.has(name)) return;
+    this.known.add(name);
+    const [regular, bold] = [this.file(subset, 400), this.file(subset, 600)];
+    this.maker.addFonts({
+      [name]: { normal: regular, bold, italics: regular, bolditalics: bold },
+    });
+  }
+
+  print(definition: TDocumentDefinitions): Promise<Buffer> {
+    return this.maker.createPdf(definition).getBuffer();
+  }
+
+  private file(subset: Subset, weight: number): string {
+    const full = fileName(subset, weight);
+    const file = path.join(this.folder, `${full}.ttf`);
+    fs.writeFileSync(file, unpacked(full, subset.font));
+    return file;
+  }
 }
 
-let maker: PdfMaker | null = null;
+let printer: Printer | null = null;
+const thePrinter = () => (printer ??= new Printer());
 
-export function printed(definition: TDocumentDefinitions): Promise<Buffer> {
-  maker ??= makeFonts();
-  return maker.createPdf(definition).getBuffer();
-}
+export const printed = (definition: TDocumentDefinitions): Promise<Buffer> =>
+  thePrinter().print(definition);
 
-/** The letters in the first file of the font. The second has the rest of Latin; neither has anything else. */
-const PLAIN =
-  /[\u0000-\u00ff\u0131\u0152\u0153\u02bb\u02bc\u02c6\u02da\u02dc\u2000-\u206f\u20ac\u2122\u2191\u2193\u2212\u2215]/;
-const EXTRA =
-  /[\u0100-\u02ba\u1e00-\u1e9f\u1ef2-\u1eff\u20a0-\u20ab\u20ad-\u20c0\u2113\u2c60-\u2c7f\ua720-\ua7ff]/;
+/** Words of a script that runs from right to left: the printing turns each word, and the words are turned here. */
+const RIGHT_TO_LEFT =
+  /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]+(?:\s+[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]+)+/gu;
 
 /** Text in pieces, by the font file that has the letters: a font that lacks one drops it silently. */
 function spans(text: string): { text: string; font?: string }[] {
   const pieces: { text: string; font?: string }[] = [];
-  for (const letter of text) {
-    const extra = !PLAIN.test(letter) && EXTRA.test(letter);
-    const shown = PLAIN.test(letter) || extra ? letter : '?';
+  const turned = text.replaceAll(RIGHT_TO_LEFT, (words) => words.split(/\s+/u).reverse().join(' '));
+  for (const letter of turned) {
+    const subset = subsetWith(letter.codePointAt(0) ?? 0);
+    const shown = subset ? letter : '?';
+    const font = subset ? fontName(subset) : OWN;
+    if (subset) thePrinter().use(subset);
     const last = pieces.at(-1);
-    if (last && (last.font !== undefined) === extra) last.text += shown;
-    else pieces.push(extra ? { text: shown, font: 'PageExtra' } : { text: shown });
+    if (last && (last.font ?? OWN) === font) last.text += shown;
+    else pieces.push(font === OWN ? { text: shown } : { text: shown, font });
   }
   return pieces;
 }

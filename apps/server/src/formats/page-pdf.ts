@@ -81,11 +81,11 @@ function weekPicture({ programs, week: { days, hours: names, runs } }: Homeowner
 }
 
 /** The percent of each month, where it changes by month. */
-const monthsTable = ({ months }: HomeownerPage): Content[] =>
+const monthsTable = ({ months, words }: HomeownerPage): Content[] =>
   months.length === 0
     ? []
     : [
-        say('The percent of each month', { bold: true, margin: [0, 6, 0, 2] }),
+        say(words.months, { bold: true, margin: [0, 6, 0, 2] }),
         {
           table: {
             widths: months.map(() => '*'),
@@ -137,7 +137,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
     {
       stack: [
         say(program.when, { bold: true }),
-        ...(program.until === null ? [] : [say(`over at ${program.until}`, { color: SOFT })]),
+        ...(program.over === null ? [] : [say(program.over, { color: SOFT })]),
       ],
     },
     stationsTable(program),
@@ -145,7 +145,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
   const definition: TDocumentDefinitions = {
     pageSize: paper === 'letter' ? 'LETTER' : 'A4',
     pageMargins: [36, 30, 36, 30],
-    info: { title: `Watering at ${page.house}`, author: page.company },
+    info: { title: page.words.title, author: page.company },
     defaultStyle: {
       font: 'Page',
       fontSize: isLong ? 7.5 : 9,
@@ -153,8 +153,8 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       lineHeight: 1.1,
     },
     content: [
-      say(`Your watering: ${page.house}`, { fontSize: 17, bold: true }),
-      say(`${page.timer}. Left by ${page.company}, ${page.date}.`, {
+      say(page.words.title, { fontSize: 17, bold: true }),
+      say(page.words.byline, {
         color: SOFT,
         margin: [0, 0, 0, 6],
       }),
@@ -162,7 +162,7 @@ export async function pagePdf(page: HomeownerPage, paper: Paper): Promise<Buffer
       {
         table: {
           widths: [24, 130, '*'],
-          body: programs.length > 0 ? programs : [['', say('Nothing is set to water.'), '']],
+          body: programs.length > 0 ? programs : [['', say(page.words.nothing), '']],
         },
         layout: 'lightHorizontalLines',
       },

@@ -1,10 +1,10 @@
 import { Body, Controller, Get, HttpCode, Post, StreamableFile } from '@nestjs/common';
-import type { HomeownerPage } from '@water-clock/core';
+import type { HomeownerPage, Language } from '@water-clock/core';
 import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { fileOf } from '../platform/files.ts';
 import { Answers, JSON_WRITE, WORK, WRITE } from '../platform/openapi.ts';
-import { IdParam, WordQuery } from '../platform/parameters.ts';
+import { IdParam, LanguageQuery, WordQuery } from '../platform/parameters.ts';
 import { CARD_PAPERS, type CardPaper } from '../formats/card-pdf.ts';
 import { MakeLinkBody } from './make-link-body.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
@@ -15,10 +15,14 @@ import { PagesService, type LinkView } from './pages.service.ts';
 export class LinksController {
   constructor(private readonly pages: PagesService) {}
 
-  @Answers({ schema: 'HomeownerPage', fails: ['not-found', ...WORK] })
+  @Answers({ schema: 'HomeownerPage', fails: ['malformed-request', 'not-found', ...WORK] })
   @Get('page')
-  page(@CurrentActor() actor: Actor, @IdParam('timer') id: string): Promise<HomeownerPage> {
-    return this.pages.pageOf(actor.companyId, id);
+  page(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @LanguageQuery() language: Language | null,
+  ): Promise<HomeownerPage> {
+    return this.pages.pageOf(actor.companyId, id, language);
   }
 
   @Answers({ mediaType: 'application/pdf', fails: ['malformed-request', 'not-found', ...WORK] })
@@ -27,8 +31,9 @@ export class LinksController {
     @CurrentActor() actor: Actor,
     @IdParam('timer') id: string,
     @WordQuery('paper', PAPERS) paper: Paper,
+    @LanguageQuery() language: Language | null,
   ): Promise<StreamableFile> {
-    const bytes = await this.pages.pdfOf(actor.companyId, id, paper);
+    const bytes = await this.pages.pdfOf(actor.companyId, id, paper, language);
     return fileOf(bytes, 'application/pdf', 'watering.pdf', 'inline');
   }
 
@@ -39,8 +44,9 @@ export class LinksController {
     @CurrentActor() actor: Actor,
     @IdParam('timer') id: string,
     @WordQuery('paper', CARD_PAPERS) paper: CardPaper,
+    @LanguageQuery() language: Language | null,
   ): Promise<StreamableFile> {
-    const bytes = await this.pages.cardOf(actor, id, paper);
+    const bytes = await this.pages.cardOf(actor, id, paper, language);
     return fileOf(bytes, 'application/pdf', 'card.pdf', 'inline');
   }
 

@@ -1,5 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsInt, IsUUID, Max, Min } from 'class-validator';
+import { LANGUAGES, type Language } from '@water-clock/core';
+import { IsIn, IsInt, IsOptional, IsUUID, Max, Min } from 'class-validator';
 import { TokenField } from '../platform/token.ts';
 
 /** A new link. Its token is made by the client, so that repeating the request is harmless and the server keeps its hash only. */
@@ -16,4 +17,10 @@ export class MakeLinkBody {
   @Min(1, { message: 'a link lasts at least 1 day' })
   @IsInt({ message: 'days must be a whole number, 1 to 730' })
   days: number;
+
+  /** Of the page behind it; absent or null: that of the house. */
+  @ApiProperty({ enum: LANGUAGES, nullable: true, required: false })
+  @IsIn(LANGUAGES, { message: `language must be one of ${LANGUAGES.join(', ')}, or null` })
+  @IsOptional()
+  language?: Language | null;
 }

@@ -1,4 +1,6 @@
+import { LANGUAGES, type Language } from '@water-clock/core';
 import {
+  Check,
   Column,
   CreateDateColumn,
   Entity,
@@ -11,9 +13,11 @@ import { Person } from '../people/person.entity.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
+import { oneOfWords } from '../platform/one-of.ts';
 
 /** A private link to the homeowner's page of one timer: good until it expires or is withdrawn. */
 @Entity('page_links')
+@Check('page_links_language_words', oneOfWords('language', LANGUAGES))
 @Index('page_links_of_person', ['companyId', 'personId'])
 @Index('page_links_timer', ['companyId', 'timerId'])
 export class PageLink extends CompanyRow {
@@ -36,6 +40,10 @@ export class PageLink extends CompanyRow {
   @Index('page_links_token', { unique: true })
   @Column('text', { name: 'token_hash' })
   tokenHash: string;
+
+  /** Of the page; null: that of the house. */
+  @Column('text', { nullable: true })
+  language: Language | null;
 
   @Column('timestamptz', { name: 'expires_at' })
   expiresAt: Date;

@@ -1,8 +1,8 @@
 import { Controller, Get, Headers, Ip, StreamableFile } from '@nestjs/common';
-import type { HomeownerPage } from '@water-clock/core';
+import type { HomeownerPage, Language } from '@water-clock/core';
 import { fileOf } from '../platform/files.ts';
 import { Answers, WORK } from '../platform/openapi.ts';
-import { WordQuery } from '../platform/parameters.ts';
+import { LanguageQuery, WordQuery } from '../platform/parameters.ts';
 import { Public } from '../platform/public.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
 import { bearer } from '../platform/token.ts';
@@ -18,14 +18,19 @@ export class PagesController {
     private readonly tries: Tries,
   ) {}
 
-  @Answers({ schema: 'HomeownerPage', fails: ['not-found', 'too-many-tries', ...WORK], open: true })
+  @Answers({
+    schema: 'HomeownerPage',
+    fails: ['malformed-request', 'not-found', 'too-many-tries', ...WORK],
+    open: true,
+  })
   @Get()
   async page(
     @Ip() address: string,
+    @LanguageQuery() language: Language | null,
     @Headers('authorization') header?: string,
   ): Promise<HomeownerPage> {
     await this.tries.openPage(address);
-    return this.pages.opened(bearer(header), address);
+    return this.pages.opened(bearer(header), address, language);
   }
 
   @Answers({
@@ -37,10 +42,11 @@ export class PagesController {
   async pdf(
     @Ip() address: string,
     @WordQuery('paper', PAPERS) paper: Paper,
+    @LanguageQuery() language: Language | null,
     @Headers('authorization') header?: string,
   ): Promise<StreamableFile> {
     await this.tries.openPage(address);
-    const bytes = await this.pages.openedPdf(bearer(header), paper);
+    const bytes = await this.pages.openedPdf(bearer(header), paper, language);
     return fileOf(bytes, 'application/pdf', 'watering.pdf');
   }
 }

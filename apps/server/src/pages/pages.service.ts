@@ -4,6 +4,7 @@ import {
   OFFICE_ID,
   SHIPPED_KINDS,
   type HomeownerPage,
+  type Language,
   type Office,
   type PageSources,
   type Plan,
@@ -69,8 +70,13 @@ export class PagesService {
    * The page of a timer, by what was left in it: in the visit under way if that is frozen, else in the last one that was
    * closed; where there was none, of what is set.
    */
-  async pageOf(companyId: string, timerId: string): Promise<HomeownerPage> {
-    return this.work.run(companyId, 'homeownerPage', await this.sourcesOf(companyId, timerId));
+  async pageOf(
+    companyId: string,
+    timerId: string,
+    language: Language | null,
+  ): Promise<HomeownerPage> {
+    const sources = await this.sourcesOf(companyId, timerId, language);
+    return this.work.run(companyId, 'homeownerPage', sources);
   }
 
   /** The card for the box, by the same state; initials are those of whoever prints it. */
@@ -78,15 +84,21 @@ export class PagesService {
     { companyId, personName }: Actor,
     timerId: string,
     paper: CardPaper,
+    language: Language | null,
   ): Promise<Buffer> {
-    const common = await this.sourcesOf(companyId, timerId);
+    const common = await this.sourcesOf(companyId, timerId, language);
     const sources = { ...common, initials: initialsOf(personName) };
     return this.print(['card', sources, paper], () =>
       this.work.run(companyId, 'cardPdf', { sources, paper }),
     );
   }
 
-  private async sourcesOf(companyId: string, timerId: string): Promise<PageSources> {
+  /** @param language of the page; null: that of the house. */
+  private async sourcesOf(
+    companyId: string,
+    timerId: string,
+    language: Language | null,
+  ): Promise<PageSources> {
     const { manager } = this.database;
     const timer = await manager.findOne(Timer, {
       where: { companyId, id: timerId },
@@ -102,17 +114,24 @@ export class PagesService {
       plan,
       survey,
       kind: await this.kindOf(companyId, plan),
-      house: site.houseNumber ? `${site.name}, No. ${site.houseNumber}` : site.name,
+      house: site.name,
+      houseNumber: site.houseNumber,
       company: company.name,
       office: await this.officeOf(companyId),
       allowed: rules ? { rules, house: site } : null,
       today: todayIn(site.timeZone, new Date()),
       clock: site.clockStyle ?? '12',
+      language: language ?? site.language ?? 'en',
     };
   }
 
-  async pdfOf(companyId: string, timerId: string, paper: Paper): Promise<Buffer> {
-    const sources = await this.sourcesOf(companyId, timerId);
+  async pdfOf(
+    companyId: string,
+    timerId: string,
+    paper: Paper,
+    language: Language | null,
+  ): Promise<Buffer> {
+    const sources = await this.sourcesOf(companyId, timerId, language);
     return this.print(['page', sources, paper], () =>
       this.work.run(companyId, 'pagePdf', { sources, paper }),
     );
@@ -153,7 +172,10 @@ export class PagesService {
         .createQueryBuilder()
         .insert()
         .into(PageLink)
-        .values({ companyId, id, timerId, personId, tokenHash, expiresAt, withdrawnAt: null })
+        .values({
+          ...{ companyId, id, timerId, personId, tokenHash, expiresAt },
+          ...{ withdrawnAt: null, language: body.language ?? null },
+        })
         .orIgnore()
         .returning('id')
         .execute();
@@ -189,15 +211,16 @@ export class PagesService {
     });
   }
 
-  async opened(token: string, address: string): Promise<HomeownerPage> {
-    const { companyId, timerId } = await this.linked(token);
+  async opened(token: string, address: string, language: Language | null): Promise<HomeownerPage> {
+    const link = await this.linked(token);
+    const { companyId, timerId } = link;
     await this.audit.note({ companyId, what: 'link-opened', subjectId: timerId, address });
-    return this.pageOf(companyId, timerId);
+    return this.pageOf(companyId, timerId, language ?? link.language);
   }
 
-  async openedPdf(token: string, paper: Paper): Promise<Buffer> {
-    const { companyId, timerId } = await this.linked(token);
-    return this.pdfOf(companyId, timerId, paper);
+  async openedPdf(token: string, paper: Paper, language: Language | null): Promise<Buffer> {
+    const link = await this.linked(token);
+    return this.pdfOf(link.companyId, link.timerId, paper, language ?? link.language);
   }
 
   /** The link of a token; the same answer for one that never existed, has expired or was withdrawn. */

@@ -1,4 +1,4 @@
-import { DATE_ORDERS } from '@water-clock/core';
+import { DATE_ORDERS, LANGUAGES } from '@water-clock/core';
 
 /** What a person likes. Null or absent: as their device has it. */
 export const CLOCKS = ['12', '24'] as const;
@@ -15,6 +15,7 @@ export const SITE_COLUMNS = [
 ] as const;
 
 export interface Preferences {
+  readonly language?: (typeof LANGUAGES)[number] | null | undefined;
   readonly clock?: (typeof CLOCKS)[number] | null | undefined;
   readonly dateOrder?: (typeof DATE_ORDERS)[number] | null | undefined;
   readonly weekStart?: (typeof WEEK_STARTS)[number] | null | undefined;

@@ -37,6 +37,7 @@ const siteFields: Record<string, Schema> = {
   people: listOf(record({ name: text, role: text, phone: text })),
   units: orNull(text),
   clockStyle: orNull(text),
+  language: orNull(text),
   town: orNull(text),
   climateId: orNull(uuid),
   rulesId: orNull(uuid),

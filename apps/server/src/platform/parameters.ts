@@ -7,6 +7,7 @@ import {
   Query,
   type PipeTransform,
 } from '@nestjs/common';
+import { LANGUAGES } from '@water-clock/core';
 import { isUUID } from 'class-validator';
 import { ApiError, notFound } from './api-error.ts';
 
@@ -38,6 +39,24 @@ export const WordQuery = (name: string, words: readonly [string, ...string[]]) =
           faults: [{ code: 'not-one-of', path: name, message: `one of ${words.join(', ')}` }],
         }),
     }),
+  );
+
+/** A language in the query; null where it is not given. */
+export const LanguageQuery = () =>
+  Query(
+    'language',
+    new ParseEnumPipe(Object.fromEntries(LANGUAGES.map((word) => [word, word])), {
+      optional: true,
+      exceptionFactory: () =>
+        new ApiError({
+          code: 'malformed-request',
+          message: `language must be one of ${LANGUAGES.join(', ')}`,
+          faults: [
+            { code: 'not-one-of', path: 'language', message: `one of ${LANGUAGES.join(', ')}` },
+          ],
+        }),
+    }),
+    new DefaultValuePipe(null),
   );
 
 const wrongId = (name: string) =>

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { DATE_ORDERS } from '@water-clock/core';
+import { DATE_ORDERS, LANGUAGES } from '@water-clock/core';
 import { ArrayUnique, IsArray, IsIn, IsOptional } from 'class-validator';
 import {
   CLOCKS,
@@ -27,6 +27,9 @@ function OneOf(values: readonly (string | number)[]): PropertyDecorator {
 }
 
 export class PreferencesFields implements Preferences {
+  @OneOf(LANGUAGES)
+  language?: Preferences['language'];
+
   @OneOf(CLOCKS)
   clock?: Preferences['clock'];
 

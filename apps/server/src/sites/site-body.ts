@@ -22,11 +22,13 @@ import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
   CLOCK_STYLES,
+  LANGUAGES,
   SUPPLIES,
   UNIT_SYSTEMS,
   WEEKDAYS,
   type ClockStyle,
   type GivenSite,
+  type Language,
   type Supply,
   type UnitSystem,
   type Weekday,
@@ -134,6 +136,11 @@ export class SiteBody implements GivenSite {
   @IsIn(CLOCK_STYLES, { message: `the clock must be one of ${CLOCK_STYLES.join(', ')}, or null` })
   @IsOptional()
   clockStyle?: ClockStyle | null;
+
+  @ApiProperty({ enum: LANGUAGES, nullable: true, required: false })
+  @IsIn(LANGUAGES, { message: `language must be one of ${LANGUAGES.join(', ')}, or null` })
+  @IsOptional()
+  language?: Language | null;
 
   @ApiProperty({ type: String, maxLength: 80, nullable: true, required: false })
   @Line('the town', 80)

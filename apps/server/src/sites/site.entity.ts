@@ -1,11 +1,13 @@
 import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import {
   CLOCK_STYLES,
+  LANGUAGES,
   SUPPLIES,
   UNIT_SYSTEMS,
   WEEKDAYS,
   type ClockStyle,
   type Contact,
+  type Language,
   type SiteFields,
   type Supply,
   type UnitSystem,
@@ -24,6 +26,7 @@ import { oneOfWords } from '../platform/one-of.ts';
 @Check('sites_mowing', `mowing <@ array[${WEEKDAYS.map((day) => `'${day}'`).join(', ')}]`)
 @Check('sites_units_words', oneOfWords('units', UNIT_SYSTEMS))
 @Check('sites_clock_style_words', oneOfWords('clock_style', CLOCK_STYLES))
+@Check('sites_language_words', oneOfWords('language', LANGUAGES))
 @Check('sites_one_weather', 'town is null or climate_id is null')
 @Index('sites_by_rules', ['companyId', 'rulesId'])
 @Index('sites_by_minutes', ['companyId', 'minutesId'])
@@ -79,6 +82,9 @@ export class Site extends CompanyRow implements SiteFields {
 
   @Column('text', { name: 'clock_style', nullable: true })
   clockStyle: ClockStyle | null;
+
+  @Column('text', { nullable: true })
+  language: Language | null;
 
   @Column('text', { nullable: true })
   town: string | null;

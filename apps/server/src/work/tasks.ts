@@ -4,6 +4,7 @@ import {
   doorCard,
   homeownerPage,
   replan,
+  spokenBy,
   timerStanding,
   visitFacts,
   type CardSources,
@@ -23,6 +24,7 @@ import {
   type TimerStanding,
   type VisitFacts,
 } from '@water-clock/core';
+import { speakerOf } from '@water-clock/words';
 import { cardPdf, type CardPaper } from '../formats/card-pdf.ts';
 import { pagePdf, type Paper } from '../formats/page-pdf.ts';
 import type { ReadArchive } from '../formats/archive-reader.ts';
@@ -83,12 +85,26 @@ export const TASKS = {
     const { packArchive } = await import('../formats/archive-writer.ts');
     return whole<Uint8Array>(packArchive(input));
   },
-  homeownerPage: (sources: PageSources): Outcome<HomeownerPage> =>
-    attempt(() => homeownerPage(sources)),
-  pagePdf: ({ sources, paper }: { readonly sources: PageSources; readonly paper: Paper }) =>
-    whole<Uint8Array>(pagePdf(homeownerPage(sources), paper)),
-  cardPdf: ({ sources, paper }: { readonly sources: CardSources; readonly paper: CardPaper }) =>
-    whole<Uint8Array>(cardPdf(doorCard(sources), paper)),
+  homeownerPage: async (sources: PageSources): Promise<Outcome<HomeownerPage>> => {
+    const speaker = await speakerOf(sources.language);
+    return spokenBy(speaker, () => attempt(() => homeownerPage(sources)));
+  },
+  pagePdf: async ({ sources, paper }: { readonly sources: PageSources; readonly paper: Paper }) => {
+    const speaker = await speakerOf(sources.language);
+    const page = spokenBy(speaker, () => homeownerPage(sources));
+    return whole<Uint8Array>(pagePdf(page, paper));
+  },
+  cardPdf: async ({
+    sources,
+    paper,
+  }: {
+    readonly sources: CardSources;
+    readonly paper: CardPaper;
+  }) => {
+    const speaker = await speakerOf(sources.language);
+    const card = spokenBy(speaker, () => doorCard(sources));
+    return whole<Uint8Array>(cardPdf(card, paper));
+  },
 } as const;
 
 export type Task = keyof typeof TASKS;

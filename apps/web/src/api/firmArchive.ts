@@ -2,6 +2,7 @@
 import { unzip, type UnzipFileInfo } from 'fflate';
 import { newId, RefusedError, request } from './request.ts';
 import { bringSite } from './sites.ts';
+import { say } from '@water-clock/core';
 
 const INDEX = 'firm.json';
 
@@ -77,7 +78,7 @@ export async function bringFirm(
   let done = 0;
   const part = async (name: string, bring: () => Promise<unknown>) => {
     await patiently(bring).catch((error: unknown) => {
-      refused.push(`${name}: ${error instanceof Error ? error.message : 'not brought'}`);
+      refused.push(`${name}: ${error instanceof Error ? error.message : say`not brought`}`);
     });
     progress(++done, of);
   };

@@ -1,10 +1,11 @@
-import type { ClockStyle, DateOrder, UnitSystem } from '@water-clock/core';
+import type { ClockStyle, DateOrder, Language, UnitSystem } from '@water-clock/core';
 
 export type Theme = 'day' | 'night';
 export type Contrast = 'usual' | 'high';
 
 /** What a person likes; null or absent: as the device has it. */
 export interface Liked {
+  readonly language?: Language | null;
   readonly clock?: ClockStyle | null;
   readonly dateOrder?: DateOrder | null;
   readonly weekStart?: 'mon' | 'sun' | null;

@@ -3,6 +3,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import type { Verdict } from '@water-clock/core';
 import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys, type Site } from './sites.ts';
+import { say } from '@water-clock/core';
 
 /** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
 export type Standing = Verdict | 'breach';
@@ -42,13 +43,13 @@ export interface TimerLine {
 }
 
 export const FILTERS = {
-  all: 'All',
-  overlap: 'Overlap',
-  breach: 'Not allowed',
-  coming: 'Rules to come',
-  unset: 'Half set',
-  due: 'Due this week',
-  'under-way': 'Under way',
+  all: say`All`,
+  overlap: say`Overlap`,
+  breach: say`Not allowed`,
+  coming: say`Rules to come`,
+  unset: say`Half set`,
+  due: say`Due this week`,
+  'under-way': say`Under way`,
 } as const;
 export type Filter = keyof typeof FILTERS;
 

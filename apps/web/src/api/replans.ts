@@ -2,13 +2,14 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { newId, request, styleQuery, type Style } from './request.ts';
 import { siteKeys } from './sites.ts';
+import { say } from '@water-clock/core';
 
 export const SHOWN = {
-  all: 'All',
-  phone: 'By phone',
-  visit: 'By a visit',
-  open: 'No plan found',
-  done: 'Decided',
+  all: say`All`,
+  phone: say`By phone`,
+  visit: say`By a visit`,
+  open: say`No plan found`,
+  done: say`Decided`,
 } as const;
 export type Shown = keyof typeof SHOWN;
 

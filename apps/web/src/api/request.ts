@@ -9,6 +9,7 @@ import {
   SESSION_PATH,
 } from '../kept/keeping.ts';
 import { ownerHeader, ownerName } from './whose.ts';
+import { say } from '@water-clock/core';
 
 export interface ApiFault {
   readonly code: string;
@@ -24,7 +25,9 @@ export class RefusedError extends Error {
   readonly body: Readonly<Record<string, unknown>>;
 
   constructor(status: number, body: Readonly<Record<string, unknown>>) {
-    super(typeof body['message'] === 'string' ? body['message'] : `the server answered ${status}`);
+    super(
+      typeof body['message'] === 'string' ? body['message'] : say`the server answered ${status}`,
+    );
     this.status = status;
     this.code = typeof body['code'] === 'string' ? body['code'] : 'failed';
     // The cast trusts our own server: `faults` is always a list of ApiFault there.
@@ -158,7 +161,7 @@ async function asked<T>(
 export const failureWords = (error: unknown, refused: string): string =>
   error instanceof RefusedError
     ? `${refused}: ${error.faults.map(({ message }) => message).join(' ') || error.message}`
-    : `It is not known whether this was saved: ${error instanceof Error ? error.message : 'there was no answer'}. Try again; it will be done once.`;
+    : say`It is not known whether this was saved: ${error instanceof Error ? error.message : say`there was no answer`}. Try again; it will be done once.`;
 
 /** A new id for a write. */
 export const newId = (): string => crypto.randomUUID();

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { ClosedVisit, HomeownerPage } from '@water-clock/core';
+import type { ClosedVisit, HomeownerPage, Language } from '@water-clock/core';
 import { request } from './request.ts';
 
 export interface VisitSummary {
@@ -28,7 +28,8 @@ export const visitKeys = {
   of: (timerId: string) => ['visits', timerId] as const,
   one: (id: string) => ['visit', id] as const,
   pages: ['page'] as const,
-  page: (timerId: string, version: number) => ['page', timerId, version] as const,
+  page: (timerId: string, version: number, language: Language | null) =>
+    ['page', timerId, version, language] as const,
   links: (timerId: string) => ['links', timerId] as const,
 };
 
@@ -42,18 +43,24 @@ export const loadVisit = (id: string) =>
   request<VisitView>('GET', `/api/visits/${encodeURIComponent(id)}`);
 
 /** @param version of the timer; where the office changes, its page is asked for again. */
-export const usePage = (timerId: string, version: number) =>
+export const usePage = (timerId: string, version: number, language: Language | null) =>
   useQuery({
-    queryKey: visitKeys.page(timerId, version),
-    queryFn: () => request<HomeownerPage>('GET', `${timerPath(timerId)}/page`),
+    queryKey: visitKeys.page(timerId, version, language),
+    queryFn: () =>
+      request<HomeownerPage>(
+        'GET',
+        `${timerPath(timerId)}/page${language ? `?language=${language}` : ''}`,
+      ),
     placeholderData: keepPreviousData,
   });
 
-export const pagePdfPath = (timerId: string, paper: 'a4' | 'letter') =>
-  `${timerPath(timerId)}/page.pdf?paper=${paper}`;
+const inLanguage = (language: Language | null) => (language ? `&language=${language}` : '');
 
-export const cardPdfPath = (timerId: string, paper: 'a6' | '4x6') =>
-  `${timerPath(timerId)}/card.pdf?paper=${paper}`;
+export const pagePdfPath = (timerId: string, paper: 'a4' | 'letter', language: Language | null) =>
+  `${timerPath(timerId)}/page.pdf?paper=${paper}${inLanguage(language)}`;
+
+export const cardPdfPath = (timerId: string, paper: 'a6' | '4x6', language: Language | null) =>
+  `${timerPath(timerId)}/card.pdf?paper=${paper}${inLanguage(language)}`;
 
 export const useLinks = (timerId: string) =>
   useQuery({
@@ -63,7 +70,12 @@ export const useLinks = (timerId: string) =>
 
 export const makeLink = (
   timerId: string,
-  body: { readonly id: string; readonly token: string; readonly days: number },
+  body: {
+    readonly id: string;
+    readonly token: string;
+    readonly days: number;
+    readonly language: Language | null;
+  },
 ) => request<Link>('POST', `${timerPath(timerId)}/links`, body);
 
 export const withdrawLink = (timerId: string, id: string) =>

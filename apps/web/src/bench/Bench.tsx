@@ -8,6 +8,7 @@ import {
   type LiveBench,
   type Plan,
   type RainDelayOfKind,
+  say,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
 import { useScreen } from '../frame/useScreen.ts';
@@ -61,7 +62,7 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
       items={[
         {
           key: 'card',
-          label: 'Card',
+          label: say`Card`,
           children: (
             <BenchCard
               target={target}
@@ -70,12 +71,12 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             />
           ),
         },
-        { key: 'log', label: 'What happened', children: happened },
+        { key: 'log', label: say`What happened`, children: happened },
       ]}
     />
   ) : (
     <section className="stack near" aria-labelledby="bench-log">
-      <h2 id="bench-log">What happened</h2>
+      <h2 id="bench-log">{say`What happened`}</h2>
       {happened}
     </section>
   );
@@ -93,21 +94,19 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
             without={without}
             press={press}
           />
-          <p className="soft small">
-            By the keyboard, with the focus in the panel: ← → page, ↓ ↑ less and more, P program, H
-            by hand, S store, R rest. Shift, or a key that is held, goes faster.
-          </p>
+          <p className="soft small">{say`By the keyboard, with the focus in the panel: ← → page, ↓ ↑ less and more, P program, H by hand, S store, R rest. Shift, or a key that is held, goes faster.`}</p>
           {/* On a phone the card stands under the keys. */}
           {isPhone && beside}
           {hasWorld && <BenchWorld bench={bench} act={act} />}
-          <Checkbox checked={isLoud} onChange={({ target: { checked } }) => setLoud(checked)}>
-            Keys make a sound
-          </Checkbox>
+          <Checkbox
+            checked={isLoud}
+            onChange={({ target: { checked } }) => setLoud(checked)}
+          >{say`Keys make a sound`}</Checkbox>
         </div>
         <div className="stack">
           <div className="row near">
             <Segmented
-              aria-label="How fast time goes by"
+              aria-label={say`How fast time goes by`}
               value={hands.speed}
               options={SPEEDS.map((speed) => ({ value: speed, label: `×${speed}` }))}
               onChange={hands.setSpeed}
@@ -116,12 +115,13 @@ export function Bench({ make, rainDelay, target, hasWorld = true, without = [], 
               icon={
                 hands.isPaused ? <CaretRightOutlined aria-hidden /> : <PauseOutlined aria-hidden />
               }
-              aria-label={hands.isPaused ? 'Let the time go on' : 'Stop the time'}
+              aria-label={hands.isPaused ? say`Let the time go on` : say`Stop the time`}
               onClick={() => hands.setPaused(!hands.isPaused)}
             />
-            <Button icon={<StepForwardOutlined aria-hidden />} onClick={hands.toNextEvent}>
-              Next event
-            </Button>
+            <Button
+              icon={<StepForwardOutlined aria-hidden />}
+              onClick={hands.toNextEvent}
+            >{say`Next event`}</Button>
             <strong className="push">{momentWords(now, { on: today - 1, clock, order })}</strong>
           </div>
           <BenchGarden beds={bench.garden()} units={units} />

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { CheckCircleFilled, MinusCircleOutlined } from '@ant-design/icons';
-import { keyInLines, panelText, type PanelNow, type Plan } from '@water-clock/core';
+import { keyInLines, panelText, type PanelNow, type Plan, say } from '@water-clock/core';
 
 /** The key-in card of a plan, each line with whether the box already has it. */
 export function BenchCard({
@@ -33,19 +33,19 @@ export function BenchCard({
       <p>
         <strong>
           {left.size === 0
-            ? 'All is in the box.'
+            ? say`All is in the box.`
             : open === 1
-              ? '1 line is left.'
-              : `${open} lines are left.`}
+              ? say`1 line is left.`
+              : say`${open} lines are left.`}
         </strong>
       </p>
       <ul className="list ruled">
         {lines.map((line) => (
           <li key={line.id}>
             {left.has(line.id) ? (
-              <MinusCircleOutlined aria-label="not yet" />
+              <MinusCircleOutlined aria-label={say`not yet`} />
             ) : (
-              <CheckCircleFilled aria-label="in the box" />
+              <CheckCircleFilled aria-label={say`in the box`} />
             )}
             <span>{line.name}</span>
             <strong>{panelText(line.value, style)}</strong>

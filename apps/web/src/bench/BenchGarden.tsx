@@ -1,13 +1,13 @@
-import { quantityWords, type Bed, type UnitSystem } from '@water-clock/core';
+import { quantityWords, type Bed, type UnitSystem, say } from '@water-clock/core';
 
 const clockLength = (seconds: number) =>
   `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 
 function bedWords({ isWet, secondsLeft, seconds, litres }: Bed, units: UnitSystem): string {
-  if (isWet && secondsLeft === null) return 'its valve does not close';
-  if (secondsLeft !== null) return `runs, ${clockLength(secondsLeft)} left`;
-  if (seconds === 0) return 'no water yet';
-  const minutes = `${Math.round(seconds / 60)} min`;
+  if (isWet && secondsLeft === null) return say`its valve does not close`;
+  if (secondsLeft !== null) return say`runs, ${clockLength(secondsLeft)} left`;
+  if (seconds === 0) return say`no water yet`;
+  const minutes = say`${Math.round(seconds / 60)} min`;
   return litres === null ? minutes : `${minutes}, ${quantityWords(units, 'volume', litres)}`;
 }
 
@@ -20,7 +20,7 @@ export function BenchGarden({
   readonly units: UnitSystem;
 }) {
   return (
-    <ul className="list tiles of-150" aria-label="The garden">
+    <ul className="list tiles of-150" aria-label={say`The garden`}>
       {beds.map((bed) => (
         <li key={bed.station} className={bed.isWet ? 'aside accent bench-wet' : 'aside'}>
           <span>

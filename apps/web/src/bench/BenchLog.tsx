@@ -11,50 +11,51 @@ import {
   type DeviceCycle,
   type GardenFault,
   type LiveBench,
+  say,
 } from '@water-clock/core';
 
 const SHOWN = 12;
 
 const FAULTS: Readonly<Record<GardenFault['fault'], string>> = {
-  sticks: 'a valve that does not close',
-  dead: 'a broken circuit',
-  shorts: 'a coil that shorts',
-  shut: 'a valve that does not open',
+  sticks: say`a valve that does not close`,
+  dead: say`a broken circuit`,
+  shorts: say`a coil that shorts`,
+  shut: say`a valve that does not open`,
 };
 
 /** What was done, in a few words; null for keys that only turn pages and values. */
 function actWords(act: BenchAct): string | null {
-  if ('key' in act) return act.key === 'rest' ? 'the key “rest”' : null;
+  if ('key' in act) return act.key === 'rest' ? say`the key “rest”` : null;
   if ('garden' in act) {
     const { fault, station, on } = act.garden;
-    return `${FAULTS[fault]} of station ${station}${on ? '' : ': mended'}`;
+    return say`${FAULTS[fault]} of station ${station}${on ? '' : say`: mended`}`;
   }
   const press = act.world;
   switch (press.do) {
     case 'wet':
-      return 'it rains';
+      return say`it rains`;
     case 'dry':
-      return 'the rain is over';
+      return say`the rain is over`;
     case 'powerOff':
-      return 'the power failed';
+      return say`the power failed`;
     case 'powerOn':
-      return 'the power came back';
+      return say`the power came back`;
     default:
-      return 'somebody pressed something';
+      return say`somebody pressed something`;
   }
 }
 
 const whoWords = ({ letter, start }: Called) =>
   start === null
-    ? `by hand${letter === null ? '' : `, program ${letter}`}`
-    : `${letter ?? ''} of ${start}`;
+    ? `by hand${letter === null ? '' : say`, program ${letter}`}`
+    : say`${letter ?? ''} of ${start}`;
 
 function cycleWords(cycle: DeviceCycle): string {
   const { outcome, began, ended } = cycle;
   const who = whoWords(cycle);
-  const length = began === null || ended === null ? '' : ` for ${lengthWords(ended - began)}`;
-  if (outcome === 'lost') return `${who} was lost`;
-  return `${who} ran${length}${outcome === 'cut' ? ', then it was ended' : ''}`;
+  const length = began === null || ended === null ? '' : say` for ${lengthWords(ended - began)}`;
+  if (outcome === 'lost') return say`${who} was lost`;
+  return say`${who} ran${length}${outcome === 'cut' ? say`, then it was ended` : ''}`;
 }
 
 interface Props {
@@ -78,7 +79,7 @@ export function BenchLog({ bench, clock, order }: Props) {
           at: cycle.ended ?? cycle.due,
           words: cycleWords(cycle),
         })),
-        ...underWay.map((called) => ({ at: called.began, words: `${whoWords(called)} began` })),
+        ...underWay.map((called) => ({ at: called.began, words: say`${whoWords(called)} began` })),
       ]
         .sort((a, b) => b.at - a.at)
         .slice(0, SHOWN),
@@ -88,7 +89,7 @@ export function BenchLog({ bench, clock, order }: Props) {
   );
   const speech = { on: Math.floor(now / SECONDS_PER_DAY), clock, order };
   return lines.length === 0 ? (
-    <p className="soft">Nothing yet. Press a key, or let the time go by.</p>
+    <p className="soft">{say`Nothing yet. Press a key, or let the time go by.`}</p>
   ) : (
     <Timeline
       items={lines.map(({ at, words }, i) => ({

@@ -6,6 +6,7 @@ import {
   type ClockStyle,
   type DeviceRun,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { fillOf } from '../charts/patterns.tsx';
 import { STRIP, stripGeometry } from '../charts/stripGeometry.ts';
@@ -47,7 +48,7 @@ export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
   if (!night || !geometry) return null;
   const shown = runs.filter(({ on, off }) => off > night.from && on < night.to);
   return (
-    <figure className="strip" aria-label={`${shown.length} runs in this night so far`}>
+    <figure className="strip" aria-label={say`${shown.length} runs in this night so far`}>
       <svg width={STRIP.letters} height={geometry.height + STRIP.foot} aria-hidden>
         <Letters
           geometry={{ ...geometry, rows: geometry.rows.filter(({ letter }) => letter !== BY_HAND) }}

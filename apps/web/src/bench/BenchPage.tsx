@@ -7,6 +7,7 @@ import {
   type BenchStart,
   type Plan,
   type TimerKind,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { useTimer } from '../api/timers.ts';
@@ -61,18 +62,18 @@ export default function BenchPage() {
   const name = plan?.timer.name ?? search.get('kind') ?? names[0] ?? '';
   const kind = kinds.data?.find(({ document }) => document.timer.name === name)?.document ?? null;
   if (kinds.isError)
-    return <Failed what="The kinds" error={kinds.error} retry={() => void kinds.refetch()} />;
+    return <Failed what={say`The kinds`} error={kinds.error} retry={() => void kinds.refetch()} />;
   if (timer.isError)
-    return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
-  if (!kinds.data || (timerId !== null && !plan)) return <Loading what="the bench" />;
+    return <Failed what={say`The timer`} error={timer.error} retry={() => void timer.refetch()} />;
+  if (!kinds.data || (timerId !== null && !plan)) return <Loading what={say`the bench`} />;
   return (
     <div className="page stack">
       <div className="row">
-        <h1>Bench</h1>
-        <Link to="/bench/tasks">Tasks to practise</Link>
+        <h1>{say`Bench`}</h1>
+        <Link to="/bench/tasks">{say`Tasks to practise`}</Link>
         {timerId === null ? (
           <SelectField
-            aria-label="Kind of timer"
+            aria-label={say`Kind of timer`}
             value={name}
             options={names.map((one) => [one, one] as const)}
             pick={(one) => setSearch({ kind: one })}
@@ -83,15 +84,15 @@ export default function BenchPage() {
               {timer.data?.site.name}, {plan?.timer.name}
             </span>
             <Segmented<From>
-              aria-label="What stands in the box at the beginning"
+              aria-label={say`What stands in the box at the beginning`}
               value={from}
               options={[
-                { value: 'as-set', label: 'As it is set' },
-                { value: 'empty', label: 'Empty box' },
+                { value: 'as-set', label: say`As it is set` },
+                { value: 'empty', label: say`Empty box` },
               ]}
               onChange={(one) => setSearch({ timer: timerId, from: one })}
             />
-            <Button onClick={() => setMaking(true)}>Make a task of it</Button>
+            <Button onClick={() => setMaking(true)}>{say`Make a task of it`}</Button>
           </>
         )}
       </div>

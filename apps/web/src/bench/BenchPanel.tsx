@@ -2,6 +2,7 @@ import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { Button, Col, Row } from 'antd';
 import { LeftOutlined, RightOutlined } from '@ant-design/icons';
 import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
+import { say } from '@water-clock/core';
 
 /** By the keyboard, while the panel has the focus. */
 const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
@@ -48,12 +49,12 @@ export function Screen({
 }) {
   const { isLit, left, right, big, unit, place, clock, flashes, isDraft, isResting } = display;
   const isGone = flashes && place === '' && !isEven;
-  const foot = isResting ? 'at rest' : place === '' ? EMPTY : `clock ${clock}`;
+  const foot = isResting ? say`at rest` : place === '' ? EMPTY : say`clock ${clock}`;
   return (
     <div className="bench-screen">
       {/* The time of day is not read out each minute: it has no place among the pages. */}
       <p className="hidden-but-read" aria-live="polite">
-        {!isLit && 'The display is blank.'}
+        {!isLit && say`The display is blank.`}
         {isLit && (place !== '' || left === 'by hand') && `${left} ${right} ${big} ${unit}`}
       </p>
       <p className="row spread" aria-hidden>
@@ -64,7 +65,7 @@ export function Screen({
         {isGone || big === '' ? EMPTY : big} {!isGone && unit && <small>{unit}</small>}
       </p>
       <p className="row spread" aria-hidden>
-        <span>{isDraft ? 'not stored' : place && `page ${place}`}</span>
+        <span>{isDraft ? say`not stored` : place && say`page ${place}`}</span>
         <span>{isLit ? foot : EMPTY}</span>
       </p>
     </div>
@@ -75,7 +76,7 @@ function Lamp({ name, isOn }: { readonly name: string; readonly isOn: boolean })
   return (
     <li className={isOn ? 'calm heavy' : ''}>
       <span aria-hidden>{isOn ? '●' : '○'}</span> {name}
-      {isOn && <span className="hidden-but-read"> on</span>}
+      {isOn && <span className="hidden-but-read"> {say`on`}</span>}
     </li>
   );
 }
@@ -141,36 +142,36 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
     </Col>
   );
   return (
-    <section className="stack" aria-label="Panel of the timer" onKeyDown={byKeyboard}>
+    <section className="stack" aria-label={say`Panel of the timer`} onKeyDown={byKeyboard}>
       <Screen display={display} isEven={isEven} />
       <Row gutter={[8, 8]}>
         {key(
           'page-back',
           <>
-            <LeftOutlined aria-hidden /> page
+            <LeftOutlined aria-hidden /> {say`page`}
           </>,
-          'Page back',
+          say`Page back`,
         )}
-        {key('less', '−', 'Less')}
-        {key('more', '+', 'More')}
+        {key('less', '−', say`Less`)}
+        {key('more', '+', say`More`)}
         {key(
           'page-on',
           <>
-            page <RightOutlined aria-hidden />
+            {say`page`} <RightOutlined aria-hidden />
           </>,
-          'Page on',
+          say`Page on`,
         )}
         {key('program', 'program')}
-        {key('by-hand', 'by hand')}
+        {key('by-hand', say`by hand`)}
         {key('store', 'store')}
         {key('rest', 'rest', undefined, true)}
       </Row>
-      <ul className="list row" aria-label="Lamps of the stations">
+      <ul className="list row" aria-label={say`Lamps of the stations`}>
         {plan.stations.map(({ number }) => (
           <Lamp key={number} name={String(number)} isOn={lamps.stations.includes(number)} />
         ))}
       </ul>
-      <ul className="list row" aria-label="Other lamps">
+      <ul className="list row" aria-label={say`Other lamps`}>
         <Lamp name="pump" isOn={lamps.pump} />
         <Lamp name="main" isOn={lamps.main} />
         <Lamp name="rain" isOn={lamps.rain} />

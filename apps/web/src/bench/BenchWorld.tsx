@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import type { BenchAct, GardenFault, LiveBench, Press } from '@water-clock/core';
 import { BenchWiring } from './BenchWiring.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
+import { say } from '@water-clock/core';
 
 const NONE = 0;
 
@@ -34,7 +35,7 @@ export function BenchWorld({
   const { dead, sticking, shorted, shut } = bench.snapshot();
   const stations = [
     [NONE, 'none'] as const,
-    ...bench.plan.stations.map(({ number }) => [number, `station ${number}`] as const),
+    ...bench.plan.stations.map(({ number }) => [number, say`station ${number}`] as const),
   ];
   const faulty = (fault: GardenFault['fault'], now: readonly number[], station: number) => {
     for (const one of now) act({ garden: { fault, station: one, on: false } });
@@ -42,32 +43,32 @@ export function BenchWorld({
   };
   return (
     <section className="stack near" aria-labelledby="bench-world">
-      <h2 id="bench-world">World</h2>
+      <h2 id="bench-world">{say`World`}</h2>
       <div className="row near">
         <Button
           aria-pressed={bench.isWet}
           onClick={() => act({ world: { do: bench.isWet ? 'dry' : 'wet' } })}
         >
-          {bench.isWet ? 'The rain ends' : 'It rains'}
+          {bench.isWet ? say`The rain ends` : say`It rains`}
         </Button>
         <Button
           aria-pressed={!hasPower}
           onClick={() => act({ world: { do: hasPower ? 'powerOff' : 'powerOn' } })}
         >
-          {hasPower ? 'Power fails' : 'Power comes back'}
+          {hasPower ? say`Power fails` : say`Power comes back`}
         </Button>
-        <Button onClick={() => act({ world: pressedSomething(bench, bench.log.length) })}>
-          Somebody presses something
-        </Button>
+        <Button
+          onClick={() => act({ world: pressedSomething(bench, bench.log.length) })}
+        >{say`Somebody presses something`}</Button>
       </div>
-      {bench.isWet && !rain && <p className="soft">This timer has no rain sensor.</p>}
+      {bench.isWet && !rain && <p className="soft">{say`This timer has no rain sensor.`}</p>}
       <div className="tiles fill of-150">
         {(
           [
-            ['sticks', 'Valve stays open', sticking],
-            ['shut', 'Valve stays shut', shut],
-            ['dead', 'Circuit broken', dead],
-            ['shorts', 'Coil shorts', shorted],
+            ['sticks', say`Valve stays open`, sticking],
+            ['shut', say`Valve stays shut`, shut],
+            ['dead', say`Circuit broken`, dead],
+            ['shorts', say`Coil shorts`, shorted],
           ] as const
         ).map(([fault, label, now]) => (
           <SelectField

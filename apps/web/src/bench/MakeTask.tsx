@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Alert, Button, Form, Input, Modal, Select } from 'antd';
 import { useNavigate } from 'react-router';
-import { formatMoment, MOST_LEVEL, type Plan, type TimerKind } from '@water-clock/core';
+import { formatMoment, MOST_LEVEL, type Plan, type TimerKind, say } from '@water-clock/core';
 import { useKeepDocument } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
@@ -42,7 +42,7 @@ export default function MakeTask({
     setMaking(false);
     if (!task) {
       setFault(
-        'The keys of this kind do not lead from an empty box to this plan, so nobody could do it.',
+        say`The keys of this kind do not lead from an empty box to this plan, so nobody could do it.`,
       );
       return;
     }
@@ -50,32 +50,32 @@ export default function MakeTask({
       { ...ids, baseVersion: 0, document: task },
       {
         onSuccess: () => void navigate(`/bench/tasks/${ids.target}`),
-        onError: (error) => setFault(failureWords(error, 'The task was not kept')),
+        onError: (error) => setFault(failureWords(error, say`The task was not kept`)),
       },
     );
   };
   return (
-    <Modal open title="Make a task of this garden" onCancel={close} footer={null}>
+    <Modal open title={say`Make a task of this garden`} onCancel={close} footer={null}>
       <Form<Words>
         layout="vertical"
         initialValues={{
-          title: 'Key in this garden',
-          says: 'A new box, and a card from the office.',
+          title: say`Key in this garden`,
+          says: say`A new box, and a card from the office.`,
           level: 3,
         }}
         onFinish={(words) => void make(words)}
       >
-        <Form.Item name="title" label="Title" rules={[{ required: true, max: 200 }]}>
+        <Form.Item name="title" label={say`Title`} rules={[{ required: true, max: 200 }]}>
           <Input />
         </Form.Item>
         <Form.Item
           name="says"
-          label="What the customer, or the office, says"
+          label={say`What the customer, or the office, says`}
           rules={[{ required: true, max: 2000 }]}
         >
           <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} />
         </Form.Item>
-        <Form.Item name="level" label="How hard">
+        <Form.Item name="level" label={say`How hard`}>
           <Select
             options={Array.from({ length: MOST_LEVEL }, (_, i) => ({
               value: i + 1,
@@ -84,9 +84,11 @@ export default function MakeTask({
           />
         </Form.Item>
         {fault !== null && <Alert type="error" role="alert" title={fault} />}
-        <Button type="primary" htmlType="submit" loading={isMaking || keep.isPending}>
-          Make the task
-        </Button>
+        <Button
+          type="primary"
+          htmlType="submit"
+          loading={isMaking || keep.isPending}
+        >{say`Make the task`}</Button>
       </Form>
     </Modal>
   );

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { Alert, Button, Tag } from 'antd';
 import { Link } from 'react-router';
-import { faultLine, readTaskText, type Task } from '@water-clock/core';
+import { faultLine, readTaskText, type Task, say } from '@water-clock/core';
 import { useKeepDocument, useLibrary, type LibraryItem } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
 import { FileButton } from '../fields/FileButton.tsx';
@@ -20,11 +20,11 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
     ids.current.set(what, own);
     return own;
   };
-  const failed = (error: Error) => setFaults([failureWords(error, 'Not kept')]);
+  const failed = (error: Error) => setFaults([failureWords(error, say`Not kept`)]);
   const take = async (file: File) => {
     const text = await textOf(file);
     const read = text === null ? null : readTaskText(text);
-    if (!read) setFaults([`${file.name} is too large`]);
+    if (!read) setFaults([say`${file.name} is too large`]);
     else if (!read.ok) setFaults(read.faults.map(faultLine));
     else
       keep.mutate(
@@ -39,14 +39,11 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
     );
   return (
     <section className="stack near" aria-labelledby="office-tasks">
-      <h2 id="office-tasks">Tasks of the office</h2>
-      <p>
-        Put a timer of the office on the bench to make a task of it, or take one from a file that
-        another office wrote.
-      </p>
+      <h2 id="office-tasks">{say`Tasks of the office`}</h2>
+      <p>{say`Put a timer of the office on the bench to make a task of it, or take one from a file that another office wrote.`}</p>
       <div>
         <FileButton
-          label="Task from a file …"
+          label={say`Task from a file …`}
           accept=".json,application/json"
           take={([file]) => {
             setFaults([]);
@@ -58,7 +55,7 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
         <Alert
           type="error"
           role="alert"
-          title="Not done"
+          title={say`Not done`}
           description={
             <ul className="points">
               {faults.slice(0, 10).map((one) => (
@@ -68,7 +65,7 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
           }
         />
       )}
-      {items.isError && <p role="alert">The tasks of the office could not be fetched.</p>}
+      {items.isError && <p role="alert">{say`The tasks of the office could not be fetched.`}</p>}
       <ul className="list ruled">
         {(items.data ?? []).map((item) => (
           <li key={item.id}>
@@ -81,12 +78,8 @@ export function OfficeTasks({ done }: { readonly done: (id: string) => string | 
               <Button
                 size="small"
                 onClick={() => saveJson(`${item.document.title}.task.json`, item.document)}
-              >
-                Save as a file
-              </Button>
-              <Button size="small" onClick={() => takeOut(item)}>
-                Delete
-              </Button>
+              >{say`Save as a file`}</Button>
+              <Button size="small" onClick={() => takeOut(item)}>{say`Delete`}</Button>
             </span>
           </li>
         ))}

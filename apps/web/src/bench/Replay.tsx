@@ -8,6 +8,7 @@ import {
   type BenchStart,
   type LoggedAct,
   type Task,
+  say,
 } from '@water-clock/core';
 import { Screen } from './BenchPanel.tsx';
 import { KEY_WORDS } from './keyWords.ts';
@@ -30,37 +31,39 @@ export function Replay({ task, log, wrong, style }: Props) {
   const isWrong = wrong !== null && count === wrong + 1;
   const words =
     last === undefined
-      ? 'Before the first press'
+      ? say`Before the first press`
       : 'key' in last
-        ? `The key “${KEY_WORDS[last.key]}”, ${momentWords(last.at, speech)}`
-        : `Rain, power or people, ${momentWords(last.at, speech)}`;
+        ? say`The key “${KEY_WORDS[last.key]}”, ${momentWords(last.at, speech)}`
+        : say`Rain, power or people, ${momentWords(last.at, speech)}`;
   return (
-    <section className="stack near" aria-label="Your presses again">
+    <section className="stack near" aria-label={say`Your presses again`}>
       <Slider
         min={0}
         max={log.length}
         value={count}
         onChange={setCount}
         tooltip={{ open: false }}
-        ariaLabelForHandle="Presses played again"
+        ariaLabelForHandle={say`Presses played again`}
         {...(wrong === null ? {} : { marks: { [wrong + 1]: '!' } })}
       />
       <div className="row near">
         <Button
           icon={<LeftOutlined aria-hidden />}
-          aria-label="One press back"
+          aria-label={say`One press back`}
           disabled={count === 0}
           onClick={() => setCount(count - 1)}
         />
         <Button
           icon={<RightOutlined aria-hidden />}
-          aria-label="One press on"
+          aria-label={say`One press on`}
           disabled={count === log.length}
           onClick={() => setCount(count + 1)}
         />
         <span role="status">
-          {count} of {log.length}: {words}
-          {isWrong && <strong className="fault"> After this one it was worse than before.</strong>}
+          {say`${count} of ${log.length}: ${words}`}
+          {isWrong && (
+            <strong className="fault"> {say`After this one it was worse than before.`}</strong>
+          )}
         </span>
       </div>
       <div className="column">

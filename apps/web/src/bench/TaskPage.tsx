@@ -19,6 +19,7 @@ import {
   type Score,
   type Task,
   type TaskFault,
+  say,
 } from '@water-clock/core';
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { newResultId, useKeepResult } from '../api/practice.ts';
@@ -33,14 +34,14 @@ import { Replay } from './Replay.tsx';
 import './bench.css';
 
 const FAULT_WORDS: Readonly<Record<TaskFault, string>> = {
-  'clock-half-a-day': 'the clock is twelve hours out',
-  'start-left-over': 'a start is left over',
-  'half-set': 'a program is half set',
-  'percent-while-keying': 'the percent is not 100',
-  'dead-station': 'a station is dead',
-  'rain-delay-forgotten': 'a rain delay was forgotten',
-  'interval-on-forbidden-day': 'an interval falls on a day that is not allowed',
-  'overlap-at-high-percent': 'two programs overlap at a high percent',
+  'clock-half-a-day': say`the clock is twelve hours out`,
+  'start-left-over': say`a start is left over`,
+  'half-set': say`a program is half set`,
+  'percent-while-keying': say`the percent is not 100`,
+  'dead-station': say`a station is dead`,
+  'rain-delay-forgotten': say`a rain delay was forgotten`,
+  'interval-on-forbidden-day': say`an interval falls on a day that is not allowed`,
+  'overlap-at-high-percent': say`two programs overlap at a high percent`,
 };
 
 interface Outcome {
@@ -62,13 +63,13 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
       <Alert
         type="warning"
         role="alert"
-        title="Not yet"
+        title={say`Not yet`}
         description={
           <ul className="points">
             {lacks.map((one) => (
               <li key={one}>{one}</li>
             ))}
-            {wrong !== null && <li>It was better before {wrong}.</li>}
+            {wrong !== null && <li>{say`It was better before ${wrong}.`}</li>}
           </ul>
         }
       />
@@ -77,15 +78,15 @@ function Outcomes({ outcome, next }: { readonly outcome: Outcome; readonly next:
     <Alert
       type="success"
       role="alert"
-      title={`Done: ${score.points} of 100 points`}
+      title={say`Done: ${score.points} of 100 points`}
       description={
         <p>
-          {score.presses} presses, where {score.usual} do; {Math.round(score.seconds / 60)} min;{' '}
-          {score.hints} hints.{' '}
+          {say`${score.presses} presses, where ${score.usual} do; ${Math.round(score.seconds / 60)} min;`}{' '}
+          {say`${score.hints} hints.`}{' '}
           {next === null ? (
-            <Link to="/bench/tasks">All tasks</Link>
+            <Link to="/bench/tasks">{say`All tasks`}</Link>
           ) : (
-            <Link to={next}>The next task</Link>
+            <Link to={next}>{say`The next task`}</Link>
           )}
         </p>
       }
@@ -132,7 +133,7 @@ function Asked({
       wrongAt: at,
       wrong:
         act && 'key' in act
-          ? `press ${(at ?? 0) + 1}, the key “${KEY_WORDS[act.key]}” at ${momentWords(act.at, speech)}`
+          ? say`press ${(at ?? 0) + 1}, the key “${KEY_WORDS[act.key]}” at ${momentWords(act.at, speech)}`
           : null,
     });
     if (!isDone) setTries((count) => count + 1);
@@ -143,31 +144,25 @@ function Asked({
     }
   };
   return (
-    <section className="stack" aria-label="The task">
+    <section className="stack" aria-label={say`The task`}>
       <p className="aside accent">{task.says}</p>
       <div className="row near at-foot">
         {isAsked && (
           <SelectField
-            label="What is wrong?"
-            placeholder="choose"
+            label={say`What is wrong?`}
+            placeholder={say`choose`}
             value={answer}
             options={TASK_FAULTS.map((fault) => [fault, FAULT_WORDS[fault]] as const)}
             pick={setAnswer}
           />
         )}
-        <Button type="primary" size="large" onClick={done}>
-          I am done
-        </Button>
+        <Button type="primary" size="large" onClick={done}>{say`I am done`}</Button>
         <Button
           size="large"
           disabled={hints === task.hints.length}
           onClick={() => setHints(hints + 1)}
-        >
-          Hint
-        </Button>
-        <Button size="large" onClick={restart}>
-          Start again
-        </Button>
+        >{say`Hint`}</Button>
+        <Button size="large" onClick={restart}>{say`Start again`}</Button>
       </div>
       {hints > 0 && (
         <ol className="points">
@@ -178,14 +173,18 @@ function Asked({
       )}
       {outcome && <Outcomes outcome={outcome} next={next} />}
       {outcome && outcome.log.length > 0 && (
-        <Disclosure key={tries} summary="Your presses again" openAtFirst={outcome.wrongAt !== null}>
+        <Disclosure
+          key={tries}
+          summary={say`Your presses again`}
+          openAtFirst={outcome.wrongAt !== null}
+        >
           {() => <Replay task={task} log={outcome.log} wrong={outcome.wrongAt} style={style} />}
         </Disclosure>
       )}
       {keep.isError && (
         <p role="alert" className="fault">
-          {failureWords(keep.error, 'This result was not kept')}{' '}
-          <Button onClick={done}>Send it again</Button>
+          {failureWords(keep.error, say`This result was not kept`)}{' '}
+          <Button onClick={done}>{say`Send it again`}</Button>
         </p>
       )}
     </section>
@@ -208,7 +207,7 @@ function shipped(taskId: string | undefined): Given | null {
   const next = SHIPPED_TASKS[at + 1];
   return {
     ...found,
-    place: `Task ${at + 1} of ${SHIPPED_TASKS.length}`,
+    place: say`Task ${at + 1} of ${SHIPPED_TASKS.length}`,
     next: next ? `/bench/tasks/${next.id}` : null,
   };
 }
@@ -216,7 +215,7 @@ function shipped(taskId: string | undefined): Given | null {
 function ofOffice(taskId: string, all: readonly LibraryItem<Task>[]): Given | null {
   const found = all.find(({ id }) => id === taskId);
   return found
-    ? { id: taskId, task: found.document, place: 'A task of the office', next: null }
+    ? { id: taskId, task: found.document, place: say`A task of the office`, next: null }
     : null;
 }
 
@@ -227,7 +226,7 @@ function random(level: string, seed: string): Given | null {
   return {
     id: `random-${level}`,
     task: randomTask(Number(seed), Number(level)),
-    place: `Random task ${seed}, level ${level}`,
+    place: say`Random task ${seed}, level ${level}`,
     next: `/bench/random/${level}/${Number(seed) + 1}`,
   };
 }
@@ -250,9 +249,9 @@ export default function TaskPage() {
     () => (found?.task.card ? planWith(found.task, found.task.card) : null),
     [found],
   );
-  if (!found && taskId !== undefined && office.isPending) return <Loading what="the task" />;
+  if (!found && taskId !== undefined && office.isPending) return <Loading what={say`the task`} />;
   if (!found && office.isError)
-    return <Failed what="The task" error={office.error} retry={() => void office.refetch()} />;
+    return <Failed what={say`The task`} error={office.error} retry={() => void office.refetch()} />;
   if (!found) return <NotFound />;
   const { task, place, next } = found;
   return (
@@ -262,7 +261,7 @@ export default function TaskPage() {
         <span className="soft">
           {place}, {task.scene.plan.timer.name}
         </span>
-        <Link to="/bench/tasks">All tasks</Link>
+        <Link to="/bench/tasks">{say`All tasks`}</Link>
       </div>
       <Bench
         key={`${place}.${round}`}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Table, Tag } from 'antd';
 import { CheckCircleFilled } from '@ant-design/icons';
 import { Link } from 'react-router';
-import { SHIPPED_TASKS } from '@water-clock/core';
+import { SHIPPED_TASKS, say } from '@water-clock/core';
 import { useSession } from '../api/people.ts';
 import { usePractice, type Practice } from '../api/practice.ts';
 import { LEVELS } from './levels.ts';
@@ -49,17 +49,12 @@ export default function TasksPage() {
   return (
     <div className="page stack">
       <div className="row">
-        <h1>Tasks to practise</h1>
-        <Link to="/bench">The bench without a task</Link>
+        <h1>{say`Tasks to practise`}</h1>
+        <Link to="/bench">{say`The bench without a task`}</Link>
       </div>
-      <p className="column">
-        Each task is a box on the bench and what its customer says. It is done when the box does
-        what it should: not when certain keys were pressed.
-      </p>
+      <p className="column">{say`Each task is a box on the bench and what its customer says. It is done when the box does what it should: not when certain keys were pressed.`}</p>
       {practice.isError && (
-        <p role="alert">
-          What you have done could not be fetched. The tasks are here all the same.
-        </p>
+        <p role="alert">{say`What you have done could not be fetched. The tasks are here all the same.`}</p>
       )}
       <ul className="list tiles of-300">
         {SHIPPED_TASKS.map(({ id, task }, i) => {
@@ -73,10 +68,10 @@ export default function TasksPage() {
               </Link>
               <span className="row near">
                 <Tag>{LEVELS[task.level - 1]}</Tag>
-                <span>{task.solution.answer ? 'a fault to find' : 'a box to set'}</span>
+                <span>{task.solution.answer ? say`a fault to find` : say`a box to set`}</span>
                 {done && (
                   <strong className="push">
-                    <CheckCircleFilled aria-hidden /> done, {done.points}
+                    <CheckCircleFilled aria-hidden /> {say`done, ${done.points}`}
                   </strong>
                 )}
               </span>
@@ -91,35 +86,35 @@ export default function TasksPage() {
         }}
       />
       <section className="stack near" aria-labelledby="random">
-        <h2 id="random">Without end</h2>
-        <p>A new box each time, made from a number, harder from level to level.</p>
+        <h2 id="random">{say`Without end`}</h2>
+        <p>{say`A new box each time, made from a number, harder from level to level.`}</p>
         <div className="row near">
           {LEVELS.map((words, i) => (
             <Link key={words} to={`/bench/random/${i + 1}/${seed}`}>
               {words}
               {own.has(`random-${i + 1}`) &&
-                `, done ${own.get(`random-${i + 1}`)?.times ?? 0} times`}
+                say`, done ${own.get(`random-${i + 1}`)?.times ?? 0} times`}
             </Link>
           ))}
         </div>
       </section>
       {others.length > 0 && (
         <section className="stack near" aria-labelledby="learners">
-          <h2 id="learners">How far the others have come</h2>
+          <h2 id="learners">{say`How far the others have come`}</h2>
           <Table<Learner>
             size="small"
             rowKey="personId"
             pagination={false}
             dataSource={others}
             columns={[
-              { title: 'Person', dataIndex: 'person' },
+              { title: say`Person`, dataIndex: 'person' },
               {
-                title: 'Tasks done',
+                title: say`Tasks done`,
                 dataIndex: 'done',
-                render: (done: number) => `${done} of ${SHIPPED_TASKS.length}`,
+                render: (done: number) => say`${done} of ${SHIPPED_TASKS.length}`,
               },
               {
-                title: 'Points a task',
+                title: say`Points a task`,
                 dataIndex: 'points',
                 render: (points: number, { done }) => Math.round(points / done),
               },

@@ -1,13 +1,14 @@
 import type { BenchKey } from '@water-clock/core';
+import { say } from '@water-clock/core';
 
 /** What stands on the keys of the bench. */
 export const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
-  'page-back': 'page back',
-  'page-on': 'page on',
+  'page-back': say`page back`,
+  'page-on': say`page on`,
   less: '−',
   more: '+',
   program: 'program',
-  'by-hand': 'by hand',
+  'by-hand': say`by hand`,
   store: 'store',
   rest: 'rest',
 };

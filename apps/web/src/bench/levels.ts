@@ -1,2 +1,3 @@
 /** How hard a task is, from level 1 on. */
-export const LEVELS = ['first steps', 'easy', 'middling', 'hard', 'very hard'];
+import { say } from '@water-clock/core';
+export const LEVELS = [say`first steps`, 'easy', 'middling', 'hard', say`very hard`];

@@ -24,6 +24,7 @@ import {
   wishOf,
   writeBrief,
   type Brief,
+  say,
 } from '@water-clock/core';
 import { FileButton } from '../fields/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
@@ -41,7 +42,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
   const bySchool = (number: number) => {
     const stationMinutes = minutes.stations.find((each) => each.number === number);
     return stationMinutes?.overruled
-      ? 'own number'
+      ? say`own number`
       : stationMinutes
         ? SCHOOL_WORDS[stationMinutes.school].toLowerCase()
         : '';
@@ -50,10 +51,10 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
     <table className="data">
       <thead>
         <tr>
-          <th>Station</th>
-          <th>Needs a week</th>
-          <th>At a stretch</th>
-          <th>More</th>
+          <th>{say`Station`}</th>
+          <th>{say`Needs a week`}</th>
+          <th>{say`At a stretch`}</th>
+          <th>{say`More`}</th>
         </tr>
       </thead>
       <tbody>
@@ -62,11 +63,11 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
           const unknown = unknownNeeds(minutes).includes(station.number);
           const more = [
             station.group,
-            station.overhead === false && 'nothing sprayed',
+            station.overhead === false && say`nothing sprayed`,
             station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
-            station.days && `${station.days.least} to ${station.days.most} days a week`,
+            station.days && say`${station.days.least} to ${station.days.most} days a week`,
             station.oftenADay &&
-              `${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? ` until ${station.oftenADay.until}` : ''}`,
+              say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? say` until ${station.oftenADay.until}` : ''}`,
             ...faults.map(
               ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
             ),
@@ -78,7 +79,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
               </th>
               <td>
                 {unknown ? (
-                  <span className="fault">not known</span>
+                  <span className="fault">{say`not known`}</span>
                 ) : (
                   <>
                     {lengthWords(Math.round(station.weeklySeconds / 60) * 60)}{' '}
@@ -88,8 +89,8 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
               </td>
               <td>
                 {station.cycleSeconds === undefined
-                  ? 'no limit known'
-                  : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : `, soak ${lengthWords(station.soakSeconds)}`}`}
+                  ? say`no limit known`
+                  : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : say`, soak ${lengthWords(station.soakSeconds)}`}`}
               </td>
               <td>{more.join(', ')}</td>
             </tr>
@@ -102,7 +103,7 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
 
 /** Everything that the visit found, as one page and as a document. */
 export default function BriefView(props: StepProps) {
-  if (props.isPending) return <Loading what="the rules, tables and weather of this house" />;
+  if (props.isPending) return <Loading what={say`the rules, tables and weather of this house`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
   return <Read {...props} />;
 }
@@ -123,7 +124,7 @@ function Read(props: StepProps) {
   const take = async (file: File) => {
     const text = await textOf(file);
     const outcome = text === null ? null : readBriefText(text);
-    if (!outcome) setRead({ faults: [`${file.name} is too large to be a brief`] });
+    if (!outcome) setRead({ faults: [say`${file.name} is too large to be a brief`] });
     else setRead(outcome.ok ? { brief: outcome.value } : { faults: outcome.faults.map(faultLine) });
   };
   const adopt = (taken: Brief) => {
@@ -137,21 +138,17 @@ function Read(props: StepProps) {
           size="large"
           type="primary"
           onClick={() => saveFile(`${site.name}.brief.json`, writeBrief(brief), 'application/json')}
-        >
-          Export the brief
-        </Button>
-        <Button size="large" onClick={() => print()}>
-          Print
-        </Button>
+        >{say`Export the brief`}</Button>
+        <Button size="large" onClick={() => print()}>{say`Print`}</Button>
         <FileButton
-          label="Import a brief …"
+          label={say`Import a brief …`}
           accept=".json,application/json"
           take={([file]) => file && void take(file)}
         />
       </div>
       {read && 'faults' in read && (
         <div role="alert" className="fault no-print">
-          <p>Nothing was changed:</p>
+          <p>{say`Nothing was changed:`}</p>
           <ul>
             {read.faults.slice(0, 10).map((one) => (
               <li key={one}>{one}</li>
@@ -161,33 +158,27 @@ function Read(props: StepProps) {
       )}
       {read && 'brief' in read && (
         <div role="alert" className="notice no-print">
-          <p>
-            A brief of {read.brief.stations.length} stations for “{read.brief.timer.name}”. Taking
-            it over sets the timer, its stations and what is wanted of them, as one step that can be
-            undone; programs and the house’s mowing days stay.
-          </p>
-          <Button type="primary" onClick={() => adopt(read.brief)}>
-            Use this brief
-          </Button>{' '}
-          <Button onClick={() => setRead(null)}>Cancel</Button>
+          <p>{say`A brief of ${read.brief.stations.length} stations for “${read.brief.timer.name}”. Taking it over sets the timer, its stations and what is wanted of them, as one step that can be undone; programs and the house’s mowing days stay.`}</p>
+          <Button type="primary" onClick={() => adopt(read.brief)}>{say`Use this brief`}</Button>{' '}
+          <Button onClick={() => setRead(null)}>{say`Cancel`}</Button>
         </div>
       )}
       {unknown.length > 0 && (
         <p className="caution">
-          Not known yet what {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}{' '}
-          {unknown.length === 1 ? 'needs' : 'need'}; the document has 0 there.{' '}
-          <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
+          {say`Not known yet what ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}`}{' '}
+          {say`${unknown.length === 1 ? say`needs` : say`need`}; the document has 0 there.`}{' '}
+          <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
         </p>
       )}
       <section className="stack near">
-        <h2>House</h2>
+        <h2>{say`House`}</h2>
         <p>
           {[
             site.name,
-            site.houseNumber && `number ${site.houseNumber}`,
-            site.supply && `water from ${SUPPLY_WORDS[site.supply]}`,
+            site.houseNumber && say`number ${site.houseNumber}`,
+            site.supply && say`water from ${SUPPLY_WORDS[site.supply]}`,
             site.mowing.length > 0 &&
-              `mown on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? ', dry the day before, too' : ''}`,
+              say`mown on ${weekdaysWords(site.mowing)}${survey.dryBeforeMowing ? say`, dry the day before, too` : ''}`,
           ]
             .filter(Boolean)
             .join('; ')}
@@ -199,24 +190,24 @@ function Read(props: StepProps) {
         {site.notes && <p>{site.notes}</p>}
       </section>
       <section className="stack near">
-        <h2>Rules</h2>
+        <h2>{say`Rules`}</h2>
         <p>
           {survey.rules
-            ? `By hand: ${allowedWords(survey.rules, speech)}.`
+            ? say`By hand: ${allowedWords(survey.rules, speech)}.`
             : rules
               ? `${rules.name}. ${rulesSentence(rules, site, speech)}`
-              : 'None noted.'}
+              : say`None noted.`}
         </p>
       </section>
       <section className="stack near">
-        <h2>Timer</h2>
+        <h2>{say`Timer`}</h2>
         <p>
           {[
-            `${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
+            say`${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
             ...(device.sensors ?? []).map(({ kind }) => SENSOR_WORDS[kind]),
-            plan.settings.sensor === 'bypass' && 'rain sensor bypassed',
+            plan.settings.sensor === 'bypass' && say`rain sensor bypassed`,
             device.pump && `pump: ${device.pump}`,
-            survey.rain && `rain is met by ${RAIN_WORDS[survey.rain]}`,
+            survey.rain && say`rain is met by ${RAIN_WORDS[survey.rain]}`,
           ]
             .filter(Boolean)
             .join('; ')}
@@ -224,21 +215,20 @@ function Read(props: StepProps) {
         </p>
       </section>
       <section className="stack near">
-        <h2>Stations</h2>
+        <h2>{say`Stations`}</h2>
         <Stations brief={brief} props={props} />
       </section>
       <section className="stack near">
-        <h2>Wanted</h2>
+        <h2>{say`Wanted`}</h2>
         <p>
-          Between {startWords(wish.notBefore, clock)} and {startWords(wish.finishBy, clock)}, clear
-          up to {wish.headroomPercent} %
-          {wish.apart.map(([a, b]) => `; ${a} apart from ${b}`).join('')}.
+          {say`Between ${startWords(wish.notBefore, clock)} and ${startWords(wish.finishBy, clock)}, clear up to ${wish.headroomPercent} %`}
+          {wish.apart.map(([a, b]) => say`; ${a} apart from ${b}`).join('')}.
         </p>
         <WishEditor plan={plan} survey={survey} editor={editor} />
       </section>
       {visits.length > 0 && (
         <section className="stack near">
-          <h2>Next visits</h2>
+          <h2>{say`Next visits`}</h2>
           <ul>
             {visits.map((visit, i) => (
               <li key={i}>{visitSentence(visit, speech)}</li>

@@ -1,5 +1,5 @@
 import { Checkbox } from 'antd';
-import { usualWish, wishOf, type Plan, type Survey, type Wish } from '@water-clock/core';
+import { usualWish, wishOf, type Plan, type Survey, type Wish, say } from '@water-clock/core';
 import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { Choice } from '../fields/Choice.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -7,20 +7,20 @@ import type { TimerEditor } from '../editor/editor.ts';
 import { NumberField } from '../fields/NumberField.tsx';
 
 const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
-  any: 'whatever fits',
-  one: 'one start a program',
-  repeated: 'repeated starts',
-  'timer-soak': 'the timer’s own cycle-and-soak',
+  any: say`whatever fits`,
+  one: say`one start a program`,
+  repeated: say`repeated starts`,
+  'timer-soak': say`the timer’s own cycle-and-soak`,
 };
 const DAY_WORDS: Record<NonNullable<Wish['days']>, string> = {
-  any: 'whatever fits',
+  any: say`whatever fits`,
   weekdays: 'weekdays',
-  interval: 'every so many days',
+  interval: say`every so many days`,
 };
 const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {
-  any: 'as few as will do',
-  'by-need': 'by need',
-  one: 'one for all',
+  any: say`as few as will do`,
+  'by-need': say`by need`,
+  one: say`one for all`,
 };
 
 interface Props {
@@ -46,34 +46,39 @@ export function WishEditor({ plan, survey, editor }: Props) {
   return (
     <div className="stack no-print">
       <div className="tiles fill of-150">
-        {time('notBefore', 'Not before')}
-        {time('finishBy', 'Finished by')}
+        {time('notBefore', say`Not before`)}
+        {time('finishBy', say`Finished by`)}
         <NumberField
-          label="Or before sunrise, below 0 after it"
-          unit="min"
+          label={say`Or before sunrise, below 0 after it`}
+          unit={say`min`}
           least={-180}
           most={180}
-          empty="by the clock"
+          empty={say`by the clock`}
           value={survey.finishBeforeSunrise ?? null}
           commit={(minutes) =>
             commitWords(editor, { type: 'note', fields: { finishBeforeSunrise: minutes } })
           }
         />
         <Choice
-          label="Starts"
+          label={say`Starts`}
           value={wish.starts}
           words={START_WORDS}
           commit={(starts) => set({ starts })}
         />
-        <Choice label="Days" value={wish.days} words={DAY_WORDS} commit={(days) => set({ days })} />
         <Choice
-          label="Programs"
+          label={say`Days`}
+          value={wish.days}
+          words={DAY_WORDS}
+          commit={(days) => set({ days })}
+        />
+        <Choice
+          label={say`Programs`}
           value={wish.programs}
           words={PROGRAM_WORDS}
           commit={(programs) => set({ programs })}
         />
         <NumberField
-          label="Clear up to"
+          label={say`Clear up to`}
           unit="%"
           least={100}
           most={500}
@@ -85,11 +90,9 @@ export function WishEditor({ plan, survey, editor }: Props) {
         className="check"
         checked={wish.dripAnyTime}
         onChange={(event) => set({ dripAnyTime: event.target.checked })}
-      >
-        drip may run at any time
-      </Checkbox>
+      >{say`drip may run at any time`}</Checkbox>
       {pairs.length > 0 && (
-        <div className="tiles near" role="group" aria-label="Groups never in one program">
+        <div className="tiles near" role="group" aria-label={say`Groups never in one program`}>
           {pairs.map(([a, b]) => (
             <Checkbox
               className="check"
@@ -105,7 +108,7 @@ export function WishEditor({ plan, survey, editor }: Props) {
                 })
               }
             >
-              {a} and {b} never in one program
+              {say`${a} and ${b} never in one program`}
             </Checkbox>
           ))}
         </div>

@@ -8,6 +8,7 @@ import {
   parseDate,
   SECONDS_PER_DAY,
   type EpochDay,
+  say,
 } from '@water-clock/core';
 import {
   useCalendar,
@@ -31,9 +32,9 @@ import { DayList } from './DayList.tsx';
 const DAYS_OF_A_WEEK = 7;
 const ALL = 'all';
 const VIEWS = [
-  { value: 'week', label: 'Week' },
-  { value: 'month', label: 'Month' },
-  { value: 'open', label: 'Without a date' },
+  { value: 'week', label: say`Week` },
+  { value: 'month', label: say`Month` },
+  { value: 'open', label: say`Without a date` },
 ] as const;
 type View = (typeof VIEWS)[number]['value'];
 
@@ -43,10 +44,10 @@ function PrivateAddress() {
   const make = useMakeCalendarLink();
   return (
     <section className="stack near" aria-labelledby="private-address">
-      <h2 id="private-address">In your own calendar</h2>
+      <h2 id="private-address">{say`In your own calendar`}</h2>
       {make.data ? (
         <>
-          <p>Give this address to your calendar program. It is shown only now.</p>
+          <p>{say`Give this address to your calendar program. It is shown only now.`}</p>
           <Typography.Text code copyable>
             {make.data}
           </Typography.Text>
@@ -54,16 +55,16 @@ function PrivateAddress() {
       ) : (
         <p className="soft">
           {link.data?.madeAt
-            ? 'Your visits have a private address. Whoever has it reads them; a new one ends the old one.'
-            : 'A private address lets your calendar program read your visits.'}
+            ? say`Your visits have a private address. Whoever has it reads them; a new one ends the old one.`
+            : say`A private address lets your calendar program read your visits.`}
         </p>
       )}
       <span>
         <Button loading={make.isPending} onClick={() => make.mutate()}>
-          {link.data?.madeAt ? 'Make a new address' : 'Make the address'}
+          {link.data?.madeAt ? say`Make a new address` : say`Make the address`}
         </Button>
       </span>
-      {make.error && <p className="fault">{failureWords(make.error, 'Not made')}</p>}
+      {make.error && <p className="fault">{failureWords(make.error, say`Not made`)}</p>}
     </section>
   );
 }
@@ -80,22 +81,23 @@ function Week({
   const { clock, order } = usePreferences();
   const last = first + DAYS_OF_A_WEEK - 1;
   const week = useCalendar(formatDate(first), formatDate(last), person, { clock, order });
-  if (week.isPending) return <Loading what="the week" />;
+  if (week.isPending) return <Loading what={say`the week`} />;
   if (week.isError)
-    return <Failed what="The week" error={week.error} retry={() => void week.refetch()} />;
+    return <Failed what={say`The week`} error={week.error} retry={() => void week.refetch()} />;
   const days = Array.from({ length: DAYS_OF_A_WEEK }, (_, i) => first + i);
   return days.map((day) => {
     const date = formatDate(day);
     const visits = week.data.visits.filter((visit) => visit.date === date);
     const name = (
       <>
-        {dateWords(day, today, order)} {day === today && <span className="soft">today</span>}
+        {dateWords(day, today, order)} {day === today && <span className="soft">{say`today`}</span>}
       </>
     );
     if (visits.length === 0)
       return (
         <p key={day} className="soft">
-          {name}: nothing
+          {name}
+          {say`: nothing`}
         </p>
       );
     return (
@@ -146,8 +148,8 @@ function Month({ day, person, go }: MonthProps) {
       headerRender={() => (
         <div className="row near">
           <h2>{shown.format('MMMM YYYY')}</h2>
-          <Button onClick={() => month(-1)}>Month before</Button>
-          <Button onClick={() => month(1)}>Month after</Button>
+          <Button onClick={() => month(-1)}>{say`Month before`}</Button>
+          <Button onClick={() => month(1)}>{say`Month after`}</Button>
         </div>
       )}
       onSelect={(date, { source }) =>
@@ -162,7 +164,7 @@ function Month({ day, person, go }: MonthProps) {
             {own.slice(0, MOST_NAMES).map(({ timerId, site }) => (
               <div key={timerId}>{site}</div>
             ))}
-            {own.length > MOST_NAMES && <b>and {own.length - MOST_NAMES} more</b>}
+            {own.length > MOST_NAMES && <b>{say`and ${own.length - MOST_NAMES} more`}</b>}
           </div>
         );
       }}
@@ -172,7 +174,7 @@ function Month({ day, person, go }: MonthProps) {
 
 /** As many as the server sends. */
 const MOST_OPEN = 200;
-const CUT = `These are the first ${MOST_OPEN}; there may be more. Choose a person above to see theirs.`;
+const CUT = say`These are the first ${MOST_OPEN}; there may be more. Choose a person above to see theirs.`;
 
 function WithoutDate({
   person,
@@ -183,20 +185,22 @@ function WithoutDate({
 }) {
   const { clock, order } = usePreferences();
   const open = useOpenVisits(person, { clock, order });
-  if (open.isPending) return <Loading what="what has no date" />;
+  if (open.isPending) return <Loading what={say`what has no date`} />;
   if (open.isError)
-    return <Failed what="What has no date" error={open.error} retry={() => void open.refetch()} />;
+    return (
+      <Failed what={say`What has no date`} error={open.error} retry={() => void open.refetch()} />
+    );
   const common = { order: null, day: null, today: formatDate(today) };
   return (
     <>
       <section className="stack near" aria-labelledby="overdue">
-        <h2 id="overdue">Overdue</h2>
-        <DayList {...common} visits={open.data.overdue} none="Nothing is overdue." />
+        <h2 id="overdue">{say`Overdue`}</h2>
+        <DayList {...common} visits={open.data.overdue} none={say`Nothing is overdue.`} />
         {open.data.overdue.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
       <section className="stack near" aria-labelledby="some-day">
-        <h2 id="some-day">Some day</h2>
-        <DayList {...common} visits={open.data.someDay} none="Nothing waits for a date." />
+        <h2 id="some-day">{say`Some day`}</h2>
+        <DayList {...common} visits={open.data.someDay} none={say`Nothing waits for a date.`} />
         {open.data.someDay.length >= MOST_OPEN && <p>{CUT}</p>}
       </section>
     </>
@@ -233,12 +237,13 @@ export default function CalendarPage() {
   return (
     <div className="page page-wide stack">
       <div className="sites-head row">
-        <h1>Calendar</h1>
-        <Link to="/replans">The percent of the month</Link>
-        <Button onClick={() => setHasAddress(!hasAddress)} aria-expanded={hasAddress}>
-          In your own calendar
-        </Button>
-        <Button href="/api/calendar.ics">Export (.ics)</Button>
+        <h1>{say`Calendar`}</h1>
+        <Link to="/replans">{say`The percent of the month`}</Link>
+        <Button
+          onClick={() => setHasAddress(!hasAddress)}
+          aria-expanded={hasAddress}
+        >{say`In your own calendar`}</Button>
+        <Button href="/api/calendar.ics">{say`Export (.ics)`}</Button>
       </div>
       {hasAddress && <PrivateAddress />}
       <div className="row near">
@@ -248,10 +253,10 @@ export default function CalendarPage() {
           onChange={(value) => set({ view: value === 'week' ? null : value })}
         />
         <SelectField
-          aria-label="Whose visits"
+          aria-label={say`Whose visits`}
           value={person ?? ALL}
           options={[
-            [ALL, 'everybody’s'],
+            [ALL, say`everybody’s`],
             ...(people.data ?? []).map(
               ({ id, name }) => [id, id === me ? `${name} (you)` : name] as const,
             ),
@@ -260,9 +265,9 @@ export default function CalendarPage() {
         />
         {view === 'week' && (
           <>
-            <Button onClick={() => go(day - DAYS_OF_A_WEEK)}>Week before</Button>
-            <Button onClick={() => go(today)}>This week</Button>
-            <Button onClick={() => go(day + DAYS_OF_A_WEEK)}>Week after</Button>
+            <Button onClick={() => go(day - DAYS_OF_A_WEEK)}>{say`Week before`}</Button>
+            <Button onClick={() => go(today)}>{say`This week`}</Button>
+            <Button onClick={() => go(day + DAYS_OF_A_WEEK)}>{say`Week after`}</Button>
           </>
         )}
       </div>

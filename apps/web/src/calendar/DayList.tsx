@@ -31,6 +31,7 @@ import { START_VISIT } from '../visit/startVisit.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { dateIn } from '../platform/dateIn.ts';
 import { byDistance, inOrder, placeWords, wayOf } from './order.ts';
+import { say } from '@water-clock/core';
 
 const VisitDialog = lazy(() => import('./VisitDialog.tsx'));
 
@@ -53,18 +54,16 @@ function Confirm({ visit: { timerId, site }, today }: Pick<ItemProps, 'visit' | 
       <Button
         type="primary"
         loading={confirm.isPending}
-        aria-label={`It ran at ${site}`}
+        aria-label={say`It ran at ${site}`}
         onClick={() => confirm.mutate({ timerId, on: today, by })}
-      >
-        It ran
-      </Button>
+      >{say`It ran`}</Button>
       <Button
-        aria-label={`It did not run at ${site}`}
+        aria-label={say`It did not run at ${site}`}
         onClick={() => void navigate(`/timers/${timerId}/seen`)}
-      >
-        It did not
-      </Button>
-      {confirm.error && <span className="fault">{failureWords(confirm.error, 'Not noted')}</span>}
+      >{say`It did not`}</Button>
+      {confirm.error && (
+        <span className="fault">{failureWords(confirm.error, say`Not noted`)}</span>
+      )}
     </>
   );
 }
@@ -83,15 +82,15 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
         <Confirm visit={visit} today={today} />
       ) : (
         <Button
-          aria-label={`Start visit: ${site}`}
+          aria-label={say`Start visit: ${site}`}
           onClick={() => void navigate(`/timers/${timerId}/found`, { state: START_VISIT })}
-        >
-          Start visit
-        </Button>
+        >{say`Start visit`}</Button>
       )}
-      <Button type="text" aria-label={`Plan: ${site}`} onClick={() => plan(visit)}>
-        Plan
-      </Button>
+      <Button
+        type="text"
+        aria-label={say`Plan: ${site}`}
+        onClick={() => plan(visit)}
+      >{say`Plan`}</Button>
     </span>
   );
   const style = {
@@ -107,7 +106,7 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
           icon={<HolderOutlined />}
           {...attributes}
           {...listeners}
-          aria-label={`Move ${site}`}
+          aria-label={say`Move ${site}`}
           style={{ touchAction: 'none', cursor: 'grab' }}
         />
       )}
@@ -116,9 +115,9 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
           {site}
         </Link>{' '}
         <span className="soft">{placeWords(visit)}</span>{' '}
-        {overdue && <Tag color="red">overdue since {dateIn(visit.date, order)}</Tag>}
+        {overdue && <Tag color="red">{say`overdue since ${dateIn(visit.date, order)}`}</Tag>}
         {person && <Tag>{person.name}</Tag>}
-        <div>{[stop?.note, ...reasons].filter(Boolean).join('; ') || 'planned visit'}</div>
+        <div>{[stop?.note, ...reasons].filter(Boolean).join('; ') || say`planned visit`}</div>
         {isPhone && acts}
       </div>
       {!isPhone && acts}
@@ -182,15 +181,18 @@ export function DayList({ visits, order, day, today, none }: Props) {
       </DndContext>
       {sorts && (
         <div className="row near">
-          <Button size="small" onClick={() => save(inOrder(visits, []))}>
-            By town and street
-          </Button>
-          <Button size="small" disabled={km === null} onClick={() => save(byDistance(visits))}>
-            By distance
-          </Button>
+          <Button
+            size="small"
+            onClick={() => save(inOrder(visits, []))}
+          >{say`By town and street`}</Button>
+          <Button
+            size="small"
+            disabled={km === null}
+            onClick={() => save(byDistance(visits))}
+          >{say`By distance`}</Button>
           {km !== null && (
             <span className="soft">
-              {km === 0 ? 'less than 1' : `about ${km}`} km as the crow flies: a guess
+              {say`${km === 0 ? say`less than 1` : say`about ${km}`} km as the crow flies: a guess`}
             </span>
           )}
         </div>
@@ -199,7 +201,7 @@ export function DayList({ visits, order, day, today, none }: Props) {
         <Alert
           type="error"
           role="alert"
-          title={failureWords(put.error, 'The order was not saved')}
+          title={failureWords(put.error, say`The order was not saved`)}
         />
       )}
       {planned && (

@@ -6,6 +6,7 @@ import { usePeople } from '../api/team.ts';
 import { DateField } from '../fields/DateField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
 import { TextField } from '../fields/TextField.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly visit: CalendarVisit;
@@ -31,33 +32,34 @@ export default function VisitDialog({ visit, close }: Props) {
   };
   const error = plan.error ?? takeBack.error;
   return (
-    <Modal open title={`The visit to ${site}`} footer={null} onCancel={close}>
+    <Modal open title={say`The visit to ${site}`} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
-        <DateField label="On (empty: some day)" value={day} commit={setDay} />
+        <DateField label={say`On (empty: some day)`} value={day} commit={setDay} />
         <SelectField
-          label="Who goes"
+          label={say`Who goes`}
           value={personId}
           options={[
-            ['', 'who looks after the garden'],
+            ['', say`who looks after the garden`],
             ...(people.data ?? [])
               .filter(({ takenOutAt }) => takenOutAt === null)
               .map(({ id, name }) => [id, name] as const),
           ]}
           pick={setPersonId}
         />
-        <TextField label="Note" value={note} set={setNote} hint="Such as: ring first, dog." />
-        {error && <Alert type="error" role="alert" title={failureWords(error, 'Not planned')} />}
+        <TextField
+          label={say`Note`}
+          value={note}
+          set={setNote}
+          hint={say`Such as: ring first, dog.`}
+        />
+        {error && <Alert type="error" role="alert" title={failureWords(error, say`Not planned`)} />}
         <div className="row near">
-          <Button type="primary" htmlType="submit" loading={plan.isPending}>
-            Plan it
-          </Button>
+          <Button type="primary" htmlType="submit" loading={plan.isPending}>{say`Plan it`}</Button>
           {stop && (
             <Button
               loading={takeBack.isPending}
               onClick={() => takeBack.mutate({ timerId, version }, { onSuccess: close })}
-            >
-              Do not plan it
-            </Button>
+            >{say`Do not plan it`}</Button>
           )}
         </div>
       </form>

@@ -5,6 +5,7 @@ import { Disclosure } from '../fields/Disclosure.tsx';
 import { DRY_FILL } from './patterns.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
 import './bars.css';
+import { say } from '@water-clock/core';
 
 export interface Bar {
   readonly name: string;
@@ -65,17 +66,17 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
                         <rect key={fill} width={percent(length(value))} height="14" fill={fill} />
                       ))}
                   </svg>
-                  <span>{value === null ? 'not known' : words(value)}</span>
+                  <span>{value === null ? say`not known` : words(value)}</span>
                 </span>
               ))}
             </span>
           </li>
         ))}
       </ol>
-      <Disclosure className="more" summary="The same as a table">
+      <Disclosure className="more" summary={say`The same as a table`}>
         {() => (
           <>
-            <Scroll label={`${label} as a table`}>
+            <Scroll label={say`${label} as a table`}>
               <table className="year-table data numbers">
                 <thead>
                   <tr>
@@ -104,9 +105,7 @@ export function Bars({ label, unit, series, bars, words, file }: Props) {
                   ...bars.map(({ name, values }) => [name, ...values.map(numberText)]),
                 ])
               }
-            >
-              Save as CSV
-            </Button>
+            >{say`Save as CSV`}</Button>
           </>
         )}
       </Disclosure>

@@ -10,6 +10,7 @@ import {
   type Night,
   type RuledOut,
   type Weekday,
+  say,
 } from '@water-clock/core';
 import {
   BlockedTimes,
@@ -86,11 +87,11 @@ function Cycles({
         className={isMoving ? 'strip-cycle strip-cycle-moving' : 'strip-cycle'}
         tabIndex={0}
         role="slider"
-        aria-label={`Start of ${cycle.letter}; left and right move it by ${stepMinutes} minutes, Enter shows it to the second`}
+        aria-label={say`Start of ${cycle.letter}; left and right move it by ${stepMinutes} minutes, Enter shows it to the second`}
         aria-valuemin={0}
         aria-valuemax={1439}
         aria-valuenow={secondOfDay(cycle.begins) / 60}
-        aria-valuetext={`${time(cycle.begins)} to ${time(cycle.ends)}${cycle.overlapped ? ', overlaps' : ''}`}
+        aria-valuetext={say`${time(cycle.begins)} to ${time(cycle.ends)}${cycle.overlapped ? say`, overlaps` : ''}`}
         {...handlers(cycle)}
       >
         <rect
@@ -146,7 +147,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
             width={width}
             height={height}
             role="group"
-            aria-label="Night strip; a table of the same can be opened above it"
+            aria-label={say`Night strip; a table of the same can be opened above it`}
           >
             <Ground geometry={geometry} sun={sun} />
             <DryHours geometry={geometry} dry={props.dry} />
@@ -179,9 +180,7 @@ export const NightStrip = memo(function NightStrip(props: NightStripProps) {
         )}
       </div>
       {zoom > 1 && (
-        <Button className="strip-whole" size="small" onClick={reset}>
-          Whole night
-        </Button>
+        <Button className="strip-whole" size="small" onClick={reset}>{say`Whole night`}</Button>
       )}
     </div>
   );

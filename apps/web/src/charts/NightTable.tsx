@@ -6,6 +6,7 @@ import {
   type Night,
   type Plan,
   type ServedStart,
+  say,
 } from '@water-clock/core';
 import { RunsTable, stationWords, type RunRow } from './RunsTable.tsx';
 import { differsFromIntent } from './stripGeometry.ts';
@@ -22,8 +23,8 @@ function reallyWords(served: ServedStart | undefined, clock: ClockStyle): string
   const { outcome, began, ended, intended } = served;
   if (outcome === 'lost') return 'lost';
   const at = (moment: number | null) => timeWords((moment ?? 0) % SECONDS_PER_DAY, clock);
-  if (outcome === 'cut') return `cut off at ${at(ended)}`;
-  return began === intended?.begins ? 'as set' : `waits until ${at(began)}`;
+  if (outcome === 'cut') return say`cut off at ${at(ended)}`;
+  return began === intended?.begins ? say`as set` : say`waits until ${at(began)}`;
 }
 
 const inOrder = (runs: readonly RunRow[]) =>
@@ -32,18 +33,19 @@ const inOrder = (runs: readonly RunRow[]) =>
 /** The same night as a table, for screen readers and for copying. */
 export function NightTable({ night, plan, clock }: Props) {
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
-  if (night.intended.length === 0) return <p className="soft">Nothing waters in this night.</p>;
+  if (night.intended.length === 0)
+    return <p className="soft">{say`Nothing waters in this night.`}</p>;
   return (
-    <Scroll label="The night as a table" className="night-table">
+    <Scroll label={say`The night as a table`} className="night-table">
       <table className="data">
         <thead>
           <tr>
-            <th>Program</th>
-            <th>Start</th>
-            <th>End</th>
-            <th>Stations, in order</th>
-            <th>Overlap</th>
-            <th>What the timer does</th>
+            <th>{say`Program`}</th>
+            <th>{say`Start`}</th>
+            <th>{say`End`}</th>
+            <th>{say`Stations, in order`}</th>
+            <th>{say`Overlap`}</th>
+            <th>{say`What the timer does`}</th>
           </tr>
         </thead>
         <tbody>
@@ -67,7 +69,7 @@ export function NightTable({ night, plan, clock }: Props) {
                     const other = first === cycle ? second : first;
                     return `${other.letter} ${lengthWords(to - from)}`;
                   })
-                  .join(', ') || 'none'}
+                  .join(', ') || say`none`}
               </td>
               <td>
                 {reallyWords(
@@ -84,7 +86,7 @@ export function NightTable({ night, plan, clock }: Props) {
       </table>
       {!night.condensed && (
         <RunsTable
-          caption="Every valve as set, each cycle by itself"
+          caption={say`Every valve as set, each cycle by itself`}
           runs={inOrder(
             night.intended.flatMap(({ letter, runs }) => runs.map((run) => ({ letter, ...run }))),
           )}
@@ -93,14 +95,11 @@ export function NightTable({ night, plan, clock }: Props) {
         />
       )}
       {night.condensed && (
-        <p className="soft">
-          So much happens in these nights that single valves are left out, and all but the first
-          overlaps.
-        </p>
+        <p className="soft">{say`So much happens in these nights that single valves are left out, and all but the first overlaps.`}</p>
       )}
       {!night.condensed && differsFromIntent(night) && (
         <RunsTable
-          caption="Every valve as the timer really opens it"
+          caption={say`Every valve as the timer really opens it`}
           runs={night.runs}
           plan={plan}
           clock={clock}

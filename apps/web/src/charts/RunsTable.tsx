@@ -5,6 +5,7 @@ import {
   type ClockSecond,
   type ClockStyle,
   type Plan,
+  say,
 } from '@water-clock/core';
 
 /** One valve, open without a break; clock seconds. */
@@ -37,11 +38,11 @@ export function RunsTable({ caption, runs, plan, clock }: Props) {
       <caption>{caption}</caption>
       <thead>
         <tr>
-          <th scope="col">Opens</th>
-          <th scope="col">Closes</th>
-          <th scope="col">Station</th>
-          <th scope="col">Runs</th>
-          <th scope="col">Program</th>
+          <th scope="col">{say`Opens`}</th>
+          <th scope="col">{say`Closes`}</th>
+          <th scope="col">{say`Station`}</th>
+          <th scope="col">{say`Runs`}</th>
+          <th scope="col">{say`Program`}</th>
         </tr>
       </thead>
       <tbody>
@@ -51,7 +52,7 @@ export function RunsTable({ caption, runs, plan, clock }: Props) {
             <td>{time(off)}</td>
             <td>{stationWords(plan, station)}</td>
             <td>{lengthWords(off - on)}</td>
-            <td>{letter ?? 'by hand'}</td>
+            <td>{letter ?? say`by hand`}</td>
           </tr>
         ))}
       </tbody>

@@ -1,5 +1,5 @@
 import { memo, useMemo } from 'react';
-import { lengthWords, type EpochDay, type Night } from '@water-clock/core';
+import { lengthWords, type EpochDay, type Night, say } from '@water-clock/core';
 import { NightBlocks } from './NightBlocks.tsx';
 import { OVERLAP_FILL } from './patterns.tsx';
 import { stripGeometry } from './stripGeometry.ts';
@@ -21,7 +21,7 @@ interface Props {
 /** A night in a few words. */
 export function nightWords(night: Night): string {
   const seconds = night.overlaps.reduce((sum, { from, to }) => sum + to - from, 0);
-  if (seconds > 0) return `overlap ${lengthWords(seconds)}`;
+  if (seconds > 0) return say`overlap ${lengthWords(seconds)}`;
   const letters = [...new Set(night.intended.map((cycle) => cycle.letter))].sort();
   return letters.length > 0 ? letters.join(' ') : 'dry';
 }

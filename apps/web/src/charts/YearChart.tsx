@@ -9,6 +9,7 @@ import {
   type Forbidden,
   type DateOrder,
   type YearDay,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { colourOf, fillOf, OVERLAP_FILL } from './patterns.tsx';
@@ -37,9 +38,9 @@ const GUTTER = 40;
 const HEAD = 18;
 
 const FORBIDDEN_WORDS: Record<Forbidden, string> = {
-  off: 'off day of the month',
-  delay: 'rain delay',
-  hours: 'no hour of it may water',
+  off: say`off day of the month`,
+  delay: say`rain delay`,
+  hours: say`no hour of it may water`,
 };
 
 /** A date in words. */
@@ -48,7 +49,7 @@ export function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder
   const parts = [
     programs.length > 0 ? programs.join(' ') : 'dry',
     overlaps && 'overlap',
-    held.length > 0 && `${held.join(' ')} held back`,
+    held.length > 0 && say`${held.join(' ')} held back`,
     forbidden !== null && FORBIDDEN_WORDS[forbidden],
   ];
   return `${dateWords(day, today, order)}: ${parts.filter(Boolean).join(', ')}`;
@@ -98,11 +99,12 @@ export const YearChart = memo(function YearChart(props: Props) {
   return (
     <div className="year stack near">
       <p className="soft">
-        {wet} watering dates in the coming year{overlaps > 0 && `, overlaps on ${overlaps} of them`}
-        . Press a date to see its night.
+        {say`${wet} watering dates in the coming year`}
+        {overlaps > 0 && say`, overlaps on ${overlaps} of them`}
+        {say`. Press a date to see its night.`}
       </p>
       <DateField
-        label="Go to a date"
+        label={say`Go to a date`}
         value=""
         commit={(date) => {
           const chosen = parseDate(date);
@@ -117,7 +119,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             tabIndex={0}
             role="slider"
             className="year-chart"
-            aria-label="A year of dates; the arrow keys go from date to date, Enter shows its night"
+            aria-label={say`A year of dates; the arrow keys go from date to date, Enter shows its night`}
             aria-valuemin={0}
             aria-valuemax={year.length - 1}
             aria-valuenow={focused ? year.indexOf(focused) : 0}
@@ -211,7 +213,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <rect width="22" height="14" fill={fillOf(letter)} />
             </svg>{' '}
-            {letter} waters
+            {say`${letter} waters`}
           </span>
         ))}
         {year.some(({ held }) => held.length > 0) && (
@@ -219,7 +221,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <rect x="1" y="1" width="20" height="12" stroke="var(--ink)" fill="none" {...HELD} />
             </svg>{' '}
-            its turn, but held back
+            {say`its turn, but held back`}
           </span>
         )}
         {overlaps > 0 && (
@@ -227,7 +229,7 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <rect width="22" height="14" fill={OVERLAP_FILL} stroke="var(--ink)" />
             </svg>{' '}
-            overlap
+            {say`overlap`}
           </span>
         )}
         {year.some(({ forbidden }) => forbidden !== null) && (
@@ -235,11 +237,11 @@ export const YearChart = memo(function YearChart(props: Props) {
             <svg width="22" height="14" aria-hidden>
               <path d="M4 12 18 2M4 2 18 12" {...FORBIDDEN} />
             </svg>{' '}
-            nothing may water
+            {say`nothing may water`}
           </span>
         )}
       </p>
-      <Disclosure summary="The year as a table">
+      <Disclosure summary={say`The year as a table`}>
         {() => <YearTable year={year} today={today} />}
       </Disclosure>
     </div>
@@ -249,15 +251,15 @@ export const YearChart = memo(function YearChart(props: Props) {
 function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
   const { order } = usePreferences();
   return (
-    <Scroll label="The year as a table" className="night-table">
+    <Scroll label={say`The year as a table`} className="night-table">
       <table className="data">
         <thead>
           <tr>
-            <th>Date</th>
-            <th>Programs</th>
-            <th>Overlap</th>
-            <th>Held back</th>
-            <th>Nothing may water</th>
+            <th>{say`Date`}</th>
+            <th>{say`Programs`}</th>
+            <th>{say`Overlap`}</th>
+            <th>{say`Held back`}</th>
+            <th>{say`Nothing may water`}</th>
           </tr>
         </thead>
         <tbody>
@@ -269,7 +271,7 @@ function YearTable({ year, today }: Pick<Props, 'year' | 'today'>) {
               <tr key={yearDay.day}>
                 <td>{dateWords(yearDay.day, today, order)}</td>
                 <td>{yearDay.programs.join(' ')}</td>
-                <td>{yearDay.overlaps ? 'overlap' : 'none'}</td>
+                <td>{yearDay.overlaps ? say`overlap` : say`none`}</td>
                 <td>{yearDay.held.join(' ')}</td>
                 <td>{yearDay.forbidden && FORBIDDEN_WORDS[yearDay.forbidden]}</td>
               </tr>

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { LOOK_TILE, lookOf, PROGRAM_LOOKS } from '@water-clock/core';
+import { LOOK_TILE, lookOf, PROGRAM_LOOKS, say } from '@water-clock/core';
 
 /** Fills that distinguish programs without colour: six patterns, each with a colour of its own, then lighter again. */
 
@@ -61,7 +61,13 @@ export function ProgramBadge({
   readonly size?: number;
 }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 34 34" role="img" aria-label={`Program ${label}`}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 34 34"
+      role="img"
+      aria-label={say`Program ${label}`}
+    >
       <rect width="34" height="34" rx="4" fill={fillOf(letter)} />
       <rect x="7" y="7" width="20" height="20" rx="3" fill="var(--sheet)" />
       <text x="17" y="23.5" textAnchor="middle" fontSize="18" fontWeight="800" fill="var(--ink)">

@@ -13,6 +13,7 @@ import {
   type Night,
   type RuledOut,
   type Weekday,
+  say,
 } from '@water-clock/core';
 import { colourOf, BLOCKED_FILL, DRY_FILL, fillOf, OVERLAP_FILL } from './patterns.tsx';
 import {
@@ -202,9 +203,7 @@ export function Letters({ geometry, reallyToo }: Layer & { readonly reallyToo: b
         </g>
       ))}
       {reallyToo && geometry.really && (
-        <text x={0} y={geometry.really.y + rowHeight / 2} className="bold">
-          runs
-        </text>
+        <text x={0} y={geometry.really.y + rowHeight / 2} className="bold">{say`runs`}</text>
       )}
     </>
   );
@@ -348,7 +347,7 @@ export function labelsOf(
   const overlaps = geometry.overlaps
     .filter((_, i) => i === 0 || !night.condensed)
     .map((overlap): Label => {
-      const words = `${overlap.letters.split('').join(' and ')} overlap ${lengthWords(overlap.seconds)}`;
+      const words = say`${overlap.letters.split('').join(' and ')} overlap ${lengthWords(overlap.seconds)}`;
       const half = (words.length * 8) / 2;
       const x = Math.min(Math.max(middle(overlap), half), geometry.width - half);
       return {
@@ -372,7 +371,7 @@ export function labelsOf(
     ? [
         {
           key: 'change',
-          words: `${timeWords(change.from, clock)} becomes ${timeWords(change.to, clock)}`,
+          words: say`${timeWords(change.from, clock)} becomes ${timeWords(change.to, clock)}`,
           places: [STRIP.overlapLine, STRIP.sunLine].map((y) => ({
             x: middle(changeSpan(geometry, change)),
             y,
@@ -410,7 +409,7 @@ export function labelsOf(
     const { x, width } = geometry.span(from, to);
     return {
       key: `mown ${from}`,
-      words: `mown ${weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}`,
+      words: say`mown ${weekdayName(weekdayIndexOf(Math.floor(from / SECONDS_PER_DAY)))}`,
       places: to === night.to ? inRows(x + width - 6, 'end') : inRows(x + 6, 'start'),
     };
   });
@@ -420,7 +419,7 @@ export function labelsOf(
     return [
       {
         key: `ruled ${from}`,
-        words: 'not allowed by the rules',
+        words: say`not allowed by the rules`,
         places: [...inRows(x + 6, 'start'), ...inRows(x + width - 6, 'end')],
       },
     ];

@@ -4,6 +4,7 @@ import { ExclamationCircleFilled, WarningOutlined } from '@ant-design/icons';
 import { Hint } from '../fields/Hint.tsx';
 import type { Place, PlaceMark } from './checkMarks.ts';
 import { useOpenChecks, useOpenFindings } from './checksContext.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly severity: PlaceMark['severity'];
@@ -19,7 +20,7 @@ const Mark = memo(function Mark({ severity, words }: Props) {
         size="small"
         className={`check-mark check-mark-${severity}`}
         icon={severity === 'error' ? <ExclamationCircleFilled /> : <WarningOutlined />}
-        aria-label={`Checks: ${words}`}
+        aria-label={say`Checks: ${words}`}
         onClick={open}
       />
     </Hint>

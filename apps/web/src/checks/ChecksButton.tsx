@@ -3,6 +3,7 @@ import { Badge, Button } from 'antd';
 import { CheckSquareOutlined } from '@ant-design/icons';
 import { useScreen } from '../frame/useScreen.ts';
 import { useOpenChecks, useOpenFindings } from './checksContext.ts';
+import { say } from '@water-clock/core';
 
 const Counted = memo(function Counted({ count }: { readonly count: number }) {
   const open = useOpenChecks();
@@ -11,11 +12,12 @@ const Counted = memo(function Counted({ count }: { readonly count: number }) {
     <Badge count={count} overflowCount={99} size="small" offset={[-6, 4]}>
       <Button
         icon={isPhone ? <CheckSquareOutlined /> : undefined}
-        aria-label={count === 0 ? 'Checks' : `Checks: ${count}`}
+        className="checks-button"
+        aria-label={count === 0 ? say`Checks` : say`Checks: ${count}`}
         aria-haspopup="dialog"
         onClick={open}
       >
-        {!isPhone && 'Checks'}
+        {!isPhone && say`Checks`}
       </Button>
     </Badge>
   );

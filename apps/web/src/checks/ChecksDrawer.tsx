@@ -13,6 +13,7 @@ import {
   type Judged,
   type RecordChange,
   type Speech,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import type { CheckedFacts } from './useChecks.ts';
@@ -33,16 +34,16 @@ interface Props extends CheckedFacts {
 }
 
 const GROUPS = [
-  ['error', 'Must be fixed'],
-  ['warning', 'Should be looked at'],
-  ['note', 'Good to know'],
+  ['error', say`Must be fixed`],
+  ['warning', say`Should be looked at`],
+  ['note', say`Good to know`],
 ] as const;
 
 /** What the list leaves open: nothing, or what the rules of the place would say. */
 function Rest({ state, isClear }: { readonly state: RulesState; readonly isClear: boolean }) {
   if (state === 'failed') return <p>{RULES_FAILED}</p>;
-  if (state === 'pending') return <p role="status">Fetching the rules of this place …</p>;
-  return isClear && <p className="checks-none">Nothing is left to look at.</p>;
+  if (state === 'pending') return <p role="status">{say`Fetching the rules of this place …`}</p>;
+  return isClear && <p className="checks-none">{say`Nothing is left to look at.`}</p>;
 }
 
 /** The findings of the checks: each with its fix, and a way to accept it. */
@@ -69,7 +70,7 @@ function Findings(props: Props) {
   const item = { check, plan, brief, today, speech, show, make, accept, tell: setRefusal };
   const lines = findingGroups(open);
   return (
-    <section aria-label="Findings" className="stack">
+    <section aria-label={say`Findings`} className="stack">
       <SafeFixes plan={plan} brief={brief} editor={editor} today={today} speech={speech} />
       <Rest state={props.rulesState} isClear={open.length === 0} />
       {GROUPS.map(([severity, name]) => {
@@ -108,7 +109,7 @@ function Findings(props: Props) {
         </p>
       )}
       {apart.length > 0 && (
-        <Disclosure className="findings-accepted" summary={`Accepted: ${apart.length}`}>
+        <Disclosure className="findings-accepted" summary={say`Accepted: ${apart.length}`}>
           {() => (
             <ul className="findings stack list">
               {apart.map(({ finding, as }, i) => (
@@ -116,13 +117,13 @@ function Findings(props: Props) {
                   <span>
                     {findingSentence(finding, speech)} <em>{as.reason}</em>
                     {as.until
-                      ? ` (until ${dateWords(parseDate(as.until) ?? today, today, order)})`
+                      ? say` (until ${dateWords(parseDate(as.until) ?? today, today, order)})`
                       : ''}
                   </span>
                   <span className="finding-acts row near">
-                    <Button onClick={() => note(accepted.filter((one) => one !== as))}>
-                      No longer
-                    </Button>
+                    <Button
+                      onClick={() => note(accepted.filter((one) => one !== as))}
+                    >{say`No longer`}</Button>
                   </span>
                 </li>
               ))}
@@ -141,7 +142,7 @@ export default function ChecksDrawer({
   ...props
 }: Props & { readonly open: boolean; readonly close: () => void }) {
   return (
-    <SideDrawer title="Checks" open={open} close={close}>
+    <SideDrawer title={say`Checks`} open={open} close={close}>
       <Findings {...props} />
     </SideDrawer>
   );

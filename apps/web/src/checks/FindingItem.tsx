@@ -17,6 +17,7 @@ import {
   type FindingGroup,
   type RecordChange,
   type Speech,
+  say,
 } from '@water-clock/core';
 import { DateField } from '../fields/DateField.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
@@ -50,14 +51,14 @@ function AcceptForm({
   return (
     <form
       className="accept-form row at-foot"
-      aria-label={`Accept: ${about}`}
+      aria-label={say`Accept: ${about}`}
       onSubmit={(event) => {
         event.preventDefault();
         if (reason.trim() && soundDate) accept(reason.trim(), until || null);
       }}
     >
       <label className="labelled">
-        Why is this as it should be?
+        {say`Why is this as it should be?`}
         <Input
           value={reason}
           maxLength={200}
@@ -65,11 +66,13 @@ function AcceptForm({
           onChange={({ target }) => setReason(target.value)}
         />
       </label>
-      <DateField label="Last day (empty: until it changes)" value={until} commit={setUntil} />
-      <Button htmlType="submit" type="primary" disabled={!reason.trim() || !soundDate}>
-        Accept
-      </Button>
-      <Button onClick={leave}>Leave it open</Button>
+      <DateField label={say`Last day (empty: until it changes)`} value={until} commit={setUntil} />
+      <Button
+        htmlType="submit"
+        type="primary"
+        disabled={!reason.trim() || !soundDate}
+      >{say`Accept`}</Button>
+      <Button onClick={leave}>{say`Leave it open`}</Button>
     </form>
   );
 }
@@ -105,13 +108,11 @@ function StartActs({ finding, ...props }: ItemProps & { readonly finding: Findin
             if (move) make(move.change);
             else tell('No other time of day is free for it.');
           }}
-        >
-          Move it to a free time
-        </Button>
+        >{say`Move it to a free time`}</Button>
       )}
       {program.starts.length > 1 && (
         <Button onClick={() => make(withoutStart(program, start))}>
-          Delete the start {startWords(start, speech.clock)} of {program.letter}
+          {say`Delete the start ${startWords(start, speech.clock)} of ${program.letter}`}
         </Button>
       )}
     </>
@@ -133,14 +134,10 @@ export function FindingItem({ finding, ...props }: ItemProps & { readonly findin
         {fix && <Button onClick={() => make(fix.change)}>{fixWords(fix, speech.clock)}</Button>}
         {isMove && <StartActs {...props} finding={finding} />}
         {moment !== null && (
-          <Button type="text" onClick={() => show(moment)}>
-            Show it on the strip
-          </Button>
+          <Button type="text" onClick={() => show(moment)}>{say`Show it on the strip`}</Button>
         )}
         {canBeAccepted(finding) && !asking && (
-          <Button type="text" onClick={() => setAsking(true)}>
-            Accept …
-          </Button>
+          <Button type="text" onClick={() => setAsking(true)}>{say`Accept …`}</Button>
         )}
       </span>
       {asking && (
@@ -176,11 +173,12 @@ export function GroupItem({ group, ...props }: ItemProps & { readonly group: Fin
             }}
           />
         ) : (
-          <Button type="text" onClick={() => setAsking(true)}>
-            Accept all {findings.length} …
-          </Button>
+          <Button
+            type="text"
+            onClick={() => setAsking(true)}
+          >{say`Accept all ${findings.length} …`}</Button>
         ))}
-      <Disclosure className="finding-each" summary={`Each of the ${findings.length}`}>
+      <Disclosure className="finding-each" summary={say`Each of the ${findings.length}`}>
         {() => (
           <ul className="findings stack list">
             {findings.map((finding, i) => (

@@ -7,6 +7,7 @@ import {
   type ClockSecond,
   type OnOverlap,
   type Speech,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 
@@ -25,7 +26,7 @@ export function OverlapList({ check, onOverlap, speech, show }: Props) {
   const { overlaps, overlapCount, perYear } = check;
   if (overlapCount < 2) return null;
   return (
-    <Disclosure className="more" summary={`All ${overlapCount} pairs of starts that overlap`}>
+    <Disclosure className="more" summary={say`All ${overlapCount} pairs of starts that overlap`}>
       {() => (
         <>
           <ol className="overlap-list points">
@@ -36,16 +37,14 @@ export function OverlapList({ check, onOverlap, speech, show }: Props) {
                 <p>
                   <strong>{overlapSentence(overlap, speech)}</strong>{' '}
                   {consequenceSentence(overlap, onOverlap, speech)}{' '}
-                  {perYear[i] !== undefined && `It happens ${oftenWords(perYear[i])}.`}
+                  {perYear[i] !== undefined && say`It happens ${oftenWords(perYear[i])}.`}
                 </p>
-                <Button onClick={() => show(overlap.second.begins)}>Show that night</Button>
+                <Button onClick={() => show(overlap.second.begins)}>{say`Show that night`}</Button>
               </li>
             ))}
           </ol>
           {overlapCount > MOST_SHOWN && (
-            <p className="soft">
-              The first {MOST_SHOWN} of {overlapCount}, by date.
-            </p>
+            <p className="soft">{say`The first ${MOST_SHOWN} of ${overlapCount}, by date.`}</p>
           )}
         </>
       )}

@@ -11,6 +11,7 @@ import {
   type Plan,
   type SafeFixesMade,
   type Speech,
+  say,
 } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 
@@ -30,18 +31,14 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
     if (worked.ok) setPreview(worked.value);
   };
   if (!preview)
-    return (
-      <Button block onClick={look}>
-        Fix what is safe: show what that would be …
-      </Button>
-    );
+    return <Button block onClick={look}>{say`Fix what is safe: show what that would be …`}</Button>;
   const { change, fixed } = preview;
   const left = leftSentences(preview);
   return (
     <div className="notice stack" role="status">
       {change ? (
         <>
-          <p>This changes when something runs, never how much:</p>
+          <p>{say`This changes when something runs, never how much:`}</p>
           <ul>
             {fixed.map(({ finding, fix }, i) => (
               <li key={i}>
@@ -52,10 +49,12 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
         </>
       ) : (
         <p>
-          {left.length === 0 ? 'There is nothing to fix.' : 'Nothing can be fixed without you:'}
+          {left.length === 0
+            ? say`There is nothing to fix.`
+            : say`Nothing can be fixed without you:`}
         </p>
       )}
-      {change && left.length > 0 && <p>What is left needs you:</p>}
+      {change && left.length > 0 && <p>{say`What is left needs you:`}</p>}
       {left.length > 0 && (
         <ul>
           {left.map((sentence) => (
@@ -71,10 +70,10 @@ export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
             setPreview(null);
           }}
         >
-          Make {fixed.length === 1 ? 'this change' : `these ${fixed.length} changes`}
+          {say`Make ${fixed.length === 1 ? say`this change` : say`these ${fixed.length} changes`}`}
         </Button>
       )}
-      <Button onClick={() => setPreview(null)}>{change ? 'Cancel' : 'Close'}</Button>
+      <Button onClick={() => setPreview(null)}>{change ? say`Cancel` : say`Close`}</Button>
     </div>
   );
 }

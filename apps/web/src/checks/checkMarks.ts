@@ -1,5 +1,5 @@
 /** Which findings are about which place on the screen. No interface code. */
-import { findingSentence, type Finding, type Speech } from '@water-clock/core';
+import { findingSentence, type Finding, type Speech, say } from '@water-clock/core';
 
 type Severity = Finding['severity'];
 
@@ -47,6 +47,6 @@ const RULE_BREACHES: readonly Finding['code'][] = [
 export function breachWords(findings: readonly Finding[], speech: Speech): string | null {
   const [first, ...others] = findings.filter(({ code }) => RULE_BREACHES.includes(code));
   if (!first) return null;
-  const more = others.length > 0 ? ` And ${others.length} more like it.` : '';
+  const more = others.length > 0 ? say` And ${others.length} more like it.` : '';
   return `${findingSentence(first, speech)}${more}`;
 }

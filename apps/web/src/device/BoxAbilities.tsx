@@ -2,6 +2,7 @@ import type { Timer } from '@water-clock/core';
 import { Choice } from '../fields/Choice.tsx';
 import { DateField } from '../fields/DateField.tsx';
 import { BY_HAND_WORDS, MEMORY_WORDS, OUTAGE_WORDS, RAIN_SENSOR_WORDS } from './abilityWords.ts';
+import { say } from '@water-clock/core';
 
 const AFTER_RESET = '2020-01-01T00:00';
 
@@ -17,28 +18,28 @@ export function BoxAbilities({
   const { clock = 'kept', settings = 'kept' } = powerLoss;
   return (
     <>
-      <h2 className="whole">By hand, in the rain, without power</h2>
+      <h2 className="whole">{say`By hand, in the rain, without power`}</h2>
       <Choice
-        label="Started by hand while a cycle is running"
+        label={say`Started by hand while a cycle is running`}
         value={manualDuring}
         words={BY_HAND_WORDS}
         commit={(to) => commit({ manualDuring: to })}
       />
       <Choice
-        label="When the rain sensor is wet"
+        label={say`When the rain sensor is wet`}
         value={onRain}
         words={RAIN_SENSOR_WORDS}
         commit={(to) => commit({ onRain: to })}
       />
       <Choice
-        label="After a power cut, its clock"
+        label={say`After a power cut, its clock`}
         value={clock}
         words={OUTAGE_WORDS}
         commit={(to) => commit({ powerLoss: { ...powerLoss, clock: to } })}
       />
       {clock === 'resets' && (
         <DateField
-          label="It then shows"
+          label={say`It then shows`}
           withTime
           required
           value={timer.clockAfterReset ?? AFTER_RESET}
@@ -46,7 +47,7 @@ export function BoxAbilities({
         />
       )}
       <Choice
-        label="After a power cut, its settings"
+        label={say`After a power cut, its settings`}
         value={settings}
         words={MEMORY_WORDS}
         commit={(to) => commit({ powerLoss: { ...powerLoss, settings: to } })}

@@ -7,6 +7,7 @@ import {
   type ClockStyle,
   type EpochDay,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 
@@ -23,30 +24,26 @@ const MOST_STARTS = 12;
 /** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
 export function ClockChangeNote({ plan, change, today, clock }: Props) {
   const { order } = usePreferences();
-  const when = `${dateWords(change.day, today, order)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
+  const when = say`${dateWords(change.day, today, order)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
   const list = startsMovedBy(plan, change)
     .slice(0, MOST_STARTS)
     .map(
       ({ letter, start, at }) =>
-        `${letter} ${startWords(start, clock)} waters at ${timeWords(at, clock)}`,
+        say`${letter} ${startWords(start, clock)} waters at ${timeWords(at, clock)}`,
     )
     .join(', ');
   if (!plan.timer.followsDaylightSaving)
     return (
       <p>
-        {when} <strong>This timer does not follow: reset its clock then.</strong>{' '}
-        {list && `Until somebody does, by the house’s clocks ${list}.`}
+        {when} <strong>{say`This timer does not follow: reset its clock then.`}</strong>{' '}
+        {list && say`Until somebody does, by the house’s clocks ${list}.`}
       </p>
     );
   const met =
     list === ''
-      ? 'No start falls into the hour that changes.'
+      ? say`No start falls into the hour that changes.`
       : change.to > change.from
-        ? `That hour is skipped, so then ${list}.`
-        : `That hour comes twice; ${list} the first time only.`;
-  return (
-    <p>
-      {when} This timer follows. {met}
-    </p>
-  );
+        ? say`That hour is skipped, so then ${list}.`
+        : say`That hour comes twice; ${list} the first time only.`;
+  return <p>{say`${when} This timer follows. ${met}`}</p>;
 }

@@ -19,6 +19,7 @@ import {
   type ClockSecond,
   type ClockStyle,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { aheadWords } from './aheadWords.ts';
@@ -71,7 +72,7 @@ function Reading({
       <legend>{label}</legend>
       {withDate ? (
         <DateField
-          aria-label={`${label} Date`}
+          aria-label={say`${label} Date`}
           required
           value={formatDate(day)}
           commit={(date) => {
@@ -84,11 +85,11 @@ function Reading({
           value={dayValue}
           options={weekOrderOf(plan.timer).map((index) => [index, weekdayName(index)] as const)}
           pick={(value) => take(Number(value), second)}
-          aria-label={`${label} Weekday`}
+          aria-label={say`${label} Weekday`}
         />
       )}
       <TimeField
-        label={`${label} Time`}
+        label={say`${label} Time`}
         value={formatTime(Math.floor(second / 60) * 60)}
         stepMinutes={1}
         commit={(time) => take(dayValue, parseTime(time) ?? 0)}
@@ -114,8 +115,8 @@ function Consequence({ plan, now, ahead, clock }: Pick<Props, 'plan' | 'now' | '
   return (
     <p className="soft">
       {next &&
-        `So program ${next.letter}, meant for ${said(next.begins)}, waters ${said(next.begins - ahead)}. `}
-      The strip shows the true hours at which it waters as it stands.
+        say`So program ${next.letter}, meant for ${said(next.begins)}, waters ${said(next.begins - ahead)}. `}
+      {say`The strip shows the true hours at which it waters as it stands.`}
     </p>
   );
 }
@@ -131,23 +132,23 @@ export default function ClockPanel(props: Props) {
   const said = (text: string) =>
     momentWords(parseMoment(text) ?? 0, { on: Math.floor(now / DAY), clock, order });
   const whatIfs = [
-    ['Right', 0],
-    ['12 h ahead', 12 * 3600],
-    ['12 h behind', -12 * 3600],
-    ['1 h ahead', 3600],
-    ['1 h behind', -3600],
-    ['A day ahead', DAY],
-    ['A day behind', -DAY],
-    ['A year ahead', yearsAhead(now, 1)],
-    ['A year behind', yearsAhead(now, -1)],
+    [say`Right`, 0],
+    [say`12 h ahead`, 12 * 3600],
+    [say`12 h behind`, -12 * 3600],
+    [say`1 h ahead`, 3600],
+    [say`1 h behind`, -3600],
+    [say`A day ahead`, DAY],
+    [say`A day behind`, -DAY],
+    [say`A year ahead`, yearsAhead(now, 1)],
+    [say`A year behind`, yearsAhead(now, -1)],
   ] as const;
   return (
     <div className="clock-panel">
       <section className="stack near">
-        <h2 className="hidden-but-read">The timer’s clock</h2>
+        <h2 className="hidden-but-read">{say`The timer’s clock`}</h2>
         <div className="row far at-foot">
           <Reading
-            label="It shows"
+            label={say`It shows`}
             plan={plan}
             withDate={withDate}
             moment={truth + ahead}
@@ -158,7 +159,7 @@ export default function ClockPanel(props: Props) {
             }
           />
           <Reading
-            label="It is"
+            label={say`It is`}
             plan={plan}
             withDate
             moment={truth}
@@ -169,10 +170,10 @@ export default function ClockPanel(props: Props) {
               setReally(next);
             }}
           />
-          {really !== null && <Button onClick={() => setReally(null)}>It is now</Button>}
+          {really !== null && <Button onClick={() => setReally(null)}>{say`It is now`}</Button>}
         </div>
         <p className="clock-answer large heavy" role="status">
-          {ahead === 0 ? 'The clock is right.' : `The clock is ${aheadWords(ahead)}.`}
+          {ahead === 0 ? say`The clock is right.` : say`The clock is ${aheadWords(ahead)}.`}
         </p>
         {ahead !== 0 && <Consequence plan={plan} now={truth} ahead={ahead} clock={clock} />}
         <p className="row near">
@@ -182,18 +183,14 @@ export default function ClockPanel(props: Props) {
             onClick={() =>
               keep(formatMoment(truth + ahead).slice(0, 16), formatMoment(truth).slice(0, 16))
             }
-          >
-            Note the clock as found
-          </Button>{' '}
+          >{say`Note the clock as found`}</Button>{' '}
           {asFound && (
-            <span className="soft">
-              As found: it showed {said(asFound.shown)}, really it was {said(asFound.really)}.
-            </span>
+            <span className="soft">{say`As found: it showed ${said(asFound.shown)}, really it was ${said(asFound.really)}.`}</span>
           )}
         </p>
       </section>
       <section className="stack near">
-        <h2>What if it were</h2>
+        <h2>{say`What if it were`}</h2>
         <div className="row at-foot">
           {whatIfs.map(([words, seconds]) => (
             <Button key={words} aria-pressed={ahead === seconds} onClick={() => setAhead(seconds)}>
@@ -203,8 +200,10 @@ export default function ClockPanel(props: Props) {
         </div>
       </section>
       <section className="stack near">
-        <h2>When the house’s clocks change</h2>
-        {changes.length === 0 && <p>The house’s clocks are not changed in the coming year.</p>}
+        <h2>{say`When the house’s clocks change`}</h2>
+        {changes.length === 0 && (
+          <p>{say`The house’s clocks are not changed in the coming year.`}</p>
+        )}
         {changes.map((change) => (
           <ClockChangeNote
             key={change.day}

@@ -12,6 +12,7 @@ import {
   rainSensorOf,
   SENSOR_WORDS,
   type Device,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { commitWords } from '../editor/commitWords.ts';
@@ -82,14 +83,14 @@ function Group({
 }
 
 const pumpWords = ({ pump, masterValve }: Device): string =>
-  [pump ?? 'no pump noted', ...(masterValve ? ['a master valve'] : [])].join(', ');
+  [pump ?? say`no pump noted`, ...(masterValve ? [say`a master valve`] : [])].join(', ');
 
 const changerWords = ({ changers, note }: Device): string =>
   [
     changers === undefined
-      ? 'not noted'
+      ? say`not noted`
       : changers.length === 0
-        ? 'nobody else'
+        ? say`nobody else`
         : listed(changers.map((one) => CHANGER_WORDS[one])),
     ...(note ? [note] : []),
   ].join('; ');
@@ -125,47 +126,44 @@ export default function DeviceView(props: StepProps) {
     sensor.state === 'fitted'
       ? sensor.kind
         ? SENSOR_WORDS[sensor.kind]
-        : 'a rain sensor'
+        : say`a rain sensor`
       : sensor.state === 'none'
-        ? 'no rain sensor'
-        : 'not looked at yet';
+        ? say`no rain sensor`
+        : say`not looked at yet`;
   const usesPump = device.pump !== undefined || plan.stations.some(({ needsPump }) => needsPump);
   return (
     <div className="survey-view stack page-column">
       <KindCard timer={plan.timer} kind={kind} />
-      <h2>This very box</h2>
+      <h2>{say`This very box`}</h2>
       <Group
         name="Power"
-        summary={device.power ? POWER_WORDS[device.power] : 'not noted'}
+        summary={device.power ? POWER_WORDS[device.power] : say`not noted`}
         openAtFirst={device.power === undefined}
       >
         {() => (
           <>
             <SelectField
-              label="Power"
+              label={say`Power`}
               value={device.power ?? ''}
               options={[
-                ['', 'not noted'] as const,
+                ['', say`not noted`] as const,
                 ...POWERS.map((one) => [one, POWER_WORDS[one]] as const),
               ]}
               pick={(value) => set({ power: POWERS.find((one) => one === value) ?? null })}
             />
             {device.power === 'mains' && (
-              <p className="caution">
-                Mains voltage inside: isolate before opening the wiring compartment; mains work is
-                for a licensed electrician.
-              </p>
+              <p className="caution">{say`Mains voltage inside: isolate before opening the wiring compartment; mains work is for a licensed electrician.`}</p>
             )}
             {device.power === 'battery' ? (
               <>
                 <TextField
-                  label="Battery"
+                  label={say`Battery`}
                   value={device.batteryKind ?? ''}
                   example="9 V"
                   commit={(batteryKind) => set({ batteryKind })}
                 />
                 <DateField
-                  label="Battery put in on"
+                  label={say`Battery put in on`}
                   value={device.batteryDate ?? ''}
                   commit={(date) => set({ batteryDate: parseDate(date) === null ? null : date })}
                 />
@@ -173,28 +171,28 @@ export default function DeviceView(props: StepProps) {
             ) : (
               <>
                 <TextField
-                  label="Backup battery"
+                  label={say`Backup battery`}
                   value={device.backup?.kind ?? ''}
-                  example="coin cell"
+                  example={say`coin cell`}
                   commit={(kind) => setBackup({ kind })}
                 />
                 <DateField
-                  label="Backup battery put in on"
+                  label={say`Backup battery put in on`}
                   value={device.backup?.date ?? ''}
                   commit={(date) => setBackup({ date: parseDate(date) === null ? null : date })}
                 />
               </>
             )}
             <TextField
-              label="Transformer"
+              label={say`Transformer`}
               value={device.transformer ?? ''}
               example="24 V, 1 A"
               commit={(transformer) => set({ transformer })}
             />
             <TextField
-              label="Modules"
+              label={say`Modules`}
               value={device.modules ?? ''}
-              example="two of four stations"
+              example={say`two of four stations`}
               commit={(modules) => set({ modules })}
             />
           </>
@@ -208,28 +206,28 @@ export default function DeviceView(props: StepProps) {
         {() => (
           <>
             <TextField
-              label="Pump"
+              label={say`Pump`}
               value={device.pump ?? ''}
-              example="bore pump on the pump terminal"
+              example={say`bore pump on the pump terminal`}
               commit={(pump) => set({ pump })}
             />
             <NumberField
-              label="Tank fills again in"
-              unit="minutes"
+              label={say`Tank fills again in`}
+              unit={say`minutes`}
               least={1}
               most={1440}
               value={device.tankRefillMinutes ?? null}
-              empty="no tank"
+              empty={say`no tank`}
               commit={(tankRefillMinutes) => set({ tankRefillMinutes })}
             />
             <div>
               <NumberField
-                label="Slowest valve closes in"
-                unit="seconds"
+                label={say`Slowest valve closes in`}
+                unit={say`seconds`}
                 least={1}
                 most={600}
                 value={slow ?? null}
-                empty="not noted"
+                empty={say`not noted`}
                 commit={(slowValveSeconds) => set({ slowValveSeconds })}
               />
               {slow !== undefined &&
@@ -242,30 +240,23 @@ export default function DeviceView(props: StepProps) {
                         settings: { stationDelaySeconds: delayForSlowValve(slow) },
                       })
                     }
-                  >
-                    Set a delay of {delayForSlowValve(slow)} s between stations
-                  </Button>
+                  >{say`Set a delay of ${delayForSlowValve(slow)} s between stations`}</Button>
                 )}
             </div>
             <Checkbox
               className="check"
               checked={device.masterValve ?? false}
               onChange={(event) => set({ masterValve: event.target.checked ? true : null })}
-            >
-              a master valve
-            </Checkbox>
+            >{say`a master valve`}</Checkbox>
             {usesPump && (
-              <p className="caution whole">
-                A pump must never run with every valve closed: during a delay between stations it
-                must stop, or be protected.
-              </p>
+              <p className="caution whole">{say`A pump must never run with every valve closed: during a delay between stations it must stop, or be protected.`}</p>
             )}
           </>
         )}
       </Group>
       <Group
         name="Wiring"
-        summary={live.length > 0 ? `wires on ${listed(live)}` : 'not noted'}
+        summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not noted`}
         openAtFirst={isTwoWire(survey, kind ?? null)}
       >
         {() => (
@@ -274,12 +265,10 @@ export default function DeviceView(props: StepProps) {
               className="check"
               checked={isTwoWire(survey, kind ?? null)}
               onChange={(event) => set({ twoWire: event.target.checked })}
-            >
-              stations on two wires, each by its decoder
-            </Checkbox>
+            >{say`stations on two wires, each by its decoder`}</Checkbox>
             <div className="labelled whole">
-              Terminals with a wire on them
-              <div className="days" role="group" aria-label="Live terminals">
+              {say`Terminals with a wire on them`}
+              <div className="days" role="group" aria-label={say`Live terminals`}>
                 {Array.from({ length: plan.timer.stationCount }, (_, i) => i + 1).map((number) => (
                   <Button
                     className="day"
@@ -304,8 +293,8 @@ export default function DeviceView(props: StepProps) {
         {() => (
           <>
             <RainSensorFields plan={plan} survey={survey} editor={editor} />
-            <div className="labelled whole" role="group" aria-label="Other sensors">
-              Other sensors
+            <div className="labelled whole" role="group" aria-label={say`Other sensors`}>
+              {say`Other sensors`}
               <div className="tiles near">
                 {OTHER_SENSORS.map((kind) => (
                   <Checkbox
@@ -326,9 +315,7 @@ export default function DeviceView(props: StepProps) {
                   </Checkbox>
                 ))}
               </div>
-              <span className="soft">
-                Water on paths freezes: no watering below about 3 °C, with a sensor or without.
-              </span>
+              <span className="soft">{say`Water on paths freezes: no watering below about 3 °C, with a sensor or without.`}</span>
             </div>
           </>
         )}
@@ -340,8 +327,8 @@ export default function DeviceView(props: StepProps) {
       >
         {() => (
           <>
-            <div className="labelled whole" role="group" aria-label="Who else can change it">
-              Who else can change it
+            <div className="labelled whole" role="group" aria-label={say`Who else can change it`}>
+              {say`Who else can change it`}
               <div className="tiles near">
                 {CHANGERS.map((one) => (
                   <Checkbox
@@ -360,21 +347,21 @@ export default function DeviceView(props: StepProps) {
                   </Checkbox>
                 ))}
                 {device.changers === undefined && (
-                  <Button onClick={() => set({ changers: [] })}>Nobody</Button>
+                  <Button onClick={() => set({ changers: [] })}>{say`Nobody`}</Button>
                 )}
               </div>
             </div>
             <TextField
-              label="Note on the timer"
+              label={say`Note on the timer`}
               value={device.note ?? ''}
-              example="in the laundry, behind the door"
+              example={say`in the laundry, behind the door`}
               commit={(note) => set({ note })}
             />
           </>
         )}
       </Group>
       {kind && <KindNotes kind={kind} />}
-      <Disclosure className="site-more" summary="Change what it can do">
+      <Disclosure className="site-more" summary={say`Change what it can do`}>
         {() => <TimerAbilities plan={plan} editor={editor} today={today} />}
       </Disclosure>
     </div>

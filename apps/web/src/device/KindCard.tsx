@@ -6,6 +6,7 @@ import {
   rainDelayWords,
   type Timer,
   type TimerKind,
+  say,
 } from '@water-clock/core';
 import {
   BY_HAND_WORDS,
@@ -24,8 +25,8 @@ function percentWords(timer: Timer): string {
   const { scope, byMonth } = timer.seasonal;
   if (scope === 'none') return 'none';
   const steps = percentSteps(timer);
-  const range = `${steps[0]} to ${steps.at(-1)} %`;
-  return `${range}, ${byMonth ? 'one for each month' : scope === 'timer' ? 'one for the whole timer' : 'one for each program'}`;
+  const range = say`${steps[0]} to ${steps.at(-1)} %`;
+  return `${range}, ${byMonth ? say`one for each month` : scope === 'timer' ? say`one for the whole timer` : say`one for each program`}`;
 }
 
 /** What this timer can do, to be read; it is changed below. */
@@ -38,26 +39,26 @@ export function KindCard({
 }) {
   const facts: readonly (readonly [string, string])[] = [
     [
-      'Room for',
-      `${count(timer.stationCount, 'station')}, ${count(timer.programCount, 'program')}, ${count(timer.startsPerProgram, 'start')} each`,
+      say`Room for`,
+      say`${count(timer.stationCount, 'station')}, ${count(timer.programCount, 'program')}, ${count(timer.startsPerProgram, 'start')} each`,
     ],
-    ['Days', listed(timer.dayRules.map((rule) => RULE_WORDS[rule]))],
+    [say`Days`, listed(timer.dayRules.map((rule) => RULE_WORDS[rule]))],
     [
-      'Run times',
-      `up to ${lengthWords(timer.longestRunSeconds)}, in steps of ${lengthWords(timer.runStepSeconds)}`,
+      say`Run times`,
+      say`up to ${lengthWords(timer.longestRunSeconds)}, in steps of ${lengthWords(timer.runStepSeconds)}`,
     ],
-    ['Cycle and soak', SOAK_WORDS[timer.cycleSoak]],
-    ['Seasonal percent', percentWords(timer)],
-    ['When programs overlap', OVERLAP_WORDS[timer.onOverlap]],
-    ['Hours without water', WINDOW_WORDS[timer.inWindow]],
-    ['By hand during a cycle', BY_HAND_WORDS[timer.manualDuring ?? 'replace']],
-    ['When the sensor is wet', RAIN_SENSOR_WORDS[timer.onRain ?? 'dry-run']],
+    [say`Cycle and soak`, SOAK_WORDS[timer.cycleSoak]],
+    [say`Seasonal percent`, percentWords(timer)],
+    [say`When programs overlap`, OVERLAP_WORDS[timer.onOverlap]],
+    [say`Hours without water`, WINDOW_WORDS[timer.inWindow]],
+    [say`By hand during a cycle`, BY_HAND_WORDS[timer.manualDuring ?? 'replace']],
+    [say`When the sensor is wet`, RAIN_SENSOR_WORDS[timer.onRain ?? 'dry-run']],
     [
-      'After a power cut',
-      `its clock ${OUTAGE_WORDS[timer.powerLoss?.clock ?? 'kept']}, its settings ${MEMORY_WORDS[timer.powerLoss?.settings ?? 'kept']}`,
+      say`After a power cut`,
+      say`its clock ${OUTAGE_WORDS[timer.powerLoss?.clock ?? 'kept']}, its settings ${MEMORY_WORDS[timer.powerLoss?.settings ?? 'kept']}`,
     ],
-    ['Stations at once', String(timer.stationsAtOnce)],
-    ...(kind?.rainDelay ? ([['Rain delay', rainDelayWords(kind.rainDelay)]] as const) : []),
+    [say`Stations at once`, String(timer.stationsAtOnce)],
+    ...(kind?.rainDelay ? ([[say`Rain delay`, rainDelayWords(kind.rainDelay)]] as const) : []),
   ];
   return (
     <Card size="small" className="kind-card" title={timer.name}>

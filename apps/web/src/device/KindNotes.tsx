@@ -1,4 +1,4 @@
-import { PANEL_WORDS, type TimerKind } from '@water-clock/core';
+import { PANEL_WORDS, type TimerKind, say } from '@water-clock/core';
 import { photoPath } from '../photos/photos.ts';
 import { Disclosure } from '../fields/Disclosure.tsx';
 
@@ -6,7 +6,7 @@ import { Disclosure } from '../fields/Disclosure.tsx';
 export function KindNotes({ kind }: { readonly kind: TimerKind }) {
   const { signs = [], factory = [], reach = [], note, hides, manual, restore } = kind;
   return (
-    <Disclosure className="site-more" summary="What the office knows of this kind">
+    <Disclosure className="site-more" summary={say`What the office knows of this kind`}>
       {() => (
         <div className="stack">
           {note && <p>{note}</p>}
@@ -21,7 +21,7 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
                       <img
                         className="photo"
                         src={photoPath(photo)}
-                        alt={`${PANEL_WORDS[setting]} on the panel`}
+                        alt={say`${PANEL_WORDS[setting]} on the panel`}
                       />
                     )}
                   </dd>
@@ -33,7 +33,7 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
             <dl className="stack near">
               {signs.map(({ sign, means }) => (
                 <div key={sign}>
-                  <dt className="bold">If {sign}</dt>
+                  <dt className="bold">{say`If ${sign}`}</dt>
                   <dd>{means}</dd>
                 </div>
               ))}
@@ -41,23 +41,23 @@ export function KindNotes({ kind }: { readonly kind: TimerKind }) {
           )}
           {factory.length > 0 && (
             <p>
-              <strong>When new, or after it has lost its memory:</strong>{' '}
+              <strong>{say`When new, or after it has lost its memory:`}</strong>{' '}
               {factory.map(({ value }) => value).join('; ')}.
             </p>
           )}
           {manual && (
             <p>
-              <strong>By hand:</strong> {manual}
+              <strong>{say`By hand:`}</strong> {manual}
             </p>
           )}
           {restore && (
             <p>
-              <strong>Save and restore:</strong> {restore}
+              <strong>{say`Save and restore:`}</strong> {restore}
             </p>
           )}
           {hides && (
             <p>
-              <strong>Hidden:</strong> {hides}
+              <strong>{say`Hidden:`}</strong> {hides}
             </p>
           )}
         </div>

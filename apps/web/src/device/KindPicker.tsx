@@ -7,6 +7,7 @@ import {
   type EpochDay,
   type Plan,
   type Timer,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -27,10 +28,10 @@ export function KindPicker({ plan, editor, today }: Props) {
   return (
     <section className="kind-picker stack whole">
       <SelectField
-        label="Begin from another kind of timer"
+        label={say`Begin from another kind of timer`}
         value={name}
         options={[
-          ['', 'leave it as it is'] as const,
+          ['', say`leave it as it is`] as const,
           ...(kinds.data ?? []).map(({ id, document }) => [id, document.timer.name] as const),
         ]}
         pick={(value) => setName(value)}
@@ -66,17 +67,17 @@ function Preview({
   const tooMany = [
     ...plan.stations
       .filter(({ number }) => number > kind.stationCount)
-      .map(({ number }) => `station ${number}`),
+      .map(({ number }) => say`station ${number}`),
     ...plan.programs
       .filter(({ letter }) => letter > letterAt(kind.programCount - 1))
-      .map(({ letter }) => `program ${letter}`),
+      .map(({ letter }) => say`program ${letter}`),
   ];
   if (tooMany.length > 0)
     return (
       <p className="fault">
-        Not possible yet: this kind has {kind.stationCount}{' '}
-        {kind.stationCount === 1 ? 'station' : 'stations'} and {kind.programCount}{' '}
-        {kind.programCount === 1 ? 'program' : 'programs'}. Delete first: {tooMany.join(', ')}.
+        {say`Not possible yet: this kind has ${kind.stationCount}`}{' '}
+        {say`${kind.stationCount === 1 ? say`station` : say`stations`} and ${kind.programCount}`}{' '}
+        {say`${kind.programCount === 1 ? say`program` : say`programs`}. Delete first: ${tooMany.join(', ')}.`}
       </p>
     );
   const before = notFitting(plan, plan.timer).map((finding) => findingSentence(finding, speech));
@@ -85,10 +86,10 @@ function Preview({
   return (
     <>
       {fresh.length === 0 ? (
-        <p>Everything that is set fits this kind.</p>
+        <p>{say`Everything that is set fits this kind.`}</p>
       ) : (
         <>
-          <p>What is set stays as it is, but this kind could not hold it:</p>
+          <p>{say`What is set stays as it is, but this kind could not hold it:`}</p>
           <ul className="findings stack list">
             {fresh.map((sentence) => (
               <li key={sentence} className="finding aside finding-error">
@@ -99,9 +100,7 @@ function Preview({
         </>
       )}
       <div>
-        <Button type="primary" onClick={take}>
-          Make it this kind
-        </Button>
+        <Button type="primary" onClick={take}>{say`Make it this kind`}</Button>
       </div>
     </>
   );

@@ -5,6 +5,7 @@ import {
   type DeviceSensor,
   type Plan,
   type Survey,
+  say,
 } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -47,23 +48,23 @@ export function RainSensorFields({
   return (
     <>
       <SelectField<Choice>
-        label="Rain sensor"
+        label={say`Rain sensor`}
         value={value}
         options={[
-          ['unknown', 'not looked at yet'],
+          ['unknown', say`not looked at yet`],
           ['none', 'none'],
           ...RAIN_SENSORS.map((one) => [one, SENSOR_WORDS[one]] as const),
-          ...(value === 'some' ? [['some', 'fitted, kind not noted'] as const] : []),
+          ...(value === 'some' ? [['some', say`fitted, kind not noted`] as const] : []),
         ]}
         pick={pick}
       />
       {sensor.state === 'fitted' && (
         <SelectField
-          label="Its switch"
+          label={say`Its switch`}
           value={sensor.bypassed ? 'bypass' : 'active'}
           options={[
-            ['active', 'active: it is obeyed'],
-            ['bypass', 'bypassed: it waters in the rain'],
+            ['active', say`active: it is obeyed`],
+            ['bypass', say`bypassed: it waters in the rain`],
           ]}
           pick={(next) =>
             editor.commit({

@@ -8,6 +8,7 @@ import {
   type Plan,
   type Seasonal,
   type Timer,
+  say,
 } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import {
@@ -43,7 +44,7 @@ export function TimerAbilities({
   const [name, setName] = useState<string | null>(null);
   const commit = (more: Partial<Timer>): string | null => {
     const [fault] = editor.commit({ type: 'set-timer', timer: { ...timer, ...more } });
-    return fault ? `Not possible: ${faultSentence(fault)}.` : null;
+    return fault ? say`Not possible: ${faultSentence(fault)}.` : null;
   };
   const seasonal = (more: Partial<Seasonal>) =>
     commit({ seasonal: { ...timer.seasonal, ...more } });
@@ -51,7 +52,7 @@ export function TimerAbilities({
     <div className="tiles far">
       <KindPicker plan={plan} editor={editor} today={today} />
       <label className="labelled whole">
-        Name of the timer
+        {say`Name of the timer`}
         <Input
           value={name ?? timer.name}
           maxLength={120}
@@ -65,93 +66,93 @@ export function TimerAbilities({
       </label>
       <SelectField
         className="whole"
-        label="When a start comes while a cycle is running"
+        label={say`When a start comes while a cycle is running`}
         value={timer.onOverlap}
         options={ON_OVERLAPS.map((one) => [one, OVERLAP_WORDS[one]] as const)}
         pick={(value) => commit({ onOverlap: value })}
       />
       <NumberField
-        label="Stations"
+        label={say`Stations`}
         least={1}
         most={99}
         value={timer.stationCount}
         commit={(value) => commit({ stationCount: value ?? timer.stationCount })}
       />
       <NumberField
-        label="Programs"
+        label={say`Programs`}
         least={1}
         most={26}
         value={timer.programCount}
         commit={(value) => commit({ programCount: value ?? timer.programCount })}
       />
       <NumberField
-        label="Starts a program"
+        label={say`Starts a program`}
         least={1}
         most={24}
         value={timer.startsPerProgram}
         commit={(value) => commit({ startsPerProgram: value ?? timer.startsPerProgram })}
       />
       <SelectField
-        label="Starts are set in steps of"
+        label={say`Starts are set in steps of`}
         value={timer.startStepMinutes}
-        options={START_STEPS_MINUTES.map((step) => [step, `${step} minutes`] as const)}
+        options={START_STEPS_MINUTES.map((step) => [step, say`${step} minutes`] as const)}
         pick={(value) => {
           const startStepMinutes = START_STEPS_MINUTES.find((step) => step === Number(value));
           if (startStepMinutes) commit({ startStepMinutes });
         }}
       />
       <NumberField
-        label="Runs are set in steps of"
-        unit="seconds"
+        label={say`Runs are set in steps of`}
+        unit={say`seconds`}
         least={1}
         most={3600}
         value={timer.runStepSeconds}
         commit={(value) => commit({ runStepSeconds: value ?? timer.runStepSeconds })}
       />
       <NumberField
-        label="Longest run"
-        unit="minutes"
+        label={say`Longest run`}
+        unit={say`minutes`}
         least={1}
         most={1440}
         value={Math.floor(timer.longestRunSeconds / 60)}
         commit={(minutes) => commit({ longestRunSeconds: (minutes ?? 1) * 60 })}
       />
       <NumberField
-        label="Longest station delay"
-        unit="seconds"
+        label={say`Longest station delay`}
+        unit={say`seconds`}
         most={36_000}
         value={timer.longestStationDelaySeconds}
         commit={(value) => commit({ longestStationDelaySeconds: value ?? 0 })}
       />
       <NumberField
-        label="Stations at once"
+        label={say`Stations at once`}
         least={1}
         most={99}
         value={timer.stationsAtOnce}
         commit={(value) => commit({ stationsAtOnce: value ?? 1 })}
       />
       <NumberField
-        label="Longest interval"
-        unit="days"
+        label={say`Longest interval`}
+        unit={say`days`}
         least={1}
         most={365}
         value={timer.longestIntervalDays}
         commit={(value) => commit({ longestIntervalDays: value ?? 1 })}
       />
       <Choice
-        label="It splits runs to soak"
+        label={say`It splits runs to soak`}
         value={timer.cycleSoak}
         words={SOAK_WORDS}
         commit={(cycleSoak) => commit({ cycleSoak })}
       />
       <Choice
-        label="Hours without water"
+        label={say`Hours without water`}
         value={timer.inWindow}
         words={WINDOW_WORDS}
         commit={(inWindow) => commit({ inWindow })}
       />
       <Choice
-        label="Seasonal percent"
+        label={say`Seasonal percent`}
         value={timer.seasonal.scope}
         words={SCOPE_WORDS}
         commit={(scope) => seasonal({ scope })}
@@ -159,14 +160,14 @@ export function TimerAbilities({
       {timer.seasonal.scope !== 'none' && (
         <>
           <NumberField
-            label="Lowest percent"
+            label={say`Lowest percent`}
             unit="%"
             most={100}
             value={timer.seasonal.lowestPercent}
             commit={(value) => seasonal({ lowestPercent: value ?? 0 })}
           />
           <NumberField
-            label="Highest percent"
+            label={say`Highest percent`}
             unit="%"
             least={100}
             most={500}
@@ -174,7 +175,7 @@ export function TimerAbilities({
             commit={(value) => seasonal({ highestPercent: value ?? 100 })}
           />
           <NumberField
-            label="Percent is set in steps of"
+            label={say`Percent is set in steps of`}
             unit="%"
             least={1}
             most={50}
@@ -182,20 +183,20 @@ export function TimerAbilities({
             commit={(value) => seasonal({ stepPercent: value ?? 1 })}
           />
           <Choice
-            label="Adjusted runs are rounded"
+            label={say`Adjusted runs are rounded`}
             value={timer.seasonal.rounding}
             words={ROUNDING_WORDS}
             commit={(rounding) => seasonal({ rounding })}
           />
           <Choice
-            label="to whole"
+            label={say`to whole`}
             value={timer.seasonal.roundToSeconds === 60 ? 'minutes' : 'seconds'}
             words={UNIT_WORDS}
             commit={(unit) => seasonal({ roundToSeconds: unit === 'minutes' ? 60 : 1 })}
           />
         </>
       )}
-      <div className="tiles near whole" role="group" aria-label="Day rules that it has">
+      <div className="tiles near whole" role="group" aria-label={say`Day rules that it has`}>
         {RULES.map((rule) => (
           <Checkbox
             className="check"
@@ -216,23 +217,17 @@ export function TimerAbilities({
           className="check"
           checked={timer.oddDaysSkip31}
           onChange={(event) => commit({ oddDaysSkip31: event.target.checked })}
-        >
-          odd dates leave out the 31st
-        </Checkbox>
+        >{say`odd dates leave out the 31st`}</Checkbox>
         <Checkbox
           className="check"
           checked={timer.seasonal.byMonth}
           onChange={(event) => seasonal({ byMonth: event.target.checked })}
-        >
-          a percent for each month
-        </Checkbox>
+        >{say`a percent for each month`}</Checkbox>
         <Checkbox
           className="check"
           checked={timer.followsDaylightSaving}
           onChange={(event) => commit({ followsDaylightSaving: event.target.checked })}
-        >
-          its clock follows daylight saving
-        </Checkbox>
+        >{say`its clock follows daylight saving`}</Checkbox>
       </div>
       <BoxAbilities timer={timer} commit={commit} />
       <PanelAbilities dialect={timer.dialect ?? {}} commit={(dialect) => commit({ dialect })} />

@@ -1,6 +1,6 @@
 import { memo, useState } from 'react';
 import { Button, Slider } from 'antd';
-import { monthName, percentSteps, type Plan } from '@water-clock/core';
+import { monthName, percentSteps, type Plan, say } from '@water-clock/core';
 import type { WhatIf } from '../workers/timerQuestion.ts';
 import { aheadWords } from './aheadWords.ts';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -38,7 +38,7 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
       className={`what-if row push ${percent === null && ahead === 0 ? 'soft' : 'aside accent'}`}
     >
       <div className="row in-line">
-        <span>Strip at</span>
+        <span>{say`Strip at`}</span>
         <Slider
           style={{ width: 150 }}
           min={0}
@@ -46,22 +46,22 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
           value={at}
           tooltip={{ open: false }}
           {...(headroom === null ? {} : { marks: { [nearest(headroom)]: ' ' } })}
-          ariaLabelForHandle="Percent at which the strip is shown"
-          ariaValueTextFormatterForHandle={() => (percent === null ? 'as set' : `${percent} %`)}
+          ariaLabelForHandle={say`Percent at which the strip is shown`}
+          ariaValueTextFormatterForHandle={() => (percent === null ? say`as set` : `${percent} %`)}
           onChange={(step) => set({ ...whatIf, percent: steps[step] ?? 100 })}
         />
         <strong
           style={{ minWidth: '3.5em' }}
-          title={headroom === null ? 'Not clear at any percent' : `Clear up to ${headroom} %`}
+          title={headroom === null ? say`Not clear at any percent` : say`Clear up to ${headroom} %`}
         >
-          {percent === null ? 'as set' : `${percent} %`}
+          {percent === null ? say`as set` : `${percent} %`}
         </strong>
       </div>
       {timer.seasonal.scope === 'timer' && monthly && (
         <SelectField
           value={shownMonth}
           options={[
-            [-1, 'each month'] as const,
+            [-1, say`each month`] as const,
             ...monthly.map((one, i) => [i, `${monthName(i + 1)}, ${one} %`] as const),
           ]}
           pick={(value) => {
@@ -69,13 +69,13 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
             setMonth(chosen);
             set({ ...whatIf, percent: monthly[chosen] ?? null });
           }}
-          aria-label="Month whose percent the strip is shown at"
+          aria-label={say`Month whose percent the strip is shown at`}
         />
       )}
-      {over && <strong className="fault">beyond what stays clear</strong>}
-      {ahead !== 0 && <strong>Clock {aheadWords(ahead)}: true hours shown</strong>}
+      {over && <strong className="fault">{say`beyond what stays clear`}</strong>}
+      {ahead !== 0 && <strong>{say`Clock ${aheadWords(ahead)}: true hours shown`}</strong>}
       {(percent !== null || ahead !== 0) && (
-        <Button onClick={() => set({ ...whatIf, percent: null, ahead: 0 })}>As set</Button>
+        <Button onClick={() => set({ ...whatIf, percent: null, ahead: 0 })}>{say`As set`}</Button>
       )}
     </div>
   );

@@ -1,4 +1,4 @@
-import { lengthWords, SECONDS_PER_DAY as DAY } from '@water-clock/core';
+import { lengthWords, SECONDS_PER_DAY as DAY, say } from '@water-clock/core';
 
 /** How wrong a clock is, in words: `2 days 3 h behind`. */
 export function aheadWords(ahead: number): string {
@@ -6,7 +6,7 @@ export function aheadWords(ahead: number): string {
   const days = Math.floor(size / DAY);
   const rest = size - days * DAY;
   const parts = [
-    days > 0 && (days === 1 ? '1 day' : `${days} days`),
+    days > 0 && (days === 1 ? say`1 day` : say`${days} days`),
     rest > 0 && lengthWords(Math.round(rest / 60) * 60),
   ].filter(Boolean);
   return parts.length === 0 ? 'right' : `${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}`;

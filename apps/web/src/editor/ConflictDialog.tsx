@@ -14,6 +14,7 @@ import {
   type DateOrder,
   type Side,
   type Undone,
+  say,
 } from '@water-clock/core';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
 import type { Conflict } from './editor.ts';
@@ -29,7 +30,7 @@ interface Row {
   readonly changedAt: string | null;
 }
 
-const CLOSED = { what: 'The end of the visit', mine: 'closed', theirs: 'still open' };
+const CLOSED = { what: say`The end of the visit`, mine: 'closed', theirs: say`still open` };
 
 function wordsOf(
   { base, mine, theirs }: Conflict,
@@ -73,7 +74,7 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
       open.map((clash): Row => {
         const who = whoChanged(base, theirs.since ?? [], clash.at) ?? theirs;
         return {
-          ...{ at: clash.at, by: who.by ?? 'Somebody', changedAt: who.at },
+          ...{ at: clash.at, by: who.by ?? say`Somebody`, changedAt: who.at },
           ...wordsOf(conflict, clash, clock),
         };
       }),
@@ -89,8 +90,8 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
       mask={{ closable: false }}
       title={
         rows.length === 1
-          ? 'Two of you changed the same thing. Which one counts?'
-          : `Two of you changed the same ${rows.length} things. Which ones count?`
+          ? say`Two of you changed the same thing. Which one counts?`
+          : say`Two of you changed the same ${rows.length} things. Which ones count?`
       }
       footer={[
         <Button
@@ -99,15 +100,10 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
           type="primary"
           disabled={!isAnswered}
           onClick={() => resolve(chosen)}
-        >
-          Save it so
-        </Button>,
+        >{say`Save it so`}</Button>,
       ]}
     >
-      <p>
-        What only one of you changed is put together already. Nothing of yours is saved until you
-        have chosen.
-      </p>
+      <p>{say`What only one of you changed is put together already. Nothing of yours is saved until you have chosen.`}</p>
       {rows.map(({ at, what, theirs: other, mine, by, changedAt }) => {
         const when = moment(changedAt);
         const yourWhen = moment(mineAt);
@@ -131,24 +127,27 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
             </Radio>
             <Radio value="mine">
               <strong>{mine}</strong>{' '}
-              <span className="soft">you{yourWhen && `, ${yourWhen} by this device’s clock`}</span>
+              <span className="soft">
+                {say`you`}
+                {yourWhen && say`, ${yourWhen} by this device’s clock`}
+              </span>
             </Radio>
           </Radio.Group>
         );
       })}
       {rows.length > 1 && (
         <div className="row">
-          <Button onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'theirs'])))}>
-            Theirs everywhere
-          </Button>
-          <Button onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'mine'])))}>
-            Mine everywhere
-          </Button>
+          <Button
+            onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'theirs'])))}
+          >{say`Theirs everywhere`}</Button>
+          <Button
+            onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'mine'])))}
+          >{say`Mine everywhere`}</Button>
         </div>
       )}
       <Alert
         type="info"
-        title="The settings are checked anew as you save: two changes that are good apart can overlap together."
+        title={say`The settings are checked anew as you save: two changes that are good apart can overlap together.`}
       />
     </Modal>
   );

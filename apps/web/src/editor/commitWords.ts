@@ -1,4 +1,4 @@
-import { faultSentence, type RecordChange } from '@water-clock/core';
+import { faultSentence, type RecordChange, say } from '@water-clock/core';
 import type { TimerEditor } from './editor.ts';
 
 /** Makes a change; the refusal in words where core does not accept it, else null. */
@@ -7,5 +7,5 @@ export function commitWords(
   change: RecordChange,
 ): string | null {
   const [fault] = editor.commit(change);
-  return fault ? `Not possible: ${faultSentence(fault)}.` : null;
+  return fault ? say`Not possible: ${faultSentence(fault)}.` : null;
 }

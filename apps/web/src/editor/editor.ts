@@ -7,19 +7,18 @@
  */
 import {
   applyRecordChange,
-  closingChange,
-  NO_CHOICES,
-  rebase,
   touchesPlan,
   type Choices,
   type Clash,
   type Closing,
   type Fault,
   type Plan,
+  type rebase,
   type Rebased,
   type RecordChange,
   type Survey,
   type TimerRecord,
+  say,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../api/request.ts';
 import type { Merging, Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
@@ -79,12 +78,18 @@ export interface Transport {
   load(): Promise<Saved>;
 }
 
+export interface Merges {
+  readonly rebase: typeof rebase;
+}
+
 export interface Surroundings {
   readonly transport: Transport;
   readonly newId: () => string;
   /** Keeps what is not saved through a reload. */
   readonly keep: (queues: readonly Queue[]) => void;
   readonly later: (work: () => void, milliseconds: number) => void;
+  /** How writes are put on what somebody else saved: loaded when that happens. */
+  readonly merging: () => Promise<Merges>;
   /** This device's clock. */
   readonly now?: () => Date;
   /** A write was saved. */
@@ -240,15 +245,25 @@ export class TimerEditor {
       typeof choice === 'string'
         ? conflict.open.map(({ at }) => [at, choice] as const)
         : [...choice];
-    this.conflict = null;
-    this.putTogether(conflict.theirs, new Map([...conflict.chosen, ...made]));
-    this.tell();
-    void this.flush();
+    void this.surroundings.merging().then(
+      (merges) => {
+        if (this.conflict !== conflict) return;
+        this.conflict = null;
+        this.putTogether(merges, conflict.theirs, new Map([...conflict.chosen, ...made]));
+        this.tell();
+        void this.flush();
+      },
+      // The question stays until it can be worked out.
+      () => this.tell(),
+    );
   }
 
-  /** Ends the visit; false: more is undone than was said. */
-  close(closing: Closing): boolean {
-    const change = closingChange(this.withPending(), closing);
+  /**
+   * Ends the visit; false: more is undone than was said.
+   *
+   * @param change what the end is here (core's `closingChange`); null: it cannot be.
+   */
+  close(closing: Closing, change: RecordChange | null): boolean {
     if (!change || this.make(change, 'do', closing).length > 0) return false;
     // The logbook relies on what was before.
     this.undoSteps = [];
@@ -382,15 +397,29 @@ export class TimerEditor {
     if (error.code === 'stale-version') {
       // The cast trusts our own server: a stale write is answered with the present state, and with who saved since.
       const { current, since } = error.body as { current: Theirs; since?: Theirs['since'] };
-      this.putTogether({ ...current, ...(since === undefined ? {} : { since }) }, NO_CHOICES);
-      return this.conflict !== null;
+      const theirs = { ...current, ...(since === undefined ? {} : { since }) };
+      return this.merged((merges) => this.putTogether(merges, theirs, new Map()));
     }
-    await this.leaveOut(error.message);
-    return false;
+    const { message } = error;
+    return this.merged((merges) => this.leaveOut(merges, message));
+  }
+
+  /** Does what needs the merging; whether something stands in the way then. */
+  private async merged(work: (merges: Merges) => void | Promise<void>): Promise<boolean> {
+    let merges: Merges;
+    try {
+      merges = await this.surroundings.merging();
+    } catch {
+      this.setStatus('offline');
+      this.surroundings.later(() => void this.flush(), RETRY_MILLISECONDS);
+      return true;
+    }
+    await work(merges);
+    return this.conflict !== null;
   }
 
   /** Puts what is pending on top of what somebody else saved; where both changed the same facts, it asks first. */
-  private putTogether(theirs: Theirs, choices: Choices): void {
+  private putTogether({ rebase }: Merges, theirs: Theirs, choices: Choices): void {
     const base = this.saved;
     const mine = this.withPending();
     const rebased = rebase(base, this.pending, theirs, choices);
@@ -414,15 +443,17 @@ export class TimerEditor {
   }
 
   /** The server does not accept the first write: it is taken back, and so is what builds on it. */
-  private async leaveOut(why: string): Promise<void> {
+  private async leaveOut({ rebase }: Merges, why: string): Promise<void> {
     const [refused, ...rest] = this.pending;
     const before = this.saved;
     const made = refused ? withWrite(before, refused) : null;
-    const rebased = rebase(made ?? before, rest, before, NO_CHOICES);
+    const rebased = rebase(made ?? before, rest, before, new Map());
     const left = rebased.idle.length;
     const more =
-      left > 0 ? ` ${left === 1 ? 'One change' : `${left} changes`} after it went with it.` : '';
-    const refusal = `Not saved: ${why.replace(/\.$/u, '')}.${more}`;
+      left > 0
+        ? say` ${left === 1 ? say`One change` : say`${left} changes`} after it went with it.`
+        : '';
+    const refusal = say`Not saved: ${why.replace(/\.$/u, '')}.${more}`;
     this.pending = this.anew(rebased, before.version);
     this.undoSteps = [];
     this.redoSteps = [];

@@ -43,6 +43,7 @@ function make(
   const editor = new TimerEditor({ version, plan, survey, merging }, history, {
     transport: transportOf(id, proposer),
     newId,
+    merging: () => import('./merging.ts'),
     keep: (queues) => keepPending(id, queues),
     later: (work, milliseconds) => setTimeout(work, milliseconds),
     saved: (write) => hears.forEach((hear) => hear(id, write)),

@@ -1,5 +1,5 @@
 import { Checkbox } from 'antd';
-import { WEEKDAYS, type BriefRules } from '@water-clock/core';
+import { WEEKDAYS, type BriefRules, say } from '@water-clock/core';
 import { NumberField } from './NumberField.tsx';
 import { WeekdayButtons } from './WeekdayButtons.tsx';
 import { WindowsEditor } from './WindowsEditor.tsx';
@@ -33,9 +33,9 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
     <>
       {!withoutDays && (
         <div className="labelled">
-          Allowed on
+          {say`Allowed on`}
           <WeekdayButtons
-            label={`${name}: allowed weekdays`}
+            label={say`${name}: allowed weekdays`}
             timer={{}}
             pressed={rules.weekdays ?? WEEKDAYS}
             commit={(weekdays) => void set({ weekdays })}
@@ -44,28 +44,28 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
       )}
       <div className="tiles fill of-150">
         <SelectField
-          label="Dates"
+          label={say`Dates`}
           value={rules.parity ?? ''}
           options={[
             ['', 'any'] as const,
-            ['odd', 'odd dates only'] as const,
-            ['even', 'even dates only'] as const,
+            ['odd', say`odd dates only`] as const,
+            ['even', say`even dates only`] as const,
           ]}
           pick={(value) =>
             void set({ parity: value === 'odd' || value === 'even' ? value : undefined })
           }
         />
         <NumberField
-          label="Most days a week"
+          label={say`Most days a week`}
           least={1}
           most={7}
           value={rules.mostDaysPerWeek ?? null}
-          empty="no limit"
+          empty={say`no limit`}
           commit={(value) => set({ mostDaysPerWeek: value ?? undefined })}
         />
       </div>
       <WindowsEditor
-        label={`${name}: hours without water`}
+        label={say`${name}: hours without water`}
         timer={{}}
         windows={rules.noWaterWindows ?? []}
         commit={(windows) => set({ noWaterWindows: windows ?? [] })}
@@ -74,9 +74,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
         className="check"
         checked={rules.dripExempt ?? false}
         onChange={(event) => void set({ dripExempt: event.target.checked })}
-      >
-        drip is free
-      </Checkbox>
+      >{say`drip is free`}</Checkbox>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { faultSentence, type CellFault } from '@water-clock/core';
+import { faultSentence, type CellFault, say } from '@water-clock/core';
 
 const MOST_TOLD = 12;
 /** Nobody looks through more; all of them are read. */
@@ -12,10 +12,10 @@ export function CellFaults({ faults }: { readonly faults: readonly CellFault[] }
       <ul className="points">
         {faults.slice(0, MOST_TOLD).map((fault, i) => (
           <li key={i} className="fault">
-            Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
+            {say`Line ${fault.line}, ${fault.column}: ${faultSentence(fault.fault)}`}
           </li>
         ))}
-        {faults.length > MOST_TOLD && <li>… and {faults.length - MOST_TOLD} more.</li>}
+        {faults.length > MOST_TOLD && <li>{say`… and ${faults.length - MOST_TOLD} more.`}</li>}
       </ul>
     </div>
   );
@@ -37,7 +37,7 @@ export function CellTable({ rows: [headings = [], ...lines], faults }: Props) {
       <table className="data">
         <thead>
           <tr>
-            <th>Line</th>
+            <th>{say`Line`}</th>
             {headings.map((heading, i) => (
               <th key={i} className={faultAt(1, heading) ? 'cell-bad fault' : undefined}>
                 {heading}
@@ -66,7 +66,7 @@ export function CellTable({ rows: [headings = [], ...lines], faults }: Props) {
         </tbody>
       </table>
       {lines.length > MOST_SHOWN && (
-        <p className="soft">and {lines.length - MOST_SHOWN} more lines</p>
+        <p className="soft">{say`and ${lines.length - MOST_SHOWN} more lines`}</p>
       )}
     </div>
   );

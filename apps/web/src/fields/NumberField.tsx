@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { TypedInput } from './TypedInput.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly label: string;
@@ -33,7 +34,7 @@ export function NumberField(props: Props) {
     const number = plain === text ? size : -size;
     return number < least || (most !== undefined && number > most) ? undefined : number;
   };
-  const allowed = `${least} ${most === undefined ? 'or more' : `to ${most}`}${empty === undefined ? '' : ', or empty'}`;
+  const allowed = `${least} ${most === undefined ? say`or more` : say`to ${most}`}${empty === undefined ? '' : say`, or empty`}`;
   return (
     <label className={`labelled ${className ?? ''}`}>
       <span>
@@ -48,7 +49,7 @@ export function NumberField(props: Props) {
         value={value}
         read={read}
         write={(number) => String(number ?? '')}
-        fault={(typed) => `"${typed.trim()}" is not possible here; allowed: ${allowed}.`}
+        fault={(typed) => say`"${typed.trim()}" is not possible here; allowed: ${allowed}.`}
         say={setFault}
         commit={commit}
       />

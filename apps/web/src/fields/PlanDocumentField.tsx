@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Input } from 'antd';
-import { faultLine, readPlanText, type Plan } from '@water-clock/core';
+import { faultLine, readPlanText, type Plan, say } from '@water-clock/core';
 import { FileButton } from './FileButton.tsx';
 
 /** The server takes bodies up to a million bytes; a document of the largest timer has a fifth of that. */
@@ -8,7 +8,7 @@ const MOST_BYTES = 900_000;
 const MOST_FAULTS_SHOWN = 8;
 
 const tooLarge = (bytes: number) =>
-  `document: ${bytes} bytes are too many; a plan document has at most ${MOST_BYTES}`;
+  say`document: ${bytes} bytes are too many; a plan document has at most ${MOST_BYTES}`;
 
 function faultsOf(text: string): { plan: Plan } | { faults: string[] } {
   if (text.length > MOST_BYTES) return { faults: [tooLarge(text.length)] };
@@ -25,7 +25,7 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
     setFaults('faults' in result ? result.faults : []);
     setAccepted(
       plan &&
-        `${plan.timer.name}: ${plan.stations.length} stations, ${plan.programs.length} programs`,
+        say`${plan.timer.name}: ${plan.stations.length} stations, ${plan.programs.length} programs`,
     );
     read(plan);
   };
@@ -38,12 +38,12 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
   return (
     <div className="stack">
       <FileButton
-        label="Choose a plan document (a file ending in .plan.json)"
+        label={say`Choose a plan document (a file ending in .plan.json)`}
         accept=".json,application/json"
         take={([file]) => takeFile(file)}
       />
       <label className="labelled">
-        or its text
+        {say`or its text`}
         <Input.TextArea
           rows={5}
           spellCheck={false}
@@ -52,16 +52,16 @@ export function PlanDocumentField({ read }: { readonly read: (plan: Plan | null)
           status={faults.length > 0 ? 'error' : ''}
         />
       </label>
-      {accepted && <p role="status">Read: {accepted}</p>}
+      {accepted && <p role="status">{say`Read: ${accepted}`}</p>}
       {faults.length > 0 && (
         <div role="alert" className="fault">
-          <p>This document cannot be imported; nothing was changed.</p>
+          <p>{say`This document cannot be imported; nothing was changed.`}</p>
           <ul>
             {faults.slice(0, MOST_FAULTS_SHOWN).map((fault) => (
               <li key={fault}>{fault}</li>
             ))}
             {faults.length > MOST_FAULTS_SHOWN && (
-              <li>and {faults.length - MOST_FAULTS_SHOWN} more</li>
+              <li>{say`and ${faults.length - MOST_FAULTS_SHOWN} more`}</li>
             )}
           </ul>
         </div>

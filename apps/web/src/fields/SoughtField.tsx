@@ -1,5 +1,6 @@
 import { useId } from 'react';
 import { Select } from 'antd';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly label: string;
@@ -28,7 +29,7 @@ export function SoughtField({ label, value, valueWords, options, seek, pick }: P
           ...(value && !isAmong && valueWords ? [[value, valueWords] as const] : []),
           ...options,
         ].map(([one, words]) => ({ value: one, label: words }))}
-        notFoundContent="Nothing is called so."
+        notFoundContent={say`Nothing is called so.`}
         virtual={false}
         onChange={pick}
       />

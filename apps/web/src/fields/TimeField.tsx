@@ -5,6 +5,7 @@ import {
   startWords,
   steppedStart,
   timeEntryHelp,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { TypedInput } from './TypedInput.tsx';
@@ -44,7 +45,7 @@ export function TimeField(props: Props) {
         typed.trim() === '' ? (clear ? null : value) : (parseTimeEntry(typed) ?? undefined)
       }
       write={words}
-      fault={(typed) => `"${typed}" is not a time. ${timeEntryHelp()}`}
+      fault={(typed) => say`"${typed}" is not a time. ${timeEntryHelp()}`}
       say={props.say}
       {...(draft ? { draft: (time: string | null | undefined) => draft(time ?? null) } : {})}
       commit={(time) => (time === null ? clear?.() : commit(time))}

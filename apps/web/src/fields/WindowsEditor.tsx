@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from 'antd';
-import { WEEKDAYS, type NoWaterWindow, type Timer } from '@water-clock/core';
+import { WEEKDAYS, type NoWaterWindow, type Timer, say } from '@water-clock/core';
 import { LabelledTime } from './LabelledTime.tsx';
 import { WeekdayButtons } from './WeekdayButtons.tsx';
 
@@ -27,17 +27,17 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
       {windows.map((window, i) => (
         <div key={i} className="row at-foot near">
           <LabelledTime
-            label="No water from"
+            label={say`No water from`}
             value={window.from}
             commit={(from) => replace(i, { ...window, from })}
           />
           <LabelledTime
-            label="to"
+            label={say`to`}
             value={window.to}
             commit={(to) => replace(i, { ...window, to })}
           />
           <WeekdayButtons
-            label="beginning on"
+            label={say`beginning on`}
             timer={timer}
             pressed={window.weekdays ?? WEEKDAYS}
             commit={(weekdays) => {
@@ -45,12 +45,12 @@ export function WindowsEditor({ label, timer, windows, commit }: Props) {
               replace(i, weekdays.length === 7 ? rest : { ...rest, weekdays });
             }}
           />
-          <Button onClick={() => replace(i, null)}>Remove</Button>
+          <Button onClick={() => replace(i, null)}>{say`Remove`}</Button>
         </div>
       ))}
-      <Button onClick={() => setRefused(commit([...windows, { from: '10:00', to: '18:00' }]))}>
-        Add hours without water
-      </Button>
+      <Button
+        onClick={() => setRefused(commit([...windows, { from: '10:00', to: '18:00' }]))}
+      >{say`Add hours without water`}</Button>
       {refused && <p className="fault">{refused}</p>}
     </div>
   );

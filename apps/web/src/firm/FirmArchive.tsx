@@ -4,6 +4,7 @@ import { Alert, Button, Progress } from 'antd';
 import { useLines } from '../api/lines.ts';
 import { FileButton } from '../fields/FileButton.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { say } from '@water-clock/core';
 
 /** The whole firm as one file, out and into an empty one. */
 export function FirmArchive() {
@@ -21,23 +22,20 @@ export function FirmArchive() {
   const isEmpty = lines.data?.counts.all === 0;
   return (
     <section className="stack" aria-labelledby="firm-archive">
-      <h2 id="firm-archive">The whole firm as a file</h2>
-      <p className="soft">
-        The library, all sites with their timers, surveys, logbooks and photos: open documents in
-        one ZIP. People and their passwords are not in it.
-      </p>
+      <h2 id="firm-archive">{say`The whole firm as a file`}</h2>
+      <p className="soft">{say`The library, all sites with their timers, surveys, logbooks and photos: open documents in one ZIP. People and their passwords are not in it.`}</p>
       <div className="row near">
-        <Button href="/api/firm/archive">Export the firm (.zip)</Button>
+        <Button href="/api/firm/archive">{say`Export the firm (.zip)`}</Button>
         {isEmpty && (
           <FileButton
-            label="Import a firm (.zip)"
+            label={say`Import a firm (.zip)`}
             accept=".zip,application/zip"
             take={([file]) => file && bring.mutate(file)}
           />
         )}
       </div>
       {lines.data && !isEmpty && !bring.isPending && (
-        <p className="soft">A firm is brought into one that has no sites yet.</p>
+        <p className="soft">{say`A firm is brought into one that has no sites yet.`}</p>
       )}
       {bring.isPending && (
         <Progress percent={Math.floor((100 * share.done) / Math.max(1, share.of))} />
@@ -46,7 +44,7 @@ export function FirmArchive() {
         <Alert
           type={bring.data.refused.length > 0 ? 'warning' : 'success'}
           role="status"
-          title={`${bring.data.sites - bring.data.refused.length} sites were brought.`}
+          title={say`${bring.data.sites - bring.data.refused.length} sites were brought.`}
           description={bring.data.refused.join(' ') || undefined}
         />
       )}

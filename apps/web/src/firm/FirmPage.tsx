@@ -7,14 +7,15 @@ import { KeepChanges } from './KeepChanges.tsx';
 import { MailList } from './MailList.tsx';
 import { PeopleTable } from './PeopleTable.tsx';
 import { Reports } from './Reports.tsx';
+import { say } from '@water-clock/core';
 
 const PARTS = [
-  { key: 'people', label: 'People', children: <PeopleTable /> },
-  { key: 'mail', label: 'Mail', children: <MailList /> },
-  { key: 'record', label: 'Record', children: <AuditTable /> },
+  { key: 'people', label: say`People`, children: <PeopleTable /> },
+  { key: 'mail', label: say`Mail`, children: <MailList /> },
+  { key: 'record', label: say`Record`, children: <AuditTable /> },
   {
     key: 'settings',
-    label: 'Settings',
+    label: say`Settings`,
     children: (
       <div className="stack far">
         <KeepChanges />
@@ -32,16 +33,16 @@ export default function FirmPage() {
   if (person?.role !== 'owner')
     return (
       <div className="page">
-        <h1>The firm</h1>
-        <p>This page is for owners of the firm.</p>
+        <h1>{say`The firm`}</h1>
+        <p>{say`This page is for owners of the firm.`}</p>
       </div>
     );
   if (part === 'reports')
     return (
       <div className="page page-wide">
         <div className="sites-head row">
-          <h1>Reports</h1>
-          <Link to="/firm">The firm</Link>
+          <h1>{say`Reports`}</h1>
+          <Link to="/firm">{say`The firm`}</Link>
         </div>
         <Reports />
       </div>
@@ -50,7 +51,7 @@ export default function FirmPage() {
     <div className="page">
       <div className="sites-head row">
         <h1>{person.company}</h1>
-        <Link to="/firm/reports">Reports</Link>
+        <Link to="/firm/reports">{say`Reports`}</Link>
       </div>
       <Tabs
         items={PARTS}

@@ -8,6 +8,7 @@ import { faultAt, TextField } from '../fields/TextField.tsx';
 import { ROLES } from '../people/roles.ts';
 import { MadeLink } from '../platform/MadeLink.tsx';
 import { newToken } from '../platform/token.ts';
+import { say } from '@water-clock/core';
 
 const makeLink = () => ({ id: newId(), token: newToken() });
 
@@ -33,42 +34,37 @@ export function InviteDialog({ close }: { readonly close: () => void }) {
   };
   const told = faultAt(error, 'name') ?? faultAt(error, 'email');
   return (
-    <Modal open title="Invite somebody" footer={null} onCancel={close}>
+    <Modal open title={say`Invite somebody`} footer={null} onCancel={close}>
       {invite.isSuccess ? (
         <div className="stack">
           <p>
-            {name} is invited. A mail with this link is on its way to {email}, or, where no mail
-            server is set, under “Mail”.
+            {say`${name} is invited. A mail with this link is on its way to ${email}, or, where no mail server is set, under “Mail”.`}
           </p>
-          <MadeLink address={`${location.origin}/join#${link.token}`}>
-            It works once, for 48 hours, and is shown only now:
-          </MadeLink>
-          <Button type="primary" onClick={close}>
-            Done
-          </Button>
+          <MadeLink
+            address={`${location.origin}/join#${link.token}`}
+          >{say`It works once, for 48 hours, and is shown only now:`}</MadeLink>
+          <Button type="primary" onClick={close}>{say`Done`}</Button>
         </div>
       ) : (
         <form className="stack" onSubmit={submit} noValidate>
-          <TextField label="Name" value={name} set={setName} fault={faultAt(error, 'name')} />
+          <TextField label={say`Name`} value={name} set={setName} fault={faultAt(error, 'name')} />
           <TextField
-            label="E-mail"
+            label={say`E-mail`}
             type="email"
             value={email}
             set={setEmail}
             fault={faultAt(error, 'email')}
           />
           <SelectField
-            label="Role"
+            label={say`Role`}
             value={role}
             options={ROLES.map(([one, words, may]) => [one, `${words}: ${may}`] as const)}
             pick={setRole}
           />
           {error && told === undefined && (
-            <Alert type="error" title={failureWords(error, 'Not invited')} />
+            <Alert type="error" title={failureWords(error, say`Not invited`)} />
           )}
-          <Button type="primary" htmlType="submit" loading={invite.isPending}>
-            Invite
-          </Button>
+          <Button type="primary" htmlType="submit" loading={invite.isPending}>{say`Invite`}</Button>
         </form>
       )}
     </Modal>

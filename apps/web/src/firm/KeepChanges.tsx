@@ -4,14 +4,15 @@ import { useFirm, useKeepChanges } from '../api/firm.ts';
 import { failureWords } from '../api/request.ts';
 import { Switch } from '../fields/Switch.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
+import { say } from '@water-clock/core';
 
 const FOR_EVER = 'ever';
 /** Days, as the keys of a choice. */
 const KEPT: readonly (readonly [string, string])[] = [
-  [FOR_EVER, 'For ever'],
-  ['365', '1 year'],
-  ['730', '2 years'],
-  ['1825', '5 years'],
+  [FOR_EVER, say`For ever`],
+  ['365', say`1 year`],
+  ['730', say`2 years`],
+  ['1825', say`5 years`],
 ];
 
 /** Whether a choice deletes what the present one keeps. */
@@ -23,45 +24,44 @@ export function KeepChanges() {
   const firm = useFirm();
   const keep = useKeepChanges();
   const [asked, setAsked] = useState<string | null>(null);
-  if (firm.isPending) return <Loading what="the settings of the firm" />;
+  if (firm.isPending) return <Loading what={say`the settings of the firm`} />;
   if (firm.isError)
-    return <Failed what="The firm" error={firm.error} retry={() => void firm.refetch()} />;
+    return <Failed what={say`The firm`} error={firm.error} retry={() => void firm.refetch()} />;
   const save = (value: string) =>
     keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) });
   const days = String(firm.data.keepChangesDays ?? FOR_EVER);
   const options = KEPT.some(([one]) => one === days)
     ? KEPT
-    : ([...KEPT, [days, `${days} days`]] as const);
+    : ([...KEPT, [days, say`${days} days`]] as const);
   return (
     <section className="stack">
-      <h2>Changes of timers</h2>
+      <h2>{say`Changes of timers`}</h2>
       <Switch
-        label="Keep who changed what"
+        label={say`Keep who changed what`}
         value={days}
         options={options}
         pick={(value) => (isShorter(value, days) ? setAsked(value) : save(value))}
       />
       <Modal
         open={asked !== null}
-        title="Delete older entries?"
-        okText="Delete them at night"
+        title={say`Delete older entries?`}
+        okText={say`Delete them at night`}
         okButtonProps={{ danger: true }}
-        cancelText="Keep them"
+        cancelText={say`Keep them`}
         onOk={() => {
           if (asked !== null) save(asked);
           setAsked(null);
         }}
         onCancel={() => setAsked(null)}
       >
-        Entries of who changed what that are older than{' '}
-        {options.find(([one]) => one === asked)?.[1]} are deleted tonight. They cannot be brought
-        back.
+        {say`Entries of who changed what that are older than`}{' '}
+        {say`${options.find(([one]) => one === asked)?.[1]} are deleted tonight. They cannot be brought back.`}
       </Modal>
       <p className="soft">
-        {days !== FOR_EVER && 'Older entries are deleted at night. '}
-        What is set on a timer, and its logbook, always stay.
+        {days !== FOR_EVER && `${say`Older entries are deleted at night.`} `}
+        {say`What is set on a timer, and its logbook, always stay.`}
       </p>
-      {keep.isError && <Alert type="error" title={failureWords(keep.error, 'Not saved')} />}
+      {keep.isError && <Alert type="error" title={failureWords(keep.error, say`Not saved`)} />}
     </section>
   );
 }

@@ -19,20 +19,21 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { newToken } from '../platform/token.ts';
 import { useMoment } from '../platform/useMoment.ts';
 import { InviteDialog } from './InviteDialog.tsx';
+import { say } from '@water-clock/core';
 
 /** What is asked before it is done. */
 const ASKED = {
   removal: {
-    title: (name: string) => `Take ${name} out of the firm?`,
+    title: (name: string) => say`Take ${name} out of the firm?`,
     text: (name: string) =>
-      `${name} is signed out everywhere at once and cannot come back without a new invitation. What ${name} did stays under this name.`,
-    ok: 'Take out',
+      say`${name} is signed out everywhere at once and cannot come back without a new invitation. What ${name} did stays under this name.`,
+    ok: say`Take out`,
   },
   'second-factor/off': {
-    title: (name: string) => `Switch off ${name}’s second factor?`,
+    title: (name: string) => say`Switch off ${name}’s second factor?`,
     text: (name: string) =>
-      `Do this where ${name}’s telephone is lost. From then on the password alone lets somebody in as ${name}, until a new one is set up.`,
-    ok: 'Switch off',
+      say`Do this where ${name}’s telephone is lost. From then on the password alone lets somebody in as ${name}, until a new one is set up.`,
+    ok: say`Switch off`,
   },
 } as const;
 
@@ -43,22 +44,20 @@ function Invitations() {
   if (!invitations.data || invitations.data.length === 0) return null;
   return (
     <section className="stack">
-      <h2>Invited</h2>
+      <h2>{say`Invited`}</h2>
       <ul className="list ruled">
         {invitations.data.map(({ id, name, email, role, expiresAt }) => (
           <li key={id}>
             <span>
-              {name}, {email}, as {roleName(role).toLowerCase()}{' '}
-              <span className="soft">until {moment(expiresAt)}</span>
+              {say`${name}, ${email}, as ${roleName(role).toLowerCase()}`}{' '}
+              <span className="soft">{say`until ${moment(expiresAt)}`}</span>
             </span>
-            <Button size="small" onClick={() => withdraw.mutate(id)}>
-              Withdraw
-            </Button>
+            <Button size="small" onClick={() => withdraw.mutate(id)}>{say`Withdraw`}</Button>
           </li>
         ))}
       </ul>
       {withdraw.error && (
-        <Alert type="error" title={failureWords(withdraw.error, 'Not withdrawn')} />
+        <Alert type="error" title={failureWords(withdraw.error, say`Not withdrawn`)} />
       )}
     </section>
   );
@@ -74,9 +73,11 @@ export function PeopleTable() {
   const [isInviting, setInviting] = useState(false);
   const [asked, setAsked] = useState<{ member: Member; what: keyof typeof ASKED } | null>(null);
   const [made, setMade] = useState<{ name: string; address: string } | null>(null);
-  if (people.isPending) return <Loading what="the people" />;
+  if (people.isPending) return <Loading what={say`the people`} />;
   if (people.isError)
-    return <Failed what="The people" error={people.error} retry={() => void people.refetch()} />;
+    return (
+      <Failed what={say`The people`} error={people.error} retry={() => void people.refetch()} />
+    );
   const giveLink = ({ id: person, name }: Member) => {
     const link = { id: newId(), token: newToken() };
     help.mutate(
@@ -85,12 +86,12 @@ export function PeopleTable() {
     );
   };
   const menuOf = (member: Member) => [
-    { key: 'link', label: 'Link for a new password', onClick: () => giveLink(member) },
+    { key: 'link', label: say`Link for a new password`, onClick: () => giveLink(member) },
     ...(member.secondFactor
       ? [
           {
             key: 'factor',
-            label: 'Switch off the second factor …',
+            label: say`Switch off the second factor …`,
             onClick: () => setAsked({ member, what: 'second-factor/off' as const }),
           },
         ]
@@ -98,13 +99,13 @@ export function PeopleTable() {
     {
       key: 'out',
       danger: true,
-      label: 'Take out of the firm …',
+      label: say`Take out of the firm …`,
       onClick: () => setAsked({ member, what: 'removal' as const }),
     },
   ];
   const roleOf = (member: Member) => (
     <SelectField
-      aria-label={`Role of ${member.name}`}
+      aria-label={say`Role of ${member.name}`}
       value={member.role}
       options={ROLES.map(([role, words]) => [role, words] as const)}
       pick={(role) => act.mutate({ member, act: { role } })}
@@ -116,14 +117,12 @@ export function PeopleTable() {
   const error = act.error ?? help.error;
   return (
     <div className="stack far">
-      <Button type="primary" onClick={() => setInviting(true)}>
-        Invite somebody
-      </Button>
-      {error && <Alert type="error" title={failureWords(error, 'Not done')} />}
+      <Button type="primary" onClick={() => setInviting(true)}>{say`Invite somebody`}</Button>
+      {error && <Alert type="error" title={failureWords(error, say`Not done`)} />}
       {made && (
-        <MadeLink address={made.address}>
-          For {made.name} alone; it works once, for two hours, and is shown only now:
-        </MadeLink>
+        <MadeLink
+          address={made.address}
+        >{say`For ${made.name} alone; it works once, for two hours, and is shown only now:`}</MadeLink>
       )}
       <Table<Member>
         rowKey="id"
@@ -131,7 +130,7 @@ export function PeopleTable() {
         dataSource={present}
         columns={[
           {
-            title: 'Name',
+            title: say`Name`,
             render: (_, member) => (
               <div className="stack near">
                 <span>
@@ -145,21 +144,21 @@ export function PeopleTable() {
           },
           ...(isPhone
             ? []
-            : [{ title: 'Role', render: (_: unknown, member: Member) => roleOf(member) }]),
+            : [{ title: say`Role`, render: (_: unknown, member: Member) => roleOf(member) }]),
           {
-            title: 'Second factor',
+            title: say`Second factor`,
             responsive: ['md'],
             render: (_, { secondFactor }) => (secondFactor ? 'on' : 'off'),
           },
           {
-            title: <span className="hidden-but-read">What to do</span>,
+            title: <span className="hidden-but-read">{say`What to do`}</span>,
             width: 56,
             render: (_, member) => (
               <Dropdown trigger={['click']} menu={{ items: menuOf(member) }}>
                 <Button
                   type="text"
                   icon={<MoreOutlined />}
-                  aria-label={`What to do with ${member.name}`}
+                  aria-label={say`What to do with ${member.name}`}
                 />
               </Dropdown>
             ),
@@ -168,7 +167,9 @@ export function PeopleTable() {
       />
       <Invitations />
       {gone.length > 0 && (
-        <p className="soft">Taken out: {gone.map(({ name }) => name).join(', ')}.</p>
+        <p className="soft">
+          {say`Taken out:`} {gone.map(({ name }) => name).join(', ')}.
+        </p>
       )}
       {isInviting && <InviteDialog close={() => setInviting(false)} />}
       {asked && question && (
@@ -177,7 +178,7 @@ export function PeopleTable() {
           title={question.title(asked.member.name)}
           okText={question.ok}
           okButtonProps={{ danger: true }}
-          cancelText="Keep it as it is"
+          cancelText={say`Keep it as it is`}
           onOk={() => {
             act.mutate({ member: asked.member, act: asked.what });
             setAsked(null);

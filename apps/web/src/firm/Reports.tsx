@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Alert, Button, Table } from 'antd';
 import { Link } from 'react-router';
-import { formatDate, monthName, SECONDS_PER_DAY } from '@water-clock/core';
+import { formatDate, monthName, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { useReport, type ReportRow } from '../api/reports.ts';
 import { Bars } from '../charts/Bars.tsx';
 import { Patterns } from '../charts/patterns.tsx';
@@ -20,13 +20,13 @@ const monthWords = (month: string) => `${monthName(Number(month.slice(5)))} ${mo
 
 /** What stands in each row beside its name. */
 const COLUMNS = [
-  ['visits', 'Visits'],
-  ['minutes', 'Minutes'],
-  ['overlapsFound', 'Overlaps found'],
-  ['overlapsCured', 'Overlaps cured'],
-  ['hoursSaved', 'Hours of watering saved a year'],
-  ['litresSaved', 'Water saved a year'],
-  ['repeatCalls', 'Called again within 30 days'],
+  ['visits', say`Visits`],
+  ['minutes', say`Minutes`],
+  ['overlapsFound', say`Overlaps found`],
+  ['overlapsCured', say`Overlaps cured`],
+  ['hoursSaved', say`Hours of watering saved a year`],
+  ['litresSaved', say`Water saved a year`],
+  ['repeatCalls', say`Called again within 30 days`],
 ] as const satisfies readonly (readonly [keyof ReportRow, string])[];
 
 interface PartProps<R extends ReportRow> {
@@ -59,9 +59,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
               ...rows.map((row) => [nameOf(row), ...COLUMNS.map(([name]) => valueOf(row, name))]),
             ])
           }
-        >
-          Save as CSV
-        </Button>
+        >{say`Save as CSV`}</Button>
       </div>
       <Table<R>
         size="small"
@@ -69,7 +67,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
         pagination={{ pageSize: 12, hideOnSinglePage: true, showSizeChanger: false }}
         style={{ overflowX: 'auto' }}
         dataSource={[...rows]}
-        locale={{ emptyText: 'No visit was closed in this time.' }}
+        locale={{ emptyText: say`No visit was closed in this time.` }}
         columns={[
           {
             title: first,
@@ -93,27 +91,29 @@ export function Reports() {
   const [from, setFrom] = useState(() => formatDate(today - YEAR));
   const [to, setTo] = useState(() => formatDate(today));
   const report = useReport(from, to);
-  if (report.isPending) return <Loading what="the report" />;
+  if (report.isPending) return <Loading what={say`the report`} />;
   if (report.isError)
-    return <Failed what="The report" error={report.error} retry={() => void report.refetch()} />;
+    return (
+      <Failed what={say`The report`} error={report.error} retry={() => void report.refetch()} />
+    );
   const { months, people, houses, waiting } = report.data;
   return (
     <div className="stack far">
       <Patterns />
       <div className="row near at-foot">
-        <DateField label="From" value={from} required commit={setFrom} />
-        <DateField label="To" value={to} required commit={setTo} />
+        <DateField label={say`From`} value={from} required commit={setFrom} />
+        <DateField label={say`To`} value={to} required commit={setTo} />
       </div>
       {waiting > 0 && (
         <Alert
           type="info"
-          title={`${waiting} visits are still being worked out; they are not in the savings yet.`}
+          title={say`${waiting} visits are still being worked out; they are not in the savings yet.`}
         />
       )}
       {months.length > 0 && (
         <Bars
-          label="Overlaps by month"
-          unit="visits"
+          label={say`Overlaps by month`}
+          unit={say`visits`}
           series={['found', 'cured']}
           bars={months.map(({ month, overlapsFound, overlapsCured }) => ({
             name: monthWords(month),
@@ -125,8 +125,8 @@ export function Reports() {
       )}
       {months.length > 0 && (
         <Bars
-          label="Hours of watering saved a year, by the month of the visit"
-          unit="hours"
+          label={say`Hours of watering saved a year, by the month of the visit`}
+          unit={say`hours`}
           series={['saved']}
           bars={months.map(({ month, hoursSaved }) => ({
             name: monthWords(month),
@@ -137,22 +137,22 @@ export function Reports() {
         />
       )}
       <Part
-        title="By month"
-        first="Month"
+        title={say`By month`}
+        first={say`Month`}
         file="months"
         rows={months}
         nameOf={({ month }) => monthWords(month)}
       />
       <Part
-        title="By person"
-        first="Person"
+        title={say`By person`}
+        first={say`Person`}
         file="people"
         rows={people}
         nameOf={({ person }) => person}
       />
       <Part
-        title="By house"
-        first="House"
+        title={say`By house`}
+        first={say`House`}
         file="houses"
         rows={houses}
         nameOf={({ site }) => site}

@@ -5,6 +5,7 @@ import { useLines } from '../api/lines.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { useSettled } from '../platform/useSettled.ts';
 import { commandsFor, type Command } from './commands.ts';
+import { say } from '@water-clock/core';
 
 const MOST = 12;
 /** Before anything is typed there is room for houses, too. */
@@ -41,7 +42,7 @@ export default function CommandDialog({ commands, close }: Props) {
   return (
     <Modal
       open
-      title="Go to"
+      title={say`Go to`}
       footer={null}
       onCancel={close}
       afterOpenChange={(isOpen) => {
@@ -52,8 +53,8 @@ export default function CommandDialog({ commands, close }: Props) {
       <AutoComplete
         className="commands"
         style={{ width: '100%' }}
-        aria-label="Site, step or act"
-        placeholder="Site, step or act"
+        aria-label={say`Site, step or act`}
+        placeholder={say`Site, step or act`}
         ref={field}
         open
         defaultActiveFirstOption
@@ -69,7 +70,7 @@ export default function CommandDialog({ commands, close }: Props) {
             </span>
           ),
         }))}
-        notFoundContent="Nothing is called so."
+        notFoundContent={say`Nothing is called so.`}
         onSelect={(key: string) => {
           close();
           found.find((command) => command.key === key)?.run();

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { useKeys } from './useKeys.ts';
 import type { Command } from './commands.ts';
+import { say } from '@water-clock/core';
 
 const CommandDialog = lazy(() => import('./CommandDialog.tsx'));
 const KeysDialog = lazy(() => import('./KeysDialog.tsx'));
@@ -26,7 +27,7 @@ export function Commands({ commands, keys = {} }: Props) {
           close={close}
           commands={[
             ...commands,
-            { key: 'keys', kind: 'Help', name: 'Keys', run: () => setShown('keys') },
+            { key: 'keys', kind: 'Help', name: say`Keys`, run: () => setShown('keys') },
           ]}
         />
       )}

@@ -1,40 +1,41 @@
 import { Descriptions, Modal, Typography } from 'antd';
+import { say } from '@water-clock/core';
 
 const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string, string])[]])[] = [
   [
-    'Everywhere',
+    say`Everywhere`,
     [
-      ['Ctrl K', 'go to a site, a step or an act'],
-      ['?', 'these keys'],
+      [say`Ctrl K`, say`go to a site, a step or an act`],
+      ['?', say`these keys`],
     ],
   ],
   [
-    'In a visit',
+    say`In a visit`,
     [
-      ['[  ]', 'the step before, the step after'],
-      ['u, Ctrl Z', 'undo'],
-      ['Ctrl Shift Z', 'redo'],
+      ['[  ]', say`the step before, the step after`],
+      [say`u, Ctrl Z`, 'undo'],
+      [say`Ctrl Shift Z`, 'redo'],
     ],
   ],
   [
-    'On the board',
+    say`On the board`,
     [
-      ['arrows, Home, End', 'go to a cell; with Ctrl to the edge, with Shift choose'],
-      ['Enter', 'make it and go down'],
-      ['+  −', 'one step more or less'],
-      ['Delete', 'empty what is chosen'],
-      ['Ctrl C, X, V', 'copy, cut and paste, also from and to a spreadsheet'],
-      ['Ctrl D', 'fill down'],
-      ['Alt ←, Alt →', 'move to another program'],
-      ['F2', 'edit within the cell'],
-      ['Escape', 'take back what is typed'],
+      [say`arrows, Home, End`, say`go to a cell; with Ctrl to the edge, with Shift choose`],
+      [say`Enter`, say`make it and go down`],
+      ['+  −', say`one step more or less`],
+      [say`Delete`, say`empty what is chosen`],
+      [say`Ctrl C, X, V`, say`copy, cut and paste, also from and to a spreadsheet`],
+      [say`Ctrl D`, say`fill down`],
+      [say`Alt ←, Alt →`, say`move to another program`],
+      ['F2', say`edit within the cell`],
+      [say`Escape`, say`take back what is typed`],
     ],
   ],
   [
-    'On the strip',
+    say`On the strip`,
     [
-      ['← →', 'move the start'],
-      ['Enter', 'show it to the second'],
+      ['← →', say`move the start`],
+      [say`Enter`, say`show it to the second`],
     ],
   ],
 ];
@@ -42,7 +43,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
 /** The keys, in one look. */
 export default function KeysDialog({ close }: { readonly close: () => void }) {
   return (
-    <Modal open title="Keys" footer={null} onCancel={close}>
+    <Modal open title={say`Keys`} footer={null} onCancel={close}>
       <div className="stack">
         {KEYS.map(([where, keys]) => (
           <Descriptions

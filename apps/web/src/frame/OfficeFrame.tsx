@@ -12,13 +12,14 @@ import { PersonMenu } from './PersonMenu.tsx';
 import { Rail } from './Rail.tsx';
 import { useScreen } from './useScreen.ts';
 import './frame.css';
+import { say } from '@water-clock/core';
 
 const PLACES = [
-  { to: '/', name: 'Today', icon: <HomeOutlined aria-hidden /> },
-  { to: '/sites', name: 'Sites', icon: <UnorderedListOutlined aria-hidden /> },
-  { to: '/calendar', name: 'Calendar', icon: <CalendarOutlined aria-hidden /> },
-  { to: '/library', name: 'Library', icon: <BookOutlined aria-hidden /> },
-  { to: '/bench', name: 'Bench', icon: <ExperimentOutlined aria-hidden /> },
+  { to: '/', name: say`Today`, icon: <HomeOutlined aria-hidden /> },
+  { to: '/sites', name: say`Sites`, icon: <UnorderedListOutlined aria-hidden /> },
+  { to: '/calendar', name: say`Calendar`, icon: <CalendarOutlined aria-hidden /> },
+  { to: '/library', name: say`Library`, icon: <BookOutlined aria-hidden /> },
+  { to: '/bench', name: say`Bench`, icon: <ExperimentOutlined aria-hidden /> },
 ] as const;
 
 /** The frame of every page that is not about one timer. */
@@ -38,7 +39,7 @@ export default function OfficeFrame() {
         {
           key: 'new',
           kind: 'Act',
-          name: 'New site',
+          name: say`New site`,
           run: () => void navigate('/sites/new'),
         },
       ]}
@@ -49,17 +50,17 @@ export default function OfficeFrame() {
     return (
       <div className="phone">
         <header className="bar row in-line near">
-          <Link to="/" className="plain" aria-label="Water Clock: today">
+          <Link to="/" className="plain" aria-label={say`Water Clock: today`}>
             <img src="/icon.svg" alt="" width="28" height="28" />
           </Link>
-          <span className="grow heavy">Water Clock</span>
+          <span className="grow heavy">{say`Water Clock`}</span>
           <PersonMenu words={false} />
         </header>
         <main tabIndex={-1}>
           {commands}
           <Outlet />
         </main>
-        <nav className="foot" aria-label="Pages">
+        <nav className="foot" aria-label={say`Pages`}>
           {PLACES.map(({ to, name, icon }) => (
             <NavLink key={to} to={to} end={to === '/'} className="foot-place plain">
               {icon}
@@ -73,7 +74,7 @@ export default function OfficeFrame() {
     <Layout hasSider style={{ minHeight: '100vh' }}>
       <Rail>
         <Menu
-          aria-label="Pages"
+          aria-label={say`Pages`}
           selectedKeys={here ? [here.to] : []}
           items={PLACES.map(({ to, name, icon }) => ({
             key: to,

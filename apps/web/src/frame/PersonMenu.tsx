@@ -3,6 +3,7 @@ import { Button, Dropdown } from 'antd';
 import { UserOutlined } from '@ant-design/icons';
 import { useNavigate } from 'react-router';
 import { useSession } from '../api/people.ts';
+import { say } from '@water-clock/core';
 
 const SignOutDialog = lazy(() => import('./SignOutDialog.tsx'));
 const PreferencesDialog = lazy(() => import('./PreferencesDialog.tsx'));
@@ -25,15 +26,23 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
             { type: 'divider' },
             {
               key: 'account',
-              label: 'Your account …',
+              label: say`Your account …`,
               onClick: () => void navigate('/account'),
             },
-            { key: 'preferences', label: 'Preferences …', onClick: () => setOpen('preferences') },
-            { key: 'device', label: 'On this device …', onClick: () => void navigate('/device') },
+            {
+              key: 'preferences',
+              label: say`Preferences …`,
+              onClick: () => setOpen('preferences'),
+            },
+            {
+              key: 'device',
+              label: say`On this device …`,
+              onClick: () => void navigate('/device'),
+            },
             ...(person.role === 'owner'
-              ? [{ key: 'firm', label: 'The firm …', onClick: () => void navigate('/firm') }]
+              ? [{ key: 'firm', label: say`The firm …`, onClick: () => void navigate('/firm') }]
               : []),
-            { key: 'out', label: 'Sign out', onClick: () => setOpen('sign out') },
+            { key: 'out', label: say`Sign out`, onClick: () => setOpen('sign out') },
           ],
         }}
       >

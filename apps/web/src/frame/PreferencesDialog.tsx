@@ -3,6 +3,8 @@ import { Alert, Modal } from 'antd';
 import { SelectField } from '../fields/SelectField.tsx';
 import { Switch } from '../fields/Switch.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
+import { language, LANGUAGES, say } from '@water-clock/core';
+import { LANGUAGE_NAMES } from '@water-clock/words';
 
 const SIZES = [100, 112, 125, 150, 175, 200] as const;
 
@@ -11,64 +13,70 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
   const { clock, order, weekStart, units, theme, contrast, textSize, liked, like, isUnsaved } =
     usePreferences();
   return (
-    <Modal open title="Preferences" footer={null} onCancel={close}>
+    <Modal open title={say`Preferences`} footer={null} onCancel={close}>
       <div className="preferences stack">
         <Switch
-          label="Hours"
+          label={say`Language`}
+          value={liked.language ?? (language() === 'es' ? 'es' : 'en')}
+          options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]] as const)}
+          pick={(value) => like({ language: value })}
+        />
+        <Switch
+          label={say`Hours`}
           value={clock}
           options={[
-            ['12', '5:30 pm'],
+            ['12', say`5:30 pm`],
             ['24', '17:30'],
           ]}
           pick={(value) => like({ clock: value })}
         />
         <Switch
-          label="Dates"
+          label={say`Dates`}
           value={order}
           options={[
-            ['day-month', '9 June'],
-            ['month-day', 'June 9'],
+            ['day-month', say`9 June`],
+            ['month-day', say`June 9`],
           ]}
           pick={(value) => like({ dateOrder: value })}
         />
         <Switch
-          label="The week begins on"
+          label={say`The week begins on`}
           value={weekStart}
           options={[
-            ['mon', 'Monday'],
-            ['sun', 'Sunday'],
+            ['mon', say`Monday`],
+            ['sun', say`Sunday`],
           ]}
           pick={(value) => like({ weekStart: value })}
         />
         <Switch
-          label="Units, where the house says nothing else"
+          label={say`Units, where the house says nothing else`}
           value={liked.units ?? units}
           options={[
-            ['metric', 'Metres, litres'],
-            ['us', 'Feet, gallons'],
+            ['metric', say`Metres, litres`],
+            ['us', say`Feet, gallons`],
           ]}
           pick={(value) => like({ units: value })}
         />
         <Switch
-          label="Screen"
+          label={say`Screen`}
           value={theme}
           options={[
-            ['day', 'Bright'],
-            ['night', 'Dark'],
+            ['day', say`Bright`],
+            ['night', say`Dark`],
           ]}
           pick={(value) => like({ theme: value })}
         />
         <Switch
-          label="Contrast"
+          label={say`Contrast`}
           value={contrast}
           options={[
-            ['usual', 'Usual'],
-            ['high', 'High'],
+            ['usual', say`Usual`],
+            ['high', say`High`],
           ]}
           pick={(value) => like({ contrast: value })}
         />
         <SelectField
-          label="Size of text"
+          label={say`Size of text`}
           value={textSize}
           options={SIZES.map((size) => [size, `${size} %`] as const)}
           pick={(value) => like({ textSize: value })}
@@ -77,7 +85,7 @@ export default function PreferencesDialog({ close }: { readonly close: () => voi
           <Alert
             type="warning"
             showIcon
-            title="Not saved: the server did not take the last change. It holds on this device; choose again to send it once more."
+            title={say`Not saved: the server did not take the last change. It holds on this device; choose again to send it once more.`}
           />
         )}
       </div>

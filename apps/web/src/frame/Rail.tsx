@@ -3,6 +3,7 @@ import { Button, Layout } from 'antd';
 import { Link } from 'react-router';
 import { PersonMenu } from './PersonMenu.tsx';
 import { useScreen } from './useScreen.ts';
+import { say } from '@water-clock/core';
 
 /** The rail at the left edge: the way home, what is given, and the person at its foot. Without words on a tablet. */
 export function Rail({ children }: { readonly children: ReactNode }) {
@@ -16,12 +17,13 @@ export function Rail({ children }: { readonly children: ReactNode }) {
       collapsed={!words}
       trigger={null}
     >
-      <Button className="rail-skip" onClick={() => document.querySelector('main')?.focus()}>
-        Skip to the content
-      </Button>
-      <Link to="/" className="rail-home row plain heavy" aria-label="Water Clock: today">
+      <Button
+        className="rail-skip"
+        onClick={() => document.querySelector('main')?.focus()}
+      >{say`Skip to the content`}</Button>
+      <Link to="/" className="rail-home row plain heavy" aria-label={say`Water Clock: today`}>
         <img src="/icon.svg" alt="" width="28" height="28" />
-        {words && <span>Water Clock</span>}
+        {words && <span>{say`Water Clock`}</span>}
       </Link>
       <div className="rail-content">{children}</div>
       <PersonMenu words={words} />

@@ -2,6 +2,7 @@ import { Alert, Button, Modal } from 'antd';
 import { useEffect, useState } from 'react';
 import { useSignOut } from '../api/people.ts';
 import { clearDevice, unsentHere, unsentWords } from '../people/device.ts';
+import { say } from '@water-clock/core';
 
 /** Signs out: at once where everything has reached the server; else it says what would be lost, and asks. */
 export default function SignOutDialog({ close }: { readonly close: () => void }) {
@@ -18,27 +19,22 @@ export default function SignOutDialog({ close }: { readonly close: () => void })
   return (
     <Modal
       open
-      title={unsent === null ? 'The server did not answer' : 'Some work is not sent yet'}
+      title={unsent === null ? say`The server did not answer` : say`Some work is not sent yet`}
       onCancel={close}
       footer={[
         <Button key="out" danger loading={isPending} onClick={() => mutate()}>
-          {unsent === null ? 'Try again' : 'Delete and sign out'}
+          {unsent === null ? say`Try again` : say`Delete and sign out`}
         </Button>,
-        <Button key="stay" type="primary" onClick={close}>
-          Stay signed in
-        </Button>,
+        <Button key="stay" type="primary" onClick={close}>{say`Stay signed in`}</Button>,
       ]}
     >
       {unsent !== null && (
-        <p>
-          Waiting on this device: {unsent}. To send what waits, open its timer where there is a
-          network. If you sign out now, it is deleted.
-        </p>
+        <p>{say`Waiting on this device: ${unsent}. To send what waits, open its timer where there is a network. If you sign out now, it is deleted.`}</p>
       )}
       {isError && (
         <Alert
           type="error"
-          title="Whether you are signed out is not known: the server did not answer. Nothing was deleted on this device."
+          title={say`Whether you are signed out is not known: the server did not answer. Nothing was deleted on this device.`}
         />
       )}
     </Modal>

@@ -1,6 +1,7 @@
 import { HELP } from '../steps/help.ts';
 import { nameOf, type StepPath } from '../steps/steps.ts';
 import { SideDrawer } from './SideDrawer.tsx';
+import { say } from '@water-clock/core';
 
 /** What the step on the screen is for: one paragraph and a picture. */
 export default function StepHelp({
@@ -17,9 +18,9 @@ export default function StepHelp({
       <img
         width="100%"
         src={`/help/${path || 'programs'}.webp`}
-        alt={`The step “${name}” of a made-up garden`}
+        alt={say`The step “${name}” of a made-up garden`}
       />
-      <p className="soft">The question mark key shows all keys.</p>
+      <p className="soft">{say`The question mark key shows all keys.`}</p>
     </SideDrawer>
   );
 }

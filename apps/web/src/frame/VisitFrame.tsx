@@ -7,6 +7,7 @@ import { PhaseBar } from './PhaseBar.tsx';
 import { useScreen } from './useScreen.ts';
 import { VisitRail } from './VisitRail.tsx';
 import './frame.css';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
@@ -30,7 +31,7 @@ export function VisitFrame(props: Props) {
     return (
       <div className="phone">
         <header className="bar row in-line near">
-          <Link to="/sites" className="plain" aria-label="All sites">
+          <Link to="/sites" className="plain" aria-label={say`All sites`}>
             <LeftOutlined />
           </Link>
           <div className="grow">

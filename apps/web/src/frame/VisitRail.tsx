@@ -14,6 +14,7 @@ import {
 import { StepMark } from './Marks.tsx';
 import { Rail } from './Rail.tsx';
 import { useScreen } from './useScreen.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
@@ -38,12 +39,12 @@ export const VisitRail = memo(function VisitRail({ timerId, shown, states, simpl
   const folded = STEPS.filter(([path]) => foldsAway(path, simple));
   return (
     <Rail>
-      <Link to="/sites" className="rail-home row" aria-label="All sites">
-        <LeftOutlined /> {words && 'All sites'}
+      <Link to="/sites" className="rail-home row" aria-label={say`All sites`}>
+        <LeftOutlined /> {words && say`All sites`}
       </Link>
       <Menu
         className="rail-steps"
-        aria-label="The visit, step by step"
+        aria-label={say`The visit, step by step`}
         selectedKeys={[`step-${shown}`]}
         items={[
           ...PHASES.map(({ name, steps }) => ({
@@ -57,7 +58,7 @@ export const VisitRail = memo(function VisitRail({ timerId, shown, states, simpl
                 {
                   key: 'more',
                   icon: <EllipsisOutlined aria-hidden />,
-                  label: 'More steps',
+                  label: say`More steps`,
                   children: folded.map(item),
                 },
               ]

@@ -4,6 +4,7 @@ import { MutedOutlined, SoundOutlined } from '@ant-design/icons';
 import { useDeviceSwitch } from './useDeviceSwitch.ts';
 import { chime } from './voice.ts';
 import { clockWords, type Countdown } from './useCountdown.ts';
+import { say } from '@water-clock/core';
 
 /** The countdown of a station that runs for a look, and how much of it is left. */
 export function RunNow({
@@ -32,30 +33,28 @@ export function RunNow({
           type="dashed"
           className="watch huge"
           style={{ height: 'auto' }}
-          aria-label={`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
+          aria-label={say`${clockWords(seconds)}, make it ${seconds === 60 ? '2:00' : '1:00'}`}
           onClick={() => setSeconds(seconds === 60 ? 120 : 60)}
         >
           {clockWords(seconds)}
         </Button>
       ) : (
-        <p className="watch huge" role="timer" aria-label="Time left">
-          {left === 0 ? 'Time' : clockWords(left)}
+        <p className="watch huge" role="timer" aria-label={say`Time left`}>
+          {left === 0 ? say`Time` : clockWords(left)}
         </p>
       )}
       {left === null || left === 0 ? (
         <Button size="large" onClick={() => countdown.start(number, seconds)}>
-          {left === 0 ? 'Again' : 'Start the clock'}
+          {left === 0 ? say`Again` : say`Start the clock`}
         </Button>
       ) : (
-        <Button size="large" onClick={countdown.stop}>
-          Stop the clock
-        </Button>
+        <Button size="large" onClick={countdown.stop}>{say`Stop the clock`}</Button>
       )}
       <Button
         size="large"
         type="text"
         icon={isLoud ? <SoundOutlined /> : <MutedOutlined />}
-        aria-label={isLoud ? 'Sound at the end: on' : 'Sound at the end: off'}
+        aria-label={isLoud ? say`Sound at the end: on` : say`Sound at the end: off`}
         onClick={() => setLoud(!isLoud)}
       />
     </div>

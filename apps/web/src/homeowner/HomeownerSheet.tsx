@@ -9,7 +9,12 @@ const LEFT = 44;
 const TOP = 22;
 
 /** The week as columns of a day, midnight at the top; a table of the starts stands above it. */
-function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
+function WeekPicture({
+  days,
+  hours,
+  runs,
+  label,
+}: HomeownerPage['week'] & { readonly label: string }) {
   const at = (seconds: number) => TOP + (seconds / DAY_SECONDS) * HEIGHT;
   const block = (run: WeekRun, day: number, from: number, to: number) => (
     <rect
@@ -27,7 +32,7 @@ function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
       style={{ maxWidth: 640 }}
       viewBox={`0 0 ${LEFT + days.length * WIDTH} ${TOP + HEIGHT + 6}`}
       role="img"
-      aria-label="The week: when each program waters"
+      aria-label={label}
     >
       {days.map((day, i) => (
         <g key={day}>
@@ -65,23 +70,21 @@ function WeekPicture({ days, hours, runs }: HomeownerPage['week']) {
 /** The homeowner's page on a screen: the same words as on paper. */
 export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
   return (
-    <article className="sheet stack">
-      <h1>Your watering: {page.house}</h1>
-      <p className="soft">
-        {page.timer}. Left by {page.company}, {page.date}.
-      </p>
+    <article className="sheet stack" lang={page.language}>
+      <h1>{page.words.title}</h1>
+      <p className="soft">{page.words.byline}</p>
       {page.held.map((sentence) => (
         <p key={sentence} className="aside heavy">
           {sentence}
         </p>
       ))}
-      {page.programs.length === 0 && <p>Nothing is set to water.</p>}
+      {page.programs.length === 0 && <p>{page.words.nothing}</p>}
       {page.programs.map((program) => (
         <section key={program.label} className="sheet-program part">
           <h2 className="row in-line large">
             <ProgramBadge letter={program.letter} label={program.label} /> {program.when}
           </h2>
-          {program.until !== null && <p className="soft">Over at {program.until}.</p>}
+          {program.over !== null && <p className="soft">{program.over}</p>}
           <ol className="sheet-stations list">
             {program.stations.map(({ number, name, length }) => (
               <li key={number} className="row in-line">
@@ -94,7 +97,7 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
       {page.percent !== null && <p>{page.percent}</p>}
       {page.months.length > 0 && (
         <section>
-          <h2>The percent of each month</h2>
+          <h2>{page.words.months}</h2>
           <dl className="sheet-months">
             {page.months.map(({ month, percent }) => (
               <div key={month}>
@@ -105,7 +108,7 @@ export function HomeownerSheet({ page }: { readonly page: HomeownerPage }) {
           </dl>
         </section>
       )}
-      <WeekPicture {...page.week} />
+      <WeekPicture {...page.week} label={page.words.week} />
       <div className="tiles fill of-300">
         {page.sections.map(({ heading, lines }) => (
           <section key={heading}>

@@ -2,6 +2,7 @@ import { Button, Input } from 'antd';
 import type { Office } from '@water-clock/core';
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { useDocument } from '../library/useDocument.ts';
+import { say } from '@water-clock/core';
 
 /** An optional line with new text; left out where empty. */
 function withLine(office: Office, field: 'phone' | 'hours', text: string): Office {
@@ -28,24 +29,22 @@ function Fields({ item }: { readonly item: LibraryItem<Office> }) {
   return (
     <form
       className="sighting-fields row at-foot"
-      aria-label="How homeowners reach the office"
+      aria-label={say`How homeowners reach the office`}
       onSubmit={(event) => {
         event.preventDefault();
         save();
       }}
     >
-      {field('phone', 'Telephone on every page', '555 0100')}
-      {field('hours', 'Answered', 'Mon to Fri, 8 to 5')}
-      <Button htmlType="submit" disabled={!changed} loading={saving}>
-        Keep
-      </Button>
+      {field('phone', say`Telephone on every page`, '555 0100')}
+      {field('hours', say`Answered`, say`Mon to Fri, 8 to 5`)}
+      <Button htmlType="submit" disabled={!changed} loading={saving}>{say`Keep`}</Button>
       {faults.length > 0 && <span className="fault">{faults.join(' ')}</span>}
       {theirs && (
         <span className="notice">
-          Somebody changed this meanwhile to “{theirs.document?.phone ?? 'nothing'},{' '}
-          {theirs.document?.hours ?? 'no hours'}”.{' '}
-          <Button onClick={() => resolve('theirs')}>Take theirs</Button>{' '}
-          <Button onClick={() => resolve('mine')}>Keep mine</Button>
+          {say`Somebody changed this meanwhile to “${theirs.document?.phone ?? say`nothing`},`}{' '}
+          {theirs.document?.hours ?? say`no hours`}”.{' '}
+          <Button onClick={() => resolve('theirs')}>{say`Take theirs`}</Button>{' '}
+          <Button onClick={() => resolve('mine')}>{say`Keep mine`}</Button>
         </span>
       )}
     </form>

@@ -1,11 +1,16 @@
 import { useEffect, useState } from 'react';
 import { Button } from 'antd';
-import type { HomeownerPage } from '@water-clock/core';
+import { LANGUAGES, type HomeownerPage, type Language } from '@water-clock/core';
+import { LANGUAGE_NAMES } from '@water-clock/words';
 import { Patterns } from '../charts/patterns.tsx';
+import { speak } from '../platform/language.ts';
 import { Loading } from '../platform/states.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
+import { say } from '@water-clock/core';
 
-const open = (token: string, path = '/api/page') =>
+const inLanguage = (language: Language | null, first: '?' | '&') =>
+  language ? `${first}language=${language}` : '';
+const open = (token: string, path: string) =>
   fetch(path, { headers: { authorization: `Bearer ${token}` } });
 
 type Opened =
@@ -16,28 +21,32 @@ type Opened =
 /** The page for anybody who has the link, without an account. The token is behind the #, so the browser sends it to nobody. */
 export default function PublicPage() {
   const [token] = useState(() => location.hash.slice(1));
+  /** As somebody chose here; null: that of the link or the house. */
+  const [language, setLanguage] = useState<Language | null>(null);
   const [opened, setOpened] = useState<Opened>({ state: 'opening' });
   useEffect(() => {
     let over = false;
     const tell = (next: Opened) => {
       if (!over) setOpened(next);
     };
-    open(token)
+    open(token, `/api/page${inLanguage(language, '?')}`)
       .then(async (response) => {
         const body = (await response.json()) as HomeownerPage & { message?: string };
+        // The buttons speak as the page does.
+        if (response.ok) await speak(body.language);
         tell(
           response.ok
             ? { state: 'open', page: body }
-            : { state: 'closed', why: body.message ?? 'This link is not good.' },
+            : { state: 'closed', why: body.message ?? say`This link is not good.` },
         );
       })
-      .catch(() => tell({ state: 'closed', why: 'The page cannot be reached just now.' }));
+      .catch(() => tell({ state: 'closed', why: say`The page cannot be reached just now.` }));
     return () => {
       over = true;
     };
-  }, [token]);
+  }, [token, language]);
   const save = async (paper: 'a4' | 'letter') => {
-    const response = await open(token, `/api/page/pdf?paper=${paper}`);
+    const response = await open(token, `/api/page/pdf?paper=${paper}${inLanguage(language, '&')}`);
     if (!response.ok) return;
     const address = URL.createObjectURL(await response.blob());
     const link = document.createElement('a');
@@ -46,11 +55,11 @@ export default function PublicPage() {
     link.click();
     setTimeout(() => URL.revokeObjectURL(address), 10_000);
   };
-  if (opened.state === 'opening') return <Loading what="your page" />;
+  if (opened.state === 'opening') return <Loading what={say`your page`} />;
   if (opened.state === 'closed')
     return (
       <main className="page sheet-closed">
-        <h1>This page is not open</h1>
+        <h1>{say`This page is not open`}</h1>
         <p>{opened.why}</p>
       </main>
     );
@@ -59,8 +68,13 @@ export default function PublicPage() {
       <Patterns />
       <HomeownerSheet page={opened.page} />
       <p className="no-print">
-        <Button onClick={() => void save('a4')}>Keep as PDF, A4</Button>{' '}
-        <Button onClick={() => void save('letter')}>Letter</Button>
+        <Button onClick={() => void save('a4')}>{say`Keep as PDF, A4`}</Button>{' '}
+        <Button onClick={() => void save('letter')}>{say`Letter`}</Button>{' '}
+        {LANGUAGES.filter((one) => one !== opened.page.language).map((one) => (
+          <Button key={one} lang={one} onClick={() => setLanguage(one)}>
+            {LANGUAGE_NAMES[one]}
+          </Button>
+        ))}
       </p>
     </main>
   );

@@ -8,6 +8,7 @@ import {
   weekdayName,
   WEEKDAYS,
   type RuledOut,
+  say,
 } from '@water-clock/core';
 import { DRY_FILL, Patterns } from '../charts/patterns.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -21,10 +22,10 @@ const percent = (share: number) => `${share * 100}%`;
 
 /** `not at all`, `at any hour`, `not from 9:00 am to 6:00 pm`. */
 function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'): string {
-  if (held.length === 0) return 'at any hour';
-  if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return 'not at all';
+  if (held.length === 0) return say`at any hour`;
+  if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`not at all`;
   const at = (moment: number) => timeWords(moment - begin, clock);
-  return `not from ${held.map(({ from, to }) => `${at(from)} to ${at(to)}`).join(', nor from ')}`;
+  return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(', nor from ')}`;
 }
 
 /** When the place lets this house water, in the next fourteen days: a row a day, hours that are not allowed hatched. */
@@ -36,7 +37,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
   return (
     <section className="stack near">
       <Patterns />
-      <h2>When it may water in the next {DAYS} days</h2>
+      <h2>{say`When it may water in the next ${DAYS} days`}</h2>
       <div className="allowed-day allowed-hours" aria-hidden>
         <span />
         <span className="allowed-marks soft small">
@@ -57,7 +58,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
           return (
             <li key={day} className="allowed-day">
               <span className="bold">
-                {i === 0 ? 'Today' : `${weekdayName(weekdayIndexOf(day))} ${civilOf(day).day}`}
+                {i === 0 ? say`Today` : `${weekdayName(weekdayIndexOf(day))} ${civilOf(day).day}`}
               </span>
               <svg className="allowed-bar" aria-hidden>
                 {held.map(({ from, to }) => {
@@ -77,7 +78,7 @@ export function AllowedDays({ site, survey, rules, today }: StepProps) {
               {/* On a phone the bar says it. */}
               <span className={isPhone ? 'hidden-but-read' : 'soft'}>
                 {words}
-                {isMown && '; mown'}
+                {isMown && say`; mown`}
               </span>
             </li>
           );

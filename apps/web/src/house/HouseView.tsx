@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
-import { allowedWords, dueVisits, rulesSentence, visitSentence } from '@water-clock/core';
+import { allowedWords, dueVisits, rulesSentence, visitSentence, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import { AllowedDays } from './AllowedDays.tsx';
@@ -17,19 +17,21 @@ function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
   if (survey.rules)
     return (
       <p className="rules-now large">
-        <strong>Set by hand for this house:</strong> {allowedWords(survey.rules, speech)}.
+        <strong>{say`Set by hand for this house:`}</strong> {allowedWords(survey.rules, speech)}.
       </p>
     );
-  if (rulesState === 'pending') return <p className="rules-now large soft">Fetching the rules …</p>;
+  if (rulesState === 'pending')
+    return <p className="rules-now large soft">{say`Fetching the rules …`}</p>;
   if (rulesState === 'failed') return <p className="rules-now large fault">{RULES_FAILED}</p>;
   if (!rules)
     return (
       <p className="rules-now large">
-        {site.rulesId === null
-          ? 'No rules are chosen yet.'
-          : 'The rules that were chosen are not in the library (any more).'}{' '}
-        Choose those of the district below, or{' '}
-        <Link to="/library/rules">enter them in the library</Link>.
+        {say`${
+          site.rulesId === null
+            ? say`No rules are chosen yet.`
+            : say`The rules that were chosen are not in the library (any more).`
+        } Choose those of the district below, or`}{' '}
+        <Link to="/library/rules">{say`enter them in the library`}</Link>.
       </p>
     );
   return (
@@ -48,9 +50,9 @@ function OwnRules({ survey, editor }: StepProps) {
         rules={survey.rules ?? {}}
         change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />
-      <Button onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}>
-        Go by the library again
-      </Button>
+      <Button
+        onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
+      >{say`Go by the library again`}</Button>
     </div>
   );
 }
@@ -63,15 +65,13 @@ export default function HouseView(props: StepProps) {
   return (
     <div className="survey-view stack page-column">
       <p>
-        <Link to={`/sites/${site.id}`}>The house with all its timers</Link>
+        <Link to={`/sites/${site.id}`}>{say`The house with all its timers`}</Link>
       </p>
       <RulesNow {...props} />
       <AllowedDays {...props} />
-      <p className="soft">
-        Local watering rules come first, and they change; the owner answers for what the timer does.
-      </p>
+      <p className="soft">{say`Local watering rules come first, and they change; the owner answers for what the timer does.`}</p>
       {visits.length > 0 && (
-        <ul className="points bold" aria-label="Next visits">
+        <ul className="points bold" aria-label={say`Next visits`}>
           {visits.map((visit, i) => (
             <li key={i}>{visitSentence(visit, { on: today, clock, order })}</li>
           ))}
@@ -85,21 +85,15 @@ export default function HouseView(props: StepProps) {
             setOwn(true);
             editor.commit({ type: 'note', fields: { rules: {} } });
           }}
-        >
-          Note rules for this house alone
-        </Button>
+        >{say`Note rules for this house alone`}</Button>
       )}
       {site.supply === 'tank' || site.supply === 'pump' || site.supply === 'bore' ? (
         <p className="caution">
-          <strong>Recycled or raw water:</strong> put up signs, keep children and hose taps away
-          from it. Backflow preventers and anything joined to drinking water are for licensed people
-          and go by local code.
+          <strong>{say`Recycled or raw water:`}</strong>{' '}
+          {say`put up signs, keep children and hose taps away from it. Backflow preventers and anything joined to drinking water are for licensed people and go by local code.`}
         </p>
       ) : (
-        <p className="caution">
-          Backflow preventers and drinking-water connections are for licensed people and go by local
-          code. Find buried services before you dig.
-        </p>
+        <p className="caution">{say`Backflow preventers and drinking-water connections are for licensed people and go by local code. Find buried services before you dig.`}</p>
       )}
       <Checkbox
         className="check"
@@ -110,9 +104,7 @@ export default function HouseView(props: StepProps) {
             fields: { dryBeforeMowing: event.target.checked ? true : null },
           })
         }
-      >
-        Keep the lawn dry on the day before it is mown, too
-      </Checkbox>
+      >{say`Keep the lawn dry on the day before it is mown, too`}</Checkbox>
       <SiteDetails site={site} timerId={timerId} />
     </div>
   );

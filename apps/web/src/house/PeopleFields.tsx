@@ -1,6 +1,7 @@
 import { Button, Input } from 'antd';
 import type { Contact } from '@water-clock/core';
 import { MOST_PEOPLE, type SiteFaults, type SiteForm } from './siteForm.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly form: SiteForm;
@@ -10,9 +11,9 @@ interface Props {
 
 const NOBODY: Contact = { name: '', role: '', phone: '' };
 const FIELDS = [
-  ['name', 'Name', 'Petra Fennimore'],
-  ['role', 'Who they are', 'owner'],
-  ['phone', 'Telephone', '555 0148'],
+  ['name', say`Name`, say`Petra Fennimore`],
+  ['role', say`Who they are`, 'owner'],
+  ['phone', say`Telephone`, '555 0148'],
 ] as const;
 
 /** The people to talk to at a house. */
@@ -25,13 +26,13 @@ export function PeopleFields({ form, faults, change }: Props) {
     });
   return (
     <fieldset className="stack near">
-      <legend>People</legend>
+      <legend>{say`People`}</legend>
       {people.map((person, i) => (
         <div key={i} className="row near">
           {FIELDS.map(([key, label, example]) => (
             <Input
               key={key}
-              aria-label={`${label} of person ${i + 1}`}
+              aria-label={say`${label} of person ${i + 1}`}
               placeholder={i === 0 ? example : label}
               value={person[key]}
               maxLength={key === 'phone' ? 40 : 80}
@@ -40,18 +41,16 @@ export function PeopleFields({ form, faults, change }: Props) {
             />
           ))}
           <Button
-            aria-label={`Delete person ${i + 1}`}
+            aria-label={say`Delete person ${i + 1}`}
             onClick={() => change({ ...form, people: people.filter((_, at) => at !== i) })}
-          >
-            Delete
-          </Button>
+          >{say`Delete`}</Button>
         </div>
       ))}
       {faults.people && <span className="fault">{faults.people}</span>}
       {people.length < MOST_PEOPLE && (
-        <Button onClick={() => change({ ...form, people: [...people, NOBODY] })}>
-          Add a person
-        </Button>
+        <Button
+          onClick={() => change({ ...form, people: [...people, NOBODY] })}
+        >{say`Add a person`}</Button>
       )}
     </fieldset>
   );

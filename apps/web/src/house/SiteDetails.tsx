@@ -7,26 +7,28 @@ import { useChangeSite, type Site } from '../api/sites.ts';
 import { fieldText, formOf, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
 import { SiteFormFields } from './SiteFormFields.tsx';
 import { timerKeys, type TimerView } from '../api/timers.ts';
+import { say } from '@water-clock/core';
 
 const FIELD_NAMES: Record<keyof SiteForm, string> = {
-  name: 'Name',
-  houseNumber: 'Number',
-  street: 'Street',
-  locality: 'Town',
-  timeZone: 'Time zone',
-  latitude: 'Latitude',
-  longitude: 'Longitude',
-  supply: 'Supply',
-  supplyFlow: 'What the supply gives',
-  mowing: 'Mown on',
-  notes: 'Notes',
-  people: 'People',
-  units: 'Units',
-  clockStyle: 'Hours',
-  town: 'Town of the weather',
-  climateId: 'Weather of',
-  rulesId: 'Watering rules',
-  minutesId: 'Table of minutes',
+  name: say`Name`,
+  houseNumber: say`Number`,
+  street: say`Street`,
+  locality: say`Town`,
+  timeZone: say`Time zone`,
+  latitude: say`Latitude`,
+  longitude: say`Longitude`,
+  supply: say`Supply`,
+  supplyFlow: say`What the supply gives`,
+  mowing: say`Mown on`,
+  notes: say`Notes`,
+  people: say`People`,
+  units: say`Units`,
+  clockStyle: say`Hours`,
+  language: say`Language of the homeowner’s page`,
+  town: say`Town of the weather`,
+  climateId: say`Weather of`,
+  rulesId: say`Watering rules`,
+  minutesId: say`Table of minutes`,
 };
 
 /** The facts of the house, to be edited. Shows both sides where somebody else was faster. */
@@ -72,34 +74,31 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
   const theirForm = theirs && formOf(theirs);
   return (
     <form className="site-form stack column" onSubmit={submit} noValidate>
-      <h2>The house</h2>
+      <h2>{say`The house`}</h2>
       <SiteFormFields form={form} faults={faults} change={edit} />
       {theirs && theirForm && (
         <div role="alert" className="conflict notice stack">
           <p>
-            <strong>Somebody else changed these details meanwhile.</strong> Nothing of yours was
-            saved yet.
+            <strong>{say`Somebody else changed these details meanwhile.`}</strong>{' '}
+            {say`Nothing of yours was saved yet.`}
           </p>
           <ul>
             {(Object.keys(FIELD_NAMES) as (keyof SiteForm)[])
               .filter((key) => fieldText(theirForm, key) !== fieldText(form, key))
               .map((key) => (
                 <li key={key}>
-                  {FIELD_NAMES[key]}: saved “{fieldText(theirForm, key)}”, yours “
-                  {fieldText(form, key)}”
+                  {say`${FIELD_NAMES[key]}: saved “${fieldText(theirForm, key)}”, yours “${fieldText(form, key)}”`}
                 </li>
               ))}
           </ul>
-          <Button onClick={() => saved(theirs)}>Keep what is saved</Button>{' '}
+          <Button onClick={() => saved(theirs)}>{say`Keep what is saved`}</Button>{' '}
           <Button
             type="primary"
             onClick={() => {
               setWrite({ id: newId(), baseVersion: theirs.version });
               setTheirs(null);
             }}
-          >
-            Go on with mine
-          </Button>
+          >{say`Go on with mine`}</Button>
         </div>
       )}
       {change.error &&
@@ -111,10 +110,12 @@ export function SiteDetails({ site, timerId }: { readonly site: Site; readonly t
           </p>
         )}
       <div>
-        <Button htmlType="submit" loading={change.isPending} disabled={theirs !== null}>
-          Save the house
-        </Button>{' '}
-        {change.isSuccess && <span role="status">Saved.</span>}
+        <Button
+          htmlType="submit"
+          loading={change.isPending}
+          disabled={theirs !== null}
+        >{say`Save the house`}</Button>{' '}
+        {change.isSuccess && <span role="status">{say`Saved.`}</span>}
       </div>
     </form>
   );

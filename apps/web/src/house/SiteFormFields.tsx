@@ -1,6 +1,7 @@
 import { useId } from 'react';
 import { AutoComplete, Button, Input } from 'antd';
-import { SUPPLIES, SUPPLY_WORDS, type WeatherTown } from '@water-clock/core';
+import { LANGUAGES, SUPPLIES, SUPPLY_WORDS, type WeatherTown, say } from '@water-clock/core';
+import { LANGUAGE_NAMES } from '@water-clock/words';
 import { useLibrary } from '../api/library.ts';
 import { knownZones } from '../platform/zone.ts';
 import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
@@ -90,27 +91,27 @@ export function SiteFormFields({ form, faults, change }: Props) {
   return (
     <>
       <div className="tiles fill of-150">
-        {field('name', 'Name', { placeholder: 'Quince Cottage' })}
-        {field('houseNumber', 'Number in the street', { placeholder: '17a' })}
-        {field('street', 'Street', { autoComplete: 'off' })}
-        {field('locality', 'Town', { autoComplete: 'off' })}
+        {field('name', say`Name`, { placeholder: say`Quince Cottage` })}
+        {field('houseNumber', say`Number in the street`, { placeholder: '17a' })}
+        {field('street', say`Street`, { autoComplete: 'off' })}
+        {field('locality', say`Town`, { autoComplete: 'off' })}
       </div>
       <div className="tiles fill of-150">
         <Fact
           {...common}
           name="supply"
-          label="Its water comes from"
-          empty="not noted"
+          label={say`Its water comes from`}
+          empty={say`not noted`}
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]])}
         />
         <QuantityField
-          label="The supply gives"
+          label={say`The supply gives`}
           quantity="flow"
-          empty="not measured"
+          empty={say`not measured`}
           value={form.supplyFlow === '' ? null : Number(form.supplyFlow)}
           commit={(value) => {
             if (value !== null && (value <= 0 || value > MOST_FLOW))
-              return 'above 0, up to 1,000 litres a minute';
+              return say`above 0, up to 1,000 litres a minute`;
             change({ ...form, supplyFlow: value === null ? '' : String(value) });
             return null;
           }}
@@ -118,27 +119,27 @@ export function SiteFormFields({ form, faults, change }: Props) {
         <Fact
           {...common}
           name="rulesId"
-          label="Watering rules"
-          empty="none chosen"
+          label={say`Watering rules`}
+          empty={say`none chosen`}
           options={(rules.data ?? []).map(({ id, document }) => [id, document.name])}
         />
       </div>
       <SelectField
-        label="Weather of"
+        label={say`Weather of`}
         value={form.climateId || form.town}
         options={[
-          ['', 'no place chosen'] as const,
+          ['', say`no place chosen`] as const,
           ...(climates.data ?? []).map(
-            ({ id, document }) => [id, `${document.name} (of your library)`] as const,
+            ({ id, document }) => [id, say`${document.name} (of your library)`] as const,
           ),
           ...(towns.data ?? []).map(({ id, name, region }) => [id, `${name}, ${region}`] as const),
         ]}
         pick={takeWeather}
       />
       <div className="labelled">
-        Mown on
+        {say`Mown on`}
         <WeekdayButtons
-          label="Mowing days"
+          label={say`Mowing days`}
           timer={{}}
           pressed={mowingOf(form)}
           commit={(mowing) => change({ ...form, mowing: mowing.join(' ') })}
@@ -146,7 +147,7 @@ export function SiteFormFields({ form, faults, change }: Props) {
       </div>
       <PeopleFields {...common} />
       <label className="labelled">
-        Notes
+        {say`Notes`}
         <Input.TextArea
           name="notes"
           rows={3}
@@ -160,12 +161,12 @@ export function SiteFormFields({ form, faults, change }: Props) {
       <Disclosure
         className="site-more"
         mustBeOpen={Boolean(faults.timeZone ?? faults.latitude ?? faults.longitude)}
-        summary="Zone, coordinates, units"
+        summary={say`Zone, coordinates, units`}
       >
         {() => (
           <div className="site-form stack column">
             <div className="labelled">
-              <label htmlFor={zones}>Time zone</label>
+              <label htmlFor={zones}>{say`Time zone`}</label>
               <AutoComplete
                 id={zones}
                 value={form.timeZone}
@@ -180,40 +181,47 @@ export function SiteFormFields({ form, faults, change }: Props) {
               {faults.timeZone && <span className="fault">{faults.timeZone}</span>}
             </div>
             <div className="tiles fill of-150">
-              {field('latitude', 'Latitude', { inputMode: 'decimal', placeholder: '-34.21' })}
-              {field('longitude', 'Longitude', { inputMode: 'decimal', placeholder: '139.86' })}
+              {field('latitude', say`Latitude`, { inputMode: 'decimal', placeholder: '-34.21' })}
+              {field('longitude', say`Longitude`, { inputMode: 'decimal', placeholder: '139.86' })}
             </div>
             <p className="soft">
-              The coordinates give sunset and sunrise; they may stay empty.{' '}
-              <Button onClick={here}>Use this device’s location</Button>
+              {say`The coordinates give sunset and sunrise; they may stay empty.`}{' '}
+              <Button onClick={here}>{say`Use this device’s location`}</Button>
             </p>
             <div className="tiles fill of-150">
               <Fact
                 {...common}
                 name="units"
-                label="Units at this house"
-                empty="metric"
+                label={say`Units at this house`}
+                empty={say`metric`}
                 options={[
-                  ['metric', 'metric: mm, m², litres'],
-                  ['us', 'inches, feet, US gallons'],
+                  ['metric', say`metric: mm, m², litres`],
+                  ['us', say`inches, feet, US gallons`],
                 ]}
               />
               <Fact
                 {...common}
                 name="clockStyle"
-                label="Hours at this house"
-                empty="as you like them"
+                label={say`Hours at this house`}
+                empty={say`as you like them`}
                 options={[
                   ['24', '17:30'],
-                  ['12', '5:30 pm'],
+                  ['12', say`5:30 pm`],
                 ]}
+              />
+              <Fact
+                {...common}
+                name="language"
+                label={say`Language of the homeowner’s page`}
+                empty="English"
+                options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]])}
               />
             </div>
             <Fact
               {...common}
               name="minutesId"
-              label="Table of minutes"
-              empty="the usual one"
+              label={say`Table of minutes`}
+              empty={say`the usual one`}
               options={(minutes.data ?? []).map(({ id, document }) => [id, document.name])}
             />
           </div>

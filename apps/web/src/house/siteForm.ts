@@ -1,6 +1,7 @@
 /** What somebody types about a house, and what it means; each fault belongs to a field. */
 import {
   CLOCK_STYLES,
+  LANGUAGES,
   siteFields,
   SUPPLIES,
   UNIT_SYSTEMS,
@@ -8,6 +9,7 @@ import {
   type Contact,
   type SiteFields,
   type Weekday,
+  say,
 } from '@water-clock/core';
 
 export interface SiteForm {
@@ -28,6 +30,7 @@ export interface SiteForm {
   readonly people: readonly Contact[];
   readonly units: string;
   readonly clockStyle: string;
+  readonly language: string;
   readonly town: string;
   readonly climateId: string;
   readonly rulesId: string;
@@ -53,6 +56,7 @@ export const formOf = (site: SiteFields): SiteForm => ({
   people: site.people,
   units: site.units ?? '',
   clockStyle: site.clockStyle ?? '',
+  language: site.language ?? '',
   town: site.town ?? '',
   climateId: site.climateId ?? '',
   rulesId: site.rulesId ?? '',
@@ -95,25 +99,27 @@ export function readSiteForm(
   const half = (latitude === null) !== (longitude === null);
   const people = form.people.filter(({ name, role, phone }) => `${name}${role}${phone}`.trim());
   const faults: SiteFaults = {
-    ...(form.name.trim() === '' ? { name: 'Give the site a name.' } : {}),
-    ...(form.name.length > 120 ? { name: 'A name has at most 120 characters.' } : {}),
+    ...(form.name.trim() === '' ? { name: say`Give the site a name.` } : {}),
+    ...(form.name.length > 120 ? { name: say`A name has at most 120 characters.` } : {}),
     ...(form.houseNumber.length > 40
-      ? { houseNumber: 'A house number has at most 40 characters.' }
+      ? { houseNumber: say`A house number has at most 40 characters.` }
       : {}),
-    ...(form.street.length > 120 ? { street: 'A street has at most 120 characters.' } : {}),
-    ...(form.locality.length > 80 ? { locality: 'A town has at most 80 characters.' } : {}),
+    ...(form.street.length > 120 ? { street: say`A street has at most 120 characters.` } : {}),
+    ...(form.locality.length > 80 ? { locality: say`A town has at most 80 characters.` } : {}),
     ...(isZone(form.timeZone)
       ? {}
       : { timeZone: 'Choose a time zone of the list, such as Europe/Lisbon.' }),
-    ...(latitude === undefined ? { latitude: 'Degrees north, -90 to 90; south is negative.' } : {}),
-    ...(longitude === undefined
-      ? { longitude: 'Degrees east, -180 to 180; west is negative.' }
+    ...(latitude === undefined
+      ? { latitude: say`Degrees north, -90 to 90; south is negative.` }
       : {}),
-    ...(half && latitude === null ? { latitude: 'Give both or none.' } : {}),
-    ...(half && longitude === null ? { longitude: 'Give both or none.' } : {}),
-    ...(form.notes.length > 2000 ? { notes: 'Notes have at most 2000 characters.' } : {}),
+    ...(longitude === undefined
+      ? { longitude: say`Degrees east, -180 to 180; west is negative.` }
+      : {}),
+    ...(half && latitude === null ? { latitude: say`Give both or none.` } : {}),
+    ...(half && longitude === null ? { longitude: say`Give both or none.` } : {}),
+    ...(form.notes.length > 2000 ? { notes: say`Notes have at most 2000 characters.` } : {}),
     ...(people.some(({ name }) => name.trim() === '')
-      ? { people: 'Each person needs a name; the rest may stay empty.' }
+      ? { people: say`Each person needs a name; the rest may stay empty.` }
       : {}),
   };
   if (Object.keys(faults).length > 0 || latitude === undefined || longitude === undefined)
@@ -134,6 +140,7 @@ export function readSiteForm(
       people,
       units: UNIT_SYSTEMS.find((one) => one === form.units) ?? null,
       clockStyle: CLOCK_STYLES.find((one) => one === form.clockStyle) ?? null,
+      language: LANGUAGES.find((one) => one === form.language) ?? null,
       town: orNull(form.town),
       climateId: orNull(form.climateId),
       rulesId: orNull(form.rulesId),

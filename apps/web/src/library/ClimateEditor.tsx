@@ -10,6 +10,7 @@ import {
   type ClimateDocument,
   type WeatherFigures,
   type WeatherTable,
+  say,
 } from '@water-clock/core';
 import { rowsOf, saveCsv } from '../platform/csv.ts';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -17,19 +18,19 @@ import { FileButton } from '../fields/FileButton.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
 
 const WAY_WORDS = {
-  entered: 'as entered',
-  'penman-monteith': 'FAO Penman–Monteith',
-  hargreaves: 'Hargreaves',
+  entered: say`as entered`,
+  'penman-monteith': say`FAO Penman–Monteith`,
+  hargreaves: say`Hargreaves`,
 } as const;
 
 /** Field, heading, and what is allowed; the first three are needed. */
 const COLUMNS = [
-  ['highestCelsius', 'Highest, °C', -80, 70],
-  ['lowestCelsius', 'Lowest, °C', -80, 70],
-  ['rainMm', 'Rain, mm', 0, 5000],
-  ['humidityPercent', 'Humidity, %', 0, 100],
-  ['windMetresPerSecond', 'Wind, m/s', 0, 60],
-  ['sunshineHours', 'Sun, h', 0, 24],
+  ['highestCelsius', say`Highest, °C`, -80, 70],
+  ['lowestCelsius', say`Lowest, °C`, -80, 70],
+  ['rainMm', say`Rain, mm`, 0, 5000],
+  ['humidityPercent', say`Humidity, %`, 0, 100],
+  ['windMetresPerSecond', say`Wind, m/s`, 0, 60],
+  ['sunshineHours', say`Sun, h`, 0, 24],
 ] as const;
 const NEEDED: readonly string[] = ['highestCelsius', 'lowestCelsius', 'rainMm'];
 
@@ -55,18 +56,18 @@ export function ClimateEditor({ document, change }: Props) {
       if (missing.length > 0) {
         setFault(
           table.used === 0
-            ? 'Nothing was imported: no line of the file can be used.'
-            : `Nothing was taken: there is nothing of ${missing.join(', ')}. All twelve months are needed.`,
+            ? say`Nothing was imported: no line of the file can be used.`
+            : say`Nothing was taken: there is nothing of ${missing.join(', ')}. All twelve months are needed.`,
         );
         return;
       }
       change({
         ...document,
         months,
-        source: `${table.used} ${table.kind} of ${file.name}`,
+        source: say`${table.used} ${table.kind} of ${file.name}`,
       });
     } catch (error) {
-      setFault(`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
+      setFault(say`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
     }
   };
   const climate = climateOf(document);
@@ -87,7 +88,7 @@ export function ClimateEditor({ document, change }: Props) {
   return (
     <div className="library-form stack column">
       <label className="labelled">
-        Name of the place
+        {say`Name of the place`}
         <Input
           maxLength={200}
           value={document.name}
@@ -95,24 +96,21 @@ export function ClimateEditor({ document, change }: Props) {
         />
       </label>
       <div className="tiles fill of-150">
-        {number('latitude', 'Latitude')}
-        {number('longitude', 'Longitude')}
-        {number('altitudeMetres', 'Height above the sea, m')}
+        {number('latitude', say`Latitude`)}
+        {number('longitude', say`Longitude`)}
+        {number('altitudeMetres', say`Height above the sea, m`)}
       </div>
       <label className="labelled">
-        Where the numbers come from
+        {say`Where the numbers come from`}
         <Input
           maxLength={2000}
           value={document.source}
           onChange={({ target: { value } }) => change({ ...document, source: value })}
         />
       </label>
-      <p>
-        A CSV file of days (column “date”) or of months (column “month”), with highest_c, lowest_c
-        and rain_mm; humidity_percent, wind_m_s, sunshine_h and eto_mm where they are known.
-      </p>
+      <p>{say`A CSV file of days (column “date”) or of months (column “month”), with highest_c, lowest_c and rain_mm; humidity_percent, wind_m_s, sunshine_h and eto_mm where they are known.`}</p>
       <FileButton
-        label="Choose a CSV file"
+        label={say`Choose a CSV file`}
         accept=".csv,text/csv"
         take={([file]) => file && void take(file)}
       />
@@ -125,22 +123,22 @@ export function ClimateEditor({ document, change }: Props) {
         <ul className="cell-faults points">
           {read.faults.slice(0, 12).map((fault, i) => (
             <li key={i} className="fault">
-              Line {fault.line}, {fault.column}: {faultSentence(fault.fault)}
+              {say`Line ${fault.line}, ${fault.column}: ${faultSentence(fault.fault)}`}
             </li>
           ))}
-          {read.faults.length > 12 && <li>… and {read.faults.length - 12} more.</li>}
+          {read.faults.length > 12 && <li>{say`… and ${read.faults.length - 12} more.`}</li>}
         </ul>
       )}
-      <Scroll label="The months as a table">
+      <Scroll label={say`The months as a table`}>
         <table className="year-table data numbers">
           <thead>
             <tr>
-              <th>Month</th>
+              <th>{say`Month`}</th>
               {COLUMNS.map(([key, label]) => (
                 <th key={key}>{label}</th>
               ))}
-              <th>ETo, mm a day</th>
-              <th>found by</th>
+              <th>{say`ETo, mm a day`}</th>
+              <th>{say`found by`}</th>
             </tr>
           </thead>
           <tbody>
@@ -177,11 +175,11 @@ export function ClimateEditor({ document, change }: Props) {
                 <td>
                   <NumberField
                     className="needs"
-                    label={`Reference evapotranspiration of ${monthName(i + 1)}`}
+                    label={say`Reference evapotranspiration of ${monthName(i + 1)}`}
                     decimal
                     most={30}
                     value={Math.round((climate.etoMmPerDay[i] ?? 0) * 100) / 100}
-                    empty="worked out"
+                    empty={say`worked out`}
                     commit={(value) => {
                       const { etoMmPerDay: _before, ...rest } = month;
                       const next = value === null ? rest : { ...rest, etoMmPerDay: value };
@@ -203,10 +201,10 @@ export function ClimateEditor({ document, change }: Props) {
       </Scroll>
       <div>
         <Button
-          onClick={() => saveCsv(`${document.name} months.csv`, weatherMonthRows(document.months))}
-        >
-          Months as CSV
-        </Button>
+          onClick={() =>
+            saveCsv(say`${document.name} months.csv`, weatherMonthRows(document.months))
+          }
+        >{say`Months as CSV`}</Button>
       </div>
     </div>
   );

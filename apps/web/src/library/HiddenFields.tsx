@@ -1,6 +1,7 @@
 import { Checkbox } from 'antd';
 import type { TimerKind } from '@water-clock/core';
 import { NumberField } from '../fields/NumberField.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly document: TimerKind;
@@ -22,10 +23,10 @@ export function HiddenFields({ document, change }: Props) {
   return (
     <div className="tiles fill of-150">
       <NumberField
-        label="Programs it shows before the others are opened"
+        label={say`Programs it shows before the others are opened`}
         least={1}
         most={25}
-        empty="all"
+        empty={say`all`}
         value={programsAbove ?? null}
         commit={(value) => set(value, laterStarts)}
       />
@@ -33,9 +34,7 @@ export function HiddenFields({ document, change }: Props) {
         className="check"
         checked={laterStarts}
         onChange={({ target }) => set(programsAbove ?? null, target.checked)}
-      >
-        a start shows only once the one before it is set
-      </Checkbox>
+      >{say`a start shows only once the one before it is set`}</Checkbox>
     </div>
   );
 }

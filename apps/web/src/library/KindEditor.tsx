@@ -7,6 +7,7 @@ import {
   type EpochDay,
   type PanelSetting,
   type TimerKind,
+  say,
 } from '@water-clock/core';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { HiddenFields } from './HiddenFields.tsx';
@@ -20,10 +21,10 @@ interface Props {
 }
 
 const NOTES = [
-  ['note', 'How it is known on the wall'],
-  ['hides', 'What its panel can hide'],
-  ['manual', 'How watering by hand behaves'],
-  ['restore', 'What its save-and-restore keeps, and what not'],
+  ['note', say`How it is known on the wall`],
+  ['hides', say`What its panel can hide`],
+  ['manual', say`How watering by hand behaves`],
+  ['restore', say`What its save-and-restore keeps, and what not`],
 ] as const;
 
 /** A kind of timer: what it can do, and what somebody in front of it has to know. */
@@ -79,19 +80,14 @@ export function KindEditor({ document, change, today }: Props) {
           const { twoWire: _before, ...rest } = document;
           change(target.checked ? { ...rest, twoWire: true } : rest);
         }}
-      >
-        its stations hang on two wires, each by its decoder
-      </Checkbox>
+      >{say`its stations hang on two wires, each by its decoder`}</Checkbox>
       <HiddenFields document={document} change={change} />
       <RainDelayFields document={document} change={change} />
       <fieldset className="aside stack">
-        <legend>
-          What to say on the telephone to bring the saved settings back, a step a line; {'{A}'} is
-          what it calls program A
-        </legend>
+        <legend>{say`What to say on the telephone to bring the saved settings back, a step a line; {A} is what it calls program A`}</legend>
         <Input.TextArea
           rows={4}
-          aria-label="Steps of a restore by phone"
+          aria-label={say`Steps of a restore by phone`}
           value={(document.restoreSteps ?? []).join('\n')}
           onChange={({ target: { value } }) => {
             const { restoreSteps: _before, ...rest } = document;
@@ -101,7 +97,7 @@ export function KindEditor({ document, change, today }: Props) {
         />
       </fieldset>
       <fieldset className="aside stack">
-        <legend>How to reach each setting on this panel</legend>
+        <legend>{say`How to reach each setting on this panel`}</legend>
         {PANEL_SETTINGS.map((setting) => {
           const found = reach.find((howToReach) => howToReach.setting === setting);
           return (
@@ -116,7 +112,7 @@ export function KindEditor({ document, change, today }: Props) {
               </label>
               {found && found.line !== '' && (
                 <PhotoRow
-                  label={`Photo of ${PANEL_WORDS[setting]}`}
+                  label={say`Photo of ${PANEL_WORDS[setting]}`}
                   most={1}
                   photos={found.photo ? [found.photo] : []}
                   set={([photo]) => setReach(setting, { photo: photo ?? null })}
@@ -127,7 +123,7 @@ export function KindEditor({ document, change, today }: Props) {
         })}
       </fieldset>
       <fieldset className="aside stack">
-        <legend>What its lights and signs mean</legend>
+        <legend>{say`What its lights and signs mean`}</legend>
         {[...signs, { sign: '', means: '' }].map((one, i) => {
           const put = (more: Partial<typeof one>) => {
             const next = signs.slice();
@@ -140,15 +136,15 @@ export function KindEditor({ document, change, today }: Props) {
           return (
             <div key={i} className="tiles fill of-150">
               <Input
-                aria-label={`Sign ${i + 1}`}
-                placeholder="what is seen"
+                aria-label={say`Sign ${i + 1}`}
+                placeholder={say`what is seen`}
                 maxLength={200}
                 value={one.sign}
                 onChange={({ target: { value } }) => put({ sign: value })}
               />
               <Input
-                aria-label={`Meaning of sign ${i + 1}`}
-                placeholder="what it means"
+                aria-label={say`Meaning of sign ${i + 1}`}
+                placeholder={say`what it means`}
                 maxLength={200}
                 value={one.means}
                 onChange={({ target: { value } }) => put({ means: value })}
@@ -158,7 +154,7 @@ export function KindEditor({ document, change, today }: Props) {
         })}
       </fieldset>
       <fieldset className="aside stack">
-        <legend>Factory settings, also after it has lost its memory</legend>
+        <legend>{say`Factory settings, also after it has lost its memory`}</legend>
         <div className="tiles fill of-150">
           {PANEL_SETTINGS.map((setting) => (
             <label key={setting} className="labelled">
@@ -183,7 +179,7 @@ export function KindEditor({ document, change, today }: Props) {
           ))}
         </div>
       </fieldset>
-      <h2>What it can do</h2>
+      <h2>{say`What it can do`}</h2>
       <TimerAbilities plan={plan} editor={editor} today={today} />
     </div>
   );

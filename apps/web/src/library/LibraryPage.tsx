@@ -17,6 +17,7 @@ import {
   type ClimateDocument,
   type Outcome,
   type Rules,
+  say,
 } from '@water-clock/core';
 import { failureWords, newId, request } from '../api/request.ts';
 import { FileButton } from '../fields/FileButton.tsx';
@@ -44,10 +45,10 @@ import { useDocument } from './useDocument.ts';
 import './library.css';
 
 const SHELVES: readonly (readonly [PagedShelf, string])[] = [
-  ['rules', 'Watering rules'],
-  ['kinds', 'Timer kinds'],
-  ['minutes', 'Minutes'],
-  ['climates', 'Weather'],
+  ['rules', say`Watering rules`],
+  ['kinds', say`Timer kinds`],
+  ['minutes', say`Minutes`],
+  ['climates', say`Weather`],
 ];
 const ENDINGS: Record<PagedShelf, string> = {
   rules: 'rules',
@@ -68,7 +69,7 @@ const nameOf = (document: Shelves[PagedShelf]): string =>
 const newRules = (): Rules => ({
   format: RULES_FORMAT,
   version: RULES_VERSION,
-  name: 'New district',
+  name: say`New district`,
   editions: [{ from: `${new Date().getFullYear()}-01-01`, clauses: [{}] }],
 });
 
@@ -76,8 +77,8 @@ const newRules = (): Rules => ({
 const newClimate = (): ClimateDocument => ({
   format: CLIMATE_FORMAT,
   version: CLIMATE_VERSION,
-  name: 'New place',
-  source: 'to be entered',
+  name: say`New place`,
+  source: say`to be entered`,
   latitude: 0,
   months: Array.from({ length: 12 }, () => ({ highestCelsius: 22, lowestCelsius: 12, rainMm: 50 })),
 });
@@ -104,17 +105,18 @@ function Entry({
         <h2>{nameOf(document)}</h2>
         <ReadDocument document={document} today={common.today} />
         <div className="row">
-          <Button type="primary" size="large" onClick={() => setSearch({ edit: '' })}>
-            Edit
-          </Button>
+          <Button
+            type="primary"
+            size="large"
+            onClick={() => setSearch({ edit: '' })}
+          >{say`Edit`}</Button>
           {'editions' in document && item.version > 0 && (
-            <Button size="large" onClick={() => void navigate(`/replans?rules=${item.id}`)}>
-              Which gardens break them
-            </Button>
+            <Button
+              size="large"
+              onClick={() => void navigate(`/replans?rules=${item.id}`)}
+            >{say`Which gardens break them`}</Button>
           )}
-          <Button size="large" onClick={done}>
-            Back to the list
-          </Button>
+          <Button size="large" onClick={done}>{say`Back to the list`}</Button>
         </div>
       </>
     );
@@ -143,15 +145,12 @@ function Feed({
     request<ClimateDocument>('GET', `/api/weather/towns/${id}/normals`);
   if (towns.isError)
     return (
-      <Failed what="The weather feed" error={towns.error} retry={() => void towns.refetch()} />
+      <Failed what={say`The weather feed`} error={towns.error} retry={() => void towns.refetch()} />
     );
   return (
     <section>
-      <h2>Towns of the weather feed</h2>
-      <p className="soft">
-        Simulated weather that ships with Water Clock: invented towns, the same ten years of days
-        for everybody.
-      </p>
+      <h2>{say`Towns of the weather feed`}</h2>
+      <p className="soft">{say`Simulated weather that ships with Water Clock: invented towns, the same ten years of days for everybody.`}</p>
       <ul className="library-list list ruled">
         {(towns.data ?? []).map(({ id, name, region }) => (
           <li key={id} className="row">
@@ -163,32 +162,28 @@ function Feed({
                 size="small"
                 onClick={() =>
                   void normalsOf(id)
-                    .then((normals) => add({ ...normals, name: `${name}, our own` }))
+                    .then((normals) => add({ ...normals, name: say`${name}, our own` }))
                     .catch(failed)
                 }
-              >
-                Copy to overrule
-              </Button>
+              >{say`Copy to overrule`}</Button>
               <Button
                 size="small"
                 onClick={() =>
                   void normalsOf(id)
-                    .then(({ months }) => saveCsv(`${name} months.csv`, weatherMonthRows(months)))
+                    .then(({ months }) =>
+                      saveCsv(say`${name} months.csv`, weatherMonthRows(months)),
+                    )
                     .catch(failed)
                 }
-              >
-                Months
-              </Button>
+              >{say`Months`}</Button>
               <Button
                 size="small"
                 onClick={() =>
                   void loadDays(id)
-                    .then((days) => saveCsv(`${name} days.csv`, weatherDayRows(days)))
+                    .then((days) => saveCsv(say`${name} days.csv`, weatherDayRows(days)))
                     .catch(failed)
                 }
-              >
-                Days
-              </Button>
+              >{say`Days`}</Button>
             </span>
           </li>
         ))}
@@ -205,10 +200,12 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const [asking, setAsking] = useState(false);
   /** What is asked for again, since its answer was lost, has the same ids, so that it is done once. */
   const ids = useRef(new Map<string, { readonly target: string; readonly id: string }>());
-  if (items.isPending) return <Loading what="the library" />;
+  if (items.isPending) return <Loading what={say`the library`} />;
   if (items.isError)
-    return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
-  const failed = (error: Error) => setFaults([failureWords(error, 'Not saved')]);
+    return (
+      <Failed what={say`The library`} error={items.error} retry={() => void items.refetch()} />
+    );
+  const failed = (error: Error) => setFaults([failureWords(error, say`Not saved`)]);
   const idsOf = (what: string) => {
     const own = ids.current.get(what) ?? { target: newId(), id: newId() };
     ids.current.set(what, own);
@@ -236,7 +233,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const take = async (file: File) => {
     const text = await textOf(file);
     const read = text === null ? null : READERS[shelf](text);
-    if (!read) setFaults([`${file.name} is too large`]);
+    if (!read) setFaults([say`${file.name} is too large`]);
     else if (read.ok) add(read.value);
     else setFaults(read.faults.map(faultLine));
   };
@@ -244,17 +241,17 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
   const make = () => {
     if (shelf === 'kinds') setAsking(true);
     else if (shelf === 'rules') add(newRules());
-    else if (shelf === 'minutes') add({ ...SHIPPED_MINUTES, name: 'New table' });
+    else if (shelf === 'minutes') add({ ...SHIPPED_MINUTES, name: say`New table` });
     else add(newClimate());
   };
   return (
     <>
       <div className="row">
         <Button type="primary" size="large" onClick={make}>
-          {shelf === 'kinds' ? 'Make one from what is seen on the box' : 'New'}
+          {shelf === 'kinds' ? say`Make one from what is seen on the box` : say`New`}
         </Button>
         <FileButton
-          label="Import …"
+          label={say`Import …`}
           accept=".json,application/json"
           take={([file]) => {
             setFaults([]);
@@ -264,7 +261,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
       </div>
       {faults.length > 0 && (
         <div role="alert" className="fault">
-          <p>Not done:</p>
+          <p>{say`Not done:`}</p>
           <ul>
             {faults.slice(0, 10).map((one) => (
               <li key={one}>{one}</li>
@@ -279,9 +276,9 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
             <span className="soft">
               {item.ships
                 ? item.version === 0
-                  ? 'ships with Water Clock'
-                  : 'yours, in place of a shipped one'
-                : 'yours'}
+                  ? say`ships with Water Clock`
+                  : say`yours, in place of a shipped one`
+                : say`yours`}
             </span>
             <span className="row near">
               <Button
@@ -289,9 +286,7 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                 onClick={() =>
                   saveJson(`${nameOf(item.document)}.${ENDINGS[shelf]}.json`, item.document)
                 }
-              >
-                Export
-              </Button>
+              >{say`Export`}</Button>
               <Button
                 size="small"
                 onClick={() =>
@@ -301,27 +296,25 @@ function ShelfList<S extends PagedShelf>({ shelf }: { readonly shelf: S }) {
                           ...item.document,
                           timer: {
                             ...item.document.timer,
-                            name: `${item.document.timer.name}, copy`,
+                            name: say`${item.document.timer.name}, copy`,
                           },
                         }
-                      : { ...item.document, name: `${item.document.name}, copy` },
+                      : { ...item.document, name: say`${item.document.name}, copy` },
                   )
                 }
-              >
-                Copy
-              </Button>
+              >{say`Copy`}</Button>
               <Button
                 size="small"
                 disabled={item.ships && item.version === 0}
                 onClick={() => takeOut(item)}
               >
-                {item.ships ? 'Go back to the shipped one' : 'Delete'}
+                {item.ships ? say`Go back to the shipped one` : say`Delete`}
               </Button>
             </span>
           </li>
         ))}
       </ul>
-      {items.data.length === 0 && <p>Nothing here yet.</p>}
+      {items.data.length === 0 && <p>{say`Nothing here yet.`}</p>}
       {shelf === 'climates' && <Feed add={add} failed={failed} />}
     </>
   );
@@ -336,9 +329,11 @@ function OpenEntry<S extends PagedShelf>({
 }) {
   const items = useLibrary(shelf);
   const navigate = useNavigate();
-  if (items.isPending) return <Loading what="the library" />;
+  if (items.isPending) return <Loading what={say`the library`} />;
   if (items.isError)
-    return <Failed what="The library" error={items.error} retry={() => void items.refetch()} />;
+    return (
+      <Failed what={say`The library`} error={items.error} retry={() => void items.refetch()} />
+    );
   const item = items.data.find((libraryItem) => libraryItem.id === id);
   if (!item) return <NotFound />;
   return (
@@ -353,8 +348,8 @@ export default function LibraryPage() {
   if (!shelf) return <NotFound />;
   return (
     <div className="page library">
-      <h1>Library</h1>
-      <nav className="row shelves" aria-label="Shelves">
+      <h1>{say`Library`}</h1>
+      <nav className="row shelves" aria-label={say`Shelves`}>
         {SHELVES.map(([one, name]) => (
           <NavLink key={one} to={`/library/${one}`}>
             {name}

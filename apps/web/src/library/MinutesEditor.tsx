@@ -7,6 +7,7 @@ import {
   SUN_WORDS,
   type HeadType,
   type MinutesTable,
+  say,
 } from '@water-clock/core';
 import { NumberField } from '../fields/NumberField.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
@@ -17,15 +18,15 @@ interface Props {
 }
 
 const TEXTS = [
-  ['name', 'Name of the table'],
-  ['region', 'Region'],
-  ['source', 'Where it comes from'],
+  ['name', say`Name of the table`],
+  ['region', say`Region`],
+  ['source', say`Where it comes from`],
 ] as const;
 
 const FACTORS = [
-  ['plants', 'Plants', PLANT_WORDS],
-  ['surroundings', 'Sun', SUN_WORDS],
-  ['soils', 'Soil', SOIL_WORDS],
+  ['plants', say`Plants`, PLANT_WORDS],
+  ['surroundings', say`Sun`, SUN_WORDS],
+  ['soils', say`Soil`, SOIL_WORDS],
 ] as const;
 
 /** The office’s minutes by head, and how they are adjusted. */
@@ -47,15 +48,15 @@ export function MinutesEditor({ document, change }: Props) {
           />
         </label>
       ))}
-      <h2>Minutes by head</h2>
-      <Scroll label="The minutes as a table">
+      <h2>{say`Minutes by head`}</h2>
+      <Scroll label={say`The minutes as a table`}>
         <table className="data">
           <thead>
             <tr>
-              <th>Head</th>
-              <th>A watering</th>
-              <th>A week in high summer</th>
-              <th>Heads to 100 m²</th>
+              <th>{say`Head`}</th>
+              <th>{say`A watering`}</th>
+              <th>{say`A week in high summer`}</th>
+              <th>{say`Heads to 100 m²`}</th>
             </tr>
           </thead>
           <tbody>
@@ -68,7 +69,7 @@ export function MinutesEditor({ document, change }: Props) {
                     <td key={key}>
                       <NumberField
                         className="needs"
-                        label={`${HEAD_WORDS[head]}, minutes ${key === 'watering' ? 'a watering' : 'a week'}`}
+                        label={say`${HEAD_WORDS[head]}, minutes ${key === 'watering' ? say`a watering` : say`a week`}`}
                         decimal
                         least={0.5}
                         most={key === 'watering' ? 1440 : 10_080}
@@ -83,12 +84,12 @@ export function MinutesEditor({ document, change }: Props) {
                   <td>
                     <NumberField
                       className="needs"
-                      label={`${HEAD_WORDS[head]}, heads to 100 square metres`}
+                      label={say`${HEAD_WORDS[head]}, heads to 100 square metres`}
                       decimal
                       least={0.1}
                       most={1000}
                       value={row.headsPerHundred ?? null}
-                      empty="not counted"
+                      empty={say`not counted`}
                       commit={(value) => {
                         const { headsPerHundred: _before, ...rest } = row;
                         change({
@@ -108,7 +109,7 @@ export function MinutesEditor({ document, change }: Props) {
           </tbody>
         </table>
       </Scroll>
-      <h2>What bends them</h2>
+      <h2>{say`What bends them`}</h2>
       {FACTORS.map(([key, label, words]) => (
         <fieldset key={key} className="aside stack">
           <legend>{label}, ×</legend>
@@ -131,7 +132,7 @@ export function MinutesEditor({ document, change }: Props) {
         </fieldset>
       ))}
       <fieldset className="aside stack">
-        <legend>Percent of the height of summer, by month</legend>
+        <legend>{say`Percent of the height of summer, by month`}</legend>
         <div className="tiles fill of-150">
           {document.months.map((percent, i) => (
             <NumberField

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Input } from 'antd';
-import { type RainDelayOfKind, type TimerKind } from '@water-clock/core';
+import { type RainDelayOfKind, type TimerKind, say } from '@water-clock/core';
 import { SelectField } from '../fields/SelectField.tsx';
 
 interface Props {
@@ -9,15 +9,15 @@ interface Props {
 }
 
 const UNITS = [
-  ['', 'it has none, or nobody knows'],
+  ['', say`it has none, or nobody knows`],
   ['hours', 'hours'],
   ['days', 'days'],
-  ['date', 'the date on which it waters again'],
+  ['date', say`the date on which it waters again`],
 ] as const;
 
 const ENDS = [
-  ['minute', 'at the minute at which it was set'],
-  ['midnight', 'at midnight'],
+  ['minute', say`at the minute at which it was set`],
+  ['midnight', say`at midnight`],
 ] as const;
 
 /** Lengths as they are typed: `24 48 72`; null where something is none. */
@@ -50,9 +50,9 @@ export function RainDelayFields({ document, change }: Props) {
   const isWrong = typed !== null && lengthsOf(typed) === null;
   return (
     <fieldset className="aside stack tiles fill of-150">
-      <legend>Its rain delay</legend>
+      <legend>{say`Its rain delay`}</legend>
       <SelectField
-        label="It is set in"
+        label={say`It is set in`}
         value={rainDelay?.unit ?? ''}
         options={UNITS}
         pick={(unit) =>
@@ -67,7 +67,7 @@ export function RainDelayFields({ document, change }: Props) {
       />
       {rainDelay && rainDelay.unit !== 'date' && (
         <label className="labelled">
-          The lengths that it has
+          {say`The lengths that it has`}
           <Input
             value={text}
             placeholder="24 48 72"
@@ -78,12 +78,14 @@ export function RainDelayFields({ document, change }: Props) {
               if (allowed) set({ ...rainDelay, allowed });
             }}
           />
-          {isWrong && <span className="fault">Whole numbers, 1 to 999, with spaces between.</span>}
+          {isWrong && (
+            <span className="fault">{say`Whole numbers, 1 to 999, with spaces between.`}</span>
+          )}
         </label>
       )}
       {rainDelay && (
         <SelectField
-          label="It ends"
+          label={say`It ends`}
           value={rainDelay.ends}
           options={ENDS}
           pick={(ends) => set({ ...rainDelay, ends })}

@@ -13,6 +13,7 @@ import {
   type MinutesTable,
   type Rules,
   type TimerKind,
+  say,
 } from '@water-clock/core';
 import { Bars } from '../charts/Bars.tsx';
 import { Patterns } from '../charts/patterns.tsx';
@@ -25,18 +26,18 @@ function ReadRules({ document, today }: { readonly document: Rules; readonly tod
   const { clock, order } = usePreferences();
   return document.editions.map((edition) => (
     <section key={edition.from} className="stack">
-      <h3>In force from {dateWords(parseDate(edition.from) ?? today, today, order)}</h3>
+      <h3>{say`In force from ${dateWords(parseDate(edition.from) ?? today, today, order)}`}</h3>
       <ul>
         {edition.clauses.map((clause, i) => (
           <li key={i}>
             <strong>{conditionWords(clause.when ?? {})}</strong>:{' '}
             {clause.noWatering
-              ? 'no watering by a timer'
+              ? say`no watering by a timer`
               : allowedWords(clause, { on: today, clock, order })}
           </li>
         ))}
       </ul>
-      {edition.clauses.length === 0 && <p>Every house is free.</p>}
+      {edition.clauses.length === 0 && <p>{say`Every house is free.`}</p>}
       {edition.note && <p>{edition.note}</p>}
       {edition.source && <p className="soft">{edition.source}</p>}
     </section>
@@ -52,23 +53,23 @@ function ReadMinutes({ document }: { readonly document: MinutesTable }) {
         {document.region}; {document.source}.
       </p>
       <Bars
-        label="Minutes"
-        unit="min"
-        series={['a watering, by thumb', 'a week of lawn at the height of summer']}
+        label={say`Minutes`}
+        unit={say`min`}
+        series={[say`a watering, by thumb`, say`a week of lawn at the height of summer`]}
         bars={HEADS.map((head) => ({
           name: HEAD_WORDS[head],
           values: [document.heads[head].watering, document.heads[head].week],
         }))}
-        words={(value) => `${value} min`}
+        words={(value) => say`${value} min`}
         file={document.name}
       />
       <Bars
-        label="Through the year"
-        unit="percent of the height of summer"
+        label={say`Through the year`}
+        unit={say`percent of the height of summer`}
         series={['percent']}
         bars={document.months.map((percent, i) => ({ name: monthName(i + 1), values: [percent] }))}
         words={(value) => `${value} %`}
-        file={`${document.name} months`}
+        file={say`${document.name} months`}
       />
     </section>
   );
@@ -81,20 +82,20 @@ function ReadClimate({ document }: { readonly document: ClimateDocument }) {
       <Descriptions
         size="small"
         items={[
-          { key: 'source', label: 'Source', children: document.source },
-          { key: 'latitude', label: 'Latitude', children: document.latitude },
+          { key: 'source', label: say`Source`, children: document.source },
+          { key: 'latitude', label: say`Latitude`, children: document.latitude },
         ]}
       />
       <Bars
-        label="Rain"
-        unit="a month"
+        label={say`Rain`}
+        unit={say`a month`}
         series={['rain']}
         bars={document.months.map(({ rainMm }, i) => ({
           name: monthName(i + 1),
           values: [rainMm],
         }))}
         words={(mm) => quantityWords(units, 'depth', mm)}
-        file={`${document.name} rain`}
+        file={say`${document.name} rain`}
       />
     </section>
   );

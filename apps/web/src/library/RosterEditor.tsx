@@ -12,6 +12,7 @@ import {
   type RosterTable,
   type RulesEdition,
   type Weekday,
+  say,
 } from '@water-clock/core';
 import { useScreen } from '../frame/useScreen.ts';
 import { AllowedFields } from '../fields/AllowedFields.tsx';
@@ -23,8 +24,11 @@ interface TableProps {
   readonly change: (table: RosterTable) => void;
 }
 
-const ROW_WORDS: Readonly<Record<string, string>> = { odd: 'Odd numbers', even: 'Even numbers' };
-const rowWords = (row: string) => ROW_WORDS[row] ?? `Ends in ${row}`;
+const ROW_WORDS: Readonly<Record<string, string>> = {
+  odd: say`Odd numbers`,
+  even: say`Even numbers`,
+};
+const rowWords = (row: string) => ROW_WORDS[row] ?? say`Ends in ${row}`;
 
 const inOrder = (days: readonly Weekday[]) => WEEKDAYS.filter((one) => days.includes(one));
 
@@ -67,7 +71,7 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
       <div className="stack near" role="grid" aria-label={name}>
         <div role="row" className="roster-row">
           <span role="columnheader">
-            <span className="hidden-but-read">Street numbers</span>
+            <span className="hidden-but-read">{say`Street numbers`}</span>
           </span>
           {WEEKDAYS.map((weekday, i) => (
             <span role="columnheader" key={weekday}>
@@ -75,7 +79,7 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
             </span>
           ))}
           <span role="columnheader">
-            <span className="hidden-but-read">Fill down</span>
+            <span className="hidden-but-read">{say`Fill down`}</span>
           </span>
         </div>
         {rows.map((row, at) => (
@@ -105,8 +109,8 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
               {at + 1 < rows.length && (
                 <Button
                   type="text"
-                  aria-label={`The rows below as ${rowWords(row).toLowerCase()}`}
-                  title="The rows below alike"
+                  aria-label={say`The rows below as ${rowWords(row).toLowerCase()}`}
+                  title={say`The rows below alike`}
                   onClick={() => fillDown(at)}
                 >
                   ↓
@@ -120,12 +124,10 @@ function RosterGrid({ table, kind, name, change }: TableProps) {
         <Button
           type="text"
           onClick={() => change({ ...table, days: days.map((): Weekday[] => []) })}
-        >
-          Clear all days
-        </Button>
+        >{say`Clear all days`}</Button>
       </div>
       {days.some((own) => own.length === 0) && (
-        <p className="soft">A row without a day: no watering by a timer.</p>
+        <p className="soft">{say`A row without a day: no watering by a timer.`}</p>
       )}
     </div>
   );
@@ -151,14 +153,14 @@ export function RosterEditor({ edition, kind, change }: Props) {
         const water =
           table.supplies.length === 0
             ? named.length > 0
-              ? 'any other water'
-              : 'any water'
+              ? say`any other water`
+              : say`any water`
             : table.supplies.map((one) => SUPPLY_WORDS[one]).join(', ');
         return (
           <Fragment key={table.supplies.join(' ')}>
-            <h2 className="roster-title">With {water}</h2>
+            <h2 className="roster-title">{say`With ${water}`}</h2>
             {table.supplies.length > 0 && (
-              <div className="tiles near" role="group" aria-label={`Water of table ${i + 1}`}>
+              <div className="tiles near" role="group" aria-label={say`Water of table ${i + 1}`}>
                 {SUPPLIES.map((one) => (
                   <Checkbox
                     className="check"
@@ -198,7 +200,7 @@ export function RosterEditor({ edition, kind, change }: Props) {
         <div className="row near">
           {free.map((one) => (
             <Button key={one} onClick={() => put([{ ...last, supplies: [one] }, ...tables])}>
-              Other days with {SUPPLY_WORDS[one]}
+              {say`Other days with ${SUPPLY_WORDS[one]}`}
             </Button>
           ))}
         </div>

@@ -15,6 +15,7 @@ import {
   type RulesCondition,
   type RulesEdition,
   type Supply,
+  say,
 } from '@water-clock/core';
 import { RosterEditor } from './RosterEditor.tsx';
 import { Disclosure } from '../fields/Disclosure.tsx';
@@ -60,7 +61,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
         <>
           <strong>{conditionWords(when)}</strong>:{' '}
           {clause.noWatering
-            ? 'no watering by a timer'
+            ? say`no watering by a timer`
             : allowedWords(clause, { on: today, clock, order })}
         </>
       }
@@ -69,8 +70,8 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
         <fieldset className="aside stack">
           <legend className="hidden-but-read">{name}</legend>
           <div className="labelled">
-            Street numbers that end in
-            <div className="days" role="group" aria-label={`${name}: last digits`}>
+            {say`Street numbers that end in`}
+            <div className="days" role="group" aria-label={say`${name}: last digits`}>
               {DIGITS.map((digit) => (
                 <Button
                   className="day"
@@ -84,18 +85,18 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
             </div>
           </div>
           <SelectField
-            label="or by parity"
+            label={say`or by parity`}
             value={when.parity ?? ''}
             options={[
-              ['', 'any number'] as const,
-              ['odd', 'odd numbers'] as const,
-              ['even', 'even numbers'] as const,
+              ['', say`any number`] as const,
+              ['odd', say`odd numbers`] as const,
+              ['even', say`even numbers`] as const,
             ]}
             pick={(value) =>
               setWhen({ parity: value === 'odd' || value === 'even' ? value : undefined })
             }
           />
-          <div className="tiles near" role="group" aria-label={`${name}: water from`}>
+          <div className="tiles near" role="group" aria-label={say`${name}: water from`}>
             {SUPPLIES.map((one) => (
               <Checkbox
                 className="check"
@@ -108,7 +109,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
                 {SUPPLY_WORDS[one]}
               </Checkbox>
             ))}
-            <span className="soft">none chosen: whatever the water</span>
+            <span className="soft">{say`none chosen: whatever the water`}</span>
           </div>
           <Checkbox
             className="check"
@@ -119,9 +120,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
                 ...(event.target.checked ? { noWatering: true } : {}),
               })
             }
-          >
-            no watering by a timer
-          </Checkbox>
+          >{say`no watering by a timer`}</Checkbox>
           {clause.noWatering !== true && (
             <AllowedFields
               name={name}
@@ -132,7 +131,7 @@ function ClauseEditor({ clause, name, change, today }: ClauseProps) {
               }}
             />
           )}
-          <Button onClick={() => change(null)}>Delete this clause</Button>
+          <Button onClick={() => change(null)}>{say`Delete this clause`}</Button>
         </fieldset>
       )}
     </Disclosure>
@@ -144,9 +143,9 @@ const replaced = <T,>(list: readonly T[], at: number, item: T | null): T[] =>
 
 type Way = RosterKind | 'clauses';
 const WAYS: readonly (readonly [Way, string])[] = [
-  ['digits', 'By last digit'],
-  ['parity', 'Odd and even'],
-  ['clauses', 'As clauses'],
+  ['digits', say`By last digit`],
+  ['parity', say`Odd and even`],
+  ['clauses', say`As clauses`],
 ];
 
 /** A grid where houses go by their numbers and it says all that the clauses say; also where nothing is entered yet. */
@@ -181,18 +180,18 @@ function EditionEditor({
     <section className="edition part stack">
       <div className="tiles fill of-150">
         <DateField
-          label="In force from"
+          label={say`In force from`}
           required
           value={edition.from}
           commit={(from) => parseDate(from) !== null && set({ from })}
         />
         <DateField
-          label="New planting is free until"
+          label={say`New planting is free until`}
           value={edition.newPlantingUntil ?? ''}
           commit={(date) => set({ newPlantingUntil: text(date) })}
         />
         <label className="labelled">
-          Source
+          {say`Source`}
           <Input
             value={edition.source ?? ''}
             maxLength={2000}
@@ -200,7 +199,7 @@ function EditionEditor({
           />
         </label>
         <label className="labelled">
-          Note
+          {say`Note`}
           <Input
             value={edition.note ?? ''}
             maxLength={2000}
@@ -209,27 +208,20 @@ function EditionEditor({
         </label>
       </div>
       {(parseDate(edition.from) ?? today) < today && (
-        <p className="soft">
-          This date is past: as soon as you save, gardens are checked against it. A date to come
-          leaves the rules of now in force until then.
-        </p>
+        <p className="soft">{say`This date is past: as soon as you save, gardens are checked against it. A date to come leaves the rules of now in force until then.`}</p>
       )}
       <Segmented<Way>
-        aria-label="How to enter the days"
+        aria-label={say`How to enter the days`}
         options={WAYS.map(([value, label]) => ({ value, label }))}
         value={way}
         onChange={setWay}
       />
       {way !== 'clauses' && !isRoster(edition, way) && (
-        <p className="caution">
-          A grid cannot say all that the clauses say. The first change in it replaces them.
-        </p>
+        <p className="caution">{say`A grid cannot say all that the clauses say. The first change in it replaces them.`}</p>
       )}
       {way !== 'clauses' && <RosterEditor edition={edition} kind={way} change={change} />}
       {way === 'clauses' && (
-        <p className="soft">
-          The first clause that is about a house holds for it; a house that none is about is free.
-        </p>
+        <p className="soft">{say`The first clause that is about a house holds for it; a house that none is about is free.`}</p>
       )}
       {(way === 'clauses' ? edition.clauses : []).map((clause, i) => (
         <ClauseEditor
@@ -242,9 +234,13 @@ function EditionEditor({
       ))}
       <div className="row near">
         {way === 'clauses' && (
-          <Button onClick={() => set({ clauses: [...edition.clauses, {}] })}>Add a clause</Button>
+          <Button
+            onClick={() => set({ clauses: [...edition.clauses, {}] })}
+          >{say`Add a clause`}</Button>
         )}
-        <Button onClick={() => change(null)}>Delete what is in force from {edition.from}</Button>
+        <Button
+          onClick={() => change(null)}
+        >{say`Delete what is in force from ${edition.from}`}</Button>
       </div>
     </section>
   );
@@ -266,7 +262,7 @@ export function RulesEditor({ document, change, today }: Props) {
   return (
     <div className="library-form stack column">
       <label className="labelled">
-        Whose rules
+        {say`Whose rules`}
         <Input
           value={document.name}
           maxLength={200}
@@ -275,11 +271,11 @@ export function RulesEditor({ document, change, today }: Props) {
       </label>
       <div className="try-rules row at-foot">
         <label className="labelled">
-          Try it on number
+          {say`Try it on number`}
           <Input value={houseNumber} onChange={({ target: { value } }) => setHouseNumber(value)} />
         </label>
         <SelectField
-          label="with water from"
+          label={say`with water from`}
           value={supply}
           options={SUPPLIES.map((one) => [one, SUPPLY_WORDS[one]] as const)}
           pick={(value) => setSupply(SUPPLIES.find((one) => one === value) ?? 'mains')}
@@ -303,9 +299,7 @@ export function RulesEditor({ document, change, today }: Props) {
             editions: [...editions, { ...(last ?? { clauses: [] }), from: nextYear(last?.from) }],
           })
         }
-      >
-        Add what holds from a later date
-      </Button>
+      >{say`Add what holds from a later date`}</Button>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useMayWork } from '../people/useMay.ts';
 import type { Draft } from './useDocument.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly draft: Omit<Draft<object>, 'change'>;
@@ -23,27 +24,28 @@ export function SaveBar({ draft, done }: Props) {
       {theirs && (
         <div role="alert" className="conflict notice stack">
           <p>
-            <strong>
-              Somebody else {theirs.document ? 'changed' : 'took out'} this meanwhile.
-            </strong>{' '}
-            Nothing of yours was saved yet.
+            <strong>{say`Somebody else ${theirs.document ? say`changed` : say`took out`} this meanwhile.`}</strong>{' '}
+            {say`Nothing of yours was saved yet.`}
           </p>
           <div className="tiles fill of-300">
             <div>
-              <h3>Saved</h3>
-              <pre>{theirs.document ? JSON.stringify(theirs.document, null, 1) : 'taken out'}</pre>
+              <h3>{say`Saved`}</h3>
+              <pre>
+                {theirs.document ? JSON.stringify(theirs.document, null, 1) : say`taken out`}
+              </pre>
             </div>
             <div>
-              <h3>Yours</h3>
+              <h3>{say`Yours`}</h3>
               <pre>{JSON.stringify(draft.document, null, 1)}</pre>
             </div>
           </div>
           {theirs.document && (
-            <Button onClick={() => draft.resolve('theirs')}>Keep what is saved</Button>
+            <Button onClick={() => draft.resolve('theirs')}>{say`Keep what is saved`}</Button>
           )}{' '}
-          <Button type="primary" onClick={() => draft.resolve('mine')}>
-            Go on with mine
-          </Button>
+          <Button
+            type="primary"
+            onClick={() => draft.resolve('mine')}
+          >{say`Go on with mine`}</Button>
         </div>
       )}
       <Button
@@ -52,14 +54,14 @@ export function SaveBar({ draft, done }: Props) {
         disabled={!changed || theirs !== null || !mayWork}
         loading={saving}
         onClick={() => draft.save()}
-      >
-        Save
-      </Button>
+      >{say`Save`}</Button>
       <Button size="large" onClick={done}>
-        {changed ? 'Leave without saving' : 'Back to the list'}
+        {changed ? say`Leave without saving` : say`Back to the list`}
       </Button>
-      {saved && <span role="status">Saved.</span>}
-      {!mayWork && <span className="soft">An apprentice changes nothing in the library.</span>}
+      {saved && <span role="status">{say`Saved.`}</span>}
+      {!mayWork && (
+        <span className="soft">{say`An apprentice changes nothing in the library.`}</span>
+      )}
     </div>
   );
 }

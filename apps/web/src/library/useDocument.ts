@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { useKeepDocument, type LibraryItem, type Shelf, type Shelves } from '../api/library.ts';
+import { say } from '@water-clock/core';
 
 export interface Draft<D> {
   readonly document: D;
@@ -59,7 +60,7 @@ export function useDocument<S extends Shelf>(
             setFaults(
               error instanceof RefusedError && error.faults.length > 0
                 ? error.faults.map(({ path, message }) => `${path}: ${message}`)
-                : [failureWords(error, 'Not saved')],
+                : [failureWords(error, say`Not saved`)],
             );
           },
         },

@@ -22,6 +22,7 @@ import {
   type StationMinutes,
   type Survey,
   type UnitSystem,
+  say,
 } from '@water-clock/core';
 import { Bars } from '../charts/Bars.tsx';
 import { YearCurves } from '../charts/YearCurves.tsx';
@@ -40,9 +41,9 @@ import './minutes.css';
 
 const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
 const WAY_WORDS = {
-  entered: 'as entered',
-  'penman-monteith': 'FAO Penman–Monteith',
-  hargreaves: 'Hargreaves, from temperatures alone',
+  entered: say`as entered`,
+  'penman-monteith': say`FAO Penman–Monteith`,
+  hargreaves: say`Hargreaves, from temperatures alone`,
 } as const;
 
 const inMinutes = (seconds: number | null) => (seconds === null ? null : Math.round(seconds / 60));
@@ -53,11 +54,8 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   if (!weather)
     return (
       <p>
-        No place is chosen, so the water balance has no weather:{' '}
-        <Link to="../house" relative="path">
-          choose it with the house
-        </Link>
-        .
+        {say`No place is chosen, so the water balance has no weather:`}{' '}
+        <Link to="../house" relative="path">{say`choose it with the house`}</Link>.
       </p>
     );
   const { document, climate } = weather;
@@ -65,8 +63,7 @@ function WeatherLine({ weather }: Pick<StepProps, 'weather'>) {
   const peak = climate.etoMmPerDay.indexOf(Math.max(...climate.etoMmPerDay));
   return (
     <p className="soft">
-      Weather of {document.name}: {document.source}. Reference evapotranspiration {WAY_WORDS[way]},
-      at most {quantityWords(units, 'depth', climate.etoMmPerDay[peak] ?? 0)} a day in{' '}
+      {say`Weather of ${document.name}: ${document.source}. Reference evapotranspiration ${WAY_WORDS[way]}, at most ${quantityWords(units, 'depth', climate.etoMmPerDay[peak] ?? 0)} a day in`}{' '}
       {monthName(peak + 1)}.
     </p>
   );
@@ -84,10 +81,13 @@ function curvesOf(
   const multiplier = schedulingMultiplier(figures.uniformity?.value ?? 0.6);
   const depth = (mm: number) => Number(shownIn(units, 'depth', mm));
   return [
-    { name: 'needs beside the rain', values: year.map(({ netMmPerWeek }) => depth(netMmPerWeek)) },
-    { name: 'rain that counts', values: year.map(({ rainMmPerWeek }) => depth(rainMmPerWeek)) },
     {
-      name: 'given by the programs',
+      name: say`needs beside the rain`,
+      values: year.map(({ netMmPerWeek }) => depth(netMmPerWeek)),
+    },
+    { name: say`rain that counts`, values: year.map(({ rainMmPerWeek }) => depth(rainMmPerWeek)) },
+    {
+      name: say`given by the programs`,
       values: (given ?? []).map((seconds) => depth((seconds * rate) / 3600 / multiplier)),
     },
   ];
@@ -130,13 +130,13 @@ export default function MinutesView(props: StepProps) {
     <div className="survey-view stack page-column">
       <div className="tiles fill of-150">
         <Choice
-          label="School of this garden"
+          label={say`School of this garden`}
           value={survey.school ?? 'balance'}
           words={SCHOOL_WORDS}
           commit={(school: School) => note({ school })}
         />
         <SelectField
-          label="100 percent is"
+          label={say`100 percent is`}
           value={survey.hundredMonth ?? ''}
           options={[
             [
@@ -152,16 +152,16 @@ export default function MinutesView(props: StepProps) {
           pick={(value) => note({ hundredMonth: value === '' ? null : Number(value) })}
         />
         <Choice
-          label="The season is followed"
+          label={say`The season is followed`}
           value={survey.season ?? 'percent'}
           words={SEASON_WORDS}
           commit={(season: NonNullable<Survey['season']>) => note({ season })}
         />
         <SelectField
-          label="Rain is met by"
+          label={say`Rain is met by`}
           value={survey.rain ?? ''}
           options={[
-            ['', 'not decided'] as const,
+            ['', say`not decided`] as const,
             ...RAIN_WAYS.filter((one) => one !== 'sensor' || hasSensor).map(
               (one) => [one, RAIN_WORDS[one]] as const,
             ),
@@ -173,53 +173,53 @@ export default function MinutesView(props: StepProps) {
       </div>
       <WeatherLine weather={weather} />
       <p className="soft">
-        Thumb and weekly minutes: “{table.name}”, {table.region}; {table.source}.{' '}
-        <Link to="/library/minutes">Change the table</Link>
+        {say`Thumb and weekly minutes: “${table.name}”, ${table.region}; ${table.source}.`}{' '}
+        <Link to="/library/minutes">{say`Change the table`}</Link>
       </p>
       <StationMinutesRows {...props} />
       <Later>
         {() => (
           <>
             <Bars
-              label="Water of a week at 100 %"
-              unit="minutes"
-              series={['needs', 'given by the programs']}
+              label={say`Water of a week at 100 %`}
+              unit={say`minutes`}
+              series={['needs', say`given by the programs`]}
               bars={minutes.stations.map(({ number, weeklySeconds }) => ({
                 name: `${number} ${nameOf(number)}`.trim(),
                 values: [inMinutes(weeklySeconds), inMinutes(weekly.get(number) ?? 0)],
               }))}
-              words={(value) => `${value} min`}
-              file={`${props.site.name} water of a week`}
+              words={(value) => say`${value} min`}
+              file={say`${props.site.name} water of a week`}
             />
             <section className="stack near">
               <div className="night-head row">
-                <h2>The year</h2>
+                <h2>{say`The year`}</h2>
                 <SelectField
                   value={curve ?? ''}
                   options={[
-                    ['', 'the whole garden, mean of its stations'] as const,
+                    ['', say`the whole garden, mean of its stations`] as const,
                     ...known.map(({ number }) => [number, `${number} ${nameOf(number)}`] as const),
                   ]}
                   pick={(value) => setCurve(value === '' ? null : Number(value))}
-                  aria-label="Whose year"
+                  aria-label={say`Whose year`}
                 />
               </div>
               {curves.length > 0 ? (
                 <>
                   <YearCurves
-                    label="What the garden needs, the rain, and what the programs give, month by month"
-                    unit={`${unitWords(units, 'depth')} a week`}
+                    label={say`What the garden needs, the rain, and what the programs give, month by month`}
+                    unit={say`${unitWords(units, 'depth')} a week`}
                     curves={curves}
                     month={month}
                   />
-                  <Disclosure className="site-more" summary="The same as a table">
+                  <Disclosure className="site-more" summary={say`The same as a table`}>
                     {() => (
                       <>
-                        <Scroll label="The year as a table">
+                        <Scroll label={say`The year as a table`}>
                           <table className="year-table data numbers">
                             <thead>
                               <tr>
-                                <th>{unitWords(units, 'depth')} a week</th>
+                                <th>{say`${unitWords(units, 'depth')} a week`}</th>
                                 {MONTHS.map((one) => (
                                   <th key={one}>{monthName(one).slice(0, 3)}</th>
                                 ))}
@@ -239,24 +239,22 @@ export default function MinutesView(props: StepProps) {
                         </Scroll>
                         <Button
                           onClick={() =>
-                            saveCsv(`${props.site.name} year.csv`, [
-                              [`${unitWords(units, 'depth')} a week`, ...MONTHS.map(monthName)],
+                            saveCsv(say`${props.site.name} year.csv`, [
+                              [say`${unitWords(units, 'depth')} a week`, ...MONTHS.map(monthName)],
                               ...curves.map(({ name, values }) => [name, ...values.map(String)]),
                             ])
                           }
-                        >
-                          Save as CSV
-                        </Button>
+                        >{say`Save as CSV`}</Button>
                       </>
                     )}
                   </Disclosure>
                 </>
               ) : (
-                <p>The curve needs a place’s weather and of a station its plants and its rate.</p>
+                <p>{say`The curve needs a place’s weather and of a station its plants and its rate.`}</p>
               )}
             </section>
             <section>
-              <h2>Through the season</h2>
+              <h2>{say`Through the season`}</h2>
               <SeasonCard {...props} />
             </section>
           </>

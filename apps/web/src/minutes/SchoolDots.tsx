@@ -1,6 +1,6 @@
 import { Button, Tooltip } from 'antd';
 import { scaleSqrt } from 'd3-scale';
-import { SCHOOL_WORDS, SCHOOLS, type School, type StationMinutes } from '@water-clock/core';
+import { SCHOOL_WORDS, SCHOOLS, type School, type StationMinutes, say } from '@water-clock/core';
 import { useScreen } from '../frame/useScreen.ts';
 
 export const minutesText = (seconds: number | null): string =>
@@ -40,17 +40,17 @@ export function SchoolDots({
     <div
       className="dots"
       role={isDesktop ? 'group' : 'img'}
-      aria-label={`Minutes a week of station ${number}: ${words.join(', ')}`}
+      aria-label={say`Minutes a week of station ${number}: ${words.join(', ')}`}
     >
       {known.map(({ school, seconds }) =>
         isDesktop ? (
-          <Tooltip key={school} title={`${SCHOOL_WORDS[school]}: ${minutesText(seconds)} min`}>
+          <Tooltip key={school} title={say`${SCHOOL_WORDS[school]}: ${minutesText(seconds)} min`}>
             <Button
               shape="circle"
               className="dot"
               style={at(seconds)}
               aria-pressed={counts(school)}
-              aria-label={`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(seconds)} minutes a week`}
+              aria-label={say`Station ${number} by ${SCHOOL_WORDS[school]}: ${minutesText(seconds)} minutes a week`}
               onClick={() => choose(school)}
             />
           </Tooltip>

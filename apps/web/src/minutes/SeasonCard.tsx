@@ -9,6 +9,7 @@ import {
   percentByMonth,
   percentSteps,
   seasonYear,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -22,9 +23,11 @@ export function SeasonCard(props: StepProps) {
   const { timer, settings } = plan;
   const season = survey.season ?? 'percent';
   if (season === 'never')
-    return <p>The season is not followed: the same minutes all the year, as you chose above.</p>;
+    return (
+      <p>{say`The season is not followed: the same minutes all the year, as you chose above.`}</p>
+    );
   const { byBalance, year, hundred } = seasonYear(minutes, table, survey);
-  const source = byBalance ? 'the water balance' : `the table “${table.name}”`;
+  const source = byBalance ? say`the water balance` : say`the table “${table.name}”`;
   if (season === 'days') {
     const waterings = Math.max(
       0,
@@ -33,13 +36,11 @@ export function SeasonCard(props: StepProps) {
       ),
     );
     if (waterings === 0)
-      return <p>Say how often a week a station is watered, or set its program’s days.</p>;
+      return <p>{say`Say how often a week a station is watered, or set its program’s days.`}</p>;
     const days = daysByMonth(year, hundred, waterings);
     return (
       <>
-        <p>
-          Days a week, the minutes of {monthName(hundred)} unchanged, from {source}:
-        </p>
+        <p>{say`Days a week, the minutes of ${monthName(hundred)} unchanged, from ${source}:`}</p>
         <ol className="season list tiles of-100 near">
           {days.map((count, i) => (
             <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
@@ -61,20 +62,17 @@ export function SeasonCard(props: StepProps) {
     : settings.seasonalPercent === now;
   return (
     <>
-      <p>
-        Percent of what {monthName(hundred)} needs, from {source}, in the steps of this timer
-        {scope === 'none' ? ' (it has no percent of its own: change the minutes)' : ''}:
-      </p>
+      <p>{say`Percent of what ${monthName(hundred)} needs, from ${source}, in the steps of this timer${scope === 'none' ? ` ${say`(it has no percent of its own: change the minutes)`}` : ''}:`}</p>
       <ol className="season list tiles of-100 near">
         {percents.map((percent, i) => (
           <li key={i} className={i + 1 === month ? 'season-now notice' : undefined}>
             <span>{monthName(i + 1).slice(0, 3)}</span>
-            <strong>{isBanned(i + 1) ? 'off' : percent}</strong>
+            <strong>{isBanned(i + 1) ? say`off` : percent}</strong>
           </li>
         ))}
       </ol>
       {bans.length > 0 && (
-        <ul aria-label="Bans">
+        <ul aria-label={say`Bans`}>
           {banSpans(bans).map((span) => (
             <li key={span.from}>{banSpanSentence(span, speech)}</li>
           ))}
@@ -87,7 +85,7 @@ export function SeasonCard(props: StepProps) {
             editor.commit({ type: 'set-settings', settings: { monthlyPercent: percents } })
           }
         >
-          {isSet ? 'These percents are set' : 'Put these percents on the timer'}
+          {isSet ? say`These percents are set` : say`Put these percents on the timer`}
         </Button>
       )}
       {scope === 'timer' && !byMonth && (
@@ -98,11 +96,9 @@ export function SeasonCard(props: StepProps) {
               editor.commit({ type: 'set-settings', settings: { seasonalPercent: now } })
             }
           >
-            {isSet ? `${now} % is set` : `Set ${now} % for ${monthName(month)}`}
+            {isSet ? say`${now} % is set` : say`Set ${now} % for ${monthName(month)}`}
           </Button>
-          <p className="soft">
-            This timer holds one percent: it is to be changed by hand each month as above.
-          </p>
+          <p className="soft">{say`This timer holds one percent: it is to be changed by hand each month as above.`}</p>
         </>
       )}
     </>

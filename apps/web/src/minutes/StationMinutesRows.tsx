@@ -7,6 +7,7 @@ import {
   SCHOOLS,
   type School,
   type StationMinutes,
+  say,
 } from '@water-clock/core';
 import { SideDrawer } from '../frame/SideDrawer.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -15,10 +16,10 @@ import { StationSteps } from './StationSteps.tsx';
 
 /** Where a station's number comes from, or what it lacks. */
 function sourceWords({ answers, overruled, school, weeklySeconds }: StationMinutes): string {
-  if (overruled) return 'your own number';
+  if (overruled) return say`your own number`;
   const words = SCHOOL_WORDS[school].toLowerCase();
   return weeklySeconds === null
-    ? `${words} needs ${listed(answers[school].lacking.map((one) => LACKING_WORDS[one]))}`
+    ? say`${words} needs ${listed(answers[school].lacking.map((one) => LACKING_WORDS[one]))}`
     : words;
 }
 
@@ -45,7 +46,7 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
   const opened = stations.find(({ number }) => number === open);
   return (
     <section className="minutes-of-stations">
-      <h2>Minutes a week at 100 %</h2>
+      <h2>{say`Minutes a week at 100 %`}</h2>
       <ol className="minute-rows list ruled">
         {stations.map((one) => (
           <li key={one.number} className={open === one.number ? 'minute-row-open' : undefined}>
@@ -61,13 +62,14 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
               aria-expanded={open === one.number}
               onClick={() => setOpen(open === one.number ? null : one.number)}
             >
-              Why<span className="hidden-but-read"> station {one.number}</span>
+              {say`Why`}
+              <span className="hidden-but-read"> {say`station ${one.number}`}</span>
             </Button>
           </li>
         ))}
       </ol>
       <p>
-        Together <strong>{Math.round(total / 60)} min</strong>
+        {say`Together`} <strong>{say`${Math.round(total / 60)} min`}</strong>
       </p>
       <SideDrawer
         title={opened ? `${opened.number} ${nameOf(opened.number)}`.trim() : ''}
@@ -77,7 +79,7 @@ export function StationMinutesRows({ plan, survey, editor, minutes }: StepProps)
         {opened && (
           <>
             <p className="soft">
-              {minutesText(opened.weeklySeconds)} min a week: {sourceWords(opened)}
+              {say`${minutesText(opened.weeklySeconds)} min a week: ${sourceWords(opened)}`}
             </p>
             <StationSteps
               key={opened.number}

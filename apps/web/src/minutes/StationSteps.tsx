@@ -22,6 +22,7 @@ import {
   type StepUnit,
   type Survey,
   type UnitSystem,
+  say,
 } from '@water-clock/core';
 import { useState } from 'react';
 import { Button, Checkbox, Input, Segmented } from 'antd';
@@ -84,7 +85,7 @@ function StepLine({ step, overrule }: StepProps) {
           unit={words}
           decimal
           value={show(step.value)}
-          empty="as it was"
+          empty={say`as it was`}
           commit={(value) => overrule(key, value === null ? null : read(value))}
         />
       ) : (
@@ -111,13 +112,15 @@ function Answer({
   return (
     <section className="school stack near">
       {answer.weeklySeconds === null ? (
-        <p>Needs {answer.lacking.map((lacking) => LACKING_WORDS[lacking]).join(', and ')}.</p>
+        <p>
+          {say`Needs`} {answer.lacking.map((lacking) => LACKING_WORDS[lacking]).join(', and ')}.
+        </p>
       ) : (
         <>
           {answer.steps.map((step) => (
             <StepLine key={step.what} step={step} overrule={overrule} />
           ))}
-          <p className="part heavy">= {Math.round(answer.weeklySeconds / 60)} min a week</p>
+          <p className="part heavy">{say`= ${Math.round(answer.weeklySeconds / 60)} min a week`}</p>
         </>
       )}
     </section>
@@ -145,13 +148,11 @@ function Often({
         className="check"
         checked={often !== undefined}
         onChange={(event) => set(event.target.checked ? USUAL_OFTEN : null)}
-      >
-        several times a day (new seed or turf)
-      </Checkbox>
+      >{say`several times a day (new seed or turf)`}</Checkbox>
       {often && (
         <div className="tiles fill of-150">
           <NumberField
-            label="Times a day"
+            label={say`Times a day`}
             least={2}
             most={8}
             value={often.times}
@@ -166,13 +167,13 @@ function Often({
           {(['from', 'to'] as const).map((key) => (
             <LabelledTime
               key={key}
-              label={key === 'from' ? 'From' : 'To'}
+              label={key === 'from' ? say`From` : say`To`}
               value={often[key]}
               commit={(time) => set({ ...often, [key]: time })}
             />
           ))}
           <DateField
-            label="Last on"
+            label={say`Last on`}
             value={often.until ?? ''}
             commit={(date) => {
               const { until: _before, ...rest } = often;
@@ -215,20 +216,21 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
     <div className="station-steps aside accent stack">
       <Segmented<School>
         block
-        aria-label="School to look at"
+        aria-label={say`School to look at`}
         options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
         value={seen}
         onChange={setSeen}
       />
       <Answer answer={answers[seen]} overrule={overrule} />
       {seen !== minutes.school && answers[seen].weeklySeconds !== null && (
-        <Button type="primary" onClick={() => choose(seen)}>
-          Use {SCHOOL_WORDS[seen].toLowerCase()} for this station
-        </Button>
+        <Button
+          type="primary"
+          onClick={() => choose(seen)}
+        >{say`Use ${SCHOOL_WORDS[seen].toLowerCase()} for this station`}</Button>
       )}
       <NumberField
-        label="Your own number"
-        unit="min a week"
+        label={say`Your own number`}
+        unit={say`min a week`}
         decimal
         most={10_080}
         value={
@@ -236,28 +238,28 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
             ? null
             : Math.round(noted.overruled.weeklySeconds / 6) / 10
         }
-        empty="none"
+        empty={say`none`}
         commit={(value) =>
           overrule('weeklySeconds', value === null ? null : Math.round(value * 60))
         }
       />
       {noted.cups && !cupResult(noted.cups) && (
-        <p className="fault">The cups of this station were all empty.</p>
+        <p className="fault">{say`The cups of this station were all empty.`}</p>
       )}
       {year && (
-        <Disclosure className="site-more" summary="The balance, month by month">
+        <Disclosure className="site-more" summary={say`The balance, month by month`}>
           {() => (
             <>
-              <Scroll label="The balance as a table">
+              <Scroll label={say`The balance as a table`}>
                 <table className="year-table data numbers">
                   <thead>
                     <tr>
-                      <th>Month</th>
-                      <th>ETo, {unitWords(units, 'depth')} a day</th>
-                      <th>Plants use, a week</th>
-                      <th>Rain that counts, a week</th>
-                      <th>Net need, a week</th>
-                      <th>Minutes a week</th>
+                      <th>{say`Month`}</th>
+                      <th>{say`ETo, ${unitWords(units, 'depth')} a day`}</th>
+                      <th>{say`Plants use, a week`}</th>
+                      <th>{say`Rain that counts, a week`}</th>
+                      <th>{say`Net need, a week`}</th>
+                      <th>{say`Minutes a week`}</th>
                     </tr>
                   </thead>
                   <tbody>
@@ -275,8 +277,8 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
                 </table>
               </Scroll>
               <p className="soft">
-                ETo and rain are the place’s;{' '}
-                <Link to="/library/climates">copy its weather to overrule them</Link>.
+                {say`ETo and rain are the place’s;`}{' '}
+                <Link to="/library/climates">{say`copy its weather to overrule them`}</Link>.
               </p>
             </>
           )}
@@ -284,21 +286,21 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
       )}
       <div className="tiles fill of-150">
         <NumberField
-          label="Waterings a week"
+          label={say`Waterings a week`}
           least={1}
           most={14}
           value={noted.waterings ?? null}
-          empty="3, usual"
+          empty={say`3, usual`}
           commit={(waterings) =>
             commitWords(editor, { type: 'note-station', station: number, fields: { waterings } })
           }
         />
         <NumberField
-          label="Days a week, least"
+          label={say`Days a week, least`}
           least={1}
           most={7}
           value={noted.days?.least ?? null}
-          empty="any"
+          empty={say`any`}
           commit={(least) =>
             commitWords(editor, {
               type: 'note-station',
@@ -311,11 +313,11 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           }
         />
         <NumberField
-          label="Days a week, most"
+          label={say`Days a week, most`}
           least={1}
           most={7}
           value={noted.days?.most ?? null}
-          empty="any"
+          empty={say`any`}
           commit={(most) =>
             commitWords(editor, {
               type: 'note-station',
@@ -328,10 +330,10 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
           }
         />
         <label className="labelled">
-          Group
+          {say`Group`}
           <Input
             key={noted.group ?? ''}
-            placeholder="lawn, beds, pots"
+            placeholder={say`lawn, beds, pots`}
             maxLength={80}
             defaultValue={noted.group ?? ''}
             onBlur={({ target: { value } }) => {
@@ -346,12 +348,12 @@ export function StationSteps({ minutes, survey, editor, choose }: Props) {
       <p className="soft">
         {longestRun &&
           (Number.isFinite(longestRun.value)
-            ? `At most ${lengthWords(Math.floor(longestRun.value))} at a stretch (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? `: ${quantityWords(units, 'depth', allowance.value)} may stand, soil takes ${quantityWords(units, 'rate', intake.value)}` : ''}). `
-            : 'The soil takes the water as fast as it comes. ')}
+            ? say`At most ${lengthWords(Math.floor(longestRun.value))} at a stretch (${SOURCE_WORDS[longestRun.source]}${longestRun.source === 'table' && intake && allowance ? say`: ${quantityWords(units, 'depth', allowance.value)} may stand, soil takes ${quantityWords(units, 'rate', intake.value)}` : ''}). `
+            : `${say`The soil takes the water as fast as it comes.`} `)}
         {soakSeconds &&
-          `Soak ${lengthWords(soakSeconds.value)} (${SOURCE_WORDS[soakSeconds.source]}). `}
+          say`Soak ${lengthWords(soakSeconds.value)} (${SOURCE_WORDS[soakSeconds.source]}). `}
         {longest !== null &&
-          `At the height of the season the plants can go ${longest.toFixed(1)} days without water.`}
+          say`At the height of the season the plants can go ${longest.toFixed(1)} days without water.`}
       </p>
     </div>
   );

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import { Alert } from 'antd';
 import { CloudOutlined } from '@ant-design/icons';
-import { momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
 import { inStep } from '../kept/keeping.ts';
@@ -19,7 +19,7 @@ export function InStep() {
       role="status"
       type="info"
       icon={<CloudOutlined aria-hidden />}
-      title={`No answer from the office. What you see is as it was ${momentWords(at, { on, clock, order })}; what you change waits on this device.`}
+      title={say`No answer from the office. What you see is as it was ${momentWords(at, { on, clock, order })}; what you change waits on this device.`}
     />
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Alert, Button } from 'antd';
 import { registerSW } from 'virtual:pwa-register';
+import { say } from '@water-clock/core';
 
 /** Registers the service worker, and offers a new version where there is one. It is never taken by itself: somebody may be in the middle of a visit. */
 export default function NewVersion() {
@@ -14,8 +15,8 @@ export default function NewVersion() {
       banner
       role="status"
       type="info"
-      title="A new version of Water Clock is ready. The page is loaded again when you take it."
-      action={<Button onClick={() => void take()}>Take it now</Button>}
+      title={say`A new version of Water Clock is ready. The page is loaded again when you take it.`}
+      action={<Button onClick={() => void take()}>{say`Take it now`}</Button>}
     />
   );
 }

@@ -9,6 +9,7 @@ import { siteKeys } from '../api/sites.ts';
 import { visitKeys } from '../api/visits.ts';
 import { onSaved, onWaiting, sendWaiting, waiting } from '../editor/editors.ts';
 import { sendWaiting as sendPhotos } from '../photos/photos.ts';
+import { say } from '@water-clock/core';
 
 /** Often enough for somebody who drives from one house to the next. */
 const TRY_EVERY_MS = 20_000;
@@ -56,13 +57,14 @@ export default function Outbox() {
       icon={<QuestionCircleOutlined aria-hidden />}
       title={
         elsewhere.length === 1
-          ? 'You and a colleague changed the same thing at one timer. What you entered waits for your answer.'
-          : `You and colleagues changed the same things at ${elsewhere.length} timers. What you entered waits for your answers.`
+          ? say`You and a colleague changed the same thing at one timer. What you entered waits for your answer.`
+          : say`You and colleagues changed the same things at ${elsewhere.length} timers. What you entered waits for your answers.`
       }
       action={
-        <Button type="primary" onClick={() => void navigate(`/timers/${first}`)}>
-          Answer it
-        </Button>
+        <Button
+          type="primary"
+          onClick={() => void navigate(`/timers/${first}`)}
+        >{say`Answer it`}</Button>
       }
     />
   );

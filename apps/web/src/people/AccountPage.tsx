@@ -15,6 +15,7 @@ import { faultAt, TextField } from '../fields/TextField.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useMoment } from '../platform/useMoment.ts';
 import { ApiTokens } from './ApiTokens.tsx';
+import { say } from '@water-clock/core';
 
 function PasswordForm() {
   const change = useChangePassword();
@@ -33,26 +34,28 @@ function PasswordForm() {
   const told = field('password').fault ?? field('newPassword').fault;
   return (
     <form className="stack slim" onSubmit={submit} noValidate>
-      <h2>Password</h2>
-      <TextField {...field('password')} label="Present password" autoComplete="current-password" />
+      <h2>{say`Password`}</h2>
+      <TextField
+        {...field('password')}
+        label={say`Present password`}
+        autoComplete="current-password"
+      />
       <TextField
         {...field('newPassword')}
-        label="New password"
+        label={say`New password`}
         autoComplete="new-password"
-        hint="At least 10 characters. Three words are easy to keep."
+        hint={say`At least 10 characters. Three words are easy to keep.`}
       />
       {change.isSuccess && (
         <Alert
           type="success"
-          title="Your password is changed. You are signed out everywhere else."
+          title={say`Your password is changed. You are signed out everywhere else.`}
         />
       )}
       {change.error && told === undefined && (
-        <Alert type="error" title={failureWords(change.error, 'Not changed')} />
+        <Alert type="error" title={failureWords(change.error, say`Not changed`)} />
       )}
-      <Button htmlType="submit" loading={change.isPending}>
-        Change the password
-      </Button>
+      <Button htmlType="submit" loading={change.isPending}>{say`Change the password`}</Button>
     </form>
   );
 }
@@ -63,9 +66,9 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
   const set = useSecondFactor();
   const [code, setCode] = useState('');
   const [password, setPassword] = useState('');
-  if (made.isPending) return <Loading what="a secret" />;
+  if (made.isPending) return <Loading what={say`a secret`} />;
   if (made.isError)
-    return <Failed what="A secret" error={made.error} retry={() => void made.refetch()} />;
+    return <Failed what={say`A secret`} error={made.error} retry={() => void made.refetch()} />;
   const { secret, address } = made.data;
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -74,22 +77,19 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
   const told = ['code', 'password'].map((path) => faultAt(set.error, path)).find(Boolean);
   return (
     <form className="stack slim" onSubmit={submit} noValidate>
-      <p>
-        Open an authenticator app on your telephone, add an account there, and hold the camera over
-        this square. Then type the code that the app shows.
-      </p>
+      <p>{say`Open an authenticator app on your telephone, add an account there, and hold the camera over this square. Then type the code that the app shows.`}</p>
       <div className="row far">
         <div aria-hidden>
           <QRCode type="svg" value={address} size={180} bordered={false} />
         </div>
         <p>
-          Without a camera, type this secret into the app:
+          {say`Without a camera, type this secret into the app:`}
           <br />
           <code>{secret.replaceAll(/(.{4})/g, '$1 ').trim()}</code>
         </p>
       </div>
       <TextField
-        label="Code"
+        label={say`Code`}
         inputMode="numeric"
         autoComplete="one-time-code"
         value={code}
@@ -97,7 +97,7 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
         fault={faultAt(set.error, 'code')}
       />
       <TextField
-        label="Your password"
+        label={say`Your password`}
         type="password"
         autoComplete="current-password"
         value={password}
@@ -105,13 +105,15 @@ function NewFactorForm({ done }: { readonly done: () => void }) {
         fault={faultAt(set.error, 'password')}
       />
       {set.error && told === undefined && (
-        <Alert type="error" title={failureWords(set.error, 'Not switched on')} />
+        <Alert type="error" title={failureWords(set.error, say`Not switched on`)} />
       )}
       <div className="row near">
-        <Button type="primary" htmlType="submit" loading={set.isPending}>
-          Switch it on
-        </Button>
-        <Button onClick={done}>Cancel</Button>
+        <Button
+          type="primary"
+          htmlType="submit"
+          loading={set.isPending}
+        >{say`Switch it on`}</Button>
+        <Button onClick={done}>{say`Cancel`}</Button>
       </div>
     </form>
   );
@@ -128,7 +130,7 @@ function DropFactorForm({ done }: { readonly done: () => void }) {
   return (
     <form className="stack slim" onSubmit={submit} noValidate>
       <TextField
-        label="Your password"
+        label={say`Your password`}
         type="password"
         autoComplete="current-password"
         value={password}
@@ -136,13 +138,11 @@ function DropFactorForm({ done }: { readonly done: () => void }) {
         fault={fault}
       />
       {drop.error && fault === undefined && (
-        <Alert type="error" title={failureWords(drop.error, 'Not switched off')} />
+        <Alert type="error" title={failureWords(drop.error, say`Not switched off`)} />
       )}
       <div className="row near">
-        <Button danger htmlType="submit" loading={drop.isPending}>
-          Switch it off
-        </Button>
-        <Button onClick={done}>Keep it</Button>
+        <Button danger htmlType="submit" loading={drop.isPending}>{say`Switch it off`}</Button>
+        <Button onClick={done}>{say`Keep it`}</Button>
       </div>
     </form>
   );
@@ -154,16 +154,18 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
   const Form = isOn ? DropFactorForm : NewFactorForm;
   return (
     <section className="stack">
-      <h2>Second factor</h2>
+      <h2>{say`Second factor`}</h2>
       <p>
         {isOn
-          ? 'On: each sign-in asks for a code of your authenticator app as well.'
-          : 'Off: your password alone lets somebody in. With an authenticator app on your telephone, a stolen password is of no use.'}
+          ? say`On: each sign-in asks for a code of your authenticator app as well.`
+          : say`Off: your password alone lets somebody in. With an authenticator app on your telephone, a stolen password is of no use.`}
       </p>
       {isOpen ? (
         <Form done={done} />
       ) : (
-        <Button onClick={() => setOpen(true)}>{isOn ? 'Switch it off …' : 'Set it up …'}</Button>
+        <Button onClick={() => setOpen(true)}>
+          {isOn ? say`Switch it off …` : say`Set it up …`}
+        </Button>
       )}
     </section>
   );
@@ -171,7 +173,7 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
 
 /** `Firefox on Linux`, of what a browser says of itself. */
 function deviceWords(device: string): string {
-  if (device === '') return 'Unknown device';
+  if (device === '') return say`Unknown device`;
   const { browser, os, platform } = Bowser.parse(device);
   const where = platform.model ?? os.name;
   return browser.name ? [browser.name, where].filter(Boolean).join(' on ') : device;
@@ -181,18 +183,18 @@ function Sessions() {
   const moment = useMoment();
   const sessions = useSessions();
   const end = useEndSession();
-  if (sessions.isPending) return <Loading what="where you are signed in" />;
+  if (sessions.isPending) return <Loading what={say`where you are signed in`} />;
   if (sessions.isError)
     return (
       <Failed
-        what="Where you are signed in"
+        what={say`Where you are signed in`}
         error={sessions.error}
         retry={() => void sessions.refetch()}
       />
     );
   return (
     <section className="stack">
-      <h2>Where you are signed in</h2>
+      <h2>{say`Where you are signed in`}</h2>
       <Table<SessionEntry>
         rowKey="id"
         size="small"
@@ -200,35 +202,37 @@ function Sessions() {
         dataSource={sessions.data}
         columns={[
           {
-            title: 'Device',
+            title: say`Device`,
             render: (_, { device, isThis }) => (
               <>
                 {deviceWords(device)}
-                {isThis && <div className="soft">this one</div>}
+                {isThis && <div className="soft">{say`this one`}</div>}
               </>
             ),
           },
-          { title: 'Last used', render: (_, { seen }) => moment(seen) },
-          { title: 'Since', responsive: ['md'], render: (_, { since }) => moment(since) },
-          { title: 'From address', responsive: ['md'], render: (_, { address }) => address ?? '' },
+          { title: say`Last used`, render: (_, { seen }) => moment(seen) },
+          { title: say`Since`, responsive: ['md'], render: (_, { since }) => moment(since) },
           {
-            title: <span className="hidden-but-read">Sign out</span>,
+            title: say`From address`,
+            responsive: ['md'],
+            render: (_, { address }) => address ?? '',
+          },
+          {
+            title: <span className="hidden-but-read">{say`Sign out`}</span>,
             render: (_, { id, isThis, device }) =>
               !isThis && (
                 <Button
                   size="small"
-                  aria-label={`Sign out ${deviceWords(device)}`}
+                  aria-label={say`Sign out ${deviceWords(device)}`}
                   onClick={() => end.mutate(id)}
-                >
-                  Sign out
-                </Button>
+                >{say`Sign out`}</Button>
               ),
           },
         ]}
       />
-      {end.error && <Alert type="error" title={failureWords(end.error, 'Not signed out')} />}
+      {end.error && <Alert type="error" title={failureWords(end.error, say`Not signed out`)} />}
       {sessions.data.length > 1 && (
-        <Button onClick={() => end.mutate(null)}>Sign out everywhere else</Button>
+        <Button onClick={() => end.mutate(null)}>{say`Sign out everywhere else`}</Button>
       )}
     </section>
   );
@@ -241,7 +245,7 @@ export default function AccountPage() {
   return (
     <div className="page stack column far">
       <div>
-        <h1>Your account</h1>
+        <h1>{say`Your account`}</h1>
         <p className="soft">
           {person.name}, {person.email}
         </p>

@@ -6,11 +6,12 @@ import { SelectField } from '../fields/SelectField.tsx';
 import { faultAt, TextField } from '../fields/TextField.tsx';
 import { newToken } from '../platform/token.ts';
 import { useMoment } from '../platform/useMoment.ts';
+import { say } from '@water-clock/core';
 
 const DAYS = [
-  [30, 'a month'],
-  [90, 'three months'],
-  [365, 'a year'],
+  [30, say`a month`],
+  [90, say`three months`],
+  [365, say`a year`],
 ] as const;
 
 const makeIds = () => ({ id: newId(), token: newToken() });
@@ -46,14 +47,15 @@ export function ApiTokens() {
   const error = withdraw.error ?? (fault === undefined ? make.error : null);
   return (
     <section className="stack">
-      <h2>Tokens for programs</h2>
+      <h2>{say`Tokens for programs`}</h2>
       <p>
-        A program that sends <code>Authorization: Bearer</code> and a token does what you may do,
-        but for your account. <a href="/api/docs">What it can ask</a>
+        {say`A program that sends`} <code>Authorization: Bearer</code>{' '}
+        {say`and a token does what you may do, but for your account.`}{' '}
+        <a href="/api/docs">{say`What it can ask`}</a>
       </p>
       {made && (
         <div className="notice">
-          <strong>Copy it now; it is shown once:</strong>{' '}
+          <strong>{say`Copy it now; it is shown once:`}</strong>{' '}
           <Typography.Text code copyable>
             {made}
           </Typography.Text>
@@ -66,34 +68,30 @@ export function ApiTokens() {
               <span>
                 <strong>{token.name}</strong>{' '}
                 <span className="soft">
-                  until {moment(token.expiresAt)},{' '}
-                  {token.usedAt === null ? 'never used' : `last used ${moment(token.usedAt)}`}
+                  {say`until ${moment(token.expiresAt)},`}{' '}
+                  {token.usedAt === null ? say`never used` : say`last used ${moment(token.usedAt)}`}
                 </span>
               </span>
               <Button
                 size="small"
-                aria-label={`Withdraw ${token.name}`}
+                aria-label={say`Withdraw ${token.name}`}
                 onClick={() => withdraw.mutate(token.id)}
-              >
-                Withdraw
-              </Button>
+              >{say`Withdraw`}</Button>
             </li>
           ))}
         </ul>
       )}
       <form className="stack slim" onSubmit={submit} noValidate>
-        <TextField label="What it is for" value={name} set={setName} fault={fault} />
+        <TextField label={say`What it is for`} value={name} set={setName} fault={fault} />
         <SelectField
-          label="Good for"
+          label={say`Good for`}
           value={days}
           options={DAYS}
           pick={(value) => setDays(Number(value))}
         />
-        <Button htmlType="submit" loading={make.isPending}>
-          Make a token
-        </Button>
+        <Button htmlType="submit" loading={make.isPending}>{say`Make a token`}</Button>
       </form>
-      {error && <Alert type="error" title={failureWords(error, 'Not done')} />}
+      {error && <Alert type="error" title={failureWords(error, say`Not done`)} />}
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { failureWords, newId } from '../api/request.ts';
 import { faultAt, TextField } from '../fields/TextField.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useComeIn } from './useComeIn.ts';
+import { say } from '@water-clock/core';
 
 /** A new firm and its owner. */
 export default function FoundPage() {
@@ -15,15 +16,17 @@ export default function FoundPage() {
   // Made once, so that two presses found one firm.
   const [ids] = useState(() => ({ id: newId(), personId: newId() }));
   const [typed, setTyped] = useState({ firm: '', name: '', email: '', password: '', code: '' });
-  if (founding.isPending) return <Loading what="the page" />;
+  if (founding.isPending) return <Loading what={say`the page`} />;
   if (founding.isError)
-    return <Failed what="The page" error={founding.error} retry={() => void founding.refetch()} />;
+    return (
+      <Failed what={say`The page`} error={founding.error} retry={() => void founding.refetch()} />
+    );
   if (founding.data === 'closed' && !found.isSuccess)
     return (
       <main className="page stack slim">
-        <h1>Nobody can found a firm here</h1>
-        <p>Ask an owner of your firm to invite you.</p>
-        <Link to="/">Sign in</Link>
+        <h1>{say`Nobody can found a firm here`}</h1>
+        <p>{say`Ask an owner of your firm to invite you.`}</p>
+        <Link to="/">{say`Sign in`}</Link>
       </main>
     );
   const { error } = found;
@@ -45,33 +48,36 @@ export default function FoundPage() {
   const told = Object.keys(typed).some((name) => faultAt(error, name) !== undefined);
   return (
     <main className="page stack slim">
-      <h1>Found your firm</h1>
-      <p>You become its owner. You can invite the others right after.</p>
+      <h1>{say`Found your firm`}</h1>
+      <p>{say`You become its owner. You can invite the others right after.`}</p>
       <form className="stack" onSubmit={submit} noValidate>
         {asksCode && (
           <TextField
             {...field('code')}
-            label="One-time code"
+            label={say`One-time code`}
             autoComplete="off"
-            hint="bin/start printed it when it started the server."
+            hint={say`bin/start printed it when it started the server.`}
           />
         )}
-        <TextField {...field('firm')} label="Name of the firm" autoComplete="organization" />
-        <TextField {...field('name')} label="Your name" autoComplete="name" />
-        <TextField {...field('email')} label="E-mail" type="email" autoComplete="username" />
+        <TextField {...field('firm')} label={say`Name of the firm`} autoComplete="organization" />
+        <TextField {...field('name')} label={say`Your name`} autoComplete="name" />
+        <TextField {...field('email')} label={say`E-mail`} type="email" autoComplete="username" />
         <TextField
           {...field('password')}
-          label="Password"
+          label={say`Password`}
           type="password"
           autoComplete="new-password"
-          hint="At least 10 characters. Three words are easy to keep."
+          hint={say`At least 10 characters. Three words are easy to keep.`}
         />
-        {error && !told && <Alert type="error" title={failureWords(error, 'Not founded')} />}
-        <Button type="primary" htmlType="submit" size="large" loading={found.isPending}>
-          Found the firm
-        </Button>
+        {error && !told && <Alert type="error" title={failureWords(error, say`Not founded`)} />}
+        <Button
+          type="primary"
+          htmlType="submit"
+          size="large"
+          loading={found.isPending}
+        >{say`Found the firm`}</Button>
       </form>
-      {!asksCode && <Link to="/">Sign in to a firm that is here already</Link>}
+      {!asksCode && <Link to="/">{say`Sign in to a firm that is here already`}</Link>}
     </main>
   );
 }

@@ -7,6 +7,7 @@ import { faultAt, TextField } from '../fields/TextField.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { roleName } from './roles.ts';
 import { useComeIn } from './useComeIn.ts';
+import { say } from '@water-clock/core';
 
 /** For who has a link: an invitation, or one for a new password. Its token is behind the #, so the browser sends it to nobody. */
 export default function JoinPage() {
@@ -16,17 +17,17 @@ export default function JoinPage() {
   const link = useLinkPurpose(token);
   const join = useJoin(token);
   const comeIn = useComeIn();
-  if (link.isPending) return <Loading what="your link" />;
+  if (link.isPending) return <Loading what={say`your link`} />;
   if (link.error instanceof RefusedError)
     return (
       <main className="page stack slim">
-        <h1>This link is not good</h1>
+        <h1>{say`This link is not good`}</h1>
         <p>{link.error.message}.</p>
-        <Link to="/">Sign in</Link>
+        <Link to="/">{say`Sign in`}</Link>
       </main>
     );
   if (link.isError)
-    return <Failed what="Your link" error={link.error} retry={() => void link.refetch()} />;
+    return <Failed what={say`Your link`} error={link.error} retry={() => void link.refetch()} />;
   const { purpose, firm, name, email, role } = link.data;
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -35,15 +36,15 @@ export default function JoinPage() {
   const fault = faultAt(join.error, 'password');
   return (
     <main className="page stack slim">
-      <h1>{purpose === 'invitation' ? `Welcome to ${firm}` : 'A new password'}</h1>
+      <h1>{purpose === 'invitation' ? say`Welcome to ${firm}` : say`A new password`}</h1>
       <p>
         {purpose === 'invitation'
-          ? `${name}, you are invited as ${role === null ? 'one of the firm' : roleName(role).toLowerCase()}. Choose a password, and you are in.`
-          : `${name}, choose a new password for ${firm}. You are signed out everywhere else.`}
+          ? say`${name}, you are invited as ${role === null ? say`one of the firm` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
+          : say`${name}, choose a new password for ${firm}. You are signed out everywhere else.`}
       </p>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label="E-mail"
+          label={say`E-mail`}
           type="email"
           name="email"
           autoComplete="username"
@@ -52,20 +53,20 @@ export default function JoinPage() {
           set={() => undefined}
         />
         <TextField
-          label="Password"
+          label={say`Password`}
           type="password"
           name="password"
           autoComplete="new-password"
           value={password}
           set={setPassword}
           fault={fault}
-          hint="At least 10 characters. Three words are easy to keep."
+          hint={say`At least 10 characters. Three words are easy to keep.`}
         />
         {join.error && fault === undefined && (
-          <Alert type="error" title={failureWords(join.error, 'Not done')} />
+          <Alert type="error" title={failureWords(join.error, say`Not done`)} />
         )}
         <Button type="primary" htmlType="submit" size="large" loading={join.isPending}>
-          {purpose === 'invitation' ? 'Join the firm' : 'Set the password'}
+          {purpose === 'invitation' ? say`Join the firm` : say`Set the password`}
         </Button>
       </form>
     </main>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Button, Table } from 'antd';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { ownerName } from '../api/whose.ts';
 import { unsentHere, unsentWords } from './device.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -31,7 +31,7 @@ function nameIn(answer: KeptAnswer | null): string {
   // The cast only looks: what is missing is not there.
   const body = answer?.body as
     { site?: { name?: string }; plan?: { timer?: { name?: string } } } | undefined;
-  return [body?.site?.name, body?.plan?.timer?.name].filter(Boolean).join(', ') || 'a timer';
+  return [body?.site?.name, body?.plan?.timer?.name].filter(Boolean).join(', ') || say`a timer`;
 }
 
 async function keptHere() {
@@ -50,7 +50,7 @@ async function keptHere() {
   };
 }
 
-const KEPT_KEY = ['kept on this device'];
+const KEPT_KEY = [say`kept on this device`];
 const sizeWords = (bytes: number) =>
   bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${Math.round(bytes / 1e6)} MB`;
 
@@ -66,45 +66,38 @@ export default function KeptPage() {
       on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
       ...{ clock, order },
     });
-  if (!kept.data) return <Loading what="what is kept" />;
+  if (!kept.data) return <Loading what={say`what is kept`} />;
   const { timers, others, bytes, unsent } = kept.data;
   const fetchAnew = async () => {
-    setSaid('Fetching …');
+    setSaid(say`Fetching …`);
     const missing = await takeAlong(timers.map(({ id }) => id));
     setSaid(
       missing === 0
-        ? 'All of it is in step with the office.'
-        : `${missing === 1 ? 'One answer' : `${missing} answers`} did not come. What was kept is still here.`,
+        ? say`All of it is in step with the office.`
+        : say`${missing === 1 ? say`One answer` : say`${missing} answers`} did not come. What was kept is still here.`,
     );
     await again();
   };
   return (
     <div className="page stack">
-      <h1>On this device</h1>
-      <p className="column">
-        What you have opened in the last {MOST_KEPT_DAYS} days, and the visits of the day, open
-        without a network. It belongs to you, and is deleted when you sign out.
-      </p>
+      <h1>{say`On this device`}</h1>
+      <p className="column">{say`What you have opened in the last ${MOST_KEPT_DAYS} days, and the visits of the day, open without a network. It belongs to you, and is deleted when you sign out.`}</p>
       <p>
-        <strong>
-          {sizeWords(bytes)} of {sizeWords(MOST_KEPT_BYTES)}
-        </strong>
-        : {timers.length === 1 ? '1 timer' : `${timers.length} timers`}, and{' '}
-        {others === 1 ? '1 other answer' : `${others} other answers`} of the office, such as its
-        library.
+        <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>
+        {say`: ${timers.length === 1 ? say`1 timer` : say`${timers.length} timers`}, and`}{' '}
+        {say`${others === 1 ? say`1 other answer` : say`${others} other answers`} of the office, such as its library.`}
       </p>
       <p role="status">
         {unsent === null
-          ? 'Nothing waits to be sent.'
-          : `Waiting to be sent: ${unsent}. It goes when its timer is open and there is a network.`}
+          ? say`Nothing waits to be sent.`
+          : say`Waiting to be sent: ${unsent}. It goes when its timer is open and there is a network.`}
       </p>
       <div className="row">
-        <Button type="primary" onClick={() => void fetchAnew()}>
-          Fetch it anew
-        </Button>
-        <Button danger onClick={() => void forget(ownerName()).then(again)}>
-          Delete what is kept
-        </Button>
+        <Button type="primary" onClick={() => void fetchAnew()}>{say`Fetch it anew`}</Button>
+        <Button
+          danger
+          onClick={() => void forget(ownerName()).then(again)}
+        >{say`Delete what is kept`}</Button>
         {said !== null && <span role="status">{said}</span>}
       </div>
       <Table<KeptTimer>
@@ -112,14 +105,14 @@ export default function KeptPage() {
         rowKey="id"
         pagination={false}
         dataSource={timers}
-        locale={{ emptyText: 'No timer is kept yet.' }}
+        locale={{ emptyText: say`No timer is kept yet.` }}
         columns={[
           {
-            title: 'Timer',
+            title: say`Timer`,
             dataIndex: 'name',
             render: (name: string, { id }) => <Link to={`/timers/${id}`}>{name}</Link>,
           },
-          { title: 'In step with the office', dataIndex: 'at', render: moment },
+          { title: say`In step with the office`, dataIndex: 'at', render: moment },
         ]}
       />
     </div>

@@ -5,6 +5,7 @@ import { useFounding, useForgotten } from '../api/joining.ts';
 import { useSignIn, type SessionView } from '../api/people.ts';
 import { failureWords, RefusedError } from '../api/request.ts';
 import { faultAt, TextField } from '../fields/TextField.tsx';
+import { say } from '@water-clock/core';
 
 const CODE_CODES = ['code-needed', 'wrong-code'];
 
@@ -15,17 +16,15 @@ function Forgotten({ email }: { readonly email: string }) {
     return (
       <Alert
         type="info"
-        title={`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your firm finds it under “The firm”.`}
+        title={say`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your firm finds it under “The firm”.`}
       />
     );
   return (
     <>
-      <Button loading={isPending} onClick={() => mutate(email)}>
-        I forgot my password
-      </Button>
+      <Button loading={isPending} onClick={() => mutate(email)}>{say`I forgot my password`}</Button>
       {error && (
         <p role="alert" className="fault">
-          {faultAt(error, 'email') ?? failureWords(error, 'Not asked for')}
+          {faultAt(error, 'email') ?? failureWords(error, say`Not asked for`)}
         </p>
       )}
     </>
@@ -39,7 +38,7 @@ function FoundLink() {
   if (founding.data !== 'open') return null;
   return (
     <p>
-      New here? <Link to="/found">Found your firm</Link>
+      {say`New here?`} <Link to="/found">{say`Found your firm`}</Link>
     </p>
   );
 }
@@ -65,10 +64,10 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
   const asks = error instanceof RefusedError && error.code === 'code-needed';
   return (
     <div className="page stack slim">
-      <h1>Sign in</h1>
+      <h1>{say`Sign in`}</h1>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label="E-mail"
+          label={say`E-mail`}
           type="email"
           name="email"
           autoComplete="username"
@@ -77,7 +76,7 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
           fault={emailFault}
         />
         <TextField
-          label="Password"
+          label={say`Password`}
           type="password"
           name="password"
           autoComplete="current-password"
@@ -87,14 +86,14 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
         />
         {asksCode && (
           <TextField
-            label="Code"
+            label={say`Code`}
             name="code"
             inputMode="numeric"
             autoComplete="one-time-code"
             autoFocus
             value={code}
             set={setCode}
-            hint="Six digits that your authenticator app shows now."
+            hint={say`Six digits that your authenticator app shows now.`}
           />
         )}
         {error && !asks && !emailFault && !passwordFault && (
@@ -102,23 +101,23 @@ export default function SignInPage({ demo }: Pick<SessionView, 'demo'>) {
             {error.message}
           </p>
         )}
-        <Button type="primary" htmlType="submit" size="large" loading={signIn.isPending}>
-          Sign in
-        </Button>
+        <Button
+          type="primary"
+          htmlType="submit"
+          size="large"
+          loading={signIn.isPending}
+        >{say`Sign in`}</Button>
       </form>
       <Forgotten email={email} />
       <FoundLink />
       {demo && (
         <div className="sign-in-demo part stack">
-          <p>
-            This is a demonstration with invented gardens. Look around as {demo.name}; nobody's
-            timer can be harmed.
-          </p>
+          <p>{say`This is a demonstration with invented gardens. Look around as ${demo.name}; nobody's timer can be harmed.`}</p>
           <Button
             size="large"
             onClick={() => signIn.mutate({ email: demo.email, password: demo.password })}
           >
-            Come in as {demo.name}
+            {say`Come in as ${demo.name}`}
           </Button>
         </div>
       )}

@@ -1,5 +1,5 @@
 /** What of a person is on this device: counted before they sign out, and taken away when they do. */
-import { listed } from '@water-clock/core';
+import { listed, say } from '@water-clock/core';
 import { countPending, isAnothersPending } from '../editor/pendingWrites.ts';
 import { isAnothersNewSite, newTimers } from '../api/newSites.ts';
 import { ownerName } from '../api/whose.ts';
@@ -20,12 +20,12 @@ export const unsentHere = async (): Promise<Unsent> => ({
 });
 
 const counted = (count: number, one: string, many: string) =>
-  count === 0 ? [] : [count === 1 ? `one ${one}` : `${count} ${many}`];
+  count === 0 ? [] : [count === 1 ? say`one ${one}` : `${count} ${many}`];
 
 /** `2 changes and one photo`; null: nothing waits. */
 export function unsentWords({ sites, changes, photos }: Unsent): string | null {
   const parts = [
-    ...counted(sites, 'new site', 'new sites'),
+    ...counted(sites, say`new site`, say`new sites`),
     ...counted(changes, 'change', 'changes'),
     ...counted(photos, 'photo', 'photos'),
   ];

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Button } from 'antd';
-import { MOST_PHOTOS } from '@water-clock/core';
+import { MOST_PHOTOS, say } from '@water-clock/core';
 import { keepPhoto, photoPath, sendWaiting, waitingPhoto } from './photos.ts';
 import { FileButton } from '../fields/FileButton.tsx';
 
@@ -31,7 +31,7 @@ function Picture({
     };
   }, [id, left]);
   if (waiting === undefined) return <span className="photo" />;
-  return <img className="photo" src={waiting ?? photoPath(id)} alt={`Photo ${number}`} />;
+  return <img className="photo" src={waiting ?? photoPath(id)} alt={say`Photo ${number}`} />;
 }
 
 interface Props {
@@ -48,7 +48,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
   const [left, setLeft] = useState(0);
   const bring = () =>
     void sendWaiting().then(setLeft, (error: unknown) =>
-      setFault(error instanceof Error ? `Not kept: ${error.message}.` : 'Not kept.'),
+      setFault(error instanceof Error ? say`Not kept: ${error.message}.` : say`Not kept.`),
     );
   useEffect(() => {
     bring();
@@ -63,10 +63,11 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       try {
         made.push(await keepPhoto(file));
       } catch (error) {
-        setFault(error instanceof Error ? `Not added: ${error.message}.` : 'Not added.');
+        setFault(error instanceof Error ? say`Not added: ${error.message}.` : say`Not added.`);
       }
     }
-    if (files.length > room) setFault(`At most ${most} photos are kept; the others were left out.`);
+    if (files.length > room)
+      setFault(say`At most ${most} photos are kept; the others were left out.`);
     if (made.length === 0) return;
     set?.([...photos, ...made]);
     setLeft((before) => before + made.length);
@@ -79,7 +80,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
           <Picture id={id} number={i + 1} left={left} />
           {set && (
             <Button
-              aria-label={`Delete photo ${i + 1}`}
+              aria-label={say`Delete photo ${i + 1}`}
               onClick={() => set(photos.filter((one) => one !== id))}
             >
               ×
@@ -89,7 +90,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       ))}
       {set && photos.length < most && (
         <FileButton
-          label="Add a photo"
+          label={say`Add a photo`}
           accept="image/*"
           several={most > 1}
           take={(files) => void take(files)}
@@ -97,7 +98,7 @@ export function PhotoRow({ photos, set, label, most = MOST_PHOTOS }: Props) {
       )}
       {left > 0 && (
         <span className="soft" role="status">
-          {left} on the way
+          {say`${left} on the way`}
         </span>
       )}
       {fault && (

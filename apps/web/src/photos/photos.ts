@@ -4,6 +4,7 @@
  */
 import { answered, newId, RefusedError } from '../api/request.ts';
 import { ownerName } from '../api/whose.ts';
+import { say } from '@water-clock/core';
 
 /** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
 const LONGER_SIDE = 1600;
@@ -36,14 +37,14 @@ export class NoPhotoError extends Error {}
 export async function scaledDown(file: File): Promise<Blob> {
   if (file.size > MOST_FILE_BYTES)
     throw new NoPhotoError(
-      `${file.name} has ${Math.round(file.size / 1e6)} MB; allowed: ${MOST_FILE_BYTES / 1e6} MB`,
+      say`${file.name} has ${Math.round(file.size / 1e6)} MB; allowed: ${MOST_FILE_BYTES / 1e6} MB`,
     );
   let picture: ImageBitmap;
   try {
     picture = await createImageBitmap(file);
   } catch {
     throw new NoPhotoError(
-      `${file.name} is no picture that this device can read; JPEG, PNG and WebP can be`,
+      say`${file.name} is no picture that this device can read; JPEG, PNG and WebP can be`,
     );
   }
   const scale = Math.min(1, LONGER_SIDE / Math.max(picture.width, picture.height));
@@ -55,7 +56,7 @@ export async function scaledDown(file: File): Promise<Blob> {
   const blob = await new Promise<Blob | null>((resolve) =>
     canvas.toBlob(resolve, 'image/jpeg', QUALITY),
   );
-  if (!blob) throw new NoPhotoError(`${file.name} could not be scaled down on this device`);
+  if (!blob) throw new NoPhotoError(say`${file.name} could not be scaled down on this device`);
   return blob;
 }
 

@@ -21,6 +21,7 @@ import {
   type Plan,
   type Reason,
   type SiteMinutes,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -53,7 +54,7 @@ export function Reasons({ result, timerId }: { result: PlanResult; timerId: stri
   const { cost } = result;
   return (
     <section className="plan-reasons stack">
-      <h2>Why</h2>
+      <h2>{say`Why`}</h2>
       <ul>
         {result.reasons.map(line)}
         {cost &&
@@ -71,31 +72,31 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
   const { clock } = usePreferences();
   const [first] = results;
   const rows: [string, (result: PlanResult & { plan: Plan }) => string][] = [
-    ['Programs', ({ plan }) => String(plan.programs.length)],
+    [say`Programs`, ({ plan }) => String(plan.programs.length)],
     [
-      'Starts in all',
+      say`Starts in all`,
       ({ plan }) => String(plan.programs.reduce((sum, { starts }) => sum + starts.length, 0)),
     ],
-    ['Days a week', ({ plan }) => datesText(plan)],
+    [say`Days a week`, ({ plan }) => datesText(plan)],
     [
-      'Runs',
+      say`Runs`,
       ({ plan }) =>
         plan.programs
           .map((program) => `${program.letter} ${spansWords(plan, program, clock).join(', ')}`)
           .join('; '),
     ],
-    ['Water a week', ({ plan }) => weekWords(plan)],
+    [say`Water a week`, ({ plan }) => weekWords(plan)],
     [
-      'Off the need',
+      say`Off the need`,
       ({ cost }) =>
-        `${cost?.[0] ?? 0} ${cost?.[0] === 1 ? 'station' : 'stations'}, ${((cost?.[5] ?? 0) / 10).toFixed(1)} % in all`,
+        say`${cost?.[0] ?? 0} ${cost?.[0] === 1 ? say`station` : say`stations`}, ${((cost?.[5] ?? 0) / 10).toFixed(1)} % in all`,
     ],
     [
-      'Outside the hours',
-      ({ cost }) => (cost?.[1] ? `${lengthWords(Math.round(cost[1] * 60))} a week` : 'nothing'),
+      say`Outside the hours`,
+      ({ cost }) => (cost?.[1] ? say`${lengthWords(Math.round(cost[1] * 60))} a week` : 'nothing'),
     ],
     [
-      'Gives up',
+      say`Gives up`,
       ({ plan, cost, kind }) => {
         const lost = notKept(brief, plan);
         const told =
@@ -103,10 +104,13 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
         return [told, ...lost].filter(Boolean).join('; ') || '—';
       },
     ],
-    ['Proved', ({ proof }) => (proof.optimal ? 'nothing is better' : 'best that was found')],
+    [
+      say`Proved`,
+      ({ proof }) => (proof.optimal ? say`nothing is better` : say`best that was found`),
+    ],
   ];
   return (
-    <Scroll label="The plans as a table">
+    <Scroll label={say`The plans as a table`}>
       <table className="plan-table data">
         <thead>
           <tr>
@@ -144,17 +148,17 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
   const differences = applied.ok ? planDifferences(props.plan, applied.value.plan, clock) : [];
   return (
     <section className="plan-changes stack">
-      <h2>What changes on the timer</h2>
+      <h2>{say`What changes on the timer`}</h2>
       {differences.length === 0 ? (
-        <p>Nothing: these programs are on the timer already.</p>
+        <p>{say`Nothing: these programs are on the timer already.`}</p>
       ) : (
         <>
           <table>
             <thead>
               <tr>
-                <th scope="col">Setting</th>
-                <th scope="col">Now</th>
-                <th scope="col">Then</th>
+                <th scope="col">{say`Setting`}</th>
+                <th scope="col">{say`Now`}</th>
+                <th scope="col">{say`Then`}</th>
               </tr>
             </thead>
             <tbody>
@@ -173,10 +177,8 @@ export function Changes({ props, plan }: { props: StepProps; plan: Plan }) {
             type="primary"
             size="large"
             onClick={() => setRefusal(commitWords(props.editor, change))}
-          >
-            Take these programs
-          </Button>
-          <p className="soft">One step; “Undo” brings the present programs back.</p>
+          >{say`Take these programs`}</Button>
+          <p className="soft">{say`One step; “Undo” brings the present programs back.`}</p>
         </>
       )}
       {refusal && <p className="fault">{refusal}</p>}
@@ -205,18 +207,18 @@ export function Season({
   );
   return (
     <section>
-      <h2>Through the year</h2>
+      <h2>{say`Through the year`}</h2>
       <p>
         {others.length === 0
-          ? 'One set of programs serves the whole year, with these percents:'
-          : `These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
-        {minutes.hundredMonth ? ` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
+          ? say`One set of programs serves the whole year, with these percents:`
+          : say`These programs serve in ${12 - others.length} months, with these percents; ${others.map(({ month }) => monthName(month)).join(', ')} ask for something else.`}
+        {minutes.hundredMonth ? say` 100 % is ${monthName(minutes.hundredMonth)}.` : ''}
       </p>
       <ol className="season list tiles of-100 near">
         {months.map(({ month, percent, serves }) => (
           <li key={month} className={serves ? undefined : 'fault'}>
             <span>{monthName(month).slice(0, 3)}</span>
-            <strong>{percent === null ? 'off' : serves ? percent : '*'}</strong>
+            <strong>{percent === null ? say`off` : serves ? percent : '*'}</strong>
           </li>
         ))}
       </ol>
@@ -232,8 +234,8 @@ export function Season({
                 {seasonMonth.serves
                   ? ''
                   : seasonMonth.plan
-                    ? `Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
-                    : 'Nothing better was found.'}
+                    ? say`Set: ${seasonMonth.plan.programs.map((program) => `${program.letter} ${ruleWords(program.days, clock, order)}, ${spansWords(seasonMonth.plan ?? clockPlan, program, clock).join(', ')}`).join('; ')} (${differences.length} settings differ).`
+                    : say`Nothing better was found.`}
               </li>
             );
           })}

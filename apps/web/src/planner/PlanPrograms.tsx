@@ -8,6 +8,7 @@ import {
   type ClockStyle,
   type Pins,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { ruleWords, spansWords } from './facts.ts';
@@ -33,7 +34,7 @@ function toggled<T>(
 function Keep({ kept, what, press }: { kept: boolean; what: string; press: () => void }) {
   return (
     <Button className="keep" aria-pressed={kept} onClick={press}>
-      {kept ? 'kept' : 'keep'} <span className="hidden-but-read">{what}</span>
+      {kept ? say`kept` : say`keep`} <span className="hidden-but-read">{what}</span>
     </Button>
   );
 }
@@ -48,16 +49,16 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
         const spans = spansWords(plan, program, clock);
         return (
           <table key={letter} className="plan-program data">
-            <caption>Program {letter}</caption>
+            <caption>{say`Program ${letter}`}</caption>
             <tbody>
               <tr>
-                <th scope="row">Days</th>
+                <th scope="row">{say`Days`}</th>
                 <td>{ruleWords(days, clock, order)}</td>
                 <td>
                   {days && (
                     <Keep
                       kept={pins.days?.some((one) => one.program === letter) ?? false}
-                      what={`the days of ${letter}`}
+                      what={say`the days of ${letter}`}
                       press={() =>
                         setPins({
                           ...pins,
@@ -74,7 +75,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
               </tr>
               {starts.map((start, i) => (
                 <tr key={start}>
-                  <th scope="row">{starts.length > 1 ? `Start ${i + 1}` : 'Start'}</th>
+                  <th scope="row">{starts.length > 1 ? say`Start ${i + 1}` : say`Start`}</th>
                   <td>
                     <strong>{startWords(start, clock)}</strong>{' '}
                     <span className="soft">{spans[i]?.slice(spans[i].indexOf('–'))}</span>
@@ -85,7 +86,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                         pins.starts?.some((one) => one.program === letter && one.start === start) ??
                         false
                       }
-                      what={`the start ${startWords(start, clock)} of ${letter}`}
+                      what={say`the start ${startWords(start, clock)} of ${letter}`}
                       press={() =>
                         setPins({
                           ...pins,
@@ -109,7 +110,7 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                   <td>
                     <Keep
                       kept={pins.runs?.some((one) => one.station === station) ?? false}
-                      what={`the minutes of ${stationWords(brief, station)}`}
+                      what={say`the minutes of ${stationWords(brief, station)}`}
                       press={() =>
                         setPins({
                           ...pins,
@@ -140,10 +141,8 @@ export function PlanPrograms({ plan, brief, clock, pins, setPins }: Props) {
                           : 'default'
                       }
                     >
-                      in {letter}{' '}
-                      <span className="hidden-but-read">
-                        keep {stationWords(brief, station)} there
-                      </span>
+                      {say`in ${letter}`}{' '}
+                      <span className="hidden-but-read">{say`keep ${stationWords(brief, station)} there`}</span>
                     </Button>
                   </td>
                 </tr>

@@ -21,6 +21,8 @@ import {
   type Pins,
   type Plan,
   type PlannerOptions,
+  language,
+  say,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
 import { clockChangesAfter } from '../platform/clockChange.ts';
@@ -94,7 +96,7 @@ function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brie
 
 /** The planner: from the brief to the best programs, with reasons. A plan that does not know the rules of its place is none. */
 export default function PlannerView(props: StepProps) {
-  if (props.isPending) return <Loading what="the rules, tables and weather of this house" />;
+  if (props.isPending) return <Loading what={say`the rules, tables and weather of this house`} />;
   if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
   return <Planner {...props} />;
 }
@@ -140,6 +142,7 @@ function Planner(props: StepProps) {
       season: survey.season === 'days' ? 'days' : 'percent',
       alone,
       clock,
+      language: language(),
     });
   };
   const { results, state, request, best } = planning;
@@ -157,9 +160,7 @@ function Planner(props: StepProps) {
       <Patterns />
       <div className="planner-head row">
         {state === 'working' ? (
-          <Button size="large" onClick={stop}>
-            Stop
-          </Button>
+          <Button size="large" onClick={stop}>{say`Stop`}</Button>
         ) : (
           <Button
             size="large"
@@ -167,23 +168,21 @@ function Planner(props: StepProps) {
             disabled={!watered}
             onClick={() => work(brief, kept > 0)}
           >
-            {kept > 0 ? 'Work out the rest' : 'Work it out'}
+            {kept > 0 ? say`Work out the rest` : say`Work it out`}
           </Button>
         )}
         {kept > 0 && state !== 'working' && (
-          <Button size="large" onClick={() => setPins({})}>
-            Keep nothing
-          </Button>
+          <Button size="large" onClick={() => setPins({})}>{say`Keep nothing`}</Button>
         )}
         <p role="status">
           {state === 'idle' &&
-            'From the brief to the best programs: days, programs, starts and minutes, with the reasons.'}
+            say`From the brief to the best programs: days, programs, starts and minutes, with the reasons.`}
           {state === 'working' &&
             (results.length > 0
-              ? 'Looking at plans of other kinds …'
-              : `Working it out: ${planning.tries} ways tried${best ? ', the best so far is below' : ''}.`)}
-          {state === 'stopped' && 'Stopped: the best that was found until then stays.'}
-          {state === 'done' && kept > 0 && `${kept} kept; the rest can be worked out around it.`}
+              ? say`Looking at plans of other kinds …`
+              : say`Working it out: ${planning.tries} ways tried${best ? say`, the best so far is below` : ''}.`)}
+          {state === 'stopped' && say`Stopped: the best that was found until then stays.`}
+          {state === 'done' && kept > 0 && say`${kept} kept; the rest can be worked out around it.`}
         </p>
       </div>
       {others.length > 0 && (
@@ -191,15 +190,13 @@ function Planner(props: StepProps) {
           className="check"
           checked={keepsClear}
           onChange={({ target }) => setKeepsClear(target.checked)}
-        >
-          keep clear of {listed(namesOf(others))}: nothing waters while the other timer does
-        </Checkbox>
+        >{say`keep clear of ${listed(namesOf(others))}: nothing waters while the other timer does`}</Checkbox>
       )}
       {unknown.length > 0 && (
         <div className="caution">
           <p>
-            Not known yet what {stationsText(unknown)} {unknown.length === 1 ? 'needs' : 'need'}.{' '}
-            <Link to={`/timers/${timerId}/minutes`}>Minutes</Link>
+            {say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`}{' '}
+            <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
           </p>
           {goByPresent.length > 0 ? (
             <Checkbox
@@ -207,19 +204,19 @@ function Planner(props: StepProps) {
               checked={byPresent}
               onChange={({ target }) => setByPresent(target.checked)}
             >
-              go by what the present programs give {stationsText(goByPresent)}
+              {say`go by what the present programs give ${stationsText(goByPresent)}`}
             </Checkbox>
           ) : (
-            <p>Left out of the programs.</p>
+            <p>{say`Left out of the programs.`}</p>
           )}
         </div>
       )}
-      {!watered && <p>There is nothing to work out before some station’s need is known.</p>}
-      {planning.why && <p className="fault">Not worked out: {planning.why}</p>}
+      {!watered && <p>{say`There is nothing to work out before some station’s need is known.`}</p>}
+      {planning.why && <p className="fault">{say`Not worked out: ${planning.why}`}</p>}
       {tried && state === 'done' && (
         <p className="caution">
-          The brief has been changed for this, as a try, or since. What was tried is not noted in
-          the brief. <Button onClick={() => work(brief, false)}>Back to the brief</Button>
+          {say`The brief has been changed for this, as a try, or since. What was tried is not noted in the brief.`}{' '}
+          <Button onClick={() => work(brief, false)}>{say`Back to the brief`}</Button>
         </p>
       )}
       {results.length === 0 && best && (
@@ -230,8 +227,8 @@ function Planner(props: StepProps) {
       )}
       {conflicts.length > 0 && (
         <section role="alert" className="aside alarm stack">
-          <h2>No programs can do all of this</h2>
-          <p>These cannot be had together. One change is enough:</p>
+          <h2>{say`No programs can do all of this`}</h2>
+          <p>{say`These cannot be had together. One change is enough:`}</p>
           <ul>
             {conflicts.map(({ path, demand, change, brief: changed }) => (
               <li key={path}>
@@ -239,41 +236,40 @@ function Planner(props: StepProps) {
                   <strong>{demand}</strong>
                 </p>
                 <p>
-                  {change} {changed && <Button onClick={() => work(changed, false)}>Try it</Button>}
+                  {change}{' '}
+                  {changed && <Button onClick={() => work(changed, false)}>{say`Try it`}</Button>}
                 </p>
               </li>
             ))}
           </ul>
-          <p className="soft">
-            What is allowed is for the local rules and those who set them to say.
-          </p>
+          <p className="soft">{say`What is allowed is for the local rules and those who set them to say.`}</p>
         </section>
       )}
       {short && shown && (
         <section role="alert" className="aside alarm stack">
-          <h2>These hours cannot be had</h2>
+          <h2>{say`These hours cannot be had`}</h2>
           <p>
-            Not everything fits between {startWords(wishOf(shown.brief).notBefore, clock)} and{' '}
+            {say`Not everything fits between ${startWords(wishOf(shown.brief).notBefore, clock)} and`}{' '}
             {startWords(wishOf(shown.brief).finishBy, clock)}:{' '}
-            {lengthWords(Math.round((shown.cost?.[1] ?? 0) * 60))} a week are outside. It fits if it{' '}
+            {say`${lengthWords(Math.round((shown.cost?.[1] ?? 0) * 60))} a week are outside. It fits if it`}{' '}
             {otherHoursWords(short, clock)}.
           </p>
           <p>
             {short.finishBy !== null && (
               <Button onClick={() => tryHours({ finishBy: short.finishBy ?? '07:00' })}>
-                Try: end by {startWords(short.finishBy, clock)}
+                {say`Try: end by ${startWords(short.finishBy, clock)}`}
               </Button>
             )}{' '}
             {short.notBefore !== null && (
               <Button onClick={() => tryHours({ notBefore: short.notBefore ?? '21:00' })}>
-                Try: begin at {startWords(short.notBefore, clock)}
+                {say`Try: begin at ${startWords(short.notBefore, clock)}`}
               </Button>
             )}
           </p>
         </section>
       )}
       {results[0]?.plan && (
-        <div className="tiles fill" role="group" aria-label="Plans that differ in kind">
+        <div className="tiles fill" role="group" aria-label={say`Plans that differ in kind`}>
           {results.map(({ kind, plan: other, cost }, i) =>
             other ? (
               <Button
@@ -285,9 +281,12 @@ function Planner(props: StepProps) {
                 <strong>{ALTERNATIVE_WORDS[kind]}</strong>
                 <PlanWeek plan={other} from={today} place={site} />
                 <span>
-                  {other.programs.length} {other.programs.length === 1 ? 'program' : 'programs'},{' '}
-                  {cost?.[4]} {cost?.[4] === 1 ? 'start' : 'starts'}
-                  {cost?.[1] ? `, ${lengthWords(Math.round(cost[1] * 60))} outside the hours` : ''}
+                  {other.programs.length}{' '}
+                  {other.programs.length === 1 ? say`program` : say`programs`}, {cost?.[4]}{' '}
+                  {cost?.[4] === 1 ? say`start` : say`starts`}
+                  {cost?.[1]
+                    ? say`, ${lengthWords(Math.round(cost[1] * 60))} outside the hours`
+                    : ''}
                 </span>
               </Button>
             ) : null,

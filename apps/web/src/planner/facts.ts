@@ -14,12 +14,13 @@ import {
   type Days,
   type Plan,
   type Program,
+  say,
 } from '@water-clock/core';
 
 /** A day rule without the date from which it counts. */
 export const ruleWords = (days: Days | null, clock: ClockStyle, order: DateOrder): string =>
   days?.rule === 'interval'
-    ? `every ${days.everyDays === 1 ? 'day' : `${days.everyDays} days`}${days.blockedWeekdays ? ', not ' + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock, order) : ''}`
+    ? say`every ${days.everyDays === 1 ? say`day` : say`${days.everyDays} days`}${days.blockedWeekdays ? `${say`, not`} ` + daysWords({ rule: 'weekdays', weekdays: days.blockedWeekdays }, clock, order) : ''}`
     : daysWords(days, clock, order);
 
 /** When the cycle of each start ends, seconds of the day. */

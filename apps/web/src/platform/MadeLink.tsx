@@ -1,5 +1,6 @@
 import { Button, QRCode } from 'antd';
 import type { ReactNode } from 'react';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly address: string;
@@ -15,7 +16,7 @@ export function MadeLink({ address, children }: Props) {
       <a className="page-link" href={address} target="_blank" rel="noreferrer">
         {address}
       </a>{' '}
-      <Button onClick={() => void navigator.clipboard.writeText(address)}>Copy</Button>
+      <Button onClick={() => void navigator.clipboard.writeText(address)}>{say`Copy`}</Button>
       {/* The link itself is read out. */}
       <div aria-hidden>
         <QRCode type="svg" value={address} size={180} bordered={false} />

@@ -14,6 +14,7 @@ import type { ClockStyle, DateOrder, UnitSystem } from '@water-clock/core';
 import { useLike } from '../api/preferences.ts';
 import type { Liked } from '../api/liked.ts';
 import { sessionQuery } from '../api/people.ts';
+import { isSpoken } from './language.ts';
 import { wear, type Look } from './theme.ts';
 
 interface Preferences extends Look {
@@ -33,7 +34,7 @@ const Context = createContext<Preferences | null>(null);
 
 const STORE = 'preferences';
 
-function stored(): Liked {
+export function storedLiked(): Liked {
   try {
     // The cast trusts our own copy; a value that is none of the words falls back below.
     return JSON.parse(localStorage.getItem(STORE) ?? '{}') as Liked;
@@ -60,7 +61,7 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
   const session = useQuery({ ...sessionQuery, enabled: false });
   const kept = session.data?.preferences?.preferences;
   const [device] = useState(ofDevice);
-  const [first] = useState(stored);
+  const [first] = useState(storedLiked);
   /** What was changed and is not known to be saved. */
   const [pending, setPending] = useState<Liked>({});
   const { mutate, isError } = useLike();
@@ -94,6 +95,11 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
       // A device without storage still works; it only forgets.
     }
   }, [liked]);
+  const keptLanguage = kept?.language;
+  useEffect(() => {
+    // The words of this page were made in another language.
+    if (keptLanguage !== undefined && !isSpoken({ language: keptLanguage })) location.reload();
+  }, [keptLanguage]);
   const value = useMemo(
     (): Preferences => ({
       ...look,

@@ -2,21 +2,18 @@
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { RefusedError } from '../api/request.ts';
+import { say } from '@water-clock/core';
 
 export function Loading({ what }: { readonly what: string }) {
-  return (
-    <p role="status" className="page soft">
-      Fetching {what} …
-    </p>
-  );
+  return <p role="status" className="page soft">{say`Fetching ${what} …`}</p>;
 }
 
 export function NotFound() {
   return (
     <div className="page">
-      <h1>There is nothing at this address</h1>
+      <h1>{say`There is nothing at this address`}</h1>
       <p>
-        <Link to="/">Go to your sites</Link>
+        <Link to="/">{say`Go to your sites`}</Link>
       </p>
     </div>
   );
@@ -32,12 +29,9 @@ export function Failed({ what, error, retry }: FailedProps) {
   if (error instanceof RefusedError && error.status === 404) return <NotFound />;
   return (
     <div className="page" role="alert">
-      <h1>{what} could not be fetched</h1>
+      <h1>{say`${what} could not be fetched`}</h1>
       <p>
-        {error.message}.{' '}
-        <Button type="primary" onClick={retry}>
-          Try again
-        </Button>
+        {error.message}. <Button type="primary" onClick={retry}>{say`Try again`}</Button>
       </p>
     </div>
   );

@@ -27,7 +27,7 @@ import {
   type CollisionDetection,
   type KeyboardCoordinateGetter,
 } from '@dnd-kit/core';
-import { runEntryText, type Plan, type Station } from '@water-clock/core';
+import { runEntryText, type Plan, type Station, say } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { useWidth } from '../charts/useWidth.ts';
 import { BoardCell } from './BoardCell.tsx';
@@ -144,7 +144,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
     ));
   const afterwards = { marginLeft: columns.getTotalSize() - (seen.at(-1)?.end ?? 0) };
   const nameOf = ({ number, name, enabled, linkedTo }: Station) =>
-    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : `, takes its run from station ${linkedTo}`}`;
+    `${number} ${name ?? ''}${enabled === false ? ' (off)' : ''}${linkedTo === undefined ? '' : say`, takes its run from station ${linkedTo}`}`;
   const station = dragged && stations[dragged.row];
   return (
     <div className="stack near">
@@ -153,14 +153,15 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
         collisionDetection={overColumn}
         accessibility={{
           screenReaderInstructions: {
-            draggable:
-              'Space takes the run time up, left and right choose the program, space sets it down, Escape leaves it.',
+            draggable: say`Space takes the run time up, left and right choose the program, space sets it down, Escape leaves it.`,
           },
           announcements: {
-            onDragStart: () => 'Taken up.',
-            onDragOver: ({ over }) => (over ? `Over program ${over.id}.` : 'Over no program.'),
-            onDragEnd: ({ over }) => (over ? `Moved to program ${over.id}.` : 'Left where it was.'),
-            onDragCancel: () => 'Left where it was.',
+            onDragStart: () => say`Taken up.`,
+            onDragOver: ({ over }) =>
+              over ? say`Over program ${over.id}.` : say`Over no program.`,
+            onDragEnd: ({ over }) =>
+              over ? say`Moved to program ${over.id}.` : say`Left where it was.`,
+            onDragCancel: () => say`Left where it was.`,
           },
         }}
         onDragStart={({ active }) => {
@@ -182,15 +183,13 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
           <div className="board-whole" style={{ width: whole }}>
             <div
               role="grid"
-              aria-label="Minutes of each station in each program"
+              aria-label={say`Minutes of each station in each program`}
               aria-rowcount={stations.length + 1}
               aria-colcount={letters.length + 2}
               aria-multiselectable
             >
               <div role="row" aria-rowindex={1} className="board-row board-head" ref={headRow}>
-                <div role="columnheader" className="board-station">
-                  Station
-                </div>
+                <div role="columnheader" className="board-station">{say`Station`}</div>
                 {across((column, style) => (
                   <div
                     role="columnheader"
@@ -202,8 +201,8 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                   </div>
                 ))}
                 <div role="columnheader" className="board-week" style={afterwards}>
-                  Minutes a week
-                  <span className="soft">given, of what it needs</span>
+                  {say`Minutes a week`}
+                  <span className="soft">{say`given, of what it needs`}</span>
                 </div>
               </div>
               <div role="rowgroup" className="board-body" style={{ height: rows.getTotalSize() }}>
@@ -224,7 +223,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                           {here.name}
                           {here.enabled === false && ' (off)'}
                           {here.linkedTo !== undefined && (
-                            <span className="soft"> as {here.linkedTo}</span>
+                            <span className="soft"> {say`as ${here.linkedTo}`}</span>
                           )}
                         </span>
                         <CheckMark station={here.number} />

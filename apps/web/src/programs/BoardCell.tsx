@@ -8,6 +8,7 @@ import {
   runEntryText,
   stepped,
   type Seasonal,
+  say,
 } from '@water-clock/core';
 import { useTyped } from '../fields/useTyped.ts';
 import { colourOf } from '../charts/patterns.tsx';
@@ -40,7 +41,7 @@ function Grip({ row, column, station, letter, isActive }: Props) {
   const { attributes, listeners, setNodeRef } = useDraggable({
     id: dataCell({ row, column }),
     data: { row, column },
-    attributes: { roleDescription: 'run time that can be moved to another program' },
+    attributes: { roleDescription: say`run time that can be moved to another program` },
   });
   return (
     <span
@@ -49,7 +50,7 @@ function Grip({ row, column, station, letter, isActive }: Props) {
       ref={setNodeRef}
       className="board-grip"
       tabIndex={isActive ? 0 : -1}
-      aria-label={`Move station ${station} from ${letter} to another program`}
+      aria-label={say`Move station ${station} from ${letter} to another program`}
     >
       <HolderOutlined />
     </span>
@@ -74,7 +75,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       draft: (value) => acts.draft(cell, value ?? null),
       commit: (value) => acts.set(cell, value),
       say: acts.say,
-      fault: (entry) => `Station ${station}: "${entry}" is not a run time. ${runEntryHelp()}`,
+      fault: (entry) => say`Station ${station}: "${entry}" is not a run time. ${runEntryHelp()}`,
       step: (value, direction) => stepped(value, direction, stepSeconds, 0, longestSeconds),
     },
   );
@@ -122,7 +123,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       {seconds > 0 && follows === null && <Grip {...props} />}
       <input
         data-cell={dataCell(cell)}
-        aria-label={`Minutes of ${station} ${name} in ${letter}${follows === null ? '' : `, as station ${follows}`}`}
+        aria-label={say`Minutes of ${station} ${name} in ${letter}${follows === null ? '' : say`, as station ${follows}`}`}
         readOnly={follows !== null}
         aria-invalid={isFaulty}
         value={text}
@@ -163,7 +164,7 @@ export const BoardCell = memo(function BoardCell(props: Props) {
       />
       {percent !== 100 && (read ?? 0) > 0 && (
         <span className="board-adjusted soft small">
-          runs {runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}
+          {say`runs ${runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}`}
         </span>
       )}
     </div>

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { lengthWords, type CycleShape, type Station } from '@water-clock/core';
+import { lengthWords, type CycleShape, type Station, say } from '@water-clock/core';
 import { fillOf } from '../charts/patterns.tsx';
 import { useWidth } from '../charts/useWidth.ts';
 
@@ -21,12 +21,10 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
     () => [...new Set(shape.runs.map(({ station }) => station))].sort((a, b) => a - b),
     [shape],
   );
-  if (shape.seconds === 0) return <p className="soft">Nothing to run yet.</p>;
+  if (shape.seconds === 0) return <p className="soft">{say`Nothing to run yet.`}</p>;
   if (shape.runs.length > MOST_PIECES)
     return (
-      <p className="soft">
-        {shape.runs.length} pieces in {lengthWords(shape.seconds)}.
-      </p>
+      <p className="soft">{say`${shape.runs.length} pieces in ${lengthWords(shape.seconds)}.`}</p>
     );
   const x = (second: number) => GUTTER + (second / shape.seconds) * Math.max(1, width - GUTTER);
   const words = numbers.map((number) => {
@@ -42,7 +40,7 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
           width={width}
           height={numbers.length * ROW + 20}
           role="img"
-          aria-label={`One cycle of ${letter}, ${lengthWords(shape.seconds)}. ${words.join('. ')}`}
+          aria-label={say`One cycle of ${letter}, ${lengthWords(shape.seconds)}. ${words.join('. ')}`}
         >
           {numbers.map((number, row) => (
             <g key={number}>
@@ -68,11 +66,9 @@ export function CycleDrawing({ letter, shape, stations }: Props) {
               fill={fillOf(letter)}
             />
           ))}
-          <text x={GUTTER} y={numbers.length * ROW + 15}>
-            start
-          </text>
+          <text x={GUTTER} y={numbers.length * ROW + 15}>{say`start`}</text>
           <text x={width} y={numbers.length * ROW + 15} textAnchor="end">
-            {lengthWords(shape.seconds)} later
+            {say`${lengthWords(shape.seconds)} later`}
           </text>
         </svg>
       )}

@@ -11,6 +11,7 @@ import {
   type Plan,
   type Program,
   type Weekday,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -23,12 +24,12 @@ import { DateField } from '../fields/DateField.tsx';
 type RuleName = Days['rule'];
 
 const RULE_WORDS: Record<RuleName, string> = {
-  weekdays: 'on weekdays',
-  daily: 'every day',
-  interval: 'every few days',
-  odd: 'on odd dates',
-  even: 'on even dates',
-  hours: 'every few hours',
+  weekdays: say`on weekdays`,
+  daily: say`every day`,
+  interval: say`every few days`,
+  odd: say`on odd dates`,
+  even: say`on even dates`,
+  hours: say`every few hours`,
 };
 
 interface Props {
@@ -64,9 +65,9 @@ function ruleOf(name: RuleName, last: Days | null, today: EpochDay, longest: num
 }
 
 const FIRST_DATES = [
-  ['Today', 0],
-  ['Tomorrow', 1],
-  ['Day after tomorrow', 2],
+  [say`Today`, 0],
+  [say`Tomorrow`, 1],
+  [say`Day after tomorrow`, 2],
 ] as const;
 
 type Interval = Extract<Days, { rule: 'interval' }>;
@@ -90,15 +91,15 @@ function IntervalFields({
   return (
     <div className="row at-foot">
       <NumberField
-        label="Waters every"
-        unit="days"
+        label={say`Waters every`}
+        unit={say`days`}
         value={days.everyDays}
         least={1}
         most={Math.max(longestIntervalDays, days.everyDays)}
         commit={(everyDays) => commit({ ...days, everyDays: everyDays ?? days.everyDays })}
       />
       <DateField
-        label="Beginning"
+        label={say`Beginning`}
         required
         value={days.firstDate}
         commit={(date) => {
@@ -107,13 +108,13 @@ function IntervalFields({
         }}
       />
       <NumberField
-        label="Days left today"
+        label={say`Days left today`}
         value={left}
         least={0}
         most={days.everyDays - 1}
         commit={(shown) => beginAt(today + (shown ?? left))}
       />
-      <div className="row near" role="group" aria-label="Beginning">
+      <div className="row near" role="group" aria-label={say`Beginning`}>
         {FIRST_DATES.map(([words, later]) => (
           <Button
             key={words}
@@ -125,9 +126,7 @@ function IntervalFields({
         ))}
       </div>
       {between && (
-        <p className="soft rule-note">
-          This timer counts the days between: set it to {days.everyDays - 1}.
-        </p>
+        <p className="soft rule-note">{say`This timer counts the days between: set it to ${days.everyDays - 1}.`}</p>
       )}
     </div>
   );
@@ -143,15 +142,15 @@ function HoursFields({
   return (
     <div className="row at-foot">
       <NumberField
-        label="Waters every"
-        unit="hours"
+        label={say`Waters every`}
+        unit={say`hours`}
         value={days.everyHours}
         least={1}
         most={744}
         commit={(everyHours) => commit({ ...days, everyHours: everyHours ?? days.everyHours })}
       />
       <DateField
-        label="Counted from"
+        label={say`Counted from`}
         required
         withTime
         value={days.first}
@@ -182,10 +181,10 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
       <div className="row">
         <SelectField
           className="day-rule-name"
-          aria-label={`Day rule of ${letter}`}
+          aria-label={say`Day rule of ${letter}`}
           value={rule}
           options={[
-            ...(rule === '' ? [['', 'choose its days'] as const] : []),
+            ...(rule === '' ? [['', say`choose its days`] as const] : []),
             ...names.map((name) => [name, RULE_WORDS[name]] as const),
           ]}
           pick={(value) => {
@@ -196,7 +195,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
         />
         {rule === 'weekdays' && (
           <WeekdayButtons
-            label={`Watering days of ${letter}`}
+            label={say`Watering days of ${letter}`}
             timer={timer}
             pressed={days?.rule === 'weekdays' ? days.weekdays : []}
             commit={(weekdays) =>
@@ -206,9 +205,9 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
         )}
         {rule !== 'weekdays' && rule !== 'daily' && rule !== '' && (
           <div className="row">
-            <span>never on</span>
+            <span>{say`never on`}</span>
             <WeekdayButtons
-              label={`${letter} never waters on`}
+              label={say`${letter} never waters on`}
               timer={timer}
               pressed={blocked}
               className="day day-never"
@@ -228,8 +227,8 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
         openAtFirst={rule !== 'weekdays' && rule !== 'daily' && days !== null}
         summary={
           <>
-            Ten weeks of dates
-            {left !== null && <span className="soft"> · days left today: {left}</span>}
+            {say`Ten weeks of dates`}
+            {left !== null && <span className="soft"> {say`· days left today: ${left}`}</span>}
           </>
         }
       >
@@ -246,10 +245,7 @@ export const DayPicker = memo(function DayPicker({ program, plan, today, commit 
               }
             />
             {days?.rule === 'interval' && (
-              <p className="soft">
-                Counted from {dateWords(parseDate(days.firstDate) ?? today, today, order)}; a date
-                that is left out is passed over, and the count goes on.
-              </p>
+              <p className="soft">{say`Counted from ${dateWords(parseDate(days.firstDate) ?? today, today, order)}; a date that is left out is passed over, and the count goes on.`}</p>
             )}
           </>
         )}

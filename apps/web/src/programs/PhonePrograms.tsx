@@ -8,6 +8,7 @@ import {
   type Plan,
   type Program,
   type Station,
+  say,
 } from '@water-clock/core';
 import { SelectField } from '../fields/SelectField.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -53,7 +54,7 @@ function Row({
         <b>{station.number}</b>
         <span className="phone-station">
           {station.name} <br />
-          <span className="soft">runs as station {station.linkedTo}</span>
+          <span className="soft">{say`runs as station ${station.linkedTo}`}</span>
         </span>
       </li>
     );
@@ -66,12 +67,12 @@ function Row({
       </span>
       <Button
         icon={<MinusOutlined />}
-        aria-label={`Less for ${name}`}
+        aria-label={say`Less for ${name}`}
         disabled={seconds === 0}
         onClick={() => step(-1)}
       />
       <LengthField
-        label={`Minutes of ${name} in ${program.letter}`}
+        label={say`Minutes of ${name} in ${program.letter}`}
         placeholder="–"
         value={seconds}
         stepSeconds={timer.runStepSeconds}
@@ -80,7 +81,7 @@ function Row({
         commit={(value) => commitWords(editor, change(value))}
         say={setFault}
       />
-      <Button icon={<PlusOutlined />} aria-label={`More for ${name}`} onClick={() => step(1)} />
+      <Button icon={<PlusOutlined />} aria-label={say`More for ${name}`} onClick={() => step(1)} />
       {fault !== null && (
         <p role="alert" className="fault">
           {fault}
@@ -112,10 +113,10 @@ function Rows(props: Props & { readonly program: Program }) {
       </ul>
       {others.length > 0 && (
         <SelectField
-          aria-label="Another station"
+          aria-label={say`Another station`}
           value=""
           options={[
-            ['', 'Another station …'],
+            ['', say`Another station …`],
             ...others.map(
               ({ number, name }) => [String(number), `${number} ${name ?? ''}`] as const,
             ),
@@ -138,12 +139,12 @@ export function PhonePrograms(props: Props) {
         <Segmented
           block
           className="grow"
-          aria-label="Program"
+          aria-label={say`Program`}
           value={program?.letter ?? ''}
           options={programs.map((one) => ({ value: one.letter, label: one.letter }))}
           onChange={setLetter}
         />
-        {add && <Button icon={<PlusOutlined />} aria-label="Add a program" onClick={add} />}
+        {add && <Button icon={<PlusOutlined />} aria-label={say`Add a program`} onClick={add} />}
       </div>
       {program && (
         <>

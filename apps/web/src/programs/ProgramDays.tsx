@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { daysWords, type Days, type Plan, type Program } from '@water-clock/core';
+import { daysWords, type Days, type Plan, type Program, say } from '@water-clock/core';
 import { WeekdayButtons } from '../fields/WeekdayButtons.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 
@@ -16,12 +16,12 @@ interface Props {
 export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
   const { letter, days } = program;
   const { clock, order } = usePreferences();
-  const words = days === null ? 'Choose its days' : daysWords(days, clock, order);
+  const words = days === null ? say`Choose its days` : daysWords(days, clock, order);
   const byWeekday = days === null ? timer.dayRules.includes('weekdays') : days.rule === 'weekdays';
   if (byWeekday && asKeys)
     return (
       <WeekdayButtons
-        label={`Watering days of ${letter}`}
+        label={say`Watering days of ${letter}`}
         timer={timer}
         short
         className="day day-key"
@@ -30,7 +30,7 @@ export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
       />
     );
   return (
-    <Button className="program-rule" aria-label={`${words}: days of ${letter}`} onClick={open}>
+    <Button className="program-rule" aria-label={say`${words}: days of ${letter}`} onClick={open}>
       {words}
     </Button>
   );

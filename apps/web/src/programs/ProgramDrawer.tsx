@@ -1,5 +1,5 @@
 import { Button, Checkbox, Drawer } from 'antd';
-import { phaseFields, unknownPhases } from '@water-clock/core';
+import { phaseFields, unknownPhases, say } from '@water-clock/core';
 import { useScreen } from '../frame/useScreen.ts';
 import { DayPicker } from './DayPicker.tsx';
 import { ProgramExtras } from './ProgramExtras.tsx';
@@ -19,7 +19,7 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
   const { percent, next } = programFacts(plan, shownProgram, today);
   return (
     <Drawer
-      title={`Program ${letter}`}
+      title={say`Program ${letter}`}
       className="program-drawer"
       placement={isPhone ? 'bottom' : 'right'}
       size={isPhone ? '90vh' : 560}
@@ -33,12 +33,12 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
             acts.remove();
           }}
         >
-          Delete program {letter}
+          {say`Delete program ${letter}`}
         </Button>
       }
     >
       <div className="stack">
-        <h3>Starts</h3>
+        <h3>{say`Starts`}</h3>
         <ProgramStarts
           program={program}
           shownProgram={shownProgram}
@@ -46,7 +46,7 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
           next={next}
           acts={acts}
         />
-        <h3>Days</h3>
+        <h3>{say`Days`}</h3>
         <DayPicker program={program} plan={plan} today={today} commit={acts.commitDays} />
         {program.days?.rule === 'interval' && (
           <Checkbox
@@ -56,11 +56,9 @@ export default function ProgramDrawer(props: ProgramProps & { readonly close: ()
               const fields = phaseFields(plan, survey, letter, target.checked);
               if (fields) editor.commit({ type: 'note', fields });
             }}
-          >
-            nobody could read where it stands, so it may water on any of its days
-          </Checkbox>
+          >{say`nobody could read where it stands, so it may water on any of its days`}</Checkbox>
         )}
-        <h3>Pieces, soak and more</h3>
+        <h3>{say`Pieces, soak and more`}</h3>
         <ProgramExtras program={shownProgram} plan={plan} editor={editor} percent={percent} />
       </div>
     </Drawer>

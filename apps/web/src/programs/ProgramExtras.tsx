@@ -6,6 +6,7 @@ import {
   type PlanChange,
   type Plan,
   type Program,
+  say,
 } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import { CycleDrawing } from './CycleDrawing.tsx';
@@ -41,7 +42,7 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
       <div className="tiles of-150 at-foot">
         {timer.seasonal.scope === 'program' && (
           <NumberField
-            label={`Seasonal percent of ${letter}`}
+            label={say`Seasonal percent of ${letter}`}
             unit="%"
             value={program.seasonalPercent ?? null}
             most={500}
@@ -52,12 +53,12 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
         {split && (
           <>
             <NumberField
-              label="Longest piece"
-              unit="minutes"
+              label={say`Longest piece`}
+              unit={say`minutes`}
               decimal
               value={minutes(program.cycleSeconds)}
               most={1440}
-              empty="not split"
+              empty={say`not split`}
               commit={(value) =>
                 set({
                   cycleSeconds: value === null ? null : Math.max(1, Math.round(value * 60)),
@@ -65,12 +66,12 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
               }
             />
             <NumberField
-              label="Soak at least"
-              unit="minutes"
+              label={say`Soak at least`}
+              unit={say`minutes`}
               decimal
               value={minutes(program.soakSeconds)}
               most={1440}
-              empty="not split"
+              empty={say`not split`}
               commit={(value) =>
                 set({ soakSeconds: value === null ? null : Math.round(value * 60) })
               }
@@ -79,18 +80,18 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
         )}
         {atOnce && (
           <NumberField
-            label="Stations at once, at most"
+            label={say`Stations at once, at most`}
             value={program.stationsAtOnce ?? null}
             least={1}
             most={99}
-            empty="as the timer"
+            empty={say`as the timer`}
             commit={(stationsAtOnce) => set({ stationsAtOnce })}
           />
         )}
       </div>
       {windows && (
         <WindowsEditor
-          label={`Hours without water for ${letter}`}
+          label={say`Hours without water for ${letter}`}
           timer={timer}
           windows={program.noWaterWindows ?? []}
           commit={(noWaterWindows) => set({ noWaterWindows })}
@@ -98,14 +99,14 @@ export function ProgramExtras({ program, plan, editor, percent }: Props) {
       )}
       <p className="soft">
         {stations.length > 0 && timer.cycleSoak === 'station'
-          ? 'This timer splits runs by station: set the pieces under Stations. '
+          ? `${say`This timer splits runs by station: set the pieces under Stations.`} `
           : timer.cycleSoak === 'none'
-            ? 'This timer cannot split runs: soak by a second start. '
+            ? `${say`This timer cannot split runs: soak by a second start.`} `
             : ''}
         {total.ok &&
           (total.value === null
-            ? 'This timer shows no total of a program.'
-            : `The total on the timer: ${lengthWords(total.value)}.`)}
+            ? say`This timer shows no total of a program.`
+            : say`The total on the timer: ${lengthWords(total.value)}.`)}
       </p>
     </div>
   );
@@ -116,6 +117,6 @@ function Pieces({ program, plan, percent }: Omit<Props, 'editor'>) {
   return shape.ok ? (
     <CycleDrawing letter={program.letter} shape={shape.value} stations={plan.stations} />
   ) : (
-    <p className="fault">This cycle comes to too many pieces to be drawn.</p>
+    <p className="fault">{say`This cycle comes to too many pieces to be drawn.`}</p>
   );
 }

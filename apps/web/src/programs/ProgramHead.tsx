@@ -1,7 +1,7 @@
 import { memo } from 'react';
 import { Button } from 'antd';
 import { SettingOutlined } from '@ant-design/icons';
-import { lengthWords, type EpochDay, type Plan, type Program } from '@water-clock/core';
+import { lengthWords, type EpochDay, type Plan, type Program, say } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import type { TimerEditor } from '../editor/editor.ts';
 import { useScreen } from '../frame/useScreen.ts';
@@ -42,21 +42,21 @@ export const ProgramHead = memo(
     const { percent, seconds, next, missing } = programFacts(plan, shownProgram, today);
     const acts = useProgramActs(program, editor);
     return (
-      <section className="program-head stack near" aria-label={`Program ${letter}`}>
+      <section className="program-head stack near" aria-label={say`Program ${letter}`}>
         <div className="program-line row near in-line">
           <ProgramBadge letter={letter} size={screen === 'phone' ? 40 : 30} />
           <p className="program-total grow">
             <strong>{lengthWords(seconds)}</strong>
-            {percent !== 100 && <span className="soft"> at {percent} %</span>}
+            {percent !== 100 && <span className="soft"> {say`at ${percent} %`}</span>}
           </p>
           <CheckMark program={letter} />
           <Button
             className="program-settings"
             icon={<SettingOutlined />}
-            aria-label={`All settings of ${letter}`}
+            aria-label={say`All settings of ${letter}`}
             onClick={() => open(letter)}
           >
-            {screen === 'phone' && 'All settings'}
+            {screen === 'phone' && say`All settings`}
           </Button>
         </div>
         <ProgramStarts

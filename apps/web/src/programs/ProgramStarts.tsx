@@ -1,4 +1,4 @@
-import { daysWords, type NextCycle, type Program, type Timer } from '@water-clock/core';
+import { daysWords, type NextCycle, type Program, type Timer, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { StartChips } from './StartChips.tsx';
 import type { useProgramActs } from './useProgramActs.ts';
@@ -16,7 +16,7 @@ interface Props {
 export function ProgramStarts({ program, shownProgram, timer, next, acts }: Props) {
   const { clock, order } = usePreferences();
   if (program.days?.rule === 'hours')
-    return <p className="soft">Starts {daysWords(program.days, clock, order)}.</p>;
+    return <p className="soft">{say`Starts ${daysWords(program.days, clock, order)}.`}</p>;
   return (
     <StartChips
       letter={program.letter}

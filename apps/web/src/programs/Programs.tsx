@@ -8,6 +8,7 @@ import {
   programsByLetter,
   type Brief,
   type EpochDay,
+  say,
 } from '@water-clock/core';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { useScreen } from '../frame/useScreen.ts';
@@ -77,13 +78,13 @@ export function Programs(props: Props) {
             <Board plan={plan} editor={editor} percents={percents} />
             {add ? (
               <Button icon={<PlusOutlined />} onClick={add}>
-                Add program {free}
+                {say`Add program ${free}`}
               </Button>
             ) : (
               <p className="soft">
                 {plan.timer.programCount === 1
-                  ? 'This timer has one program, and it is in use.'
-                  : `${plan.timer.programCount === 2 ? 'Both' : `All ${plan.timer.programCount}`} programs of this timer are in use.`}
+                  ? say`This timer has one program, and it is in use.`
+                  : say`${plan.timer.programCount === 2 ? say`Both` : say`All ${plan.timer.programCount}`} programs of this timer are in use.`}
               </p>
             )}
           </>

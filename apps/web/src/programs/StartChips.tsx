@@ -7,6 +7,7 @@ import {
   timeWords,
   type ClockStyle,
   type NextCycle,
+  say,
 } from '@water-clock/core';
 import { CheckMark } from '../checks/CheckMark.tsx';
 import { TimeField } from '../fields/TimeField.tsx';
@@ -28,10 +29,10 @@ export interface StartChipsProps {
 
 /** When a start's cycle ends, and when it begins where hours without water delay it. */
 function outcomeWords({ due, cycle }: NextCycle, clock: ClockStyle): string {
-  if (!cycle) return 'no water';
+  if (!cycle) return say`no water`;
   const time = (moment: number) => timeWords(moment % SECONDS_PER_DAY, clock);
-  const ends = `ends ${time(cycle.ends)}`;
-  return cycle.begins === due ? ends : `waits until ${time(cycle.begins)}, ${ends}`;
+  const ends = say`ends ${time(cycle.ends)}`;
+  return cycle.begins === due ? ends : say`waits until ${time(cycle.begins)}, ${ends}`;
 }
 
 /** A program's starts, each with the time at which its cycle ends. */
@@ -47,11 +48,11 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
   };
   return (
     <div className="starts">
-      <ul className="list row near at-head" aria-label={`Starts of ${letter}`}>
+      <ul className="list row near at-head" aria-label={say`Starts of ${letter}`}>
         {starts.map((start, i) => (
           <li key={i} className="start-chip">
             <TimeField
-              label={`Start ${i + 1} of ${letter}`}
+              label={say`Start ${i + 1} of ${letter}`}
               value={start}
               shownValue={inPlace ? shownStarts[i] : start}
               className="start-field"
@@ -64,7 +65,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               className="start-remove"
               type="text"
               icon={<CloseOutlined />}
-              aria-label={`Remove the start ${startWords(start, clock)} from ${letter}`}
+              aria-label={say`Remove the start ${startWords(start, clock)} from ${letter}`}
               onClick={() => commit(starts.filter((_, k) => k !== i))}
             />
             <span className="start-end row near small in-line soft">
@@ -76,9 +77,9 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
         {starts.length < mostStarts && (
           <li key="new" className="start-chip start-new">
             <TimeField
-              label={`Add a start to ${letter}`}
+              label={say`Add a start to ${letter}`}
               value={null}
-              placeholder="+ start"
+              placeholder={say`+ start`}
               className="start-field"
               stepMinutes={stepMinutes}
               draft={(time) => draft(time === null ? null : [...starts, time])}

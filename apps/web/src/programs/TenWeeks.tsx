@@ -10,6 +10,7 @@ import {
   type Plan,
   type Program,
   type RuleDay,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
@@ -18,17 +19,17 @@ const WEEKS = 10;
 
 const STATE_WORDS: Record<RuleDay['state'], string> = {
   waters: 'waters',
-  blocked: 'left out: its weekday never waters',
-  off: 'left out: an off day of the month',
-  delayed: 'held back by the rain delay',
+  blocked: say`left out: its weekday never waters`,
+  off: say`left out: an off day of the month`,
+  delayed: say`held back by the rain delay`,
   dry: 'dry',
 };
 
 const LEGEND: readonly (readonly [RuleDay['state'], string])[] = [
   ['waters', 'waters'],
-  ['blocked', 'weekday left out'],
-  ['off', 'off day of the month'],
-  ['delayed', 'rain delay'],
+  ['blocked', say`weekday left out`],
+  ['off', say`off day of the month`],
+  ['delayed', say`rain delay`],
 ];
 
 interface Props {
@@ -51,8 +52,8 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
     <div className="ten-weeks">
       <table>
         <caption className="soft">
-          The next ten weeks of {program.letter}
-          {begin && ': press a date to begin there'}
+          {say`The next ten weeks of ${program.letter}`}
+          {begin && say`: press a date to begin there`}
         </caption>
         <thead>
           <tr>
@@ -77,7 +78,7 @@ export function TenWeeks({ plan, program, today, begin }: Props) {
                     {begin && day >= today ? (
                       <Button
                         className={look}
-                        aria-label={`${label}. Begin here`}
+                        aria-label={say`${label}. Begin here`}
                         onClick={() => begin(day)}
                       >
                         {text}

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { NEED_TOLERANCE } from '@water-clock/core';
+import { NEED_TOLERANCE, say } from '@water-clock/core';
 
 interface Props {
   /** Seconds in a mean week at 100 percent. */
@@ -15,7 +15,7 @@ export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
   if (needed === null)
     return (
       <span className="row near in-line">
-        <span className="small soft">{minutes(given)}, need not known</span>
+        <span className="small soft">{say`${minutes(given)}, need not known`}</span>
       </span>
     );
   const whole = Math.max(given, needed, 1) * 1.1;
@@ -35,10 +35,10 @@ export const WeekCell = memo(function WeekCell({ given, needed }: Props) {
         <rect fill="var(--ink)" x={(needed / whole) * 100 - 1} width="2" height="12" />
       </svg>
       <span className="small">
-        {minutes(given)} of {minutes(needed)}
+        {say`${minutes(given)} of ${minutes(needed)}`}
         <span className="hidden-but-read">
           {' '}
-          minutes a week{isShort ? ', too little' : isMuch ? ', too much' : ''}
+          {say`minutes a week${isShort ? say`, too little` : isMuch ? say`, too much` : ''}`}
         </span>
       </span>
     </span>

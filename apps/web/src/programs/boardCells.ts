@@ -8,6 +8,7 @@ import {
   type Plan,
   type PlanChange,
   type RunEntry,
+  say,
 } from '@water-clock/core';
 
 /** A cell by its place: stations down, programs across. */
@@ -185,12 +186,12 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
   if (into.bottom >= board.stations.length)
     return {
       ok: false,
-      fault: `${rows.length} lines were pasted, but only ${board.stations.length - top} stations follow here; nothing was changed.`,
+      fault: say`${rows.length} lines were pasted, but only ${board.stations.length - top} stations follow here; nothing was changed.`,
     };
   if (into.right >= board.letters.length)
     return {
       ok: false,
-      fault: `${wide} columns were pasted, but only ${board.letters.length - left} programs follow here; nothing was changed.`,
+      fault: say`${wide} columns were pasted, but only ${board.letters.length - left} programs follow here; nothing was changed.`,
     };
   const cells: { cell: Cell; seconds: number }[] = [];
   for (const cell of cellsOf(into)) {
@@ -200,7 +201,7 @@ export function pasted(text: string, range: Range, board: BoardPlan): Pasted {
     if (seconds === null)
       return {
         ok: false,
-        fault: `Line ${cell.row - into.top + 1}${wide > 1 ? `, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${runEntryHelp()}`,
+        fault: say`Line ${cell.row - into.top + 1}${wide > 1 ? say`, column ${cell.column - left + 1}` : ''} of what was pasted, "${typed.slice(0, 20)}", is not a run time; nothing was changed. ${runEntryHelp()}`,
       };
     cells.push({ cell, seconds });
   }

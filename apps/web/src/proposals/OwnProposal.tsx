@@ -3,6 +3,7 @@ import { Alert, Button, Input } from 'antd';
 import { useMoveProposal, type Proposal } from '../api/proposals.ts';
 import { failureWords } from '../api/request.ts';
 import type { TimerEditor } from '../editor/editor.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
@@ -27,15 +28,17 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         onSettled: () => void editor.noticeOwn().catch(() => undefined),
       },
     );
-  const failed = move.error && <Alert type="error" title={failureWords(move.error, 'Not done')} />;
+  const failed = move.error && (
+    <Alert type="error" title={failureWords(move.error, say`Not done`)} />
+  );
   if (open?.state === 'sent')
     return (
       <>
         <Alert
           type="info"
           showIcon
-          title="You proposed this. The timer’s own record changes when somebody accepts it."
-          action={<Button onClick={() => step(open, 'draft')}>Take it back</Button>}
+          title={say`You proposed this. The timer’s own record changes when somebody accepts it.`}
+          action={<Button onClick={() => step(open, 'draft')}>{say`Take it back`}</Button>}
         />
         {failed}
       </>
@@ -46,7 +49,7 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         <Alert
           type={answered.state === 'accepted' ? 'success' : 'warning'}
           showIcon
-          title={`${answered.answeredBy ?? 'Somebody'} ${answered.state} what you proposed.`}
+          title={say`${answered.answeredBy ?? say`Somebody`} ${answered.state} what you proposed.`}
           description={answered.answer || undefined}
         />
       )}
@@ -55,15 +58,15 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
         showIcon
         title={
           open
-            ? 'This is your proposal. Nobody else sees it until you send it.'
-            : 'You look at it as an apprentice: what you change here is a proposal, for somebody else to accept.'
+            ? say`This is your proposal. Nobody else sees it until you send it.`
+            : say`You look at it as an apprentice: what you change here is a proposal, for somebody else to accept.`
         }
         description={
           open && (
             <div className="stack">
               <Input.TextArea
-                aria-label="Why you propose it"
-                placeholder="Why you propose it"
+                aria-label={say`Why you propose it`}
+                placeholder={say`Why you propose it`}
                 autoSize
                 maxLength={2000}
                 value={note}
@@ -75,12 +78,11 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
                   disabled={unsaved > 0}
                   loading={move.isPending}
                   onClick={() => step(open, 'sent')}
-                >
-                  Send the proposal
-                </Button>
-                <Button disabled={unsaved > 0} onClick={() => step(open, 'withdrawn')}>
-                  Throw it away
-                </Button>
+                >{say`Send the proposal`}</Button>
+                <Button
+                  disabled={unsaved > 0}
+                  onClick={() => step(open, 'withdrawn')}
+                >{say`Throw it away`}</Button>
               </div>
             </div>
           )

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Alert, Button, Input, Modal } from 'antd';
-import { recordDifferences, type TimerRecord } from '@water-clock/core';
+import { recordDifferences, type TimerRecord, say } from '@water-clock/core';
 import { proposedRecord, useAnswerProposal, type Proposal } from '../api/proposals.ts';
 import { failureWords } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -33,27 +33,23 @@ export default function ProposalDialog(props: Props) {
     <Modal
       open
       width={720}
-      title={`${proposal.by} proposes`}
+      title={say`${proposal.by} proposes`}
       onCancel={close}
       footer={
         answer.isSuccess
-          ? [
-              <Button key="close" type="primary" onClick={close}>
-                Done
-              </Button>,
-            ]
+          ? [<Button key="close" type="primary" onClick={close}>{say`Done`}</Button>]
           : [
-              <Button key="refuse" loading={answer.isPending} onClick={() => give(false)}>
-                Refuse
-              </Button>,
+              <Button
+                key="refuse"
+                loading={answer.isPending}
+                onClick={() => give(false)}
+              >{say`Refuse`}</Button>,
               <Button
                 key="accept"
                 type="primary"
                 loading={answer.isPending}
                 onClick={() => give(true)}
-              >
-                Accept
-              </Button>,
+              >{say`Accept`}</Button>,
             ]
       }
     >
@@ -61,21 +57,21 @@ export default function ProposalDialog(props: Props) {
         {answer.isSuccess ? (
           <p>
             {answer.data.state === 'accepted'
-              ? 'Accepted: it is set in the record now. The box itself has to be keyed in.'
-              : 'Refused: nothing was changed.'}
+              ? say`Accepted: it is set in the record now. The box itself has to be keyed in.`
+              : say`Refused: nothing was changed.`}
           </p>
         ) : (
           <>
             {proposal.note !== '' && <p>“{proposal.note}”</p>}
             <Differences
               rows={rows}
-              none="It is what is set already."
-              before="Set now"
-              after="Proposed"
+              none={say`It is what is set already.`}
+              before={say`Set now`}
+              after={say`Proposed`}
             />
             <Input.TextArea
-              aria-label="What you answer"
-              placeholder="What you answer"
+              aria-label={say`What you answer`}
+              placeholder={say`What you answer`}
               autoSize
               maxLength={2000}
               value={words}
@@ -83,7 +79,9 @@ export default function ProposalDialog(props: Props) {
             />
           </>
         )}
-        {answer.error && <Alert type="error" title={failureWords(answer.error, 'Not answered')} />}
+        {answer.error && (
+          <Alert type="error" title={failureWords(answer.error, say`Not answered`)} />
+        )}
       </div>
     </Modal>
   );

@@ -3,6 +3,7 @@ import { Alert, Button } from 'antd';
 import { useProposals, type Proposal } from '../api/proposals.ts';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { OwnProposal } from './OwnProposal.tsx';
+import { say } from '@water-clock/core';
 
 const ProposalDialog = lazy(() => import('./ProposalDialog.tsx'));
 
@@ -36,9 +37,9 @@ export default function Proposals({ timerId, editor, snapshot, proposer }: Props
             key={proposal.id}
             type="info"
             showIcon
-            title={`${proposal.by} proposes a change.`}
+            title={say`${proposal.by} proposes a change.`}
             description={proposal.note || undefined}
-            action={<Button onClick={() => setLooked(proposal)}>Look at it</Button>}
+            action={<Button onClick={() => setLooked(proposal)}>{say`Look at it`}</Button>}
           />
         ))}
       {looked && (

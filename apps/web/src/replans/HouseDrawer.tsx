@@ -11,6 +11,7 @@ import {
   recordDifferences,
   SECONDS_PER_DAY,
   attempt,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { useSession } from '../api/people.ts';
@@ -20,6 +21,7 @@ import { failureWords } from '../api/request.ts';
 import { siteKeys } from '../api/sites.ts';
 import { useTimer } from '../api/timers.ts';
 import { useScreen } from '../frame/useScreen.ts';
+import { useSpeaker } from '../platform/useSpeaker.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
@@ -44,12 +46,15 @@ export default function HouseDrawer({ replan, line, close }: Props) {
   const client = useQueryClient();
   const answer = useAnswerProposal(line.timerId);
   const now = useCivilNow(timer.data?.site.timeZone ?? 'UTC');
+  const inTheirs = useSpeaker(timer.data?.site.language ?? null);
   const proposal = proposals.data?.find(({ id }) => id === line.proposal?.id);
   const content = () => {
     if (timer.isError)
-      return <Failed what="The timer" error={timer.error} retry={() => void timer.refetch()} />;
-    if (!timer.data || !proposals.data) return <Loading what="the timer" />;
-    if (!proposal) return <p>Somebody has decided this meanwhile.</p>;
+      return (
+        <Failed what={say`The timer`} error={timer.error} retry={() => void timer.refetch()} />
+      );
+    if (!timer.data || !proposals.data) return <Loading what={say`the timer`} />;
+    if (!proposal) return <p>{say`Somebody has decided this meanwhile.`}</p>;
     const { plan, survey, version, site } = timer.data;
     const record = { plan, survey };
     const made = proposedRecord(record, proposal.changes);
@@ -58,19 +63,26 @@ export default function HouseDrawer({ replan, line, close }: Props) {
     const lines = attempt(() => keyInLines(made.plan, plan, panel, true));
     const keyed = lines.ok ? lines.value : [];
     const byPhone = line.phone !== '' && keyed.length <= MOST_BY_PHONE;
-    const letter = homeownerNotice(
-      {
-        person: line.person,
-        house: site.name,
-        company,
-        office: office.data?.[0]?.document ?? NO_OFFICE,
-        because: becauseOf(replan),
-        from: parseDate(line.from ?? '') ?? today,
-        plan: made.plan,
-        by: byPhone ? 'phone' : 'visit',
-      },
-      { on: today, clock, order },
+    const letter = inTheirs(() =>
+      homeownerNotice(
+        {
+          person: line.person,
+          house: site.name,
+          company,
+          office: office.data?.[0]?.document ?? NO_OFFICE,
+          because: becauseOf(replan),
+          from: parseDate(line.from ?? '') ?? today,
+          plan: made.plan,
+          by: byPhone ? 'phone' : 'visit',
+        },
+        { on: today, clock, order },
+      ),
     );
+    // The lines are made in that language, too: their names are its words.
+    const toSay = inTheirs(() => {
+      const said = attempt(() => keyInLines(made.plan, plan, panel, true));
+      return said.ok ? phoneSentences(said.value, panel.style) : [];
+    });
     const give = (isAccepted: boolean) =>
       answer.mutate(
         { proposal, timerVersion: version, isAccepted, answer: '' },
@@ -87,44 +99,49 @@ export default function HouseDrawer({ replan, line, close }: Props) {
         <p>{proposal.note}</p>
         <Differences
           rows={recordDifferences(record, made, clock)}
-          none="It is what is set already."
-          before="Set now"
-          after="Proposed"
+          none={say`It is what is set already.`}
+          before={say`Set now`}
+          after={say`Proposed`}
         />
         {answer.error && (
-          <Alert type="error" role="alert" title={failureWords(answer.error, 'Not answered')} />
+          <Alert type="error" role="alert" title={failureWords(answer.error, say`Not answered`)} />
         )}
         <div className="row near">
-          <Button type="primary" size="large" loading={answer.isPending} onClick={() => give(true)}>
-            Take it
-          </Button>
-          <Button size="large" loading={answer.isPending} onClick={() => give(false)}>
-            Refuse it
-          </Button>
-          <Link to={`/timers/${line.timerId}/plan`}>Plan it another way</Link>
+          <Button
+            type="primary"
+            size="large"
+            loading={answer.isPending}
+            onClick={() => give(true)}
+          >{say`Take it`}</Button>
+          <Button
+            size="large"
+            loading={answer.isPending}
+            onClick={() => give(false)}
+          >{say`Refuse it`}</Button>
+          <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it another way`}</Link>
         </div>
         <section className="stack near" aria-labelledby="at-the-box">
           <h2 id="at-the-box">
-            At the box: {keyed.length} {keyed.length === 1 ? 'setting' : 'settings'}
+            {say`At the box: ${keyed.length} ${keyed.length === 1 ? say`setting` : say`settings`}`}
           </h2>
           <p className="soft">
             {byPhone
-              ? 'Few enough to be read out on the telephone:'
+              ? say`Few enough to be read out on the telephone:`
               : line.phone === ''
-                ? 'No telephone number is noted, so somebody goes there.'
-                : 'Too many to be read out on the telephone, so somebody goes there.'}
+                ? say`No telephone number is noted, so somebody goes there.`
+                : say`Too many to be read out on the telephone, so somebody goes there.`}
           </p>
           <ol>
-            {phoneSentences(keyed, panel.style).map((sentence, i) => (
+            {toSay.map((sentence, i) => (
               <li key={i}>{sentence}</li>
             ))}
           </ol>
         </section>
         <section className="stack near" aria-labelledby="letter">
-          <h2 id="letter">To the homeowner</h2>
+          <h2 id="letter">{say`To the homeowner`}</h2>
           <Typography.Paragraph
             style={{ whiteSpace: 'pre-line' }}
-            copyable={{ text: letter, tooltips: ['Copy', 'Copied'] }}
+            copyable={{ text: letter, tooltips: [say`Copy`, say`Copied`] }}
           >
             {letter}
           </Typography.Paragraph>

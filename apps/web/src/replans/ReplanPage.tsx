@@ -3,7 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { Alert, Button, Empty, Popconfirm, Progress, Table, Tag } from 'antd';
 import { PhoneOutlined } from '@ant-design/icons';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { dateWords, parseDate, SECONDS_PER_DAY } from '@water-clock/core';
+import { dateWords, parseDate, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { useSomeDay } from '../api/calendar.ts';
 import {
   SHOWN,
@@ -31,9 +31,9 @@ const VISITS_AT_ONCE = 1_000;
 
 const STATE_WORDS = {
   waiting: 'waits',
-  fits: 'fits already',
-  none: 'no plan found',
-  proposed: 'waits for you',
+  fits: say`fits already`,
+  none: say`no plan found`,
+  proposed: say`waits for you`,
 } as const;
 const ANSWERS = { accepted: 'taken', refused: 'refused', withdrawn: 'replaced' } as const;
 
@@ -55,7 +55,7 @@ function TakeAll({ id, count }: { readonly id: string; readonly count: number })
   if (take.isPending)
     return (
       <span className="row near" role="status">
-        {taken} taken{' '}
+        {say`${taken} taken`}{' '}
         <Progress
           type="circle"
           size={28}
@@ -66,23 +66,28 @@ function TakeAll({ id, count }: { readonly id: string; readonly count: number })
   return (
     <>
       <Popconfirm
-        title={`Take all ${count} plans?`}
-        description="They are set in the records then. Each box still has to be keyed in, by phone or by a visit."
-        okText="Take them all"
-        cancelText="Not now"
+        title={say`Take all ${count} plans?`}
+        description={say`They are set in the records then. Each box still has to be keyed in, by phone or by a visit.`}
+        okText={say`Take them all`}
+        cancelText={say`Not now`}
         onConfirm={() => {
           setTaken(0);
           take.mutate(setTaken);
         }}
       >
         <Button type="primary" disabled={count === 0}>
-          Take all {count}
+          {say`Take all ${count}`}
         </Button>
       </Popconfirm>
       {take.data && take.data.failed.length > 0 && (
-        <Alert type="warning" title={`Not taken, look at them: ${take.data.failed.join(', ')}`} />
+        <Alert
+          type="warning"
+          title={say`Not taken, look at them: ${take.data.failed.join(', ')}`}
+        />
       )}
-      {take.error && <Alert type="error" title={failureWords(take.error, 'Not all were taken')} />}
+      {take.error && (
+        <Alert type="error" title={failureWords(take.error, say`Not all were taken`)} />
+      )}
     </>
   );
 }
@@ -106,15 +111,18 @@ function PlanVisits({ replan, count }: { readonly replan: Replan; readonly count
   if (plan.data)
     return (
       <span role="status">
-        {plan.data.planned} planned, <Link to="/calendar?view=open">give them days</Link>
+        {say`${plan.data.planned} planned,`}{' '}
+        <Link to="/calendar?view=open">{say`give them days`}</Link>
       </span>
     );
   return (
     <>
-      <Button disabled={count === 0} loading={plan.isPending} onClick={() => plan.mutate()}>
-        Put {count} visits on the calendar
-      </Button>
-      {plan.error && <Alert type="error" title={failureWords(plan.error, 'Not planned')} />}
+      <Button
+        disabled={count === 0}
+        loading={plan.isPending}
+        onClick={() => plan.mutate()}
+      >{say`Put ${count} visits on the calendar`}</Button>
+      {plan.error && <Alert type="error" title={failureWords(plan.error, say`Not planned`)} />}
     </>
   );
 }
@@ -132,16 +140,22 @@ export default function ReplanPage() {
   const show = (Object.keys(SHOWN) as Shown[]).find((one) => one === asked) ?? 'all';
   const page = Number(search.get('page') ?? 1) || 1;
   const replan = useReplan(replanId, show, page, { clock, order });
-  if (replan.isPending) return <Loading what="what was planned" />;
+  if (replan.isPending) return <Loading what={say`what was planned`} />;
   if (replan.isError)
     return (
-      <Failed what="What was planned" error={replan.error} retry={() => void replan.refetch()} />
+      <Failed
+        what={say`What was planned`}
+        error={replan.error}
+        retry={() => void replan.refetch()}
+      />
     );
   const { counts, lines, total } = replan.data;
   const waits = counts.phone + counts.visit;
   const from = (line: ReplanLine) => {
     const day = line.from === null ? null : parseDate(line.from);
-    return day === null ? '' : `from ${day <= today ? 'now' : dateWords(day, today, order)} on, `;
+    return day === null
+      ? ''
+      : say`from ${day <= today ? say`now` : dateWords(day, today, order)} on, `;
   };
   const place = ({ houseNumber, street, town }: ReplanLine) =>
     [
@@ -158,7 +172,7 @@ export default function ReplanPage() {
       {line.lines !== null && (
         <span className="soft">
           {from(line)}
-          {line.lines} {line.lines === 1 ? 'setting' : 'settings'}
+          {line.lines} {line.lines === 1 ? say`setting` : say`settings`}
         </span>
       )}
       {line.reason && line.state !== 'fits' && <div>{line.reason}</div>}
@@ -167,11 +181,12 @@ export default function ReplanPage() {
   );
   const act = (line: ReplanLine) =>
     line.proposal?.state === 'sent' ? (
-      <Button onClick={() => setLooked(line)} aria-label={`Look at it: ${line.site}`}>
-        Look at it
-      </Button>
+      <Button
+        onClick={() => setLooked(line)}
+        aria-label={say`Look at it: ${line.site}`}
+      >{say`Look at it`}</Button>
     ) : line.state === 'none' ? (
-      <Link to={`/timers/${line.timerId}/plan`}>Plan it by hand</Link>
+      <Link to={`/timers/${line.timerId}/plan`}>{say`Plan it by hand`}</Link>
     ) : null;
   const houseOf = (line: ReplanLine) => (
     <>
@@ -198,14 +213,15 @@ export default function ReplanPage() {
       </div>
       <p role="status">
         {progressWords(replan.data)}.{' '}
-        {counts.waiting > 0 && 'You can go on with other things; it is worked out on the server.'}
+        {counts.waiting > 0 &&
+          say`You can go on with other things; it is worked out on the server.`}
       </p>
       {counts.waiting > 0 && (
         <Progress
           percent={Math.floor((100 * (counts.all - counts.waiting)) / Math.max(1, counts.all))}
         />
       )}
-      <div className="row near" role="group" aria-label="Which gardens">
+      <div className="row near" role="group" aria-label={say`Which gardens`}>
         {(Object.keys(SHOWN) as Shown[]).map((one) => (
           <Button
             key={one}
@@ -241,7 +257,9 @@ export default function ReplanPage() {
           )
         }
         locale={{
-          emptyText: <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description="No garden here." />,
+          emptyText: (
+            <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={say`No garden here.`} />
+          ),
         }}
         columns={
           isPhone
@@ -259,11 +277,11 @@ export default function ReplanPage() {
                 },
               ]
             : [
-                { title: 'Garden', key: 'site', width: 230, render: (_, line) => houseOf(line) },
-                { title: 'What', key: 'what', render: (_, line) => whatOf(line) },
-                { title: 'Call', key: 'call', render: (_, line) => callOf(line) },
+                { title: say`Garden`, key: 'site', width: 230, render: (_, line) => houseOf(line) },
+                { title: say`What`, key: 'what', render: (_, line) => whatOf(line) },
+                { title: say`Call`, key: 'call', render: (_, line) => callOf(line) },
                 {
-                  title: <span className="hidden-but-read">What to do</span>,
+                  title: <span className="hidden-but-read">{say`What to do`}</span>,
                   key: 'act',
                   render: (_, line) => act(line),
                 },

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Alert, Button, Progress, Table } from 'antd';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { dateWords, monthName, monthOf, SECONDS_PER_DAY } from '@water-clock/core';
+import { dateWords, monthName, monthOf, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { useLines } from '../api/lines.ts';
 import { useReplans, useStartReplan, type Replan } from '../api/replans.ts';
@@ -24,12 +24,13 @@ function Touched({ rulesId }: { readonly rulesId: string }) {
   const { counts, checking } = lines.data;
   return (
     <p>
-      {counts.all} gardens are under them:{' '}
-      <Link to={`/sites?rules=${rulesId}&show=breach`}>{counts.breach} break them now</Link>,{' '}
+      {say`${counts.all} gardens are under them:`}{' '}
+      <Link to={`/sites?rules=${rulesId}&show=breach`}>{say`${counts.breach} break them now`}</Link>
+      ,{' '}
       <Link to={`/sites?rules=${rulesId}&show=coming`}>
-        {counts.coming} will break those to come
+        {say`${counts.coming} will break those to come`}
       </Link>
-      .{checking > 0 && ` ${checking} are still being checked.`}
+      .{checking > 0 && say` ${checking} are still being checked.`}
     </p>
   );
 }
@@ -45,11 +46,11 @@ export default function ReplansPage() {
   const start = useStartReplan();
   const today = Math.floor(useCivilNow(deviceZone()) / SECONDS_PER_DAY);
   const [month, setMonth] = useState((monthOf(today) % 12) + 1);
-  if (replans.isPending) return <Loading what="what was planned anew" />;
+  if (replans.isPending) return <Loading what={say`what was planned anew`} />;
   if (replans.isError)
     return (
       <Failed
-        what="What was planned anew"
+        what={say`What was planned anew`}
         error={replans.error}
         retry={() => void replans.refetch()}
       />
@@ -59,83 +60,76 @@ export default function ReplansPage() {
     start.mutate(asked, { onSuccess: (id) => void navigate(`/replans/${id}`) });
   return (
     <div className="page page-wide stack">
-      <h1>Many gardens at once</h1>
+      <h1>{say`Many gardens at once`}</h1>
       {start.error && (
-        <Alert type="error" role="alert" title={failureWords(start.error, 'Not begun')} />
+        <Alert type="error" role="alert" title={failureWords(start.error, say`Not begun`)} />
       )}
       <div className="tiles fill of-400 far">
         <section className="stack" aria-labelledby="replan-rules">
-          <h2 id="replan-rules">Rules have changed</h2>
+          <h2 id="replan-rules">{say`Rules have changed`}</h2>
           {rules.data?.length === 0 ? (
             <p>
-              Your library has no watering rules yet. <Link to="/library/rules">Add them</Link>.
+              {say`Your library has no watering rules yet.`}{' '}
+              <Link to="/library/rules">{say`Add them`}</Link>.
             </p>
           ) : (
             <>
               <SelectField
-                label="Rules"
+                label={say`Rules`}
                 value={rulesId}
                 options={(rules.data ?? []).map(({ id, document }) => [id, document.name] as const)}
                 pick={(id) => setSearch({ rules: id }, { replace: true })}
               />
               {rulesId && <Touched rulesId={rulesId} />}
-              <p className="soft">
-                Each garden that breaks them gets a plan that keeps them, with the water it gets
-                now. Nothing is changed until you take it.
-              </p>
+              <p className="soft">{say`Each garden that breaks them gets a plan that keeps them, with the water it gets now. Nothing is changed until you take it.`}</p>
               {mayWork && (
                 <Button
                   type="primary"
                   loading={start.isPending}
                   disabled={!rulesId}
                   onClick={() => begin({ rulesId })}
-                >
-                  Plan them all anew
-                </Button>
+                >{say`Plan them all anew`}</Button>
               )}
             </>
           )}
         </section>
         <section className="stack" aria-labelledby="replan-percent">
-          <h2 id="replan-percent">The percent of a month</h2>
+          <h2 id="replan-percent">{say`The percent of a month`}</h2>
           <SelectField
-            label="Month"
+            label={say`Month`}
             value={month}
             options={MONTHS.map((one) => [one, monthName(one)] as const)}
             pick={setMonth}
           />
-          <p className="soft">
-            Each garden whose percent should be another in that month is listed, with what to key in
-            and what to say by phone.
-          </p>
+          <p className="soft">{say`Each garden whose percent should be another in that month is listed, with what to key in and what to say by phone.`}</p>
           {mayWork && (
             <Button type="primary" loading={start.isPending} onClick={() => begin({ month })}>
-              List them for {monthName(month)}
+              {say`List them for ${monthName(month)}`}
             </Button>
           )}
         </section>
       </div>
-      <h2>Begun before</h2>
+      <h2>{say`Begun before`}</h2>
       <Table<Replan>
         rowKey="id"
         size="small"
         pagination={false}
         dataSource={[...replans.data]}
-        locale={{ emptyText: 'None yet.' }}
+        locale={{ emptyText: say`None yet.` }}
         columns={[
           {
-            title: 'What',
+            title: say`What`,
             render: (_, replan) => <Link to={`/replans/${replan.id}`}>{titleOf(replan)}</Link>,
           },
           {
-            title: 'When',
+            title: say`When`,
             render: (_, { at, by }) => {
               const day = Math.floor(Date.parse(at) / 1000 / SECONDS_PER_DAY);
               return `${dateWords(day, today, order)}, ${by}`;
             },
           },
           {
-            title: 'How far',
+            title: say`How far`,
             render: (_, replan) => {
               const { all, waiting } = replan.counts;
               return (

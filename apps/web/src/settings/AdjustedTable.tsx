@@ -5,6 +5,7 @@ import {
   programsByLetter,
   runEntryText,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
@@ -22,20 +23,20 @@ export function AdjustedTable({ plan, month }: { readonly plan: Plan; readonly m
   return (
     <Disclosure
       className="more"
-      summary={`Minutes as entered and as they run in ${monthly ? 'each month' : monthName(month)}`}
+      summary={say`Minutes as entered and as they run in ${monthly ? say`each month` : monthName(month)}`}
     >
       {() => (
-        <Scroll label="Entered and adjusted minutes" className="night-table">
+        <Scroll label={say`Entered and adjusted minutes`} className="night-table">
           <table className="data">
             <thead>
               <tr>
-                <th scope="col">Program</th>
-                <th scope="col">Station</th>
-                <th scope="col">Entered</th>
+                <th scope="col">{say`Program`}</th>
+                <th scope="col">{say`Station`}</th>
+                <th scope="col">{say`Entered`}</th>
                 {!monthly && (
                   <>
-                    <th scope="col">Percent</th>
-                    <th scope="col">Runs</th>
+                    <th scope="col">{say`Percent`}</th>
+                    <th scope="col">{say`Runs`}</th>
                   </>
                 )}
                 {monthly?.map((percent, i) => (

@@ -14,6 +14,7 @@ import {
   type HourOfWeek,
   type NoWaterWindow,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { fillOf } from '../charts/patterns.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -118,7 +119,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
       ref={grid}
       className="hours-grid"
       role="grid"
-      aria-label="Hours without water in the week"
+      aria-label={say`Hours without water in the week`}
       aria-multiselectable
       onKeyDown={onKeyDown}
       onPointerMove={(event) => {
@@ -131,7 +132,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
     >
       <div role="row" className="hours-row">
         <span role="columnheader" className="hours-label soft small">
-          <span className="hidden-but-read">Hour</span>
+          <span className="hidden-but-read">{say`Hour`}</span>
         </span>
         {WEEKDAYS.map((_, day) => (
           <span role="columnheader" key={day} className="bold">
@@ -157,7 +158,7 @@ export function HoursGrid({ plan, today, windows, commit }: Props) {
                 className={`hour${isDry ? ' hour-dry' : ''}${isPart ? ' hour-part' : ''}`}
                 data-hour={`${day} ${hour}`}
                 aria-selected={isDry}
-                aria-label={`${weekdayName(day)} ${startWords(hourText(hour), clock)}${isPart ? ', in part without water' : ''}`}
+                aria-label={`${weekdayName(day)} ${startWords(hourText(hour), clock)}${isPart ? say`, in part without water` : ''}`}
                 tabIndex={focus.day === day && focus.hour === hour ? 0 : -1}
                 onPointerDown={(event) => {
                   if (event.button !== 0) return;

@@ -1,5 +1,5 @@
 import { Slider } from 'antd';
-import { monthName, percentSteps, type Plan } from '@water-clock/core';
+import { monthName, percentSteps, type Plan, say } from '@water-clock/core';
 import type { SetSettings } from './setSettings.ts';
 
 /** The scale goes at least to here, in percent. */
@@ -36,7 +36,7 @@ export function MonthBars({
               step={second - least}
               defaultValue={percent}
               tooltip={{ formatter: (value) => `${value ?? 0} %` }}
-              ariaLabelForHandle={`${name}, percent`}
+              ariaLabelForHandle={say`${name}, percent`}
               onChangeComplete={(value) =>
                 set({
                   monthlyPercent: monthly.map((one, k) => (k === i ? Math.max(least, value) : one)),

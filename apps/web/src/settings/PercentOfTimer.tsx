@@ -1,6 +1,6 @@
 /** The seasonal percent where the timer keeps one, or one for each month. */
 import { Button, Checkbox } from 'antd';
-import { monthName, percentSteps, type Plan } from '@water-clock/core';
+import { monthName, percentSteps, type Plan, say } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
 import { MonthBars } from './MonthBars.tsx';
@@ -26,12 +26,10 @@ export function PercentOfTimer({
   };
   const byMonth = timer.seasonal.byMonth && settings.monthlyPercent !== undefined;
   const monthly = settings.monthlyPercent ?? new Array<number>(12).fill(percent);
-  if (timer.seasonal.scope === 'none') return <p>This timer has no seasonal percent.</p>;
+  if (timer.seasonal.scope === 'none') return <p>{say`This timer has no seasonal percent.`}</p>;
   if (timer.seasonal.scope === 'program')
     return (
-      <p>
-        On this timer each program has a seasonal percent of its own: it stands with the program.
-      </p>
+      <p>{say`On this timer each program has a seasonal percent of its own: it stands with the program.`}</p>
     );
   return (
     <>
@@ -39,17 +37,17 @@ export function PercentOfTimer({
         {!byMonth && (
           <>
             {' '}
-            <Button aria-label="A step less" onClick={() => step(-1)}>
+            <Button aria-label={say`A step less`} onClick={() => step(-1)}>
               −
             </Button>
             <NumberField
-              label="Seasonal percent"
+              label={say`Seasonal percent`}
               unit="%"
               value={percent}
               most={500}
               commit={(value) => set({ seasonalPercent: value ?? 100 })}
             />
-            <Button aria-label="A step more" onClick={() => step(1)}>
+            <Button aria-label={say`A step more`} onClick={() => step(1)}>
               +
             </Button>
           </>
@@ -59,14 +57,12 @@ export function PercentOfTimer({
             className="check"
             checked={byMonth}
             onChange={(event) => set({ monthlyPercent: event.target.checked ? monthly : null })}
-          >
-            a percent for each month
-          </Checkbox>
+          >{say`a percent for each month`}</Checkbox>
         )}
       </div>
       {byMonth && <MonthBars plan={plan} month={month} set={set} />}
       {byMonth && (
-        <Disclosure className="more" summary="Type the percents">
+        <Disclosure className="more" summary={say`Type the percents`}>
           {() => (
             <div className="months tiles of-100 near">
               {monthly.map((value, i) => (

@@ -11,6 +11,7 @@ import {
   type Plan,
   type RainDelayOfKind,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -37,9 +38,9 @@ interface Props {
 }
 
 const DRIVERS = [
-  ['person', 'a person, at the timer'],
-  ['sensor', 'a weather sensor'],
-  ['service', 'an online service'],
+  ['person', say`a person, at the timer`],
+  ['sensor', say`a weather sensor`],
+  ['service', say`an online service`],
 ] as const;
 
 function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings }) {
@@ -51,7 +52,7 @@ function OffDays({ plan, set }: { readonly plan: Plan; readonly set: SetSettings
     set({ offDaysOfMonth: next.length > 0 ? next : null });
   };
   return (
-    <div className="days" role="group" aria-label="Off days of the month">
+    <div className="days" role="group" aria-label={say`Off days of the month`}>
       {Array.from({ length: 31 }, (_, i) => i + 1).map((day) => (
         <Button
           className="day day-never"
@@ -102,27 +103,28 @@ function RainDelay({
         ))
       ) : (
         <SelectField
-          label="Set it to"
+          label={say`Set it to`}
           value={0}
           options={[
-            [0, 'choose …'] as const,
+            [0, say`choose …`] as const,
             ...allowed.map((count) => [count, words(count)] as const),
           ]}
           pick={(count) => count > 0 && choose(count)}
         />
       )}
       <DateField
-        label="No watering before"
+        label={say`No watering before`}
         value={resumes?.slice(0, 10) ?? ''}
         commit={(date) => set({ wateringResumes: date || null })}
       />
-      <Button disabled={resumes === undefined} onClick={() => set({ wateringResumes: null })}>
-        No delay
-      </Button>
+      <Button
+        disabled={resumes === undefined}
+        onClick={() => set({ wateringResumes: null })}
+      >{say`No delay`}</Button>
       {moment !== null && moment > now && (
-        <p className="soft">Watering goes on {momentWords(moment, { on: today, clock, order })}.</p>
+        <p className="soft">{say`Watering goes on ${momentWords(moment, { on: today, clock, order })}.`}</p>
       )}
-      {kind && <p className="soft">This kind can be set to {rainDelayWords(kind)}.</p>}
+      {kind && <p className="soft">{say`This kind can be set to ${rainDelayWords(kind)}.`}</p>}
     </div>
   );
 }
@@ -146,11 +148,11 @@ export default function SettingsPanel({
   return (
     <div className="settings tiles fill of-400 far">
       <section className="stack near">
-        <h2>Seasonal percent</h2>
+        <h2>{say`Seasonal percent`}</h2>
         <PercentOfTimer plan={plan} month={month} set={set} />
         <div className="row at-foot">
           <SelectField
-            label="Moved by"
+            label={say`Moved by`}
             value={settings.percentDrivenBy ?? 'person'}
             options={DRIVERS.map(([name, words]) => [name, words] as const)}
             pick={(value) => {
@@ -166,14 +168,14 @@ export default function SettingsPanel({
           {driven && range && (
             <>
               <NumberField
-                label="between"
+                label={say`between`}
                 unit="%"
                 value={range.lowest}
                 most={500}
                 commit={(lowest) => set({ percentRange: { ...range, lowest: lowest ?? 0 } })}
               />
               <NumberField
-                label="and"
+                label={say`and`}
                 unit="%"
                 value={range.highest}
                 most={500}
@@ -183,23 +185,20 @@ export default function SettingsPanel({
           )}
         </div>
         {driven && range && (
-          <p className="soft">
-            The verdict then holds for every percent between {range.lowest} and {range.highest},
-            changing from one cycle to the next.
-          </p>
+          <p className="soft">{say`The verdict then holds for every percent between ${range.lowest} and ${range.highest}, changing from one cycle to the next.`}</p>
         )}
         <AdjustedTable plan={plan} month={month} />
       </section>
       <section className="stack near">
-        <h2>Rain delay</h2>
+        <h2>{say`Rain delay`}</h2>
         <RainDelay plan={plan} set={set} now={now} />
       </section>
       <section className="stack near">
-        <h2>Between stations</h2>
+        <h2>{say`Between stations`}</h2>
         <div className="row at-foot">
           <NumberField
-            label="Station delay"
-            unit="seconds"
+            label={say`Station delay`}
+            unit={say`seconds`}
             value={settings.stationDelaySeconds ?? 0}
             most={36_000}
             commit={(stationDelaySeconds) =>
@@ -208,7 +207,7 @@ export default function SettingsPanel({
           />
           {(timer.stationsAtOnce > 1 || settings.stationsAtOnce !== undefined) && (
             <NumberField
-              label="Stations at once, at most"
+              label={say`Stations at once, at most`}
               value={settings.stationsAtOnce ?? null}
               least={1}
               most={99}
@@ -218,23 +217,21 @@ export default function SettingsPanel({
           )}
           {(timer.stationsAtOnce > 1 || settings.flowLimitLpm !== undefined) && (
             <NumberField
-              label="Flow limit"
-              unit="litres a minute"
+              label={say`Flow limit`}
+              unit={say`litres a minute`}
               decimal
               value={settings.flowLimitLpm ?? null}
               least={0.001}
-              empty="none"
+              empty={say`none`}
               commit={(flowLimitLpm) => set({ flowLimitLpm })}
             />
           )}
         </div>
       </section>
       <section className="stack near">
-        <h2>Hours without water</h2>
+        <h2>{say`Hours without water`}</h2>
         {timer.inWindow === 'ignore' && (
-          <p className="soft">
-            This timer has no such setting: it waters through them anyway, and the checks warn you.
-          </p>
+          <p className="soft">{say`This timer has no such setting: it waters through them anyway, and the checks warn you.`}</p>
         )}
         <HoursGrid
           plan={plan}
@@ -247,10 +244,10 @@ export default function SettingsPanel({
             {refused}
           </p>
         )}
-        <Disclosure className="more" summary="Type the hours">
+        <Disclosure className="more" summary={say`Type the hours`}>
           {() => (
             <WindowsEditor
-              label="Hours without water"
+              label={say`Hours without water`}
               timer={timer}
               windows={windows}
               commit={(noWaterWindows) => set({ noWaterWindows })}
@@ -261,20 +258,20 @@ export default function SettingsPanel({
       <section className="stack near">
         <Disclosure
           openAtFirst={offDays.length > 0}
-          summary={`Off days of the month: ${offDays.length > 0 ? listed(offDays) : 'none'}`}
+          summary={say`Off days of the month: ${offDays.length > 0 ? listed(offDays) : say`none`}`}
         >
           {() => <OffDays plan={plan} set={set} />}
         </Disclosure>
       </section>
       <section className="stack near">
-        <h2>Switches</h2>
+        <h2>{say`Switches`}</h2>
         <div className="row at-foot">
           <SelectField
-            label="The timer is"
+            label={say`The timer is`}
             value={settings.mode ?? 'run'}
             options={[
-              ['run', 'on: it runs its programs'] as const,
-              ['off', 'off: nothing waters'] as const,
+              ['run', say`on: it runs its programs`] as const,
+              ['off', say`off: nothing waters`] as const,
             ]}
             pick={(value) => set({ mode: value === 'off' ? 'off' : null })}
           />

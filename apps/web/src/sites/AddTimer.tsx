@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button, Checkbox, Modal } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan } from '@water-clock/core';
+import { emptyPlan, say } from '@water-clock/core';
 import { nameOf, useAddTimer, type House } from '../api/houses.ts';
 import { useLibrary } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
@@ -39,13 +39,14 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
         ({ id, document: { timer } }) => [id, `empty: ${timer.name}`] as const,
       ),
       ...house.timers.map(
-        (timer) => [`${COPY}${timer.id}`, `copy of ${nameOf(timer)} of this house`] as const,
+        (timer) => [`${COPY}${timer.id}`, say`copy of ${nameOf(timer)} of this house`] as const,
       ),
     ].filter(([, words]) => hasWords(words, sought)),
     ...(others.data?.lines ?? [])
       .filter(({ site }) => site.id !== house.id)
       .map(
-        ({ id, name: timer, site }) => [`${COPY}${id}`, `copy of ${site.name}, ${timer}`] as const,
+        ({ id, name: timer, site }) =>
+          [`${COPY}${id}`, say`copy of ${site.name}, ${timer}`] as const,
       ),
   ];
   const kind = kinds.data?.find(({ id }) => id === of) ?? kinds.data?.[0];
@@ -62,16 +63,16 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
     );
   };
   return (
-    <Modal open title={`One more timer at ${house.name}`} footer={null} onCancel={close}>
+    <Modal open title={say`One more timer at ${house.name}`} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label="What it is called"
+          label={say`What it is called`}
           value={name}
           set={setName}
-          hint="Such as Garage or Shed; left empty, it is called by its kind."
+          hint={say`Such as Garage or Shed; left empty, it is called by its kind.`}
         />
         <SoughtField
-          label="Timer"
+          label={say`Timer`}
           value={copyOf === null ? (kind?.id ?? '') : of}
           valueWords={ofWords}
           options={choices}
@@ -82,14 +83,17 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
           }}
         />
         {copyOf !== null && (
-          <Checkbox checked={withSurvey} onChange={({ target }) => setWithSurvey(target.checked)}>
-            with what was surveyed of its stations
-          </Checkbox>
+          <Checkbox
+            checked={withSurvey}
+            onChange={({ target }) => setWithSurvey(target.checked)}
+          >{say`with what was surveyed of its stations`}</Checkbox>
         )}
-        {add.error && <Alert type="error" title={failureWords(add.error, 'Not added')} />}
-        <Button type="primary" htmlType="submit" loading={add.isPending}>
-          Add the timer
-        </Button>
+        {add.error && <Alert type="error" title={failureWords(add.error, say`Not added`)} />}
+        <Button
+          type="primary"
+          htmlType="submit"
+          loading={add.isPending}
+        >{say`Add the timer`}</Button>
       </form>
     </Modal>
   );

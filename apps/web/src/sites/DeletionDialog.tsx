@@ -3,6 +3,7 @@ import { Alert, Button, Modal } from 'antd';
 import { useDeletion } from '../api/houses.ts';
 import { failureWords } from '../api/request.ts';
 import { TextField } from '../fields/TextField.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly of: 'sites' | 'timers';
@@ -21,39 +22,34 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
   return (
     <Modal
       open
-      title={`Delete ${name} for good?`}
+      title={say`Delete ${name} for good?`}
       onCancel={close}
       footer={[
-        <Button key="keep" type="primary" onClick={close}>
-          Keep it
-        </Button>,
+        <Button key="keep" type="primary" onClick={close}>{say`Keep it`}</Button>,
         <Button
           key="delete"
           danger
           disabled={typed.trim() !== name}
           loading={deletion.isPending}
           onClick={() => deletion.mutate({ of, id, name: typed }, { onSuccess: done })}
-        >
-          Delete for good
-        </Button>,
+        >{say`Delete for good`}</Button>,
       ]}
     >
       <div className="stack">
         <p>
-          {of === 'sites' ? 'The house goes with all its timers' : 'The timer goes'}, with programs,
-          survey, logbook and links. Nothing can be brought back but from a file.
+          {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. Nothing can be brought back but from a file.`}
         </p>
         <p>
-          <Button href={file}>Save it as a file first</Button>
+          <Button href={file}>{say`Save it as a file first`}</Button>
         </p>
         <TextField
-          label={`Type its name: ${name}`}
+          label={say`Type its name: ${name}`}
           value={typed}
           set={setTyped}
           autoComplete="off"
         />
         {deletion.error && (
-          <Alert type="error" title={failureWords(deletion.error, 'Not deleted')} />
+          <Alert type="error" title={failureWords(deletion.error, say`Not deleted`)} />
         )}
       </div>
     </Modal>

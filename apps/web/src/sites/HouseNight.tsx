@@ -7,6 +7,7 @@ import {
   SECONDS_PER_DAY,
   type EpochDay,
   type Night,
+  say,
 } from '@water-clock/core';
 import type { Site } from '../api/sites.ts';
 import { nameOf, type HouseTimer } from '../api/houses.ts';
@@ -66,21 +67,21 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
     scaled.span(from, to),
   );
   const day = tonight + ahead;
-  const words = `${ahead === 0 ? 'Tonight, ' : ''}${dateWords(day, tonight, order)} into ${dateWords(day + 1, tonight, order).slice(0, 3)}`;
+  const words = say`${ahead === 0 ? 'Tonight, ' : ''}${dateWords(day, tonight, order)} into ${dateWords(day + 1, tonight, order).slice(0, 3)}`;
   return (
-    <section className="stack near house-night" aria-label="A night of the whole house">
+    <section className="stack near house-night" aria-label={say`A night of the whole house`}>
       <Patterns />
       <div className="row near in-line">
         <Button
           icon={<LeftOutlined />}
-          aria-label="The night before"
+          aria-label={say`The night before`}
           disabled={ahead === 0}
           onClick={() => setAhead(ahead - 1)}
         />
         <strong>{words}</strong>
         <Button
           icon={<RightOutlined />}
-          aria-label="The night after"
+          aria-label={say`The night after`}
           disabled={ahead >= most}
           onClick={() => setAhead(ahead + 1)}
         />
@@ -148,7 +149,7 @@ export function HouseNight({ site, timers, nights, tonight }: Props) {
               `${nameOf(timer)}: ${[...new Set(night.intended.map(({ letter }) => letter))].sort().join(' ') || 'dry'}`,
           )
           .join('; ')}
-        {shared.length > 0 ? '. Hatched: two timers run at the same time.' : '.'}
+        {shared.length > 0 ? say`. Hatched: two timers run at the same time.` : '.'}
       </p>
     </section>
   );

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Alert, Button, Dropdown, Modal, Table, Tag } from 'antd';
 import { MoreOutlined } from '@ant-design/icons';
 import { Link, useNavigate, useParams } from 'react-router';
-import { quantityWords, SECONDS_PER_DAY, tonightOf } from '@water-clock/core';
+import { quantityWords, SECONDS_PER_DAY, tonightOf, say } from '@water-clock/core';
 import {
   nameOf,
   useDeletePersonalData,
@@ -50,31 +50,32 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
   const facts = [
     address,
     house.supplyFlow === null
-      ? 'what the supply gives is not measured'
-      : `the supply gives ${quantityWords(units, 'flow', house.supplyFlow)}`,
+      ? say`what the supply gives is not measured`
+      : say`the supply gives ${quantityWords(units, 'flow', house.supplyFlow)}`,
   ].filter(Boolean);
   return (
     <>
       <div className="row">
         <h1>
-          {house.name} {house.isArchived && <Tag>put away</Tag>}
+          {house.name} {house.isArchived && <Tag>{say`put away`}</Tag>}
         </h1>
         {mayWork && (
-          <Button type="primary" onClick={() => open({ what: 'add' })}>
-            Add a timer
-          </Button>
+          <Button type="primary" onClick={() => open({ what: 'add' })}>{say`Add a timer`}</Button>
         )}
-        {first && <Link to={`/timers/${first.id}/house`}>Address, rules and supply</Link>}
+        {first && <Link to={`/timers/${first.id}/house`}>{say`Address, rules and supply`}</Link>}
         <Dropdown
           trigger={['click']}
           menu={{
             items: [
-              { key: 'file', label: <a href={archivePath(house.id)}>Save as a file (.zip)</a> },
+              {
+                key: 'file',
+                label: <a href={archivePath(house.id)}>{say`Save as a file (.zip)`}</a>,
+              },
               ...(mayWork
                 ? [
                     {
                       key: 'away',
-                      label: house.isArchived ? 'Bring it back' : 'Put it away',
+                      label: house.isArchived ? say`Bring it back` : say`Put it away`,
                       onClick: () => state.mutate({ house, isArchived: !house.isArchived }),
                     },
                   ]
@@ -83,13 +84,13 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
                 ? [
                     {
                       key: 'personal',
-                      label: 'Delete who lives there …',
+                      label: say`Delete who lives there …`,
                       onClick: () => open({ what: 'personal' }),
                     },
                     {
                       key: 'delete',
                       danger: true,
-                      label: 'Delete for good …',
+                      label: say`Delete for good …`,
                       onClick: () => open({ what: 'delete-house' }),
                     },
                   ]
@@ -97,11 +98,11 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
             ],
           }}
         >
-          <Button icon={<MoreOutlined />} aria-label="What to do with the house" />
+          <Button icon={<MoreOutlined />} aria-label={say`What to do with the house`} />
         </Dropdown>
       </div>
       <p className="soft">{facts.join('; ')}</p>
-      {state.error && <Alert type="error" title={failureWords(state.error, 'Not done')} />}
+      {state.error && <Alert type="error" title={failureWords(state.error, say`Not done`)} />}
     </>
   );
 }
@@ -131,12 +132,12 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
       ? [
           {
             key: 'place',
-            label: 'Rename or move …',
+            label: say`Rename or move …`,
             onClick: () => open({ what: 'place', timer }),
           },
           {
             key: 'visit',
-            label: 'Plan a visit',
+            label: say`Plan a visit`,
             onClick: () =>
               someDay.mutate(
                 { timerIds: [timer.id], note: '' },
@@ -145,7 +146,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
           },
           {
             key: 'away',
-            label: timer.isArchived ? 'Bring it back' : 'Put it away',
+            label: timer.isArchived ? say`Bring it back` : say`Put it away`,
             onClick: () => place.mutate({ timer, to: { isArchived: !timer.isArchived } }),
           },
         ]
@@ -155,7 +156,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
           {
             key: 'delete',
             danger: true,
-            label: 'Delete for good …',
+            label: say`Delete for good …`,
             onClick: () => open({ what: 'delete', timer }),
           },
         ]
@@ -167,16 +168,16 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
         rowKey="id"
         pagination={false}
         dataSource={[...house.timers]}
-        locale={{ emptyText: 'No timer yet.' }}
+        locale={{ emptyText: say`No timer yet.` }}
         columns={[
           {
-            title: 'Timer',
+            title: say`Timer`,
             render: (_, timer) => (
               <>
                 <Link className="plain heavy" to={`/timers/${timer.id}`}>
                   {nameOf(timer)}
                 </Link>{' '}
-                {timer.isArchived && <Tag>put away</Tag>}
+                {timer.isArchived && <Tag>{say`put away`}</Tag>}
                 {timer.name !== '' && <div className="soft">{timer.plan.timer.name}</div>}
                 {isPhone && <HowItStands standing={standings.get(timer.id)} />}
               </>
@@ -186,28 +187,28 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
             ? []
             : [
                 {
-                  title: 'How it stands',
+                  title: say`How it stands`,
                   render: (_: unknown, { id }: HouseTimer) => (
                     <HowItStands standing={standings.get(id)} />
                   ),
                 },
               ]),
           {
-            title: <span className="hidden-but-read">What to do</span>,
+            title: <span className="hidden-but-read">{say`What to do`}</span>,
             width: 56,
             render: (_, timer) => (
               <Dropdown trigger={['click']} menu={{ items: menuOf(timer) }}>
                 <Button
                   type="text"
                   icon={<MoreOutlined />}
-                  aria-label={`What to do with ${nameOf(timer)}`}
+                  aria-label={say`What to do with ${nameOf(timer)}`}
                 />
               </Dropdown>
             ),
           },
         ]}
       />
-      {place.error && <Alert type="error" title={failureWords(place.error, 'Not done')} />}
+      {place.error && <Alert type="error" title={failureWords(place.error, say`Not done`)} />}
     </>
   );
 }
@@ -217,18 +218,17 @@ function PersonalDialog({ house, close }: { readonly house: House; readonly clos
   return (
     <Modal
       open
-      title="Delete who lives there?"
-      okText="Delete"
+      title={say`Delete who lives there?`}
+      okText={say`Delete`}
       okButtonProps={{ danger: true, loading: deletion.isPending }}
-      cancelText="Keep it"
+      cancelText={say`Keep it`}
       onCancel={close}
       onOk={() => deletion.mutate(house, { onSuccess: close })}
     >
-      <p>
-        Names, telephone numbers, the name of the house, its number and street, and the notes of the
-        house go. The timers, their programs and their logbooks stay. This cannot be undone.
-      </p>
-      {deletion.error && <Alert type="error" title={failureWords(deletion.error, 'Not deleted')} />}
+      <p>{say`Names, telephone numbers, the name of the house, its number and street, and the notes of the house go. The timers, their programs and their logbooks stay. This cannot be undone.`}</p>
+      {deletion.error && (
+        <Alert type="error" title={failureWords(deletion.error, say`Not deleted`)} />
+      )}
     </Modal>
   );
 }
@@ -241,9 +241,9 @@ export default function HousePage() {
   const now = useCivilNow(house.data?.timeZone ?? 'UTC');
   const [open, setOpen] = useState<Open | null>(null);
   const close = () => setOpen(null);
-  if (house.isPending) return <Loading what="the house" />;
+  if (house.isPending) return <Loading what={say`the house`} />;
   if (house.isError)
-    return <Failed what="The house" error={house.error} retry={() => void house.refetch()} />;
+    return <Failed what={say`The house`} error={house.error} retry={() => void house.refetch()} />;
   const { data } = house;
   return (
     <HouseStyle clock={data.clockStyle} units={data.units}>

@@ -4,6 +4,7 @@ import { usePreferences } from '../platform/preferences.tsx';
 import type { HouseAnswer } from '../workers/housing.ts';
 import { HouseNight } from './HouseNight.tsx';
 import { useHouseAnswer } from './useHouseAnswer.ts';
+import { language, say } from '@water-clock/core';
 
 const NIGHTS = 14;
 const MOST_LISTED = 12;
@@ -16,8 +17,8 @@ const ALERT: Readonly<Record<HouseAnswer['tone'], 'success' | 'warning' | 'error
 };
 const TOLD = {
   fits: ['soft', 'fits'],
-  unknown: ['', 'not known'],
-  'too-much': ['fault', 'too much'],
+  unknown: ['', say`not known`],
+  'too-much': ['fault', say`too much`],
 } as const;
 
 interface Props {
@@ -39,10 +40,11 @@ export function HouseWater({ house, today, tonight }: Props) {
     })),
     supply: house.supplyFlow,
     speech: { on: today, clock, order, units },
+    language: language(),
     firstNight: tonight,
     nights: NIGHTS,
   });
-  if (!answer) return <p className="soft">Working it out …</p>;
+  if (!answer) return <p className="soft">{say`Working it out …`}</p>;
   const { tone, headline, meetings, nights, refusal } = answer;
   return (
     <>
@@ -62,7 +64,7 @@ export function HouseWater({ house, today, tonight }: Props) {
             </li>
           ))}
           {meetings.length > MOST_LISTED && (
-            <li>and {meetings.length - MOST_LISTED} more pairs of starts</li>
+            <li>{say`and ${meetings.length - MOST_LISTED} more pairs of starts`}</li>
           )}
         </ul>
       )}

@@ -11,6 +11,7 @@ import { useLibrary } from '../api/library.ts';
 import { failureWords } from '../api/request.ts';
 import { usePeople } from '../api/team.ts';
 import { SelectField } from '../fields/SelectField.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly chosen: readonly VersionedId[];
@@ -38,49 +39,49 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
   const members = people.data?.filter(({ takenOutAt }) => takenOutAt === null) ?? [];
   return (
     <div className="stack near aside">
-      <div className="row near" role="group" aria-label="What to do with the chosen sites">
+      <div className="row near" role="group" aria-label={say`What to do with the chosen sites`}>
         <strong role="status">
-          {chosen.length} {chosen.length === 1 ? 'site' : 'sites'} chosen
+          {say`${chosen.length} ${chosen.length === 1 ? say`site` : say`sites`} chosen`}
         </strong>
         {total > chosen.length && (
-          <Button type="link" onClick={chooseAll}>
-            Choose all that are found
-          </Button>
+          <Button type="link" onClick={chooseAll}>{say`Choose all that are found`}</Button>
         )}
         <SelectField
-          aria-label="Rules of the chosen sites"
-          placeholder="Give them rules"
+          aria-label={say`Rules of the chosen sites`}
+          placeholder={say`Give them rules`}
           value=""
           options={[
-            [NONE, 'no rules'],
+            [NONE, say`no rules`],
             ...(rules.data ?? []).map(({ id, document }) => [id, document.name] as const),
           ]}
           pick={(value) => act({ rulesId: valueOf(value) })}
         />
         <SelectField
-          aria-label="Who looks after the chosen sites"
-          placeholder="Give them to"
+          aria-label={say`Who looks after the chosen sites`}
+          placeholder={say`Give them to`}
           value=""
           options={[[NONE, 'nobody'], ...members.map(({ id, name }) => [id, name] as const)]}
           pick={(value) => act({ personId: valueOf(value) })}
         />
         <Popconfirm
-          title={isArchived ? 'Bring them back?' : `Put ${chosen.length} sites away?`}
-          description={isArchived ? undefined : 'They can be brought back at any time.'}
-          okText={isArchived ? 'Bring back' : 'Put away'}
-          cancelText="Not now"
+          title={isArchived ? say`Bring them back?` : say`Put ${chosen.length} sites away?`}
+          description={isArchived ? undefined : say`They can be brought back at any time.`}
+          okText={isArchived ? say`Bring back` : say`Put away`}
+          cancelText={say`Not now`}
           onConfirm={() => act({ isArchived: !isArchived })}
         >
           <Button loading={change.isPending}>
-            {isArchived ? 'Bring them back' : 'Put them away'}
+            {isArchived ? say`Bring them back` : say`Put them away`}
           </Button>
         </Popconfirm>
-        <Button type="text" onClick={() => choose([])}>
-          Choose none
-        </Button>
+        <Button type="text" onClick={() => choose([])}>{say`Choose none`}</Button>
       </div>
       {(asking ?? change.error) && (
-        <Alert type="error" role="alert" title={failureWords(asking ?? change.error, 'Not done')} />
+        <Alert
+          type="error"
+          role="alert"
+          title={failureWords(asking ?? change.error, say`Not done`)}
+        />
       )}
     </div>
   );

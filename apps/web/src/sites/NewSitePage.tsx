@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan, SHIPPED_KINDS, type Plan } from '@water-clock/core';
+import { emptyPlan, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
 import { newId } from '../api/request.ts';
 import { deviceZone, isZone } from '../platform/zone.ts';
 import { useLibrary } from '../api/library.ts';
@@ -56,16 +56,16 @@ export default function NewSitePage() {
 
   return (
     <div className="page">
-      <h1>New site</h1>
+      <h1>{say`New site`}</h1>
       <form className="site-form stack column" onSubmit={submit} noValidate>
         <SelectField
-          label="Timer"
+          label={say`Timer`}
           value={kind}
           options={[
             ...(kinds.data ?? []).map(
               ({ id, document: { timer: one } }) => [id, one.name] as const,
             ),
-            [FROM_DOCUMENT, 'From a plan document …'],
+            [FROM_DOCUMENT, say`From a plan document …`],
           ]}
           pick={(value) => setKind(value)}
         />
@@ -83,9 +83,7 @@ export default function NewSitePage() {
             size="large"
             disabled={!plan}
             loading={addSite.isPending}
-          >
-            Add the site
-          </Button>
+          >{say`Add the site`}</Button>
         </div>
       </form>
     </div>

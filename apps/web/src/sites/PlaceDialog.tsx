@@ -6,6 +6,7 @@ import { useSites } from '../api/sites.ts';
 import { SoughtField } from '../fields/SoughtField.tsx';
 import { TextField } from '../fields/TextField.tsx';
 import { useSettled } from '../platform/useSettled.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timer: HouseTimer;
@@ -29,13 +30,13 @@ export function PlaceDialog({ timer, close }: Props) {
     <Modal open title={nameOf(timer)} footer={null} onCancel={close}>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
-          label="What it is called"
+          label={say`What it is called`}
           value={name}
           set={setName}
-          hint={`Left empty, it is called ${timer.plan.timer.name}.`}
+          hint={say`Left empty, it is called ${timer.plan.timer.name}.`}
         />
         <SoughtField
-          label="At the house"
+          label={say`At the house`}
           value={siteId}
           valueWords={here.data?.name ?? ''}
           seek={seek}
@@ -43,14 +44,11 @@ export function PlaceDialog({ timer, close }: Props) {
           pick={setSiteId}
         />
         {siteId !== timer.siteId && (
-          <p className="soft">
-            Its programs, survey and logbook go with it. The rules and the weather are those of the
-            other house from then on.
-          </p>
+          <p className="soft">{say`Its programs, survey and logbook go with it. The rules and the weather are those of the other house from then on.`}</p>
         )}
-        {place.error && <Alert type="error" title={failureWords(place.error, 'Not changed')} />}
+        {place.error && <Alert type="error" title={failureWords(place.error, say`Not changed`)} />}
         <Button type="primary" htmlType="submit" loading={place.isPending}>
-          {siteId === timer.siteId ? 'Rename' : 'Move'}
+          {siteId === timer.siteId ? say`Rename` : say`Move`}
         </Button>
       </form>
     </Modal>

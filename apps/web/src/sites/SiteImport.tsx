@@ -7,6 +7,7 @@ import {
   SHIPPED_KINDS,
   SITE_HEADINGS,
   type SiteTable,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
@@ -70,7 +71,7 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
       });
       setRead({ rows, table, parts: partsOf(table) });
     } catch (error) {
-      setFault(`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
+      setFault(say`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
     }
   };
   const bring = async () => {
@@ -83,7 +84,9 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
         setDone((at += 1));
       }
     } catch (error) {
-      setFault(failureWords(error, `Lines after the first ${at * SITES_AT_ONCE} were not brought`));
+      setFault(
+        failureWords(error, say`Lines after the first ${at * SITES_AT_ONCE} were not brought`),
+      );
     }
     setBusy(false);
     await client.invalidateQueries({ queryKey: siteKeys.all });
@@ -92,19 +95,13 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
     <Modal
       open
       width={1000}
-      title="Sites from a spreadsheet"
+      title={say`Sites from a spreadsheet`}
       onCancel={close}
       footer={
         isOver
-          ? [
-              <Button key="done" type="primary" onClick={close}>
-                Done
-              </Button>,
-            ]
+          ? [<Button key="done" type="primary" onClick={close}>{say`Done`}</Button>]
           : [
-              <Button key="leave" onClick={close}>
-                Cancel
-              </Button>,
+              <Button key="leave" onClick={close}>{say`Cancel`}</Button>,
               <Button
                 key="take"
                 type="primary"
@@ -112,27 +109,24 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
                 loading={isBusy}
                 onClick={() => void bring()}
               >
-                {done > 0 ? 'Go on' : count > 0 ? `Import ${count} sites` : 'Import'}
+                {done > 0 ? say`Go on` : count > 0 ? say`Import ${count} sites` : say`Import`}
               </Button>,
             ]
       }
     >
       <div className="stack">
-        <p>
-          A CSV file with a column “name”. Marked cells are left out, and nothing else is; a row
-          without a name, or of a timer that is not in the library, is left out whole.
-        </p>
+        <p>{say`A CSV file with a column “name”. Marked cells are left out, and nothing else is; a row without a name, or of a timer that is not in the library, is left out whole.`}</p>
         <div className="row near">
           <FileButton
-            label="Choose a CSV file"
+            label={say`Choose a CSV file`}
             accept=".csv,text/csv"
             take={([file]) => file && void open(file)}
           />
-          <Button onClick={() => saveCsv('sites.csv', [[...SITE_HEADINGS]])}>
-            Save an empty one
-          </Button>
+          <Button
+            onClick={() => saveCsv('sites.csv', [[...SITE_HEADINGS]])}
+          >{say`Save an empty one`}</Button>
         </div>
-        {isOver && <Alert type="success" title={`${count} sites were brought.`} />}
+        {isOver && <Alert type="success" title={say`${count} sites were brought.`} />}
         {fault && <Alert type="error" title={fault} />}
         {(isBusy || done > 0) && !isOver && (
           <Progress percent={Math.round((100 * done) / Math.max(1, parts.length))} />

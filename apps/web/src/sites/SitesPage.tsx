@@ -33,6 +33,7 @@ import {
 import { ManyBar } from './ManyBar.tsx';
 import { useImportSite } from './useImportSite.ts';
 import { START_VISIT } from '../visit/startVisit.ts';
+import { say } from '@water-clock/core';
 
 const SiteImport = lazy(() => import('./SiteImport.tsx'));
 
@@ -45,7 +46,7 @@ function Checking({ left, of }: { readonly left: number; readonly of: number }) 
   return (
     <Alert
       type="info"
-      title={`${left} timers are being checked again. Until then the list shows how they were.`}
+      title={say`${left} timers are being checked again. Until then the list shows how they were.`}
       description={<Progress percent={Math.floor((100 * (most - left)) / most)} />}
     />
   );
@@ -66,8 +67,8 @@ function Finder({
   return (
     <Input
       type="search"
-      aria-label="Find a site"
-      placeholder="Name, number, street, town, person, telephone"
+      aria-label={say`Find a site`}
+      placeholder={say`Name, number, street, town, person, telephone`}
       value={typed ?? sought}
       onChange={({ target: { value } }) => {
         setTyped(value);
@@ -95,9 +96,14 @@ function Narrow({ search, seek, columns }: NarrowProps) {
   const people = usePeople();
   const rules = useLibrary('rules');
   const choices = [
-    ['person', 'Looked after by', 'anybody', people.data?.map(({ id, name }) => [id, name])],
-    ['rules', 'Under the rules', 'any', rules.data?.map(({ id, document }) => [id, document.name])],
-    ['state', 'Where', 'in the lists', [['archived', 'put away']]],
+    ['person', say`Looked after by`, 'anybody', people.data?.map(({ id, name }) => [id, name])],
+    [
+      'rules',
+      say`Under the rules`,
+      'any',
+      rules.data?.map(({ id, document }) => [id, document.name]),
+    ],
+    ['state', say`Where`, say`in the lists`, [['archived', say`put away`]]],
   ] as const;
   const tags = choices.flatMap(([name, , , options]) => {
     const value = search.get(name);
@@ -126,7 +132,7 @@ function Narrow({ search, seek, columns }: NarrowProps) {
             ))}
             {columns && (
               <div>
-                <strong className="below">Columns</strong>
+                <strong className="below">{say`Columns`}</strong>
                 <Checkbox.Group
                   className="tiles of-150"
                   value={[...columns]}
@@ -139,7 +145,7 @@ function Narrow({ search, seek, columns }: NarrowProps) {
         }
       >
         <Button shape="round" icon={<ControlOutlined />}>
-          {columns ? 'More filters and columns' : 'More filters'}
+          {columns ? say`More filters and columns` : say`More filters`}
         </Button>
       </Popover>
       {tags.map(({ name, words }) => (
@@ -177,9 +183,9 @@ export default function SitesPage() {
   };
   const asked = { ...which, page, size: PAGE, ...(sort ? { sort } : {}) };
   const lines = useLines(asked, { clock, order });
-  if (lines.isPending) return <Loading what="your sites" />;
+  if (lines.isPending) return <Loading what={say`your sites`} />;
   if (lines.isError)
-    return <Failed what="Your sites" error={lines.error} retry={() => void lines.refetch()} />;
+    return <Failed what={say`Your sites`} error={lines.error} retry={() => void lines.refetch()} />;
   const { counts, total, checking } = lines.data;
 
   const set = (values: Readonly<Record<string, string | null>>) =>
@@ -205,17 +211,15 @@ export default function SitesPage() {
   const columns = COLUMNS.filter((name) => (liked.siteColumns ?? USUAL).includes(name));
   const next = ({ id, site, underWay, nextVisit }: TimerLine) =>
     underWay ? (
-      <Tag color="purple">under way</Tag>
+      <Tag color="purple">{say`under way`}</Tag>
     ) : (
       <>
         {nextVisit !== null && <Tag>{dateIn(nextVisit, order)}</Tag>}
         <Button
           size={isPhone ? 'middle' : 'small'}
-          aria-label={`Start visit: ${site.name}`}
+          aria-label={say`Start visit: ${site.name}`}
           onClick={() => void navigate(`/timers/${id}/found`, { state: START_VISIT })}
-        >
-          Start visit
-        </Button>
+        >{say`Start visit`}</Button>
       </>
     );
   const finder = <Finder sought={sought} seek={(find) => seek({ find })} />;
@@ -223,34 +227,36 @@ export default function SitesPage() {
     <div className="row near">
       {mayWork && (
         <>
-          <Button onClick={() => setImporting(true)}>Sites from a spreadsheet</Button>
+          <Button onClick={() => setImporting(true)}>{say`Sites from a spreadsheet`}</Button>
           <FileButton
-            label="Import a site (.zip)"
+            label={say`Import a site (.zip)`}
             accept=".zip,application/zip"
             take={([file]) => file && take(file)}
           />
         </>
       )}
-      <Button href={linesPath('/api/timers.csv', asked)} disabled={total === 0}>
-        Export (.csv)
-      </Button>
+      <Button
+        href={linesPath('/api/timers.csv', asked)}
+        disabled={total === 0}
+      >{say`Export (.csv)`}</Button>
     </div>
   );
   return (
     <div className="page page-wide">
       <div className="sites-head row">
         <h1>
-          Sites <span className="soft">{counts.all}</span>
+          {say`Sites`} <span className="soft">{counts.all}</span>
         </h1>
         {!isPhone && finder}
         {mayWork && (
-          <Button type="primary" onClick={() => void navigate('/sites/new')}>
-            New site
-          </Button>
+          <Button
+            type="primary"
+            onClick={() => void navigate('/sites/new')}
+          >{say`New site`}</Button>
         )}
         {isPhone ? (
           <Popover trigger="click" placement="bottomRight" content={files}>
-            <Button icon={<MoreOutlined />} aria-label="Files" />
+            <Button icon={<MoreOutlined />} aria-label={say`Files`} />
           </Popover>
         ) : (
           files
@@ -264,7 +270,7 @@ export default function SitesPage() {
           <SiteImport close={() => setImporting(false)} />
         </Suspense>
       )}
-      <div className="row near" role="group" aria-label="Which sites">
+      <div className="row near" role="group" aria-label={say`Which sites`}>
         {filters.map((one) => (
           <Button
             key={one}
@@ -280,8 +286,8 @@ export default function SitesPage() {
       </div>
       {mayWork && (filter === 'breach' || filter === 'coming') && total > 0 && (
         <p>
-          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>Plan them all anew</Link>: each
-          gets a plan that keeps the rules, to be taken or refused.
+          <Link to={`/replans${ruled ? `?rules=${ruled}` : ''}`}>{say`Plan them all anew`}</Link>
+          {say`: each gets a plan that keeps the rules, to be taken or refused.`}
         </p>
       )}
       {chosen.length > 0 && <ManyBar {...{ chosen, choose, which, total }} />}
@@ -327,8 +333,8 @@ export default function SitesPage() {
               image={Empty.PRESENTED_IMAGE_SIMPLE}
               description={
                 counts.all === 0 && sought === '' && !person && !ruled && !isArchived
-                  ? 'No sites yet. Add the first house with its timer.'
-                  : 'No site is like that.'
+                  ? say`No sites yet. Add the first house with its timer.`
+                  : say`No site is like that.`
               }
             />
           ),

@@ -1,5 +1,6 @@
 import type { TimerLine } from '../api/lines.ts';
 import { colourOf } from '../charts/patterns.tsx';
+import { say } from '@water-clock/core';
 
 const DAY = 18;
 const GAP = 3;
@@ -13,7 +14,7 @@ export function WeekMini({ week }: { readonly week: TimerLine['week'] }) {
   const words = week
     .map(
       ({ date, programs, overlaps }) =>
-        `${date}: ${programs || 'dry'}${overlaps ? ', overlap' : ''}`,
+        `${date}: ${programs || 'dry'}${overlaps ? say`, overlap` : ''}`,
     )
     .join('; ');
   return (

@@ -7,13 +7,14 @@ import type { TimerLine } from '../api/lines.ts';
 import { VerdictMark } from '../charts/VerdictMark.tsx';
 import { dateIn } from '../platform/dateIn.ts';
 import { WeekMini } from './WeekMini.tsx';
+import { say } from '@water-clock/core';
 
 const VERDICT_NAMES = {
-  clear: 'Clear',
-  overlap: 'Overlap',
-  breach: 'Not allowed',
-  incomplete: 'Half set',
-  empty: 'Empty',
+  clear: say`Clear`,
+  overlap: say`Overlap`,
+  breach: say`Not allowed`,
+  incomplete: say`Half set`,
+  empty: say`Empty`,
 } as const;
 
 export function Name({ line: { id, name, site, ofSeveral } }: { readonly line: TimerLine }) {
@@ -22,10 +23,10 @@ export function Name({ line: { id, name, site, ofSeveral } }: { readonly line: T
       <Link className="plain heavy" to={`/timers/${id}`}>
         {site.name}
       </Link>
-      {site.houseNumber && <span className="soft"> No. {site.houseNumber}</span>}
+      {site.houseNumber && <span className="soft"> {say`No. ${site.houseNumber}`}</span>}
       <div className="soft">
         {ofSeveral && `${name}, `}
-        <Link to={`/sites/${site.id}`}>the house</Link>
+        <Link to={`/sites/${site.id}`}>{say`the house`}</Link>
       </div>
     </>
   );
@@ -44,7 +45,7 @@ export function VerdictOf({
       <span>
         <strong>{VERDICT_NAMES[verdict]}</strong>
         <span className="soft small below">{headline}</span>
-        {!checked && <Tag>being checked again</Tag>}
+        {!checked && <Tag>{say`being checked again`}</Tag>}
       </span>
     </span>
   );
@@ -52,17 +53,17 @@ export function VerdictOf({
 
 /** Columns beside the house, in their order; the server knows them by the same words. */
 export const COLUMN_NAMES = {
-  town: 'Town',
-  street: 'Street',
-  verdict: 'Verdict',
-  week: 'Week',
-  stations: 'Stations',
-  headroom: 'Highest percent',
-  trouble: 'First trouble',
-  battery: 'Battery due',
-  person: 'Looked after by',
-  last: 'Last visit',
-  next: 'Next',
+  town: say`Town`,
+  street: say`Street`,
+  verdict: say`Verdict`,
+  week: say`Week`,
+  stations: say`Stations`,
+  headroom: say`Highest percent`,
+  trouble: say`First trouble`,
+  battery: say`Battery due`,
+  person: say`Looked after by`,
+  last: say`Last visit`,
+  next: say`Next`,
 } as const;
 export type ColumnName = keyof typeof COLUMN_NAMES;
 // The cast holds: they are the entries of the table.
@@ -101,7 +102,7 @@ export function columnsOf(
     sortOrder: sort === key ? 'ascend' : sort === `-${key}` ? 'descend' : null,
   });
   return [
-    { title: 'Site', ...sorted('site'), render: (_, line) => <Name line={line} /> },
+    { title: say`Site`, ...sorted('site'), render: (_, line) => <Name line={line} /> },
     ...COLUMNS.filter((name) => chosen.includes(name)).map((name): TableColumnType<TimerLine> => ({
       title: COLUMN_NAMES[name],
       ...(UNSORTED.includes(name) ? { key: name } : sorted(name)),

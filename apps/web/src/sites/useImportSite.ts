@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { failureWords, newId, RefusedError } from '../api/request.ts';
 import { bringSite, siteKeys } from '../api/sites.ts';
+import { say } from '@water-clock/core';
 
 /** Takes a whole site in as a file, and goes to its logbook; what is wrong with the file otherwise. */
 export function useImportSite(): {
@@ -29,8 +30,8 @@ export function useImportSite(): {
       if (error instanceof RefusedError) ids.current.delete(key);
       setRefusal(
         error instanceof RefusedError && error.faults.length > 0
-          ? `Not imported: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
-          : failureWords(error, 'Not imported'),
+          ? say`Not imported: ${error.faults.map(({ path, message }) => `${path}: ${message}`).join('; ')}.`
+          : failureWords(error, say`Not imported`),
       );
     }
   };

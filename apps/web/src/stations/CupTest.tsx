@@ -7,6 +7,7 @@ import {
   schedulingMultiplier,
   type NotedCups,
   type SurveyStation,
+  say,
 } from '@water-clock/core';
 import { CupMap } from '../charts/CupMap.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -24,11 +25,11 @@ const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** A uniformity in words. */
 function meaning(uniformity: number): string {
-  if (uniformity >= 0.75) return 'Even: the heads stand well.';
-  if (uniformity >= 0.6) return 'Usual for sprays; better heads or spacing would save water.';
+  if (uniformity >= 0.75) return say`Even: the heads stand well.`;
+  if (uniformity >= 0.6) return say`Usual for sprays; better heads or spacing would save water.`;
   if (uniformity >= 0.45)
-    return 'Uneven: look at the heads nearest the dry cups before adding minutes.';
-  return 'Very uneven: mend the heads first, minutes cannot make up for it.';
+    return say`Uneven: look at the heads nearest the dry cups before adding minutes.`;
+  return say`Very uneven: mend the heads first, minutes cannot make up for it.`;
 }
 
 interface Props {
@@ -74,7 +75,7 @@ export function CupTest({ number, noted, editor }: Props) {
     const values = parts.map((one) => Number(one.replace(',', '.')));
     const bad = parts.find((_, i) => !(Number.isFinite(values[i]) && (values[i] ?? -1) >= 0));
     if (bad !== undefined) {
-      setFault(`"${bad}" is no volume; allowed: millilitres, 0 or more.`);
+      setFault(say`"${bad}" is no volume; allowed: millilitres, 0 or more.`);
       return;
     }
     const next =
@@ -82,7 +83,7 @@ export function CupTest({ number, noted, editor }: Props) {
         ? [...volumes, ...values]
         : volumes.map((one, i) => (i === chosen ? (values[0] ?? one) : one));
     if (next.length > MOST_CUPS) {
-      setFault(`At most ${MOST_CUPS} cups are kept.`);
+      setFault(say`At most ${MOST_CUPS} cups are kept.`);
       return;
     }
     setFault(save({ mouthSquareCentimetres, minutes, across, millilitres: next }));
@@ -96,12 +97,12 @@ export function CupTest({ number, noted, editor }: Props) {
   };
   const result = cups && cupResult(cups);
   return (
-    <section className="tool aside accent stack" aria-label="Catch cups">
-      <h2>Catch cups</h2>
+    <section className="tool aside accent stack" aria-label={say`Catch cups`}>
+      <h2>{say`Catch cups`}</h2>
       <div className="tiles fill of-150">
         <NumberField
-          label="Across a cup’s mouth"
-          unit="cm"
+          label={say`Across a cup’s mouth`}
+          unit={say`cm`}
           decimal
           least={1}
           most={100}
@@ -109,8 +110,8 @@ export function CupTest({ number, noted, editor }: Props) {
           commit={(value) => set({ mouthSquareCentimetres: (Math.PI * (value ?? 10) ** 2) / 4 })}
         />
         <NumberField
-          label="Ran"
-          unit="minutes"
+          label={say`Ran`}
+          unit={say`minutes`}
           decimal
           least={0.5}
           most={1440}
@@ -118,7 +119,7 @@ export function CupTest({ number, noted, editor }: Props) {
           commit={(value) => set({ minutes: value ?? USUAL.minutes })}
         />
         <NumberField
-          label="Cups in a row"
+          label={say`Cups in a row`}
           least={1}
           most={MOST_CUPS}
           value={across}
@@ -127,7 +128,7 @@ export function CupTest({ number, noted, editor }: Props) {
       </div>
       <div className="cup-entry row at-foot">
         <label className="labelled">
-          {chosen === null ? `Cup ${volumes.length + 1}` : `Cup ${chosen + 1} again`} (ml)
+          {say`${chosen === null ? say`Cup ${volumes.length + 1}` : say`Cup ${chosen + 1} again`} (ml)`}
           <Input
             ref={input}
             inputMode="decimal"
@@ -141,7 +142,7 @@ export function CupTest({ number, noted, editor }: Props) {
             status={fault !== null ? 'error' : ''}
           />
         </label>
-        {chosen !== null && <Button onClick={takeOut}>Delete this cup</Button>}
+        {chosen !== null && <Button onClick={takeOut}>{say`Delete this cup`}</Button>}
       </div>
       {fault && <p className="fault">{fault}</p>}
       {volumes.length > 0 && (
@@ -157,10 +158,10 @@ export function CupTest({ number, noted, editor }: Props) {
         />
       )}
       {volumes.length > 0 && (
-        <Disclosure summary="The same as a table">
+        <Disclosure summary={say`The same as a table`}>
           {() => (
             <div className="stack">
-              <Scroll label="The cups as a table">
+              <Scroll label={say`The cups as a table`}>
                 <table className="data numbers">
                   <tbody>
                     {cupRows(volumes, across).map(([row = '', cup = '', caught = '']) => (
@@ -174,29 +175,25 @@ export function CupTest({ number, noted, editor }: Props) {
                 </table>
               </Scroll>
               <Button
-                onClick={() => saveCsv(`station ${number} cups.csv`, cupRows(volumes, across))}
-              >
-                Save as CSV
-              </Button>
+                onClick={() => saveCsv(say`station ${number} cups.csv`, cupRows(volumes, across))}
+              >{say`Save as CSV`}</Button>
             </div>
           )}
         </Disclosure>
       )}
-      {cups && !result && <p className="fault">Every cup is empty: nothing can be said.</p>}
+      {cups && !result && <p className="fault">{say`Every cup is empty: nothing can be said.`}</p>}
       {result && (
         <div role="status" className="tool-answer bold">
           <p>
-            {quantityWords(units, 'rate', result.rate)}, uniformity {percent(result.uniformity)}.
-            Runs {Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the
-            dry places.
+            {say`${quantityWords(units, 'rate', result.rate)}, uniformity ${percent(result.uniformity)}. Runs ${Math.round((schedulingMultiplier(result.uniformity) - 1) * 100)} % longer for the dry places.`}
           </p>
           <p>{meaning(result.uniformity)}</p>
           <p>
-            Driest:{' '}
+            {say`Driest:`}{' '}
             {result.lowQuarter
-              .map((cup) => `row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
+              .map((cup) => say`row ${Math.floor(cup / across) + 1}, cup ${(cup % across) + 1}`)
               .join('; ')}
-            . Look at the head nearest to {result.lowQuarter.length === 1 ? 'it' : 'them'}.
+            {say`. Look at the head nearest to ${result.lowQuarter.length === 1 ? say`it` : say`them`}.`}
           </p>
         </div>
       )}

@@ -6,6 +6,7 @@ import {
   URGENCY_WORDS,
   type Defect,
   type NotedDefect,
+  say,
 } from '@water-clock/core';
 import { NoteField } from '../fields/NoteField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -54,17 +55,17 @@ export function DefectPicker({ faults, set }: Props) {
             value={severity}
             options={URGENCIES.map((one) => [one, URGENCY_WORDS[one]] as const)}
             pick={(value) => change(i, { severity: value })}
-            aria-label={`How soon: ${DEFECT_WORDS[fault]}`}
+            aria-label={say`How soon: ${DEFECT_WORDS[fault]}`}
           />
           <NoteField
-            label={`Note: ${DEFECT_WORDS[fault]}`}
-            placeholder="where, how many, ohms"
+            label={say`Note: ${DEFECT_WORDS[fault]}`}
+            placeholder={say`where, how many, ohms`}
             most={200}
             value={note ?? ''}
             commit={(text) => change(i, { note: text })}
           />
           <Button
-            aria-label={`Delete: ${DEFECT_WORDS[fault]}`}
+            aria-label={say`Delete: ${DEFECT_WORDS[fault]}`}
             onClick={() => set(faults.filter((_, at) => at !== i))}
           >
             ×
@@ -72,19 +73,17 @@ export function DefectPicker({ faults, set }: Props) {
         </div>
       ))}
       {faults.some(({ fault }) => IN_THE_GROUND.includes(fault)) && (
-        <p className="caution">Find buried services before you dig.</p>
+        <p className="caution">{say`Find buried services before you dig.`}</p>
       )}
       {faults.some(({ fault }) => IN_THE_WIRING.includes(fault)) && (
-        <p className="caution">
-          Mains voltage inside a wall timer: isolate it before you open the wiring compartment.
-        </p>
+        <p className="caution">{say`Mains voltage inside a wall timer: isolate it before you open the wiring compartment.`}</p>
       )}
       {faults.some(({ fault }) => fault === 'overspray') && (
-        <p className="caution">Water on paths is slippery and freezes.</p>
+        <p className="caution">{say`Water on paths is slippery and freezes.`}</p>
       )}
       <SelectField<Defect | ''>
-        aria-label="Add a fault"
-        placeholder="Add a fault …"
+        aria-label={say`Add a fault`}
+        placeholder={say`Add a fault …`}
         value=""
         options={DEFECTS.map((one) => [one, DEFECT_WORDS[one]] as const)}
         pick={(fault) => fault !== '' && set([...faults, { fault, severity: 'soon' }])}

@@ -11,6 +11,7 @@ import {
   type FlowTest,
   type Plan,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -25,22 +26,22 @@ type Unit = 'volume' | 'flow' | 'minutes' | 'seconds';
 type Typed = Readonly<Record<string, string>>;
 
 const WAYS: readonly (readonly [Way, string])[] = [
-  ['meter', 'water meter'],
+  ['meter', say`water meter`],
   ['bucket', 'bucket'],
-  ['timer', 'read off the timer'],
+  ['timer', say`read off the timer`],
 ];
 
 const FIELDS: Record<Way, readonly (readonly [key: string, label: string, unit: Unit])[]> = {
   meter: [
-    ['before', 'Meter before', 'volume'],
-    ['after', 'Meter after', 'volume'],
-    ['minutes', 'Ran', 'minutes'],
+    ['before', say`Meter before`, 'volume'],
+    ['after', say`Meter after`, 'volume'],
+    ['minutes', say`Ran`, 'minutes'],
   ],
   bucket: [
-    ['litres', 'Bucket', 'volume'],
-    ['seconds', 'Full after', 'seconds'],
+    ['litres', say`Bucket`, 'volume'],
+    ['seconds', say`Full after`, 'seconds'],
   ],
-  timer: [['litresPerMinute', 'Flow shown', 'flow']],
+  timer: [['litresPerMinute', say`Flow shown`, 'flow']],
 };
 
 interface Props {
@@ -78,13 +79,13 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
     if (fields.some(({ empty }) => empty)) return;
     const bad = fields.find(({ value }) => !Number.isFinite(value) || value < 0);
     if (bad) {
-      setFault(`${bad.label}: a number, 0 or more.`);
+      setFault(say`${bad.label}: a number, 0 or more.`);
       return;
     }
     const of = Object.fromEntries(fields.map(({ key, value }) => [key, value]));
     const at = (key: string) => of[key] ?? 0;
     if (way === 'meter' && at('after') <= at('before')) {
-      setFault('No flow: the meter has to read more after than before.');
+      setFault(say`No flow: the meter has to read more after than before.`);
       return;
     }
     const flow: FlowTest =
@@ -109,9 +110,9 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
   const theirs = other === null ? null : flowOf(other);
   const supply = plan.settings.flowLimitLpm;
   return (
-    <section className="tool aside accent stack" aria-label="Flow">
-      <h2>Flow</h2>
-      <div className="row near" role="group" aria-label="Measured by">
+    <section className="tool aside accent stack" aria-label={say`Flow`}>
+      <h2>{say`Flow`}</h2>
+      <div className="row near" role="group" aria-label={say`Measured by`}>
         {WAYS.map(([one, words]) => (
           <Button
             className="chip"
@@ -145,25 +146,25 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
         <p role="status" className="tool-answer bold">
           {quantityWords(units, 'flow', flow.value)}
           {noted.areaSquareMetres !== undefined &&
-            ` on ${quantityWords(units, 'area', noted.areaSquareMetres)}: ${quantityWords(units, 'rate', (60 * flow.value) / noted.areaSquareMetres)}`}
+            say` on ${quantityWords(units, 'area', noted.areaSquareMetres)}: ${quantityWords(units, 'rate', (60 * flow.value) / noted.areaSquareMetres)}`}
           .
         </p>
       )}
       <div className="tiles fill of-150">
         <QuantityField
-          label="The supply gives"
+          label={say`The supply gives`}
           quantity="flow"
           value={supply ?? null}
-          empty="not known"
+          empty={say`not known`}
           commit={(flowLimitLpm) =>
             commitWords(editor, { type: 'set-settings', settings: { flowLimitLpm } })
           }
         />
         <SelectField
-          label="Could it run at once with"
+          label={say`Could it run at once with`}
           value={other ?? ''}
           options={[
-            ['', 'choose a station'] as const,
+            ['', say`choose a station`] as const,
             ...plan.stations
               .filter((station) => station.number !== number)
               .map(
@@ -176,15 +177,15 @@ export function FlowTestForm({ number, plan, survey, editor }: Props) {
       {other !== null && (
         <p role="status" className="tool-answer bold">
           {!flow || !theirs
-            ? `The flow of ${flow ? `station ${other}` : 'this station'} is not known yet.`
+            ? say`The flow of ${flow ? say`station ${other}` : say`this station`} is not known yet.`
             : supply === undefined
-              ? 'Enter what the supply gives.'
+              ? say`Enter what the supply gives.`
               : canRunAtOnce(flow.value, theirs.value, supply)
-                ? `Yes: both take ${quantityWords(units, 'flow', flow.value + theirs.value)} of ${quantityWords(units, 'flow', supply)}.`
-                : `No: both take ${quantityWords(units, 'flow', flow.value + theirs.value)}, more than the ${quantityWords(units, 'flow', supply)} that the supply gives.`}
+                ? say`Yes: both take ${quantityWords(units, 'flow', flow.value + theirs.value)} of ${quantityWords(units, 'flow', supply)}.`
+                : say`No: both take ${quantityWords(units, 'flow', flow.value + theirs.value)}, more than the ${quantityWords(units, 'flow', supply)} that the supply gives.`}
         </p>
       )}
-      <p className="caution">A pump must never run with every valve closed.</p>
+      <p className="caution">{say`A pump must never run with every valve closed.`}</p>
     </section>
   );
 }

@@ -12,6 +12,7 @@ import {
   type RunOffTest,
   type Station,
   type SurveyStation,
+  say,
 } from '@water-clock/core';
 import { LengthField } from '../fields/LengthField.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -45,7 +46,7 @@ const MOST_SHOWN = 4;
 
 const piecesWords = (pieces: readonly number[]) =>
   pieces.length > MOST_SHOWN
-    ? `${pieces.length} runs`
+    ? say`${pieces.length} runs`
     : pieces.map((seconds) => runEntryText(seconds)).join(' + ');
 
 interface Props {
@@ -117,14 +118,14 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
   const { cycleSeconds: _measured, ...bare } = station;
   const worked = figuresOf(noted, bare).longestRun;
   return (
-    <section className="tool aside accent stack" aria-label="Time to run-off">
-      <h2>Time to run-off</h2>
+    <section className="tool aside accent stack" aria-label={say`Time to run-off`}>
+      <h2>{say`Time to run-off`}</h2>
       <p className="watch huge" role="timer">
         {watch ? clockWords((now - watch.startedAt) / 1000) : '0:00'}
         {watch?.puddleAt && (
           <span className="large">
             {' '}
-            puddle at {clockWords((watch.puddleAt - watch.startedAt) / 1000)}
+            {say`puddle at ${clockWords((watch.puddleAt - watch.startedAt) / 1000)}`}
           </span>
         )}
       </p>
@@ -134,18 +135,14 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
             type="primary"
             size="large"
             onClick={() => keep({ startedAt: Date.now(), puddleAt: null })}
-          >
-            Start
-          </Button>
+          >{say`Start`}</Button>
         )}
         {watch && watch.puddleAt === null && (
           <Button
             type="primary"
             size="large"
             onClick={() => keep({ ...watch, puddleAt: Date.now() })}
-          >
-            Puddle
-          </Button>
+          >{say`Puddle`}</Button>
         )}
         {watch && (
           <>
@@ -153,25 +150,18 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
               size="large"
               type={watch.puddleAt === null ? 'default' : 'primary'}
               onClick={stop}
-            >
-              Stop
-            </Button>
-            <Button size="large" onClick={() => keep(null)}>
-              Drop this try
-            </Button>
+            >{say`Stop`}</Button>
+            <Button size="large" onClick={() => keep(null)}>{say`Drop this try`}</Button>
           </>
         )}
       </div>
-      <p className="soft">
-        Start when the station starts; puddle at the first puddle or the first water leaving the
-        bed, overspray apart. The watch goes on under a locked screen.
-      </p>
+      <p className="soft">{say`Start when the station starts; puddle at the first puddle or the first water leaving the bed, overspray apart. The watch goes on under a locked screen.`}</p>
       <div className="row near">
         {(test?.seconds ?? []).map((seconds, i) => (
           <span key={i} className="row near in-line">
             {lengthWords(seconds)}
             <Button
-              aria-label={`Delete try ${i + 1}`}
+              aria-label={say`Delete try ${i + 1}`}
               onClick={() => {
                 const rest = (test?.seconds ?? []).filter((_, at) => at !== i);
                 save(rest.length > 0 && test ? { ...test, seconds: rest } : null);
@@ -182,8 +172,8 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           </span>
         ))}
         <LengthField
-          label="Type a try"
-          placeholder="or type: 7:30"
+          label={say`Type a try`}
+          placeholder={say`or type: 7:30`}
           value={0}
           commit={add}
           say={setFault}
@@ -193,13 +183,16 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       {test && (
         <div className="tiles fill of-150">
           <SelectField
-            label="Of several tries"
+            label={say`Of several tries`}
             value={test.taken}
-            options={[['least', 'take the least'] as const, ['mean', 'take the mean'] as const]}
+            options={[
+              ['least', say`take the least`] as const,
+              ['mean', say`take the mean`] as const,
+            ]}
             pick={(value) => save({ ...test, taken: value === 'mean' ? 'mean' : 'least' })}
           />
           <NumberField
-            label="Less for safety"
+            label={say`Less for safety`}
             unit="%"
             value={test.safetyPercent}
             most={90}
@@ -209,12 +202,12 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
             }}
           />
           <NumberField
-            label="Soak at least"
-            unit="minutes"
+            label={say`Soak at least`}
+            unit={say`minutes`}
             decimal
             value={station.soakSeconds === undefined ? null : station.soakSeconds / 60}
             most={1440}
-            empty="not set"
+            empty={say`not set`}
             commit={(value) => {
               editor.commit({
                 type: 'set-station',
@@ -228,24 +221,24 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
       )}
       {test && (
         <p>
-          Measured:{' '}
+          {say`Measured:`}{' '}
           <strong>{lengthWords(Math.round(pieceFromTries(test.seconds, test.taken, 0)))}</strong>
           {test.seconds.length > 1 &&
-            ` (${test.taken === 'least' ? 'the least' : 'the mean'} of ${test.seconds.length} tries)`}
-          {test.safetyPercent > 0 && `; ${test.safetyPercent} % less for safety`}
+            say` (${test.taken === 'least' ? say`the least` : say`the mean`} of ${test.seconds.length} tries)`}
+          {test.safetyPercent > 0 && say`; ${test.safetyPercent} % less for safety`}
           {station.cycleSeconds !== undefined &&
-            `; in this timer’s steps ${lengthWords(station.cycleSeconds)}`}
+            say`; in this timer’s steps ${lengthWords(station.cycleSeconds)}`}
           .
         </p>
       )}
       <p role="status" className="tool-answer bold">
         {station.cycleSeconds === undefined
           ? worked && Number.isFinite(worked.value)
-            ? `Not measured. From soil, slope and rate about ${lengthWords(Math.floor(worked.value))} at a stretch.`
+            ? say`Not measured. From soil, slope and rate about ${lengthWords(Math.floor(worked.value))} at a stretch.`
             : worked
-              ? 'Not measured. This soil takes the water as fast as it comes.'
-              : 'Not measured yet.'
-          : `At most ${lengthWords(station.cycleSeconds)} at a stretch, then ${station.soakSeconds === undefined ? 'a soak' : `${runEntryText(station.soakSeconds)} min of soak`}.`}
+              ? say`Not measured. This soil takes the water as fast as it comes.`
+              : say`Not measured yet.`
+          : say`At most ${lengthWords(station.cycleSeconds)} at a stretch, then ${station.soakSeconds === undefined ? say`a soak` : say`${runEntryText(station.soakSeconds)} min of soak`}.`}
       </p>
       <SplitRuns plan={plan} station={station} editor={editor} />
     </section>
@@ -262,25 +255,25 @@ function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | '
   });
   return longer.map(({ program, seconds }) => {
     const pieces = piecesWords(piecesOf(seconds, cycleSeconds));
-    const told = `${lengthWords(seconds)} in ${program.letter}`;
+    const told = say`${lengthWords(seconds)} in ${program.letter}`;
     if (plan.timer.cycleSoak === 'station')
       return (
         <p key={program.letter}>
-          {told}: this timer runs it as {pieces}
-          {soakSeconds === undefined && ', once a soak is set'}.
+          {say`${told}: this timer runs it as ${pieces}`}
+          {soakSeconds === undefined && say`, once a soak is set`}.
         </p>
       );
     if (plan.timer.cycleSoak === 'none')
       return (
         <p key={program.letter}>
-          {told}: this timer cannot split it. More starts can: the planner finds them.
+          {say`${told}: this timer cannot split it. More starts can: the planner finds them.`}
         </p>
       );
     const isSplit = program.cycleSeconds !== undefined && program.cycleSeconds <= cycleSeconds;
     return (
       <p key={program.letter}>
         {isSplit ? (
-          `${told}: split already.`
+          say`${told}: split already.`
         ) : (
           <Button
             onClick={() =>
@@ -294,7 +287,7 @@ function SplitRuns({ plan, station, editor }: Pick<Props, 'plan' | 'station' | '
               })
             }
           >
-            Split {told}: {pieces}
+            {say`Split ${told}: ${pieces}`}
           </Button>
         )}
       </p>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Input } from 'antd';
-import { linkStationChange, surveyOf, type Plan, type Survey } from '@water-clock/core';
+import { linkStationChange, surveyOf, type Plan, type Survey, say } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { SelectField } from '../fields/SelectField.tsx';
 
@@ -34,18 +34,18 @@ export function DecoderField({ number, plan, survey, editor }: Props) {
   };
   return (
     <label className="labelled decoder">
-      Decoder
+      {say`Decoder`}
       <Input
-        aria-label={`Decoder of station ${number}`}
+        aria-label={say`Decoder of station ${number}`}
         value={shown}
-        placeholder="address or serial"
+        placeholder={say`address or serial`}
         maxLength={200}
         status={other ? 'error' : ''}
         onChange={({ target }) => setTyped(target.value)}
         onBlur={finish}
         onPressEnter={finish}
       />
-      {other && <span className="fault">Station {other.number} has this one, too.</span>}
+      {other && <span className="fault">{say`Station ${other.number} has this one, too.`}</span>}
     </label>
   );
 }
@@ -59,13 +59,13 @@ export function LinkField({ number, plan, editor }: Omit<Props, 'survey'>) {
   );
   return (
     <SelectField
-      label="Takes its run from"
+      label={say`Takes its run from`}
       value={linkedTo ?? 0}
       options={[
-        [0, 'its own run times'] as const,
+        [0, say`its own run times`] as const,
         ...leaders.map(
           (leader) =>
-            [leader.number, `station ${leader.number} ${leader.name ?? ''}`.trim()] as const,
+            [leader.number, say`station ${leader.number} ${leader.name ?? ''}`.trim()] as const,
         ),
       ]}
       pick={(to) => editor.commit(linkStationChange(plan, number, to === 0 ? null : to))}

@@ -7,6 +7,7 @@ import {
   type Plan,
   type StationTable,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { rowsOf } from '../platform/csv.ts';
 import { commitWords } from '../editor/commitWords.ts';
@@ -31,7 +32,7 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
     try {
       setRows(await rowsOf(file, MOST_STATION_ROWS));
     } catch (error) {
-      setFault(`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
+      setFault(say`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
     }
   };
   const take = () => {
@@ -45,12 +46,10 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
     <Modal
       open
       width={1000}
-      title="Stations from a spreadsheet"
+      title={say`Stations from a spreadsheet`}
       onCancel={close}
       footer={[
-        <Button key="leave" size="large" onClick={close}>
-          Cancel
-        </Button>,
+        <Button key="leave" size="large" onClick={close}>{say`Cancel`}</Button>,
         <Button
           key="take"
           size="large"
@@ -58,16 +57,13 @@ export default function StationImport({ plan, survey, editor, close }: Props) {
           disabled={!table || table.entries.length === 0}
           onClick={take}
         >
-          {table ? `Import ${table.entries.length} stations` : 'Import'}
+          {table ? say`Import ${table.entries.length} stations` : say`Import`}
         </Button>,
       ]}
     >
-      <p>
-        A CSV file with a column “number”. Export the stations to see the others. Empty cells leave
-        what is there; marked cells are left out, and nothing else is.
-      </p>
+      <p>{say`A CSV file with a column “number”. Export the stations to see the others. Empty cells leave what is there; marked cells are left out, and nothing else is.`}</p>
       <FileButton
-        label="Choose a CSV file"
+        label={say`Choose a CSV file`}
         accept=".csv,text/csv"
         take={([file]) => file && void read(file)}
       />

@@ -10,6 +10,7 @@ import {
   type PlanChange,
   type Station,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
@@ -22,13 +23,13 @@ type Set = (fields: Fields) => string | null;
 
 /** Switches of a station: name, what it is when nothing is noted, words. */
 const SWITCHES = [
-  ['enabled', true, 'switched on'],
-  ['pump', true, 'runs the pump'],
-  ['needsPump', false, 'needs the pump'],
-  ['obeysRainSensor', true, 'obeys the rain sensor'],
-  ['underCover', false, 'under cover, rain does not reach it'],
-  ['flowSensor', false, 'watched by a flow sensor'],
-  ['overhead', true, 'sprays overhead (not drip)'],
+  ['enabled', true, say`switched on`],
+  ['pump', true, say`runs the pump`],
+  ['needsPump', false, say`needs the pump`],
+  ['obeysRainSensor', true, say`obeys the rain sensor`],
+  ['underCover', false, say`under cover, rain does not reach it`],
+  ['flowSensor', false, say`watched by a flow sensor`],
+  ['overhead', true, say`sprays overhead (not drip)`],
 ] as const;
 
 type Switch = (typeof SWITCHES)[number][0];
@@ -68,41 +69,43 @@ function StationFields({
     <div className="stack">
       <div className="tiles of-150 at-foot">
         <NumberField
-          label="Longest piece before run-off"
-          unit="minutes"
+          label={say`Longest piece before run-off`}
+          unit={say`minutes`}
           decimal
           value={minutes(station.cycleSeconds)}
           least={0.1}
           most={1440}
-          empty="not split"
+          empty={say`not split`}
           commit={(value) => set({ cycleSeconds: seconds(value) })}
         />
         <NumberField
-          label="Soak at least"
-          unit="minutes"
+          label={say`Soak at least`}
+          unit={say`minutes`}
           decimal
           value={minutes(station.soakSeconds)}
           most={1440}
-          empty="not split"
+          empty={say`not split`}
           commit={(value) => set({ soakSeconds: seconds(value) })}
         />
         <NumberField
-          label="Flow"
-          unit="litres a minute"
+          label={say`Flow`}
+          unit={say`litres a minute`}
           decimal
           value={station.flowLpm ?? null}
-          empty="not known"
+          empty={say`not known`}
           commit={(flowLpm) => set({ flowLpm })}
         />
         <LinkField number={number} plan={plan} editor={editor} />
         {isTwoWireTimer && <DecoderField {...props} number={number} />}
       </div>
       {plan.timer.cycleSoak !== 'station' && (
-        <p className="soft">
-          This timer does not split runs by station, so piece and soak are noted but change nothing.
-        </p>
+        <p className="soft">{say`This timer does not split runs by station, so piece and soak are noted but change nothing.`}</p>
       )}
-      <div className="tiles near" role="group" aria-label={`Switches of station ${station.number}`}>
+      <div
+        className="tiles near"
+        role="group"
+        aria-label={say`Switches of station ${station.number}`}
+      >
         {SWITCHES.filter(([name]) => !isIdle(name, station, props)).map(([name, usual, words]) => (
           <Checkbox
             className="check"
@@ -127,9 +130,7 @@ function StationFields({
                 fields: { masterValve: target.checked ? null : false },
               })
             }
-          >
-            opens the master valve
-          </Checkbox>
+          >{say`opens the master valve`}</Checkbox>
         )}
       </div>
     </div>
@@ -140,10 +141,10 @@ function StationFields({
 function stationWords(station: Station): string {
   const split =
     station.cycleSeconds !== undefined && station.soakSeconds !== undefined
-      ? [`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
+      ? [say`${station.cycleSeconds / 60} min, soak ${station.soakSeconds / 60}`]
       : [];
-  const off = station.enabled === false ? ['switched off'] : [];
-  const linked = station.linkedTo === undefined ? [] : [`runs as station ${station.linkedTo}`];
+  const off = station.enabled === false ? [say`switched off`] : [];
+  const linked = station.linkedTo === undefined ? [] : [say`runs as station ${station.linkedTo}`];
   return [...off, ...linked, ...split].join(', ');
 }
 
@@ -171,8 +172,8 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
       <div className="row">
         <b className="large">{station.number}</b>
         <Input
-          aria-label={`Name of station ${station.number}`}
-          placeholder="what it waters"
+          aria-label={say`Name of station ${station.number}`}
+          placeholder={say`what it waters`}
           maxLength={80}
           value={typed ?? station.name ?? ''}
           onChange={(event) => setTyped(event.target.value)}
@@ -183,23 +184,21 @@ function StationRow({ station, ...props }: Props & { readonly station: Station }
           }}
         />
         <span className="soft push-others">
-          {programs.length > 0 ? `in ${programs.join(', ')}` : 'in no program'}
+          {programs.length > 0 ? say`in ${programs.join(', ')}` : say`in no program`}
           {stationWords(station) && ` · ${stationWords(station)}`}
         </span>
         <span className="row near in-line">
           <Button
             aria-expanded={open}
-            aria-label={`${open ? 'Close' : 'Soak, flow, switches'} of station ${station.number}`}
+            aria-label={say`${open ? say`Close` : say`Soak, flow, switches`} of station ${station.number}`}
             onClick={() => setOpen(!open)}
           >
-            {open ? 'Close' : 'Soak, flow, switches'}
+            {open ? say`Close` : say`Soak, flow, switches`}
           </Button>
           <Button
-            aria-label={`Delete station ${station.number}`}
+            aria-label={say`Delete station ${station.number}`}
             onClick={() => editor.commit(removeStationChange(plan, station.number))}
-          >
-            Delete
-          </Button>
+          >{say`Delete`}</Button>
         </span>
       </div>
       {open && <StationFields {...props} station={station} set={set} />}
@@ -227,8 +226,8 @@ export function StationList(props: Props) {
         }
       >
         {free === undefined
-          ? `All ${plan.timer.stationCount} stations of this timer are there`
-          : `Add station ${free}`}
+          ? say`All ${plan.timer.stationCount} stations of this timer are there`
+          : say`Add station ${free}`}
       </Button>
     </div>
   );

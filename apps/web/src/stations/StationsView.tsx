@@ -10,6 +10,7 @@ import {
   stationRows,
   surveyOf,
   type SurveyStation,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { useKind } from '../device/useKind.ts';
@@ -59,15 +60,15 @@ export default function StationsView(props: StepProps) {
           onClick={() => next && void navigate(`/timers/${timerId}/walk/${next.number}`)}
         >
           {isOver
-            ? 'Walk them again'
+            ? say`Walk them again`
             : begun
-              ? `Go on with station ${next?.number ?? ''}`
-              : 'Walk the stations'}
+              ? say`Go on with station ${next?.number ?? ''}`
+              : say`Walk the stations`}
         </Button>
-        <Button onClick={() => saveCsv(`${site.name} stations.csv`, stationRows({ plan, survey }))}>
-          Stations as CSV
-        </Button>
-        <Button onClick={() => setImporting(true)}>Stations from CSV</Button>
+        <Button
+          onClick={() => saveCsv(say`${site.name} stations.csv`, stationRows({ plan, survey }))}
+        >{say`Stations as CSV`}</Button>
+        <Button onClick={() => setImporting(true)}>{say`Stations from CSV`}</Button>
       </div>
       <ol className="walked list ruled">
         {stations.map((station) => (
@@ -77,28 +78,25 @@ export default function StationsView(props: StepProps) {
               <span>
                 <strong>
                   {plan.stations.find(({ number }) => number === station.number)?.name ??
-                    'no name yet'}
+                    say`no name yet`}
                 </strong>
                 <span className="soft"> {found(station)}</span>
               </span>
               <span className={station.walked === 'seen' ? 'bold' : 'fault'}>
-                {station.walked ? WALKED[station.walked] : 'not walked'}
+                {station.walked ? WALKED[station.walked] : say`not walked`}
               </span>
             </Link>
           </li>
         ))}
       </ol>
-      <h2>Names, soak, flow and switches</h2>
+      <h2>{say`Names, soak, flow and switches`}</h2>
       {survey.device?.power !== 'battery' && survey.device?.power !== 'adapter' && (
-        <p className="caution">
-          Mains voltage inside a wall timer: isolate it before you open the wiring compartment.
-          Mains work is for a licensed electrician.
-        </p>
+        <p className="caution">{say`Mains voltage inside a wall timer: isolate it before you open the wiring compartment. Mains work is for a licensed electrician.`}</p>
       )}
       <VisitFindings {...props} only={DECODER_FINDINGS} />
       <StationList plan={plan} survey={survey} editor={editor} />
       {isTwoWire(survey, kind) && (
-        <Disclosure className="two-wires" summary="The two wires and their decoders">
+        <Disclosure className="two-wires" summary={say`The two wires and their decoders`}>
           {() => (
             <Suspense>
               <TwoWires {...props} />

@@ -14,6 +14,7 @@ import {
   surveyOf,
   unheard,
   type SurveyStationFields,
+  say,
 } from '@water-clock/core';
 import { NoteField } from '../fields/NoteField.tsx';
 import { SelectField } from '../fields/SelectField.tsx';
@@ -114,24 +115,22 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
   const list = typed.split(/[\s,;]+/u).filter(Boolean);
   const wrong = list.find((serial) => !/^\d{1,10}$/u.test(serial));
   return (
-    <section className="stack" aria-label="Two wires">
-      <p className="soft">
-        A simulated line stands in for the wires of this box: with it a search, an assignment and a
-        replacement can be practised. What is assigned is noted for each station.
-      </p>
+    <section className="stack" aria-label={say`Two wires`}>
+      <p className="soft">{say`A simulated line stands in for the wires of this box: with it a search, an assignment and a replacement can be practised. What is assigned is noted for each station.`}</p>
       <div className="row">
         {search.isRunning ? (
-          <Button onClick={search.stop}>Stop the search</Button>
+          <Button onClick={search.stop}>{say`Stop the search`}</Button>
         ) : (
           <Button type="primary" onClick={search.begin}>
-            {search.asked > 0 ? 'Search again' : 'Search the line'}
+            {search.asked > 0 ? say`Search again` : say`Search the line`}
           </Button>
         )}
-        <Button disabled={assigned.size === 0} onClick={() => tried([...assigned.keys()])}>
-          Try every decoder
-        </Button>
+        <Button
+          disabled={assigned.size === 0}
+          onClick={() => tried([...assigned.keys()])}
+        >{say`Try every decoder`}</Button>
         <Button onClick={walkOn}>
-          {calling ? 'Walk on to the next valve' : 'Assign by walking'}
+          {calling ? say`Walk on to the next valve` : say`Assign by walking`}
         </Button>
       </div>
       {(search.isRunning || search.asked > 0) && (
@@ -139,15 +138,15 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           <Progress
             percent={Math.round(search.share * 100)}
             status="normal"
-            aria-label="Searched"
+            aria-label={say`Searched`}
           />
-          {search.found.length} found after {search.asked} questions
-          {!search.isRunning && search.share < 1 && ': stopped, what was found is kept'}.
+          {say`${search.found.length} found after ${search.asked} questions`}
+          {!search.isRunning && search.share < 1 && say`: stopped, what was found is kept`}.
           {silent > 0 && (
             <p className="fault">
-              The line draws {line.atRest()} mA at rest:{' '}
-              {silent === 1 ? 'one more decoder hangs' : `${silent} more decoders hang`} on it and{' '}
-              {silent === 1 ? 'does' : 'do'} not answer.
+              {say`The line draws ${line.atRest()} mA at rest:`}{' '}
+              {say`${silent === 1 ? say`one more decoder hangs` : say`${silent} more decoders hang`} on it and`}{' '}
+              {say`${silent === 1 ? say`does` : say`do`} not answer.`}
             </p>
           )}
         </div>
@@ -155,10 +154,11 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
       {calling && (
         <div className="turn row at-foot">
           <p>
-            At the valve {calling.metres} m along the wire <strong>{calling.serial}</strong> calls.
+            {say`At the valve ${calling.metres} m along the wire`} <strong>{calling.serial}</strong>{' '}
+            {say`calls.`}
           </p>
           <SelectField
-            label="It is station"
+            label={say`It is station`}
             value={at ?? 0}
             options={numbers
               .filter((number) => !assigned.has(number))
@@ -173,33 +173,29 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
               note([[at, { decoder: calling.serial }]]);
               walkOn();
             }}
-          >
-            Assign it
-          </Button>
+          >{say`Assign it`}</Button>
         </div>
       )}
       {free.length > 0 && nextStation !== undefined && (
         <div className="row">
           <span>
-            {free.length === 1 ? 'One of them has' : `${free.length} of them have`} no station yet.
+            {say`${free.length === 1 ? say`One of them has` : say`${free.length} of them have`} no station yet.`}
           </span>
-          <Button onClick={() => assign(free)}>Assign them in this order</Button>
+          <Button onClick={() => assign(free)}>{say`Assign them in this order`}</Button>
         </div>
       )}
       <div className="row at-foot">
         <label className="labelled grow">
-          Serials in the order of the stations
+          {say`Serials in the order of the stations`}
           <Input
-            aria-label="Serials in the order of the stations"
+            aria-label={say`Serials in the order of the stations`}
             value={typed}
             placeholder="004711, 013377, …"
             status={wrong === undefined ? '' : 'error'}
             onChange={({ target }) => setTyped(target.value)}
           />
           {wrong !== undefined && (
-            <span className="fault">
-              “{wrong}” is no serial: digits only, with a comma between.
-            </span>
+            <span className="fault">{say`“${wrong}” is no serial: digits only, with a comma between.`}</span>
           )}
         </label>
         <Button
@@ -208,11 +204,9 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
             assign(list);
             setTyped('');
           }}
-        >
-          Assign this list
-        </Button>
+        >{say`Assign this list`}</Button>
       </div>
-      <ul className="list ruled" aria-label="Decoders by station">
+      <ul className="list ruled" aria-label={say`Decoders by station`}>
         {[...assigned].map(([number, serial]) => {
           const { decoderMark = '', decoderReadings = [] } = surveyOf(survey, number);
           const last = decoderReadings.at(-1);
@@ -227,7 +221,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
                   {read}
                 </span>{' '}
                 <span className={state && state !== 'good' ? 'fault' : 'bold'}>
-                  {state ? DECODER_STATE_WORDS[state] : 'Not tried'}
+                  {state ? DECODER_STATE_WORDS[state] : say`Not tried`}
                 </span>
                 {state && DECODER_NEXT[state] && (
                   <span className="soft below">{DECODER_NEXT[state]}</span>
@@ -235,21 +229,20 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
               </span>
               <span className="row near in-line">
                 <NoteField
-                  label={`Mark of the decoder of station ${number}`}
-                  placeholder="mark, such as blue tape"
+                  label={say`Mark of the decoder of station ${number}`}
+                  placeholder={say`mark, such as blue tape`}
                   most={200}
                   value={decoderMark}
                   commit={(mark) => note([[number, { decoderMark: mark || null }]])}
                 />
-                <Button aria-label={`Try station ${number}`} onClick={() => tried([number])}>
-                  Try
-                </Button>
                 <Button
-                  aria-label={`Replace the decoder of station ${number}`}
+                  aria-label={say`Try station ${number}`}
+                  onClick={() => tried([number])}
+                >{say`Try`}</Button>
+                <Button
+                  aria-label={say`Replace the decoder of station ${number}`}
                   onClick={() => replace(number)}
-                >
-                  Replace
-                </Button>
+                >{say`Replace`}</Button>
               </span>
             </li>
           );

@@ -14,6 +14,7 @@ import {
   type Survey,
   type SurveyStation,
   type SurveyStationFields,
+  say,
 } from '@water-clock/core';
 import { NotFound } from '../platform/states.tsx';
 import { commitWords } from '../editor/commitWords.ts';
@@ -37,10 +38,10 @@ import { NoteField } from '../fields/NoteField.tsx';
 import './walk.css';
 
 const SLOPES = [
-  [1, 'Flat'],
-  [5, 'To 6 %'],
-  [10, 'To 12 %'],
-  [20, 'Steeper'],
+  [1, say`Flat`],
+  [5, say`To 6 %`],
+  [10, say`To 12 %`],
+  [20, say`Steeper`],
 ] as const;
 
 const optionsOf = <T extends string>(words: Readonly<Record<T, string>>) =>
@@ -61,9 +62,9 @@ const slopeChoice = (percent: number | undefined) =>
 
 type Tool = 'run-off' | 'cups' | 'flow';
 const TOOLS: readonly (readonly [Tool, string])[] = [
-  ['run-off', 'Time to run-off'],
-  ['cups', 'Catch cups'],
-  ['flow', 'Flow'],
+  ['run-off', say`Time to run-off`],
+  ['cups', say`Catch cups`],
+  ['flow', say`Flow`],
 ];
 
 interface CardProps extends StepProps {
@@ -152,12 +153,12 @@ function Card({ number, go, countdown, ...props }: CardProps) {
       <div className="row in-line">
         <span className="walk-number huge">{number}</span>
         <label className="labelled grow">
-          <span className="hidden-but-read">Name of station {number}</span>
+          <span className="hidden-but-read">{say`Name of station ${number}`}</span>
           <Input
             size="large"
             ref={nameField}
             data-field="Name"
-            placeholder="what it waters"
+            placeholder={say`what it waters`}
             maxLength={80}
             enterKeyHint="next"
             value={name ?? station.name ?? ''}
@@ -173,7 +174,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           />
         </label>
         <span className="soft" style={{ whiteSpace: 'nowrap' }}>
-          {place + 1} of {plan.stations.length}
+          {say`${place + 1} of ${plan.stations.length}`}
         </span>
       </div>
       <div className="row far">
@@ -184,14 +185,14 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           setSeconds={(walkSeconds) => editor.commit({ type: 'note', fields: { walkSeconds } })}
         />
         {before.length > 0 && (
-          <div className="row near like" role="group" aria-label="Like another station">
+          <div className="row near like" role="group" aria-label={say`Like another station`}>
             {before.slice(0, 2).map((station) => (
               <Button
                 key={station.number}
                 className="clip"
                 onClick={() => void set(factsOf(station, ALIKE))}
               >
-                Like station {station.number}
+                {say`Like station ${station.number}`}
                 <span className="soft">
                   {' '}
                   {plan.stations.find((each) => each.number === station.number)?.name ?? ''}
@@ -204,7 +205,7 @@ function Card({ number, go, countdown, ...props }: CardProps) {
       <div className="tiles fill of-400 far">
         <div className="stack">
           <Chips
-            label="Head"
+            label={say`Head`}
             options={optionsOf(HEAD_WORDS)}
             value={noted.head ?? null}
             {...row('head')}
@@ -224,25 +225,25 @@ function Card({ number, go, countdown, ...props }: CardProps) {
             }
           />
           <Chips
-            label="Plants"
+            label={say`Plants`}
             options={optionsOf(PLANT_WORDS)}
             value={noted.plants ?? null}
             {...row('plants')}
           />
           <Chips
-            label="Sun"
+            label={say`Sun`}
             options={optionsOf(SUN_WORDS)}
             value={noted.surroundings ?? null}
             {...row('surroundings')}
           />
           <Chips
-            label="Soil"
+            label={say`Soil`}
             options={optionsOf(SOIL_WORDS)}
             value={noted.soil ?? null}
             {...row('soil')}
           />
           <Chips
-            label="Slope"
+            label={say`Slope`}
             options={SLOPES}
             value={slopeChoice(noted.slopePercent)}
             {...row('slopePercent')}
@@ -251,21 +252,21 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         <div className="stack">
           <div className="tiles fill of-150">
             <QuantityField
-              label="Area"
+              label={say`Area`}
               quantity="area"
               value={noted.areaSquareMetres ?? null}
-              empty="not known"
-              field="Area"
+              empty={say`not known`}
+              field={say`Area`}
               entered={focusNext}
               commit={(areaSquareMetres) => set({ areaSquareMetres })}
             />
             <NumberField
-              label="Heads"
+              label={say`Heads`}
               least={1}
               most={1000}
               value={noted.headCount ?? null}
-              empty="not counted"
-              field="Heads"
+              empty={say`not counted`}
+              field={say`Heads`}
               entered={() => leave('seen', next)}
               commit={(headCount) => set({ headCount })}
             />
@@ -274,20 +275,20 @@ function Card({ number, go, countdown, ...props }: CardProps) {
           {isTwoWireTimer && <DecoderField {...props} number={number} />}
           <DefectPicker faults={noted.faults ?? []} set={(faults) => void set({ faults })} />
           <PhotoRow
-            label={`Photos of station ${number}`}
+            label={say`Photos of station ${number}`}
             photos={noted.photos ?? []}
             set={(photos) => void set({ photos })}
           />
           <label className="labelled">
-            <span className="hidden-but-read">Note on station {number}</span>
+            <span className="hidden-but-read">{say`Note on station ${number}`}</span>
             <NoteField
-              placeholder="a note"
+              placeholder={say`a note`}
               most={2000}
               value={noted.note ?? ''}
               commit={(note) => set({ note: note === '' ? null : note })}
             />
           </label>
-          <div className="row near" role="group" aria-label="Measure">
+          <div className="row near" role="group" aria-label={say`Measure`}>
             {TOOLS.map(([one, words]) => (
               <Button
                 key={one}
@@ -314,25 +315,22 @@ function Card({ number, go, countdown, ...props }: CardProps) {
         </div>
       </div>
       {!isPhone && (
-        <p className="soft">
-          Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the
-          last field goes to the next station. With a finger: swipe.
-        </p>
+        <p className="soft">{say`Keys: a digit chooses and goes on, = takes the rest as at the station before, Enter in the last field goes to the next station. With a finger: swipe.`}</p>
       )}
       <div className="foot-of-step row in-line">
-        <Button size="large" disabled={previous === null} onClick={() => go(previous)}>
-          Back
-        </Button>
-        <Button size="large" onClick={() => leave('skipped', next)}>
-          Skip
-        </Button>
+        <Button
+          size="large"
+          disabled={previous === null}
+          onClick={() => go(previous)}
+        >{say`Back`}</Button>
+        <Button size="large" onClick={() => leave('skipped', next)}>{say`Skip`}</Button>
         <Button
           size="large"
           type="primary"
           className="walk-next grow"
           onClick={() => leave('seen', next)}
         >
-          {next === null ? 'Done' : `Next: station ${next}`}
+          {next === null ? say`Done` : say`Next: station ${next}`}
         </Button>
       </div>
     </div>
@@ -356,7 +354,7 @@ export default function WalkView(props: StepProps) {
   return (
     <>
       <p>
-        <Link to={stations}>All stations</Link>
+        <Link to={stations}>{say`All stations`}</Link>
       </p>
       <Card
         key={number}

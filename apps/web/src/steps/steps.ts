@@ -12,49 +12,55 @@ import {
   type Survey,
   type Undone,
   type Verdict,
+  say,
 } from '@water-clock/core';
 import type { Site } from '../api/sites.ts';
 
 /** The steps under the five phases of a visit. */
 export const PHASES = [
   {
-    name: 'Arrive',
+    id: 'arrive',
+    name: say`Arrive`,
     steps: [
-      ['house', 'House and rules'],
-      ['timer', 'Timer'],
-      ['clock', 'Clock'],
-      ['found', 'As found'],
+      ['house', say`House and rules`],
+      ['timer', say`Timer`],
+      ['clock', say`Clock`],
+      ['found', say`As found`],
     ],
   },
   {
-    name: 'Look',
+    id: 'look',
+    name: say`Look`,
     steps: [
-      ['seen', 'What was seen'],
-      ['stations', 'Stations'],
-      ['minutes', 'Minutes'],
+      ['seen', say`What was seen`],
+      ['stations', say`Stations`],
+      ['minutes', say`Minutes`],
     ],
   },
   {
-    name: 'Plan',
+    id: 'plan',
+    name: say`Plan`,
     steps: [
-      ['brief', 'Brief'],
-      ['plan', 'Planner'],
-      ['', 'Programs'],
-      ['settings', 'Percent and hours'],
+      ['brief', say`Brief`],
+      ['plan', say`Planner`],
+      ['', say`Programs`],
+      ['settings', say`Percent and hours`],
     ],
   },
   {
-    name: 'Set',
+    id: 'set',
+    name: say`Set`,
     steps: [
-      ['keyin', 'Key in'],
-      ['leave', 'Test and leave'],
+      ['keyin', say`Key in`],
+      ['leave', say`Test and leave`],
     ],
   },
   {
-    name: 'Hand over',
+    id: 'hand-over',
+    name: say`Hand over`,
     steps: [
-      ['page', 'Homeowner’s page'],
-      ['log', 'Logbook'],
+      ['page', say`Homeowner’s page`],
+      ['log', say`Logbook`],
     ],
   },
 ] as const;
@@ -84,7 +90,7 @@ export const phaseOf = (path: string): Phase =>
   ) ?? PHASES[2];
 
 export const nameOf = (path: string): string =>
-  STEPS.find(([step]) => step === path)?.[1] ?? (path === 'walk' ? 'Stations' : '');
+  STEPS.find(([step]) => step === path)?.[1] ?? (path === 'walk' ? say`Stations` : '');
 
 export const pathOf = (timerId: string, path: StepPath): string =>
   path ? `/timers/${timerId}/${path}` : `/timers/${timerId}`;
@@ -114,39 +120,39 @@ const listed = (missing: readonly (string | false)[], done: string): StepState =
   const open = missing.filter((one) => one !== false);
   return open.length === 0
     ? { done: true, line: done }
-    : { done: false, line: `Missing: ${open.join(', ')}.` };
+    : { done: false, line: say`Missing: ${open.join(', ')}.` };
 };
 
 const stationsText = (numbers: readonly number[]) =>
   numbers.length === 1
-    ? `station ${numbers[0]}`
+    ? say`station ${numbers[0]}`
     : numbers.length > 6
-      ? `${numbers.length} stations`
-      : `stations ${numbers.join(', ')}`;
+      ? say`${numbers.length} stations`
+      : say`stations ${numbers.join(', ')}`;
 
 function house({ site, rules, survey, today }: VisitFacts): StepState {
   const ruling = rules && rulingOn(rules, site, today);
   return listed(
     [
-      site.houseNumber === null && 'its number in the street',
-      site.supply === null && 'where its water comes from',
-      site.town === null && site.climateId === null && 'the town its weather is of',
-      !rules && survey.rules === undefined && 'watering rules',
-      ruling?.kind === 'unknown' && 'what the rules go by',
+      site.houseNumber === null && say`its number in the street`,
+      site.supply === null && say`where its water comes from`,
+      site.town === null && site.climateId === null && say`the town its weather is of`,
+      !rules && survey.rules === undefined && say`watering rules`,
+      ruling?.kind === 'unknown' && say`what the rules go by`,
     ],
-    'House and rules are noted.',
+    say`House and rules are noted.`,
   );
 }
 
 function timer({ plan: { settings }, survey: { device = {} } }: VisitFacts): StepState {
   return listed(
     [
-      device.power === undefined && 'its power',
-      device.power === 'battery' && device.batteryDate === undefined && 'the battery’s date',
-      rainSensorOf(settings, device).state === 'unknown' && 'its rain sensor',
-      device.changers === undefined && 'who else can change it',
+      device.power === undefined && say`its power`,
+      device.power === 'battery' && device.batteryDate === undefined && say`the battery’s date`,
+      rainSensorOf(settings, device).state === 'unknown' && say`its rain sensor`,
+      device.changers === undefined && say`who else can change it`,
     ],
-    'The timer is noted.',
+    say`The timer is noted.`,
   );
 }
 
@@ -155,34 +161,34 @@ function stations({ plan, survey }: VisitFacts): StepState {
     .map(({ number }) => number)
     .filter((number) => surveyOf(survey, number).walked !== 'seen');
   return left.length === 0
-    ? { done: true, line: `All ${plan.stations.length} stations are walked.` }
+    ? { done: true, line: say`All ${plan.stations.length} stations are walked.` }
     : {
         done: false,
-        line: `Walked ${plan.stations.length - left.length} of ${plan.stations.length}; left: ${stationsText(left)}.`,
+        line: say`Walked ${plan.stations.length - left.length} of ${plan.stations.length}; left: ${stationsText(left)}.`,
       };
 }
 
 function minutes({ minutes: sums }: VisitFacts): StepState {
   const unknown = unknownNeeds(sums);
   return unknown.length === 0
-    ? { done: true, line: 'Every station’s need is known.' }
+    ? { done: true, line: say`Every station’s need is known.` }
     : {
         done: false,
-        line: `Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? 'needs' : 'need'}.`,
+        line: say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`,
       };
 }
 
 /** What stands in the way of closing, in a word; the step itself lists each point. */
 const LACKING_TO_LEAVE: Record<Undone['what'], string | false> = {
-  'clock-wrong': 'the clock, which is wrong',
-  'clock-not-looked': 'the clock',
+  'clock-wrong': say`the clock, which is wrong`,
+  'clock-not-looked': say`the clock`,
   // Kept apart, with their numbers.
   'not-tested': false,
   'not-keyed': false,
-  'no-as-found': 'the settings as found',
-  'no-as-left': 'the settings as left',
-  'as-left-is-older': 'the settings as left, which are older than what is set',
-  switched: 'what was switched for the test',
+  'no-as-found': say`the settings as found`,
+  'no-as-left': say`the settings as left`,
+  'as-left-is-older': say`the settings as left, which are older than what is set`,
+  switched: say`what was switched for the test`,
 };
 
 /** The steps that belong to the visit itself, where one is under way. */
@@ -193,15 +199,15 @@ function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepSt
   const untested = points.flatMap((point) => (point.what === 'not-tested' ? point.stations : []));
   return {
     found: visit.asFound
-      ? { done: true, line: 'Frozen as found.' }
-      : { done: false, line: 'Not frozen yet what is in the box.' },
+      ? { done: true, line: say`Frozen as found.` }
+      : { done: false, line: say`Not frozen yet what is in the box.` },
     ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
     leave: listed(
       [
-        untested.length > 0 && `the test of ${stationsText(untested)}`,
+        untested.length > 0 && say`the test of ${stationsText(untested)}`,
         ...new Set(points.map(({ what }) => LACKING_TO_LEAVE[what])),
       ],
-      'Tested, put back and frozen: the visit can be closed.',
+      say`Tested, put back and frozen: the visit can be closed.`,
     ),
   };
 }
@@ -215,9 +221,9 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
     clock: listed(
       [
         (device.clockShown === undefined || device.clockReally === undefined) &&
-          'the clock as found',
+          say`the clock as found`,
       ],
-      'The clock as found is noted.',
+      say`The clock as found is noted.`,
     ),
     stations: stations(facts),
     minutes: minutes(facts),
@@ -229,7 +235,8 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
     ...underWay(facts),
     brief: {
       done: open === 0,
-      line: open === 0 ? 'The brief is complete.' : `${open} steps before it are not finished.`,
+      line:
+        open === 0 ? say`The brief is complete.` : say`${open} steps before it are not finished.`,
     },
     ...(verdict === null
       ? {}
@@ -238,10 +245,10 @@ export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepStat
             done: verdict === 'clear',
             alarm: verdict === 'overlap' || verdict === 'incomplete',
             line: {
-              clear: 'Set, and nothing ever overlaps.',
-              overlap: 'Programs overlap.',
-              incomplete: 'A program is half set.',
-              empty: 'Nothing is set yet.',
+              clear: say`Set, and nothing ever overlaps.`,
+              overlap: say`Programs overlap.`,
+              incomplete: say`A program is half set.`,
+              empty: say`Nothing is set yet.`,
             }[verdict],
           },
         }),

@@ -10,6 +10,7 @@ import {
   type Rules,
   type SiteMinutes,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { useLibrary } from '../api/library.ts';
 import type { Site } from '../api/sites.ts';
@@ -30,8 +31,7 @@ export interface VisitBasis {
   readonly minutes: SiteMinutes;
 }
 
-export const RULES_FAILED =
-  'The rules of this place could not be fetched: whether they are kept is not known.';
+export const RULES_FAILED = say`The rules of this place could not be fetched: whether they are kept is not known.`;
 
 export function useVisitBasis(site: Site, plan: Plan, survey: Survey, today: EpochDay): VisitBasis {
   const { houseNumber, supply } = site;

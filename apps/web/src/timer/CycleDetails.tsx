@@ -8,6 +8,7 @@ import {
   type ClockStyle,
   type Night,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { RunsTable } from '../charts/RunsTable.tsx';
 import { Scroll } from '../platform/Scroll.tsx';
@@ -31,21 +32,21 @@ export default function CycleDetails({ cycle, plan, clock, close }: Props) {
     <section
       ref={section}
       className="cycle-details notice stack"
-      aria-label={`Cycle of ${letter} to the second`}
+      aria-label={say`Cycle of ${letter} to the second`}
     >
       <div className="row spread">
         <h2>
-          {letter}, start {startWords(start, clock)}: {time(begins)} to {time(ends)},{' '}
+          {say`${letter}, start ${startWords(start, clock)}: ${time(begins)} to ${time(ends)},`}{' '}
           {lengthWords(ends - begins)}
         </h2>
-        <Button onClick={close}>Close</Button>
+        <Button onClick={close}>{say`Close`}</Button>
       </div>
       {runs.length === 0 && (
-        <p className="soft">So much happens in these nights that single valves are left out.</p>
+        <p className="soft">{say`So much happens in these nights that single valves are left out.`}</p>
       )}
-      <Scroll label="Its runs" className="night-table">
+      <Scroll label={say`Its runs`} className="night-table">
         <RunsTable
-          caption="As it would run by itself"
+          caption={say`As it would run by itself`}
           runs={runs.map((run) => ({ letter, ...run }))}
           plan={plan}
           clock={clock}

@@ -1,5 +1,5 @@
 import { memo, useDeferredValue, useMemo } from 'react';
-import { civilOf, weekdayIndexOf, weekdayName, type EpochDay } from '@water-clock/core';
+import { civilOf, weekdayIndexOf, weekdayName, type EpochDay, say } from '@water-clock/core';
 import { SmallNight } from '../charts/SmallNight.tsx';
 import { sunOf, type Place } from '../charts/sun.ts';
 import { YearChart } from '../charts/YearChart.tsx';
@@ -39,7 +39,7 @@ const Nights = memo(function Nights(props: Props) {
       )
     );
   return (
-    <section className="tiles fill of-300" aria-label="The coming nights">
+    <section className="tiles fill of-300" aria-label={say`The coming nights`}>
       {answer?.nights.map((night, i) => (
         <SmallNight
           key={night.day}
@@ -48,7 +48,7 @@ const Nights = memo(function Nights(props: Props) {
           sun={suns[i] ?? null}
           label={
             i === 0
-              ? 'Tonight'
+              ? say`Tonight`
               : `${weekdayName(weekdayIndexOf(night.day))} ${civilOf(night.day).day} – ${weekdayName(weekdayIndexOf(night.day + 1))}`
           }
           chosen={night.day === day}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button, Modal } from 'antd';
-import { planDifferences, type ClockStyle, type Plan } from '@water-clock/core';
+import { planDifferences, type ClockStyle, type Plan, say } from '@water-clock/core';
 import { PlanDocumentField } from '../fields/PlanDocumentField.tsx';
 
 interface Props {
@@ -20,36 +20,36 @@ export default function ImportDialog({ plan, clock, close, take }: Props) {
     <Modal
       open
       width={720}
-      title="Import a plan document"
+      title={say`Import a plan document`}
       onCancel={close}
       footer={[
-        <Button key="cancel" onClick={close}>
-          Leave as it is
-        </Button>,
+        <Button key="cancel" onClick={close}>{say`Leave as it is`}</Button>,
         <Button
           key="take"
           type="primary"
           disabled={!read || differences.length === 0}
           onClick={() => read && take(read)}
         >
-          Import{' '}
+          {say`Import`}{' '}
           {differences.length > 0 &&
             `${differences.length} ${differences.length === 1 ? 'setting' : 'settings'}`}
         </Button>,
       ]}
     >
       <PlanDocumentField read={setRead} />
-      {read && differences.length === 0 && <p>It sets this timer just as it is set now.</p>}
+      {read && differences.length === 0 && <p>{say`It sets this timer just as it is set now.`}</p>}
       {differences.length > 0 && (
         <>
-          <p>It would change, in one step that can be undone:</p>
+          <p>{say`It would change, in one step that can be undone:`}</p>
           <ul>
             {differences.slice(0, MOST_SHOWN).map((difference) => (
               <li key={difference.what}>
                 {difference.what}: {difference.before} → {difference.after}
               </li>
             ))}
-            {differences.length > MOST_SHOWN && <li>and {differences.length - MOST_SHOWN} more</li>}
+            {differences.length > MOST_SHOWN && (
+              <li>{say`and ${differences.length - MOST_SHOWN} more`}</li>
+            )}
           </ul>
         </>
       )}

@@ -1,10 +1,11 @@
-import { memo } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import { Alert } from 'antd';
-import { listed, momentWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { listed, momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
-import { newsWords } from './newsWords.ts';
 import type { Snapshot, TimerEditor } from '../editor/editor.ts';
 import { usePreferences } from '../platform/preferences.tsx';
+
+const NewsNotice = lazy(() => import('./NewsNotice.tsx'));
 
 /** What the server refused, what somebody else changed, and settings that were put together and overlap. */
 export const Notices = memo(function Notices({
@@ -19,7 +20,7 @@ export const Notices = memo(function Notices({
 }) {
   const { clock, order } = usePreferences();
   const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
-  const closable = { onClose: () => editor.dismiss(), 'aria-label': 'Understood' };
+  const closable = { onClose: () => editor.dismiss(), 'aria-label': say`Understood` };
   return (
     <>
       {refusal && <Alert type="error" showIcon role="alert" title={refusal} closable={closable} />}
@@ -28,19 +29,14 @@ export const Notices = memo(function Notices({
           type="warning"
           showIcon
           role="alert"
-          title={`${listed([merging.by, ...merging.over])} changed these settings apart from each other. Put together, they overlap.`}
-          description={`Put together ${momentWords(civilSecond(new Date(merging.at), deviceZone()), { on, clock, order })}. All of you are told, until somebody changes the settings.`}
+          title={say`${listed([merging.by, ...merging.over])} changed these settings apart from each other. Put together, they overlap.`}
+          description={say`Put together ${momentWords(civilSecond(new Date(merging.at), deviceZone()), { on, clock, order })}. All of you are told, until somebody changes the settings.`}
         />
       )}
       {news && (
-        <Alert
-          type="info"
-          showIcon
-          role="alert"
-          title={`${news.by ?? 'Somebody'} changed this timer elsewhere.`}
-          description={newsWords(news.before, news.after, clock)}
-          closable={closable}
-        />
+        <Suspense>
+          <NewsNotice news={news} closable={closable} />
+        </Suspense>
       )}
     </>
   );

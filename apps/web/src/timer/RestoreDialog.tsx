@@ -1,15 +1,18 @@
 import { Modal } from 'antd';
 import { useQuery } from '@tanstack/react-query';
-import type { Plan, Visit } from '@water-clock/core';
+import type { Language, Plan, Visit } from '@water-clock/core';
 import { loadVisit, useVisits, visitKeys } from '../api/visits.ts';
 import { Loading } from '../platform/states.tsx';
 import { RestoreWords } from '../visit/RestoreWords.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
   readonly plan: Plan;
   /** The visit under way, if one is. */
   readonly visit: Visit | undefined;
+  /** Of the house; null: none is noted. */
+  readonly language: Language | null;
   readonly close: () => void;
 }
 
@@ -20,7 +23,7 @@ function savedPlan({ savedInside, asFound, asLeft }: Visit): Plan | null {
 }
 
 /** How a homeowner is talked through a restore, at any time. */
-export default function RestoreDialog({ timerId, plan, visit, close }: Props) {
+export default function RestoreDialog({ timerId, plan, visit, language, close }: Props) {
   const visits = useVisits(timerId);
   const last = visits.data?.find((one) => one.visit.savedInside !== undefined);
   const entry = useQuery({
@@ -31,18 +34,15 @@ export default function RestoreDialog({ timerId, plan, visit, close }: Props) {
   const isPending = visits.isPending || (last !== undefined && entry.isPending);
   const saved = (visit && savedPlan(visit)) ?? (entry.data ? savedPlan(entry.data.visit) : null);
   return (
-    <Modal open title="A restore by phone" onCancel={close} footer={null}>
+    <Modal open title={say`A restore by phone`} onCancel={close} footer={null}>
       {isPending ? (
-        <Loading what="what was saved" />
+        <Loading what={say`what was saved`} />
       ) : (
         <>
           {saved === null && (
-            <p className="caution">
-              No visit noted what is saved inside this timer, so the check below is of what is set
-              now. It may bring back older settings.
-            </p>
+            <p className="caution">{say`No visit noted what is saved inside this timer, so the check below is of what is set now. It may bring back older settings.`}</p>
           )}
-          <RestoreWords plan={saved ?? plan} />
+          <RestoreWords plan={saved ?? plan} language={language} />
         </>
       )}
     </Modal>

@@ -5,6 +5,7 @@ import { useOpenChecks } from '../checks/checksContext.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import { Commands } from '../frame/Commands.tsx';
 import { pathOf, STEPS } from '../steps/steps.ts';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly timerId: string;
@@ -35,19 +36,19 @@ export const TimerCommands = memo(function TimerCommands({ timerId, editor, star
           name,
           run: () => go(i),
         })),
-        { key: 'visit', kind: 'Act', name: 'Start visit', run: startVisit },
-        { key: 'checks', kind: 'Act', name: 'Checks', run: open },
-        { key: 'undo', kind: 'Act', name: 'Undo', run: () => editor.undo() },
-        { key: 'redo', kind: 'Act', name: 'Redo', run: () => editor.redo() },
+        { key: 'visit', kind: 'Act', name: say`Start visit`, run: startVisit },
+        { key: 'checks', kind: 'Act', name: say`Checks`, run: open },
+        { key: 'undo', kind: 'Act', name: say`Undo`, run: () => editor.undo() },
+        { key: 'redo', kind: 'Act', name: say`Redo`, run: () => editor.redo() },
         {
           key: 'export',
           kind: 'Act',
-          name: 'Export the plan',
+          name: say`Export the plan`,
           run: () => location.assign(exportPath(timerId)),
         },
-        { key: 'print', kind: 'Act', name: 'Print this step', run: () => print() },
-        { key: 'today', kind: 'Page', name: 'Today', run: () => void navigate('/') },
-        { key: 'all', kind: 'Page', name: 'All sites', run: () => void navigate('/sites') },
+        { key: 'print', kind: 'Act', name: say`Print this step`, run: () => print() },
+        { key: 'today', kind: 'Page', name: say`Today`, run: () => void navigate('/') },
+        { key: 'all', kind: 'Page', name: say`All sites`, run: () => void navigate('/sites') },
       ]}
     />
   );

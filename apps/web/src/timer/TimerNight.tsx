@@ -16,6 +16,7 @@ import {
   type EpochDay,
   type Plan,
   type Rules,
+  say,
 } from '@water-clock/core';
 import { NightStrip } from '../charts/NightStrip.tsx';
 import { marksOf } from '../charts/marksOf.ts';
@@ -76,9 +77,9 @@ interface Props {
 }
 
 const DISTANCES = [
-  { value: 'night', label: 'Night' },
-  { value: 'fortnight', label: 'Fortnight' },
-  { value: 'year', label: 'Year' },
+  { value: 'night', label: say`Night` },
+  { value: 'fortnight', label: say`Fortnight` },
+  { value: 'year', label: say`Year` },
 ] as const;
 
 type HeadProps = Pick<
@@ -99,7 +100,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
   return (
     <>
       <Segmented<Distance>
-        aria-label="How far to look"
+        aria-label={say`How far to look`}
         options={[...DISTANCES]}
         value={props.distance}
         onChange={props.setDistance}
@@ -108,31 +109,31 @@ const NightHead = memo(function NightHead(props: HeadProps) {
         <span className="row near in-line">
           <Button
             icon={<LeftOutlined />}
-            aria-label="The night before"
+            aria-label={say`The night before`}
             onClick={() => props.choose(day - 1)}
           />
           <h2>
-            {day === tonight && (isPhone ? 'Tonight' : 'Tonight, ')}
+            {day === tonight && (isPhone ? say`Tonight` : 'Tonight, ')}
             {!(isPhone && day === tonight) &&
-              `${dateWords(day, today, order)}${isPhone ? '' : ` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
+              `${dateWords(day, today, order)}${isPhone ? '' : say` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
           </h2>
           <Button
             icon={<RightOutlined />}
-            aria-label="The night after"
+            aria-label={say`The night after`}
             onClick={() => props.choose(day + 1)}
           />
-          <Hint title="The same as a table">
+          <Hint title={say`The same as a table`}>
             <Button
               icon={<TableOutlined />}
-              aria-label="Night as a table"
+              aria-label={say`Night as a table`}
               aria-pressed={asTable}
               onClick={() => setAsTable(!asTable)}
             />
           </Hint>
-          <Hint title="What if the power fails, it rains, or somebody presses something?">
+          <Hint title={say`What if the power fails, it rains, or somebody presses something?`}>
             <Button
               icon={<QuestionOutlined />}
-              aria-label="What if"
+              aria-label={say`What if`}
               aria-pressed={isAsking}
               onClick={() => setAsking(!isAsking)}
             />
@@ -205,22 +206,13 @@ export function TimerNight(props: Props) {
         </Suspense>
       )}
       {isTooMuch && (
-        <p className="aside">
-          So much runs in these days that what is supposed cannot be shown here. The strip is as it
-          is set.
-        </p>
+        <p className="aside">{say`So much runs in these days that what is supposed cannot be shown here. The strip is as it is set.`}</p>
       )}
       {props.anyPhase.length > 0 && (
-        <p className="aside">
-          Nobody could read where the interval of {listed(props.anyPhase)} stands: every night on
-          which it may water is drawn, and the verdict holds for all of them.
-        </p>
+        <p className="aside">{say`Nobody could read where the interval of ${listed(props.anyPhase)} stands: every night on which it may water is drawn, and the verdict holds for all of them.`}</p>
       )}
       {props.clockUnknown && (
-        <p className="aside">
-          Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it
-          shows; days and hours that are allowed hold only if it is right.
-        </p>
+        <p className="aside">{say`Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it shows; days and hours that are allowed hold only if it is right.`}</p>
       )}
       {props.distance !== 'night' && (
         <Suspense>

@@ -26,6 +26,7 @@ import {
   type ClockSecond,
   type EpochDay,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { Patterns } from '../charts/patterns.tsx';
 import type { MoveOutcome } from '../charts/useMoves.ts';
@@ -59,7 +60,7 @@ import { useEditor } from '../editor/useEditor.ts';
 import { VerdictBar } from './VerdictBar.tsx';
 import { useStartVisit } from '../visit/startVisit.ts';
 
-const WORKING = 'Working it out …';
+const WORKING = say`Working it out …`;
 
 // What the first screen does not show comes when it is asked for.
 const clockPanel = () => import('../device/ClockPanel.tsx');
@@ -368,7 +369,7 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
               />
             </div>
           )}
-          <Suspense fallback={<Loading what="the page" />}>
+          <Suspense fallback={<Loading what={say`the page`} />}>
             {withStrip && openedCycle && (
               <CycleDetails
                 cycle={openedCycle}
@@ -469,12 +470,12 @@ export default function TimerPage() {
   if (missing)
     return (
       <Failed
-        what="The timer"
+        what={say`The timer`}
         error={missing.error ?? new Error('there was no answer')}
         retry={() => void missing.refetch()}
       />
     );
-  if (!opened || (proposer !== null && !proposals.data)) return <Loading what="the timer" />;
+  if (!opened || (proposer !== null && !proposals.data)) return <Loading what={say`the timer`} />;
   const { site } = opened;
   return (
     <HouseStyle clock={site.clockStyle} units={site.units}>

@@ -17,16 +17,17 @@ import { ChecksButton } from '../checks/ChecksButton.tsx';
 import { Hint } from '../fields/Hint.tsx';
 import { useScreen } from '../frame/useScreen.ts';
 import { STEPS, type StepPath } from '../steps/steps.ts';
+import { say } from '@water-clock/core';
 
 const ImportDialog = lazy(() => import('./ImportDialog.tsx'));
 const StepHelp = lazy(() => import('../frame/StepHelp.tsx'));
 const RestoreDialog = lazy(() => import('./RestoreDialog.tsx'));
 
 const STATUS_WORDS: Record<Snapshot['status'], string> = {
-  saved: 'Saved',
-  saving: 'Saving …',
-  offline: 'Waiting for the server: what you changed last is not known to be saved. Trying again …',
-  'signed-out': 'Not known to be saved: you are signed out.',
+  saved: say`Saved`,
+  saving: say`Saving …`,
+  offline: say`Waiting for the server: what you changed last is not known to be saved. Trying again …`,
+  'signed-out': say`Not known to be saved: you are signed out.`,
 };
 
 const STATUS_ICONS: Record<Snapshot['status'], React.ReactNode> = {
@@ -66,12 +67,16 @@ export const TimerTools = memo(function TimerTools(props: Props) {
   const { status, unsaved, canUndo, canRedo } = snapshot;
   const undecided = snapshot.conflict !== null;
   const isFine = status === 'saved' && !undecided;
-  const words = undecided ? 'Not saved yet: two changes meet.' : STATUS_WORDS[status];
+  const words = undecided ? say`Not saved yet: two changes meet.` : STATUS_WORDS[status];
   return (
     <div className="timer-tools row in-line near push">
       {people.length > 0 && (
-        <Hint title={`Looking at it now: ${people.join(', ')}`}>
-          <span className="soft" aria-label={`Looking at it now: ${people.join(', ')}`} role="img">
+        <Hint title={say`Looking at it now: ${people.join(', ')}`}>
+          <span
+            className="soft"
+            aria-label={say`Looking at it now: ${people.join(', ')}`}
+            role="img"
+          >
             <TeamOutlined /> {!isPhone && people.map((name) => name.split(' ')[0]).join(', ')}
           </span>
         </Hint>
@@ -82,20 +87,20 @@ export const TimerTools = memo(function TimerTools(props: Props) {
           {words}
         </span>
       </span>
-      {status === 'signed-out' && <Button href={`/timers/${view.id}`}>Sign in again</Button>}
-      <Hint title="Undo (u, Ctrl Z)">
+      {status === 'signed-out' && <Button href={`/timers/${view.id}`}>{say`Sign in again`}</Button>}
+      <Hint title={say`Undo (u, Ctrl Z)`}>
         <Button
           icon={<UndoOutlined />}
-          aria-label="Undo"
+          aria-label={say`Undo`}
           disabled={!canUndo}
           onClick={() => editor.undo()}
         />
       </Hint>
       {!isPhone && (
-        <Hint title="Redo (Ctrl Shift Z)">
+        <Hint title={say`Redo (Ctrl Shift Z)`}>
           <Button
             icon={<RedoOutlined />}
-            aria-label="Redo"
+            aria-label={say`Redo`}
             disabled={!canRedo}
             onClick={() => editor.redo()}
           />
@@ -110,7 +115,7 @@ export const TimerTools = memo(function TimerTools(props: Props) {
               ? [
                   {
                     key: 'redo',
-                    label: 'Redo',
+                    label: say`Redo`,
                     disabled: !canRedo,
                     onClick: () => editor.redo(),
                   },
@@ -118,31 +123,32 @@ export const TimerTools = memo(function TimerTools(props: Props) {
               : []),
             {
               key: 'visit',
-              label: snapshot.survey.visit ? 'A visit is under way' : 'Start visit',
+              label: snapshot.survey.visit ? say`A visit is under way` : say`Start visit`,
               disabled: snapshot.survey.visit !== undefined,
               onClick: startVisit,
             },
-            { key: 'import', label: 'Import a plan …', onClick: () => setImporting(true) },
+            { key: 'import', label: say`Import a plan …`, onClick: () => setImporting(true) },
             {
               key: 'export',
               disabled: unsaved > 0,
-              label: <a href={exportPath(view.id)}>Export the plan</a>,
+              label: <a href={exportPath(view.id)}>{say`Export the plan`}</a>,
             },
-            { key: 'help', label: 'Help on this step', onClick: () => setHelping(stepHere()) },
-            { key: 'print', label: 'Print this step', onClick: () => print() },
+            { key: 'help', label: say`Help on this step`, onClick: () => setHelping(stepHere()) },
+            { key: 'print', label: say`Print this step`, onClick: () => print() },
             {
               key: 'bench',
-              label: <Link to={`/bench?timer=${view.id}`}>Put it on the bench</Link>,
+              label: <Link to={`/bench?timer=${view.id}`}>{say`Put it on the bench`}</Link>,
             },
-            { key: 'restore', label: 'A restore by phone …', onClick: () => setRestoring(true) },
+            { key: 'restore', label: say`A restore by phone …`, onClick: () => setRestoring(true) },
           ],
         }}
       >
-        <Button icon={<MoreOutlined />} aria-label="More" />
+        <Button icon={<MoreOutlined />} aria-label={say`More`} />
       </Dropdown>
       {restoring && (
         <Suspense>
           <RestoreDialog
+            language={view.site.language}
             timerId={view.id}
             plan={snapshot.settled}
             visit={snapshot.survey.visit}

@@ -7,6 +7,7 @@ import { useOpenChecks, useOpenFindings } from '../checks/checksContext.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import type { BestFix } from './useBestFix.ts';
 import type { Work } from '../workers/useTimerAnswer.ts';
+import { say } from '@water-clock/core';
 
 /** What to say while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
@@ -17,17 +18,17 @@ function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => vo
       return (
         <p className="work-note bold">
           {/* Before the words, so that it stands still while they change. */}
-          <Button size="small" onClick={stop}>
-            Stop
-          </Button>{' '}
-          Working it out: {Math.round(work.share * 100)} %
+          <Button size="small" onClick={stop}>{say`Stop`}</Button>{' '}
+          {say`Working it out: ${Math.round(work.share * 100)} %`}
         </p>
       );
     case 'stopped':
-      return <p className="work-note bold">Stopped: this is the verdict of an earlier state.</p>;
+      return (
+        <p className="work-note bold">{say`Stopped: this is the verdict of an earlier state.`}</p>
+      );
     case 'refused':
       return (
-        <p className="work-note bold fault">This is the verdict of an earlier state: {work.why}.</p>
+        <p className="work-note bold fault">{say`This is the verdict of an earlier state: ${work.why}.`}</p>
       );
   }
 }
@@ -81,7 +82,7 @@ export function VerdictBar(props: Props) {
         <Button
           type="text"
           icon={<DownOutlined rotate={open ? 180 : 0} />}
-          aria-label="More about it"
+          aria-label={say`More about it`}
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         />
@@ -97,12 +98,8 @@ export function VerdictBar(props: Props) {
               {fix.words}
             </Button>
           )}
-          {broken !== null && <Button onClick={openChecks}>All checks</Button>}
-          {show && (
-            <Button aria-label="Show that night" onClick={show}>
-              Show
-            </Button>
-          )}
+          {broken !== null && <Button onClick={openChecks}>{say`All checks`}</Button>}
+          {show && <Button aria-label={say`Show that night`} onClick={show}>{say`Show`}</Button>}
         </span>
       )}
     </div>

@@ -14,6 +14,7 @@ import {
   type EpochDay,
   type Plan,
   type Press,
+  say,
 } from '@water-clock/core';
 import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { NumberField } from '../fields/NumberField.tsx';
@@ -23,15 +24,15 @@ import { usePreferences } from '../platform/preferences.tsx';
 import type { WhatIf, WhatIfAct } from '../workers/timerQuestion.ts';
 
 const DEEDS = [
-  ['power', 'The power fails'],
-  ['rain', 'It rains'],
-  ['station', 'Somebody runs a station'],
-  ['program', 'Somebody runs a program'],
-  ['all', 'Somebody runs every station'],
-  ['stop', 'Somebody stops it'],
-  ['off', 'Somebody switches it off'],
-  ['delay', 'Somebody sets a rain delay'],
-  ['percent', 'Somebody sets the percent'],
+  ['power', say`The power fails`],
+  ['rain', say`It rains`],
+  ['station', say`Somebody runs a station`],
+  ['program', say`Somebody runs a program`],
+  ['all', say`Somebody runs every station`],
+  ['stop', say`Somebody stops it`],
+  ['off', say`Somebody switches it off`],
+  ['delay', say`Somebody sets a rain delay`],
+  ['percent', say`Somebody sets the percent`],
 ] as const;
 type Deed = (typeof DEEDS)[number][0];
 
@@ -112,17 +113,17 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
   return (
     <form
       className="panel stack near"
-      aria-label="What if"
+      aria-label={say`What if`}
       onSubmit={(event) => {
         event.preventDefault();
         if (made) put([...whatIf.acts, made]);
       }}
     >
       <div className="row at-foot">
-        <SelectField label="What if" value={deed} options={DEEDS} pick={setDeed} />
+        <SelectField label={say`What if`} value={deed} options={DEEDS} pick={setDeed} />
         {deed === 'station' && (
           <SelectField
-            label="Station"
+            label={say`Station`}
             value={station}
             options={plan.stations.map(
               ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
@@ -132,7 +133,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {deed === 'program' && (
           <SelectField
-            label="Program"
+            label={say`Program`}
             value={program}
             options={programsByLetter(plan).map(({ letter }) => [letter, letter] as const)}
             pick={setProgram}
@@ -140,7 +141,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {(deed === 'station' || deed === 'all') && (
           <NumberField
-            label="For, min"
+            label={say`For, min`}
             least={1}
             most={1440}
             value={minutes}
@@ -152,7 +153,7 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {deed === 'delay' && (
           <NumberField
-            label="For, hours"
+            label={say`For, hours`}
             least={1}
             most={4800}
             value={hours}
@@ -164,26 +165,25 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
         )}
         {deed === 'percent' && (
           <SelectField
-            label="To"
+            label={say`To`}
             value={percent}
             options={steps.map((step) => [step, `${step} %`] as const)}
             pick={setPercent}
           />
         )}
-        <LabelledTime label={HAS_END[deed] ? 'From' : 'At'} {...timeProps(at, setAt)} />
-        {HAS_END[deed] && <LabelledTime label="Until" {...timeProps(until, setUntil)} />}
-        <Button htmlType="submit" type="primary" disabled={!made}>
-          Show it on the strip
-        </Button>
+        <LabelledTime label={HAS_END[deed] ? say`From` : say`At`} {...timeProps(at, setAt)} />
+        {HAS_END[deed] && <LabelledTime label={say`Until`} {...timeProps(until, setUntil)} />}
+        <Button
+          htmlType="submit"
+          type="primary"
+          disabled={!made}
+        >{say`Show it on the strip`}</Button>
       </div>
       {isBackwards && (
-        <p className="fault">It ends before it begins. The night goes from 3 pm to 3 pm.</p>
+        <p className="fault">{say`It ends before it begins. The night goes from 3 pm to 3 pm.`}</p>
       )}
       {needsFactory && !factory && (
-        <p className="aside">
-          This timer falls back to its factory settings without power, and the library does not hold
-          them: the strip goes on with the present ones.
-        </p>
+        <p className="aside">{say`This timer falls back to its factory settings without power, and the library does not hold them: the strip goes on with the present ones.`}</p>
       )}
       {whatIf.acts.length > 0 && (
         <div className="row near">
@@ -202,10 +202,8 @@ export default function WhatIfActs({ plan, day, today, whatIf, set }: Props) {
                 .join('; ')}
             </Tag>
           ))}
-          <Button size="small" onClick={() => put([])}>
-            As it is
-          </Button>
-          <span className="soft">Supposed only: nothing of it is kept.</span>
+          <Button size="small" onClick={() => put([])}>{say`As it is`}</Button>
+          <span className="soft">{say`Supposed only: nothing of it is kept.`}</span>
         </div>
       )}
     </form>

@@ -1,4 +1,4 @@
-import { recordDifferences, type ClockStyle, type TimerRecord } from '@water-clock/core';
+import { recordDifferences, type ClockStyle, type TimerRecord, say } from '@water-clock/core';
 
 /** What somebody else's change did, in a line or two. */
 export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockStyle): string {
@@ -6,6 +6,6 @@ export function newsWords(before: TimerRecord, after: TimerRecord, clock: ClockS
   const told = differences
     .slice(0, 4)
     .map((difference) => `${difference.what}: ${difference.before} → ${difference.after}`);
-  const more = differences.length > 4 ? `, and ${differences.length - 4} more` : '';
+  const more = differences.length > 4 ? say`, and ${differences.length - 4} more` : '';
   return `${told.join('; ')}${more}`;
 }

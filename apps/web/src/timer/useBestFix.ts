@@ -1,4 +1,4 @@
-import { fixOf, type Brief, type EpochDay, type Finding } from '@water-clock/core';
+import { fixOf, type Brief, type EpochDay, type Finding, say } from '@water-clock/core';
 import { commitWords } from '../editor/commitWords.ts';
 import type { TimerEditor } from '../editor/editor.ts';
 import type { TimerAnswer } from '../workers/timerQuestion.ts';
@@ -27,10 +27,12 @@ export function useBestFix(
     where: { program: letter, start, date: day },
   };
   return {
-    words: `Move ${letter} to a free time`,
+    words: say`Move ${letter} to a free time`,
     make: () => {
       const fix = fixOf(answer.plan, finding, today, brief);
-      return fix ? commitWords(editor, fix.change) : `No other time of day is free for ${letter}.`;
+      return fix
+        ? commitWords(editor, fix.change)
+        : say`No other time of day is free for ${letter}.`;
     },
   };
 }

@@ -11,6 +11,7 @@ import {
   weekdayIndexOf,
   weekdayName,
   type EpochDay,
+  say,
 } from '@water-clock/core';
 import { useLines, type Filter, type TimerLine, type TimerLines } from '../api/lines.ts';
 import { useCalendar, useOpenVisits, type CalendarVisit } from '../api/calendar.ts';
@@ -41,10 +42,10 @@ function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
             <Link className="plain heavy" to={`/timers/${id}`}>
               {site.name}
             </Link>{' '}
-            <Tag color="purple">under way</Tag>
+            <Tag color="purple">{say`under way`}</Tag>
             <div>{headline}</div>
           </div>
-          <Button onClick={() => void navigate(`/timers/${id}/leave`)}>Go on</Button>
+          <Button onClick={() => void navigate(`/timers/${id}/leave`)}>{say`Go on`}</Button>
         </li>
       ))}
     </ul>
@@ -53,10 +54,10 @@ function UnderWay({ lines }: { readonly lines: readonly TimerLine[] }) {
 
 /** What needs attention, for one garden and for several. */
 const ATTENTION = {
-  overlap: ['garden overlaps', 'gardens overlap'],
-  breach: ['garden breaks the watering rules', 'gardens break the watering rules'],
-  coming: ['garden will break rules to come', 'gardens will break rules to come'],
-  unset: ['garden is half set or empty', 'gardens are half set or empty'],
+  overlap: [say`garden overlaps`, say`gardens overlap`],
+  breach: [say`garden breaks the watering rules`, say`gardens break the watering rules`],
+  coming: [say`garden will break rules to come`, say`gardens will break rules to come`],
+  unset: [say`garden is half set or empty`, say`gardens are half set or empty`],
 } as const satisfies Partial<Record<Filter, readonly [string, string]>>;
 type Trouble = keyof typeof ATTENTION;
 
@@ -85,7 +86,7 @@ function Gardens({ trouble, count }: { readonly trouble: Trouble; readonly count
           <br />
           <span className="soft">
             {names.join(', ')}
-            {count > names.length && names.length > 0 && ` and ${count - names.length} more`}
+            {count > names.length && names.length > 0 && say` and ${count - names.length} more`}
           </span>
         </span>
         <RightOutlined aria-hidden />
@@ -100,7 +101,7 @@ function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>
   if (troubles.length === 0)
     return (
       <p className="soft">
-        {checking === 0 ? 'Every garden is clear.' : `${checking} gardens are being checked.`}
+        {checking === 0 ? say`Every garden is clear.` : say`${checking} gardens are being checked.`}
       </p>
     );
   return (
@@ -130,7 +131,7 @@ function Week({
   const most = Math.max(1, ...counts.map(({ count }) => count));
   const height = scaleLinear([0, most], [0, BAR.most]);
   const name = (day: EpochDay) => `${weekdayName(weekdayIndexOf(day))} ${civilOf(day).day}`;
-  const words = counts.map(({ day, count }) => `${name(day)}: ${count} due`).join('; ');
+  const words = counts.map(({ day, count }) => say`${name(day)}: ${count} due`).join('; ');
   return (
     <svg
       viewBox={`0 0 ${DAYS_OF_A_WEEK * BAR.step} ${BAR.most + 40}`}
@@ -173,13 +174,13 @@ export default function TodayPage() {
   const days = useCalendar(date, formatDate(today + DAYS_AHEAD), person, style);
   const open = useOpenVisits(person, style);
   useTakeAlong(date, days.data?.visits);
-  if (sites.isPending || days.isPending || open.isPending) return <Loading what="today" />;
+  if (sites.isPending || days.isPending || open.isPending) return <Loading what={say`today`} />;
   if (sites.isError)
-    return <Failed what="Today" error={sites.error} retry={() => void sites.refetch()} />;
+    return <Failed what={say`Today`} error={sites.error} retry={() => void sites.refetch()} />;
   if (days.isError)
-    return <Failed what="Today" error={days.error} retry={() => void days.refetch()} />;
+    return <Failed what={say`Today`} error={days.error} retry={() => void days.refetch()} />;
   if (open.isError)
-    return <Failed what="Today" error={open.error} retry={() => void open.refetch()} />;
+    return <Failed what={say`Today`} error={open.error} retry={() => void open.refetch()} />;
   const { counts, lines } = sites.data;
   const { overdue } = open.data;
   // The one with the most to see.
@@ -199,43 +200,44 @@ export default function TodayPage() {
       <div className="sites-head row">
         <h1>{dateWords(today, today, order)}</h1>
         <Segmented<string>
-          aria-label="Whose visits"
+          aria-label={say`Whose visits`}
           options={[
-            { value: 'all', label: 'Everybody’s' },
-            { value: 'mine', label: 'Mine' },
+            { value: 'all', label: say`Everybody’s` },
+            { value: 'mine', label: say`Mine` },
           ]}
           value={isMine ? 'mine' : 'all'}
           onChange={(value) => setMine(value === 'mine')}
         />
         {mayWork && (
-          <Button type="primary" onClick={() => void navigate('/sites/new')}>
-            New site
-          </Button>
+          <Button
+            type="primary"
+            onClick={() => void navigate('/sites/new')}
+          >{say`New site`}</Button>
         )}
       </div>
       {tourTimer && <TourOffer timerId={tourTimer.id} />}
       {counts.all === 0 ? (
-        <Empty description="No sites yet. Add the first house with its timer." />
+        <Empty description={say`No sites yet. Add the first house with its timer.`} />
       ) : (
         <div className="tiles fill of-400 far">
           <div className="stack far">
             <section aria-labelledby="today-visits">
-              <h2 id="today-visits">Visits</h2>
+              <h2 id="today-visits">{say`Visits`}</h2>
               {lines.length > 0 && <UnderWay lines={lines} />}
               <DayList
                 visits={visits}
                 order={dayOrder}
                 day={{ date, personId: person }}
                 today={date}
-                none={lines.length > 0 ? '' : 'No visit is under way or due today.'}
+                none={lines.length > 0 ? '' : say`No visit is under way or due today.`}
               />
               {overdue.length > shown.length && (
-                <Link to="/calendar?view=open">More visits are overdue</Link>
+                <Link to="/calendar?view=open">{say`More visits are overdue`}</Link>
               )}
             </section>
             {coming.length > 0 && (
               <section aria-labelledby="today-coming">
-                <h2 id="today-coming">Coming up</h2>
+                <h2 id="today-coming">{say`Coming up`}</h2>
                 <ul className="list ruled">
                   {coming.slice(0, MOST_COMING).map((visit) => (
                     <li key={`${visit.timerId} ${visit.date}`}>
@@ -254,23 +256,23 @@ export default function TodayPage() {
               </section>
             )}
             <section aria-labelledby="today-first">
-              <h2 id="today-first">First watering to be confirmed</h2>
+              <h2 id="today-first">{say`First watering to be confirmed`}</h2>
               <DayList
                 visits={first}
                 order={null}
                 day={null}
                 today={date}
-                none="Nothing waits to be confirmed."
+                none={say`Nothing waits to be confirmed.`}
               />
             </section>
           </div>
           <div className="stack far">
             <section aria-labelledby="today-attention">
-              <h2 id="today-attention">Needs attention</h2>
+              <h2 id="today-attention">{say`Needs attention`}</h2>
               <Attention counts={counts} checking={sites.data.checking} />
             </section>
             <section aria-labelledby="today-week">
-              <h2 id="today-week">The week</h2>
+              <h2 id="today-week">{say`The week`}</h2>
               <Week visits={days.data.visits} overdue={overdue.length} today={today} />
             </section>
           </div>

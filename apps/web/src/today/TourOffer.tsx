@@ -1,6 +1,7 @@
 import { Alert, Button, Flex } from 'antd';
 import { useNavigate } from 'react-router';
 import { useDeviceSwitch } from '../hand/useDeviceSwitch.ts';
+import { say } from '@water-clock/core';
 
 /** State of an address that asks for the tour. */
 export const TOUR = { tour: true } as const;
@@ -14,7 +15,7 @@ export function TourOffer({ timerId }: { readonly timerId: string }) {
     <Alert
       className="tour-offer"
       type="info"
-      title="New here? See a timer in five short stops."
+      title={say`New here? See a timer in five short stops.`}
       action={
         <Flex gap={8} wrap>
           <Button
@@ -23,10 +24,8 @@ export function TourOffer({ timerId }: { readonly timerId: string }) {
               setOver(true);
               void navigate(`/timers/${timerId}`, { state: TOUR });
             }}
-          >
-            Show me
-          </Button>
-          <Button onClick={() => setOver(true)}>No, thanks</Button>
+          >{say`Show me`}</Button>
+          <Button onClick={() => setOver(true)}>{say`No, thanks`}</Button>
         </Flex>
       }
     />

@@ -7,6 +7,7 @@ import {
   planDifferences,
   type AsFound,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
 import { PlanWeek } from '../charts/PlanWeek.tsx';
@@ -21,9 +22,9 @@ import { PanelEntry } from './PanelEntry.tsx';
 
 /** Of a visit. */
 const HOLDS = [
-  'The settings of this box in its own words and order, to be typed from the display',
-  'Totals as a checksum, hidden programs, a photo of the panel',
-  'What is frozen as found, so that nothing is lost',
+  say`The settings of this box in its own words and order, to be typed from the display`,
+  say`Totals as a checksum, hidden programs, a photo of the panel`,
+  say`What is frozen as found, so that nothing is lost`,
 ];
 
 /** A line of the panel by the name that stands on it. */
@@ -43,41 +44,42 @@ function Found(props: StepProps & { readonly found: AsFound }) {
   return (
     <>
       <p className="visit-frozen aside accent">
-        <strong>Frozen as found</strong> {momentWords(at, { on: today, clock, order })}.{' '}
-        {HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.
+        <strong>{say`Frozen as found`}</strong> {momentWords(at, { on: today, clock, order })}.{' '}
+        {say`${HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.`}
       </p>
       {(found.notLooked?.length ?? 0) > 0 && (
         <p className="soft">
-          {found.notLooked?.length === 1
-            ? '1 setting was not looked at'
-            : `${found.notLooked?.length} settings were not looked at`}
-          : what stands there as found is what was planned, and the card has them to key in.
+          {say`${
+            found.notLooked?.length === 1
+              ? say`1 setting was not looked at`
+              : say`${found.notLooked?.length} settings were not looked at`
+          }: what stands there as found is what was planned, and the card has them to key in.`}
         </p>
       )}
       {found.shown?.map(({ line, text }) => (
         <p key={line} className="fault">
-          {lineName(found.plan, line)} showed {text}, which no setting of this timer gives.
+          {say`${lineName(found.plan, line)} showed ${text}, which no setting of this timer gives.`}
         </p>
       ))}
       {(found.photos?.length ?? 0) > 0 && (
-        <PhotoRow label="Photos of the panel" photos={found.photos ?? []} />
+        <PhotoRow label={say`Photos of the panel`} photos={found.photos ?? []} />
       )}
       <VisitFindings {...props} />
       <div className="tiles fill of-300">
-        <section aria-label="As found">
-          <h2>As found</h2>
+        <section aria-label={say`As found`}>
+          <h2>{say`As found`}</h2>
           <PlanWeek plan={found.plan} from={today} place={site} />
         </section>
-        <section aria-label="As it is planned now">
-          <h2>As planned now</h2>
+        <section aria-label={say`As it is planned now`}>
+          <h2>{say`As planned now`}</h2>
           <PlanWeek plan={plan} from={today} place={site} />
         </section>
       </div>
       <Differences
         rows={differences}
-        none="Nothing is changed yet."
-        before="As found"
-        after="Now"
+        none={say`Nothing is changed yet.`}
+        before={say`As found`}
+        after={say`Now`}
       />
     </>
   );

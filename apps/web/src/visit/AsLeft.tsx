@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { momentWords, parseMoment, samePlan } from '@water-clock/core';
+import { momentWords, parseMoment, samePlan, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
 import { frozenAt, momentText } from './panel.ts';
@@ -9,14 +9,14 @@ import type { VisitPartProps } from './visitPart.ts';
 
 /** Freezes the settings as left, and notes whether they are saved inside the timer. */
 export function AsLeft(props: VisitPartProps) {
-  const { plan, visit, editor, now, today } = props;
+  const { plan, visit, editor, now, today, site } = props;
   const { clock, order } = usePreferences();
   const kind = useKind(plan);
   const { asLeft, savedInside } = visit;
   const isOlder = asLeft !== undefined && !samePlan(asLeft.plan, plan);
   return (
-    <section aria-label="As left" className="leave-part part stack">
-      <h2>As left</h2>
+    <section aria-label={say`As left`} className="leave-part part stack">
+      <h2>{say`As left`}</h2>
       <p>
         <Button
           type={asLeft && !isOlder ? 'default' : 'primary'}
@@ -25,21 +25,19 @@ export function AsLeft(props: VisitPartProps) {
             editor.commit({ type: 'note-visit', fields: { asLeft: frozenAt(plan, now) } })
           }
         >
-          {asLeft ? 'Freeze as left again' : 'Freeze as left'}
+          {asLeft ? say`Freeze as left again` : say`Freeze as left`}
         </Button>{' '}
         {asLeft && (
-          <span className="soft">
-            Frozen {momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock, order })}.
-          </span>
+          <span className="soft">{say`Frozen ${momentWords(parseMoment(asLeft.at) ?? 0, { on: today, clock, order })}.`}</span>
         )}
-        {isOlder && <span className="fault"> Settings were changed since.</span>}
+        {isOlder && <span className="fault"> {say`Settings were changed since.`}</span>}
       </p>
       <Chips
-        label="Saved inside the timer"
+        label={say`Saved inside the timer`}
         options={[
-          ['as-left', 'As left'],
-          ['as-found', 'As found'],
-          ['other', 'Something else'],
+          ['as-left', say`As left`],
+          ['as-found', say`As found`],
+          ['other', say`Something else`],
         ]}
         value={savedInside?.state ?? null}
         pick={(state) =>
@@ -50,7 +48,7 @@ export function AsLeft(props: VisitPartProps) {
         }
       />
       {kind?.restore && <p className="soft">{kind.restore}</p>}
-      {savedInside && <RestoreWords plan={asLeft?.plan ?? plan} />}
+      {savedInside && <RestoreWords plan={asLeft?.plan ?? plan} language={site.language} />}
     </section>
   );
 }

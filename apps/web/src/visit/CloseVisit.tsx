@@ -2,7 +2,15 @@ import { useState } from 'react';
 import { Button, Checkbox, Modal } from 'antd';
 import { CheckCircleFilled, WarningFilled } from '@ant-design/icons';
 import { Link, useNavigate } from 'react-router';
-import { notKeyed, undoneId, undoneIn, undoneSentence, type Undone } from '@water-clock/core';
+import {
+  closingChange,
+  notKeyed,
+  undoneId,
+  undoneIn,
+  undoneSentence,
+  type Undone,
+  say,
+} from '@water-clock/core';
 import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { PhotoRow } from '../photos/PhotoRow.tsx';
@@ -14,14 +22,14 @@ import { useKind } from '../device/useKind.ts';
 
 /** Where each point is put right. */
 const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: string]>> = {
-  'clock-wrong': ['keyin', 'Key it in'],
-  'clock-not-looked': ['clock', 'Look at it now'],
-  switched: ['leave', 'Put it back'],
-  'no-as-found': ['found', 'Record them'],
-  'no-as-left': ['leave', 'Freeze them'],
-  'as-left-is-older': ['leave', 'Freeze them'],
-  'not-keyed': ['keyin', 'Key them in'],
-  'not-tested': ['leave', 'Test them'],
+  'clock-wrong': ['keyin', say`Key it in`],
+  'clock-not-looked': ['clock', say`Look at it now`],
+  switched: ['leave', say`Put it back`],
+  'no-as-found': ['found', say`Record them`],
+  'no-as-left': ['leave', say`Freeze them`],
+  'as-left-is-older': ['leave', say`Freeze them`],
+  'not-keyed': ['keyin', say`Key them in`],
+  'not-tested': ['leave', say`Test them`],
 };
 
 /** These change what the house gets tonight, so each is said yes to by itself. */
@@ -29,12 +37,12 @@ const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'
 
 /** What is said of a matter of which no point is open. */
 const DONE: readonly (readonly [words: string, ...open: Undone['what'][]])[] = [
-  ['The clock is right', 'clock-wrong', 'clock-not-looked'],
-  ['Nothing is left switched', 'switched'],
-  ['As found is recorded', 'no-as-found'],
-  ['As left is recorded', 'no-as-left', 'as-left-is-older'],
-  ['Everything that differs is keyed in', 'not-keyed', 'no-as-found'],
-  ['All stations that water are tested', 'not-tested'],
+  [say`The clock is right`, 'clock-wrong', 'clock-not-looked'],
+  [say`Nothing is left switched`, 'switched'],
+  [say`As found is recorded`, 'no-as-found'],
+  [say`As left is recorded`, 'no-as-left', 'as-left-is-older'],
+  [say`Everything that differs is keyed in`, 'not-keyed', 'no-as-found'],
+  [say`All stations that water are tested`, 'not-tested'],
 ];
 
 interface AskProps {
@@ -52,19 +60,26 @@ function Ask({ points, timerId, leave, close }: AskProps) {
   return (
     <Modal
       open
-      title={`Not done yet: ${points.length}`}
+      title={say`Not done yet: ${points.length}`}
       onCancel={leave}
       footer={[
-        <Button key="leave" size="large" type="primary" onClick={leave}>
-          Go back and finish
-        </Button>,
-        <Button key="close" size="large" danger disabled={!isReady} onClick={close}>
-          Close and leave it undone
-        </Button>,
+        <Button
+          key="leave"
+          size="large"
+          type="primary"
+          onClick={leave}
+        >{say`Go back and finish`}</Button>,
+        <Button
+          key="close"
+          size="large"
+          danger
+          disabled={!isReady}
+          onClick={close}
+        >{say`Close and leave it undone`}</Button>,
       ]}
     >
-      <p>What you leave undone stands in the logbook. What matters stands among the visits due.</p>
-      <ul className="undone-list" aria-label="Not done yet">
+      <p>{say`What you leave undone stands in the logbook. What matters stands among the visits due.`}</p>
+      <ul className="undone-list" aria-label={say`Not done yet`}>
         {points.map((point) => {
           const id = undoneId(point);
           const [path, words] = STEP_OF[point.what];
@@ -79,7 +94,7 @@ function Ask({ points, timerId, leave, close }: AskProps) {
                     setSaid(target.checked ? [...said, id] : said.filter((one) => one !== id))
                   }
                 >
-                  <strong>Leave it so:</strong> {sentence}
+                  <strong>{say`Leave it so:`}</strong> {sentence}
                 </Checkbox>
               ) : (
                 <span>{sentence}</span>
@@ -108,17 +123,18 @@ export function CloseVisit(props: VisitPartProps) {
   const points = [...undoneIn(plan, survey), ...notKeyed(plan, survey, kind, panel)];
   const close = () => {
     setIsAsking(false);
-    setIsRefused(!editor.close({ closed: momentText(now), undone: points }));
+    const closing = { closed: momentText(now), undone: points };
+    setIsRefused(!editor.close(closing, closingChange({ plan, survey }, closing)));
   };
   return (
-    <section aria-label="Close" className="leave-part part stack">
-      <h2>Close the visit</h2>
+    <section aria-label={say`Close`} className="leave-part part stack">
+      <h2>{say`Close the visit`}</h2>
       <div className="sighting-fields row at-foot">
         <NumberField
-          label="Minutes spent"
+          label={say`Minutes spent`}
           least={0}
           most={10_000}
-          empty="not noted"
+          empty={say`not noted`}
           value={visit.minutesSpent ?? null}
           commit={(minutesSpent) => {
             editor.commit({ type: 'note-visit', fields: { minutesSpent } });
@@ -126,7 +142,7 @@ export function CloseVisit(props: VisitPartProps) {
           }}
         />
         <label className="labelled leave-done grow">
-          What was done
+          {say`What was done`}
           <NoteField
             rows={2}
             most={2000}
@@ -138,7 +154,7 @@ export function CloseVisit(props: VisitPartProps) {
         </label>
       </div>
       <PhotoRow
-        label="Photos of the visit"
+        label={say`Photos of the visit`}
         most={24}
         photos={visit.photos ?? []}
         set={(photos) =>
@@ -149,10 +165,12 @@ export function CloseVisit(props: VisitPartProps) {
         }
       />
       <p>
-        <Link to={`/timers/${timerId}/page`}>The homeowner’s page and the card for the box</Link>:
-        leave them on paper, or the page as a private link.
+        <Link
+          to={`/timers/${timerId}/page`}
+        >{say`The homeowner’s page and the card for the box`}</Link>
+        {say`: leave them on paper, or the page as a private link.`}
       </p>
-      <ul className="list ruled" aria-label="Before you close the visit">
+      <ul className="list ruled" aria-label={say`Before you close the visit`}>
         {points.map((point) => {
           const [path, words] = STEP_OF[point.what];
           return (
@@ -176,11 +194,12 @@ export function CloseVisit(props: VisitPartProps) {
           ),
         )}
       </ul>
-      {!mayWork && <p className="soft">Somebody who is no apprentice closes the visit.</p>}
+      {!mayWork && <p className="soft">{say`Somebody who is no apprentice closes the visit.`}</p>}
       {isRefused && (
-        <p className="fault" role="alert">
-          Not closed: something has changed since. Look at what is not done, and press it again.
-        </p>
+        <p
+          className="fault"
+          role="alert"
+        >{say`Not closed: something has changed since. Look at what is not done, and press it again.`}</p>
       )}
       <Button
         type="primary"
@@ -188,7 +207,7 @@ export function CloseVisit(props: VisitPartProps) {
         disabled={!mayWork}
         onClick={() => (points.length > 0 ? setIsAsking(true) : close())}
       >
-        {points.length > 0 ? 'Close the visit …' : 'Close the visit'}
+        {points.length > 0 ? say`Close the visit …` : say`Close the visit`}
       </Button>
       {isAsking && (
         <Ask points={points} timerId={timerId} leave={() => setIsAsking(false)} close={close} />

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button, Input } from 'antd';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { dateWords, SECONDS_PER_DAY } from '@water-clock/core';
+import { dateWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { failureWords, newId, request } from '../api/request.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 
@@ -38,7 +38,7 @@ export function Comments({ visitId, today }: { readonly visitId: string; readonl
   return (
     <div className="stack near">
       {(comments.data ?? []).length > 0 && (
-        <ul className="points" aria-label="Comments">
+        <ul className="points" aria-label={say`Comments`}>
           {comments.data?.map((one) => (
             <li key={one.id}>
               {one.text}{' '}
@@ -53,18 +53,20 @@ export function Comments({ visitId, today }: { readonly visitId: string; readonl
       <form className="row near" onSubmit={submit}>
         <Input
           className="grow"
-          aria-label="Comment on this visit"
-          placeholder="Comment on this visit"
+          aria-label={say`Comment on this visit`}
+          placeholder={say`Comment on this visit`}
           maxLength={2000}
           value={text}
           onChange={({ target }) => setText(target.value)}
         />
-        <Button htmlType="submit" loading={add.isPending} disabled={text.trim() === ''}>
-          Add
-        </Button>
+        <Button
+          htmlType="submit"
+          loading={add.isPending}
+          disabled={text.trim() === ''}
+        >{say`Add`}</Button>
       </form>
       {add.error && (
-        <Alert type="error" role="alert" title={failureWords(add.error, 'Not added')} />
+        <Alert type="error" role="alert" title={failureWords(add.error, say`Not added`)} />
       )}
     </div>
   );

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Button } from 'antd';
 import { useQuery } from '@tanstack/react-query';
-import { planDifferences, type Plan } from '@water-clock/core';
+import { planDifferences, type Plan, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Differences } from './Differences.tsx';
 import { loadVisit, visitKeys } from '../api/visits.ts';
@@ -53,33 +53,31 @@ export function CompareStates({ states, restore }: Props) {
     />
   );
   return (
-    <section aria-label="Compare">
-      <h2>Compare and restore</h2>
+    <section aria-label={say`Compare`}>
+      <h2>{say`Compare and restore`}</h2>
       <div className="sighting-fields row at-foot">
-        {choice('This', a?.key ?? 'now', setFrom)}
-        {choice('With', to, setTo)}
+        {choice(say`This`, a?.key ?? 'now', setFrom)}
+        {choice(say`With`, to, setTo)}
         {a && a.key !== 'now' && planA && (
           <Button
             onClick={() =>
               setTold(
-                restore(planA) ?? `${a.name} is set again. Undo takes it back; nothing is lost.`,
+                restore(planA) ?? say`${a.name} is set again. Undo takes it back; nothing is lost.`,
               )
             }
-          >
-            Restore “{a.name}”
-          </Button>
+          >{say`Restore “${a.name}”`}</Button>
         )}
       </div>
       {told && <p role="status">{told}</p>}
       {planA && planB ? (
         <Differences
           rows={planDifferences(planA, planB, clock)}
-          none="They set the timer alike."
+          none={say`They set the timer alike.`}
           before={a?.name ?? ''}
           after={b?.name ?? ''}
         />
       ) : (
-        <p className="soft">One moment …</p>
+        <p className="soft">{say`One moment …`}</p>
       )}
     </section>
   );

@@ -1,5 +1,6 @@
 import type { Difference } from '@water-clock/core';
 import { Scroll } from '../platform/Scroll.tsx';
+import { say } from '@water-clock/core';
 
 interface Props {
   readonly rows: readonly Difference[];
@@ -12,11 +13,11 @@ interface Props {
 export function Differences({ rows, none, before, after }: Props) {
   if (rows.length === 0) return <p className="soft">{none}</p>;
   return (
-    <Scroll label="What differs">
+    <Scroll label={say`What differs`}>
       <table className="conflict-table data">
         <thead>
           <tr>
-            <th>Setting</th>
+            <th>{say`Setting`}</th>
             <th>{before}</th>
             <th>{after}</th>
           </tr>

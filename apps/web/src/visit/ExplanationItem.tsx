@@ -13,6 +13,7 @@ import {
   type TimerSpeech,
   variantSentence,
   type Visit,
+  say,
 } from '@water-clock/core';
 import { marksOf } from '../charts/marksOf.ts';
 import { SmallNight } from '../charts/SmallNight.tsx';
@@ -83,7 +84,7 @@ export function ExplanationItem(props: ExplanationProps) {
       <span className="large heavy">{rank}</span>
       <span>
         <strong>{sentence}</strong>
-        {look && <span className="soft below">Look: {look[0]}</span>}
+        {look && <span className="soft below">{say`Look: ${look[0]}`}</span>}
       </span>
     </span>
   );
@@ -92,10 +93,7 @@ export function ExplanationItem(props: ExplanationProps) {
       <Disclosure className="explanation-fold" summary={head} openAtFirst={rank === 1}>
         {() => (
           <div className="stack near">
-            <p className="soft">
-              Agrees with {agreeing} of {fits.length} {fits.length === 1 ? 'sighting' : 'sightings'}
-              .
-            </p>
+            <p className="soft">{say`Agrees with ${agreeing} of ${fits.length} ${fits.length === 1 ? say`sighting` : say`sightings`}.`}</p>
             {explained.or.map((variant, i) => (
               <div key={i} className="aside stack near">
                 <p>{variantSentence(variant.causes, speech)}</p>
@@ -118,9 +116,9 @@ export function ExplanationItem(props: ExplanationProps) {
                       <li key={behind.sighting}>
                         {behindSentence(behind, sighting, speech)}{' '}
                         {isSet && (
-                          <Button onClick={() => takeOut(behind.program, behind.start)}>
-                            Delete this start
-                          </Button>
+                          <Button
+                            onClick={() => takeOut(behind.program, behind.start)}
+                          >{say`Delete this start`}</Button>
                         )}
                       </li>
                     )
@@ -136,21 +134,18 @@ export function ExplanationItem(props: ExplanationProps) {
                 {...(presses.length > 0
                   ? { marks: marksOf(presses, world.plan, shown.from, shown.to) }
                   : {})}
-                label="So it would have run"
+                label={say`So it would have run`}
                 chosen={false}
                 choose={() => undefined}
               />
             )}
             {causes.length === 0 ? (
-              <p>
-                Then it is a matter of its settings: the findings on the step “As found” say which,
-                each with its fix.
-              </p>
+              <p>{say`Then it is a matter of its settings: the findings on the step “As found” say which, each with its fix.`}</p>
             ) : (
               <div className="stack near">
                 {looks.map(([look, mend]) => (
                   <div key={look}>
-                    <b>Look:</b> {look} <b>Then:</b> {mend}
+                    <b>{say`Look:`}</b> {look} <b>{say`Then:`}</b> {mend}
                   </div>
                 ))}
               </div>
@@ -158,9 +153,9 @@ export function ExplanationItem(props: ExplanationProps) {
             <div className="row near">
               <FoundTrue causes={causes} size="middle" {...{ speech, visit, editor }} />
               {causes.some(({ type }) => type === 'clock') && (
-                <Link to={`/timers/${timerId}/clock`}>Note the clock</Link>
+                <Link to={`/timers/${timerId}/clock`}>{say`Note the clock`}</Link>
               )}
-              {dead && <a href={`#ladder-${dead.station}`}>Its ladder</a>}
+              {dead && <a href={`#ladder-${dead.station}`}>{say`Its ladder`}</a>}
             </div>
           </div>
         )}
@@ -191,9 +186,10 @@ function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
   return (
     <span className="row near">
       {inBox && (
-        <Button size={size} onClick={() => note(inBox)}>
-          It stands so in the box: note it as found
-        </Button>
+        <Button
+          size={size}
+          onClick={() => note(inBox)}
+        >{say`It stands so in the box: note it as found`}</Button>
       )}
       <Button
         size={size}
@@ -202,7 +198,7 @@ function FoundTrue({ causes, size, speech, visit, editor }: FoundTrueProps) {
           editor.commit({ type: 'note-visit', fields: { cause: isCause ? null : sentence } })
         }
       >
-        {isCause ? '✓ This was it' : 'This was it'}
+        {isCause ? say`✓ This was it` : say`This was it`}
       </Button>
     </span>
   );

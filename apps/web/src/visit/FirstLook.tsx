@@ -17,6 +17,7 @@ import {
   type Sign,
   type TimerSpeech,
   type Visit,
+  say,
 } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import { useKind } from '../device/useKind.ts';
@@ -26,9 +27,9 @@ import { noteAsPlanned } from './looked.ts';
 import { panelNow } from './panel.ts';
 
 const SHOWS: Readonly<Record<FirstShown, string>> = {
-  steady: 'A steady clock',
-  flashing: 'A clock that flashes, or nonsense',
-  blank: 'Nothing at all',
+  steady: say`A steady clock`,
+  flashing: say`A clock that flashes, or nonsense`,
+  blank: say`Nothing at all`,
 };
 const SIGN_OF: Partial<Record<FirstShown, Sign>> = {
   flashing: 'flashing-clock',
@@ -74,43 +75,43 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
     if (ask.what === 'clock')
       return (
         <Button onClick={() => void navigate(`/timers/${timerId}/clock`)}>
-          {ask.isDone ? 'Clock noted' : 'Note the clock'}
+          {ask.isDone ? say`Clock noted` : say`Note the clock`}
         </Button>
       );
     if (ask.what !== 'factory') return null;
     if (ask.isDone)
       return (
         <span>
-          {visit.factoryBack ? 'Yes: taken down as the factory sets it.' : 'No: its settings held.'}
+          {visit.factoryBack
+            ? say`Yes: taken down as the factory sets it.`
+            : say`No: its settings held.`}
         </span>
       );
     return (
       <span className="row near">
-        <Button onClick={() => cameBack(ask.factory)}>Yes, it came back</Button>
+        <Button onClick={() => cameBack(ask.factory)}>{say`Yes, it came back`}</Button>
         <Button
           onClick={() => editor.commit({ type: 'note-visit', fields: { factoryBack: false } })}
-        >
-          No, its settings held
-        </Button>
+        >{say`No, its settings held`}</Button>
         <FactoryVerdict factory={ask.factory} today={today} />
       </span>
     );
   };
   return (
-    <section className="part stack near" aria-label="First look">
+    <section className="part stack near" aria-label={say`First look`}>
       <Chips
-        label="What does it show before anybody touches it?"
+        label={say`What does it show before anybody touches it?`}
         options={FIRST_SHOWN.map((one) => [one, SHOWS[one]] as const)}
         value={visit.display ?? null}
         pick={pick}
       />
       {asks.length > 0 && (
-        <ol className="list ruled" aria-label="After a loss of power">
+        <ol className="list ruled" aria-label={say`After a loss of power`}>
           {asks.map((ask, i) => {
             const { question, why } = powerAskWords(ask, speech);
             return (
               <li key={ask.what}>
-                {'isDone' in ask && ask.isDone ? <CheckOutlined aria-label="Done" /> : null}
+                {'isDone' in ask && ask.isDone ? <CheckOutlined aria-label={say`Done`} /> : null}
                 <span className="stack near">
                   <span className={i === first ? 'bold' : ''}>
                     {i === first ? 'First: ' : ''}
@@ -134,8 +135,8 @@ function FactoryVerdict({ factory, today }: { readonly factory: Plan; readonly t
   if (!found.ok) return null;
   return (
     <span className="soft">
-      Until then both may be in the box. What is planned has its verdict above; the factory program{' '}
-      {found.value.verdict === 'overlap' ? 'overlaps itself' : 'has no overlap'}.
+      {say`Until then both may be in the box. What is planned has its verdict above; the factory program`}{' '}
+      {found.value.verdict === 'overlap' ? say`overlaps itself` : say`has no overlap`}.
     </span>
   );
 }

@@ -9,6 +9,7 @@ import {
   type KeyIn,
   type KeyLine,
   type PanelNow,
+  say,
 } from '@water-clock/core';
 import { hush, speak } from '../hand/voice.ts';
 import { useSwipe } from '../hand/useSwipe.ts';
@@ -27,7 +28,7 @@ function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly 
       <span className="key-value">{panelText(line.value, now.style)}</span>
       {was && line.was && line.setting !== 'clock' && (
         <span className="key-was soft">
-          it showed <s>{panelText(line.was, now.style)}</s>
+          {say`it showed`} <s>{panelText(line.was, now.style)}</s>
         </span>
       )}
     </span>
@@ -112,15 +113,15 @@ function Current(
         {help && <span className="key-help soft">{help}</span>}
         <Words line={line} now={now} was />
         {confirms && line.address.of !== 'total' && (
-          <span className="bold">then confirm, or it is lost</span>
+          <span className="bold">{say`then confirm, or it is lost`}</span>
         )}
         <div className="key-act row">
           {reading && (
             <Input
               ref={field}
               size="large"
-              aria-label={`${line.name}: what the display shows`}
-              placeholder="Type what it shows now"
+              aria-label={say`${line.name}: what the display shows`}
+              placeholder={say`Type what it shows now`}
               aria-invalid={fault !== null}
               status={fault === null ? '' : 'error'}
               autoComplete="off"
@@ -140,13 +141,11 @@ function Current(
             className="key-tick thumb"
             icon={<CheckOutlined aria-hidden />}
             aria-pressed={false}
-            aria-label={`Done: ${line.name}`}
+            aria-label={say`Done: ${line.name}`}
             // Otherwise the field would be left, and compared, before the press.
             onMouseDown={(event) => event.preventDefault()}
             onClick={finish}
-          >
-            Done
-          </Button>
+          >{say`Done`}</Button>
         </div>
         {fault && (
           <p className="fault" role="alert">
@@ -198,8 +197,8 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
         aria-hidden
       />
       <p className="key-progress heavy no-print" role="status">
-        {open.length > 0 ? `${done} of ${card.length} done` : `All ${card.length} done`}
-        {slips > 0 && `; ${slips} ${slips === 1 ? 'slip' : 'slips'} caught`}
+        {open.length > 0 ? say`${done} of ${card.length} done` : say`All ${card.length} done`}
+        {slips > 0 && say`; ${slips} ${slips === 1 ? say`slip` : say`slips`} caught`}
       </p>
       <ol className="key-card list column">
         {card.map((line, i) => {
@@ -235,9 +234,7 @@ export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Pr
         })}
       </ol>
       {open.length === 0 && (
-        <p className="heavy">
-          Now go through every start of every program once more: the rest say off.
-        </p>
+        <p className="heavy">{say`Now go through every start of every program once more: the rest say off.`}</p>
       )}
     </>
   );

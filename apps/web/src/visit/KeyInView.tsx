@@ -9,6 +9,7 @@ import {
   KEY_IN_SCOPES,
   type KeyIn,
   type KeyInScope,
+  say,
 } from '@water-clock/core';
 import { useAwake } from '../hand/useAwake.ts';
 import { useDeviceSwitch } from '../hand/useDeviceSwitch.ts';
@@ -24,15 +25,15 @@ import './keyIn.css';
 
 /** Of a visit. */
 const HOLDS = [
-  'One setting at a time, in the order and words of this box',
-  'What it showed before, and what it must show now',
-  'Read-back: what you type from the display is compared',
+  say`One setting at a time, in the order and words of this box`,
+  say`What it showed before, and what it must show now`,
+  say`Read-back: what you type from the display is compared`,
 ];
 
 const SCOPE_WORDS: Record<KeyInScope, string> = {
-  changes: 'What differs from as found',
-  everything: 'Everything',
-  factory: 'After a factory reset',
+  changes: say`What differs from as found`,
+  everything: say`Everything`,
+  factory: say`After a factory reset`,
 };
 
 /** The plan to be keyed in: one setting a line, in this timer's order and dialect. */
@@ -69,13 +70,13 @@ export default function KeyInView(props: StepProps) {
   return (
     <div className="survey-view stack page-column key-in">
       <h2 className="key-title">
-        Key in: {site.name}, {plan.timer.name}, {SCOPE_WORDS[scope].toLowerCase()};{' '}
+        {say`Key in: ${site.name}, ${plan.timer.name}, ${SCOPE_WORDS[scope].toLowerCase()};`}{' '}
         {dateWords(panel.today, null, order)}
       </h2>
       <div className="row">
         {scopes.length > 1 && (
           <SelectField<KeyInScope>
-            label="Key in"
+            label={say`Key in`}
             value={scope}
             options={scopes.map((one) => [one, SCOPE_WORDS[one]] as const)}
             pick={(next) => set({ ...keyIn, scope: next })}
@@ -85,28 +86,25 @@ export default function KeyInView(props: StepProps) {
           <Checkbox
             checked={keyIn.readsBack === true}
             onChange={({ target }) => set({ ...keyIn, readsBack: target.checked })}
-          >
-            Read back
-          </Checkbox>
+          >{say`Read back`}</Checkbox>
           {canSpeak() && (
-            <Checkbox checked={aloud} onChange={({ target }) => setAloud(target.checked)}>
-              Read aloud
-            </Checkbox>
+            <Checkbox
+              checked={aloud}
+              onChange={({ target }) => setAloud(target.checked)}
+            >{say`Read aloud`}</Checkbox>
           )}
-          <Button onClick={() => print()}>Print</Button>
+          <Button onClick={() => print()}>{say`Print`}</Button>
           {keyIn.ticked.length > 0 && (
             <Button
               type="text"
               onClick={() => set({ scope, ticked: [], readsBack: keyIn.readsBack === true })}
-            >
-              Begin again
-            </Button>
+            >{say`Begin again`}</Button>
           )}
         </span>
       </div>
       {!worked.ok && <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>}
       {worked.ok && worked.value.length === 0 && (
-        <p className="heavy">Nothing differs: there is nothing to key in.</p>
+        <p className="heavy">{say`Nothing differs: there is nothing to key in.`}</p>
       )}
       {worked.ok && worked.value.length > 0 && (
         <KeyInLines
@@ -120,10 +118,7 @@ export default function KeyInView(props: StepProps) {
         />
       )}
       {keyIn.readsBack === true && (
-        <p className="soft key-hint">
-          Read back: type each setting from the display of the timer, not from here. Enter checks
-          it.
-        </p>
+        <p className="soft key-hint">{say`Read back: type each setting from the display of the timer, not from here. Enter checks it.`}</p>
       )}
     </div>
   );

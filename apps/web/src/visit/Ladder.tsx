@@ -1,4 +1,4 @@
-import { RUNG_WORDS, RUNGS, type RungTried } from '@water-clock/core';
+import { RUNG_WORDS, RUNGS, type RungTried, say } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import { NoteField } from '../fields/NoteField.tsx';
 
@@ -25,15 +25,10 @@ export function Ladder({
     <section
       id={`ladder-${station}`}
       className="aside stack"
-      aria-label={`Ladder of station ${station}`}
+      aria-label={say`Ladder of station ${station}`}
     >
-      <h2>
-        Station {station} {name}
-      </h2>
-      <p className="caution">
-        Mains voltage inside a wall timer: switch it off at the supply before the wiring compartment
-        is opened. Mains work is for a licensed electrician. Local code comes first.
-      </p>
+      <h2>{say`Station ${station} ${name}`}</h2>
+      <p className="caution">{say`Mains voltage inside a wall timer: switch it off at the supply before the wiring compartment is opened. Mains work is for a licensed electrician. Local code comes first.`}</p>
       {RUNGS.map((rung) => {
         const noted = of(rung);
         return (
@@ -41,8 +36,8 @@ export function Ladder({
             <Chips
               label={RUNG_WORDS[rung]}
               options={[
-                ['good', 'Good'],
-                ['bad', 'Bad'],
+                ['good', say`Good`],
+                ['bad', say`Bad`],
               ]}
               value={noted === undefined ? null : noted.good ? 'good' : 'bad'}
               pick={(value) =>
@@ -54,8 +49,8 @@ export function Ladder({
             />
             {noted && (
               <NoteField
-                label={`${RUNG_WORDS[rung]}: reading`}
-                placeholder="reading, such as 27 V or 38 Ω"
+                label={say`${RUNG_WORDS[rung]}: reading`}
+                placeholder={say`reading, such as 27 V or 38 Ω`}
                 most={80}
                 value={noted.reading ?? ''}
                 commit={(reading) => {

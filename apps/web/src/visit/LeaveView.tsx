@@ -7,13 +7,14 @@ import { CloseVisit } from './CloseVisit.tsx';
 import { NextVisits } from './NextVisits.tsx';
 import { PutBack } from './PutBack.tsx';
 import { TestList } from './TestList.tsx';
+import { say } from '@water-clock/core';
 
 /** Of a visit. */
 const HOLDS = [
-  'A card a station: it ran well, or which fault',
-  'What was switched for the test, to be put back',
-  'The settings as left, frozen, and whether the box has saved them',
-  'What is left undone, and the end of the visit',
+  say`A card a station: it ran well, or which fault`,
+  say`What was switched for the test, to be put back`,
+  say`The settings as left, frozen, and whether the box has saved them`,
+  say`What is left undone, and the end of the visit`,
 ];
 
 /** Test, put back, freeze, say who comes back, close. */
@@ -24,7 +25,8 @@ export default function LeaveView(props: StepProps) {
       <div className="survey-view stack page-column">
         <NoVisit editor={props.editor} now={props.now} holds={HOLDS} />
         <p>
-          <Link to={`/timers/${props.timerId}/log`}>The logbook</Link> has those that are closed.
+          <Link to={`/timers/${props.timerId}/log`}>{say`The logbook`}</Link>{' '}
+          {say`has those that are closed.`}
         </p>
       </div>
     );

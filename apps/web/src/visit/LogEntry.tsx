@@ -16,6 +16,7 @@ import {
   type Defect,
   type DateOrder,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -44,7 +45,7 @@ function FindingsOf({
     <>
       <strong>{name}</strong>
       {findings.length === 0 ? (
-        <p className="soft">Nothing that the checks would put right.</p>
+        <p className="soft">{say`Nothing that the checks would put right.`}</p>
       ) : (
         <ul className="points">
           {findings.map((finding, i) => (
@@ -63,7 +64,9 @@ function Findings({ id }: { readonly id: string }) {
     staleTime: Infinity,
   });
   if (!whole.data)
-    return <p className="soft">{whole.isError ? 'They cannot be reached.' : 'One moment …'}</p>;
+    return (
+      <p className="soft">{whole.isError ? say`They cannot be reached.` : say`One moment …`}</p>
+    );
   const { asFound, asLeft } = whole.data.visit;
   return (
     <>
@@ -89,7 +92,7 @@ export function LogEntry({
       .map(
         ({ station, fault }) =>
           // The cast holds for what was noted here; what another program wrote is reported as it stands.
-          `station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
+          say`station ${station}, ${(DEFECT_WORDS[fault as Defect] ?? fault).toLowerCase()}`,
       )
       .join('; ');
   const tests = (visit.tests ?? []).filter(
@@ -97,16 +100,16 @@ export function LogEntry({
       (result && result !== 'waters') || (wiring && wiring !== 'good') || reading,
   );
   const lines: readonly (readonly [string, string | undefined])[] = [
-    ['Complaint', visit.complaint],
-    ['Found', visit.cause],
-    ['Done', visit.done],
-    ['Slips caught in reading back', visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
+    [say`Complaint`, visit.complaint],
+    [say`Found`, visit.cause],
+    [say`Done`, visit.done],
+    [say`Slips caught in reading back`, visit.keyIn?.slips ? String(visit.keyIn.slips) : undefined],
     [
-      'Tested',
+      say`Tested`,
       tests
         .map(({ station, result, wiring, reading }) =>
           [
-            `station ${station}`,
+            say`station ${station}`,
             result && TEST_WORDS[result].toLowerCase(),
             wiring && WIRING_WORDS[wiring].toLowerCase(),
             reading,
@@ -117,20 +120,20 @@ export function LogEntry({
         .join('; '),
     ],
     [
-      'Searched',
+      say`Searched`,
       (visit.ladders ?? [])
         .map(
           ({ station, rung, good, reading }) =>
-            `station ${station}, ${RUNG_WORDS[rung].toLowerCase()}: ${good ? 'good' : 'bad'}${reading ? ` (${reading})` : ''}`,
+            say`station ${station}, ${RUNG_WORDS[rung].toLowerCase()}: ${good ? say`good` : say`bad`}${reading ? ` (${reading})` : ''}`,
         )
         .join('; '),
     ],
-    ['Faults open', faultsText(true)],
-    ['Mended', faultsText(false)],
-    ['Left undone', (visit.undone ?? []).map(undoneSentence).join(' ')],
-    ['Minutes spent', visit.minutesSpent === undefined ? undefined : String(visit.minutesSpent)],
+    [say`Faults open`, faultsText(true)],
+    [say`Mended`, faultsText(false)],
+    [say`Left undone`, (visit.undone ?? []).map(undoneSentence).join(' ')],
+    [say`Minutes spent`, visit.minutesSpent === undefined ? undefined : String(visit.minutesSpent)],
     [
-      'Next',
+      say`Next`,
       visit.next
         .map(
           (next) =>
@@ -142,16 +145,16 @@ export function LogEntry({
   return (
     <article className="log-entry stack near">
       <h2>
-        {dayOf(visit.began, today, order)}, {startWords(visit.began.slice(11), clock)} to{' '}
+        {say`${dayOf(visit.began, today, order)}, ${startWords(visit.began.slice(11), clock)} to`}{' '}
         {startWords(visit.closed.slice(11), clock)} <span className="soft">{by}</span>
       </h2>
       <ul className="points">
         {lines.map(([name, text]) => text && <li key={name}>{`${name}: ${text}`}</li>)}
       </ul>
       {(visit.photos ?? []).length > 0 && (
-        <PhotoRow label="Photos of the visit" photos={visit.photos ?? []} />
+        <PhotoRow label={say`Photos of the visit`} photos={visit.photos ?? []} />
       )}
-      <Disclosure className="log-findings" summary="Findings, as found and as left">
+      <Disclosure className="log-findings" summary={say`Findings, as found and as left`}>
         {() => <Findings id={id} />}
       </Disclosure>
       <Comments visitId={id} today={today} />

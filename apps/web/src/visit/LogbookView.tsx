@@ -1,6 +1,6 @@
 import { Button, Timeline } from 'antd';
 import { useQuery } from '@tanstack/react-query';
-import { startWords, type ClockStyle, type DateOrder, type Plan } from '@water-clock/core';
+import { startWords, type ClockStyle, type DateOrder, type Plan, say } from '@water-clock/core';
 import { Failed, Loading } from '../platform/states.tsx';
 import { saveJson } from '../platform/files.ts';
 import { commitWords } from '../editor/commitWords.ts';
@@ -30,20 +30,20 @@ function statesOf(
   };
   const { asLeft, asFound } = survey.visit ?? {};
   return [
-    { key: 'now', name: 'What is set now', of: { plan } },
-    ...(asLeft ? [{ key: 'left', name: 'This visit, as left', of: { plan: asLeft.plan } }] : []),
+    { key: 'now', name: say`What is set now`, of: { plan } },
+    ...(asLeft ? [{ key: 'left', name: say`This visit, as left`, of: { plan: asLeft.plan } }] : []),
     ...(asFound
-      ? [{ key: 'found', name: 'This visit, as found', of: { plan: asFound.plan } }]
+      ? [{ key: 'found', name: say`This visit, as found`, of: { plan: asFound.plan } }]
       : []),
     ...list.flatMap(({ id, visit }): State[] => [
       {
         key: `${id} left`,
-        name: `${at(visit.closed)}, as left`,
+        name: say`${at(visit.closed)}, as left`,
         of: { visit: id, which: 'asLeft' },
       },
       {
         key: `${id} found`,
-        name: `${at(visit.began)}, as found`,
+        name: say`${at(visit.began)}, as found`,
         of: { visit: id, which: 'asFound' },
       },
     ]),
@@ -63,9 +63,11 @@ export default function LogbookView(props: StepProps) {
     enabled: last !== '',
     staleTime: Infinity,
   });
-  if (visits.isPending) return <Loading what="the logbook" />;
+  if (visits.isPending) return <Loading what={say`the logbook`} />;
   if (visits.isError)
-    return <Failed what="The logbook" error={visits.error} retry={() => void visits.refetch()} />;
+    return (
+      <Failed what={say`The logbook`} error={visits.error} retry={() => void visits.refetch()} />
+    );
   const list = visits.data;
   const states = statesOf(props, list, order, clock);
   const asFound = survey.visit?.asFound?.plan ?? latest.data?.visit.asFound?.plan ?? null;
@@ -74,9 +76,7 @@ export default function LogbookView(props: StepProps) {
   return (
     <div className="survey-view stack page-column">
       {list.length === 0 ? (
-        <p>
-          No visit is closed yet. The first one stands here with who, when, what was found and left.
-        </p>
+        <p>{say`No visit is closed yet. The first one stands here with who, when, what was found and left.`}</p>
       ) : (
         <Timeline
           className="log"
@@ -88,21 +88,19 @@ export default function LogbookView(props: StepProps) {
       )}
       {states.length > 1 && <CompareStates states={states} restore={restore} />}
       <WaterView plan={plan} asFound={asFound} survey={survey} editor={editor} today={today} />
-      <section aria-label="Files">
-        <h2>Files</h2>
+      <section aria-label={say`Files`}>
+        <h2>{say`Files`}</h2>
         <p className="files row near">
-          <Button href={`${path}/watering.ics`}>Watering as a calendar (.ics)</Button>
-          <Button href={`${path}/runs.csv`}>A year of runs (.csv)</Button>
-          <Button href={`${path}/export`}>Plan (.json)</Button>
+          <Button href={`${path}/watering.ics`}>{say`Watering as a calendar (.ics)`}</Button>
+          <Button href={`${path}/runs.csv`}>{say`A year of runs (.csv)`}</Button>
+          <Button href={`${path}/export`}>{say`Plan (.json)`}</Button>
           <Button
             disabled={props.isPending || props.rulesState === 'failed'}
             onClick={() => saveJson(`${site.name}.brief.json`, brief)}
-          >
-            Brief (.json)
-          </Button>
-          <Button href={`/api/sites/${encodeURIComponent(site.id)}/archive`}>
-            The whole site with visits (.zip)
-          </Button>
+          >{say`Brief (.json)`}</Button>
+          <Button
+            href={`/api/sites/${encodeURIComponent(site.id)}/archive`}
+          >{say`The whole site with visits (.zip)`}</Button>
         </p>
       </section>
     </div>

@@ -15,6 +15,7 @@ import {
   type NextReason,
   type NextVisit,
   type Plan,
+  say,
 } from '@water-clock/core';
 import { useSession } from '../api/people.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -24,12 +25,12 @@ import { SelectField } from '../fields/SelectField.tsx';
 import { DateField } from '../fields/DateField.tsx';
 
 const REPEATS = [
-  [0, 'no, once'],
-  [1, 'every month'],
-  [2, 'every two months'],
-  [3, 'every three months'],
-  [6, 'twice a year'],
-  [12, 'every year on this date'],
+  [0, say`no, once`],
+  [1, say`every month`],
+  [2, say`every two months`],
+  [3, say`every three months`],
+  [6, say`twice a year`],
+  [12, say`every year on this date`],
 ] as const;
 
 /** The first watering to come, as it should happen. */
@@ -65,8 +66,8 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
   const first = foretold(plan, today, now);
   const dialect = plan.timer.dialect ?? {};
   return (
-    <section aria-label="Next" className="leave-part part stack">
-      <h2>Who comes back, and when</h2>
+    <section aria-label={say`Next`} className="leave-part part stack">
+      <h2>{say`Who comes back, and when`}</h2>
       {next.length > 0 && (
         <ul className="points">
           {next.map((visit, i) => (
@@ -76,7 +77,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
               {visit.note ? `: ${visit.note}` : ''}{' '}
               <Button
                 size="small"
-                aria-label={`Delete visit ${i + 1}`}
+                aria-label={say`Delete visit ${i + 1}`}
                 onClick={() => set(next.filter((_, k) => k !== i))}
               >
                 ×
@@ -87,7 +88,7 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
       )}
       <form
         className="sighting-fields row at-foot"
-        aria-label="A visit to come"
+        aria-label={say`A visit to come`}
         onSubmit={(event) => {
           event.preventDefault();
           if (parseDate(date) === null) return;
@@ -106,40 +107,37 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
         }}
       >
         <SelectField
-          label="Why"
+          label={say`Why`}
           value={reason}
           options={NEXT_REASONS.map((one) => [one, NEXT_WORDS[one]] as const)}
           pick={(value) => setReason(value)}
         />
-        <DateField label="On" value={date} commit={setDate} />
+        <DateField label={say`On`} value={date} commit={setDate} />
         <SelectField
-          label="Again"
+          label={say`Again`}
           value={everyMonths}
           options={REPEATS}
           pick={(value) => setEveryMonths(Number(value))}
         />
         <label className="labelled">
-          Note
+          {say`Note`}
           <Input value={note} maxLength={120} onChange={({ target }) => setNote(target.value)} />
         </label>
-        <Button htmlType="submit" disabled={parseDate(date) === null}>
-          Add
-        </Button>
+        <Button htmlType="submit" disabled={parseDate(date) === null}>{say`Add`}</Button>
       </form>
       {followUp ? (
         <p className={followUp.seenOn ? 'soft' : 'notice'}>
-          First real watering: program {programLabel(followUp.program, dialect)},{' '}
+          {say`First real watering: program ${programLabel(followUp.program, dialect)},`}{' '}
           {dateWords(parseDate(followUp.due.slice(0, 10)) ?? today, today, order)},{' '}
-          {startWords(followUp.due.slice(11), clock)}, stations {followUp.stations.join(', ')} in
-          this order.{' '}
+          {say`${startWords(followUp.due.slice(11), clock)}, stations ${followUp.stations.join(', ')} in this order.`}{' '}
           {followUp.seenOn ? (
             <>
-              Seen {dateWords(parseDate(followUp.seenOn) ?? today, today, order)}
-              {followUp.seenBy ? ` by ${followUp.seenBy}` : ''}.
+              {say`Seen ${dateWords(parseDate(followUp.seenOn) ?? today, today, order)}`}
+              {followUp.seenBy ? say` by ${followUp.seenBy}` : ''}.
             </>
           ) : (
             <>
-              Open until somebody has seen it.{' '}
+              {say`Open until somebody has seen it.`}{' '}
               <Button
                 onClick={() =>
                   editor.commit({
@@ -153,28 +151,24 @@ export function NextVisits({ plan, survey, editor, today, now }: VisitPartProps)
                     },
                   })
                 }
-              >
-                It was seen, and right
-              </Button>
+              >{say`It was seen, and right`}</Button>
             </>
           )}{' '}
           <Button
             size="small"
             onClick={() => editor.commit({ type: 'note', fields: { followUp: null } })}
-          >
-            Not needed
-          </Button>
+          >{say`Not needed`}</Button>
         </p>
       ) : (
         first && (
           <p>
-            <Button onClick={() => editor.commit({ type: 'note', fields: { followUp: first } })}>
-              Somebody is to see the first real watering
-            </Button>{' '}
+            <Button
+              onClick={() => editor.commit({ type: 'note', fields: { followUp: first } })}
+            >{say`Somebody is to see the first real watering`}</Button>{' '}
             <span className="soft">
-              Program {programLabel(first.program, dialect)},{' '}
+              {say`Program ${programLabel(first.program, dialect)},`}{' '}
               {dateWords(parseDate(first.due.slice(0, 10)) ?? today, today, order)},{' '}
-              {startWords(first.due.slice(11), clock)}, stations {first.stations.join(', ')}.
+              {say`${startWords(first.due.slice(11), clock)}, stations ${first.stations.join(', ')}.`}
             </span>
           </p>
         )

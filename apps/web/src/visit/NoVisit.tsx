@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import { PlayCircleOutlined } from '@ant-design/icons';
 import type { TimerEditor } from '../editor/editor.ts';
 import { momentText } from './panel.ts';
+import { say } from '@water-clock/core';
 
 /** Where nothing can be noted before a visit has been started: what the step will hold, and the button that starts one. */
 export function NoVisit({
@@ -15,7 +16,7 @@ export function NoVisit({
 }) {
   return (
     <div className="visit-begin stack">
-      <h2>During a visit this step holds</h2>
+      <h2>{say`During a visit this step holds`}</h2>
       <ul>
         {holds.map((one) => (
           <li key={one}>{one}</li>
@@ -28,9 +29,7 @@ export function NoVisit({
         onClick={() =>
           editor.commit({ type: 'note', fields: { visit: { began: momentText(now) } } })
         }
-      >
-        Start visit
-      </Button>
+      >{say`Start visit`}</Button>
     </div>
   );
 }

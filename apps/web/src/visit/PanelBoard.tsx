@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode } from 'react';
-import { programLabel, type PanelLine, type PanelNow } from '@water-clock/core';
+import { programLabel, type PanelLine, type PanelNow, say } from '@water-clock/core';
 import { ProgramBadge } from '../charts/patterns.tsx';
 import { shortName } from './PanelField.tsx';
 
@@ -19,8 +19,8 @@ interface Props {
 
 /** Lines of two programs that stand in one row: the same start, station or kind of day. */
 function rowOf({ address: place }: PanelLine): string {
-  if (place.of === 'start') return `start ${place.slot}`;
-  return place.of === 'run' ? `run ${place.station}` : place.of;
+  if (place.of === 'start') return say`start ${place.slot}`;
+  return place.of === 'run' ? say`run ${place.station}` : place.of;
 }
 
 /**
@@ -58,9 +58,10 @@ export function PanelBoard({
           </span>
         ))}
         {withTotal && (
-          <span className="bold" style={{ gridRow: last, gridColumn: 1 }}>
-            Total on the display
-          </span>
+          <span
+            className="bold"
+            style={{ gridRow: last, gridColumn: 1 }}
+          >{say`Total on the display`}</span>
         )}
         {letters.map((letter, at) => {
           const label = programLabel(letter, dialect);
@@ -68,8 +69,8 @@ export function PanelBoard({
           return (
             <Fragment key={letter}>
               <h2 className="row near" style={{ gridRow: 1, gridColumn: column }}>
-                <ProgramBadge letter={letter} size={26} /> Program {label}
-                {label !== letter && <span className="soft"> ({letter} on the strip)</span>}
+                <ProgramBadge letter={letter} size={26} /> {say`Program ${label}`}
+                {label !== letter && <span className="soft"> {say`(${letter} on the strip)`}</span>}
                 {asPlanned(letter)}
               </h2>
               {unused(letter) ? (

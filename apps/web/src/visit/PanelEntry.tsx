@@ -13,6 +13,7 @@ import {
   type HiddenAnswer,
   type PanelLine,
   type Visit,
+  say,
 } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Chips } from '../fields/Chips.tsx';
@@ -96,17 +97,19 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
     if (isUnused(letter) || rest.length === 0) return null;
     return (
       <Button onClick={() => noteAsPlanned(editor, rest)}>
-        {rest.length === askedOf(letter).length ? 'All as planned' : 'The rest as planned'}
+        {rest.length === askedOf(letter).length ? say`All as planned` : say`The rest as planned`}
       </Button>
     );
   };
   const unused = (letter: string) => (
     <>
-      {isLooked(askedOf(letter)) ? 'Every start of it is off. ' : 'Is every start of it off? '}
+      {isLooked(askedOf(letter))
+        ? `${say`Every start of it is off.`} `
+        : `${say`Is every start of it off?`} `}
       {!isLooked(askedOf(letter)) && (
-        <Button onClick={() => noteAsPlanned(editor, askedOf(letter))}>Yes, all off</Button>
+        <Button onClick={() => noteAsPlanned(editor, askedOf(letter))}>{say`Yes, all off`}</Button>
       )}{' '}
-      <Button onClick={() => setOpened([...opened, letter])}>No, take it down</Button>
+      <Button onClick={() => setOpened([...opened, letter])}>{say`No, take it down`}</Button>
     </>
   );
   const order = orderOf(plan);
@@ -138,18 +141,15 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
   return (
     <>
       <FirstLook {...props} />
-      <p>
-        Page through the timer and type what it shows, in its own order. Grey is what is planned:
-        Enter says that it stands so. Nothing in the box is touched yet.
-      </p>
+      <p>{say`Page through the timer and type what it shows, in its own order. Grey is what is planned: Enter says that it stands so. Nothing in the box is touched yet.`}</p>
       <div className="panel-progress row">
         <Progress
           percent={Math.round(((asked.length - notLooked.length) * 100) / asked.length)}
           showInfo={false}
-          aria-label="Looked at"
+          aria-label={say`Looked at`}
         />
         <span role="status">
-          {asked.length - notLooked.length} of {asked.length} looked at
+          {say`${asked.length - notLooked.length} of ${asked.length} looked at`}
         </span>
         {factory && looked.size === 0 && (
           <Button
@@ -158,16 +158,11 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
               editor.commit({ type: 'replace-plan', plan: bare });
               noteAsPlanned(editor, panelLines(factory, panel));
             }}
-          >
-            New from the box: as the factory sets it
-          </Button>
+          >{say`New from the box: as the factory sets it`}</Button>
         )}
       </div>
       {dialect.runPage === 'adjusted' && (
-        <p className="soft">
-          Its run page shows minutes at the percent in force: type what it shows, what was entered
-          is worked back.
-        </p>
+        <p className="soft">{say`Its run page shows minutes at the percent in force: type what it shows, what was entered is worked back.`}</p>
       )}
       {generalBlock(early)}
       {isPhone &&
@@ -175,12 +170,12 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
           <section
             key={letter}
             className="part stack"
-            aria-label={`Program ${programLabel(letter, dialect)}`}
+            aria-label={say`Program ${programLabel(letter, dialect)}`}
           >
             <h2>
-              Program {programLabel(letter, dialect)}
+              {say`Program ${programLabel(letter, dialect)}`}
               {programLabel(letter, dialect) !== letter && (
-                <span className="soft"> ({letter} on the strip)</span>
+                <span className="soft"> {say`(${letter} on the strip)`}</span>
               )}{' '}
               {asPlanned(letter)}
             </h2>
@@ -210,28 +205,30 @@ export function PanelEntry(props: StepProps & { readonly visit: Visit }) {
       )}
       {generalBlock(late)}
       <PhotoRow
-        label="Photos of the panel"
+        label={say`Photos of the panel`}
         photos={visit.panel?.photos ?? []}
         set={(photos) =>
           editor.commit({ type: 'note-visit', fields: { panel: { ...visit.panel, photos } } })
         }
       />
       <Chips
-        label="Are programs or starts hidden?"
+        label={say`Are programs or starts hidden?`}
         options={HIDDEN_ANSWERS.map((one) => [one, HIDDEN_WORDS[one]] as const)}
         value={hidden}
         pick={setHidden}
       />
       {kind?.hides && <p className="soft">{kind.hides}</p>}
       <div>
-        <Button type="primary" size="large" disabled={hidden === null} onClick={freeze}>
-          Freeze as found
-        </Button>{' '}
-        {hidden === null && <span className="soft">Answer the question above first. </span>}
+        <Button
+          type="primary"
+          size="large"
+          disabled={hidden === null}
+          onClick={freeze}
+        >{say`Freeze as found`}</Button>{' '}
+        {hidden === null && <span className="soft">{say`Answer the question above first.`} </span>}
         {notLooked.length > 0 && (
           <span className="fault">
-            {notLooked.length === 1 ? '1 setting was' : `${notLooked.length} settings were`} not
-            looked at: as found they count as not known.
+            {say`${notLooked.length === 1 ? say`1 setting was` : say`${notLooked.length} settings were`} not looked at: as found they count as not known.`}
           </span>
         )}
       </div>

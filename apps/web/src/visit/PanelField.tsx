@@ -18,6 +18,7 @@ import {
   type PanelValue,
   type Plan,
   type Visit,
+  say,
 } from '@water-clock/core';
 import type { TimerEditor } from '../editor/editor.ts';
 import { noteLooked, type Look } from './looked.ts';
@@ -52,7 +53,7 @@ export function shortName({ address: place, name }: PanelLine, { style }: PanelN
 const enteredWords = ({ least, most }: Entered) =>
   least === most
     ? `entered: ${lengthWords(least)}`
-    : `entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
+    : say`entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
 
 /** What the display shows of a value: runs at the percent in force, where its run page shows them so. */
 const shownOf = (value: PanelValue, shownAt: number | null, { timer }: Plan): PanelValue =>
@@ -65,7 +66,7 @@ function lookOf(typed: string, { line, plan, now, shownAt }: LineProps): Look | 
   const { address, value } = line;
   if (address.of === 'phase' && /^\s*\?+\s*$/u.test(typed)) return { phaseIsUnknown: true };
   const read = parsePanel(value.kind, typed, now.style, now.today);
-  if (!read) return `"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`;
+  if (!read) return say`"${typed}" cannot stand here. Type ${panelHelp(value.kind, now.style)}.`;
   if (address.of !== 'run' || shownAt === null || read.kind !== 'run')
     return sameValue(read, value) ? {} : { change: entryChange(plan, address, read, now) };
   // What is shown already stays as it is entered, however often it is typed again.
@@ -113,7 +114,7 @@ export function PanelField(props: LineProps) {
       <Input
         data-line={line.id}
         data-looked={isLooked}
-        aria-label={isLooked ? line.name : `${line.name}, not looked at yet, planned ${text}`}
+        aria-label={isLooked ? line.name : say`${line.name}, not looked at yet, planned ${text}`}
         aria-invalid={fault !== null}
         autoComplete="off"
         enterKeyHint="next"
@@ -136,7 +137,8 @@ export function PanelField(props: LineProps) {
       />
       {isLooked && oddText !== undefined && (
         <span className="fault">
-          No run of this timer is shown as {oddText} at {shownAt} %. It is kept as typed.
+          {say`No run of this timer is shown as`} {oddText} {say`at`} {shownAt}{' '}
+          {say`%. It is kept as typed.`}
         </span>
       )}
       {isLooked && oddText === undefined && isAdjusted && value.seconds > 0 && (
@@ -174,9 +176,9 @@ export function PanelTotal({
   const text = (seconds: number) => panelText({ kind: 'run', seconds }, now.style);
   return (
     <label className="panel-line labelled panel-total">
-      {!bare && <span>Total on the display</span>}
+      {!bare && <span>{say`Total on the display`}</span>}
       <Input
-        aria-label={`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
+        aria-label={say`Program ${programLabel(letter, plan.timer.dialect ?? {})} total on the display`}
         value={typed || (noted === undefined ? '' : text(noted))}
         placeholder={text(expected)}
         onChange={(event) => setTyped(event.target.value)}
@@ -194,11 +196,9 @@ export function PanelTotal({
       />
       {noted !== undefined &&
         (Math.abs(noted - expected) < 60 ? (
-          <span className="calm">✓ as taken down</span>
+          <span className="calm">{say`✓ as taken down`}</span>
         ) : (
-          <span className="fault">
-            What is taken down adds up to {text(expected)}: look through the runs once more.
-          </span>
+          <span className="fault">{say`What is taken down adds up to ${text(expected)}: look through the runs once more.`}</span>
         ))}
     </label>
   );

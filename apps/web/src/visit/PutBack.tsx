@@ -1,4 +1,4 @@
-import { openSwitches, SWITCHED, SWITCHED_WORDS, type Switched } from '@water-clock/core';
+import { openSwitches, SWITCHED, SWITCHED_WORDS, type Switched, say } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import type { VisitPartProps } from './visitPart.ts';
 import { NoteField } from '../fields/NoteField.tsx';
@@ -15,8 +15,8 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
     editor.commit({ type: 'note-visit', fields: { switched: all.length > 0 ? all : null } });
   };
   return (
-    <section aria-label="Put back" className="leave-part part stack">
-      <h2>Put back what was switched</h2>
+    <section aria-label={say`Put back`} className="leave-part part stack">
+      <h2>{say`Put back what was switched`}</h2>
       {SWITCHED.map((what) => {
         const one = noted.find((each) => each.what === what);
         const isOpen = open.includes(what);
@@ -25,16 +25,16 @@ export function PutBack({ plan, visit, editor }: VisitPartProps) {
             <Chips
               label={SWITCHED_WORDS[what]}
               options={[
-                ['back', 'Put back'],
-                ['on', 'Still so'],
+                ['back', say`Put back`],
+                ['on', say`Still so`],
               ]}
               value={one ? (one.putBack ? 'back' : 'on') : isOpen ? 'on' : null}
               pick={(value) => set(what, value === null ? null : { putBack: value === 'back' })}
             />
             {(isOpen || one?.reason !== undefined) && (
               <NoteField
-                label={`${SWITCHED_WORDS[what]}: why it stays`}
-                placeholder="why it stays so"
+                label={say`${SWITCHED_WORDS[what]}: why it stays`}
+                placeholder={say`why it stays so`}
                 most={120}
                 value={one?.reason ?? ''}
                 commit={(reason) =>

@@ -1,15 +1,25 @@
-import { restoreWords, type Plan } from '@water-clock/core';
+import { restoreWords, say, type Language, type Plan } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
+import { useSpeaker } from '../platform/useSpeaker.ts';
 import { useKind } from '../device/useKind.ts';
 
 /** What to say on the telephone to bring the saved settings back. */
-export function RestoreWords({ plan }: { readonly plan: Plan }) {
+export function RestoreWords({
+  plan,
+  language,
+}: {
+  readonly plan: Plan;
+  /** Of the house; null: none is noted. */
+  readonly language: Language | null;
+}) {
   const { clock } = usePreferences();
-  const steps = restoreWords(plan, useKind(plan), clock);
-  if (steps.length === 0) return <p className="soft">This kind saves nothing inside.</p>;
+  const kind = useKind(plan);
+  const inTheirs = useSpeaker(language);
+  const steps = inTheirs(() => restoreWords(plan, kind, clock));
+  if (steps.length === 0) return <p className="soft">{say`This kind saves nothing inside.`}</p>;
   return (
-    <section aria-label="A restore by phone" className="caution">
-      <strong>By phone, a step at a time:</strong>
+    <section aria-label={say`A restore by phone`} className="caution">
+      <strong>{say`By phone, a step at a time:`}</strong>
       <ol>
         {steps.map((step) => (
           <li key={step}>{step}</li>

@@ -17,6 +17,7 @@ import {
   type Sign,
   type TimerSpeech,
   type Visit,
+  say,
 } from '@water-clock/core';
 import { Disclosure } from '../fields/Disclosure.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -32,8 +33,8 @@ import { SelectField } from '../fields/SelectField.tsx';
 
 /** Of a visit. */
 const HOLDS = [
-  'What somebody saw: when it ran, or that it did not',
-  'What explains it, the likeliest first, each with one thing to look at',
+  say`What somebody saw: when it ran, or that it did not`,
+  say`What explains it, the likeliest first, each with one thing to look at`,
 ];
 
 function Diagnosing(props: StepProps & { readonly visit: Visit }) {
@@ -78,10 +79,10 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
   return (
     <>
       <label className="labelled">
-        What the homeowner says
+        {say`What the homeowner says`}
         <NoteField
           most={500}
-          placeholder="“It comes on in the afternoon.”"
+          placeholder={say`“It comes on in the afternoon.”`}
           value={visit.complaint ?? ''}
           commit={(complaint) =>
             editor.commit({ type: 'note-visit', fields: { complaint: complaint || null } })
@@ -89,7 +90,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
         />
       </label>
       {sightings.length > 0 && (
-        <ul className="list ruled" aria-label="Seen">
+        <ul className="list ruled" aria-label={say`Seen`}>
           {sightings.map((sighting, i) => (
             <li key={i}>
               <EyeOutlined aria-hidden />
@@ -97,7 +98,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
               <Button
                 type="text"
                 icon={<CloseOutlined />}
-                aria-label={`Delete what was seen, ${i + 1}`}
+                aria-label={say`Delete what was seen, ${i + 1}`}
                 onClick={() => note(sightings.filter((_, k) => k !== i))}
               />
             </li>
@@ -107,7 +108,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       <Disclosure
         key={sightings.length}
         className="seen-more"
-        summary={sightings.length > 0 ? 'Something else that was seen' : 'What was seen'}
+        summary={sightings.length > 0 ? say`Something else that was seen` : say`What was seen`}
         openAtFirst={sightings.length === 0}
       >
         {() => (
@@ -120,7 +121,7 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <Disclosure
         className="signs-shown"
-        summary={`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
+        summary={say`What the box shows${signs.length > 0 ? `: ${signs.map((one) => SIGN_WORDS[one]).join(', ')}` : ''}`}
       >
         {() => (
           <div className="signs tiles near">
@@ -147,34 +148,28 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
       </Disclosure>
       <p className="soft">
         {ahead === null
-          ? 'Clock not checked yet, so clock errors are considered too.'
+          ? say`Clock not checked yet, so clock errors are considered too.`
           : ahead === 0
-            ? 'The clock was found right.'
-            : 'The clock was wrong, and the explanations allow for it.'}{' '}
+            ? say`The clock was found right.`
+            : say`The clock was wrong, and the explanations allow for it.`}{' '}
         {visit.asFound
           ? ''
-          : 'The settings as found are not frozen yet, so the plan stands in for them.'}
+          : say`The settings as found are not frozen yet, so the plan stands in for them.`}
       </p>
       {shown?.state === 'working' && (
         <p role="status" className="work-note bold">
-          Working it out: {Math.round(shown.share * 100)} %{' '}
-          <Button size="small" onClick={stop}>
-            Stop
-          </Button>
+          {say`Working it out: ${Math.round(shown.share * 100)} %`}{' '}
+          <Button size="small" onClick={stop}>{say`Stop`}</Button>
         </p>
       )}
       {shown?.state === 'stopped' && (
-        <p className="work-note bold">
-          Stopped. Add or delete something that was seen to begin again.
-        </p>
+        <p className="work-note bold">{say`Stopped. Add or delete something that was seen to begin again.`}</p>
       )}
       {answer && (
-        <section aria-label="Explanations">
-          <h2>What explains it</h2>
+        <section aria-label={say`Explanations`}>
+          <h2>{say`What explains it`}</h2>
           {answer.explanations[0] && !fitsAll(answer.explanations[0]) && (
-            <p className="notice">
-              Nothing explains all of it. One sighting may be mistaken, or three things are wrong.
-            </p>
+            <p className="notice">{say`Nothing explains all of it. One sighting may be mistaken, or three things are wrong.`}</p>
           )}
           {answer.ask && <p className="aside accent bold">{askSentence(answer.ask, speech)}</p>}
           <ol className="list stack">
@@ -194,12 +189,12 @@ function Diagnosing(props: StepProps & { readonly visit: Visit }) {
           </ol>
         </section>
       )}
-      <section aria-label="Dead stations" className="ladders stack">
+      <section aria-label={say`Dead stations`} className="ladders stack">
         <SelectField<string | number>
-          label="A station that does not open"
+          label={say`A station that does not open`}
           value={''}
           options={[
-            ['', 'choose one for its ladder'] as const,
+            ['', say`choose one for its ladder`] as const,
             ...plan.stations.map(
               ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
             ),

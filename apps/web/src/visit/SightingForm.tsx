@@ -11,6 +11,7 @@ import {
   type EpochDay,
   type Plan,
   type Sighting,
+  say,
 } from '@water-clock/core';
 import { LabelledTime } from '../fields/LabelledTime.tsx';
 import { Chips } from '../fields/Chips.tsx';
@@ -20,11 +21,11 @@ import { SelectField } from '../fields/SelectField.tsx';
 const DAYS_BACK = 14;
 const NOON = 43_200;
 const KINDS = [
-  ['ran-at', 'It ran at'],
-  ['ran-between', 'It ran between'],
-  ['ran-in', 'It ran that night'],
-  ['dry', 'Not that night'],
-  ['spell', 'Not for days'],
+  ['ran-at', say`It ran at`],
+  ['ran-between', say`It ran between`],
+  ['ran-in', say`It ran that night`],
+  ['dry', say`Not that night`],
+  ['spell', say`Not for days`],
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
@@ -101,7 +102,7 @@ export function SightingForm({ plan, today, add }: Props) {
   return (
     <form
       className="sighting stack"
-      aria-label="What was seen"
+      aria-label={say`What was seen`}
       onSubmit={(event) => {
         event.preventDefault();
         // What cannot be read is not left out silently.
@@ -116,40 +117,45 @@ export function SightingForm({ plan, today, add }: Props) {
         setTimes(null);
       }}
     >
-      <Chips label="What" options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
+      <Chips label={say`What`} options={KINDS} value={kind} pick={(one) => setKind(one ?? kind)} />
       <div className="sighting-fields row at-foot">
         <SelectField
           label={
             kind === 'spell'
-              ? 'It ran last'
+              ? say`It ran last`
               : kind.startsWith('ran-') && kind !== 'ran-in'
-                ? 'Day'
-                : 'Night that began on'
+                ? say`Day`
+                : say`Night that began on`
           }
           value={day}
           options={daysBack(today, order)}
           pick={setDay}
         />
         {(kind === 'ran-at' || kind === 'ran-between') && (
-          <LabelledTime label={kind === 'ran-at' ? 'Time' : 'From'} {...timeProps(time, setTime)} />
+          <LabelledTime
+            label={kind === 'ran-at' ? say`Time` : say`From`}
+            {...timeProps(time, setTime)}
+          />
         )}
-        {kind === 'ran-between' && <LabelledTime label="To" {...timeProps(endTime, setEndTime)} />}
+        {kind === 'ran-between' && (
+          <LabelledTime label={say`To`} {...timeProps(endTime, setEndTime)} />
+        )}
         {kind === 'spell' && (
           <>
-            <LabelledTime label="Until about, if known" {...timeProps(time, setTime)} />
+            <LabelledTime label={say`Until about, if known`} {...timeProps(time, setTime)} />
             <SelectField<EpochDay | ''>
-              label="It ran again"
+              label={say`It ran again`}
               value={endDay ?? ''}
-              options={[['', 'not yet'], ...daysBack(today, order)]}
+              options={[['', say`not yet`], ...daysBack(today, order)]}
               pick={(chosen) => setEndDay(chosen === '' ? null : chosen)}
             />
             {endDay !== null && (
-              <LabelledTime label="From about, if known" {...timeProps(endTime, setEndTime)} />
+              <LabelledTime label={say`From about, if known`} {...timeProps(endTime, setEndTime)} />
             )}
           </>
         )}
         <SelectField<string | number>
-          label="Where"
+          label={say`Where`}
           value={station ?? ''}
           options={[
             ['', kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'] as const,
@@ -161,11 +167,11 @@ export function SightingForm({ plan, today, add }: Props) {
         />
         {(kind === 'ran-at' || kind === 'ran-between') && (
           <NumberField
-            label="For about, min"
+            label={say`For about, min`}
             least={1}
             most={1440}
             value={minutes}
-            empty="not told"
+            empty={say`not told`}
             commit={(value) => {
               setMinutes(value);
               return null;
@@ -174,20 +180,23 @@ export function SightingForm({ plan, today, add }: Props) {
         )}
         {kind === 'ran-in' && (
           <NumberField
-            label="How often"
+            label={say`How often`}
             least={1}
             most={20}
             value={times}
-            empty="not told"
+            empty={say`not told`}
             commit={(value) => {
               setTimes(value);
               return null;
             }}
           />
         )}
-        <Button htmlType="submit" type="primary" size="large" disabled={!made}>
-          Add what was seen
-        </Button>
+        <Button
+          htmlType="submit"
+          type="primary"
+          size="large"
+          disabled={!made}
+        >{say`Add what was seen`}</Button>
       </div>
       {fault && <p className="fault">{fault}</p>}
     </form>
@@ -204,14 +213,14 @@ function faultOf(
   today: EpochDay,
 ): string | null {
   if (kind === 'ran-between' && at !== null && at === end)
-    return 'From and to are the same time: choose “It ran at”.';
+    return say`From and to are the same time: choose “It ran at”.`;
   if (kind !== 'spell') return null;
   const from = day * SECONDS_PER_DAY + (at ?? NOON);
   const to = endDay === null ? today * SECONDS_PER_DAY : endDay * SECONDS_PER_DAY + (end ?? 0);
   if (to > from) return null;
   return endDay === null
-    ? 'It ran last today: nothing is missing yet. Choose an earlier day.'
-    : 'It ran again before it ran last. Choose a later day or time.';
+    ? say`It ran last today: nothing is missing yet. Choose an earlier day.`
+    : say`It ran again before it ran last. Choose a later day or time.`;
 }
 
 /** The days that people still remember, today first. */

@@ -10,6 +10,7 @@ import {
   wireNext,
   WIRINGS,
   type StationTest,
+  say,
 } from '@water-clock/core';
 import { Chips } from '../fields/Chips.tsx';
 import { useAwake } from '../hand/useAwake.ts';
@@ -25,7 +26,7 @@ const FAULTS = TEST_RESULTS.filter((result) => result !== 'waters');
 
 /** What is noted of a station, in a few words. */
 function testWords(test: StationTest | undefined): string {
-  if (!test?.result) return 'not tested';
+  if (!test?.result) return say`not tested`;
   const wiring = test.wiring && test.wiring !== 'good' ? `, ${WIRING_WORDS[test.wiring]}` : '';
   return TEST_WORDS[test.result] + wiring;
 }
@@ -79,13 +80,14 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
   const result = noted?.result;
   const judged = judgeWiring(tests).find(({ station }) => station === number);
   return (
-    <section aria-label="Test" className="leave-part part stack">
-      <h2>Test: two minutes a station</h2>
+    <section aria-label={say`Test`} className="leave-part part stack">
+      <h2>{say`Test: two minutes a station`}</h2>
       <p className="soft" role="status">
-        {left.length === 0
-          ? 'All stations are tested.'
-          : `${plan.stations.length - left.length} of ${plan.stations.length} tested.`}{' '}
-        A pump must never run with every valve closed.
+        {say`${
+          left.length === 0
+            ? say`All stations are tested.`
+            : say`${plan.stations.length - left.length} of ${plan.stations.length} tested.`
+        } A pump must never run with every valve closed.`}
       </p>
       <div className="turn stack column" {...swipe}>
         <p className="test-station large heavy">
@@ -104,27 +106,25 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
           icon={<CheckOutlined aria-hidden />}
           aria-pressed={result === 'waters'}
           onClick={() => note(number, 'waters')}
-        >
-          Ran well
-        </Button>
+        >{say`Ran well`}</Button>
         <Chips
-          label="Or it has a fault"
+          label={say`Or it has a fault`}
           options={FAULTS.map((one) => [one, TEST_WORDS[one]] as const)}
           value={result === undefined || result === 'waters' ? null : result}
           pick={(next) => note(number, next)}
         />
-        <Disclosure className="more" key={number} summary="Wiring and reading">
+        <Disclosure className="more" key={number} summary={say`Wiring and reading`}>
           {() => (
             <>
               <Chips
-                label="Wiring"
+                label={say`Wiring`}
                 options={WIRINGS.map((one) => [one, WIRING_WORDS[one]] as const)}
                 value={noted?.wiring ?? null}
                 pick={(wiring) => set(number, { wiring: wiring ?? undefined })}
               />
               <NoteField
-                label={`Reading of station ${number}`}
-                placeholder="reading, such as 0.21 A or 38 Ω"
+                label={say`Reading of station ${number}`}
+                placeholder={say`reading, such as 0.21 A or 38 Ω`}
                 most={80}
                 value={noted?.reading ?? ''}
                 commit={(reading) => set(number, { reading: reading || undefined })}
@@ -151,7 +151,9 @@ export function TestList({ plan, visit, editor, timerId, survey }: VisitPartProp
             ])
           }
         >
-          {left.length === plan.stations.length ? 'All of them ran well' : 'All others ran well'}
+          {left.length === plan.stations.length
+            ? say`All of them ran well`
+            : say`All others ran well`}
         </Button>
       )}
       <WiringTable tests={tests} stations={plan.stations} />

@@ -1,12 +1,12 @@
-import { visitFindings, visitFindingSentence, type VisitFinding } from '@water-clock/core';
+import { visitFindings, visitFindingSentence, type VisitFinding, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import type { StepProps } from '../steps/stepProps.ts';
 import { useKind } from '../device/useKind.ts';
 
 const SEVERITY_WORDS = {
-  error: 'Must be fixed',
-  warning: 'Should be looked at',
-  note: 'Good to know',
+  error: say`Must be fixed`,
+  warning: say`Should be looked at`,
+  note: say`Good to know`,
 } as const;
 
 interface Props extends StepProps {
@@ -22,7 +22,7 @@ export function VisitFindings({ plan, survey, today, only }: Props) {
   );
   if (findings.length === 0) return null;
   return (
-    <ul className="findings stack list" aria-label="Found at the box">
+    <ul className="findings stack list" aria-label={say`Found at the box`}>
       {findings.map((finding, i) => (
         <li key={i} className={`finding aside finding-${finding.severity}`}>
           <b className="heavy">{SEVERITY_WORDS[finding.severity]}:</b>{' '}

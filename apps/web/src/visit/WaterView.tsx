@@ -10,6 +10,7 @@ import {
   type Tariff,
   type UnitSystem,
   type Usage,
+  say,
 } from '@water-clock/core';
 import { Bars } from '../charts/Bars.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -70,12 +71,14 @@ function TariffForm({
   return (
     <form
       className="sighting-fields row at-foot"
-      aria-label="What water costs"
+      aria-label={say`What water costs`}
       onSubmit={(event) => {
         event.preventDefault();
         const read = stepsOf(steps);
         if (!read) {
-          setFault('Write a step a line: “50000: 2.10” up to so many litres, the last one “3.40”.');
+          setFault(
+            say`Write a step a line: “50000: 2.10” up to so many litres, the last one “3.40”.`,
+          );
           return;
         }
         const refused = commit({
@@ -89,19 +92,19 @@ function TariffForm({
       }}
     >
       <label className="labelled">
-        Currency
+        {say`Currency`}
         <Input value={currency} onChange={({ target }) => setCurrency(target.value)} />
       </label>
       <label className="labelled">
-        Days of a bill
+        {say`Days of a bill`}
         <Input value={days} onChange={({ target }) => setDays(target.value)} />
       </label>
       <label className="labelled">
-        The house itself, litres a bill
+        {say`The house itself, litres a bill`}
         <Input value={house} onChange={({ target }) => setHouse(target.value)} />
       </label>
       <label className="labelled">
-        Steps: up to litres: price a cubic metre
+        {say`Steps: up to litres: price a cubic metre`}
         <Input.TextArea
           rows={3}
           value={steps}
@@ -109,10 +112,8 @@ function TariffForm({
           onChange={({ target }) => setSteps(target.value)}
         />
       </label>
-      <Button htmlType="submit" type="primary">
-        Keep
-      </Button>
-      {tariff && <Button onClick={() => (commit(null), done())}>Delete it</Button>}
+      <Button htmlType="submit" type="primary">{say`Keep`}</Button>
+      {tariff && <Button onClick={() => (commit(null), done())}>{say`Delete it`}</Button>}
       {fault && <span className="fault">{fault}</span>}
     </form>
   );
@@ -137,8 +138,8 @@ export function WaterView({
   const worked = useMemo(
     () =>
       attempt(() => [
-        ...(asFound ? [{ name: 'As found', usage: waterUsage(asFound, survey, today) }] : []),
-        { name: 'Now', usage: waterUsage(plan, survey, today) },
+        ...(asFound ? [{ name: say`As found`, usage: waterUsage(asFound, survey, today) }] : []),
+        { name: say`Now`, usage: waterUsage(plan, survey, today) },
       ]),
     [plan, asFound, survey, today],
   );
@@ -148,17 +149,17 @@ export function WaterView({
   const unknown = rows.at(-1)?.usage.unknown ?? [];
   const money = (usage: Usage) => (tariff ? costOfYear(usage, tariff) : null);
   return (
-    <section aria-label="Water and money">
-      <h2>Water and money</h2>
-      <Scroll label="Water and money as a table">
+    <section aria-label={say`Water and money`}>
+      <h2>{say`Water and money`}</h2>
+      <Scroll label={say`Water and money as a table`}>
         <table className="conflict-table data">
           <thead>
             <tr>
-              <th>State</th>
-              <th>A week at the peak</th>
-              <th>A year</th>
-              <th>Sure to</th>
-              {tariff && <th>Costs a year</th>}
+              <th>{say`State`}</th>
+              <th>{say`A week at the peak`}</th>
+              <th>{say`A year`}</th>
+              <th>{say`Sure to`}</th>
+              {tariff && <th>{say`Costs a year`}</th>}
             </tr>
           </thead>
           <tbody>
@@ -179,28 +180,25 @@ export function WaterView({
         </table>
       </Scroll>
       <Bars
-        label="Water a year"
+        label={say`Water a year`}
         unit={units === 'us' ? 'gallons' : 'litres'}
-        series={['a year']}
+        series={[say`a year`]}
         bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
         words={(litres) => volumeWords(litres, units)}
-        file="water a year"
+        file={say`water a year`}
       />
       {tariff && (
         <Bars
-          label="What it costs"
-          unit={`${tariff.currency} a year`}
-          series={['a year']}
+          label={say`What it costs`}
+          unit={say`${tariff.currency} a year`}
+          series={[say`a year`]}
           bars={rows.map(({ name, usage }) => ({ name, values: [money(usage)] }))}
           words={(cost) => `${tariff.currency} ${cost.toFixed(2)}`}
-          file="cost of water a year"
+          file={say`cost of water a year`}
         />
       )}
       {unknown.length > 0 && (
-        <p className="soft">
-          Not counted: {unknown.length === 1 ? 'station' : 'stations'} {unknown.join(', ')}. Neither
-          a flow nor a head with its area is noted there.
-        </p>
+        <p className="soft">{say`Not counted: ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}. Neither a flow nor a head with its area is noted there.`}</p>
       )}
       {editing ? (
         <TariffForm
@@ -210,7 +208,7 @@ export function WaterView({
         />
       ) : (
         <Button onClick={() => setEditing(true)}>
-          {tariff ? 'Change what water costs' : 'Note what water costs'}
+          {tariff ? say`Change what water costs` : say`Note what water costs`}
         </Button>
       )}
     </section>

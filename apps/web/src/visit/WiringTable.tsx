@@ -6,13 +6,14 @@ import {
   type Plan,
   type StationTest,
   type WireState,
+  say,
 } from '@water-clock/core';
 import { Scroll } from '../platform/Scroll.tsx';
 
 const STATES: Readonly<Record<WireState, string>> = {
   ...WIRING_WORDS,
-  low: 'Less current than the others',
-  high: 'More current than the others',
+  low: say`Less current than the others`,
+  high: say`More current than the others`,
 };
 
 interface Props {
@@ -25,15 +26,15 @@ export function WiringTable({ tests, stations }: Props) {
   const judged = judgeWiring(tests);
   if (judged.length === 0) return null;
   return (
-    <Scroll label="Wiring test">
+    <Scroll label={say`Wiring test`}>
       <table className="data">
-        <caption>Wiring test</caption>
+        <caption>{say`Wiring test`}</caption>
         <thead>
           <tr>
-            <th scope="col">Station</th>
-            <th scope="col">Reading</th>
-            <th scope="col">State</th>
-            <th scope="col">What it means, and what is next</th>
+            <th scope="col">{say`Station`}</th>
+            <th scope="col">{say`Reading`}</th>
+            <th scope="col">{say`State`}</th>
+            <th scope="col">{say`What it means, and what is next`}</th>
           </tr>
         </thead>
         <tbody>

@@ -21,6 +21,8 @@ export interface HouseQuestion {
   readonly speech: Omit<HouseSpeech, 'names'>;
   readonly firstNight: EpochDay;
   readonly nights: number;
+  /** Of its sentences. */
+  readonly language: string;
 }
 
 export interface HouseAnswer {

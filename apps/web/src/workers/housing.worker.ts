@@ -9,8 +9,10 @@ import {
   meetingSentence,
   meetingTone,
   nightsFrom,
+  speakBy,
   type HouseTimer,
 } from '@water-clock/core';
+import { speakerOf } from '@water-clock/words';
 import { expose } from 'comlink';
 import type { HouseAnswer, HouseQuestion } from './housing.ts';
 
@@ -29,7 +31,9 @@ const withFlows = ({ id, plan, survey }: Asked): HouseTimer => ({
 });
 
 const worker = {
-  answer({ timers, supply, speech, firstNight, nights }: HouseQuestion): HouseAnswer {
+  async answer(question: HouseQuestion): Promise<HouseAnswer> {
+    const { timers, supply, speech, firstNight, nights } = question;
+    speakBy(await speakerOf(question.language));
     const met = attempt(() => houseMeetings(timers.map(withFlows), speech.on));
     const meetings = met.ok ? met.value : [];
     const tone = houseTone(meetings, supply);

@@ -25,6 +25,8 @@ export interface PlanRequest {
   /** Only the brief itself, no other kinds of plan: where something is kept, or tried. */
   readonly alone: boolean;
   readonly clock: ClockStyle;
+  /** Of its sentences. */
+  readonly language: string;
 }
 
 /** A demand that stands in the way, and what would help. */

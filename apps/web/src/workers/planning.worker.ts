@@ -5,9 +5,11 @@ import {
   conflictSentences,
   pathText,
   seasonOf,
+  speakBy,
   workOut,
   type Worked,
 } from '@water-clock/core';
+import { speakerOf } from '@water-clock/words';
 import { expose } from 'comlink';
 import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
 import { seldom } from './seldom.ts';
@@ -65,7 +67,8 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
 }
 
 const worker = {
-  plan(request: PlanRequest, tell: (news: PlanNews) => void): void {
+  async plan(request: PlanRequest, tell: (news: PlanNews) => void): Promise<void> {
+    speakBy(await speakerOf(request.language));
     const worked = attempt(() => work(request, tell));
     tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
   },

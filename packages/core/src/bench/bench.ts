@@ -20,7 +20,7 @@ import { formatMoment, monthOf, SECONDS_PER_DAY, type ClockSecond } from '../tim
 import { Garden, type Bed, type GardenFault, type GardenState } from './garden.ts';
 import { benchPages, headingsOf, OPENING, shownLetters, type Page } from './pages.ts';
 import { fastSteps, inYear, turned } from './turn.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const BENCH_KEYS = [
   'page-back',

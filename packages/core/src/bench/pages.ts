@@ -9,7 +9,7 @@ import { letterAt, type Dialect, type Plan } from '../plan/plan.ts';
 import { programLabel } from '../plan/planWords.ts';
 import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import { monthName } from '../words/words.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** One setting of the panel, or one weekday of one. */
 export interface Page {

@@ -37,7 +37,7 @@ import {
   type OftenADay,
   type Wish,
 } from './brief.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 const SECONDS_PER_WEEK = 604_800;
 const daysOfWeek = integer(1, 7);

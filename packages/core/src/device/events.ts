@@ -22,7 +22,7 @@ import {
 import { readSecond } from '../time/timeReaders.ts';
 import { sure } from '../document/sure.ts';
 import type { Plan } from '../plan/plan.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const EVENTS_FORMAT = 'water-clock-events';
 export const EVENTS_VERSION = 1;

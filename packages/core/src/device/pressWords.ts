@@ -4,7 +4,7 @@ import { parseSecond } from '../time/calendar.ts';
 import { sure } from '../document/sure.ts';
 import { lengthWords, momentWords } from '../words/words.ts';
 import type { Press } from './events.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** As it is read after a moment: "3:20 am: the power fails". */
 export function pressWords(press: Press, speech: TimerSpeech): string {

@@ -15,7 +15,7 @@ import {
 import type { Ask } from './ask.ts';
 import type { Behind } from './evidence.ts';
 import type { Cause } from './causes.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 function causeClause(cause: Cause, speech: TimerSpeech): string {
   const { plan, clock, on, order } = speech;

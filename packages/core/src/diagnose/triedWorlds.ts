@@ -14,7 +14,6 @@ import {
   type World,
 } from './causes.ts';
 import { misfitOf, cutsCycle, seenOf, Timeline, type Seen } from './timeline.ts';
-import { say } from '../words/say.ts';
 
 export interface Question {
   /** What is known of the timer's settings. */
@@ -92,7 +91,7 @@ export const sum = (all: readonly number[]) => all.reduce((a, b) => a + b, 0);
 export function familyOf(cause: Cause): string {
   switch (cause.type) {
     case 'clock':
-      return say`clock ${Math.round((((cause.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
+      return `clock ${Math.round((((cause.ahead % DAY) + DAY) % DAY) / SAME_CLOCK)}`;
     case 'power-failure':
     case 'off':
     case 'rain-delay':
@@ -121,19 +120,19 @@ function lookOf(cause: Cause): string {
   switch (cause.type) {
     // Morning and afternoon exchanged, in the clock or in a start: if the clock is right, it is the start.
     case 'clock':
-      return Math.abs(cause.ahead) === DAY / 2 ? say`half a day` : familyOf(cause);
+      return Math.abs(cause.ahead) === DAY / 2 ? 'half a day' : familyOf(cause);
     case 'other-start':
-      return isHalfADay(cause.start, cause.to) ? say`half a day` : say`starts ${cause.program}`;
+      return isHalfADay(cause.start, cause.to) ? 'half a day' : `starts ${cause.program}`;
     case 'extra-start':
-      return say`starts ${cause.program}`;
+      return `starts ${cause.program}`;
     case 'rain-delay':
     case 'rain-delay-set':
     case 'sensor':
     case 'outage':
-      return say`kept dry`;
+      return 'kept dry';
     // The run times of a program are read one after another, and its total proves them.
     case 'run':
-      return cause.seconds === 0 ? say`dead-station ${cause.station}` : say`runs ${cause.program}`;
+      return cause.seconds === 0 ? `dead-station ${cause.station}` : `runs ${cause.program}`;
     default:
       return familyOf(cause);
   }

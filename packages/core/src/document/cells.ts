@@ -1,7 +1,7 @@
 /** Cells of a spreadsheet: what is wrong with one, and the few kinds of value that stand in them. */
 import type { Fault } from './fault.ts';
 import { shown } from './reader.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** A cell that could not be used; its path stays empty, since line and column say where it is. */
 export interface CellFault {

@@ -1,7 +1,7 @@
 /** Opens a file that somebody picked: is it JSON, and of a format that we know? */
 import type { Fault, Outcome } from './fault.ts';
 import { kindOf, shown } from './reader.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** The one fault of a document of another format or version; more would only confuse. */
 export function foreignDocument(value: unknown, known: string, knownVersion: number): Fault | null {

@@ -3,7 +3,7 @@
  * `undefined`; it never throws, and keeps nothing that it does not know.
  */
 import { assert, type Fault, type Path } from './fault.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export type Reader<T> = (value: unknown, path: Path, faults: Fault[]) => T | undefined;
 

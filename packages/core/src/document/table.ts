@@ -1,6 +1,6 @@
 /** A table as a spreadsheet writes it: the headings first, in any order, then a thing to a row. */
 import { faultsOfCell, type CellFault } from './cells.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 interface Shape {
   /** The column that no row can do without. */

@@ -3,7 +3,7 @@ import { quantityWords, type UnitSystem } from '../water/units.ts';
 import { dateWords, lengthWords, timeOfMoment, type Speech } from '../words/words.ts';
 import type { HouseMeeting } from './houseMeetings.ts';
 import { oftenWords } from './overlapWords.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** `unknown`: a flow, or what the supply gives, is not known; `too-much`: the supply gives less than flows. */
 export type MeetingTone = 'fits' | 'unknown' | 'too-much';

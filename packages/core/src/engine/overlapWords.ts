@@ -2,7 +2,7 @@
 import type { OnOverlap } from '../plan/plan.ts';
 import { type Speech, lengthWords, dateWords, startWords, timeOfMoment } from '../words/words.ts';
 import type { Overlap } from './overlap.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** What happened on the first date, with both starts named. */
 export function overlapSentence(overlap: Overlap, { on, clock, order }: Speech): string {

@@ -1,7 +1,7 @@
 /** Where a figure of the garden comes from, and what is still missing, in words. */
 import type { Source } from './figures.ts';
 import type { Lacking, Step } from './schools.ts';
-import { wordsOf } from '../words/say.ts';
+import { wordsOf } from '../language/say.ts';
 
 export const SOURCE_WORDS: Record<Source, string> = wordsOf({
   overruled: 'your own number',

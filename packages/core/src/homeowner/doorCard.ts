@@ -13,10 +13,17 @@ import { effectivePercent, missingOf, variesByMonth } from '../plan/program.ts';
 import { orderOf } from '../panel/lines.ts';
 import { rainSensorOf } from '../survey/rainSensor.ts';
 import { civilOf, SECONDS_PER_DAY } from '../time/calendar.ts';
-import { daysWords, lengthWords, monthName, startWords, timeWords } from '../words/words.ts';
-import type { PageSources } from './pageSources.ts';
+import {
+  daysWords,
+  lengthWords,
+  monthName,
+  plainDate,
+  startWords,
+  timeWords,
+} from '../words/words.ts';
+import { houseLine, type PageSources } from './pageSources.ts';
 import { restoreOnCard } from './restoreWords.ts';
-import { say } from '../words/say.ts';
+import { say, sayText } from '../language/say.ts';
 
 export interface CardSources extends PageSources {
   /** Of whoever leaves the card. */
@@ -24,14 +31,25 @@ export interface CardSources extends PageSources {
 }
 
 export interface DoorCard {
+  /** What stands around it. */
+  readonly words: {
+    readonly title: string;
+    readonly nothing: string;
+    readonly programs: string;
+    readonly stations: string;
+    readonly percents: string;
+    readonly rain: string;
+    readonly restore: string;
+    readonly reach: string;
+  };
   readonly house: string;
   readonly timer: string;
   readonly programs: readonly {
     readonly label: string;
     readonly starts: readonly string[];
     readonly days: string;
-    /** When each start is over, in the order of the starts, by the next of its dates; empty where that is too much to work out. */
-    readonly ends: readonly string[];
+    /** When each start is over, in the order of the starts, by the next of its dates, in a sentence; null where that is too much to work out. */
+    readonly over: string | null;
   }[];
   /** Stations with their runs as entered: `A 12 min`. */
   readonly stations: readonly {
@@ -61,6 +79,9 @@ function endsOf(plan: Plan, program: Program, { today, clock }: CardSources): st
     cycle ? [timeWords(cycle.ends % SECONDS_PER_DAY, clock)] : [],
   );
 }
+
+const overOf = (ends: readonly string[]) =>
+  ends.length > 0 ? say`over at ${ends.join(', ')}` : null;
 
 /** How watering is paused for rain, in a line or two. */
 function rainLines({ plan, survey, kind }: CardSources): string[] {
@@ -103,26 +124,38 @@ function reachLines({ plan, kind }: CardSources): DoorCard['reach'] {
   const order: readonly PanelSetting[] = [...new Set([...orderOf(plan), ...PANEL_SETTINGS])];
   return order.flatMap((setting) => {
     const line = lines.get(setting);
-    return line === undefined ? [] : [{ setting: PANEL_WORDS[setting], line }];
+    return line === undefined ? [] : [{ setting: PANEL_WORDS[setting], line: sayText(line) }];
   });
 }
 
 export function doorCard(sources: CardSources): DoorCard {
-  const { plan, kind, house, company, office, today, clock, initials } = sources;
+  const { plan, kind, company, office, today, clock, initials } = sources;
+  const house = houseLine(sources);
   const { dialect = {} } = plan.timer;
   const watering = wateringStations(plan);
   const complete = programsByLetter(plan).filter(
     (program) => missingOf(program, watering).length === 0,
   );
-  const { year, month, day } = civilOf(today);
+  const timer = sayText(plan.timer.name);
+  const hides = kind?.hides === undefined ? null : say`Hidden: ${sayText(kind.hides)}`;
   return {
+    words: {
+      title: say`Card for the box: ${house}`,
+      nothing: say`Nothing is set to water.`,
+      programs: say`Programs`,
+      stations: say`Stations`,
+      percents: say`Percent of each month`,
+      rain: say`Rain`,
+      restore: say`To bring the saved settings back`,
+      reach: say`How to reach each setting: ${timer}`,
+    },
     house,
-    timer: plan.timer.name,
+    timer,
     programs: complete.map((program) => ({
       label: programLabel(program.letter, dialect),
       starts: [...program.starts].sort().map((start) => startWords(start, clock)),
       days: daysWords(program.days, clock),
-      ends: endsOf(plan, program, sources),
+      over: overOf(endsOf(plan, program, sources)),
     })),
     stations: plan.stations.map(({ number, name, enabled }) => ({
       number,
@@ -146,9 +179,9 @@ export function doorCard(sources: CardSources): DoorCard {
     restore: restoreOnCard(plan, kind, clock),
     firm: company,
     phone: office.phone ?? null,
-    date: `${day} ${monthName(month)} ${year}`,
+    date: plainDate(today),
     initials,
     reach: reachLines(sources),
-    hides: kind?.hides ?? null,
+    hides,
   };
 }

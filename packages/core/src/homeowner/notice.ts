@@ -6,7 +6,7 @@ import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { dateWords, daysWords, listed, startWords, type Speech } from '../words/words.ts';
 import type { Office } from './office.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export interface Notice {
   /** Who lives there; empty: nobody is noted. */

@@ -19,7 +19,7 @@ import {
 import { runsWithLinked, wateringStations } from '../plan/linked.ts';
 import { simulate, type Simulation } from '../engine/simulate.ts';
 import { bansByMonth } from '../rules/houseRules.ts';
-import type { PageSources } from './pageSources.ts';
+import { houseLine, type PageSources } from './pageSources.ts';
 import { sectionsOf, type PageSection } from './pageSections.ts';
 import {
   dateWords,
@@ -27,11 +27,12 @@ import {
   lengthWords,
   listed,
   monthName,
+  plainDate,
   startWords,
   timeWords,
   weekdayName,
 } from '../words/words.ts';
-import { say } from '../words/say.ts';
+import { say, sayText, type Language } from '../language/say.ts';
 
 /** A stretch of watering in the picture of the week. */
 export interface WeekRun {
@@ -56,11 +57,21 @@ export interface PageProgram {
     readonly name: string;
     readonly length: string;
   }[];
-  /** When it is over, where that is the same on all its days. */
-  readonly until: string | null;
+  /** When it is over, in a sentence, where that is the same on all its days. */
+  readonly over: string | null;
 }
 
 export interface HomeownerPage {
+  /** Of all its words. */
+  readonly language: Language;
+  /** What stands around it. */
+  readonly words: {
+    readonly title: string;
+    readonly byline: string;
+    readonly nothing: string;
+    readonly months: string;
+    readonly week: string;
+  };
   readonly house: string;
   readonly timer: string;
   readonly company: string;
@@ -117,9 +128,9 @@ function programOf(
           plan.stations.find(({ number }) => number === station)?.name ?? say`Station ${station}`,
         length: lengthWords(adjustedSeconds(seconds, percent, plan.timer.seasonal)),
       })),
-    until:
+    over:
       program.starts.length === 1 && ends.size === 1 && end !== undefined
-        ? timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)
+        ? say`Over at ${timeWords(Number(end.slice(6)) % SECONDS_PER_DAY, clock)}.`
         : null,
   };
 }
@@ -189,23 +200,33 @@ function percentSentence(plan: Plan, complete: readonly Program[], today: EpochD
  * Cost: one simulation of some weeks, and the checks of rules to come.
  */
 export function homeownerPage(sources: PageSources): HomeownerPage {
-  const { plan, house, company, today } = sources;
+  const { plan, company, today } = sources;
+  const house = houseLine(sources);
   const watering = wateringStations(plan);
   const complete = programsByLetter(plan).filter(
     (program) => missingOf(program, watering).length === 0,
   );
-  const { year, month, day } = civilOf(today);
   const running = { ...plan, settings: withoutPause(plan) };
   const worked = attempt(() => simulate(running, today - DAYS.before, DAYS.before + DAYS.after));
   const simulated = worked.ok ? worked.value : null;
   const [first] = complete;
   const { allowed, survey } = sources;
   const bans = allowed ? bansByMonth(survey.rules, allowed.rules, allowed.house, today) : [];
+  const date = plainDate(today);
+  const timer = sayText(plan.timer.name);
   return {
+    language: sources.language,
+    words: {
+      title: say`Your watering: ${house}`,
+      byline: say`${timer}. Left by ${company}, ${date}.`,
+      nothing: say`Nothing is set to water.`,
+      months: say`The percent of each month`,
+      week: say`The week: when each program waters`,
+    },
     house,
-    timer: plan.timer.name,
+    timer,
     company,
-    date: `${day} ${monthName(month)} ${year}`,
+    date,
     held: heldBack(sources),
     programs: complete.map((program) => programOf(plan, program, simulated, sources)),
     percent: percentSentence(plan, complete, today),

@@ -15,7 +15,7 @@ import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import { capitalized, dateWords, startWords, type Speech } from '../words/words.ts';
 import type { PageSources } from './pageSources.ts';
 import { rainAdvice } from './rainAdvice.ts';
-import { say } from '../words/say.ts';
+import { say, sayText } from '../language/say.ts';
 
 export interface PageSection {
   readonly heading: string;
@@ -134,7 +134,7 @@ function callLines({ kind }: PageSources, together: boolean): string[] {
     ...(kind?.restore === undefined || kind.restore.startsWith('None')
       ? []
       : [
-          say`The settings are saved inside the timer. ${kind.restore} We can talk you through a restore by phone.`,
+          say`The settings are saved inside the timer. ${sayText(kind.restore)} We can talk you through a restore by phone.`,
         ]),
   ];
 }
@@ -161,7 +161,7 @@ export function sectionsOf(
       lines: [
         say`Most of the time it shows the time of day and nothing else.`,
         ...(kind?.signs ?? []).map(
-          ({ sign, means }) => say`Not normal: ${sign}. It means: ${means}.`,
+          ({ sign, means }) => say`Not normal: ${sayText(sign)}. It means: ${sayText(means)}.`,
         ),
       ],
     },
@@ -179,7 +179,7 @@ export function sectionsOf(
     {
       heading: say`How to water by hand`,
       lines: [
-        kind?.manual ??
+        (kind?.manual === undefined ? undefined : sayText(kind.manual)) ??
           say`Start the station at the timer. It stops by itself, and the programs stay as they are.`,
         say`Do not change a start or a run time for this: the change stays.`,
       ],

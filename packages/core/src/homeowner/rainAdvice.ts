@@ -3,7 +3,7 @@ import { rainDelayWords } from '../plan/kindWords.ts';
 import type { RainDelayOfKind } from '../plan/kind.ts';
 import type { RainSensor } from '../survey/rainSensor.ts';
 import type { RainWay } from '../survey/survey.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 interface Facts {
   /** What was agreed for the house; absent: nothing was. */

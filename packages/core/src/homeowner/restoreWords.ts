@@ -7,7 +7,7 @@ import { missingOf } from '../plan/program.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { ClockStyle } from '../words/words.ts';
-import { say } from '../words/say.ts';
+import { say, sayText } from '../language/say.ts';
 
 interface Restore {
   readonly steps: readonly string[];
@@ -25,7 +25,7 @@ function restoreOf(
   if (restore === undefined || restore.startsWith('None')) return null;
   const { dialect = {} } = left.timer;
   const named = (line: string) =>
-    line.replace(/\{([A-Z])\}/gu, (_, letter: string) => programLabel(letter, dialect));
+    sayText(line).replace(/\{([A-Z])\}/gu, (_, letter: string) => programLabel(letter, dialect));
   const watering = wateringStations(left);
   const first = programsByLetter(left).find(
     (program) => program.starts.length > 0 && missingOf(program, watering).length === 0,

@@ -2,7 +2,7 @@
 import { listed, rangesWords, type Speech } from '../words/words.ts';
 import type { Finding, FindingCode } from './finding.ts';
 import { findingSentence } from './findingWords.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** One line: a finding, or several of one code. */
 export interface FindingGroup {

@@ -21,7 +21,7 @@ import {
 import { upTo } from './verdictWords.ts';
 import { missingSentence } from '../plan/planWords.ts';
 import { consequenceSentence, overlapSentence } from '../engine/overlapWords.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
   switch (limit.what) {

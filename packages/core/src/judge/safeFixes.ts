@@ -7,7 +7,7 @@ import type { Plan } from '../plan/plan.ts';
 import type { Finding } from './finding.ts';
 import { counted } from '../words/words.ts';
 import { fixOf, type Fix, type FixWhat } from './fixes.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 const SAFE: readonly FixWhat['what'][] = [
   'move-start',

@@ -11,7 +11,7 @@ import { missingSentence } from '../plan/planWords.ts';
 import { type Speech, capitalized, listed } from '../words/words.ts';
 import type { Proven, Verdict } from '../engine/verdict.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 const MOVERS: Record<DrivenPercent['by'], string> = wordsOf({
   sensor: 'a sensor changes the percent',

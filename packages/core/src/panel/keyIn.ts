@@ -7,7 +7,7 @@ import { rangesWords } from '../words/words.ts';
 import { orderOf, panelLines } from './lines.ts';
 import { programName, type PanelLine, type PanelNow, type SettingAddress } from './line.ts';
 import { sameValue, type PanelValue } from './value.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export interface KeyLine extends PanelLine {
   /** What stood there before; null if not known or not asked for. */

@@ -5,7 +5,7 @@ import { programLabel } from '../plan/planWords.ts';
 import type { EpochDay, Weekday } from '../time/calendar.ts';
 import { weekdaysWords } from '../words/words.ts';
 import type { PanelValue, PanelStyle } from './value.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** Which setting a line is of. */
 export type SettingAddress =

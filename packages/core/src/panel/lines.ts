@@ -10,7 +10,7 @@ import { weekdayOf, type PanelValue } from './value.ts';
 import { type PanelNow, type PanelLine, named, programName } from './line.ts';
 import { startLines, runLines, daysLines } from './programLines.ts';
 import { linkLines, percentLines, soakLines, windowLines, switchLines } from './settingLines.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** The settings in this timer's order of keying in; those that it does not name stand where they usually do. */
 export function orderOf({ timer }: Plan): readonly PanelSetting[] {

@@ -2,7 +2,7 @@
 import type { KeyLine } from './keyIn.ts';
 import type { KeySlip as EntrySlip, ReadBack } from './readBack.ts';
 import { type PanelStyle, panelHelp, panelText } from './value.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 const ENTRY_SLIPS: Readonly<Record<Exclude<EntrySlip, 'not-understood'>, string>> = wordsOf({
   'half-a-day': 'Morning and afternoon are exchanged.',

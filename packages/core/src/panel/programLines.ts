@@ -5,7 +5,7 @@ import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '..
 import { type Days, daysLeft } from '../time/dayRules.ts';
 import { type PanelNow, type PanelLine, named, idOf, stationName } from './line.ts';
 import type { PanelValue } from './value.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 const blockedOf = (days: Days) => ('blockedWeekdays' in days ? (days.blockedWeekdays ?? []) : []);
 export function daysLines(

@@ -14,7 +14,7 @@ import {
 } from './line.ts';
 import { rainDelayShown } from './rainDelay.ts';
 import type { PanelValue } from './value.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** Length lines for what a station or a program splits its runs into. */
 export function soakLines(plan: Plan): PanelLine[] {

@@ -24,7 +24,7 @@ import {
   type ClockStyle,
   type DateOrder,
 } from '../words/words.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export type PanelValue =
   /** Second of the day; null: off. */

@@ -1,7 +1,7 @@
 /** What differs between two plans, setting by setting, in words: for two tabs in conflict, for undo, for a record. */
 import type { Plan, Program } from './plan.ts';
 import { daysWords, lengthWords, startWords, type ClockStyle } from '../words/words.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export interface Difference {
   /** The setting, such as `B starts` or `A station 3`. */

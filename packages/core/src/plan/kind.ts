@@ -27,7 +27,7 @@ import {
   readUuid,
   type Reader,
 } from '../document/reader.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const KIND_FORMAT = 'water-clock-timer-kind';
 export const KIND_VERSION = 1;

@@ -1,7 +1,7 @@
 /** The parts of a timer's panel, in words. */
 import { rangesWords } from '../words/words.ts';
 import type { PanelSetting, RainDelayOfKind } from './kind.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
   clock: 'Date and time',
@@ -20,6 +20,8 @@ export const PANEL_WORDS: Record<PanelSetting, string> = wordsOf({
 /** What a rain delay can be set to on this panel: `24, 48 or 72 hours`, `1 to 14, 99 or 180 days`, `a date`. */
 export function rainDelayWords({ unit, allowed = [] }: RainDelayOfKind): string {
   if (unit === 'date') return say`the date on which it may water again`;
-  const one = unit === 'hours' ? 'hour' : 'day';
-  return `${rangesWords(allowed, 'or')} ${allowed.length === 1 && allowed[0] === 1 ? one : `${one}s`}`;
+  const lengths = rangesWords(allowed, 'or');
+  const isOne = allowed.length === 1 && allowed[0] === 1;
+  if (unit === 'hours') return isOne ? say`1 hour` : say`${lengths} hours`;
+  return isOne ? say`1 day` : say`${lengths} days`;
 }

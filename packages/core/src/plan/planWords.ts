@@ -2,7 +2,7 @@
 import { listed, type Speech } from '../words/words.ts';
 import type { Dialect, Plan } from './plan.ts';
 import type { Missing } from './program.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 const MISSING_WORDS: Record<Missing, string> = wordsOf({
   starts: 'a start',

@@ -13,7 +13,7 @@ import {
 import type { Conflict } from './conflicts.ts';
 import type { Demand, MilderWhat } from './demand.ts';
 import { stationWords, daysRange } from './plannerWords.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** The demand, as the homeowner would put it. */
 export function demandSentence(

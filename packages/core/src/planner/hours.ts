@@ -11,7 +11,7 @@ import { startsOf } from '../plan/starts.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type TimeText } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import { listed, startWords, type ClockStyle } from '../words/words.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** When the water of a cycle that counts begins and ends, seconds of the day of its start; only cycles that have any. */
 function counted(brief: Brief, plan: Plan, percent: number) {

@@ -5,7 +5,7 @@ import { pathText } from '../document/fault.ts';
 import { proofSentence, reasonSentence, simplerSentence, sourceWords } from './plannerWords.ts';
 import { conflictSentences } from './demandWords.ts';
 import type { Worked } from './workOut.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export function planReport(
   brief: Brief,

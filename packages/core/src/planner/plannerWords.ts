@@ -26,7 +26,7 @@ import {
   type ClockStyle,
   type Speech,
 } from '../words/words.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** `Front lawn (1)`, or `station 1`. */
 export function stationWords({ stations }: Pick<Brief, 'stations'>, number: number): string {

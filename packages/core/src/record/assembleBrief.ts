@@ -23,7 +23,7 @@ import {
   type BriefStation,
   type Wish,
 } from '../brief/brief.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** What a brief needs from the house and from the sums. */
 export interface BriefSources {

@@ -6,7 +6,7 @@ import { labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { daysWords, listed, momentWords, startWords } from '../words/words.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 type ClockAfter = NonNullable<NonNullable<Plan['timer']['powerLoss']>['clock']>;
 

@@ -19,7 +19,7 @@ import { readSurvey, readSurveyChange, readSurveyStationChange } from '../survey
 import { readVisitChange } from '../visit/readVisit.ts';
 import type { VisitFields } from '../visit/visit.ts';
 import type { Survey, SurveyFields, SurveyStation, SurveyStationFields } from '../survey/survey.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export interface TimerRecord {
   readonly plan: Plan;

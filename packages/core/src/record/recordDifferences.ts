@@ -3,7 +3,7 @@ import { type Difference, NONE, fieldDifferences, planDifferences } from '../pla
 import type { Visit } from '../visit/visit.ts';
 import type { ClockStyle } from '../words/words.ts';
 import type { TimerRecord } from './record.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** What differs in a visit, shortened: it holds whole states of the timer, which nobody reads as text. */
 function visitDifferences(before: Visit | undefined, after: Visit | undefined): Difference[] {

@@ -16,7 +16,7 @@ import {
 import type { NextVisit, Undone } from '../visit/visit.ts';
 import type { VisitReason, DueVisit } from './dueVisits.ts';
 import type { VisitFinding } from './visitFindings.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** `, every 2 months`; nothing where it comes once. */
 export function repeatWords({ everyMonths }: NextVisit): string {

@@ -25,7 +25,7 @@ import { lengthWords, listed, monthName } from '../words/words.ts';
 import { allowedDates, assembleBrief, withPresentWater } from './assembleBrief.ts';
 import { houseStanding } from './houseStanding.ts';
 import type { TimerRecord } from './record.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export interface ReplanSources {
   readonly record: TimerRecord;

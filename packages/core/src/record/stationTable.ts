@@ -14,7 +14,7 @@ import { MOST_NOTE_LENGTH, type FieldsToSet } from '../document/reader.ts';
 import { HEADS, PLANT_FACTORS, SOILS, SURROUNDINGS } from '../water/tables.ts';
 import type { RecordChange, TimerRecord } from './record.ts';
 import { surveyOf, type SurveyStation, type SurveyStationFields } from '../survey/survey.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** What a row says; the readers of its columns have made sure of the kinds of the values. */
 interface Set {

@@ -21,7 +21,7 @@ import {
   readNote,
 } from '../document/reader.ts';
 import type { DateText } from '../time/calendar.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const RULES_FORMAT = 'water-clock-rules';
 export const RULES_VERSION = 1;

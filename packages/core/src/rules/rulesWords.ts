@@ -16,7 +16,7 @@ import { nextRuling, rulingOn, type RuledHouse, type Ruling } from './ruling.ts'
 import type { MonthBan } from './houseRules.ts';
 import { SUPPLY_WORDS } from '../site/siteWords.ts';
 import type { Rules, RulesCondition } from './rules.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
   const hours = say`${timeWords(sure(parseTime(from)), clock)} to ${timeWords(sure(parseTime(to)), clock)}`;

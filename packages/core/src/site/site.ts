@@ -2,6 +2,7 @@
 import type { PlanSite } from '../plan/plan.ts';
 import { WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { UnitSystem } from '../water/units.ts';
+import type { Language } from '../language/say.ts';
 import type { ClockStyle } from '../words/words.ts';
 
 /** Where its water comes from; local rules may differ by it. */
@@ -43,6 +44,8 @@ export interface SiteFields {
   readonly units: UnitSystem | null;
   /** How times are shown; null: as the person likes. */
   readonly clockStyle: ClockStyle | null;
+  /** Of its homeowner's page; null: English. */
+  readonly language: Language | null;
   /** Its weather: a town of the weather feed, or a climate of the library; never both. */
   readonly town: string | null;
   readonly climateId: string | null;
@@ -70,6 +73,7 @@ const NOTHING: Omit<SiteFields, 'name' | 'timeZone'> = {
   people: [],
   units: null,
   clockStyle: null,
+  language: null,
   town: null,
   climateId: null,
   rulesId: null,

@@ -3,7 +3,7 @@ import { faultsOfCell, nameCell, numberCell, type CellFault } from '../document/
 import type { Fault } from '../document/fault.ts';
 import { readTable } from '../document/table.ts';
 import { siteFields, SUPPLIES, type GivenSite, type SiteFields } from './site.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const SITE_HEADINGS = [
   'name',

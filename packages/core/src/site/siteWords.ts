@@ -1,6 +1,6 @@
 /** Where the water of a site comes from, in words. */
 import type { Supply } from './site.ts';
-import { wordsOf } from '../words/say.ts';
+import { wordsOf } from '../language/say.ts';
 
 export const SUPPLY_WORDS: Record<Supply, string> = wordsOf({
   mains: 'the mains',

@@ -9,7 +9,7 @@ import type {
   School,
   SeasonWay,
 } from './survey.ts';
-import { wordsOf } from '../words/say.ts';
+import { wordsOf } from '../language/say.ts';
 
 export const HEAD_WORDS: Record<HeadType, string> = wordsOf({
   'fixed-spray': 'Fixed spray',

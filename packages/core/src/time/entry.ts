@@ -1,5 +1,5 @@
 /** What people type for a time of day and for run times, and what it means. */
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 import { formatTime, type TimeText } from './calendar.ts';
 
 /** What may be typed, for the message beside the field. */

@@ -24,7 +24,7 @@ import {
   type Task,
   type TaskFault,
 } from './task.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** A box is set to the minute by hand. */
 const AS_GOOD_AS = 120;

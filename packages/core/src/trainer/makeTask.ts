@@ -12,7 +12,7 @@ import {
   type BoxSettings,
   type Task,
 } from './task.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const boxOf = ({ settings, stations, programs }: Plan): BoxSettings => ({
   settings,

@@ -9,7 +9,7 @@ import { formatTime, WEEKDAYS, type Weekday } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
 import { boxOf, solutionOf } from './makeTask.ts';
 import { TASK_FORMAT, TASK_VERSION, type Need, type Task, type TaskFault } from './task.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** Numbers from 0 to 1 that follow from a seed: a linear congruence with mixed bits (mulberry32). */
 function randomOf(seed: number): () => number {

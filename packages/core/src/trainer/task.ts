@@ -30,7 +30,7 @@ import {
 import { parseSecond, type Weekday } from '../time/calendar.ts';
 import { readSecond, readTime, readWeekdays } from '../time/timeReaders.ts';
 import { readHidden, readRainDelay } from '../plan/kind.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const TASK_FORMAT = 'water-clock-task';
 export const TASK_VERSION = 1;

@@ -50,7 +50,7 @@ import {
   type Visit,
   type VisitFields,
 } from './visit.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const readMoment: Reader<string> = textLike(
   (t) => t.includes('T') && parseMoment(t) !== null,

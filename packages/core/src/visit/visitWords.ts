@@ -13,7 +13,7 @@ import type {
   Wiring,
 } from './visit.ts';
 import { capitalized, momentWords } from '../words/words.ts';
-import { say, wordsOf } from '../words/say.ts';
+import { say, wordsOf } from '../language/say.ts';
 
 /** What somebody saw, as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {

@@ -27,7 +27,7 @@ import {
   type SoilType,
   type Surroundings,
 } from './tables.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 export const MINUTES_FORMAT = 'water-clock-minutes';
 export const MINUTES_VERSION = 1;

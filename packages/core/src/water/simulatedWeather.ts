@@ -11,7 +11,7 @@ import {
   type WeatherDay,
 } from './climate.ts';
 import { dayOfSun } from './evapotranspiration.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** A town of which there is weather. */
 export interface WeatherTown {

@@ -2,7 +2,7 @@
 import { parseDate } from '../time/calendar.ts';
 import { faultsOfCell, numberCell, type CellFault } from '../document/cells.ts';
 import { monthsOfDays, type WeatherDay, type WeatherFigures } from './climate.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** Columns by their headings, in the order in which they are written. */
 const COLUMNS = [

@@ -3,7 +3,7 @@
  * the wire, and a coil; one does not answer, one has a broken coil, one shorts.
  */
 import { sure } from '../document/sure.ts';
-import { wordsOf } from '../words/say.ts';
+import { wordsOf } from '../language/say.ts';
 
 const SERIAL_DIGITS = 6;
 /** Serials that the simulation gives to decoders that replace others; they are good. */

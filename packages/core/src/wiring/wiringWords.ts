@@ -1,6 +1,6 @@
 /** What the wiring test says, in words. */
 import type { WireJudgement } from './judgeWiring.ts';
-import { say } from '../words/say.ts';
+import { say } from '../language/say.ts';
 
 /** What it means. */
 export function wireMeaning({ state, isCommon, by }: WireJudgement): string {

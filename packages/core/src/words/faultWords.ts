@@ -1,7 +1,7 @@
 /** The sentence for each fault of a document: what is wrong and what is allowed. */
 import { type Fault, pathText } from '../document/fault.ts';
 import { listed } from './words.ts';
-import { say } from './say.ts';
+import { say } from '../language/say.ts';
 
 const quoted = (value: string | number) => (typeof value === 'string' ? `"${value}"` : `${value}`);
 /** What is wrong and what is allowed, without the path. */

@@ -14,7 +14,7 @@ import {
   type TimeText,
 } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
-import { say } from './say.ts';
+import { plural, say, spoken } from '../language/say.ts';
 
 export type ClockStyle = '12' | '24';
 
@@ -46,19 +46,26 @@ const MONTH_NAMES = [
   'December',
 ] as const;
 
+/** A day in the middle of each month, and a Monday. */
+const IN_MONTH = (month: number) => (month - 1) * 31 + 14;
+const A_MONDAY = 4;
+
 /** `January` to `December`, 1 to 12. */
-export const monthName = (month: number): string => sure(MONTH_NAMES[month - 1]);
+export const monthName = (month: number): string =>
+  spoken()?.date(IN_MONTH(month), 'month', 'day-month') ?? sure(MONTH_NAMES[month - 1]);
 
 /** `Mon` to `Sun`, index 0 Monday. */
-export const weekdayName = (index: number): string => sure(WEEKDAY_NAMES[index]);
+export const weekdayName = (index: number): string =>
+  spoken()?.date(A_MONDAY + index, 'weekday', 'day-month') ?? sure(WEEKDAY_NAMES[index]);
 
-export const listed = (items: readonly (string | number)[], last = 'and') =>
+export const listed = (items: readonly (string | number)[], last: 'and' | 'or' = 'and'): string =>
   items.length < 2
     ? items.join('')
-    : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
+    : (spoken()?.list(items.map(String), last) ??
+      `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`);
 
 /** Numbers, with three or more in a row as a range: `1, 4 to 9 and 12`. */
-export function rangesWords(numbers: readonly number[], last = 'and'): string {
+export function rangesWords(numbers: readonly number[], last: 'and' | 'or' = 'and'): string {
   const spans: [number, number][] = [];
   for (const number of numbers) {
     const before = spans.at(-1);
@@ -99,10 +106,21 @@ export function dateWords(
   order: DateOrder = 'day-month',
 ): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
+  const isThisYear = on !== null && year === civilOf(on).year;
+  const other = spoken()?.date(day, isThisYear ? 'date' : 'date and year', order);
+  if (other !== undefined) return other;
   const name = monthName(month);
   const words = `${weekdayName(weekdayIndexOf(day))} ${order === 'month-day' ? `${name} ${dayOfMonth}` : `${dayOfMonth} ${name}`}`;
-  if (on !== null && year === civilOf(on).year) return words;
+  if (isThisYear) return words;
   return order === 'month-day' ? `${words}, ${year}` : `${words} ${year}`;
+}
+
+/** `9 June 2027`, as on paper. */
+export function plainDate(day: EpochDay): string {
+  const { year, month, day: dayOfMonth } = civilOf(day);
+  return (
+    spoken()?.date(day, 'plain date', 'day-month') ?? `${dayOfMonth} ${monthName(month)} ${year}`
+  );
 }
 
 export const weekdaysWords = (weekdays: readonly Weekday[]) =>
@@ -146,8 +164,8 @@ export function daysWords(days: Days | null, clock: ClockStyle = '24', order?: D
 }
 
 /** `1 day`, `3 days`. */
-export const counted = (count: number, one: string, many = `${one}s`) =>
-  `${count} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  plural(count, `# ${one}`, `# ${many}`);
 
 /** A length of time: `45 s`, `7 min`, `6 min 30 s`, `1 h 15 min`. */
 export function lengthWords(seconds: number): string {

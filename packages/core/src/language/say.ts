@@ -5,11 +5,21 @@
 
 export type Said = string | number | undefined;
 
-/** Says a message of the catalogue in a language. */
+/** Languages in which the product speaks; the first stands in the code. */
+export const LANGUAGES = ['en', 'es'] as const;
+export type Language = (typeof LANGUAGES)[number];
+
+/** What of a date is said. */
+export type DatePart = 'weekday' | 'month' | 'date' | 'date and year' | 'plain date';
+
+/** Says messages, lists and dates in a language. */
 export interface Speaker {
   /** BCP 47, such as `es`. */
   readonly language: string;
   readonly say: (message: string, values: readonly Said[]) => string;
+  readonly list: (items: readonly string[], last: 'and' | 'or') => string;
+  /** @param day days since 1970-01-01 */
+  readonly date: (day: number, part: DatePart, order: 'day-month' | 'month-day') => string;
 }
 
 let speaker: Speaker | null = null;
@@ -29,6 +39,9 @@ export function spokenBy<T>(next: Speaker | null, work: () => T): T {
     speaker = before;
   }
 }
+
+/** Who speaks; null: English, as the messages stand. */
+export const spoken = (): Speaker | null => speaker;
 
 /** The language that is spoken, BCP 47. */
 export const language = (): string => speaker?.language ?? 'en';

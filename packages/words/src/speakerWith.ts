@@ -1,0 +1,36 @@
+/** A speaker with a catalogue: i18next, with messages in ICU's form. A message that the catalogue lacks is said in English. */
+import type { Said, Speaker } from '@water-clock/core';
+import { createInstance } from 'i18next';
+import ICU from 'i18next-icu';
+import { byIntl } from './byIntl.ts';
+
+export function speakerWith(
+  language: string,
+  catalogue: Readonly<Record<string, string>>,
+): Speaker {
+  const i18n = createInstance();
+  const { number, ...rest } = byIntl(language);
+  // The casts are for a library whose types know only its own form of modules.
+  void i18n.use(new (ICU as unknown as new () => never)()).init({
+    lng: language,
+    fallbackLng: false,
+    resources: { [language]: { translation: catalogue } },
+    keySeparator: false,
+    nsSeparator: false,
+    initAsync: false,
+    showSupportNotice: false,
+    interpolation: { escapeValue: false },
+  } as object);
+  const said = (value: Said) => (typeof value === 'number' ? number(value) : (value ?? ''));
+  return {
+    ...rest,
+    say: (message, values) => {
+      const isPlural = message.includes(', plural,');
+      const named = Object.fromEntries(
+        values.map((value, i) => [String(i), isPlural ? value : said(value)]),
+      );
+      // A value may end as the sentence does, such as `p. m.`
+      return i18n.t(message, named).replaceAll(/(?<!\.)\.\.(?!\.)/gu, '.');
+    },
+  };
+}

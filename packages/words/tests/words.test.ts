@@ -1,0 +1,167 @@
+/** The catalogues: up to date, whole, and with the same values in each sentence; and the speakers. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  dateWords,
+  daysWords,
+  EMPTY_SURVEY,
+  emptyPlan,
+  homeownerPage,
+  doorCard,
+  language,
+  listed,
+  monthName,
+  NO_OFFICE,
+  parseDate,
+  plural,
+  restoreWords,
+  say,
+  sayText,
+  SHIPPED_KINDS,
+  spokenBy,
+  timeWords,
+  type PageSources,
+  type Speaker,
+} from '@water-clock/core';
+import { IntlMessageFormat } from 'intl-messageformat';
+import { messages } from '../../../scripts/words.mjs';
+import { PSEUDO, speakerOf } from '../src/index.ts';
+import english from '../src/catalogues/en.json' with { type: 'json' };
+import spanish from '../src/catalogues/es.json' with { type: 'json' };
+
+const speaker = async (name: string): Promise<Speaker> => {
+  const found = await speakerOf(name);
+  if (!found) throw new Error(`nobody speaks ${name}`);
+  return found;
+};
+const DAY = parseDate('2027-06-09') ?? 0;
+
+describe('the catalogues', () => {
+  test('English has every message of the code, and nothing else: run node scripts/words.mjs', () => {
+    expect(Object.keys(english).sort()).toEqual([...messages().keys()].sort());
+  });
+
+  test('Spanish has every message, each with the same values, and each can be said', () => {
+    const values = (text: string) => [...new Set(text.match(/\{\d+/gu) ?? [])].sort();
+    const lacking = Object.keys(english).filter((message) => !(message in spanish));
+    expect(lacking).toEqual([]);
+    for (const [message, said] of Object.entries(spanish)) {
+      expect([message, values(said)]).toEqual([message, values(message)]);
+      const numbers = { 0: 2, 1: 2, 2: 2, 3: 2, 4: 2, 5: 2, 6: 2 };
+      expect([message, String(new IntlMessageFormat(said, 'es').format(numbers)) === '']).toEqual([
+        message,
+        false,
+      ]);
+    }
+  });
+});
+
+describe('a speaker', () => {
+  test('says what English says, in its own words, dates, lists and numbers', async () => {
+    const es = await speaker('es');
+    spokenBy(es, () => {
+      expect(say`Station ${3} is in no program: it never waters.`).toBe(
+        'La estación 3 no está en ningún programa: nunca riega.',
+      );
+      expect([plural(1, '# day', '# days'), plural(3, '# day', '# days')]).toEqual([
+        '1 día',
+        '3 días',
+      ]);
+      expect(dateWords(DAY, DAY)).toBe('mié, 9 de junio');
+      expect(dateWords(DAY, null)).toBe('mié, 9 de junio de 2027');
+      expect(listed(['a', 'b', 'c'])).toBe('a, b y c');
+      expect(listed(['a', 'b'], 'or')).toBe('a o b');
+      expect(monthName(9)).toBe('septiembre');
+      expect(timeWords(17.5 * 3600, '12')).toBe('5:30 p. m.');
+      expect(say`${1.5} min`).toBe('1,5 min');
+      expect(daysWords({ rule: 'weekdays', weekdays: ['mon', 'thu'] })).toBe('lun jue');
+      expect(language()).toBe('es');
+    });
+    expect(say`Station ${3}`).toBe('Station 3');
+    expect(language()).toBe('en');
+  });
+
+  test('a name with marks of the message form in it stays as it is', async () => {
+    const es = await speaker('es');
+    spokenBy(es, () => {
+      expect(say`Station ${"{0} '# <b>"}`).toBe("Estación {0} '# <b>");
+      expect(sayText("An office’s own line, with {A} and '")).toBe(
+        "An office’s own line, with {A} and '",
+      );
+    });
+  });
+
+  test('whoever speaks stops when the work ends, also where it fails', async () => {
+    const es = await speaker('es');
+    expect(() =>
+      spokenBy(es, () => {
+        throw new Error('no');
+      }),
+    ).toThrow('no');
+    expect(language()).toBe('en');
+    expect(await speakerOf('xx')).toBeNull();
+  });
+
+  test('the pseudo-language marks every message, and makes it two fifths longer', async () => {
+    const pseudo = await speaker(PSEUDO);
+    spokenBy(pseudo, () => {
+      expect(say`Nothing waters yet`).toMatch(/^⟦Nóthíng wátérs yét·{8}⟧$/u);
+      expect(say`Station ${3}`).toBe('⟦Státíón 3···⟧'.replace('···', '····'));
+      expect(plural(2, '# day', '# days')).toMatch(/^⟦2 dáys·+⟧$/u);
+    });
+  });
+});
+
+describe('what stays with the homeowner, in Spanish', () => {
+  const KINDS = SHIPPED_KINDS.map(({ kind }) => kind);
+  const sourcesOf = (kind: (typeof KINDS)[number]): PageSources => ({
+    plan: {
+      ...emptyPlan(kind.timer),
+      stations: [{ number: 1, name: 'Césped' }],
+      programs: [
+        {
+          ...{ letter: 'A', starts: ['04:00'], runs: [{ station: 1, seconds: 1200 }] },
+          days: { rule: 'weekdays', weekdays: ['mon', 'wed'] },
+        },
+      ],
+    },
+    ...{ survey: EMPTY_SURVEY, kind, house: 'Casa del Membrillo', houseNumber: '7' },
+    ...{ company: 'Riegos Brindle', office: { ...NO_OFFICE, phone: '555 0100' } },
+    ...{ allowed: null, today: DAY, clock: '24', language: 'es' },
+  });
+
+  /** The texts of a document, without the names of its fields. */
+  const textsIn = (value: unknown): string =>
+    typeof value === 'string'
+      ? value
+      : typeof value === 'object' && value !== null
+        ? Object.values(value).map(textsIn).join('\n')
+        : '';
+
+  /** Messages of English that are said so in Spanish, too, and what is no word. */
+  const ALIKE = new Set(
+    Object.entries(spanish).flatMap(([message, said]) => (message === said ? [message] : [])),
+  );
+
+  test.each(KINDS.map((kind) => [kind.timer.name, kind] as const))(
+    'of a %s, page, card and telephone say nothing in English',
+    async (_name, kind) => {
+      const es = await speaker('es');
+      const escaped: string[] = [];
+      const marking: Speaker = {
+        ...es,
+        say: (message, values) => {
+          if (es.say(message, values) === message && !ALIKE.has(message)) escaped.push(message);
+          return es.say(message, values);
+        },
+      };
+      const told = spokenBy(marking, () => {
+        const sources = sourcesOf(kind);
+        const card = doorCard({ ...sources, initials: 'TO' });
+        return textsIn([homeownerPage(sources), card, restoreWords(sources.plan, kind, '24')]);
+      });
+      expect(escaped.filter((message) => /[a-z]{3}/u.test(message))).toEqual([]);
+      expect(told).toMatch(/Su riego: Casa del Membrillo, n\.º 7/u);
+      expect(told).not.toMatch(/\b(the|and|waters|start|station|when|every)\b/u);
+    },
+  );
+});

@@ -1,0 +1,132 @@
+/**
+ * The messages of the product, from its code: each `say` template, each table of `wordsOf`, both forms of `plural`, and the words of the kinds that ship.
+ *
+ *   node scripts/words.mjs          writes packages/words/src/catalogues/en.json, and tells what other languages lack
+ *   node scripts/words.mjs --check  fails where a catalogue is not up to date
+ */
+import fs from 'node:fs';
+import path from 'node:path';
+import ts from 'typescript';
+import { ROOT } from './setup.mjs';
+
+const SOURCES = ['packages/core/src', 'apps/web/src', 'apps/server/src'];
+const CATALOGUES = path.join(ROOT, 'packages/words/src/catalogues');
+/** Of the kinds that ship: what is for people to read. */
+const KIND_FIELDS = new Set([
+  'name',
+  'manual',
+  'restore',
+  'restoreSteps',
+  'hides',
+  'line',
+  'sign',
+  'means',
+]);
+
+const filesIn = (folder) =>
+  fs
+    .readdirSync(path.join(ROOT, folder), { recursive: true })
+    .map(String)
+    .filter((name) => /\.tsx?$/u.test(name))
+    .map((name) => path.join(ROOT, folder, name));
+
+/** @param {string} text of a template in code */
+const asMessage = (template) =>
+  ts.isNoSubstitutionTemplateLiteral(template)
+    ? template.text
+    : template.head.text +
+      template.templateSpans.map((span, i) => `{${i}}${span.literal.text}`).join('');
+
+/** @param {string} file @param {Map<string, string>} found message → where it stands first */
+function collect(file, found) {
+  const source = ts.createSourceFile(
+    file,
+    fs.readFileSync(file, 'utf8'),
+    ts.ScriptTarget.Latest,
+    true,
+    file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
+  const add = (message) => {
+    const text = message.trim();
+    if (/\p{L}/u.test(text.replaceAll(/\{\d+\}/gu, '')) && !found.has(text))
+      found.set(text, path.relative(ROOT, file));
+  };
+  const strings = (node) => {
+    if (ts.isStringLiteralLike(node)) add(node.text);
+    else ts.forEachChild(node, strings);
+  };
+  const visit = (node) => {
+    if (ts.isTaggedTemplateExpression(node) && node.tag.getText(source) === 'say')
+      add(asMessage(node.template));
+    if (ts.isCallExpression(node)) {
+      const called = node.expression.getText(source);
+      if (called === 'wordsOf')
+        for (const property of node.arguments[0]?.properties ?? [])
+          if (property.initializer) strings(property.initializer);
+      if (called === 'sayText') node.arguments.forEach(strings);
+      if (called === 'counted') {
+        const [, one, many] = node.arguments;
+        if (one && ts.isStringLiteralLike(one))
+          add(`{0, plural, one {# ${one.text}} other {# ${many?.text ?? `${one.text}s`}}}`);
+      }
+      if (called === 'plural') {
+        const [, one, other] = node.arguments;
+        if (ts.isStringLiteralLike(one) && ts.isStringLiteralLike(other))
+          add(`{0, plural, one {${one.text}} other {${other.text}}}`);
+      }
+    }
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+}
+
+function collectKinds(found) {
+  const folder = path.join(ROOT, 'packages/core/src/plan/kinds');
+  const walk = (value, field) => {
+    if (typeof value === 'string') {
+      if (KIND_FIELDS.has(field) && !found.has(value)) found.set(value, 'the kinds that ship');
+    } else if (Array.isArray(value)) value.forEach((one) => walk(one, field));
+    else if (typeof value === 'object' && value !== null)
+      for (const [name, one] of Object.entries(value)) walk(one, name);
+  };
+  for (const name of fs.readdirSync(folder))
+    walk(JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')), '');
+}
+
+/** @returns {Map<string, string>} message → where it stands first */
+export function messages() {
+  const found = new Map();
+  for (const file of SOURCES.flatMap(filesIn)) collect(file, found);
+  collectKinds(found);
+  return found;
+}
+
+const read = (language) => {
+  const file = path.join(CATALOGUES, `${language}.json`);
+  return fs.existsSync(file) ? JSON.parse(fs.readFileSync(file, 'utf8')) : {};
+};
+const write = (language, catalogue) =>
+  fs.writeFileSync(
+    path.join(CATALOGUES, `${language}.json`),
+    `${JSON.stringify(catalogue, null, 2)}\n`,
+  );
+
+if (process.argv[1] === import.meta.filename) {
+  const found = messages();
+  const english = Object.fromEntries([...found.keys()].map((message) => [message, message]));
+  const isCheck = process.argv.includes('--check');
+  if (isCheck && JSON.stringify(read('en')) !== JSON.stringify(english)) {
+    console.error(
+      'packages/words/src/catalogues/en.json is not up to date: run node scripts/words.mjs',
+    );
+    process.exit(1);
+  }
+  fs.mkdirSync(CATALOGUES, { recursive: true });
+  if (!isCheck) write('en', english);
+  const spanish = read('es');
+  const kept = Object.fromEntries(
+    [...found.keys()].flatMap((one) => (spanish[one] ? [[one, spanish[one]]] : [])),
+  );
+  if (!isCheck) write('es', kept);
+  console.log(`${found.size} messages; Spanish has ${Object.keys(kept).length} of them`);
+}
