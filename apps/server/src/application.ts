@@ -1,3 +1,4 @@
+import { inTheirLanguage } from './platform/language.ts';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
@@ -48,6 +49,8 @@ export async function createApplication(
     sameOrigin,
   );
   readBodies(app, sessionFirst(app.get(Who)));
+  // After the bodies: whoever reads them goes on outside of what is stored for a request.
+  app.use(inTheirLanguage);
   serveOpenApi(app);
   app.enableShutdownHooks();
   await app.init();

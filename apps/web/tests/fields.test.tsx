@@ -59,7 +59,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
   },
   length: {
     render: (commit) => (
-      <Told>{(say) => <LengthField label="Run" value={600} commit={commit} say={say} />}</Told>
+      <Told>{(say) => <LengthField label="Run" value={600} commit={commit} tell={say} />}</Told>
     ),
     stands: '10',
     good: ['1h20', 4800],
@@ -170,7 +170,7 @@ test('the arrows step a time by five minutes round midnight, and a length by its
       stepSeconds={30}
       mostSeconds={120}
       commit={commit}
-      say={() => undefined}
+      tell={() => undefined}
     />,
   );
   for (let i = 0; i < 3; i++) key('ArrowUp');

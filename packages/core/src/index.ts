@@ -647,6 +647,7 @@ export {
   plural,
   say,
   sayText,
+  speakAs,
   speakBy,
   spoken,
   spokenBy,

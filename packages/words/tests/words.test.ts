@@ -71,7 +71,7 @@ describe('a speaker', () => {
       expect(listed(['a', 'b', 'c'])).toBe('a, b y c');
       expect(listed(['a', 'b'], 'or')).toBe('a o b');
       expect(monthName(9)).toBe('septiembre');
-      expect(timeWords(17.5 * 3600, '12')).toBe('5:30 p. m.');
+      expect(timeWords(17.5 * 3600, '12')).toBe('5:30 pm');
       expect(say`${1.5} min`).toBe('1,5 min');
       expect(daysWords({ rule: 'weekdays', weekdays: ['mon', 'thu'] })).toBe('lun jue');
       expect(language()).toBe('es');

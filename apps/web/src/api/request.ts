@@ -1,5 +1,5 @@
 /** Requests to the server, and what can go wrong with them. */
-import type { ClockStyle, DateOrder } from '@water-clock/core';
+import { language, say, type ClockStyle, type DateOrder } from '@water-clock/core';
 import {
   changedBy,
   inStep,
@@ -9,7 +9,6 @@ import {
   SESSION_PATH,
 } from '../kept/keeping.ts';
 import { ownerHeader, ownerName } from './whose.ts';
-import { say } from '@water-clock/core';
 
 export interface ApiFault {
   readonly code: string;
@@ -50,7 +49,11 @@ const MARK = 'water-clock-api';
 export async function answered(path: string, init: RequestInit): Promise<Response> {
   let response: Response;
   // The cast holds: only plain objects are passed as headers here.
-  const headers = { ...(init.headers as Record<string, string> | undefined), ...ownerHeader() };
+  const headers = {
+    'accept-language': language(),
+    ...(init.headers as Record<string, string> | undefined),
+    ...ownerHeader(),
+  };
   try {
     response = await fetch(path, { ...init, headers });
   } catch {

@@ -47,7 +47,7 @@ function actWords(act: BenchAct): string | null {
 
 const whoWords = ({ letter, start }: Called) =>
   start === null
-    ? `by hand${letter === null ? '' : say`, program ${letter}`}`
+    ? `${say`by hand`}${letter === null ? '' : say`, program ${letter}`}`
     : say`${letter ?? ''} of ${start}`;
 
 function cycleWords(cycle: DeviceCycle): string {

@@ -82,7 +82,7 @@ export default function TasksPage() {
       <OfficeTasks
         done={(id) => {
           const result = own.get(id);
-          return result ? `done, ${result.points}` : null;
+          return result ? say`done, ${result.points}` : null;
         }}
       />
       <section className="stack near" aria-labelledby="random">

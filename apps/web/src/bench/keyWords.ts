@@ -7,8 +7,8 @@ export const KEY_WORDS: Readonly<Record<BenchKey, string>> = {
   'page-on': say`page on`,
   less: '−',
   more: '+',
-  program: 'program',
+  program: say`program`,
   'by-hand': say`by hand`,
-  store: 'store',
-  rest: 'rest',
+  store: say`store`,
+  rest: say`rest`,
 };

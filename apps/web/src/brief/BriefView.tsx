@@ -28,6 +28,7 @@ import {
 } from '@water-clock/core';
 import { FileButton } from '../fields/FileButton.tsx';
 import { saveFile, textOf } from '../platform/files.ts';
+import { Scroll } from '../platform/Scroll.tsx';
 import { usePreferences } from '../platform/preferences.tsx';
 import { commitWords } from '../editor/commitWords.ts';
 import type { StepProps } from '../steps/stepProps.ts';
@@ -48,56 +49,58 @@ function Stations({ brief, props }: { readonly brief: Brief; readonly props: Ste
         : '';
   };
   return (
-    <table className="data">
-      <thead>
-        <tr>
-          <th>{say`Station`}</th>
-          <th>{say`Needs a week`}</th>
-          <th>{say`At a stretch`}</th>
-          <th>{say`More`}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {brief.stations.map((station) => {
-          const { faults = [] } = surveyOf(survey, station.number);
-          const unknown = unknownNeeds(minutes).includes(station.number);
-          const more = [
-            station.group,
-            station.overhead === false && say`nothing sprayed`,
-            station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
-            station.days && say`${station.days.least} to ${station.days.most} days a week`,
-            station.oftenADay &&
-              say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? say` until ${station.oftenADay.until}` : ''}`,
-            ...faults.map(
-              ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
-            ),
-          ].filter(Boolean);
-          return (
-            <tr key={station.number}>
-              <th scope="row">
-                <b className="large">{station.number}</b> {station.name ?? ''}
-              </th>
-              <td>
-                {unknown ? (
-                  <span className="fault">{say`not known`}</span>
-                ) : (
-                  <>
-                    {lengthWords(Math.round(station.weeklySeconds / 60) * 60)}{' '}
-                    <span className="soft">{bySchool(station.number)}</span>
-                  </>
-                )}
-              </td>
-              <td>
-                {station.cycleSeconds === undefined
-                  ? say`no limit known`
-                  : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : say`, soak ${lengthWords(station.soakSeconds)}`}`}
-              </td>
-              <td>{more.join(', ')}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Scroll label={say`What each station needs`}>
+      <table className="data">
+        <thead>
+          <tr>
+            <th>{say`Station`}</th>
+            <th>{say`Needs a week`}</th>
+            <th>{say`At a stretch`}</th>
+            <th>{say`More`}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {brief.stations.map((station) => {
+            const { faults = [] } = surveyOf(survey, station.number);
+            const unknown = unknownNeeds(minutes).includes(station.number);
+            const more = [
+              station.group,
+              station.overhead === false && say`nothing sprayed`,
+              station.flowLpm !== undefined && quantityWords(units, 'flow', station.flowLpm),
+              station.days && say`${station.days.least} to ${station.days.most} days a week`,
+              station.oftenADay &&
+                say`${station.oftenADay.times} times a day, ${startWords(station.oftenADay.from, clock)} to ${startWords(station.oftenADay.to, clock)}${station.oftenADay.until ? say` until ${station.oftenADay.until}` : ''}`,
+              ...faults.map(
+                ({ fault, severity }) => `${DEFECT_WORDS[fault]} (${URGENCY_WORDS[severity]})`,
+              ),
+            ].filter(Boolean);
+            return (
+              <tr key={station.number}>
+                <th scope="row">
+                  <b className="large">{station.number}</b> {station.name ?? ''}
+                </th>
+                <td>
+                  {unknown ? (
+                    <span className="fault">{say`not known`}</span>
+                  ) : (
+                    <>
+                      {lengthWords(Math.round(station.weeklySeconds / 60) * 60)}{' '}
+                      <span className="soft">{bySchool(station.number)}</span>
+                    </>
+                  )}
+                </td>
+                <td>
+                  {station.cycleSeconds === undefined
+                    ? say`no limit known`
+                    : `${lengthWords(station.cycleSeconds)}${station.soakSeconds === undefined ? '' : say`, soak ${lengthWords(station.soakSeconds)}`}`}
+                </td>
+                <td>{more.join(', ')}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Scroll>
   );
 }
 

@@ -14,7 +14,7 @@ const START_WORDS: Record<NonNullable<Wish['starts']>, string> = {
 };
 const DAY_WORDS: Record<NonNullable<Wish['days']>, string> = {
   any: say`whatever fits`,
-  weekdays: 'weekdays',
+  weekdays: say`weekdays`,
   interval: say`every so many days`,
 };
 const PROGRAM_WORDS: Record<NonNullable<Wish['programs']>, string> = {

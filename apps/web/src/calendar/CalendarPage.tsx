@@ -258,7 +258,7 @@ export default function CalendarPage() {
           options={[
             [ALL, say`everybody’s`],
             ...(people.data ?? []).map(
-              ({ id, name }) => [id, id === me ? `${name} (you)` : name] as const,
+              ({ id, name }) => [id, id === me ? say`${name} (you)` : name] as const,
             ),
           ]}
           pick={(value) => set({ person: value === ALL ? null : value })}

@@ -139,7 +139,7 @@ export function ChangedHour({ geometry, change }: Layer & { readonly change: Clo
 
 /** A full hour under the strip; midnight by name, so that nobody takes it for noon. */
 export function hourWords(second: number, clock: ClockStyle, room: number): string {
-  if (second === 0 && room > STRIP.roomForMidnight) return 'midnight';
+  if (second === 0 && room > STRIP.roomForMidnight) return say`midnight`;
   return clock === '12' ? timeWords(second, clock).replace(':00', '') : timeWords(second, clock);
 }
 
@@ -383,8 +383,8 @@ export function labelsOf(
   const suns = sun
     ? (
         [
-          [sun.sunset, 'sunset'],
-          [sun.sunrise, 'sunrise'],
+          [sun.sunset, say`sunset`],
+          [sun.sunrise, say`sunrise`],
         ] as const
       ).flatMap(([at, name]): Label[] => {
         if (at === null) return [];

@@ -93,7 +93,7 @@ function Reading({
         value={formatTime(Math.floor(second / 60) * 60)}
         stepMinutes={1}
         commit={(time) => take(dayValue, parseTime(time) ?? 0)}
-        say={setFault}
+        tell={setFault}
       />
       {fault && <span className="fault">{fault}</span>}
     </fieldset>

@@ -136,7 +136,7 @@ export default function DeviceView(props: StepProps) {
       <KindCard timer={plan.timer} kind={kind} />
       <h2>{say`This very box`}</h2>
       <Group
-        name="Power"
+        name={say`Power`}
         summary={device.power ? POWER_WORDS[device.power] : say`not noted`}
         openAtFirst={device.power === undefined}
       >
@@ -199,7 +199,7 @@ export default function DeviceView(props: StepProps) {
         )}
       </Group>
       <Group
-        name="Pump and valves"
+        name={say`Pump and valves`}
         summary={pumpWords(device)}
         openAtFirst={usesPump || device.masterValve === true}
       >
@@ -255,7 +255,7 @@ export default function DeviceView(props: StepProps) {
         )}
       </Group>
       <Group
-        name="Wiring"
+        name={say`Wiring`}
         summary={live.length > 0 ? say`wires on ${listed(live)}` : say`not noted`}
         openAtFirst={isTwoWire(survey, kind ?? null)}
       >
@@ -289,7 +289,7 @@ export default function DeviceView(props: StepProps) {
           </>
         )}
       </Group>
-      <Group name="Sensors" summary={sensorWords} openAtFirst={sensor.state === 'unknown'}>
+      <Group name={say`Sensors`} summary={sensorWords} openAtFirst={sensor.state === 'unknown'}>
         {() => (
           <>
             <RainSensorFields plan={plan} survey={survey} editor={editor} />
@@ -321,7 +321,7 @@ export default function DeviceView(props: StepProps) {
         )}
       </Group>
       <Group
-        name="Who else changes it, and a note"
+        name={say`Who else changes it, and a note`}
         summary={changerWords(device)}
         openAtFirst={device.changers === undefined}
       >

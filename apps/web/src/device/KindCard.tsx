@@ -23,7 +23,7 @@ const count = (number: number, one: string) => `${number} ${one}${number === 1 ?
 
 function percentWords(timer: Timer): string {
   const { scope, byMonth } = timer.seasonal;
-  if (scope === 'none') return 'none';
+  if (scope === say`none`) return say`none`;
   const steps = percentSteps(timer);
   const range = say`${steps[0]} to ${steps.at(-1)} %`;
   return `${range}, ${byMonth ? say`one for each month` : scope === 'timer' ? say`one for the whole timer` : say`one for each program`}`;

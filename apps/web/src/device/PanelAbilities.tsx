@@ -8,7 +8,7 @@ import {
 } from '@water-clock/core';
 import { Choice } from '../fields/Choice.tsx';
 
-const CLOCK_WORDS = { date: say`the date`, weekday: 'the weekday only' };
+const CLOCK_WORDS = { date: say`the date`, weekday: say`the weekday only` };
 const WEEK_WORDS = { mon: say`Monday`, sun: say`Sunday` };
 const LABEL_WORDS = { letters: say`letters, A B C`, numbers: say`numbers, 1 2 3` };
 const KEY_WORDS = { names: say`by their names`, digits: say`by digits` };
@@ -23,7 +23,7 @@ const COUNT_WORDS = { every: say`3: every third day`, between: say`2: the days b
 
 const TOTAL_COUNTS = [
   ['percent', say`the percent`],
-  ['soaks', 'soaks'],
+  ['soaks', say`soaks`],
   ['delays', say`station delays`],
 ] as const;
 

@@ -190,7 +190,7 @@ export function TimerAbilities({
           />
           <Choice
             label={say`to whole`}
-            value={timer.seasonal.roundToSeconds === 60 ? 'minutes' : 'seconds'}
+            value={timer.seasonal.roundToSeconds === 60 ? say`minutes` : say`seconds`}
             words={UNIT_WORDS}
             commit={(unit) => seasonal({ roundToSeconds: unit === 'minutes' ? 60 : 1 })}
           />

@@ -4,7 +4,7 @@ import { say } from '@water-clock/core';
 
 export const RULE_WORDS: Record<Timer['dayRules'][number], string> = {
   daily: say`every day`,
-  weekdays: 'weekdays',
+  weekdays: say`weekdays`,
   interval: say`every so many days`,
   odd: say`odd dates`,
   even: say`even dates`,
@@ -31,11 +31,11 @@ export const SCOPE_WORDS: Record<Timer['seasonal']['scope'], string> = {
 
 export const ROUNDING_WORDS: Record<Seasonal['rounding'], string> = {
   nearest: say`to the nearest`,
-  down: 'down',
+  down: say`down`,
   up: 'up',
 };
 
-export const UNIT_WORDS = { seconds: 'seconds', minutes: 'minutes' };
+export const UNIT_WORDS = { seconds: say`seconds`, minutes: say`minutes` };
 export const OVERLAP_WORDS: Record<OnOverlap, string> = {
   queue: say`the second cycle waits for the first to end`,
   drop: say`the second start is lost`,

@@ -9,5 +9,5 @@ export function aheadWords(ahead: number): string {
     days > 0 && (days === 1 ? say`1 day` : say`${days} days`),
     rest > 0 && lengthWords(Math.round(rest / 60) * 60),
   ].filter(Boolean);
-  return parts.length === 0 ? 'right' : `${parts.join(' ')} ${ahead > 0 ? 'ahead' : 'behind'}`;
+  return parts.length === 0 ? say`right` : `${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}`;
 }

@@ -30,7 +30,7 @@ interface Row {
   readonly changedAt: string | null;
 }
 
-const CLOSED = { what: say`The end of the visit`, mine: 'closed', theirs: say`still open` };
+const CLOSED = { what: say`The end of the visit`, mine: say`closed`, theirs: say`still open` };
 
 function wordsOf(
   { base, mine, theirs }: Conflict,

@@ -47,7 +47,7 @@ export function AllowedFields({ name, rules, withoutDays = false, change }: Prop
           label={say`Dates`}
           value={rules.parity ?? ''}
           options={[
-            ['', 'any'] as const,
+            ['', say`any`] as const,
             ['odd', say`odd dates only`] as const,
             ['even', say`even dates only`] as const,
           ]}

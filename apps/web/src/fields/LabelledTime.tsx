@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { ComponentProps } from 'react';
 import { TimeField } from './TimeField.tsx';
 
-type Props = Omit<ComponentProps<typeof TimeField>, 'say' | 'label'> & {
+type Props = Omit<ComponentProps<typeof TimeField>, 'tell' | 'label'> & {
   readonly label: string;
   /** Whether what stands in the field cannot be meant. */
   readonly faulty?: (isFaulty: boolean) => void;
@@ -11,14 +11,14 @@ type Props = Omit<ComponentProps<typeof TimeField>, 'say' | 'label'> & {
 /** A time of day with its label, and its fault below it. */
 export function LabelledTime({ label, faulty, ...field }: Props) {
   const [fault, setFault] = useState<string | null>(null);
-  const say = (words: string | null) => {
+  const tell = (words: string | null) => {
     setFault(words);
     faulty?.(words !== null);
   };
   return (
     <div className="labelled">
       <span aria-hidden>{label}</span>
-      <TimeField label={label} say={say} {...field} />
+      <TimeField label={label} tell={tell} {...field} />
       {fault !== null && (
         <span className="fault" role="alert">
           {fault}

@@ -1,4 +1,4 @@
-import { parseRunEntry, runEntryHelp, runEntryText, stepped } from '@water-clock/core';
+import { parseRunEntry, runEntryHelp, runEntryText, say, stepped } from '@water-clock/core';
 import { TypedInput } from './TypedInput.tsx';
 
 interface Props {
@@ -12,12 +12,12 @@ interface Props {
   readonly draft?: (seconds: number | null) => void;
   /** The refusal in words, or null where it is made. */
   readonly commit: (seconds: number) => string | null | void;
-  readonly say: (fault: string | null) => void;
+  readonly tell: (fault: string | null) => void;
 }
 
 /** A length of time, typed freely: `12`, `7.5`, `12:30`, `1h20`, `90s`. */
 export function LengthField(props: Props) {
-  const { value, stepSeconds = 60, mostSeconds = 86_400, draft, commit, say } = props;
+  const { value, stepSeconds = 60, mostSeconds = 86_400, draft, commit, tell } = props;
   return (
     <TypedInput<number>
       label={props.label}
@@ -26,8 +26,8 @@ export function LengthField(props: Props) {
       value={value}
       read={(typed) => parseRunEntry(typed) ?? undefined}
       write={runEntryText}
-      fault={(typed) => `"${typed}" is not a run time. ${runEntryHelp()}`}
-      say={say}
+      fault={(typed) => say`"${typed}" is not a run time. ${runEntryHelp()}`}
+      tell={tell}
       {...(draft ? { draft: (seconds: number | undefined) => draft(seconds ?? null) } : {})}
       commit={commit}
       step={(seconds, direction) => stepped(seconds, direction, stepSeconds, 0, mostSeconds)}

@@ -50,7 +50,7 @@ export function NumberField(props: Props) {
         read={read}
         write={(number) => String(number ?? '')}
         fault={(typed) => say`"${typed.trim()}" is not possible here; allowed: ${allowed}.`}
-        say={setFault}
+        tell={setFault}
         commit={commit}
       />
       {fault !== null && <span className="fault">{fault}</span>}

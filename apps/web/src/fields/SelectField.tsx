@@ -27,6 +27,8 @@ export function SelectField<T extends string | number>(props: Props<T>) {
     <Select<T>
       id={id}
       className={label === undefined ? className : 'select'}
+      // A long word of another language does not push it off a phone.
+      style={{ maxWidth: '100%' }}
       aria-label={props['aria-label']}
       disabled={disabled}
       placeholder={placeholder}

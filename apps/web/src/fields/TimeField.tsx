@@ -19,6 +19,8 @@ interface Props {
   /** As it is being dragged elsewhere. */
   readonly shownValue?: string | undefined;
   readonly placeholder?: string | undefined;
+  /** Its name, to find it. */
+  readonly field?: string;
   /** Of the arrow keys; 5 where absent. */
   readonly stepMinutes?: number;
   readonly draft?: (time: string | null) => void;
@@ -26,7 +28,7 @@ interface Props {
   readonly commit: (time: string) => string | null | void;
   /** Called where the field was emptied; without it, an empty field is left as it was. */
   readonly clear?: () => void;
-  readonly say: (fault: string | null) => void;
+  readonly tell: (fault: string | null) => void;
 }
 
 /** A time of day, typed freely (`5`, `530`, `5:30p`) or stepped with the arrow keys. */
@@ -39,6 +41,7 @@ export function TimeField(props: Props) {
       {...(props.label === undefined ? {} : { label: props.label })}
       className={props.className ?? ''}
       placeholder={props.placeholder}
+      field={props.field}
       value={value}
       instead={shownValue === undefined ? undefined : words(shownValue)}
       read={(typed) =>
@@ -46,7 +49,7 @@ export function TimeField(props: Props) {
       }
       write={words}
       fault={(typed) => say`"${typed}" is not a time. ${timeEntryHelp()}`}
-      say={props.say}
+      tell={props.tell}
       {...(draft ? { draft: (time: string | null | undefined) => draft(time ?? null) } : {})}
       commit={(time) => (time === null ? clear?.() : commit(time))}
       step={(time, direction) =>

@@ -12,7 +12,7 @@ export interface Asked<T> {
   /** Makes a value that differs; the refusal in words, or null where it is made. */
   readonly commit: (value: T) => string | null | void;
   /** What is wrong with what was typed, when the field is left; null: nothing any more. */
-  readonly say: (fault: string | null) => void;
+  readonly tell: (fault: string | null) => void;
   /** Words for what cannot be read. */
   readonly fault: (typed: string) => string;
   /** A value one step up or down; undefined where the field has no steps. */
@@ -40,7 +40,7 @@ export interface Typed<T> {
 
 /** One behaviour for every field that is typed into: shown while it is typed, made when it is finished, taken back by Escape or undo. */
 export function useTyped<T>(asked: Asked<T>): Typed<T> {
-  const { value, read: meaning, write, draft, commit, say, fault, step } = asked;
+  const { value, read: meaning, write, draft, commit, tell, fault, step } = asked;
   const [typed, setTyped] = useState<string | null>(null);
   const [isRefused, setRefused] = useState(false);
   const read = typed === null ? value : meaning(typed);
@@ -48,19 +48,19 @@ export function useTyped<T>(asked: Asked<T>): Typed<T> {
   const change = (text: string) => {
     setTyped(text);
     setRefused(false);
-    say(null);
+    tell(null);
     draft?.(meaning(text));
   };
   const drop = () => {
     setTyped(null);
     setRefused(false);
-    say(null);
+    tell(null);
     draft?.(undefined);
   };
   const refuse = (words: string): false => {
     setRefused(true);
     draft?.(undefined);
-    say(words);
+    tell(words);
     return false;
   };
   return {

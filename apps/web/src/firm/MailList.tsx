@@ -5,7 +5,7 @@ import { useMoment } from '../platform/useMoment.ts';
 import { say } from '@water-clock/core';
 
 const STATE: Readonly<Record<Mail['state'], string>> = {
-  sent: 'sent',
+  sent: say`sent`,
   waiting: say`is being sent`,
   failed: say`the mail server did not take it`,
   kept: say`not sent: no mail server is set`,

@@ -45,7 +45,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
   const valueOf = (row: R, name: (typeof COLUMNS)[number][0]) =>
     whole(name === 'litresSaved' && gallons ? row.litresSaved / LITRES_OF_A_GALLON : row[name]);
   const titles = COLUMNS.map(([name, words]) =>
-    name === 'litresSaved' ? `${words} (${gallons ? 'gal' : 'l'})` : words,
+    name === 'litresSaved' ? `${words} (${gallons ? say`gal` : 'l'})` : words,
   );
   return (
     <section className="stack near" aria-label={title}>
@@ -114,7 +114,7 @@ export function Reports() {
         <Bars
           label={say`Overlaps by month`}
           unit={say`visits`}
-          series={['found', 'cured']}
+          series={['found', say`cured`]}
           bars={months.map(({ month, overlapsFound, overlapsCured }) => ({
             name: monthWords(month),
             values: [overlapsFound, overlapsCured],

@@ -13,8 +13,8 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [string,
     say`In a visit`,
     [
       ['[  ]', say`the step before, the step after`],
-      [say`u, Ctrl Z`, 'undo'],
-      [say`Ctrl Shift Z`, 'redo'],
+      [say`u, Ctrl Z`, say`undo`],
+      [say`Ctrl Shift Z`, say`redo`],
     ],
   ],
   [

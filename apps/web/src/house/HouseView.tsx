@@ -46,7 +46,7 @@ function OwnRules({ survey, editor }: StepProps) {
   return (
     <div className="aside stack">
       <AllowedFields
-        name="This house"
+        name={say`This house`}
         rules={survey.rules ?? {}}
         change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
       />

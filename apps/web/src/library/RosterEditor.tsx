@@ -183,10 +183,10 @@ export function RosterEditor({ edition, kind, change }: Props) {
                 ))}
               </div>
             )}
-            <RosterGrid table={table} kind={kind} name={`Days with ${water}`} change={set} />
+            <RosterGrid table={table} kind={kind} name={say`Days with ${water}`} change={set} />
             <AllowedFields
               withoutDays
-              name={`With ${water}`}
+              name={say`With ${water}`}
               rules={table.rest}
               change={(rest) => {
                 set({ ...table, rest });

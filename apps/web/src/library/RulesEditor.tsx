@@ -227,7 +227,7 @@ function EditionEditor({
         <ClauseEditor
           key={i}
           clause={clause}
-          name={`Clause ${i + 1}`}
+          name={say`Clause ${i + 1}`}
           today={today}
           change={(next) => set({ clauses: replaced(edition.clauses, i, next) })}
         />

@@ -141,7 +141,7 @@ export default function MinutesView(props: StepProps) {
           options={[
             [
               '',
-              `the height of the season${
+              `${say`the height of the season`}${
                 minutes.hundredMonth !== null && survey.hundredMonth === undefined
                   ? ` (${monthName(minutes.hundredMonth)})`
                   : ''
@@ -183,7 +183,7 @@ export default function MinutesView(props: StepProps) {
             <Bars
               label={say`Water of a week at 100 %`}
               unit={say`minutes`}
-              series={['needs', say`given by the programs`]}
+              series={[say`needs`, say`given by the programs`]}
               bars={minutes.stations.map(({ number, weeklySeconds }) => ({
                 name: `${number} ${nameOf(number)}`.trim(),
                 values: [inMinutes(weeklySeconds), inMinutes(weekly.get(number) ?? 0)],

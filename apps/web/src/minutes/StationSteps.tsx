@@ -52,14 +52,14 @@ function unitOf(
     case 'mm-a-day':
     case 'mm-a-week':
       return {
-        words: `${unitWords(units, 'depth')} a ${unit === 'mm-a-day' ? 'day' : 'week'}`,
+        words: `${unitWords(units, 'depth')} a ${unit === 'mm-a-day' ? say`day` : say`week`}`,
         show: (value) => Number(shownIn(units, 'depth', value)),
         read: (typed) => typedIn(units, 'depth', typed),
       };
     case 'share':
       return { words: '%', show: (value) => round(value * 100, 0), read: (typed) => typed / 100 };
     case 'minutes':
-      return { words: 'min', show: (value) => round(value, 1), read: (typed) => typed };
+      return { words: say`min`, show: (value) => round(value, 1), read: (typed) => typed };
     case 'times':
       return { words: '', show: (value) => value, read: (typed) => typed };
     case 'factor':

@@ -68,7 +68,7 @@ function monthNeeds(props: StepProps): MonthNeed[] {
 }
 
 const stationsText = (numbers: readonly number[]) =>
-  `${numbers.length === 1 ? 'station' : 'stations'} ${listed(numbers)}`;
+  `${numbers.length === 1 ? say`station` : say`stations`} ${listed(numbers)}`;
 
 /** Seconds a week that the present programs give each station. */
 function presentWater(plan: Plan): ReadonlyMap<number, number> {

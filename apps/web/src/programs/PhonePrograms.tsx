@@ -79,7 +79,7 @@ function Row({
         mostSeconds={timer.longestRunSeconds}
         draft={(value) => editor.setDraft(value === null ? null : change(value))}
         commit={(value) => commitWords(editor, change(value))}
-        say={setFault}
+        tell={setFault}
       />
       <Button icon={<PlusOutlined />} aria-label={say`More for ${name}`} onClick={() => step(1)} />
       {fault !== null && (

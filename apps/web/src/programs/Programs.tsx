@@ -41,7 +41,7 @@ export function Programs(props: Props) {
   const [added, setAdded] = useState<string | null>(null);
   useLayoutEffect(() => {
     if (added !== null && !isPhone)
-      document.querySelector<HTMLElement>(`[aria-label="Add a start to ${added}"]`)?.focus();
+      document.querySelector<HTMLElement>(`[data-field="new-start-${added}"]`)?.focus();
   }, [added, isPhone]);
   const percents = useMemo(
     () => programsByLetter(plan).map((program) => effectivePercent(plan, program, monthOf(today))),

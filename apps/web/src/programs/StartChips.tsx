@@ -59,7 +59,7 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
               stepMinutes={stepMinutes}
               draft={(time) => draft(time === null ? null : replaced(i, time))}
               commit={(time) => commit(replaced(i, time))}
-              say={setFault}
+              tell={setFault}
             />
             <Button
               className="start-remove"
@@ -78,13 +78,14 @@ export const StartChips = memo(function StartChips(props: StartChipsProps) {
           <li key="new" className="start-chip start-new">
             <TimeField
               label={say`Add a start to ${letter}`}
+              field={`new-start-${letter}`}
               value={null}
               placeholder={say`+ start`}
               className="start-field"
               stepMinutes={stepMinutes}
               draft={(time) => draft(time === null ? null : [...starts, time])}
               commit={(time) => commit([...starts, time])}
-              say={setFault}
+              tell={setFault}
             />
           </li>
         )}

@@ -18,7 +18,7 @@ import { weekOrderOf } from '../fields/WeekdayButtons.tsx';
 const WEEKS = 10;
 
 const STATE_WORDS: Record<RuleDay['state'], string> = {
-  waters: 'waters',
+  waters: say`waters`,
   blocked: say`left out: its weekday never waters`,
   off: say`left out: an off day of the month`,
   delayed: say`held back by the rain delay`,

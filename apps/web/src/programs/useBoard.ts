@@ -26,7 +26,7 @@ export interface BoardActs {
   readonly draft: (cell: Cell, seconds: number | null) => void;
   /** The refusal in words, or null where it is made. */
   readonly set: (cell: Cell, seconds: number) => string | null;
-  readonly say: (fault: string | null) => void;
+  readonly tell: (fault: string | null) => void;
   readonly copy: () => string;
   readonly paste: (text: string) => void;
   readonly clear: () => void;
@@ -77,7 +77,7 @@ export function useBoard(
         const change = setCell(cell, seconds, now().board);
         return change && commitWords(editor, change);
       },
-      say: setFault,
+      tell: setFault,
       copy: () => copied(range(), now().board),
       paste: (text) => {
         const answer = pasted(text, range(), now().board);

@@ -30,12 +30,12 @@ const PAGE = 50;
 const VISITS_AT_ONCE = 1_000;
 
 const STATE_WORDS = {
-  waiting: 'waits',
+  waiting: say`waits`,
   fits: say`fits already`,
   none: say`no plan found`,
   proposed: say`waits for you`,
 } as const;
-const ANSWERS = { accepted: 'taken', refused: 'refused', withdrawn: 'replaced' } as const;
+const ANSWERS = { accepted: say`taken`, refused: say`refused`, withdrawn: say`replaced` } as const;
 
 function State({ line }: { readonly line: ReplanLine }) {
   const { state, proposal } = line;

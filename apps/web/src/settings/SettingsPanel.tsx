@@ -84,7 +84,7 @@ function RainDelay({
   const resumes = plan.settings.wateringResumes;
   const moment = resumes === undefined ? null : parseMoment(resumes);
   const words = (count: number) =>
-    `${count} ${unit === 'hours' ? 'hours' : count === 1 ? 'day' : 'days'}`;
+    `${count} ${unit === say`hours` ? say`hours` : count === 1 ? say`day` : say`days`}`;
   const choose = (count: number) =>
     set({
       wateringResumes: rainDelayEnds(

@@ -60,7 +60,7 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
           aria-label={say`Who looks after the chosen sites`}
           placeholder={say`Give them to`}
           value=""
-          options={[[NONE, 'nobody'], ...members.map(({ id, name }) => [id, name] as const)]}
+          options={[[NONE, say`nobody`], ...members.map(({ id, name }) => [id, name] as const)]}
           pick={(value) => act({ personId: valueOf(value) })}
         />
         <Popconfirm

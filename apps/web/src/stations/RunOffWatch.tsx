@@ -176,7 +176,7 @@ export function RunOffWatch({ timerId, plan, station, noted, editor }: Props) {
           placeholder={say`or type: 7:30`}
           value={0}
           commit={add}
-          say={setFault}
+          tell={setFault}
         />
       </div>
       {fault && <p className="fault">{fault}</p>}

@@ -24,7 +24,7 @@ const TwoWires = lazy(() => import('./TwoWires.tsx'));
 
 const DECODER_FINDINGS = ['decoder-twice', 'no-decoder'] as const;
 
-const WALKED = { seen: 'walked', skipped: 'skipped' } as const;
+const WALKED = { seen: say`walked`, skipped: say`skipped` } as const;
 
 /** What was found at a station, in a few words. */
 function found({ head, plants, faults = [] }: SurveyStation): string {

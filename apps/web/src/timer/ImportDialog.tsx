@@ -32,7 +32,7 @@ export default function ImportDialog({ plan, clock, close, take }: Props) {
         >
           {say`Import`}{' '}
           {differences.length > 0 &&
-            `${differences.length} ${differences.length === 1 ? 'setting' : 'settings'}`}
+            `${differences.length} ${differences.length === 1 ? say`setting` : say`settings`}`}
         </Button>,
       ]}
     >

@@ -113,7 +113,7 @@ const NightHead = memo(function NightHead(props: HeadProps) {
             onClick={() => props.choose(day - 1)}
           />
           <h2>
-            {day === tonight && (isPhone ? say`Tonight` : 'Tonight, ')}
+            {day === tonight && (isPhone ? say`Tonight` : `${say`Tonight,`} `)}
             {!(isPhone && day === tonight) &&
               `${dateWords(day, today, order)}${isPhone ? '' : say` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
           </h2>

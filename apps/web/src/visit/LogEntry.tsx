@@ -70,8 +70,8 @@ function Findings({ id }: { readonly id: string }) {
   const { asFound, asLeft } = whole.data.visit;
   return (
     <>
-      {asFound && <FindingsOf name="As found" plan={asFound.plan} day={asFound.at} />}
-      <FindingsOf name="As left" plan={asLeft.plan} day={asLeft.at} />
+      {asFound && <FindingsOf name={say`As found`} plan={asFound.plan} day={asFound.at} />}
+      <FindingsOf name={say`As left`} plan={asLeft.plan} day={asLeft.at} />
     </>
   );
 }

@@ -158,7 +158,7 @@ export function SightingForm({ plan, today, add }: Props) {
           label={say`Where`}
           value={station ?? ''}
           options={[
-            ['', kind === 'dry' || kind === 'spell' ? 'nowhere' : 'somewhere'] as const,
+            ['', kind === 'dry' || kind === 'spell' ? say`nowhere` : say`somewhere`] as const,
             ...plan.stations.map(
               ({ number, name }) => [number, `${number} ${name ?? ''}`] as const,
             ),

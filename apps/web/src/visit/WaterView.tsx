@@ -25,7 +25,7 @@ function volumeWords(litres: number, units: UnitSystem): string {
   const value = units === 'us' ? litres / LITRES_PER_GALLON : litres;
   const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - 2);
   const rounded = Math.round(value / 10 ** digits) * 10 ** digits;
-  return `${rounded.toLocaleString('en')} ${units === 'us' ? 'gal' : 'L'}`;
+  return `${rounded.toLocaleString('en')} ${units === 'us' ? say`gal` : 'L'}`;
 }
 
 interface Row {
@@ -181,7 +181,7 @@ export function WaterView({
       </Scroll>
       <Bars
         label={say`Water a year`}
-        unit={units === 'us' ? 'gallons' : 'litres'}
+        unit={units === 'us' ? say`gallons` : say`litres`}
         series={[say`a year`]}
         bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
         words={(litres) => volumeWords(litres, units)}

@@ -22,32 +22,34 @@ export interface Speaker {
   readonly date: (day: number, part: DatePart, order: 'day-month' | 'month-day') => string;
 }
 
-let speaker: Speaker | null = null;
+/** Who speaks; null: English, as the messages stand. */
+export let spoken: () => Speaker | null = () => null;
 
-/** Who speaks from now on; null: English, as the messages stand. For a program that speaks one language at a time. */
-export const speakBy = (next: Speaker | null): void => {
-  speaker = next;
+/** Asks from now on who speaks: a server that talks with several people at a time. */
+export const speakAs = (who: () => Speaker | null): void => {
+  spoken = who;
 };
+
+/** Who speaks from now on. For a program that speaks one language at a time. */
+export const speakBy = (next: Speaker | null): void => speakAs(() => next);
 
 /** Works while somebody speaks. The work must not wait for anything: whoever comes between would hear the same language. */
 export function spokenBy<T>(next: Speaker | null, work: () => T): T {
-  const before = speaker;
-  speaker = next;
+  const before = spoken;
+  spoken = () => next;
   try {
     return work();
   } finally {
-    speaker = before;
+    spoken = before;
   }
 }
 
-/** Who speaks; null: English, as the messages stand. */
-export const spoken = (): Speaker | null => speaker;
-
 /** The language that is spoken, BCP 47. */
-export const language = (): string => speaker?.language ?? 'en';
+export const language = (): string => spoken()?.language ?? 'en';
 
 /** A sentence, as a template: say`Station ${number} is off`. */
 export function say(parts: TemplateStringsArray, ...values: readonly Said[]): string {
+  const speaker = spoken();
   if (!speaker) return parts.reduce((text, part, i) => `${text}${values[i - 1] ?? ''}${part}`);
   const message = parts.reduce((text, part, i) => `${text}{${i - 1}}${part}`);
   // Spaces at its ends are of whatever it stands in.
@@ -56,10 +58,11 @@ export function say(parts: TemplateStringsArray, ...values: readonly Said[]): st
 }
 
 /** A text that stands elsewhere, such as a line of a kind that ships: where no message has this name, it stays as it is. */
-export const sayText = (text: string): string => (speaker ? speaker.say(text, []) : text);
+export const sayText = (text: string): string => spoken()?.say(text, []) ?? text;
 
 /** A count with its word, in the forms that a language has for it: plural(3, 'one start', '# starts'). English has two; `#` is the number. */
 export function plural(count: number, one: string, other: string): string {
+  const speaker = spoken();
   if (!speaker) return (count === 1 ? one : other).replace('#', String(count));
   return speaker.say(`{0, plural, one {${one}} other {${other}}}`, [count]);
 }
