@@ -5,6 +5,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   applyRecordChange,
   changeBetween,
+  closeVisit,
   closingChange,
   CLOSING_AT,
   EMPTY_SURVEY,
@@ -241,6 +242,25 @@ describe('writes put on what somebody else saved', () => {
     const [end] = answer('mine').writes;
     expect(end?.closing?.undone).toContainEqual({ what: 'switched', switched: 'off' });
     expect(answer('theirs')).toMatchObject({ idle: ['end'], writes: [], open: [] });
+  });
+
+  test('what was frozen as left stays what is in the box, also where the office changed settings meanwhile', () => {
+    const frozen = { at: '2027-06-01T09:30', plan: GARDEN.plan };
+    const base = made(GARDEN, BEGIN, visit({ asLeft: frozen }));
+    const theirs = made(base, starts('04:00'));
+    const { open, writes: left } = rebase(base, [closed(base)], theirs, NO_CHOICES);
+    expect(open).toEqual([]);
+    const [end] = left;
+    expect(end?.closing).toMatchObject({ leftAsFrozen: true });
+    expect(end?.closing?.undone).toContainEqual({ what: 'not-keyed', lines: 1 });
+    const { closed: at, undone = [] } = end?.closing ?? {};
+    const entry = closeVisit(theirs.plan, theirs.survey, at ?? '', undone, [], true);
+    expect(entry?.visit.asLeft).toEqual(frozen);
+    expect(entry?.survey.visit).toBeUndefined();
+    // Where a start is asked about, whether the visit can be closed follows from the answer, and is not asked beside it.
+    const mine = writes(starts('05:00'));
+    const asked = rebase(base, [...mine, closed(made(base, starts('05:00')))], theirs, NO_CHOICES);
+    expect(ats(asked)).toEqual(['plan/programs/A/starts']);
   });
 
   test('who changed a fact last is told, not who saved last', () => {

@@ -1,5 +1,5 @@
 import { ApiProperty } from '@nestjs/swagger';
-import { IsOptional, Matches } from 'class-validator';
+import { IsBoolean, IsOptional, Matches } from 'class-validator';
 import { MergedWriteBody } from '../platform/write-body.ts';
 
 /** Closes the visit that is under way. The id becomes that of the logbook's entry. */
@@ -15,4 +15,10 @@ export class CloseVisitBody extends MergedWriteBody {
   @ApiProperty({ type: [Object], required: false })
   @IsOptional()
   undone?: unknown;
+
+  /** Settings were changed elsewhere since they were frozen as left: what was frozen is what is in the box. */
+  @ApiProperty({ required: false })
+  @IsBoolean({ message: 'leftAsFrozen must be true or false' })
+  @IsOptional()
+  leftAsFrozen?: boolean;
 }

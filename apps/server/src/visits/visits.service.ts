@@ -68,7 +68,10 @@ export class VisitsService {
     if (!undone.ok) throw notAccepted(apiFaults(undone.faults, ['undone']));
     return writeOnce(this.database, actor, {
       id,
-      meaning: ['close-visit', timerId, body.baseVersion, body.closed, undone.value],
+      meaning: [
+        ...['close-visit', timerId, body.baseVersion, body.closed],
+        ...[undone.value, ...(body.leftAsFrozen ? ['as frozen'] : [])],
+      ],
       again: ({ version }) => ({ version }),
       make: async (database, written) => {
         const timer = await lockedTimer(database, actor, timerId);
@@ -83,7 +86,10 @@ export class VisitsService {
           throw notAccepted([
             { code: 'no-visit', path: 'visit', message: 'No visit is under way on this timer.' },
           ]);
-        const closed = closeVisit(plan, survey, body.closed, undone.value, last?.document.faults);
+        const closed = closeVisit(
+          ...([plan, survey, body.closed, undone.value, last?.document.faults] as const),
+          body.leftAsFrozen,
+        );
         if (!closed)
           throw notAccepted(
             notAmong(undoneIn(plan, survey), undone.value).map((point) => ({

@@ -9,5 +9,7 @@ export function aheadWords(ahead: number): string {
     days > 0 && (days === 1 ? say`1 day` : say`${days} days`),
     rest > 0 && lengthWords(Math.round(rest / 60) * 60),
   ].filter(Boolean);
-  return parts.length === 0 ? say`right` : `${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}`;
+  return parts.length === 0
+    ? say`right`
+    : `${parts.join(' ')} ${ahead > 0 ? say`ahead` : say`behind`}`;
 }

@@ -19,6 +19,8 @@ import {
 import { civilSecond, deviceZone } from '../platform/zone.ts';
 import type { Conflict } from './editor.ts';
 
+const toTheMinute = (second: number) => second - (second % 60);
+
 /** What a clash is about, and both values, in words. */
 interface Row {
   readonly at: string;
@@ -65,7 +67,7 @@ export default function ConflictDialog({ conflict, clock, order, resolve }: Prop
   const moment = (iso: string | null) =>
     iso === null || iso === ''
       ? null
-      : momentWords(civilSecond(new Date(iso), deviceZone()), {
+      : momentWords(toTheMinute(civilSecond(new Date(iso), deviceZone())), {
           on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
           ...{ clock, order },
         });

@@ -1,4 +1,5 @@
 /** What is fetched before somebody leaves: each answer is kept on the device as it comes (`api/request.ts`). */
+import { keepSmallPhotos } from '../photos/smallPhotos.ts';
 import { fetchAnew } from '../api/request.ts';
 
 const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
@@ -13,16 +14,18 @@ export async function takeAlong(timerIds: readonly string[]): Promise<number> {
   const fetched = async (path: string) => {
     try {
       // What is kept already is no answer of the office.
-      await fetchAnew<unknown>(path);
+      return await fetchAnew<unknown>(path);
     } catch {
       missing += 1;
+      return null;
     }
   };
   for (const shelf of SHELVES) await fetched(`/api/library/${shelf}`);
   for (const id of timerIds) {
-    await fetched(`/api/timers/${id}`);
+    const timer = await fetched(`/api/timers/${id}`);
     await fetched(`/api/timers/${id}/proposals`);
-    await fetched(`/api/timers/${id}/visits`);
+    const visits = await fetched(`/api/timers/${id}/visits`);
+    await keepSmallPhotos([timer, visits]);
   }
   return missing;
 }

@@ -1,17 +1,18 @@
 import { useEffect } from 'react';
 import type { CalendarVisit } from '../api/calendar.ts';
+import { starred } from './starred.ts';
 import { takeAlong } from './takeAlong.ts';
 
 /** The page is drawn first. */
 const AFTER_MS = 3000;
-/** More houses are not visited in a day. */
-const MOST_TAKEN = 20;
+/** More houses are not visited in a day, nor starred with any sense. */
+const MOST_TAKEN = 60;
 const TAKEN = 'water-clock:taken';
 
-/** Fetches what the visits of a day need, once a day and page, so that it is there in the garage. */
+/** Fetches what the visits of a day and the starred timers need, once a day and page, so that it is there in the garage. */
 export function useTakeAlong(date: string, visits: readonly CalendarVisit[] | undefined): void {
   const ids = (visits ?? []).filter((visit) => visit.date === date).map(({ timerId }) => timerId);
-  const text = [...new Set(ids)].slice(0, MOST_TAKEN).join(' ');
+  const text = [...new Set([...ids, ...starred()])].slice(0, MOST_TAKEN).join(' ');
   useEffect(() => {
     const what = `${date} ${text}`;
     if (text === '' || sessionStorage.getItem(TAKEN) === what) return undefined;

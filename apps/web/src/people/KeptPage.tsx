@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Button, Table } from 'antd';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { StarFilled, StarOutlined } from '@ant-design/icons';
 import { Link } from 'react-router';
-import { momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { listed, momentWords, plural, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { ownerName } from '../api/whose.ts';
 import { unsentHere, unsentWords } from './device.ts';
 import { usePreferences } from '../platform/preferences.tsx';
@@ -16,14 +17,17 @@ import {
   MOST_KEPT_DAYS,
   type KeptAnswer,
 } from '../kept/kept.ts';
+import { star, starred } from '../offline/starred.ts';
 import { takeAlong } from '../offline/takeAlong.ts';
 
 interface KeptTimer {
   readonly id: string;
   readonly name: string;
   readonly at: number;
+  readonly isStarred: boolean;
 }
 
+const PHOTO = /^\/api\/photos\//u;
 const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
 
 /** The name of a timer's house, as its answer has it. */
@@ -40,11 +44,14 @@ async function keptHere() {
   const timers: KeptTimer[] = [];
   for (const { path, at } of all) {
     const [, id] = TIMER.exec(path) ?? [];
-    if (id !== undefined) timers.push({ id, at, name: nameIn(await keptAnswer(owner, path)) });
+    if (id === undefined) continue;
+    const name = nameIn(await keptAnswer(owner, path));
+    timers.push({ id, at, name, isStarred: starred().includes(id) });
   }
   return {
     timers,
-    others: all.length - timers.length,
+    photos: all.filter(({ path }) => PHOTO.test(path)).length,
+    others: all.filter(({ path }) => !TIMER.test(path) && !PHOTO.test(path)).length,
     bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
     unsent: unsentWords(await unsentHere()),
   };
@@ -67,7 +74,7 @@ export default function KeptPage() {
       ...{ clock, order },
     });
   if (!kept.data) return <Loading what={say`what is kept`} />;
-  const { timers, others, bytes, unsent } = kept.data;
+  const { timers, photos, others, bytes, unsent } = kept.data;
   const fetchAnew = async () => {
     setSaid(say`Fetching …`);
     const missing = await takeAlong(timers.map(({ id }) => id));
@@ -81,16 +88,19 @@ export default function KeptPage() {
   return (
     <div className="page stack">
       <h1>{say`On this device`}</h1>
-      <p className="column">{say`What you have opened in the last ${MOST_KEPT_DAYS} days, and the visits of the day, open without a network. It belongs to you, and is deleted when you sign out.`}</p>
+      <p className="column">{say`What you have opened in the last ${MOST_KEPT_DAYS} days, and the visits of the day, open without a network, and what has a star stays. It belongs to you, and is deleted when you sign out.`}</p>
       <p>
         <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>
-        {say`: ${timers.length === 1 ? say`1 timer` : say`${timers.length} timers`}, and`}{' '}
-        {say`${others === 1 ? say`1 other answer` : say`${others} other answers`} of the office, such as its library.`}
+        {say`: ${listed([
+          plural(timers.length, '# timer', '# timers'),
+          plural(photos, '# small photo', '# small photos'),
+          plural(others, '# other answer', '# other answers'),
+        ])} of the office, such as its library.`}
       </p>
       <p role="status">
         {unsent === null
           ? say`Nothing waits to be sent.`
-          : say`Waiting to be sent: ${unsent}. It goes when its timer is open and there is a network.`}
+          : say`Waiting to be sent: ${unsent}. It goes by itself as soon as there is a network.`}
       </p>
       <div className="row">
         <Button type="primary" onClick={() => void fetchAnew()}>{say`Fetch it anew`}</Button>
@@ -113,6 +123,22 @@ export default function KeptPage() {
             render: (name: string, { id }) => <Link to={`/timers/${id}`}>{name}</Link>,
           },
           { title: say`In step with the office`, dataIndex: 'at', render: moment },
+          {
+            title: say`Always along`,
+            dataIndex: 'id',
+            render: (id: string, { isStarred, name }) => (
+              <Button
+                type="text"
+                aria-pressed={isStarred}
+                aria-label={say`Always take ${name} along`}
+                icon={isStarred ? <StarFilled /> : <StarOutlined />}
+                onClick={() => {
+                  star([id], !isStarred);
+                  void again();
+                }}
+              />
+            ),
+          },
         ]}
       />
     </div>

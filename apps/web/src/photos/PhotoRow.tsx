@@ -15,6 +15,7 @@ function Picture({
   readonly number: number;
   readonly left: number;
 }) {
+  const [kept, setKept] = useState<string | null>(null);
   const [waiting, setWaiting] = useState<string | null | undefined>(undefined);
   useEffect(() => {
     let over = false;
@@ -31,7 +32,18 @@ function Picture({
     };
   }, [id, left]);
   if (waiting === undefined) return <span className="photo" />;
-  return <img className="photo" src={waiting ?? photoPath(id)} alt={say`Photo ${number}`} />;
+  return (
+    <img
+      className="photo"
+      src={waiting ?? kept ?? photoPath(id)}
+      alt={say`Photo ${number}`}
+      onError={() => {
+        // Without a network the small one stands in, where it was taken along.
+        if (kept === null)
+          void import('./smallPhotos.ts').then(({ keptPhoto }) => keptPhoto(id)).then(setKept);
+      }}
+    />
+  );
 }
 
 interface Props {

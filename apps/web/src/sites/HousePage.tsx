@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { star, starred } from '../offline/starred.ts';
+import { takeAlong } from '../offline/takeAlong.ts';
 import { Alert, Button, Dropdown, Modal, Table, Tag } from 'antd';
-import { MoreOutlined } from '@ant-design/icons';
+import { MoreOutlined, StarFilled } from '@ant-design/icons';
 import { Link, useNavigate, useParams } from 'react-router';
 import { quantityWords, SECONDS_PER_DAY, tonightOf, say } from '@water-clock/core';
 import {
@@ -53,11 +55,14 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
       ? say`what the supply gives is not measured`
       : say`the supply gives ${quantityWords(units, 'flow', house.supplyFlow)}`,
   ].filter(Boolean);
+  const timerIds = house.timers.map(({ id }) => id);
+  const [isStarred, setIsStarred] = useState(() => timerIds.some((id) => starred().includes(id)));
   return (
     <>
       <div className="row">
         <h1>
-          {house.name} {house.isArchived && <Tag>{say`put away`}</Tag>}
+          {house.name} {isStarred && <StarFilled aria-label={say`always on this device`} />}{' '}
+          {house.isArchived && <Tag>{say`put away`}</Tag>}
         </h1>
         {mayWork && (
           <Button type="primary" onClick={() => open({ what: 'add' })}>{say`Add a timer`}</Button>
@@ -67,6 +72,17 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
           trigger={['click']}
           menu={{
             items: [
+              {
+                key: 'star',
+                label: isStarred
+                  ? say`Keep it on this device no longer`
+                  : say`Always keep it on this device`,
+                onClick: () => {
+                  star(timerIds, !isStarred);
+                  setIsStarred(!isStarred);
+                  if (!isStarred) void takeAlong(timerIds);
+                },
+              },
               {
                 key: 'file',
                 label: <a href={archivePath(house.id)}>{say`Save as a file (.zip)`}</a>,

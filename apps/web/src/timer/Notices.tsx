@@ -30,7 +30,7 @@ export const Notices = memo(function Notices({
           showIcon
           role="alert"
           title={say`${listed([merging.by, ...merging.over])} changed these settings apart from each other. Put together, they overlap.`}
-          description={say`Put together ${momentWords(civilSecond(new Date(merging.at), deviceZone()), { on, clock, order })}. All of you are told, until somebody changes the settings.`}
+          description={say`Put together ${momentWords(Math.floor(civilSecond(new Date(merging.at), deviceZone()) / 60) * 60, { on, clock, order })}. All of you are told, until somebody changes the settings.`}
         />
       )}
       {news && (

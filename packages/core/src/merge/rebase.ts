@@ -2,6 +2,7 @@
  * Changes that were made on one version of a timer, put on another one that somebody else saved meanwhile: in their order, each with its id, and none dropped without a
  * word.
  */
+import { planDifferences, samePlan } from '../plan/comparePlans.ts';
 import { applyRecordChange, type RecordChange, type TimerRecord } from '../record/record.ts';
 import { closeVisit, notAmong, undoneIn } from '../record/closing.ts';
 import type { Undone } from '../visit/visit.ts';
@@ -14,6 +15,8 @@ export interface Closing {
   readonly closed: string;
   /** What somebody chose to leave undone. */
   readonly undone: readonly Undone[];
+  /** Settings were changed elsewhere since they were frozen as left: what was frozen is what is in the box. */
+  readonly leftAsFrozen?: true;
 }
 
 /** A write that is not saved: a change, or the end of the visit with the change that it makes here. */
@@ -43,12 +46,10 @@ const applied = (record: TimerRecord, change: RecordChange): TimerRecord | null 
 };
 
 /** The end of the visit as a change; null: there is none to close, or more is undone than was said. */
-export function closingChange(
-  record: TimerRecord,
-  { closed, undone }: Closing,
-): RecordChange | null {
+export function closingChange(record: TimerRecord, closing: Closing): RecordChange | null {
   const { plan, survey } = record;
-  const end = closeVisit(plan, survey, closed, undone);
+  const { closed, undone, leftAsFrozen } = closing;
+  const end = closeVisit(plan, survey, closed, undone, [], leftAsFrozen);
   return end && changeBetween(record, { plan, survey: end.survey });
 }
 
@@ -125,7 +126,8 @@ class Rebasing<W extends TimerWrite> {
   }
 
   end(write: W & { readonly closing: Closing }): void {
-    const { closing } = write;
+    // What is asked first decides what is undone.
+    if (this.open.length > 0) return;
     this.base = applied(this.base, write.change) ?? this.base;
     const { plan, survey } = this.record;
     if (!survey.visit) {
@@ -133,7 +135,10 @@ class Rebasing<W extends TimerWrite> {
       this.idle.push(write.id);
       return;
     }
-    const more = notAmong(undoneIn(plan, survey), closing.undone);
+    const closing = asFrozen(write.closing, this.record);
+    const more = notAmong(undoneIn(plan, survey), closing.undone).filter(
+      ({ what }) => !(closing.leftAsFrozen && what === 'as-left-is-older'),
+    );
     const side = more.length > 0 ? this.choices.get(CLOSING_AT) : 'mine';
     if (side === undefined)
       this.open.push({ at: CLOSING_AT, base: null, mine: closing.undone, theirs: more });
@@ -146,6 +151,17 @@ class Rebasing<W extends TimerWrite> {
     this.writes.push({ ...write, change, closing: all });
     this.record = applied(this.record, change) ?? this.record;
   }
+}
+
+/** The end of a visit whose settings as left were frozen, where others changed settings since: those are not in the box. */
+function asFrozen(closing: Closing, { plan, survey }: TimerRecord): Closing {
+  const frozen = survey.visit?.asLeft;
+  const isOlder = frozen !== undefined && !samePlan(frozen.plan, plan);
+  const wasSaid = closing.undone.some(({ what }) => what === 'as-left-is-older');
+  if (!isOlder || wasSaid) return closing;
+  const lines = planDifferences(frozen.plan, plan, '24').length;
+  const others = closing.undone.filter(({ what }) => what !== 'not-keyed');
+  return { ...closing, undone: [...others, { what: 'not-keyed', lines }], leftAsFrozen: true };
 }
 
 /**

@@ -121,6 +121,7 @@ export const notAmong = (points: readonly Undone[], others: readonly Undone[]): 
  * @param closed moment by the house's clocks, `YYYY-MM-DDTHH:MM`.
  * @param undone what somebody chose to leave undone; all of `undoneIn` has to be in it.
  * @param before faults as the last visit left them: those that are no longer noted were repaired.
+ * @param leftAsFrozen settings were changed elsewhere since: what was frozen is what is in the box.
  * @returns null where no visit is under way, or something is undone that nobody has said to leave.
  */
 export function closeVisit(
@@ -129,9 +130,14 @@ export function closeVisit(
   closed: string,
   undone: readonly Undone[] = [],
   before: ClosedVisit['faults'] = [],
+  leftAsFrozen = false,
 ): { readonly visit: ClosedVisit; readonly survey: Survey } | null {
   const { visit, undone: _earlier, ...left } = survey;
-  if (!visit || notAmong(undoneIn(plan, survey), undone).length > 0) return null;
+  const isFrozen = leftAsFrozen && visit?.asLeft !== undefined;
+  const points = notAmong(undoneIn(plan, survey), undone).filter(
+    ({ what }) => !(isFrozen && what === 'as-left-is-older'),
+  );
+  if (!visit || points.length > 0) return null;
   const open = survey.stations.flatMap(({ number, faults: noted = [] }) =>
     noted.map(({ fault }) => ({ station: number, fault: fault, open: true })),
   );
@@ -146,7 +152,9 @@ export function closeVisit(
   const { followUp, next = [] } = survey;
   const { site: _site, ...bare } = plan;
   const asLeft =
-    visit.asLeft && samePlan(visit.asLeft.plan, plan) ? visit.asLeft : { at: closed, plan: bare };
+    visit.asLeft && (isFrozen || samePlan(visit.asLeft.plan, plan))
+      ? visit.asLeft
+      : { at: closed, plan: bare };
   const later = next.map((one) => afterVisit(one, closed));
   return {
     visit: {
