@@ -282,6 +282,12 @@ const ROWS: Record<string, Row> = {
     access: 'link',
     body: () => ({ personId: randomUUID(), password: 'long enough' }),
   },
+  // For whoever was taken out, and knows it by the cookie of before: proposals.test.ts.
+  'POST /api/left-behind': {
+    access: 'open',
+    done: 401,
+    body: () => ({ id: randomUUID(), timerId: randomUUID(), changes: [{}] }),
+  },
   'POST /api/session/forgotten': {
     access: 'open',
     done: 204,

@@ -145,3 +145,52 @@ test('is taken back, changed, thrown away, and is the company’s own', async ()
   const both = await Promise.all([1, 2].map(() => propose(1, starts('02:00'), LARKHOLT)));
   expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);
 });
+
+test('whoever was taken out can change nothing, and hands over what they entered: the office reads it as theirs', async () => {
+  const wren = await server.member('technician');
+  const { person } = (await wren.get('/api/session').expect(200)).body as {
+    person: { id: string; name: string };
+  };
+  const members = (await server.tamsin.get('/api/people').expect(200)).body as {
+    id: string;
+    version: number;
+  }[];
+  const { version = 0 } = members.find(({ id }) => id === person.id) ?? {};
+  await server.tamsin
+    .post(`/api/people/${person.id}/removal`)
+    .send({ id: randomUUID(), baseVersion: version })
+    .expect(200);
+  const refused = await wren
+    .post(`/api/timers/${LARKHOLT}/changes`)
+    .send({ id: randomUUID(), baseVersion: 1, way: 'do', change: starts('04:00') })
+    .expect(401);
+  expect(refused.body).toMatchObject({ code: 'taken-out' });
+  await wren.get('/api/sites').expect(401);
+  const before = await timer(LARKHOLT);
+  const left = { id: randomUUID(), timerId: LARKHOLT, changes: [starts('04:00')] };
+  // Sent again under its id it is there once; for somebody else's device it is not taken.
+  for (let i = 0; i < 2; i++)
+    expect((await wren.post('/api/left-behind').send(left).expect(200)).body).toEqual({
+      changed: 1,
+    });
+  await wren
+    .post('/api/left-behind')
+    .set('water-clock-person', randomUUID())
+    .send({ ...left, id: randomUUID() })
+    .expect(403);
+  await wren
+    .post('/api/left-behind')
+    .send({ ...left, id: randomUUID(), changes: [{ type: 'rubbish' }] })
+    .expect(422);
+  await server.nobody.post('/api/left-behind').send(left).expect(401);
+  await server.stranger.post('/api/left-behind').send(left).expect(401);
+  expect((await timer(LARKHOLT)).version).toBe(before.version);
+  const [read] = await list(server.jory, LARKHOLT);
+  expect(read).toMatchObject({
+    state: 'sent',
+    changes: [starts('04:00')],
+    note: expect.stringMatching(/Entered by Some-technician .* taken out/),
+  });
+  await answer(server.jory, read?.id ?? '', before.version).expect(200);
+  expect((await timer(LARKHOLT)).version).toBe(before.version + 1);
+});

@@ -1,6 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { DataSource } from 'typeorm';
 import { atNight } from '../database/database.ts';
+import { LEAVER_DAYS } from '../people/session.service.ts';
 import { Settings } from '../platform/settings.ts';
 
 /** Days that a thing without use is kept: as long as a device may have been away and still name it. */
@@ -16,8 +17,10 @@ const photosOf = (table: string, column: string) =>
 
 /** What each step deletes; $1: hours after which a session that is not used has ended. */
 const STEPS = {
-  sessions: `delete from sessions
-    where expires_at < now() or seen_at < now() - make_interval(hours => $1)`,
+  sessions: `delete from sessions s
+    where (expires_at < now() or seen_at < now() - make_interval(hours => $1))
+      and not exists (select from people p where p.company_id = s.company_id and p.id = s.person_id
+        and p.taken_out_at > now() - interval '${LEAVER_DAYS} days')`,
   tries: `delete from tries where expire < extract(epoch from now()) * 1000`,
   links: `delete from page_links
     where least(withdrawn_at, expires_at) < now() - interval '${KEPT_DAYS} days'`,

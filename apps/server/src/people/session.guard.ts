@@ -13,11 +13,21 @@ import { ROLE_WORDS } from './person.entity.ts';
 import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from './rights.ts';
 import { isByToken, Who } from './who.ts';
 
-export type SignedInRequest = Request & { actor?: Actor; cookies: Record<string, unknown> };
+export type SignedInRequest = Request & {
+  actor?: Actor;
+  /** Was taken out of the firm since they signed in here. */
+  leaver?: Actor;
+  cookies: Record<string, unknown>;
+};
 
 /** The person who is signed in; only in handlers that are not `Public`. */
 export const CurrentActor = createParamDecorator((_data: unknown, context: ExecutionContext) => {
   return context.switchToHttp().getRequest<SignedInRequest>().actor;
+});
+
+/** Whoever hands over what waits on their device, having been taken out; undefined: nobody. */
+export const CurrentLeaver = createParamDecorator((_data: unknown, context: ExecutionContext) => {
+  return context.switchToHttp().getRequest<SignedInRequest>().leaver;
 });
 
 /** Only an owner can give somebody another role, so owners are who to ask. */
@@ -35,6 +45,18 @@ const notByToken = () =>
   });
 
 const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
+
+/** Why nobody is let in: those who were taken out learn that their device has to hand over what waits on it. */
+const refusalOf = (leaver: Actor | null): ApiError =>
+  leaver
+    ? new ApiError({
+        code: 'taken-out',
+        message: `you were taken out of ${leaver.companyName}; what you entered can be handed over, and nothing else`,
+      })
+    : notSignedIn();
+
+/** Where somebody who was taken out hands over what waits on their device. */
+const HANDS_OVER = /^\/api\/left-behind\/?$/i;
 
 /** A page that is still open for one person, in a browser where somebody else has signed in meanwhile. */
 const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | undefined => {
@@ -59,9 +81,16 @@ export const sessionFirst =
     // The cast holds behind the parser of cookies.
     const signedIn = request as SignedInRequest;
     void who.asks(signedIn).then(
-      (actor) => {
-        const refusal = actor ? notForAnother(request, actor) : notSignedIn();
+      async (actor) => {
+        const leaver = actor ? null : await who.leaver(signedIn);
+        const mayHandOver = leaver !== null && HANDS_OVER.test(request.path);
+        const refusal = actor
+          ? notForAnother(request, actor)
+          : leaver && mayHandOver
+            ? notForAnother(request, leaver)
+            : refusalOf(leaver);
         if (actor) signedIn.actor = actor;
+        if (leaver) signedIn.leaver = leaver;
         // Read and drop the rest, so that the client gets this answer and not a broken connection.
         if (refusal) request.resume();
         next(refusal);
@@ -88,8 +117,10 @@ export class SessionGuard implements CanActivate {
       this.reflector.getAllAndOverride<T | undefined>(mark, places);
     const actor = request.actor ?? (await this.who.asks(request));
     if (actor) request.actor = actor;
-    const refusal = actor ? notForAnother(request, actor) : notSignedIn();
     if (marked<boolean>(PUBLIC)) return true;
+    const refusal = actor
+      ? notForAnother(request, actor)
+      : refusalOf(await this.who.leaver(request));
     if (refusal) throw refusal;
     const right = rightOf(marked<Right>(RIGHT), request.method);
     if (right === 'own' && isByToken(request)) throw notByToken();

@@ -45,6 +45,9 @@ export interface Signed {
 }
 
 /** Signs people in and out, and knows who a session belongs to. */
+/** Days in which somebody who was taken out can still hand over what waits on their device. */
+export const LEAVER_DAYS = 90;
+
 @Injectable()
 export class SessionService {
   /** Over https a browser takes it only from the very host, by its name. */
@@ -153,6 +156,20 @@ export class SessionService {
         tokenHash,
       ]);
     return actor;
+  }
+
+  /** Whoever used this browser and was taken out of the firm since; null: nobody. It lets them in nowhere. */
+  async leaverIn(cookies: Readonly<Record<string, unknown>>): Promise<Actor | null> {
+    if (this.tokenIn(cookies) === null) return null;
+    const [row]: Actor[] = await this.database.query(
+      `select p.company_id as "companyId", c.name as "companyName", p.id as "personId", p.name as "personName", p.role
+       from sessions s
+       join people p on p.company_id = s.company_id and p.id = s.person_id
+       join companies c on c.id = s.company_id
+       where s.token_hash = $1 and p.taken_out_at > now() - make_interval(days => $2)`,
+      [this.hashIn(cookies), LEAVER_DAYS],
+    );
+    return row ?? null;
   }
 
   private tokenIn(cookies: Readonly<Record<string, unknown>>): string | null {

@@ -27,4 +27,11 @@ export class Who {
     const token = tokenIn(request);
     return token === null ? this.sessions.actorIn(request.cookies) : this.tokens.actorOf(token);
   }
+
+  /** Whoever was taken out of the firm since they signed in here; null: nobody. */
+  leaver(request: Asking): Promise<Actor | null> {
+    return tokenIn(request) === null
+      ? this.sessions.leaverIn(request.cookies)
+      : Promise.resolve(null);
+  }
 }

@@ -8,6 +8,10 @@ export const API_CODES = {
     meaning: 'not JSON, wrong types, unknown or missing fields, or text that cannot be stored',
   },
   'not-signed-in': { status: 401, meaning: 'there is no session' },
+  'taken-out': {
+    status: 401,
+    meaning: 'the person was taken out of the firm; what they entered can be handed over',
+  },
   'wrong-sign-in': { status: 401, meaning: 'the address and the password do not match' },
   'code-needed': { status: 401, meaning: 'the person has a second factor: send its code, too' },
   'wrong-code': { status: 401, meaning: 'the code of the second factor is wrong, old or used' },

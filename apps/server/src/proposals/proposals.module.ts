@@ -1,13 +1,14 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { Proposal } from './proposal.entity.ts';
+import { LeftBehindController } from './left-behind.controller.ts';
 import { ProposalsController } from './proposals.controller.ts';
 import { ProposalsService } from './proposals.service.ts';
 
 /** What those propose who may not change a timer. */
 @Module({
   imports: [TypeOrmModule.forFeature([Proposal])],
-  controllers: [ProposalsController],
+  controllers: [ProposalsController, LeftBehindController],
   providers: [ProposalsService],
 })
 export class ProposalsModule {}

@@ -16,6 +16,7 @@ import { Timer } from '../sites/timer.entity.ts';
 import type { ChangePlanBody } from '../timers/change-body.ts';
 import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
 import type { AnswerProposalBody, MoveProposalBody } from './proposal-body.ts';
+import type { LeftBehindBody } from './left-behind-body.ts';
 import { Proposal, type ProposalState } from './proposal.entity.ts';
 
 export interface ProposalView {
@@ -168,6 +169,47 @@ export class ProposalsService {
           });
         await written({ subject: 'proposal', subjectId: proposalId, version });
         return { version };
+      },
+    });
+  }
+
+  /** Keeps what waited on the device of somebody who was taken out, as a proposal for the office to read. */
+  async leaveBehind(
+    leaver: Actor,
+    { id, timerId, changes }: LeftBehindBody,
+  ): Promise<{ changed: number }> {
+    const { companyId, personId, personName } = leaver;
+    const read = changes.map((change) => readRecordChange(change));
+    const faulty = read.findIndex(({ ok }) => !ok);
+    const [first] = read.slice(faulty === -1 ? read.length : faulty);
+    if (first && !first.ok) throw notAccepted(apiFaults(first.faults, ['changes', faulty]));
+    const entered = read.flatMap((one) => (one.ok ? [one.value] : []));
+    const answer = { changed: entered.length };
+    return writeOnce(this.database, leaver, {
+      id: id.toLowerCase(),
+      meaning: ['left-behind', timerId, entered],
+      again: () => answer,
+      make: async (database, written) => {
+        const timer = await lockedTimer(database, leaver, timerId.toLowerCase());
+        const open = await database.findOneBy(Proposal, {
+          ...{ companyId, timerId: timer.id, personId },
+          state: In(OPEN),
+        });
+        const proposalId = open?.id ?? randomUUID();
+        const version = (open?.version ?? 1) + 1;
+        const row = {
+          changes: [...(open?.changes ?? []), ...entered],
+          ...{ version, movedAt: new Date(), state: 'sent' as const },
+          note: `Entered by ${personName} on a device without a network, and handed over after they were taken out of the firm.`,
+        };
+        if (open) await database.update(Proposal, { companyId, id: proposalId }, row);
+        else
+          await database.insert(Proposal, {
+            ...{ companyId, id: proposalId, timerId: timer.id, personId, ...row },
+          });
+        await written({ subject: 'proposal', subjectId: proposalId, version });
+        await tell(database, { kind: 'proposals', companyId, timerId: timer.id });
+        return answer;
       },
     });
   }

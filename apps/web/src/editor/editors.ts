@@ -46,6 +46,8 @@ function make(
     merging: () => import('./merging.ts'),
     keep: (queues) => keepPending(id, queues),
     later: (work, milliseconds) => setTimeout(work, milliseconds),
+    // The page is loaded anew: it belongs to nobody now, and hands over what waits.
+    takenOut: () => location.reload(),
     saved: (write) => hears.forEach((hear) => hear(id, write)),
   });
   own.forEach((queue) => editor.resume(queue));

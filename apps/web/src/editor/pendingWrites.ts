@@ -93,6 +93,15 @@ export const waitingTimers = (): readonly string[] => {
   return [...new Set(keysOf(prefix).map((key) => key.slice(prefix.length).split(':')[0] ?? ''))];
 };
 
+/** Everything that waits on the device, whosever it is, by where it is kept. */
+export const allPending = () =>
+  keysOf(PREFIX).map((key) => ({
+    key,
+    personId: key.slice(PREFIX.length).split(':')[0]?.split('.')[1] ?? '',
+    timerId: key.slice(PREFIX.length).split(':')[1] ?? '',
+    queues: kept(key),
+  }));
+
 /** How many writes of this person wait on the device, for all timers and in all tabs. */
 export const countPending = (): number =>
   keysOf(prefixOf())

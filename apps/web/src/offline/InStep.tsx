@@ -11,7 +11,7 @@ export function InStep() {
   const { clock, order } = usePreferences();
   const behind = useSyncExternalStore(inStep.subscribe, inStep.behind);
   if (behind === null) return null;
-  const at = civilSecond(new Date(behind), deviceZone());
+  const at = Math.floor(civilSecond(new Date(behind), deviceZone()) / 60) * 60;
   const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
   return (
     <Alert

@@ -20,7 +20,7 @@ export default function Outbox() {
   const navigate = useNavigate();
   const person = useSession().data?.person;
   const proposer = person?.role === 'apprentice' ? person.id : null;
-  const { questions } = useSyncExternalStore(onWaiting, waiting);
+  const { questions, isSignedOut } = useSyncExternalStore(onWaiting, waiting);
   useEffect(() => {
     const bring = async () => {
       for (const timerId of newTimers()) await sendNewSiteOf(timerId);
@@ -48,6 +48,18 @@ export default function Outbox() {
   );
   const elsewhere = questions.filter((id) => !location.pathname.startsWith(`/timers/${id}`));
   const [first] = elsewhere;
+  if (isSignedOut)
+    return (
+      <Alert
+        banner
+        role="status"
+        type="warning"
+        title={say`You are signed out. What you entered is kept on this device, and is sent once you sign in again.`}
+        action={
+          <Button type="primary" onClick={() => location.reload()}>{say`Sign in again`}</Button>
+        }
+      />
+    );
   if (first === undefined) return null;
   return (
     <Alert

@@ -69,7 +69,7 @@ export default function KeptPage() {
   const [said, setSaid] = useState<string | null>(null);
   const again = () => client.invalidateQueries({ queryKey: KEPT_KEY });
   const moment = (at: number) =>
-    momentWords(civilSecond(new Date(at), deviceZone()), {
+    momentWords(Math.floor(civilSecond(new Date(at), deviceZone()) / 60) * 60, {
       on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
       ...{ clock, order },
     });

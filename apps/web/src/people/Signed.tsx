@@ -1,13 +1,31 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet } from 'react-router';
 import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
-import { say } from '@water-clock/core';
+import { plural, say } from '@water-clock/core';
 
 const NewVersion = lazy(() => import('../offline/NewVersion.tsx'));
 const Outbox = lazy(() => import('../offline/Outbox.tsx'));
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
+
+/** Where somebody was taken out of the firm, what they entered on this device is handed to the office. */
+function LeftBehind() {
+  const [handed, setHanded] = useState(0);
+  useEffect(() => {
+    // A stranger's device has nothing, and loads nothing of this.
+    const waits = Object.keys(localStorage).some((key) => key.startsWith('water-clock:pending:'));
+    if (waits)
+      void import('../editor/leaveBehind.ts').then(({ leaveBehind }) =>
+        leaveBehind().then(setHanded),
+      );
+  }, []);
+  return handed > 0 ? (
+    <p role="status" className="notice">
+      {say`You were taken out of the firm. What waited on this device was handed to the office: ${plural(handed, '# change', '# changes')}.`}
+    </p>
+  ) : null;
+}
 
 /** What is for people who are signed in. Shows the sign-in to strangers. */
 export function Signed() {
@@ -31,6 +49,7 @@ export function Signed() {
     );
   return (
     <main>
+      <LeftBehind />
       <SignInPage demo={demo} />
     </main>
   );

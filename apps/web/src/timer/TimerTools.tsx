@@ -82,10 +82,9 @@ export const TimerTools = memo(function TimerTools(props: Props) {
         </Hint>
       )}
       <span role="status" className={isFine ? 'soft' : 'fault'}>
-        {STATUS_ICONS[status]}{' '}
-        <span className={isPhone && (isFine || status === 'saving') ? 'hidden-but-read' : ''}>
-          {words}
-        </span>
+        {/* On a phone the words would hide the name of the house: how much waits is enough, and the line above says why. */}
+        {STATUS_ICONS[status]} {isPhone && !isFine && status !== 'saving' && snapshot.unsaved}
+        <span className={isPhone && status !== 'signed-out' ? 'hidden-but-read' : ''}>{words}</span>
       </span>
       {status === 'signed-out' && <Button href={`/timers/${view.id}`}>{say`Sign in again`}</Button>}
       <Hint title={say`Undo (u, Ctrl Z)`}>

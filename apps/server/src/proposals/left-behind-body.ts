@@ -1,0 +1,22 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsUUID } from 'class-validator';
+
+const MOST = 500;
+
+/** What waited on the device of somebody who was taken out of the firm, for one timer. */
+export class LeftBehindBody {
+  @ApiProperty({ format: 'uuid' })
+  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
+  id: string;
+
+  @ApiProperty({ format: 'uuid' })
+  @IsUUID(undefined, { message: 'timerId must be the id of a timer' })
+  timerId: string;
+
+  /** A list of `RecordChange`, in order, each read by core. */
+  @ApiProperty({ type: [Object], minItems: 1, maxItems: MOST })
+  @ArrayMaxSize(MOST, { message: `at most ${MOST} changes are handed over at once` })
+  @ArrayMinSize(1, { message: 'changes must not be empty' })
+  @IsArray({ message: 'changes must be a list' })
+  changes: unknown[];
+}

@@ -1,0 +1,33 @@
+import { Body, Controller, HttpCode, Post } from '@nestjs/common';
+import type { Actor } from '../people/actor.ts';
+import { CurrentLeaver } from '../people/session.guard.ts';
+import { ApiError } from '../platform/api-error.ts';
+import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import { Public } from '../platform/public.ts';
+import { LeftBehindBody } from './left-behind-body.ts';
+import { ProposalsService } from './proposals.service.ts';
+
+/** Somebody who was taken out can change nothing, but what they entered before is not lost: the office reads it as a proposal. */
+@Public()
+@Controller('left-behind')
+export class LeftBehindController {
+  constructor(private readonly proposals: ProposalsService) {}
+
+  @Answers({
+    schema: 'Changed',
+    fails: [
+      ...JSON_WRITE,
+      ...(['another-person', 'not-signed-in', 'not-found', 'id-reused', 'not-accepted'] as const),
+    ],
+    open: true,
+  })
+  @Post()
+  @HttpCode(200)
+  async handOver(
+    @CurrentLeaver() leaver: Actor | undefined,
+    @Body() body: LeftBehindBody,
+  ): Promise<{ changed: number }> {
+    if (!leaver) throw new ApiError({ code: 'not-signed-in', message: 'sign in first' });
+    return this.proposals.leaveBehind(leaver, body);
+  }
+}
