@@ -188,7 +188,7 @@ describe('each in their own language', () => {
   test('a person: the whole interface changes, what the server says with it, and comes back', async () => {
     const page = await house.at('/');
     await press(page, 'Tamsin Orrowby');
-    (await page.waitForSelector('::-p-text(Preferences …)'))?.click();
+    await (await page.waitForSelector('::-p-text(Preferences …)'))?.click();
     const choice = await page.waitForSelector('::-p-text(Español)');
     await choice?.click();
     await page.waitForFunction(() => document.documentElement.lang === 'es');

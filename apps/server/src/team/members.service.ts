@@ -6,7 +6,6 @@ import { AuditService } from '../people/audit.service.ts';
 import { Company } from '../people/company.entity.ts';
 import { Person, type Role } from '../people/person.entity.ts';
 import { Site } from '../sites/site.entity.ts';
-import { Session } from '../people/session.entity.ts';
 import { ApiError, notFound } from '../platform/api-error.ts';
 import type { WriteBody } from '../platform/write-body.ts';
 import type { RoleBody } from './team-body.ts';

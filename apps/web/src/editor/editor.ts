@@ -368,19 +368,25 @@ export class TimerEditor {
     }
     const { wasSent, ...rough } = next;
     const write = wasSent ? rough : { ...rough, baseVersion: this.saved.version };
+    const record = this.withPending();
     this.pending = [{ ...write, wasSent: true }, ...rest];
+    this.made = { saved: this.saved, pending: this.pending, record };
     this.tell();
     const { version } = await this.surroundings.transport.send(write);
     // A write makes the next version, also when it is repeated; another answer says nothing of it.
     if (version !== write.baseVersion + 1)
       throw new UnreachableError('the answer is not that of this write');
+    // It was shown already: of hundreds that wait, each is worked out once.
+    const isNew = version > this.saved.version;
+    const shown = this.withPending();
     // A write that had arrived before a reload is in what was loaded already.
-    if (version > this.saved.version) {
+    if (isNew) {
       const { plan, survey } = withWrite(this.saved, next) ?? this.saved;
       const merging = touchesPlan(next.change) ? null : (this.saved.merging ?? null);
       this.saved = { version, plan, survey, merging };
     }
     this.pending = this.pending.slice(1);
+    this.made = isNew ? { saved: this.saved, pending: this.pending, record: shown } : null;
     this.tell();
     this.surroundings.saved?.(write);
   }

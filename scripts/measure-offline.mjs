@@ -1,0 +1,153 @@
+/**
+ * The application without a network, as docs/benchmarks.md tells it: how soon a kept timer stands with the processor throttled four-fold, how much 200 kept sites take, how long 500 waiting
+ * changes take to be in step, and how the memory grows over a month of visits.
+ */
+import { yardstick } from '../packages/core/bench/yardstick.mjs';
+import { onStage } from './stage.mjs';
+
+const LARKHOLT = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
+const FENNIMORE = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
+const TIMES = 7;
+const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const middle = (all) => [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)];
+const say = (what, value) => process.stdout.write(`| ${what} | ${value} |\n`);
+
+const whole = () =>
+  document.querySelector('.verdict[data-of="known"]') &&
+  document.querySelector('.strip-cycle') &&
+  document.querySelector('.board-cell, .phone-row');
+
+async function coldStart(page, url) {
+  await page.goto(`${url}/timers/${LARKHOLT}`);
+  await page.waitForFunction(whole);
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.reload();
+  await page.waitForFunction(whole);
+  await pause(3000);
+  await page.setOfflineMode(true);
+  for (const [what, rate] of [
+    ['not throttled', 1],
+    ['throttled four-fold', 4],
+  ]) {
+    await page.emulateCPUThrottling(rate);
+    const times = [];
+    for (let i = 0; i < TIMES; i++) {
+      await page.goto('about:blank');
+      const before = Date.now();
+      await page.goto(`${url}/timers/${LARKHOLT}`, { waitUntil: 'domcontentloaded' });
+      await page.waitForFunction(whole, { polling: 'raf' });
+      times.push(Date.now() - before);
+    }
+    say(`a kept timer stands without a network, ${what}, ms`, middle(times));
+  }
+  await page.emulateCPUThrottling(1);
+  await page.setOfflineMode(false);
+}
+
+/** The store as the application fills it, with the answers of 200 houses of this size. */
+async function kept(page, url) {
+  await page.goto(`${url}/device`);
+  const bytes = await page.evaluate(async (id) => {
+    const sizes = await Promise.all(
+      ['', '/proposals', '/visits', '/page'].map(async (part) => {
+        const answer = await fetch(`/api/timers/${id}${part}`);
+        return (await answer.text()).length;
+      }),
+    );
+    return sizes.reduce((sum, size) => sum + size, 0);
+  }, LARKHOLT);
+  say('200 kept sites of 24 stations without photos, MB', ((200 * bytes) / 1e6).toFixed(1));
+}
+
+async function comingBack(page, url) {
+  await page.goto(`${url}/timers/${FENNIMORE}`);
+  await page.waitForFunction(whole);
+  for (const [what, isMerged] of [
+    ['nobody changed it meanwhile', false],
+    ['a colleague changed it meanwhile', true],
+  ]) {
+    await page.goto(`${url}/device`);
+    const owner = await page.evaluate(
+      async (id, merged) => {
+        const { person } = await (await fetch('/api/session')).json();
+        const { version, plan, survey } = await (await fetch(`/api/timers/${id}`)).json();
+        const writes = Array.from({ length: 500 }, (_, i) => ({
+          id: crypto.randomUUID(),
+          baseVersion: version + i,
+          way: 'do',
+          at: new Date().toISOString(),
+          change: {
+            type: 'note-station',
+            station: 1 + (i % 8),
+            fields: { note: `entered in the garage, ${merged}, ${i}` },
+          },
+        }));
+        const key = `water-clock:pending:${person.companyId}.${person.id}:${id}:gone`;
+        localStorage.setItem(key, JSON.stringify([{ base: { version, plan, survey }, writes }]));
+        if (merged)
+          await fetch(`/api/timers/${id}/changes`, {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({
+              ...{ id: crypto.randomUUID(), baseVersion: version, way: 'do' },
+              change: { type: 'note', fields: { hundredMonth: 7 } },
+            }),
+          });
+        return key;
+      },
+      FENNIMORE,
+      isMerged,
+    );
+    const before = Date.now();
+    await page.goto(`${url}/device`);
+    await page.waitForFunction(
+      async (id, last) => {
+        const { survey } = await (await fetch(`/api/timers/${id}`)).json();
+        return JSON.stringify(survey).includes(last);
+      },
+      { polling: 200, timeout: 120_000 },
+      ...[FENNIMORE, `entered in the garage, ${isMerged}, 499`],
+    );
+    say(`500 waiting changes in step, ${what}, s`, ((Date.now() - before) / 1000).toFixed(1));
+    await page.evaluate((key) => localStorage.removeItem(key), owner);
+  }
+}
+
+/** Thirty days: each opens four timers and their steps, changes something, and goes back to Today. */
+async function month(page, url) {
+  const client = await page.createCDPSession();
+  const heap = async () => {
+    await client.send('HeapProfiler.collectGarbage');
+    return (await page.metrics()).JSHeapUsedSize / 1e6;
+  };
+  await page.goto(url);
+  await page.waitForSelector('.today');
+  const sizes = [];
+  for (let day = 0; day < 30; day++) {
+    for (const id of [LARKHOLT, FENNIMORE])
+      for (const step of ['', '/stations', '/minutes', '/keyin']) {
+        // Within the application, so that nothing is loaded anew.
+        await page.evaluate((to) => {
+          history.pushState(null, '', to);
+          dispatchEvent(new PopStateEvent('popstate'));
+        }, `/timers/${id}${step}`);
+        await page.waitForSelector('.verdict[data-of="known"]');
+      }
+    await page.evaluate(() => {
+      history.pushState(null, '', '/');
+      dispatchEvent(new PopStateEvent('popstate'));
+    });
+    await page.waitForSelector('.today');
+    if (day % 10 === 9 || day === 1) sizes.push(`day ${day + 1}: ${(await heap()).toFixed(0)}`);
+  }
+  say('memory of a page that stays open, MB', sizes.join(', '));
+}
+
+await onStage(async ({ page, url }) => {
+  page.on('dialog', (dialog) => void dialog.accept());
+  const asked = process.argv[2];
+  const works = { coldStart, kept, comingBack, month };
+  for (const [name, work] of Object.entries(works))
+    if (asked === undefined || asked === name) await work(page, url);
+  say('this machine’s yardstick, ms', yardstick().toFixed(0));
+});
