@@ -120,11 +120,11 @@ function withA({ plan }: TimerRecord) {
     ? plan
     : { ...plan, programs: [{ letter: 'A', starts: [], runs: [], days: null }] };
 }
-const GARDEN: TimerRecord = { ...EMPTY, plan: withA(EMPTY) };
+const START: TimerRecord = { ...EMPTY, plan: withA(EMPTY) };
 
 describe('a fact that both changed', () => {
   test('is asked about with both sides; until then theirs stands, and nothing else is asked', () => {
-    const base = made(GARDEN, starts('03:00'));
+    const base = made(START, starts('03:00'));
     const [mine, theirs] = [
       made(base, starts('05:00'), run(1, 60)),
       made(base, starts('06:00'), run(2, 60)),
@@ -142,16 +142,16 @@ describe('a fact that both changed', () => {
   });
 
   test('the same value on both sides is no question', () => {
-    expect(
-      mergeRecords(GARDEN, made(GARDEN, starts('05:00')), made(GARDEN, starts('05:00'))),
-    ).toEqual({
-      record: made(GARDEN, starts('05:00')),
-      open: [],
-    });
+    expect(mergeRecords(START, made(START, starts('05:00')), made(START, starts('05:00')))).toEqual(
+      {
+        record: made(START, starts('05:00')),
+        open: [],
+      },
+    );
   });
 
   test('taken out on one side and changed on the other', () => {
-    const base = made(GARDEN, starts('03:00'));
+    const base = made(START, starts('03:00'));
     const removed = made(base, { type: 'remove-program', program: 'A' });
     expect(ats(mergeRecords(base, made(base, starts('05:00')), removed))).toEqual([
       'plan/programs/A',
@@ -166,13 +166,13 @@ describe('a fact that both changed', () => {
       read('2027-06-01T09:00', '2027-06-01T09:04'),
       read('2027-06-01T09:10', '2027-06-01T09:14'),
     ];
-    expect(ats(mergeRecords(GARDEN, made(GARDEN, a), made(GARDEN, b)))).toEqual([
+    expect(ats(mergeRecords(START, made(START, a), made(START, b)))).toEqual([
       'survey/device/clockShown',
     ]);
   });
 
   test('what does not fit together is one question about the plan, and sound whichever side is chosen', () => {
-    const base = GARDEN;
+    const base = START;
     const mine = made(base, run(3, 600));
     const theirs = made(base, { type: 'remove-station', station: 3 }, starts('04:00'));
     const { record, open } = mergeRecords(base, mine, theirs);
@@ -186,15 +186,15 @@ describe('a fact that both changed', () => {
 describe('writes put on what somebody else saved', () => {
   test('keep their order and ids; what is saved already is idle', () => {
     const queue = writes(starts('05:00'), run(1, 300), run(2, 600));
-    const theirs = made(GARDEN, run(1, 300), { type: 'note', fields: { school: 'thumb' } });
-    const rebased = rebase(GARDEN, queue, theirs, NO_CHOICES);
+    const theirs = made(START, run(1, 300), { type: 'note', fields: { school: 'thumb' } });
+    const rebased = rebase(START, queue, theirs, NO_CHOICES);
     expect(rebased.open).toEqual([]);
     expect(rebased.writes).toEqual([queue[0], queue[2]]);
     expect(rebased.idle).toEqual([queue[1]?.id]);
   });
 
   test('a change that names a whole does not take back what others changed in it', () => {
-    const base = made(GARDEN, { type: 'note', fields: { device: { power: 'mains' } } });
+    const base = made(START, { type: 'note', fields: { device: { power: 'mains' } } });
     const [write] = writes({ type: 'note', fields: { device: { power: 'mains', note: 'cold' } } });
     const theirs = made(base, {
       ...{ type: 'note', fields: { device: { power: 'mains', batteryKind: '9 V' } } },
@@ -205,7 +205,7 @@ describe('writes put on what somebody else saved', () => {
   });
 
   test('there and back again on the way is no question, and theirs stays', () => {
-    const base = made(GARDEN, starts('03:00'));
+    const base = made(START, starts('03:00'));
     const queue = writes(starts('05:00'), run(1, 60), starts('03:00'));
     const theirs = made(base, starts('06:00'));
     const { open, record, writes: left } = rebase(base, queue, theirs, NO_CHOICES);
@@ -224,7 +224,7 @@ describe('writes put on what somebody else saved', () => {
     return { id: 'end', change, closing };
   };
   test('the end of a visit takes along what a colleague noted in it', () => {
-    const base = made(GARDEN, BEGIN);
+    const base = made(START, BEGIN);
     const theirs = made(base, visit({ done: 'new head' }));
     const { open, writes: left, record } = rebase(base, [closed(base)], theirs, NO_CHOICES);
     expect(open).toEqual([]);
@@ -233,7 +233,7 @@ describe('writes put on what somebody else saved', () => {
   });
 
   test('the end of a visit asks where more is undone by then', () => {
-    const base = made(GARDEN, BEGIN);
+    const base = made(START, BEGIN);
     const theirs = made(base, { type: 'set-settings', settings: { mode: 'off' } });
     const asked = rebase(base, [closed(base)], theirs, NO_CHOICES);
     expect(asked.open).toMatchObject([{ at: CLOSING_AT, theirs: [{ what: 'switched' }] }]);
@@ -245,8 +245,8 @@ describe('writes put on what somebody else saved', () => {
   });
 
   test('what was frozen as left stays what is in the box, also where the office changed settings meanwhile', () => {
-    const frozen = { at: '2027-06-01T09:30', plan: GARDEN.plan };
-    const base = made(GARDEN, BEGIN, visit({ asLeft: frozen }));
+    const frozen = { at: '2027-06-01T09:30', plan: START.plan };
+    const base = made(START, BEGIN, visit({ asLeft: frozen }));
     const theirs = made(base, starts('04:00'));
     const { open, writes: left } = rebase(base, [closed(base)], theirs, NO_CHOICES);
     expect(open).toEqual([]);
@@ -268,8 +268,8 @@ describe('writes put on what somebody else saved', () => {
       { by: 'Ana', at: '2027-06-01T08:00:00Z', change: starts('06:00') },
       { by: 'Jory', at: '2027-06-01T09:00:00Z', change: run(1, 60) },
     ];
-    expect(whoChanged(GARDEN, since, 'plan/programs/A/starts')?.by).toBe('Ana');
-    expect(whoChanged(GARDEN, since, 'plan/programs/A/runs/1')?.by).toBe('Jory');
+    expect(whoChanged(START, since, 'plan/programs/A/starts')?.by).toBe('Ana');
+    expect(whoChanged(START, since, 'plan/programs/A/runs/1')?.by).toBe('Jory');
   });
 });
 
@@ -301,7 +301,7 @@ describe(`${RUNS} random pairs of sides`, () => {
     let asked = 0;
     for (let seed = 1; seed <= RUNS; seed++) {
       const dice = diceOf(seed);
-      const base = made(GARDEN, ...some(GARDEN, dice, 8));
+      const base = made(START, ...some(START, dice, 8));
       const [a, b] = [some(base, dice, 6), some(base, dice, 6)];
       const [mine, theirs] = [made(base, ...a), made(base, ...b)];
       const told = `seed ${seed}`;

@@ -1,0 +1,114 @@
+/** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the firm. */
+import { beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { siteFields } from '@water-clock/core';
+import { keepNewSite, newTimers, sendNewSiteOf } from '../src/api/newSites.ts';
+import { workFor } from '../src/api/whose.ts';
+import type * as Leaving from '../src/editor/leaveBehind.ts';
+import { star, starred } from '../src/offline/starred.ts';
+import { queueOf } from './queues.ts';
+import { storage } from './storage.ts';
+
+const define = (name: string, value: unknown) =>
+  Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
+
+let leaveBehind: typeof Leaving.leaveBehind;
+beforeAll(async () => {
+  // The module looks for the locks of tabs as it loads.
+  define('navigator', {});
+  ({ leaveBehind } = await import('../src/editor/leaveBehind.ts'));
+});
+
+interface Asked {
+  readonly path: string;
+  readonly body: Record<string, unknown>;
+  readonly person: string | null;
+}
+let asked: Asked[] = [];
+let answer: (asked: Asked) => number = () => 200;
+let values = new Map<string, string>();
+
+beforeEach(() => {
+  asked = [];
+  answer = () => 200;
+  values = new Map();
+  define('localStorage', storage(values));
+  define('fetch', (path: string, init: RequestInit) => {
+    const one = {
+      path,
+      body: JSON.parse(String(init.body)) as Record<string, unknown>,
+      person: new Headers(init.headers).get('water-clock-person'),
+    };
+    asked.push(one);
+    const status = answer(one);
+    if (status === 0) return Promise.reject(new Error('no network'));
+    return Promise.resolve(
+      new Response(JSON.stringify(status === 200 ? {} : { code: 'not-found', message: 'no' }), {
+        status,
+        headers: { 'water-clock-api': '1' },
+      }),
+    );
+  });
+});
+
+const FIRM = 'brindlewick';
+const keep = (person: string, timer: string, ...ids: string[]) =>
+  values.set(
+    `water-clock:pending:${FIRM}.${person}:${timer}:tab-${ids.join()}`,
+    JSON.stringify([queueOf(...ids)]),
+  );
+
+test('everything that waits is handed over as who entered it, and taken away once the office has it', async () => {
+  keep('wren', 'larkholt', 'a', 'b');
+  keep('wren', 'fennimore', 'c');
+  expect(await leaveBehind()).toBe(3);
+  expect(asked.map(({ path, person }) => [path, person])).toEqual([
+    ['/api/left-behind', 'wren'],
+    ['/api/left-behind', 'wren'],
+  ]);
+  expect(asked[0]?.body).toMatchObject({ timerId: 'larkholt', changes: [{}, {}] });
+  expect(values.size).toBe(0);
+});
+
+test('what the office does not take, or does not get, stays, and goes again under the same id', async () => {
+  keep('wren', 'larkholt', 'a');
+  keep('tamsin', 'fennimore', 'b');
+  answer = ({ person }) => (person === 'wren' ? 0 : 403);
+  expect(await leaveBehind()).toBe(0);
+  const [first] = asked.filter(({ person }) => person === 'wren');
+  answer = ({ person }) => (person === 'wren' ? 200 : 403);
+  expect(await leaveBehind()).toBe(1);
+  const again = asked.filter(({ person }) => person === 'wren').at(-1);
+  expect(again?.body['id']).toBe(first?.body['id']);
+  expect([...values.keys()].join()).toMatch(/tamsin:fennimore/u);
+  expect([...values.keys()].join()).not.toMatch(/wren:larkholt/u);
+});
+
+test('a house that was noted without a network goes once, and stays where it does not arrive', async () => {
+  workFor({ id: 'tamsin', companyId: FIRM });
+  const { base } = queueOf('a');
+  const site = siteFields({ name: 'Over the Fence', timeZone: 'Etc/UTC' });
+  const made = { siteId: 's', timerId: 't', site, plan: base.plan };
+  expect(await keepNewSite(made)).toBe(true);
+  expect(newTimers()).toEqual(['t']);
+  answer = () => 0;
+  await expect(sendNewSiteOf('t')).rejects.toThrow(/cannot be reached/);
+  expect(newTimers()).toEqual(['t']);
+  answer = () => 200;
+  await sendNewSiteOf('t');
+  await sendNewSiteOf('t');
+  expect(newTimers()).toEqual([]);
+  expect(asked.filter(({ path }) => path === '/api/sites')).toHaveLength(2);
+  expect(asked.at(-1)?.body).toMatchObject({
+    siteId: 's',
+    timerId: 't',
+    site: { name: site.name },
+  });
+});
+
+test('a star holds for its person, on this device', () => {
+  star(['larkholt', 'fennimore'], true);
+  star(['larkholt'], false);
+  expect(starred()).toEqual(['fennimore']);
+  for (const key of values.keys()) values.set(key, '{broken');
+  expect(starred()).toEqual([]);
+});
