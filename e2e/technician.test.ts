@@ -308,9 +308,11 @@ test('two tabs on one timer: the slower one is shown both sides and decides', as
   await mine.bringToFront();
   await type(mine, 'Start 1 of B', '1:45');
   await mine.keyboard.press('Enter');
-  const rows = await sees(mine, '.conflict-table tr', /B starts/);
-  expect(rows).toMatch(/B starts \(both changed it\)2:30 am1:45 am/);
-  await press(mine, 'Put mine on top');
+  const question = await sees(mine, '.clash', /B starts/);
+  expect(question).toMatch(/2:30 am Tamsin Orrowby.*1:45 am you/s);
+  const choice = await mine.waitForSelector('.clash input[value=mine]');
+  await choice?.evaluate((one) => (one as HTMLElement).click());
+  await press(mine, 'Save it so');
   await saved(mine);
   await mine.close();
   await theirs.bringToFront();

@@ -2,7 +2,15 @@
 import { randomUUID } from 'node:crypto';
 import { rebase } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../../apps/web/src/api/request.ts';
-import type { Queue, Saved, TimerView, Write } from '../../apps/web/src/api/timers.ts';
+import {
+  savingOf,
+  savingOfSeveral,
+  type Queue,
+  type Saved,
+  type SavedSeveral,
+  type TimerView,
+  type Write,
+} from '../../apps/web/src/api/timers.ts';
 import { TimerEditor } from '../../apps/web/src/editor/editor.ts';
 import type { Dice } from '../../packages/core/tests/randomEdits.ts';
 
@@ -68,6 +76,7 @@ export class Device {
     const editor = new TimerEditor({ version, plan, survey }, [], {
       transport: {
         send: (write) => alive(this.send(timerId, write)),
+        sendSeveral: (writes) => alive(this.sendSeveral(timerId, writes)),
         load: () => alive(this.load(timerId)),
       },
       newId: () => {
@@ -152,13 +161,13 @@ export class Device {
   }
 
   private send(timerId: string, write: Write): Promise<{ version: number }> {
-    const { id, baseVersion, madeOn, way, change, closing } = write;
-    const known = { id, baseVersion, ...(madeOn === undefined ? {} : { madeOn }) };
-    return this.over(
-      'POST',
-      `/api/timers/${timerId}/${closing ? 'visits' : 'changes'}`,
-      closing ? { ...known, ...closing } : { ...known, way, change },
-    ) as Promise<{ version: number }>;
+    const { to, body } = savingOf(timerId, write);
+    return this.over('POST', to, body) as Promise<{ version: number }>;
+  }
+
+  private sendSeveral(timerId: string, writes: readonly Write[]): Promise<SavedSeveral> {
+    const { to, body } = savingOfSeveral(timerId, writes);
+    return this.over('POST', to, body) as Promise<SavedSeveral>;
   }
 
   /** One request over this network. */

@@ -168,6 +168,13 @@ const ROWS: Record<string, Row> = {
     path: () => timer('/changes'),
     body: () => ({ ...WRITE, way: 'do', change: { type: 'note', fields: { rain: null } } }),
   },
+  'POST /api/timers/:id/changes/several': {
+    access: 'work',
+    path: () => timer('/changes/several'),
+    body: () => ({
+      writes: [{ ...WRITE, way: 'do', change: { type: 'note', fields: { rain: null } } }],
+    }),
+  },
   'GET /api/timers/:id/events': { access: 'see', path: () => timer('/events') },
   'GET /api/timers/:id/proposals': { access: 'see', path: () => timer('/proposals') },
   'POST /api/timers/:id/proposals/changes': {

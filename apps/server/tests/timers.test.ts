@@ -68,6 +68,50 @@ describe('a change', () => {
     expect((await view(FENNIMORE)).plan.programs[1]?.starts).toEqual(['04:00']);
   });
 
+  test('of several in one request each is saved by itself, up to the first that is refused', async () => {
+    const { version } = await view(FENNIMORE);
+    const several = (writes: readonly object[]) =>
+      server.tamsin.post(`/api/timers/${FENNIMORE}/changes/several`).send({ writes });
+    const writes = ['04:05', '04:10'].map((at, i) => change(version + i, starts(at)));
+    const saved = { versions: [version + 1, version + 2], refusal: null };
+    expect((await several(writes).expect(200)).body).toEqual(saved);
+    expect((await several(writes).expect(200)).body).toEqual(saved);
+    expect((await view(FENNIMORE)).version).toBe(version + 2);
+
+    // The second does not fit, so the third, which is based on it, is not tried.
+    const wrong = change(version + 3, starts('04:65'));
+    const after = change(version + 4, starts('04:20'));
+    const answer = await several([change(version + 2, starts('04:15')), wrong, after]);
+    expect(answer.body).toMatchObject({
+      versions: [version + 3],
+      refusal: { status: 422, body: { code: 'not-accepted' } },
+    });
+    expect((await view(FENNIMORE)).plan.programs[1]?.starts).toEqual(['04:15']);
+    await several([]).expect(400);
+    await several(Array.from({ length: 51 }, () => wrong)).expect(400);
+    await several([{ ...wrong, id: 'none' }]).expect(400);
+  });
+
+  test('put on top of a colleague’s says so, until somebody sets it anew', async () => {
+    const merging = async () => ((await view(FENNIMORE)) as View & { merging: unknown }).merging;
+    const { version } = await view(FENNIMORE);
+    await write(FENNIMORE, change(version, starts('03:00')), server.jory).expect(200);
+    expect(await merging()).toBeNull();
+
+    const mine = { type: 'set-starts', program: 'A', starts: ['03:10'] };
+    const stale = await write(FENNIMORE, change(version, mine)).expect(409);
+    expect(stale.body).toMatchObject({
+      since: [{ by: 'Jory Pellaway', change: starts('03:00') }],
+    });
+    await write(FENNIMORE, change(version + 1, mine, { madeOn: version })).expect(200);
+    expect(await merging()).toMatchObject({ by: 'Tamsin Orrowby', over: ['Jory Pellaway'] });
+    const note = { type: 'note', fields: { rain: null } };
+    await write(FENNIMORE, change(version + 2, note), server.jory).expect(200);
+    expect(await merging()).not.toBeNull();
+    await write(FENNIMORE, change(version + 3, starts('03:30')), server.jory).expect(200);
+    expect(await merging()).toBeNull();
+  });
+
   test('under an id that was used for another one is refused', async () => {
     const { version } = await view(FENNIMORE);
     const body = change(version, starts('04:15'));

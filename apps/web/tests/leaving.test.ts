@@ -32,10 +32,10 @@ beforeEach(() => {
   answer = () => 200;
   values = new Map();
   define('localStorage', storage(values));
-  define('fetch', (path: string, init: RequestInit) => {
+  define('fetch', (path: string, init: RequestInit & { body: string }) => {
     const one = {
       path,
-      body: JSON.parse(String(init.body)) as Record<string, unknown>,
+      body: JSON.parse(init.body) as Record<string, unknown>,
       person: new Headers(init.headers).get('water-clock-person'),
     };
     asked.push(one);

@@ -186,6 +186,10 @@ export const SCHEMAS: Record<string, Schema> = {
   }),
   LastChange: record({ version: count, by: orNull(text), at: orNull(moment) }),
   Version: record({ version: count }),
+  Saved: record({
+    versions: listOf(count),
+    refusal: orNull(record({ status: count, body: document('an answer that is not a success') })),
+  }),
   LibraryEntry: record({ id: uuid, version: count, document: orNull(ref('LibraryDocument')) }),
   Photo: record({ id: uuid, width: count, height: count }),
   VisitSummary: record({ id: uuid, by: text, visit: ref('Visit') }),

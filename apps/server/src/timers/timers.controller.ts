@@ -17,8 +17,13 @@ import { fileOf } from '../platform/files.ts';
 import { Answers, JSON_WRITE, WORK } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
 import { WorkService } from '../work/work.service.ts';
-import { ChangePlanBody } from './change-body.ts';
-import { TimersService, type LastChange, type TimerView } from './timers.service.ts';
+import { ChangePlanBody, ChangesBody } from './change-body.ts';
+import {
+  TimersService,
+  type LastChange,
+  type SavedSeveral,
+  type TimerView,
+} from './timers.service.ts';
 
 /** As many days as on the command line. */
 const MOST_DAYS = 3660;
@@ -64,6 +69,18 @@ export class TimersController {
     @Body() body: ChangePlanBody,
   ): Promise<{ version: number }> {
     return this.timers.change(actor, id, body);
+  }
+
+  /** Several, each by itself and in their order; the first that is refused ends it, and is answered as it would be alone. */
+  @Answers({ schema: 'Saved', fails: [...JSON_WRITE, 'not-found'] })
+  @Post(':id/changes/several')
+  @HttpCode(200)
+  changes(
+    @CurrentActor() actor: Actor,
+    @IdParam('timer') id: string,
+    @Body() body: ChangesBody,
+  ): Promise<SavedSeveral> {
+    return this.timers.changes(actor, id, body);
   }
 
   /** The timer as a plan document, to be saved as a file. */

@@ -19,7 +19,7 @@ import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { todayIn } from '../sites/today.ts';
 import { siteView, type SiteView } from '../sites/sites.service.ts';
-import type { ChangePlanBody } from './change-body.ts';
+import type { ChangePlanBody, ChangesBody } from './change-body.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
 export interface LastChange {
@@ -27,6 +27,13 @@ export interface LastChange {
   /** Null where nobody has changed the timer yet. */
   readonly by: string | null;
   readonly at: string | null;
+}
+
+/** What became of several writes: the versions that they made, up to the first that was refused. */
+export interface SavedSeveral {
+  readonly versions: readonly number[];
+  /** Null: none was. */
+  readonly refusal: { readonly status: number; readonly body: unknown } | null;
 }
 
 export interface PastChange {
@@ -225,6 +232,21 @@ export class TimersService {
         return { version };
       },
     });
+  }
+
+  /** Saves changes one after another, each as if it came alone. What a trouble of the server cuts short can be sent again. */
+  async changes(actor: Actor, id: string, { writes }: ChangesBody): Promise<SavedSeveral> {
+    const versions: number[] = [];
+    for (const write of writes)
+      try {
+        versions.push((await this.change(actor, id, write)).version);
+      } catch (error) {
+        const status = error instanceof ApiError ? error.getStatus() : 500;
+        // No such timer, or trouble of the server: not this one write is refused.
+        if (!(error instanceof ApiError) || status === 404 || status >= 500) throw error;
+        return { versions, refusal: { status, body: error.getResponse() } };
+      }
+    return { versions, refusal: null };
   }
 
   private async withSite({ companyId }: Actor, id: string): Promise<Timer> {

@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { applyRecordChange, type RecordChange, type TimerRecord } from '@water-clock/core';
 import { newId, request } from './request.ts';
-import { loadTimer, type Saved, type Write } from './timers.ts';
+import { changeBody, loadTimer, type Saved, type Write } from './timers.ts';
 
 export interface Proposal {
   readonly id: string;
@@ -57,7 +57,7 @@ export async function loadProposed(timerId: string, personId: string): Promise<S
 }
 
 export const sendProposed = (timerId: string, write: Write) =>
-  request<{ version: number }>('POST', `${path(timerId)}/changes`, write);
+  request<{ version: number }>('POST', `${path(timerId)}/changes`, changeBody(write));
 
 function useStep<In>(timerId: string, step: (given: In) => Promise<Proposal>) {
   const client = useQueryClient();

@@ -7,7 +7,7 @@ import type {
   Survey,
   TimerRecord,
 } from '@water-clock/core';
-import { request } from './request.ts';
+import { request, type RefusedError } from './request.ts';
 import type { Site } from './sites.ts';
 
 export interface TimerView {
@@ -40,15 +40,43 @@ export const timerKeys = {
 };
 
 export const loadTimer = (id: string) => request<TimerView>('GET', path(id));
-/** A change, or the end of the visit. */
+
+const known = ({ id, baseVersion, madeOn }: Write) => ({
+  ...{ id, baseVersion },
+  ...(madeOn === undefined ? {} : { madeOn }),
+});
+/** What the server takes of a change; the rest is the device's own. */
+export const changeBody = (write: Write) => ({
+  ...known(write),
+  ...{ way: write.way, change: write.change },
+});
+const changesOf = (timerId: string) => `${path(timerId)}/changes`;
+
+/** Where a write goes, a change or the end of the visit, and what is sent. */
+export const savingOf = (timerId: string, write: Write) =>
+  write.closing
+    ? { to: `${path(timerId)}/visits`, body: { ...known(write), ...write.closing } }
+    : { to: changesOf(timerId), body: changeBody(write) };
 export const sendWrite = (timerId: string, write: Write) => {
-  const { id, baseVersion, madeOn, way, change, closing } = write;
-  const known = { id, baseVersion, ...(madeOn === undefined ? {} : { madeOn }) };
-  return closing
-    ? request<{ version: number }>('POST', `${path(timerId)}/visits`, { ...known, ...closing })
-    : request<{ version: number }>('POST', `${path(timerId)}/changes`, { ...known, way, change });
+  const { to, body } = savingOf(timerId, write);
+  return request<{ version: number }>('POST', to, body);
 };
 export const exportPath = (id: string) => `${path(id)}/export`;
+
+/** The answer to several changes: the versions up to the first that was refused. */
+export interface SavedSeveral {
+  readonly versions: readonly number[];
+  readonly refusal: { readonly status: number; readonly body: RefusedError['body'] } | null;
+}
+/** Where several changes go in one request, each saved by itself. */
+export const savingOfSeveral = (timerId: string, writes: readonly Write[]) => ({
+  to: `${changesOf(timerId)}/several`,
+  body: { writes: writes.map(changeBody) },
+});
+export function sendWrites(timerId: string, writes: readonly Write[]): Promise<SavedSeveral> {
+  const { to, body } = savingOfSeveral(timerId, writes);
+  return request<SavedSeveral>('POST', to, body);
+}
 
 /** The timer as saved when the page opens. Afterwards the editor is ahead of it, so it is not fetched again. */
 export const useTimer = (id: string, enabled = true) =>

@@ -17,7 +17,7 @@ import {
   say,
 } from '@water-clock/core';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
-import type { Conflict } from './editor.ts';
+import type { Conflict } from './editing.ts';
 
 const toTheMinute = (second: number) => second - (second % 60);
 

@@ -9,19 +9,16 @@ import {
   applyRecordChange,
   touchesPlan,
   type Choices,
-  type Clash,
   type Closing,
   type Fault,
-  type Plan,
-  type rebase,
   type Rebased,
   type RecordChange,
-  type Survey,
   type TimerRecord,
   say,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../api/request.ts';
-import type { Merging, Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
+import type { Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
+import type { Conflict, Merges, Snapshot, Status, Surroundings } from './editing.ts';
 
 /** A write that is not known to be saved. */
 interface Pending extends Write {
@@ -29,76 +26,9 @@ interface Pending extends Write {
   readonly wasSent: boolean;
 }
 
-/** Both sides where another tab or person saved first, and changed the same facts. */
-export interface Conflict {
-  /** What both began with. */
-  readonly base: TimerRecord;
-  readonly mine: TimerRecord;
-  /** When the last of mine was made, by this device's clock, ISO. */
-  readonly mineAt: string;
-  readonly theirs: Theirs;
-  /** What has to be asked; all else is put together. */
-  readonly open: readonly Clash[];
-  /** What was asked before, and opened another question. */
-  readonly chosen: Choices;
-}
-
-export type Status = 'saved' | 'saving' | 'offline' | 'signed-out';
-
-export interface Snapshot {
-  /** As on the screen: saved, pending and being typed. */
-  readonly plan: Plan;
-  /** The same without what is being typed or dragged: what an entry is compared with. */
-  readonly settled: Plan;
-  /** What was found out, as on the screen. */
-  readonly survey: Survey;
-  /** Of what is saved. */
-  readonly version: number;
-  readonly status: Status;
-  /** Changes that are not known to be saved. */
-  readonly unsaved: number;
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-  readonly conflict: Conflict | null;
-  /** The server refused a change; it was taken back. */
-  readonly refusal: string | null;
-  /** The settings were changed by several apart from each other, and put together. */
-  readonly merging: Merging | null;
-  /** Somebody else's saved change that was taken over, both sides. */
-  readonly news: {
-    readonly before: TimerRecord;
-    readonly after: TimerRecord;
-    readonly by: string | null;
-  } | null;
-}
-
-export interface Transport {
-  /** Saves a write; resolves to the version that it made. */
-  send(write: Write): Promise<{ readonly version: number }>;
-  load(): Promise<Saved>;
-}
-
-export interface Merges {
-  readonly rebase: typeof rebase;
-}
-
-export interface Surroundings {
-  readonly transport: Transport;
-  readonly newId: () => string;
-  /** Keeps what is not saved through a reload. */
-  readonly keep: (queues: readonly Queue[]) => void;
-  readonly later: (work: () => void, milliseconds: number) => void;
-  /** How writes are put on what somebody else saved: loaded when that happens. */
-  readonly merging: () => Promise<Merges>;
-  /** This device's clock. */
-  readonly now?: () => Date;
-  /** The person was taken out of the firm: nothing of theirs is saved any more. */
-  readonly takenOut?: () => void;
-  /** A write was saved. */
-  readonly saved?: (write: Write) => void;
-}
-
 const RETRY_MILLISECONDS = 2000;
+/** As many as the office takes at once. */
+const MOST_AT_ONCE = 50;
 
 /** Refusals that say nothing about the write itself: it waits. */
 const LATER = ['too-many-tries', 'failed'];
@@ -366,13 +296,43 @@ export class TimerEditor {
       if (loaded.version >= this.saved.version) this.adopt(loaded);
       return;
     }
-    const { wasSent, ...rough } = next;
-    const write = wasSent ? rough : { ...rough, baseVersion: this.saved.version };
+    const chunk = this.chunk(next, rest);
     const record = this.withPending();
-    this.pending = [{ ...write, wasSent: true }, ...rest];
+    this.pending = [
+      ...chunk.map((write) => ({ ...write, wasSent: true })),
+      ...this.pending.slice(chunk.length),
+    ];
     this.made = { saved: this.saved, pending: this.pending, record };
     this.tell();
-    const { version } = await this.surroundings.transport.send(write);
+    const { transport } = this.surroundings;
+    const [only] = chunk;
+    if (only && (chunk.length === 1 || !transport.sendSeveral)) {
+      this.isSaved(only, (await transport.send(only)).version);
+      return;
+    }
+    const { versions, refusal } = (await transport.sendSeveral?.(chunk)) ?? {
+      versions: [],
+      refusal: null,
+    };
+    for (const [i, write] of chunk.slice(0, versions.length).entries())
+      this.isSaved(write, versions[i]);
+    if (refusal) throw new RefusedError(refusal.status, refusal.body);
+  }
+
+  /** The next write, and changes behind it that go with it: each based on the version that the one before makes. */
+  private chunk(next: Pending, rest: readonly Pending[]): Write[] {
+    const first = next.wasSent ? next.baseVersion : this.saved.version;
+    const ends = rest.findIndex(({ closing }) => closing !== undefined);
+    const most = this.surroundings.transport.sendSeveral && !next.closing ? MOST_AT_ONCE : 1;
+    const changes = [next, ...(ends < 0 ? rest : rest.slice(0, ends))].slice(0, most);
+    return changes.map(({ wasSent: _wasSent, ...write }, i) => ({
+      ...write,
+      baseVersion: first + i,
+    }));
+  }
+
+  /** The first write that waits has made a version. */
+  private isSaved(write: Write, version: number | undefined): void {
     // A write makes the next version, also when it is repeated; another answer says nothing of it.
     if (version !== write.baseVersion + 1)
       throw new UnreachableError('the answer is not that of this write');
@@ -381,8 +341,8 @@ export class TimerEditor {
     const shown = this.withPending();
     // A write that had arrived before a reload is in what was loaded already.
     if (isNew) {
-      const { plan, survey } = withWrite(this.saved, next) ?? this.saved;
-      const merging = touchesPlan(next.change) ? null : (this.saved.merging ?? null);
+      const { plan, survey } = withWrite(this.saved, write) ?? this.saved;
+      const merging = touchesPlan(write.change) ? null : (this.saved.merging ?? null);
       this.saved = { version, plan, survey, merging };
     }
     this.pending = this.pending.slice(1);

@@ -4,9 +4,17 @@
  */
 import { loadProposed, sendProposed } from '../api/proposals.ts';
 import { newId } from '../api/request.ts';
-import { loadTimer, sendWrite, type Saved, type TimerView, type Write } from '../api/timers.ts';
+import {
+  loadTimer,
+  sendWrite,
+  sendWrites,
+  type Saved,
+  type TimerView,
+  type Write,
+} from '../api/timers.ts';
 import { sendNewSiteOf } from '../api/newSites.ts';
-import { TimerEditor, type Transport } from './editor.ts';
+import type { Transport } from './editing.ts';
+import { TimerEditor } from './editor.ts';
 import { keepPending, leftBehind, pendingOf, waitingTimers } from './pendingWrites.ts';
 
 const editors = new Map<string, TimerEditor>();
@@ -20,6 +28,10 @@ const transportOf = (id: string, proposer: string | null): Transport =>
         send: async (write) => {
           await sendNewSiteOf(id);
           return sendWrite(id, write);
+        },
+        sendSeveral: async (writes) => {
+          await sendNewSiteOf(id);
+          return sendWrites(id, writes);
         },
         load: () => loadTimer(id),
       }

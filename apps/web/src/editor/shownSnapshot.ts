@@ -2,7 +2,8 @@
  * The editor's state as the page shows it. What is being typed or dragged waits a moment for the worker's answer, so
  * that both are drawn in one go; everything else shows at once. No interface code.
  */
-import type { Snapshot, TimerEditor } from './editor.ts';
+import type { Snapshot } from './editing.ts';
+import type { TimerEditor } from './editor.ts';
 
 /** The page does not wait for a worker longer than this, milliseconds. */
 const PATIENCE_MILLISECONDS = 60;

@@ -10,7 +10,8 @@ import {
   type EpochDay,
   say,
 } from '@water-clock/core';
-import type { Snapshot, TimerEditor } from '../editor/editor.ts';
+import type { Snapshot } from '../editor/editing.ts';
+import type { TimerEditor } from '../editor/editor.ts';
 import { useScreen } from '../frame/useScreen.ts';
 import { Board } from './Board.tsx';
 import { PhonePrograms } from './PhonePrograms.tsx';

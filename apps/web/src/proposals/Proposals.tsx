@@ -1,7 +1,8 @@
 import { lazy, Suspense, useState } from 'react';
 import { Alert, Button } from 'antd';
 import { useProposals, type Proposal } from '../api/proposals.ts';
-import type { Snapshot, TimerEditor } from '../editor/editor.ts';
+import type { Snapshot } from '../editor/editing.ts';
+import type { TimerEditor } from '../editor/editor.ts';
 import { OwnProposal } from './OwnProposal.tsx';
 import { say } from '@water-clock/core';
 

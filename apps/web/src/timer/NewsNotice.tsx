@@ -1,6 +1,6 @@
 import { Alert, type AlertProps } from 'antd';
 import { say } from '@water-clock/core';
-import type { Snapshot } from '../editor/editor.ts';
+import type { Snapshot } from '../editor/editing.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { newsWords } from './newsWords.ts';
 

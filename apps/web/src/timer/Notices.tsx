@@ -2,7 +2,8 @@ import { lazy, memo, Suspense } from 'react';
 import { Alert } from 'antd';
 import { listed, momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
-import type { Snapshot, TimerEditor } from '../editor/editor.ts';
+import type { Snapshot } from '../editor/editing.ts';
+import type { TimerEditor } from '../editor/editor.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 
 const NewsNotice = lazy(() => import('./NewsNotice.tsx'));

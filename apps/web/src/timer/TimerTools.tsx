@@ -11,7 +11,8 @@ import {
   UndoOutlined,
 } from '@ant-design/icons';
 import { usePreferences } from '../platform/preferences.tsx';
-import type { Snapshot, TimerEditor } from '../editor/editor.ts';
+import type { Snapshot } from '../editor/editing.ts';
+import type { TimerEditor } from '../editor/editor.ts';
 import { exportPath, type TimerView } from '../api/timers.ts';
 import { ChecksButton } from '../checks/ChecksButton.tsx';
 import { Hint } from '../fields/Hint.tsx';
