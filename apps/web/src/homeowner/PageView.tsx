@@ -64,7 +64,7 @@ export default function PageView(props: StepProps & { readonly version: number }
   const day = (moment: string) => dateWords(parseDate(moment.slice(0, 10)) ?? today, today, order);
   return (
     <div className="survey-view stack page-column">
-      <div className="files row near">
+      <div className="row near at-foot">
         <Switch
           label={say`Language of the page`}
           value={page.data.language}
@@ -92,6 +92,8 @@ export default function PageView(props: StepProps & { readonly version: number }
           href={cardPdfPath(timerId, '4x6', language)}
           target="_blank"
         >{say`Card, 4 × 6 in`}</Button>
+      </div>
+      <div className="row near">
         <SelectField
           aria-label={say`Good for`}
           value={days}
