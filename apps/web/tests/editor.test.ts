@@ -20,7 +20,7 @@ import {
 import { RefusedError, UnreachableError } from '../src/api/request.ts';
 import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
 import { stacksOf, TimerEditor } from '../src/editor/editor.ts';
-import { type Queue, type Saved, type Write } from '../src/api/timers.ts';
+import { type Queue, type Saved, type SavedSeveral, type Write } from '../src/api/timers.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');
@@ -41,6 +41,8 @@ class SimulatedServer {
   saved: Saved = { version: 1, plan: EMPTY, survey: EMPTY_SURVEY };
   readonly done = new Map<string, number>();
   readonly madeOn: (number | undefined)[] = [];
+  /** How many writes came in each request of several, and of how many letters. */
+  readonly requests: { writes: number; letters: number }[] = [];
   /** The visit that was closed last. */
   closed: Visit | undefined;
   /** The next write is one that the server does not accept. */
@@ -67,6 +69,19 @@ class SimulatedServer {
     this.done.set(write.id, this.saved.version);
     return { version: this.saved.version };
   }
+
+  takeSeveral(writes: readonly Write[]): SavedSeveral {
+    this.requests.push({ writes: writes.length, letters: JSON.stringify(writes).length });
+    const versions: number[] = [];
+    for (const write of writes)
+      try {
+        versions.push(this.take(write).version);
+      } catch (error) {
+        if (!(error instanceof RefusedError)) throw error;
+        return { versions, refusal: { status: error.status, body: error.body } };
+      }
+    return { versions, refusal: null };
+  }
 }
 
 type Fate = 'arrives' | 'lost' | 'answer-lost';
@@ -81,16 +96,18 @@ function openTab(server: SimulatedServer, fate: () => Fate = () => 'arrives') {
   let kept: readonly Queue[] = [];
   const waiting: (() => void)[] = [];
   let ready = Promise.resolve();
+  const over = async <T>(take: () => T): Promise<T> => {
+    const now = fate();
+    await Promise.resolve();
+    if (now === 'lost') throw new UnreachableError('lost');
+    const answer = take();
+    if (now === 'answer-lost') throw new UnreachableError('answer lost');
+    return answer;
+  };
   const editor = new TimerEditor(server.saved, [], {
     transport: {
-      send: async (write) => {
-        const now = fate();
-        await Promise.resolve();
-        if (now === 'lost') throw new UnreachableError('lost');
-        const answer = server.take(write);
-        if (now === 'answer-lost') throw new UnreachableError('answer lost');
-        return answer;
-      },
+      send: (write) => over(() => server.take(write)),
+      sendSeveral: (writes) => over(() => server.takeSeveral(writes)),
       load: async () => {
         const answer = server.saved;
         await ready;
@@ -282,6 +299,29 @@ describe('two tabs', () => {
     expect(editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
     expect(server.saved.plan.programs[0]?.runs).toMatchObject([{ seconds: 600 }]);
     expect(server.saved.survey.visit).toBeUndefined();
+  });
+
+  test('many that waited go together: fifty at most, and no more than the office takes in one body', async () => {
+    const server = new SimulatedServer();
+    let isCut = true;
+    const { editor, retryAll } = openTab(server, () => (isCut ? 'lost' : 'arrives'));
+    for (let i = 1; i <= 120; i++) editor.commit(run(1, 60 * i));
+    const long = 'x'.repeat(1900);
+    const noted = (station: number, i: number) =>
+      ({ type: 'note-station', station, fields: { note: `${long}${i}` } }) as const;
+    for (let i = 0; i < 55; i++)
+      editor.commit({ type: 'together', changes: [1, 2, 3, 4].map((n) => noted(n, i)) });
+    await settle();
+    isCut = false;
+    await retryAll();
+    await settle();
+    expect(editor.snapshot()).toMatchObject({ unsaved: 0, status: 'saved', refusal: null });
+    expect(server.saved.version).toBe(1 + 120 + 55);
+    expect(server.saved.survey.stations?.map(({ note }) => note)).toEqual(
+      [1, 2, 3, 4].map(() => `${long}54`),
+    );
+    expect(Math.max(...server.requests.map(({ writes }) => writes))).toBe(50);
+    expect(Math.max(...server.requests.map(({ letters }) => letters))).toBeLessThan(110_000);
   });
 
   test('on a network that loses requests and answers, every change is saved once or asked about', async () => {

@@ -27,8 +27,9 @@ interface Pending extends Write {
 }
 
 const RETRY_MILLISECONDS = 2000;
-/** As many as the office takes at once. */
+/** As many as the office takes at once, and the letters that they may have together: a body that is too large would be refused as a whole. */
 const MOST_AT_ONCE = 50;
+const MOST_LETTERS = 100_000;
 
 /** Refusals that say nothing about the write itself: it waits. */
 const LATER = ['too-many-tries', 'failed'];
@@ -325,10 +326,14 @@ export class TimerEditor {
     const ends = rest.findIndex(({ closing }) => closing !== undefined);
     const most = this.surroundings.transport.sendSeveral && !next.closing ? MOST_AT_ONCE : 1;
     const changes = [next, ...(ends < 0 ? rest : rest.slice(0, ends))].slice(0, most);
-    return changes.map(({ wasSent: _wasSent, ...write }, i) => ({
-      ...write,
-      baseVersion: first + i,
-    }));
+    const chunk: Write[] = [];
+    let letters = 0;
+    for (const { wasSent: _wasSent, ...write } of changes) {
+      letters += JSON.stringify(write).length;
+      if (letters > MOST_LETTERS && chunk.length > 0) break;
+      chunk.push({ ...write, baseVersion: first + chunk.length });
+    }
+    return chunk;
   }
 
   /** The first write that waits has made a version. */
