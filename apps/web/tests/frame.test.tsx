@@ -64,7 +64,7 @@ test.each([1280, 800])(
   },
 );
 
-test('on a phone five phases stand at the foot; one opens its steps with what each still lacks', () => {
+test('on a phone five phases stand at the foot; one opens its steps with what each still lacks', async () => {
   const { container } = shown(390);
   expect(container.querySelector('.rail')).toBeNull();
   const phases = within(screen.getByRole('navigation')).getAllByRole('button');
@@ -73,7 +73,8 @@ test('on a phone five phases stand at the foot; one opens its steps with what ea
     phases.filter((one) => one.getAttribute('aria-current')).map((one) => one.textContent),
   ).toEqual(['Look']);
   fireEvent.click(screen.getByRole('button', { name: 'Look' }));
-  const sheet = screen.getByRole('dialog');
+  // Its part of the code comes when it is first opened.
+  const sheet = await screen.findByRole('dialog', undefined, { timeout: 20_000 });
   expect(stepLinks(sheet).map(({ textContent }) => textContent?.trim())).toEqual([
     'What was seen',
     'Stations Walked 3 of 8.',
