@@ -104,3 +104,27 @@ test('is so on every date until the last one that it names, and is worked out an
     { seed: 64, numRuns: cases(15) },
   );
 });
+
+test('a breach of the days of a week, which has the date of a Monday that is over, still holds for the day it is worked out on', () => {
+  const [kind] = TIMER_KINDS;
+  if (!kind) throw new Error('no kinds');
+  const plan: Plan = {
+    ...emptyPlan(kind),
+    stations: [{ number: 1 }],
+    programs: [
+      {
+        ...{ letter: 'A', days: { rule: 'daily' }, starts: ['04:00'] },
+        runs: [{ station: 1, seconds: 600 }],
+      },
+    ],
+  };
+  const rules: Rules = {
+    ...RULES,
+    editions: [{ from: '2026-01-01', clauses: [{ mostDaysPerWeek: 2 }] }],
+  };
+  for (let day = ON; day < ON + 7; day++) {
+    const { breaches, until } = timerStanding({ plan, survey: EMPTY_SURVEY }, rules, HOUSE, day);
+    expect(breaches.length).toBeGreaterThan(0);
+    expect([day, until >= day]).toEqual([day, true]);
+  }
+});

@@ -100,7 +100,8 @@ function lastDate(
   // A rain delay holds starts back until it is over.
   const resumes = resumesAt(plan);
   if (resumes > on * SECONDS_PER_DAY) dates.push(Math.floor(resumes / SECONDS_PER_DAY));
-  const last = Math.min(...dates);
+  // A breach of the days of a week has the date of its Monday; it was worked out on this date all the same.
+  const last = Math.max(on, Math.min(...dates));
   const now = JSON.stringify(houseRulesOn(survey.rules, rules, house, on));
   for (let day = on + 1; day <= last; day++)
     if (JSON.stringify(houseRulesOn(survey.rules, rules, house, day)) !== now) return day - 1;
