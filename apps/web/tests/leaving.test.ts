@@ -1,7 +1,8 @@
 /** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the firm. */
-import { beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { siteFields } from '@water-clock/core';
 import { keepNewSite, newTimers, sendNewSiteOf } from '../src/api/newSites.ts';
+import type { TimerView } from '../src/api/timers.ts';
 import { workFor } from '../src/api/whose.ts';
 import type * as Leaving from '../src/editor/leaveBehind.ts';
 import { star, starred } from '../src/offline/starred.ts';
@@ -111,4 +112,26 @@ test('a star holds for its person, on this device', () => {
   expect(starred()).toEqual(['fennimore']);
   for (const key of values.keys()) values.set(key, '{broken');
   expect(starred()).toEqual([]);
+});
+
+test('where the device has no room, what waits is told to stand in this page only, until there is room', async () => {
+  const { editorOf, waiting } = await import('../src/editor/editors.ts');
+  // What goes again later would keep the test from ending.
+  jest.useFakeTimers({ doNotFake: ['setImmediate'] });
+  workFor({ id: 'tamsin', companyId: FIRM });
+  answer = () => 0;
+  const { base } = queueOf();
+  // Only what the editor takes of it is given.
+  const editor = editorOf({ ...base, id: 'full', history: [] } as unknown as TimerView, null);
+  const setItem = () => {
+    throw new Error('full');
+  };
+  define('localStorage', { getItem: () => null, setItem, removeItem: () => undefined });
+  editor.commit({ type: 'note', fields: { hundredMonth: 2 } });
+  expect(waiting()).toMatchObject({ unsaved: 1, isNotKept: false });
+  while (editor.snapshot().status !== 'offline') await new Promise(setImmediate);
+  expect(waiting()).toMatchObject({ unsaved: 1, isNotKept: true });
+  define('localStorage', storage(values));
+  editor.commit({ type: 'note', fields: { hundredMonth: 3 } });
+  expect(waiting()).toMatchObject({ unsaved: 2, isNotKept: false });
 });

@@ -8,6 +8,7 @@ import {
   loadTimer,
   sendWrite,
   sendWrites,
+  type Queue,
   type Saved,
   type TimerView,
   type Write,
@@ -18,6 +19,9 @@ import { TimerEditor } from './editor.ts';
 import { keepPending, leftBehind, pendingOf, waitingTimers } from './pendingWrites.ts';
 
 const editors = new Map<string, TimerEditor>();
+/** Timers whose changes found no room on the device, and those of them whose changes wait there: only these are told of. */
+const notKept = new Set<string>();
+const inPageOnly = new Set<string>();
 const listeners = new Set<() => void>();
 const tell = () => listeners.forEach((listener) => listener());
 
@@ -36,6 +40,15 @@ const transportOf = (id: string, proposer: string | null): Transport =>
         load: () => loadTimer(id),
       }
     : { send: (write) => sendProposed(id, write), load: () => loadProposed(id, proposer) };
+
+function keep(id: string, queues: readonly Queue[]): void {
+  if (!keepPending(id, queues)) {
+    notKept.add(id);
+    return;
+  }
+  notKept.delete(id);
+  inPageOnly.delete(id);
+}
 
 /** Told of each write that was saved. */
 export type OnSaved = (timerId: string, write: Write) => void;
@@ -56,7 +69,7 @@ function make(
     transport: transportOf(id, proposer),
     newId,
     merging: () => import('./merging.ts'),
-    keep: (queues) => keepPending(id, queues),
+    keep: (queues) => keep(id, queues),
     later: (work, milliseconds) => setTimeout(work, milliseconds),
     // The page is loaded anew: it belongs to nobody now, and hands over what waits.
     takenOut: () => location.reload(),
@@ -65,7 +78,13 @@ function make(
   own.forEach((queue) => editor.resume(queue));
   void leftBehind(id).then((left) => left.forEach((queue) => editor.resume(queue)));
   editors.set(id, editor);
-  editor.subscribe(tell);
+  editor.subscribe(() => {
+    const { status, conflict } = editor.snapshot();
+    // On their way they need no room.
+    const waits = status === 'offline' || status === 'signed-out' || conflict !== null;
+    if (waits && notKept.has(id)) inPageOnly.add(id);
+    tell();
+  });
   tell();
   return editor;
 }
@@ -97,7 +116,7 @@ export async function sendWaiting(proposer: string | null): Promise<void> {
     const opened = editors.get(id);
     if (opened) queues.forEach((queue) => opened.resume(queue));
     else {
-      keepPending(id, queues);
+      keep(id, queues);
       make(id, { ...first.base, history: [] }, proposer);
     }
   }
@@ -109,9 +128,11 @@ export interface Waiting {
   /** Timers of which something has to be asked. */
   readonly questions: readonly string[];
   readonly isSignedOut: boolean;
+  /** The device has no room for what waits: it stands in this page only. */
+  readonly isNotKept: boolean;
 }
 
-let told: Waiting = { unsaved: 0, questions: [], isSignedOut: false };
+let told: Waiting = { unsaved: 0, questions: [], isSignedOut: false, isNotKept: false };
 
 /** What waits in this page; the same object until it changes. */
 export function waiting(): Waiting {
@@ -120,6 +141,7 @@ export function waiting(): Waiting {
     unsaved: all.reduce((sum, { unsaved }) => sum + unsaved, 0),
     questions: all.flatMap(({ id, conflict }) => (conflict ? [id] : [])),
     isSignedOut: all.some(({ status, unsaved }) => status === 'signed-out' && unsaved > 0),
+    isNotKept: inPageOnly.size > 0,
   };
   if (JSON.stringify(now) !== JSON.stringify(told)) told = now;
   return told;

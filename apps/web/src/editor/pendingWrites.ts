@@ -46,13 +46,15 @@ void holdLock();
 const prefixOf = () => `${PREFIX}${ownerName()}:`;
 const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofTab}`;
 
-export function keepPending(timerId: string, queues: readonly Queue[]): void {
+/** Whether it is kept: where the storage is full or forbidden, the writes are only in this page, and a reload would lose them. */
+export function keepPending(timerId: string, queues: readonly Queue[]): boolean {
   try {
     const key = keyOf(timerId, tab);
     if (queues.length === 0) localStorage.removeItem(key);
     else localStorage.setItem(key, JSON.stringify(queues));
+    return true;
   } catch {
-    // Storage is full or forbidden: the write is still on its way, and only a reload could lose it.
+    return queues.length === 0;
   }
 }
 

@@ -20,7 +20,7 @@ export default function Outbox() {
   const navigate = useNavigate();
   const person = useSession().data?.person;
   const proposer = person?.role === 'apprentice' ? person.id : null;
-  const { questions, isSignedOut } = useSyncExternalStore(onWaiting, waiting);
+  const { questions, isSignedOut, isNotKept } = useSyncExternalStore(onWaiting, waiting);
   useEffect(() => {
     const bring = async () => {
       for (const timerId of newTimers()) await sendNewSiteOf(timerId);
@@ -48,6 +48,15 @@ export default function Outbox() {
   );
   const elsewhere = questions.filter((id) => !location.pathname.startsWith(`/timers/${id}`));
   const [first] = elsewhere;
+  if (isNotKept)
+    return (
+      <Alert
+        banner
+        role="alert"
+        type="error"
+        title={say`This device has no room left: what you entered last stands only in this page. Keep the page open until it is saved.`}
+      />
+    );
   if (isSignedOut)
     return (
       <Alert

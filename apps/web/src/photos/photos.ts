@@ -5,6 +5,7 @@
 import { answered, newId, RefusedError } from '../api/request.ts';
 import { ownerName } from '../api/whose.ts';
 import { say } from '@water-clock/core';
+import { scaled } from './scaled.ts';
 
 /** Pixels along the longer side: enough to read a plate, small enough for a bad network. */
 const LONGER_SIDE = 1600;
@@ -47,12 +48,7 @@ export async function scaledDown(file: File): Promise<Blob> {
       say`${file.name} is no picture that this device can read; JPEG, PNG and WebP can be`,
     );
   }
-  const scale = Math.min(1, LONGER_SIDE / Math.max(picture.width, picture.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.max(1, Math.round(picture.width * scale));
-  canvas.height = Math.max(1, Math.round(picture.height * scale));
-  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
-  picture.close();
+  const canvas = scaled(picture, LONGER_SIDE);
   const blob = await new Promise<Blob | null>((resolve) =>
     canvas.toBlob(resolve, 'image/jpeg', QUALITY),
   );

@@ -3,6 +3,7 @@ import { keepAnswer, keptAnswer } from '../kept/kept.ts';
 import { answered } from '../api/request.ts';
 import { ownerName } from '../api/whose.ts';
 import { photoPath } from './photos.ts';
+import { scaled } from './scaled.ts';
 
 /** Pixels along the longer side. */
 const LONGER_SIDE = 320;
@@ -21,14 +22,7 @@ function photosIn(value: unknown): string[] {
 }
 
 async function small(photo: Blob): Promise<string> {
-  const picture = await createImageBitmap(photo);
-  const scale = Math.min(1, LONGER_SIDE / Math.max(picture.width, picture.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.max(1, Math.round(picture.width * scale));
-  canvas.height = Math.max(1, Math.round(picture.height * scale));
-  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
-  picture.close();
-  return canvas.toDataURL('image/jpeg', QUALITY);
+  return scaled(await createImageBitmap(photo), LONGER_SIDE).toDataURL('image/jpeg', QUALITY);
 }
 
 /** Keeps the photos of a timer's answer that are not kept yet; those that cannot be fetched are left out. */
