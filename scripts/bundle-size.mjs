@@ -23,7 +23,7 @@ const built = (name) => {
   if (!file) throw new Error(`no ${name} in apps/web/dist; build first`);
   return `assets/${file}`;
 };
-const [, main = ''] =
+const [, first = ''] =
   /src="\/(assets\/[^"]+\.js)"/.exec(fs.readFileSync(path.join(DIST, 'index.html'), 'utf8')) ?? [];
 const kilobytes = (files) =>
   [...files].reduce(
@@ -31,7 +31,7 @@ const kilobytes = (files) =>
     0,
   ) / 1000;
 
-const entry = withImports(main);
+const entry = new Set([...withImports(first), ...withImports(built('main'))]);
 const rows = [
   ['sign-in', new Set([...entry, ...withImports(built('SignInPage'))]), 220],
   [

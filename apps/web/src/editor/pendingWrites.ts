@@ -7,8 +7,8 @@
  */
 import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
+import { PREFIX } from './pendingKeys.ts';
 
-const PREFIX = 'water-clock:pending:';
 const TAB_KEY = 'water-clock:tab';
 const lockOf = (tab: string) => `water-clock:tab:${tab}`;
 

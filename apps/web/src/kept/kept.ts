@@ -12,6 +12,8 @@ interface Kept {
   readonly bytes: number;
   /** Absent where the browser offers no encryption: outside https and loopback. */
   readonly iv?: Uint8Array<ArrayBuffer>;
+  /** Pressed by gzip. */
+  readonly isSmall?: true;
   readonly data: ArrayBuffer;
 }
 
@@ -64,6 +66,9 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
   });
 }
 
+const through = (data: ArrayBuffer | Uint8Array<ArrayBuffer>, way: TransformStream) =>
+  new Response(new Blob([data]).stream().pipeThrough(way)).arrayBuffer();
+
 let sincePruned = 0;
 
 /** Drops what is too old, then the oldest until all fits. */
@@ -87,15 +92,14 @@ export async function keepAnswer(
   now = Date.now(),
 ): Promise<void> {
   try {
-    const plain = new TextEncoder().encode(JSON.stringify(body));
+    const text = new TextEncoder().encode(JSON.stringify(body));
+    const plain = await through(text, new CompressionStream('gzip'));
     const key = await keyOf(owner);
     const iv = key && crypto.getRandomValues(new Uint8Array(12));
-    const data =
-      key && iv
-        ? await crypto.subtle.encrypt({ name: CIPHER, iv }, key, plain)
-        : plain.buffer.slice(0, plain.byteLength);
+    const data = key && iv ? await crypto.subtle.encrypt({ name: CIPHER, iv }, key, plain) : plain;
     const { byteLength: bytes } = data;
-    await database().answers.put({ owner, path, at: now, bytes, data, ...(iv ? { iv } : {}) });
+    const row: Kept = { owner, path, at: now, bytes, data, isSmall: true, ...(iv ? { iv } : {}) };
+    await database().answers.put(row);
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
     if (sincePruned === 0) await prune(now);
   } catch {
@@ -118,7 +122,8 @@ export async function keptAnswer(owner: string, path: string): Promise<KeptAnswe
       key && kept.iv
         ? await crypto.subtle.decrypt({ name: CIPHER, iv: kept.iv }, key, kept.data)
         : kept.data;
-    return { body: JSON.parse(new TextDecoder().decode(plain)) as unknown, at: kept.at };
+    const text = kept.isSmall ? await through(plain, new DecompressionStream('gzip')) : plain;
+    return { body: JSON.parse(new TextDecoder().decode(text)) as unknown, at: kept.at };
   } catch {
     return null;
   }

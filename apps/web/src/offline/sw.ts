@@ -21,8 +21,6 @@ const files = self.__WB_MANIFEST;
 /** The page names the files of its version, so each version has its own. */
 const PAGES = 'water-clock-page-';
 const PAGE = `${PAGES}${files.map((file) => (typeof file === 'string' ? file : file.url)).join().length}-${hashOf(files)}`;
-/** A network that does not answer is as good as none, milliseconds. */
-const PATIENCE = 3000;
 const AT = '/';
 
 function hashOf(all: readonly (PrecacheEntry | string)[]): string {
@@ -57,19 +55,10 @@ self.addEventListener('message', (event) => {
   if (event.data?.type === 'SKIP_WAITING') void self.skipWaiting();
 });
 
-/** The page from the server where it answers, with a nonce of its own; else the one that was kept. */
+/** The page of this version, whatever the network does: a new version is taken only when somebody says so. */
 async function page(request: Request): Promise<Response> {
-  const kept = async () => (await caches.open(PAGE)).match(AT);
-  try {
-    const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE) });
-    // A server that has trouble, or a guest network's own page, is no answer.
-    if (answer.ok || answer.status < 500) return answer;
-    return (await kept()) ?? answer;
-  } catch (error) {
-    const here = await kept();
-    if (here) return here;
-    throw error;
-  }
+  const kept = await (await caches.open(PAGE)).match(AT);
+  return kept ?? fetch(request);
 }
 
 registerRoute(

@@ -3,6 +3,7 @@ import { Outlet } from 'react-router';
 import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
+import { PREFIX } from '../editor/pendingKeys.ts';
 import { plural, say } from '@water-clock/core';
 
 const NewVersion = lazy(() => import('../offline/NewVersion.tsx'));
@@ -14,7 +15,7 @@ function LeftBehind() {
   const [handed, setHanded] = useState(0);
   useEffect(() => {
     // A stranger's device has nothing, and loads nothing of this.
-    const waits = Object.keys(localStorage).some((key) => key.startsWith('water-clock:pending:'));
+    const waits = Object.keys(localStorage).some((key) => key.startsWith(PREFIX));
     if (waits)
       void import('../editor/leaveBehind.ts').then(({ leaveBehind }) =>
         leaveBehind().then(setHanded),

@@ -1,0 +1,43 @@
+/** What a browser runs first: where it is known how the page looked, that is shown; then comes the application. */
+import 'virtual:antd.css';
+import './platform/theme.css';
+import './platform/layout.css';
+
+/** Nobody waits longer for a picture, milliseconds. */
+const PATIENCE = 1000;
+/** By then the page stands, or says why not. */
+const MOST_SHOWN = 15_000;
+const PAUSE = 50;
+
+const wait = (milliseconds: number) =>
+  new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
+
+/** What the page shows is its own by now, whatever it is. */
+const stands = (page: HTMLElement): boolean =>
+  page.textContent !== '' &&
+  !page.querySelector('.page.soft[role=status], .verdict:not([data-of=known])');
+
+async function takeAway(away: () => void, page: HTMLElement): Promise<void> {
+  const over = Date.now() + MOST_SHOWN;
+  while (!stands(page) && Date.now() < over) await wait(PAUSE);
+  away();
+}
+
+async function lastLook(timerId: string, page: HTMLElement): Promise<void> {
+  const { lookOf, showLook } = await import('./kept/lastLook.ts');
+  const look = await lookOf(timerId);
+  if (!look || stands(page)) return;
+  const away = showLook(look, page);
+  void takeAway(away, page);
+  // It is on the screen before the processor is needed for all else.
+  await Promise.race([
+    new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve))),
+    wait(PATIENCE),
+  ]);
+}
+
+const page = document.getElementById('root');
+const [, timerId] = /^\/timers\/([0-9a-f-]{36})$/u.exec(location.pathname) ?? [];
+if (page && timerId !== undefined && location.search === '')
+  await Promise.race([lastLook(timerId, page).catch(() => undefined), wait(PATIENCE)]);
+await import('./main.tsx');
