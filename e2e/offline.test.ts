@@ -69,6 +69,66 @@ test('what is changed there outlives a reload without a network, and arrives whe
   await page.waitForFunction(() => !document.body.innerText.includes('No answer from the office'));
 });
 
+/** Notes what stands on the screen before the page does, and moves the device's clock on for it. */
+async function opened(daysLater: number) {
+  const script = await page.evaluateOnNewDocument((later: number) => {
+    const now = Date.now.bind(Date);
+    Date.now = () => now() + later * 86_400_000;
+    const seen = new Set<string>();
+    Object.assign(globalThis, { seen });
+    const look = () => {
+      const root = document.getElementById('root');
+      const tree = root?.previousElementSibling?.shadowRoot;
+      const text = (of: string) => tree?.querySelector<HTMLElement>(of)?.textContent ?? '';
+      if (tree)
+        seen.add(
+          JSON.stringify({
+            verdict: text('.verdict'),
+            words: text('.as-it-stood'),
+            cycles: tree.querySelectorAll('.strip-cycle').length,
+            isPressed: tree.querySelector('button')?.closest('[inert]') === null || !root?.inert,
+          }),
+        );
+      requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  }, daysLater);
+  await page.reload();
+  await page.removeScriptToEvaluateOnNewDocument(script.identifier);
+  await sees(page, '#root .strip', /./);
+  await page.waitForFunction(() => !document.getElementById('root')?.previousElementSibling);
+  expect(await page.$eval('#root', (root) => (root as HTMLElement).inert)).toBe(false);
+  const all = await page.evaluate(() => [...(globalThis as unknown as { seen: string[] }).seen]);
+  return all.map(
+    (one) =>
+      JSON.parse(one) as { verdict: string; words: string; cycles: number; isPressed: boolean },
+  );
+}
+
+test('a timer that was open before is seen at once, as it stood, and not where it has changed since', async () => {
+  await page.goto(`${house.server.url}${FENNIMORE}`);
+  await sees(page, '.strip', /./);
+  const before = await headline(page);
+  const cycles = (await page.$$('.strip-cycle')).length;
+  await new Promise((resolve) => setTimeout(resolve, 5000));
+  await page.setOfflineMode(true);
+  expect(await opened(0)).toEqual([
+    {
+      ...{ cycles, isPressed: false, verdict: expect.stringContaining(before) },
+      words: expect.stringMatching(/^As it stood on .*\d\d.*Opening/),
+    },
+  ]);
+  // On another date the verdict may be another.
+  const [later] = await opened(2);
+  expect(later).toMatchObject({ cycles, verdict: 'Working it out …' });
+  await press(page, 'Undo');
+  await sees(page, STATUS, /Waiting for the server/);
+  expect(await opened(0)).toEqual([]);
+  await page.setOfflineMode(false);
+  await page.reload();
+  await saved(page);
+});
+
 test('what is kept stands on one page, and is gone after signing out', async () => {
   await page.goto(`${house.server.url}/device`);
   await sees(page, 'main', /Fennimore house, Eight-station wall timer/);

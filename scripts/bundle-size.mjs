@@ -23,15 +23,17 @@ const built = (name) => {
   if (!file) throw new Error(`no ${name} in apps/web/dist; build first`);
   return `assets/${file}`;
 };
-const [, first = ''] =
-  /src="\/(assets\/[^"]+\.js)"/.exec(fs.readFileSync(path.join(DIST, 'index.html'), 'utf8')) ?? [];
+const [, first = '', main = ''] =
+  /src="\/(assets\/[^"]+\.js)" data-main="\/(assets\/[^"]+\.js)"/.exec(
+    fs.readFileSync(path.join(DIST, 'index.html'), 'utf8'),
+  ) ?? [];
 const kilobytes = (files) =>
   [...files].reduce(
     (sum, file) => sum + gzipSync(fs.readFileSync(path.join(DIST, file))).length,
     0,
   ) / 1000;
 
-const entry = new Set([...withImports(first), ...withImports(built('main'))]);
+const entry = new Set([...withImports(first), ...withImports(main)]);
 const rows = [
   ['sign-in', new Set([...entry, ...withImports(built('SignInPage'))]), 220],
   [

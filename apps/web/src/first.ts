@@ -1,7 +1,6 @@
 /** What a browser runs first: where it is known how the page looked, that is shown; then comes the application. */
-import 'virtual:antd.css';
-import './platform/theme.css';
-import './platform/layout.css';
+import { applicationOf } from './kept/application.ts';
+import { lookOf, showLook } from './kept/showLook.ts';
 
 /** Nobody waits longer for a picture, milliseconds. */
 const PATIENCE = 1000;
@@ -24,7 +23,6 @@ async function takeAway(away: () => void, page: HTMLElement): Promise<void> {
 }
 
 async function lastLook(timerId: string, page: HTMLElement): Promise<void> {
-  const { lookOf, showLook } = await import('./kept/lastLook.ts');
   const look = await lookOf(timerId);
   if (!look || stands(page)) return;
   const away = showLook(look, page);
@@ -40,4 +38,4 @@ const page = document.getElementById('root');
 const [, timerId] = /^\/timers\/([0-9a-f-]{36})$/u.exec(location.pathname) ?? [];
 if (page && timerId !== undefined && location.search === '')
   await Promise.race([lastLook(timerId, page).catch(() => undefined), wait(PATIENCE)]);
-await import('./main.tsx');
+await import(/* @vite-ignore */ applicationOf(document));

@@ -10,6 +10,9 @@ import { languageOf, speak } from './platform/language.ts';
 import { faceOf } from './platform/theme.ts';
 import { PreferencesProvider, storedLiked, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
+import 'virtual:antd.css';
+import './platform/theme.css';
+import './platform/layout.css';
 import { language, say } from '@water-clock/core';
 
 type Locale = NonNullable<ConfigProviderProps['locale']>;

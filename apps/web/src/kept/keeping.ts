@@ -1,6 +1,7 @@
 /** Which answers are kept on the device, and whether what a page shows is in step with the office. */
 
 /** Nobody is known before the session is: its last answer belongs to the device, and goes when somebody signs out. */
+export const KEPT_DATABASE = 'water-clock-kept';
 export const OF_DEVICE = 'device';
 export const SESSION_PATH = '/api/session';
 

@@ -3,18 +3,15 @@
  * gone when they sign out.
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
+import { KEPT_DATABASE } from './keeping.ts';
+import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 
-interface Kept {
+interface Kept extends Sealed {
   readonly owner: string;
   readonly path: string;
   /** When the server answered so, milliseconds. */
   readonly at: number;
   readonly bytes: number;
-  /** Absent where the browser offers no encryption: outside https and loopback. */
-  readonly iv?: Uint8Array<ArrayBuffer>;
-  /** Pressed by gzip. */
-  readonly isSmall?: true;
-  readonly data: ArrayBuffer;
 }
 
 interface OwnersKey {
@@ -35,7 +32,7 @@ class KeptAnswers extends Dexie {
   readonly keys!: EntityTable<OwnersKey, 'owner'>;
 
   constructor() {
-    super('water-clock-kept');
+    super(KEPT_DATABASE);
     this.version(1).stores({ answers: '[owner+path], owner, at', keys: 'owner' });
   }
 }
@@ -43,7 +40,6 @@ class KeptAnswers extends Dexie {
 let opened: KeptAnswers | null = null;
 const database = () => (opened ??= new KeptAnswers());
 
-const CIPHER = 'AES-GCM';
 const cryptography = (): SubtleCrypto | undefined => globalThis.crypto?.subtle;
 
 /** The key of an owner, made at first; null: the browser has no encryption. */
@@ -65,9 +61,6 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
     return made;
   });
 }
-
-const through = (data: ArrayBuffer | Uint8Array<ArrayBuffer>, way: TransformStream) =>
-  new Response(new Blob([data]).stream().pipeThrough(way)).arrayBuffer();
 
 let sincePruned = 0;
 
@@ -92,14 +85,9 @@ export async function keepAnswer(
   now = Date.now(),
 ): Promise<void> {
   try {
-    const text = new TextEncoder().encode(JSON.stringify(body));
-    const plain = await through(text, new CompressionStream('gzip'));
-    const key = await keyOf(owner);
-    const iv = key && crypto.getRandomValues(new Uint8Array(12));
-    const data = key && iv ? await crypto.subtle.encrypt({ name: CIPHER, iv }, key, plain) : plain;
-    const { byteLength: bytes } = data;
-    const row: Kept = { owner, path, at: now, bytes, data, isSmall: true, ...(iv ? { iv } : {}) };
-    await database().answers.put(row);
+    const sealed = await seal(body, await keyOf(owner));
+    const { byteLength: bytes } = sealed.data;
+    await database().answers.put({ owner, path, at: now, bytes, ...sealed });
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
     if (sincePruned === 0) await prune(now);
   } catch {
@@ -117,13 +105,7 @@ export async function keptAnswer(owner: string, path: string): Promise<KeptAnswe
   try {
     const kept = await database().answers.get([owner, path]);
     if (!kept) return null;
-    const key = kept.iv ? await keyOf(owner) : null;
-    const plain =
-      key && kept.iv
-        ? await crypto.subtle.decrypt({ name: CIPHER, iv: kept.iv }, key, kept.data)
-        : kept.data;
-    const text = kept.isSmall ? await through(plain, new DecompressionStream('gzip')) : plain;
-    return { body: JSON.parse(new TextDecoder().decode(text)) as unknown, at: kept.at };
+    return { body: await unseal(kept, kept.iv ? await keyOf(owner) : null), at: kept.at };
   } catch {
     return null;
   }

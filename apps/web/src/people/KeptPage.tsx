@@ -28,6 +28,7 @@ interface KeptTimer {
 }
 
 const PHOTO = /^\/api\/photos\//u;
+const OTHER = /^\/api\/(?!photos\/|timers\/[0-9a-f-]{36}$)/u;
 const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
 
 /** The name of a timer's house, as its answer has it. */
@@ -51,7 +52,7 @@ async function keptHere() {
   return {
     timers,
     photos: all.filter(({ path }) => PHOTO.test(path)).length,
-    others: all.filter(({ path }) => !TIMER.test(path) && !PHOTO.test(path)).length,
+    others: all.filter(({ path }) => OTHER.test(path)).length,
     bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
     unsent: unsentWords(await unsentHere()),
   };

@@ -35,7 +35,7 @@ export function useLastLook(shown: Shown): void {
       if (document.activeElement instanceof HTMLInputElement) return;
       const until = Date.now() + (tomorrow - now) * 1000;
       const said = { until, words, wordsOfVerdict: working };
-      void import('../kept/lastLook.ts').then(({ keepLook }) =>
+      void import('../kept/keepLook.ts').then(({ keepLook }) =>
         keepLook(ownerName(), timerId, version, said),
       );
     }, SETTLED_MS);

@@ -1,0 +1,49 @@
+import { keepAnswer } from './kept.ts';
+import { basisOf, lookPath, type LastLook } from './look.ts';
+
+/** Every class that an element needs for a rule; what stands in parentheses may be otherwise. */
+export function mayFit(selector: string, classes: ReadonlySet<string>): boolean {
+  let outer = selector;
+  for (let last = ''; last !== outer;)
+    [last, outer] = [outer, outer.replaceAll(/\([^()]*\)/gu, '')];
+  return outer
+    .split(',')
+    .some((one) => [...one.matchAll(/\.([\w-]+)/gu)].every(([, name = '']) => classes.has(name)));
+}
+
+/** Of some rules those that may fit elements with these classes, as text. What moves is left out, and fonts are the page's. */
+function fitting(rules: CSSRuleList, classes: ReadonlySet<string>): string {
+  return [...rules]
+    .map((rule) => {
+      if (rule instanceof CSSStyleRule)
+        return mayFit(rule.selectorText, classes) ? rule.cssText : '';
+      if (!(rule instanceof CSSGroupingRule)) return '';
+      const inner = fitting(rule.cssRules, classes);
+      return inner && `${rule.cssText.slice(0, rule.cssText.indexOf('{'))}{${inner}}`;
+    })
+    .join('');
+}
+
+/** Keeps how the page looks now. It must be whole. */
+export async function keepLook(
+  owner: string,
+  timerId: string,
+  version: number,
+  said: Pick<LastLook, 'until' | 'words' | 'wordsOfVerdict'>,
+): Promise<void> {
+  const page = document.getElementById('root');
+  if (!page) return;
+  const classes = new Set(
+    [...page.querySelectorAll('[class]')].flatMap((one) => [...one.classList]),
+  );
+  const look: LastLook = {
+    // A style in the text of a page is blocked there; it is put on by hand.
+    html: page.innerHTML.replaceAll(' style="', ' data-style="'),
+    styles: [...document.styleSheets].map((sheet) => fitting(sheet.cssRules, classes)).join(''),
+    ofPage: document.documentElement.style.cssText,
+    width: innerWidth,
+    basis: basisOf(owner, timerId, version),
+    ...said,
+  };
+  await keepAnswer(owner, lookPath(timerId), look);
+}
