@@ -18,7 +18,7 @@ async function builtFirst(): Promise<string> {
   return code;
 }
 
-/** Has the built page run `first.ts` in place of the application, of which it is told the address. */
+/** Has the built page run `first.ts` in place of the application, of which it is told the address. It fetches the rest itself. */
 export function firstScript(): Plugin {
   let first = '';
   return {

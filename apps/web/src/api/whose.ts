@@ -13,8 +13,10 @@ export function workFor(person: Owner): void {
   owner = { id: person.id, companyId: person.companyId };
 }
 
+export const ownerOf = ({ companyId, id }: Owner): string => `${companyId}.${id}`;
+
 /** A name for what is theirs on the device; nobody's before anybody is known. */
-export const ownerName = (): string => (owner ? `${owner.companyId}.${owner.id}` : 'nobody');
+export const ownerName = (): string => (owner ? ownerOf(owner) : 'nobody');
 
 /** Goes with each request; the server refuses it where somebody else is signed in by now. */
 export const ownerHeader = (): Record<string, string> =>

@@ -15,13 +15,27 @@ export function mayFit(selector: string, classes: ReadonlySet<string>): boolean 
 function fitting(rules: CSSRuleList, classes: ReadonlySet<string>): string {
   return [...rules]
     .map((rule) => {
-      if (rule instanceof CSSStyleRule)
-        return mayFit(rule.selectorText, classes) ? rule.cssText : '';
+      if (rule instanceof CSSStyleRule) {
+        if (!mayFit(rule.selectorText, classes)) return '';
+        // The hundreds of custom properties of the component library are passed on from the top, in place of being set on each of its elements.
+        const isTheme = /^\.css-var-\w+$/u.test(rule.selectorText);
+        return isTheme ? rule.cssText.replace(rule.selectorText, ':host') : rule.cssText;
+      }
       if (!(rule instanceof CSSGroupingRule)) return '';
       const inner = fitting(rule.cssRules, classes);
       return inner && `${rule.cssText.slice(0, rule.cssText.indexOf('{'))}{${inner}}`;
     })
     .join('');
+}
+
+/** The page as text, without the rows that begin below the window: each costs time that nobody has who waits for the others. */
+function seen(page: HTMLElement): string {
+  const below = [...page.querySelectorAll('.board-body > *, .phone-row')].filter(
+    (row) => row.getBoundingClientRect().top + scrollY > innerHeight,
+  );
+  const text = below.reduce((html, row) => html.replace(row.outerHTML, ''), page.innerHTML);
+  // A style in the text of a page is blocked there; it is put on by hand.
+  return text.replaceAll(' style="', ' data-style="');
 }
 
 /** Keeps how the page looks now. It must be whole. */
@@ -37,8 +51,7 @@ export async function keepLook(
     [...page.querySelectorAll('[class]')].flatMap((one) => [...one.classList]),
   );
   const look: LastLook = {
-    // A style in the text of a page is blocked there; it is put on by hand.
-    html: page.innerHTML.replaceAll(' style="', ' data-style="'),
+    html: seen(page),
     styles: [...document.styleSheets].map((sheet) => fitting(sheet.cssRules, classes)).join(''),
     ofPage: document.documentElement.style.cssText,
     width: innerWidth,

@@ -3,6 +3,7 @@
  * gone when they sign out.
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
+import { ownerOf } from '../api/whose.ts';
 import { KEPT_DATABASE } from './keeping.ts';
 import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 
@@ -12,6 +13,7 @@ interface Kept extends Sealed {
   /** When the server answered so, milliseconds. */
   readonly at: number;
   readonly bytes: number;
+  readonly mark?: string | number;
 }
 
 interface OwnersKey {
@@ -62,6 +64,17 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
   });
 }
 
+/** What is read of an answer without its key: whose session it is, or the version of a timer. */
+function markOf(body: unknown): Pick<Kept, 'mark'> {
+  // The cast only looks.
+  const { person, version } = (body ?? {}) as {
+    person?: { id: string; companyId: string } | null;
+    version?: number;
+  };
+  const mark = person ? ownerOf(person) : version;
+  return mark === undefined ? {} : { mark };
+}
+
 let sincePruned = 0;
 
 /** Drops what is too old, then the oldest until all fits. */
@@ -87,7 +100,7 @@ export async function keepAnswer(
   try {
     const sealed = await seal(body, await keyOf(owner));
     const { byteLength: bytes } = sealed.data;
-    await database().answers.put({ owner, path, at: now, bytes, ...sealed });
+    await database().answers.put({ owner, path, at: now, bytes, ...markOf(body), ...sealed });
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
     if (sincePruned === 0) await prune(now);
   } catch {

@@ -5,17 +5,9 @@ import { basisOf, lookPath, type LastLook } from './look.ts';
 import { unseal, type Sealed } from './sealing.ts';
 
 type Database = IDBPDatabase<{
-  answers: { key: [string, string]; value: Sealed };
+  answers: { key: [string, string]; value: Sealed & { mark?: string | number } };
   keys: { key: string; value: { key: CryptoKey } };
 }>;
-
-async function answerIn(database: Database, owner: string, path: string): Promise<unknown> {
-  const [sealed, key] = await Promise.all([
-    database.get('answers', [owner, path]),
-    database.get('keys', owner),
-  ]);
-  return sealed && unseal(sealed, key?.key ?? null);
-}
 
 /** How it last looked; null: that is not kept, or something on which it depends is another by now. */
 export async function lookOf(timerId: string): Promise<LastLook | null> {
@@ -27,26 +19,26 @@ export async function lookOf(timerId: string): Promise<LastLook | null> {
     },
   });
   try {
-    // The casts trust what our own server answered, and what was kept here.
-    const session = (await answerIn(database, OF_DEVICE, SESSION_PATH)) as
-      { person?: { id: string; companyId: string } | null } | undefined;
-    if (!session?.person) return null;
-    const owner = `${session.person.companyId}.${session.person.id}`;
-    const [look, answer] = (await Promise.all([
-      answerIn(database, owner, lookPath(timerId)),
-      answerIn(database, owner, `/api/timers/${timerId}`),
-    ])) as [LastLook | undefined, { version: number } | undefined];
-    if (!look || !answer || look.width !== innerWidth) return null;
-    return look.basis === basisOf(owner, timerId, answer.version) ? look : null;
+    const owner = (await database.get('answers', [OF_DEVICE, SESSION_PATH]))?.mark;
+    if (typeof owner !== 'string') return null;
+    const [sealed, answer, key] = await Promise.all([
+      database.get('answers', [owner, lookPath(timerId)]),
+      database.get('answers', [owner, `/api/timers/${timerId}`]),
+      database.get('keys', owner),
+    ]);
+    if (!sealed || typeof answer?.mark !== 'number') return null;
+    // The cast trusts what was kept here.
+    const look = (await unseal(sealed, key?.key ?? null)) as LastLook;
+    const isSame = look.basis === basisOf(owner, timerId, answer.mark);
+    return isSame && look.width === innerWidth ? look : null;
   } finally {
     database.close();
   }
 }
 
-/** The picture lies over the page; what is out of sight costs nothing. */
+/** The picture lies over the page. */
 const OF_PICTURE = `
-  :host { position: absolute; inset: 0 0 auto; z-index: 10; min-height: 100dvh; background: var(--paper); }
-  .board-body > * { content-visibility: auto; contain-intrinsic-size: auto 34px; }
+  :host { position: absolute; inset: 0 0 auto; z-index: 10; min-height: 100%; background: var(--paper); }
   .as-it-stood { position: fixed; inset: auto 0 0; padding: 12px 16px; background: var(--ink); color: var(--paper); font-weight: 600; }`;
 
 /** @returns takes it away again */
