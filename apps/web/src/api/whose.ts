@@ -1,9 +1,5 @@
 /** For whom this page works. What waits on a device belongs to them, and is never sent for anybody else. */
-
-interface Owner {
-  readonly id: string;
-  readonly companyId: string;
-}
+import { ownerOf, type Owner } from '../kept/keeping.ts';
 
 let owner: Owner | null = null;
 
@@ -12,8 +8,6 @@ export function workFor(person: Owner): void {
   if (owner && owner.id !== person.id) location.reload();
   owner = { id: person.id, companyId: person.companyId };
 }
-
-export const ownerOf = ({ companyId, id }: Owner): string => `${companyId}.${id}`;
 
 /** A name for what is theirs on the device; nobody's before anybody is known. */
 export const ownerName = (): string => (owner ? ownerOf(owner) : 'nobody');

@@ -7,7 +7,7 @@
  */
 import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
-import { PREFIX } from './pendingKeys.ts';
+import { PREFIX } from '../kept/pendingKeys.ts';
 
 const TAB_KEY = 'water-clock:tab';
 const lockOf = (tab: string) => `water-clock:tab:${tab}`;

@@ -1,7 +1,15 @@
 /** Which answers are kept on the device, and whether what a page shows is in step with the office. */
 
-/** Nobody is known before the session is: its last answer belongs to the device, and goes when somebody signs out. */
+export interface Owner {
+  readonly id: string;
+  readonly companyId: string;
+}
+
+/** A name for what is theirs on the device. */
+export const ownerOf = ({ companyId, id }: Owner): string => `${companyId}.${id}`;
+
 export const KEPT_DATABASE = 'water-clock-kept';
+/** Nobody is known before the session is: its last answer belongs to the device, and goes when somebody signs out. */
 export const OF_DEVICE = 'device';
 export const SESSION_PATH = '/api/session';
 

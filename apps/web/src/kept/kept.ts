@@ -3,8 +3,7 @@
  * gone when they sign out.
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
-import { ownerOf } from '../api/whose.ts';
-import { KEPT_DATABASE } from './keeping.ts';
+import { KEPT_DATABASE, ownerOf, type Owner } from './keeping.ts';
 import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 
 interface Kept extends Sealed {
@@ -68,7 +67,7 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
 function markOf(body: unknown): Pick<Kept, 'mark'> {
   // The cast only looks.
   const { person, version } = (body ?? {}) as {
-    person?: { id: string; companyId: string } | null;
+    person?: Owner | null;
     version?: number;
   };
   const mark = person ? ownerOf(person) : version;

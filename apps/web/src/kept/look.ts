@@ -2,7 +2,7 @@
  * How the page of a timer looked when it last stood whole, kept beside the answers: shown as soon as it is opened again, until the code of the page
  * stands. It is a picture of what was, says since when, and takes no press.
  */
-import { PREFIX } from '../editor/pendingKeys.ts';
+import { PREFIX } from './pendingKeys.ts';
 import { applicationOf } from './application.ts';
 
 export interface LastLook {

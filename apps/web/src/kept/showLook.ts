@@ -39,7 +39,7 @@ export async function lookOf(timerId: string): Promise<LastLook | null> {
 /** The picture lies over the page. */
 const OF_PICTURE = `
   :host { position: absolute; inset: 0 0 auto; z-index: 10; min-height: 100%; background: var(--paper); }
-  .as-it-stood { position: fixed; inset: auto 0 0; padding: 12px 16px; background: var(--ink); color: var(--paper); font-weight: 600; }`;
+  .as-it-stood { position: fixed; inset: auto 0 0; z-index: 1000; padding: 12px 16px; background: var(--ink); color: var(--paper); font-weight: 600; }`;
 
 /** @returns takes it away again */
 export function showLook(look: LastLook, page: HTMLElement): () => void {

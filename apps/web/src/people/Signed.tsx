@@ -3,7 +3,7 @@ import { Outlet } from 'react-router';
 import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
-import { PREFIX } from '../editor/pendingKeys.ts';
+import { PREFIX } from '../kept/pendingKeys.ts';
 import { plural, say } from '@water-clock/core';
 
 const NewVersion = lazy(() => import('../offline/NewVersion.tsx'));
