@@ -6,25 +6,32 @@ import { lookOf, showLook } from './kept/showLook.ts';
 const PATIENCE = 1000;
 /** By then the page stands, or says why not. */
 const MOST_SHOWN = 15_000;
+/** Once the page is there, nobody is kept from it longer until its verdict is. */
+const FOR_VERDICT = 2000;
 const PAUSE = 50;
 
 const wait = (milliseconds: number) =>
   new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
 
 /** What the page shows is its own by now, whatever it is. */
-const stands = (page: HTMLElement): boolean =>
-  page.textContent !== '' &&
-  !page.querySelector('.page.soft[role=status], .verdict:not([data-of=known])');
+const isThere = (page: HTMLElement): boolean =>
+  page.textContent !== '' && !page.querySelector('.page.soft[role=status]');
+
+const hasVerdict = (page: HTMLElement): boolean =>
+  !page.querySelector('.verdict:not([data-of=known])');
 
 async function takeAway(away: () => void, page: HTMLElement): Promise<void> {
-  const over = Date.now() + MOST_SHOWN;
-  while (!stands(page) && Date.now() < over) await wait(PAUSE);
+  let over = Date.now() + MOST_SHOWN;
+  while (Date.now() < over && !(isThere(page) && hasVerdict(page))) {
+    if (isThere(page)) over = Math.min(over, Date.now() + FOR_VERDICT);
+    await wait(PAUSE);
+  }
   away();
 }
 
 async function lastLook(timerId: string, page: HTMLElement): Promise<void> {
   const look = await lookOf(timerId);
-  if (!look || stands(page)) return;
+  if (!look || isThere(page)) return;
   const away = showLook(look, page);
   void takeAway(away, page);
   // It is on the screen before the processor is needed for all else.

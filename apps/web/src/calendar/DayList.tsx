@@ -115,7 +115,9 @@ function Item({ visit, today, sorts, plan }: ItemProps) {
           {site}
         </Link>{' '}
         <span className="soft">{placeWords(visit)}</span>{' '}
-        {overdue && <Tag color="red">{say`overdue since ${dateIn(visit.date, order)}`}</Tag>}
+        {overdue && visit.date !== today && (
+          <Tag color="red">{say`overdue since ${dateIn(visit.date, order)}`}</Tag>
+        )}
         {person && <Tag>{person.name}</Tag>}
         <div>{[stop?.note, ...reasons].filter(Boolean).join('; ') || say`planned visit`}</div>
         {isPhone && acts}

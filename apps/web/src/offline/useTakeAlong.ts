@@ -9,9 +9,9 @@ const AFTER_MS = 3000;
 const MOST_TAKEN = 60;
 const TAKEN = 'water-clock:taken';
 
-/** Fetches what the visits of a day and the starred timers need, once a day and page, so that it is there in the garage. */
-export function useTakeAlong(date: string, visits: readonly CalendarVisit[] | undefined): void {
-  const ids = (visits ?? []).filter((visit) => visit.date === date).map(({ timerId }) => timerId);
+/** Fetches what the visits of a day, overdue ones too, and the starred timers need, once a day and page, so that it is there in the garage. */
+export function useTakeAlong(date: string, visits: readonly CalendarVisit[]): void {
+  const ids = visits.map(({ timerId }) => timerId);
   const text = [...new Set([...ids, ...starred()])].slice(0, MOST_TAKEN).join(' ');
   useEffect(() => {
     const what = `${date} ${text}`;

@@ -24,6 +24,7 @@ import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
 import { useTakeAlong } from '../offline/useTakeAlong.ts';
 import { TourOffer } from './TourOffer.tsx';
+import { dueHere } from './dueHere.ts';
 
 const HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 const DAYS_OF_A_WEEK = 7;
@@ -115,18 +116,20 @@ function Attention({ counts, checking }: Pick<TimerLines, 'counts' | 'checking'>
 
 /** How many visits there are on each of the coming seven days; those overdue count for today. */
 function Week({
-  visits,
-  overdue,
+  now,
+  later,
   today,
 }: {
-  readonly visits: readonly CalendarVisit[];
-  readonly overdue: number;
+  readonly now: number;
+  readonly later: readonly CalendarVisit[];
   readonly today: EpochDay;
 }) {
   const counts = Array.from({ length: DAYS_OF_A_WEEK }, (_, i) => {
     const day = today + i;
-    const own = visits.filter(({ date }) => date === formatDate(day)).length;
-    return { day, count: i === 0 ? own + overdue : own };
+    return {
+      day,
+      count: i === 0 ? now : later.filter(({ date }) => date === formatDate(day)).length,
+    };
   });
   const most = Math.max(1, ...counts.map(({ count }) => count));
   const height = scaleLinear([0, most], [0, BAR.most]);
@@ -171,9 +174,13 @@ export default function TodayPage() {
   const style = { clock, order };
   const sites = useLines({ show: 'under-way', size: MOST_UNDER_WAY }, style);
   const worst = useLines({ sort: 'verdict', size: 1 }, style);
-  const days = useCalendar(date, formatDate(today + DAYS_AHEAD), person, style);
+  // Where the house is, it may still be yesterday.
+  const days = useCalendar(formatDate(today - 1), formatDate(today + DAYS_AHEAD), person, style);
   const open = useOpenVisits(person, style);
-  useTakeAlong(date, days.data?.visits);
+  const due = dueHere(days.data?.visits ?? [], open.data?.overdue ?? [], date);
+  const shown = due.overdue.slice(0, MOST_OVERDUE);
+  const now = [...shown, ...due.now];
+  useTakeAlong(date, now);
   if (sites.isPending || days.isPending || open.isPending) return <Loading what={say`today`} />;
   if (sites.isError)
     return <Failed what={say`Today`} error={sites.error} retry={() => void sites.refetch()} />;
@@ -182,17 +189,11 @@ export default function TodayPage() {
   if (open.isError)
     return <Failed what={say`Today`} error={open.error} retry={() => void open.refetch()} />;
   const { counts, lines } = sites.data;
-  const { overdue } = open.data;
   // The one with the most to see.
   const tourTimer = worst.data?.lines[0];
-  const shown = overdue.slice(0, MOST_OVERDUE);
-  const now = [...shown, ...days.data.visits.filter((visit) => visit.date === date)];
   const visits = now.filter((visit) => !isFollowUp(visit));
-  const first = [
-    ...now.filter(isFollowUp),
-    ...days.data.visits.filter((visit) => isFollowUp(visit) && visit.date !== date),
-  ];
-  const coming = days.data.visits.filter((visit) => !isFollowUp(visit) && visit.date !== date);
+  const first = [...now.filter(isFollowUp), ...due.later.filter(isFollowUp)];
+  const coming = due.later.filter((visit) => !isFollowUp(visit));
   const dayOrder =
     days.data.orders.find((one) => one.date === date && one.personId === person) ?? null;
   return (
@@ -231,7 +232,7 @@ export default function TodayPage() {
                 today={date}
                 none={lines.length > 0 ? '' : say`No visit is under way or due today.`}
               />
-              {overdue.length > shown.length && (
+              {due.overdue.length > shown.length && (
                 <Link to="/calendar?view=open">{say`More visits are overdue`}</Link>
               )}
             </section>
@@ -273,7 +274,7 @@ export default function TodayPage() {
             </section>
             <section aria-labelledby="today-week">
               <h2 id="today-week">{say`The week`}</h2>
-              <Week visits={days.data.visits} overdue={overdue.length} today={today} />
+              <Week now={due.overdue.length + due.now.length} later={due.later} today={today} />
             </section>
           </div>
         </div>
