@@ -24,6 +24,22 @@ const SPEECH = { on: ON, clock: '24', order: 'day-month' } as const;
 
 const kept = (standing: TimerStanding) => JSON.parse(JSON.stringify(standing)) as TimerStanding;
 
+/** One station for ten minutes, every day at four. */
+function daily(): Plan {
+  const [kind] = TIMER_KINDS;
+  if (!kind) throw new Error('no kinds');
+  return {
+    ...emptyPlan(kind),
+    stations: [{ number: 1 }],
+    programs: [
+      {
+        ...{ letter: 'A', days: { rule: 'daily' }, starts: ['04:00'] },
+        runs: [{ station: 1, seconds: 600 }],
+      },
+    ],
+  };
+}
+
 test('is what the check says, and keeps as JSON', () => {
   fc.assert(
     fc.property(anyPlan, (plan) => {
@@ -44,20 +60,6 @@ test('is what the check says, and keeps as JSON', () => {
 });
 
 test('is a breach where nothing overlaps and the rules of the place are broken', () => {
-  const [kind] = TIMER_KINDS;
-  if (!kind) throw new Error('no kinds');
-  const plan: Plan = {
-    ...emptyPlan(kind),
-    stations: [{ number: 1 }],
-    programs: [
-      {
-        letter: 'A',
-        days: { rule: 'daily' },
-        starts: ['04:00'],
-        runs: [{ station: 1, seconds: 600 }],
-      },
-    ],
-  };
   const rules: Rules = {
     format: 'water-clock-rules',
     version: 1,
@@ -65,7 +67,7 @@ test('is a breach where nothing overlaps and the rules of the place are broken',
     editions: [{ from: '2026-01-01', clauses: [{ weekdays: ['mon', 'thu'] }] }],
   };
   const said = (own: Rules | null, on = ON) => {
-    const standing = timerStanding({ plan, survey: EMPTY_SURVEY }, own, HOUSE, on);
+    const standing = timerStanding({ plan: daily(), survey: EMPTY_SURVEY }, own, HOUSE, on);
     return standingWords(kept(standing), { ...SPEECH, on });
   };
   expect(said(null).verdict).toBe('clear');
@@ -106,24 +108,13 @@ test('is so on every date until the last one that it names, and is worked out an
 });
 
 test('a breach of the days of a week, which has the date of a Monday that is over, still holds for the day it is worked out on', () => {
-  const [kind] = TIMER_KINDS;
-  if (!kind) throw new Error('no kinds');
-  const plan: Plan = {
-    ...emptyPlan(kind),
-    stations: [{ number: 1 }],
-    programs: [
-      {
-        ...{ letter: 'A', days: { rule: 'daily' }, starts: ['04:00'] },
-        runs: [{ station: 1, seconds: 600 }],
-      },
-    ],
-  };
   const rules: Rules = {
     ...RULES,
     editions: [{ from: '2026-01-01', clauses: [{ mostDaysPerWeek: 2 }] }],
   };
   for (let day = ON; day < ON + 7; day++) {
-    const { breaches, until } = timerStanding({ plan, survey: EMPTY_SURVEY }, rules, HOUSE, day);
+    const record = { plan: daily(), survey: EMPTY_SURVEY };
+    const { breaches, until } = timerStanding(record, rules, HOUSE, day);
     expect(breaches.length).toBeGreaterThan(0);
     expect([day, until >= day]).toEqual([day, true]);
   }

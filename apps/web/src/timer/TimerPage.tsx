@@ -275,9 +275,10 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
   // Clear is said where the rules of the place are kept, too.
   const isOpen = tone === 'clear' && visit.rulesState === 'pending';
   useLastLook({
-    ...{ timerId: view.id, version: snapshot.version, unsaved: snapshot.unsaved },
+    ...{ timerId: view.id, timeZone: site.timeZone },
+    ...{ version: snapshot.version, unsaved: snapshot.unsaved },
     isWhole: isThere && !isOpen && work.state === 'done' && shown === '' && search.size === 0,
-    ...{ now, speech, working: WORKING },
+    ...{ clock, order, working: WORKING },
   });
   // The cast only looks: a path that is no step has no state.
   const step = states[shown as StepPath];
