@@ -97,7 +97,8 @@ export async function keepAnswer(
   now = Date.now(),
 ): Promise<void> {
   try {
-    const sealed = await seal(body, await keyOf(owner));
+    // An answer is kept at once: the page may be closed as soon as it is read.
+    const sealed = await seal(body, await keyOf(owner), !path.startsWith('/'));
     const { byteLength: bytes } = sealed.data;
     await database().answers.put({ owner, path, at: now, bytes, ...markOf(body), ...sealed });
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
