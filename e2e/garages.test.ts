@@ -200,6 +200,7 @@ test('three visits and a new house in garages without a network; in the evening 
   await page.setOfflineMode(false);
   await page.goto(`${house.server.url}/`);
   await sees(page, '[role=status]', /You and a colleague changed the same thing at one timer/);
+  await page.waitForSelector('.today h1');
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Answer it');
   await sees(page, '.ant-modal', /Which one counts\?/);

@@ -166,12 +166,13 @@ function losingProxy(to) {
       if (armed && bytes.includes('COMMIT\0')) {
         armed = false;
         losing = true;
+        // Counted here: the answer may take its time, and come in pieces.
+        lost++;
       }
       database.write(bytes);
     });
     database.on('data', (bytes) => {
       if (losing) {
-        lost++;
         client.destroy();
         database.destroy();
       } else client.write(bytes);
