@@ -12,6 +12,7 @@ import {
   file,
   HOLLIN_YARD,
   House,
+  isKept,
   press,
   QUINCE_COTTAGE,
   saved,
@@ -71,24 +72,6 @@ const isReady = (page: Page) =>
       await new Promise((resolve) => setTimeout(resolve, 100));
   });
 
-/** Waits until what was shown of a timer lies on the device: a page that is left at once keeps nothing more. */
-const isKept = (page: Page, timer: string) =>
-  page.waitForFunction(
-    (path) =>
-      new Promise<boolean>((resolve) => {
-        const opened = indexedDB.open('water-clock-kept');
-        opened.onsuccess = () => {
-          const all = opened.result.transaction('answers').objectStore('answers').getAllKeys();
-          all.onsuccess = () => {
-            opened.result.close();
-            resolve(all.result.some((key) => JSON.stringify(key).includes(`${path}"`)));
-          };
-        };
-      }),
-    {},
-    `/api${timer}`,
-  );
-
 /** A picture of one colour, as a camera hands it over. */
 const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAIAAAACCAIAAAD91JpzAAAAFklEQVR4nGP8z8DAwMDAxMDAwMDAAAANHQEDasKb6QAAAABJRU5ErkJggg==',
@@ -145,7 +128,7 @@ test('three visits and a new house in garages without a network; in the evening 
   for (const timer of [THISTLE_CORNER, FENNIMORE, QUINCE_COTTAGE]) {
     await page.goto(`${house.server.url}${timer}`);
     await page.waitForSelector('.verdict[data-of="known"]');
-    await isKept(page, timer);
+    await isKept(page, `/api${timer}`);
   }
   await page.goto(`${house.server.url}/sites/new`);
   await page.waitForSelector('.site-form');

@@ -214,6 +214,24 @@ export const checks = (page: Page) => click(page, '.timer-tools [aria-label^="Ch
 export const distance = (page: Page, name: 'Night' | 'Fortnight' | 'Year') =>
   click(page, `.night-head .ant-segmented-item ::-p-text(${name})`);
 
+/** Waits until something lies on the device, as `kept.ts` names it: a page that is left at once keeps nothing more. */
+export const isKept = (page: Page, path: string) =>
+  page.waitForFunction(
+    (end) =>
+      new Promise<boolean>((resolve) => {
+        const opened = indexedDB.open('water-clock-kept');
+        opened.onsuccess = () => {
+          const all = opened.result.transaction('answers').objectStore('answers').getAllKeys();
+          all.onsuccess = () => {
+            opened.result.close();
+            resolve(all.result.some((key) => JSON.stringify(key).endsWith(end)));
+          };
+        };
+      }),
+    { polling: 250 },
+    `,"${path}"]`,
+  );
+
 /** Picks from the menu of a timer. */
 export async function more(page: Page, words: string): Promise<void> {
   await press(page, 'More');

@@ -1,7 +1,17 @@
 /** In the garage without a network: the page opens, what is changed there waits, and all of it arrives. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { accessibilityFaults, FENNIMORE, headline, House, press, saved, sees } from './house.ts';
+import {
+  accessibilityFaults,
+  FENNIMORE,
+  headline,
+  House,
+  isKept,
+  press,
+  QUINCE_COTTAGE,
+  saved,
+  sees,
+} from './house.ts';
 
 jest.setTimeout(180_000);
 let house: House;
@@ -69,8 +79,8 @@ test('what is changed there outlives a reload without a network, and arrives whe
   await page.waitForFunction(() => !document.body.innerText.includes('No answer from the office'));
 });
 
-/** Notes what stands on the screen before the page does, and moves the device's clock on for it. */
-async function opened(daysLater: number) {
+/** Opens something, and notes what stands on the screen before the page does; the device's clock is moved on for it. */
+async function opened(daysLater: number, address = page.url()) {
   const script = await page.evaluateOnNewDocument((later: number) => {
     const now = Date.now.bind(Date);
     Date.now = () => now() + later * 86_400_000;
@@ -93,7 +103,7 @@ async function opened(daysLater: number) {
     };
     requestAnimationFrame(look);
   }, daysLater);
-  await page.reload();
+  await page.goto(address);
   await page.removeScriptToEvaluateOnNewDocument(script.identifier);
   await sees(page, '#root .strip', /./);
   await page.waitForFunction(() => !document.getElementById('root')?.previousElementSibling);
@@ -127,6 +137,32 @@ test('a timer that was open before is seen at once, as it stood, and not where i
   await page.setOfflineMode(false);
   await page.reload();
   await saved(page);
+});
+
+test('a timer that is taken along and was never opened here is seen at once, too; drawing it out of sight sends and tells nothing', async () => {
+  const timer = QUINCE_COTTAGE.replace('/timers/', '');
+  const asked: string[] = [];
+  await page.goto(`${house.server.url}/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b03`);
+  const tab = () =>
+    page.evaluate(() => [sessionStorage.getItem('water-clock:tab'), history.length]);
+  await press(page, 'What to do with the house');
+  const before = await tab();
+  page.on('request', (request) => {
+    if (request.frame() !== page.mainFrame()) asked.push(`${request.method()} ${request.url()}`);
+  });
+  await page.locator('.ant-dropdown-menu-item ::-p-text(Always keep it on this device)').click();
+  await isKept(page, `look:${timer}`);
+  await page.waitForFunction(() => !document.querySelector('iframe'));
+  expect(await tab()).toEqual(before);
+  expect(asked).toContain(`GET ${house.server.url}${QUINCE_COTTAGE}`);
+  expect(asked.filter((one) => /events$|^(?!GET)/.test(one))).toEqual([]);
+  await page.setOfflineMode(true);
+  const [look] = await opened(0, `${house.server.url}${QUINCE_COTTAGE}`);
+  expect(look).toMatchObject({
+    verdict: expect.stringContaining(await headline(page)),
+    words: expect.stringMatching(/^As it stood on .*Opening/),
+  });
+  await page.setOfflineMode(false);
 });
 
 test('what is kept stands on one page, and is gone after signing out', async () => {

@@ -1,6 +1,7 @@
 /** What colleagues do with a timer while its page is open. */
 import { useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
+import { isOutOfSight } from '../kept/outOfSight.ts';
 import { proposalsKey } from './proposals.ts';
 
 export interface TimerNews {
@@ -27,7 +28,7 @@ export function useTimerNews(timerId: string): TimerNews {
     };
     const open = () => {
       close();
-      if (document.hidden) return;
+      if (document.hidden || isOutOfSight) return;
       source = new EventSource(`/api/timers/${encodeURIComponent(timerId)}/events`);
       const hear = <T>(kind: string, take: (data: T) => void) =>
         source?.addEventListener(kind, ({ data }: MessageEvent<string>) =>

@@ -7,12 +7,15 @@
  */
 import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
+import { isOutOfSight } from '../kept/outOfSight.ts';
 import { PREFIX } from '../kept/pendingKeys.ts';
 
 const TAB_KEY = 'water-clock:tab';
 const lockOf = (tab: string) => `water-clock:tab:${tab}`;
 
 function rememberedTab(): string {
+  // It shares the memory of the tab around it, and is none.
+  if (isOutOfSight) return crypto.randomUUID();
   try {
     const known = sessionStorage.getItem(TAB_KEY);
     if (known !== null) return known;
@@ -41,7 +44,7 @@ async function holdLock(): Promise<void> {
     void holdLock();
   });
 }
-void holdLock();
+if (!isOutOfSight) void holdLock();
 
 const prefixOf = () => `${PREFIX}${ownerName()}:`;
 const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofTab}`;
@@ -75,7 +78,7 @@ const keysOf = (prefix: string): string[] =>
 
 /** What closed tabs left of a timer. It is removed there; the caller has to send it. */
 export async function leftBehind(timerId: string): Promise<readonly Queue[]> {
-  const locks = await navigator.locks?.query();
+  const locks = isOutOfSight ? null : await navigator.locks?.query();
   if (!locks) return [];
   const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
   const prefix = `${prefixOf()}${timerId}:`;

@@ -10,6 +10,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Commands } from './Commands.tsx';
 import { PersonMenu } from './PersonMenu.tsx';
 import { Rail } from './Rail.tsx';
+import { useLooksAhead } from '../offline/useLooksAhead.ts';
 import { useScreen } from './useScreen.ts';
 import './frame.css';
 import { say } from '@water-clock/core';
@@ -27,6 +28,7 @@ export default function OfficeFrame() {
   const screen = useScreen();
   const { pathname } = useLocation();
   const navigate = useNavigate();
+  useLooksAhead(pathname);
   const commands = (
     <Commands
       commands={[

@@ -1,5 +1,6 @@
 import { keepAnswer } from './kept.ts';
-import { basisOf, lookPath, type LastLook } from './look.ts';
+import { basisOf, lookPath, waitingIds, type LastLook } from './look.ts';
+import { tellDrawn } from './outOfSight.ts';
 
 /** Every class that an element needs for a rule; what stands in parentheses may be otherwise. */
 export function mayFit(selector: string, classes: ReadonlySet<string>): boolean {
@@ -38,15 +39,15 @@ function seen(page: HTMLElement): string {
   return text.replaceAll(' style="', ' data-style="');
 }
 
-/** Keeps how the page looks now. It must be whole. */
+/** Keeps how the page looks now. It must be whole. What another tab entered it does not show: then it is not kept. */
 export async function keepLook(
   owner: string,
   timerId: string,
-  version: number,
+  { version, unsaved }: { readonly version: number; readonly unsaved: number },
   said: Pick<LastLook, 'until' | 'words' | 'wordsOfVerdict'>,
 ): Promise<void> {
   const page = document.getElementById('root');
-  if (!page) return;
+  if (!page || waitingIds(owner, timerId).length !== unsaved) return;
   const classes = new Set(
     [...page.querySelectorAll('[class]')].flatMap((one) => [...one.classList]),
   );
@@ -59,4 +60,5 @@ export async function keepLook(
     ...said,
   };
   await keepAnswer(owner, lookPath(timerId), look);
+  tellDrawn();
 }

@@ -130,6 +130,15 @@ export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at'
   return all.map(({ path, at, bytes }) => ({ path, at, bytes })).sort((a, b) => b.at - a.at);
 }
 
+const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
+
+/** The timers that are kept of an owner, and when the server last told of each; the newest first. */
+export const keptTimers = async (owner: string) =>
+  (await keptPaths(owner)).flatMap(({ path, at }) => {
+    const [, id] = TIMER.exec(path) ?? [];
+    return id === undefined ? [] : [{ id, path, at }];
+  });
+
 /** Takes away everything of some owners, with their keys. */
 export async function forget(...owners: readonly string[]): Promise<void> {
   // A browser that has no such storage has kept nothing.

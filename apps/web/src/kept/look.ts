@@ -26,7 +26,7 @@ export interface LastLook {
 export const lookPath = (timerId: string) => `look:${timerId}`;
 
 /** What was entered here and is not known to be saved, of one timer, in any tab. */
-function waitingIds(owner: string, timerId: string): readonly string[] {
+export function waitingIds(owner: string, timerId: string): readonly string[] {
   return Object.keys(localStorage)
     .filter((key) => key.startsWith(`${PREFIX}${owner}:${timerId}:`))
     .flatMap((key) => {

@@ -13,6 +13,7 @@ import {
   forget,
   keptAnswer,
   keptPaths,
+  keptTimers,
   MOST_KEPT_BYTES,
   MOST_KEPT_DAYS,
   type KeptAnswer,
@@ -29,7 +30,6 @@ interface KeptTimer {
 
 const PHOTO = /^\/api\/photos\//u;
 const OTHER = /^\/api\/(?!photos\/|timers\/[0-9a-f-]{36}$)/u;
-const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
 
 /** The name of a timer's house, as its answer has it. */
 function nameIn(answer: KeptAnswer | null): string {
@@ -43,9 +43,7 @@ async function keptHere() {
   const owner = ownerName();
   const all = await keptPaths(owner);
   const timers: KeptTimer[] = [];
-  for (const { path, at } of all) {
-    const [, id] = TIMER.exec(path) ?? [];
-    if (id === undefined) continue;
+  for (const { id, path, at } of await keptTimers(owner)) {
     const name = nameIn(await keptAnswer(owner, path));
     timers.push({ id, at, name, isStarred: starred().includes(id) });
   }

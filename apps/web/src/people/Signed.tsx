@@ -3,6 +3,7 @@ import { Outlet } from 'react-router';
 import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
+import { isOutOfSight } from '../kept/outOfSight.ts';
 import { PREFIX } from '../kept/pendingKeys.ts';
 import { plural, say } from '@water-clock/core';
 
@@ -40,11 +41,13 @@ export function Signed() {
   if (person)
     return (
       <>
-        <InStep />
-        <Suspense>
-          <NewVersion />
-          <Outbox />
-        </Suspense>
+        {!isOutOfSight && (
+          <Suspense>
+            <InStep />
+            <NewVersion />
+            <Outbox />
+          </Suspense>
+        )}
         <Outlet />
       </>
     );

@@ -44,7 +44,7 @@ export function useLastLook(shown: Shown): void {
         wordsOfVerdict: working,
       };
       void import('../kept/keepLook.ts').then(({ keepLook }) =>
-        keepLook(ownerName(), timerId, version, said),
+        keepLook(ownerName(), timerId, { version, unsaved }, said),
       );
     }, SETTLED_MS);
     return () => clearTimeout(later);
