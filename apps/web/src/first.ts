@@ -45,7 +45,4 @@ const page = document.getElementById('root');
 const [, timerId] = /^\/timers\/([0-9a-f-]{36})$/u.exec(location.pathname) ?? [];
 if (page && timerId !== undefined && location.search === '')
   await Promise.race([lastLook(timerId, page).catch(() => undefined), wait(PATIENCE)]);
-// All of it at once, not each file when another one names it.
-for (const link of document.querySelectorAll<HTMLLinkElement>('link[rel=soon]'))
-  link.rel = 'modulepreload';
 await import(/* @vite-ignore */ applicationOf(document));
