@@ -157,7 +157,7 @@ test('an apprentice proposes, and the owner accepts', async () => {
 test('a second factor is set up, asked for, and taken away by an owner; who is taken out is out', async () => {
   const sorrel = await invite('Sorrel', 'Office: works on all sites, timers and the library');
   await go(sorrel, '/account');
-  await sees(sorrel, '.ant-table', /Chrome on Linux.*this one/s);
+  await sees(sorrel, '.ant-table', /Chrome, Linux.*this one/s);
   await press(sorrel, 'Set it up …');
   const shown = /(?:[A-Z2-7]{4} ?){8}/.exec(await sees(sorrel, 'code', /^(?:[A-Z2-7]{4} ?){8}$/));
   const secret = shown?.[0].replaceAll(' ', '') ?? '';

@@ -1,5 +1,5 @@
 /**
- * The messages of the product, from its code: each `say` template, each table of `wordsOf`, both forms of `plural`, and the words of the kinds that ship.
+ * The messages of the product, from its code: each `say` template, each table of `wordsOf`, both forms of `plural`, and the words of the kinds and tasks that ship.
  *
  *   node scripts/words.mjs          writes packages/words/src/catalogues/en.json, and tells what other languages lack
  *   node scripts/words.mjs --check  fails where a catalogue is not up to date
@@ -22,6 +22,8 @@ const KIND_FIELDS = new Set([
   'sign',
   'means',
 ]);
+/** Of the tasks that ship; `name` is that of a station, or of a kind that ships. */
+const TASK_FIELDS = new Set(['title', 'says', 'hints', 'name']);
 
 const filesIn = (folder) =>
   fs
@@ -55,6 +57,9 @@ function collect(file, found) {
     if (ts.isStringLiteralLike(node)) add(node.text);
     else ts.forEachChild(node, strings);
   };
+  const literal = (node) => {
+    if (ts.isStringLiteralLike(node)) add(node.text);
+  };
   const visit = (node) => {
     if (ts.isTaggedTemplateExpression(node) && node.tag.getText(source) === 'say')
       add(asMessage(node.template));
@@ -64,6 +69,8 @@ function collect(file, found) {
         for (const property of node.arguments[0]?.properties ?? [])
           if (property.initializer) strings(property.initializer);
       if (called === 'sayText') node.arguments.forEach(strings);
+      // What belongs into a field, for the fault when it does not.
+      if (['required', 'textLike'].includes(called)) node.arguments.slice(1).forEach(literal);
       if (called === 'counted') {
         const [, one, many] = node.arguments;
         if (one && ts.isStringLiteralLike(one))
@@ -80,24 +87,25 @@ function collect(file, found) {
   visit(source);
 }
 
-function collectKinds(found) {
-  const folder = path.join(ROOT, 'packages/core/src/plan/kinds');
+/** Of the documents in a folder, the words of some fields. */
+function collectDocuments(found, folder, fields, place) {
   const walk = (value, field) => {
     if (typeof value === 'string') {
-      if (KIND_FIELDS.has(field) && !found.has(value)) found.set(value, 'the kinds that ship');
+      if (fields.has(field) && /\p{L}/u.test(value) && !found.has(value)) found.set(value, place);
     } else if (Array.isArray(value)) value.forEach((one) => walk(one, field));
     else if (typeof value === 'object' && value !== null)
       for (const [name, one] of Object.entries(value)) walk(one, name);
   };
-  for (const name of fs.readdirSync(folder))
-    walk(JSON.parse(fs.readFileSync(path.join(folder, name), 'utf8')), '');
+  for (const name of fs.readdirSync(path.join(ROOT, folder)))
+    walk(JSON.parse(fs.readFileSync(path.join(ROOT, folder, name), 'utf8')), '');
 }
 
 /** @returns {Map<string, string>} message → where it stands first */
 export function messages() {
   const found = new Map();
   for (const file of SOURCES.flatMap(filesIn)) collect(file, found);
-  collectKinds(found);
+  collectDocuments(found, 'packages/core/src/plan/kinds', KIND_FIELDS, 'the kinds that ship');
+  collectDocuments(found, 'packages/core/src/trainer/tasks', TASK_FIELDS, 'the tasks that ship');
   return found;
 }
 

@@ -621,6 +621,7 @@ export type { CellFault } from './document/cells.ts';
 export { taskOfPlan, type TaskWords } from './trainer/makeTask.ts';
 export { MOST_LEVEL, randomTask } from './trainer/randomTask.ts';
 export { SHIPPED_TASKS } from './trainer/shippedTasks.ts';
+export { spokenTask } from './trainer/spokenTask.ts';
 export {
   benchAfter,
   benchOf,

@@ -5,6 +5,7 @@ import {
   daysWords,
   EMPTY_SURVEY,
   emptyPlan,
+  faultSentence,
   homeownerPage,
   doorCard,
   language,
@@ -13,12 +14,19 @@ import {
   NO_OFFICE,
   parseDate,
   plural,
+  readPlan,
+  readTask,
+  readTimerKind,
   restoreWords,
   say,
   sayText,
   SHIPPED_KINDS,
+  SHIPPED_TASKS,
   spokenBy,
+  spokenTask,
   timeWords,
+  type Fault,
+  type Outcome,
   type PageSources,
   type Speaker,
 } from '@water-clock/core';
@@ -164,4 +172,61 @@ describe('what stays with the homeowner, in Spanish', () => {
       expect(told).not.toMatch(/\b(the|and|waters|start|station|when|every)\b/u);
     },
   );
+});
+
+describe('documents', () => {
+  /** The same document many times, each with one value gone or another. */
+  function* spoiled(value: unknown): Generator<unknown> {
+    if (typeof value !== 'object' || value === null) return;
+    for (const key of Object.keys(value)) {
+      // The cast holds: a list is an object with numbers for names.
+      const fields = value as Record<string, unknown>;
+      const copy = (one: unknown) =>
+        Array.isArray(value)
+          ? value.map((item: unknown, i) => (String(i) === key ? one : item))
+          : { ...fields, [key]: one };
+      if (!Array.isArray(value)) {
+        const { [key]: _, ...rest } = fields;
+        yield rest;
+      }
+      for (const one of [true, 'what?', -0.5, 1e9, [], {}]) yield copy(one);
+      for (const inner of spoiled(fields[key])) yield copy(inner);
+    }
+  }
+  const [kind] = SHIPPED_KINDS;
+  const task = SHIPPED_TASKS.find(({ id }) => id === 'find-04-percent')?.task;
+  const cases: readonly (readonly [string, unknown, (document: unknown) => Outcome<unknown>])[] = [
+    ['a plan', task?.scene.plan, readPlan],
+    ['a kind', kind?.kind, readTimerKind],
+    ['a task', { ...task, scene: { ...task?.scene, plan: null }, card: undefined }, readTask],
+  ];
+
+  test.each(cases)('whatever is wrong with %s is said in Spanish', async (_, document, read) => {
+    const es = await speaker('es');
+    const said = new Set<string>();
+    for (const one of spoiled(document)) {
+      const outcome = spokenBy(es, () => read(one));
+      const faults: readonly Fault[] = outcome.ok ? [] : outcome.faults;
+      for (const fault of faults) said.add(spokenBy(es, () => faultSentence(fault)));
+    }
+    expect(said.size).toBeGreaterThan(20);
+    // Values, names of fields and their allowed values stay as they are in the document.
+    const english =
+      /\b(the|of|its|list|to|or|expected|found|above|when|where|how|whose)\b(?! \d)/iu;
+    const kept = (sentence: string) => sentence.replaceAll(/"[^"]*"|permitidos?: .*/gu, '');
+    expect([...said].filter((sentence) => english.test(kept(sentence)))).toEqual([]);
+  });
+
+  test('a task that ships is Spanish to the last hint, one of an office as it was written', async () => {
+    const es = await speaker('es');
+    for (const { task: shipped } of SHIPPED_TASKS) {
+      const own = spokenBy(es, () => spokenTask(shipped));
+      const texts = (one: typeof shipped) => [one.title, one.says, ...one.hints];
+      texts(shipped).forEach((text, i) => expect(texts(own)[i]).not.toBe(text));
+    }
+    const [first] = SHIPPED_TASKS;
+    if (!first) throw new Error('no task ships');
+    const office = { ...first.task, title: 'Box by the gate' };
+    expect(spokenBy(es, () => spokenTask(office)).title).toBe('Box by the gate');
+  });
 });

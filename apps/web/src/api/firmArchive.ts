@@ -19,7 +19,7 @@ interface FirmIndex {
 const partsOf = (bytes: Uint8Array, filter: (file: UnzipFileInfo) => boolean) =>
   new Promise<Record<string, Uint8Array<ArrayBuffer>>>((resolve, reject) => {
     unzip(bytes, { filter }, (error, files) => {
-      if (error) reject(new Error('This is no ZIP file, or it is damaged.'));
+      if (error) reject(new Error(say`This is no ZIP file, or it is damaged.`));
       // The cast holds: the library makes them of buffers of their own.
       else resolve(files);
     });
@@ -72,7 +72,7 @@ export async function bringFirm(
   const bytes = new Uint8Array(await file.arrayBuffer());
   const first = (await partsOf(bytes, ({ name }) => name === INDEX))[INDEX];
   const index: unknown = first ? JSON.parse(new TextDecoder().decode(first)) : null;
-  if (!isIndex(index)) throw new Error('This is no archive of a firm.');
+  if (!isIndex(index)) throw new Error(say`This is no archive of a firm.`);
   const refused: string[] = [];
   const of = index.library.length + index.sites.length;
   let done = 0;
@@ -94,7 +94,7 @@ export async function bringFirm(
     await part(name, () =>
       archive
         ? bringSite(id, new Blob([archive]))
-        : Promise.reject(new Error('it is missing from the archive')),
+        : Promise.reject(new Error(say`it is missing from the archive`)),
     );
   }
   return { sites: index.sites.length, refused };

@@ -58,13 +58,13 @@ export async function answered(path: string, init: RequestInit): Promise<Respons
   try {
     response = await fetch(path, { ...init, headers });
   } catch {
-    throw new UnreachableError('the server cannot be reached');
+    throw new UnreachableError(say`the server cannot be reached`);
   }
   const { ok, status } = response;
   if (!response.headers.has(MARK))
-    throw new UnreachableError('something else answered in place of the server');
+    throw new UnreachableError(say`something else answered in place of the server`);
   if (ok) return response;
-  if (status >= 500) throw new UnreachableError('the server has trouble and is waited for');
+  if (status >= 500) throw new UnreachableError(say`the server has trouble and is waited for`);
   const body: unknown = await response.json().catch(() => ({}));
   // The cast trusts our own server, whose refusals are objects.
   throw new RefusedError(status, body as Readonly<Record<string, unknown>>);
@@ -164,7 +164,7 @@ async function asked<T>(
   try {
     return (await response.json()) as T;
   } catch {
-    throw new UnreachableError('the answer of the server was cut off');
+    throw new UnreachableError(say`the answer of the server was cut off`);
   }
 }
 

@@ -55,7 +55,7 @@ export function BenchNight({ plan, now, ahead, runs, clock }: Props) {
           reallyToo={false}
         />
         <text x={0} y={geometry.height - ROW / 2 + 5}>
-          {BY_HAND}
+          {say`hand`}
         </text>
       </svg>
       <div ref={ref} className="strip-window">

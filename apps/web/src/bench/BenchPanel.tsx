@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent } from 'react';
+import { useEffect, useRef, type CSSProperties, type KeyboardEvent } from 'react';
 import { Button, Col, Row } from 'antd';
 import { LeftOutlined, RightOutlined } from '@ant-design/icons';
 import type { BenchKey, Display, Lamps, Plan } from '@water-clock/core';
@@ -16,6 +16,15 @@ const BY_KEYBOARD: Readonly<Record<string, BenchKey>> = {
   h: 'by-hand',
   s: 'store',
   r: 'rest',
+};
+
+/** Where four keys share a phone's width, a long word goes on in a second line. */
+const KEY_STYLE: CSSProperties = {
+  paddingInline: 2,
+  height: '100%',
+  minHeight: 48,
+  whiteSpace: 'normal',
+  overflowWrap: 'anywhere',
 };
 
 const HOLDABLE: readonly BenchKey[] = ['less', 'more', 'page-back', 'page-on'];
@@ -55,7 +64,7 @@ export function Screen({
       {/* The time of day is not read out each minute: it has no place among the pages. */}
       <p className="hidden-but-read" aria-live="polite">
         {!isLit && say`The display is blank.`}
-        {isLit && (place !== '' || left === 'by hand') && `${left} ${right} ${big} ${unit}`}
+        {isLit && (place !== '' || left === say`by hand`) && `${left} ${right} ${big} ${unit}`}
       </p>
       <p className="row spread" aria-hidden>
         <span>{left || EMPTY}</span>
@@ -120,7 +129,7 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
       <Button
         block
         size="large"
-        style={{ paddingInline: 2 }}
+        style={KEY_STYLE}
         danger={danger}
         disabled={without.includes(name)}
         aria-label={label}
@@ -161,10 +170,10 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
           </>,
           say`Page on`,
         )}
-        {key('program', 'program')}
+        {key('program', say`program`)}
         {key('by-hand', say`by hand`)}
-        {key('store', 'store')}
-        {key('rest', 'rest', undefined, true)}
+        {key('store', say`store`)}
+        {key('rest', say`rest`, undefined, true)}
       </Row>
       <ul className="list row" aria-label={say`Lamps of the stations`}>
         {plan.stations.map(({ number }) => (
@@ -172,11 +181,11 @@ export function BenchPanel({ display, lamps, plan, isEven, without, press }: Pro
         ))}
       </ul>
       <ul className="list row" aria-label={say`Other lamps`}>
-        <Lamp name="pump" isOn={lamps.pump} />
-        <Lamp name="main" isOn={lamps.main} />
-        <Lamp name="rain" isOn={lamps.rain} />
-        <Lamp name="short" isOn={lamps.short} />
-        <Lamp name="power" isOn={lamps.power} />
+        <Lamp name={say`pump`} isOn={lamps.pump} />
+        <Lamp name={say`main`} isOn={lamps.main} />
+        <Lamp name={say`rain`} isOn={lamps.rain} />
+        <Lamp name={say`short`} isOn={lamps.short} />
+        <Lamp name={say`power`} isOn={lamps.power} />
       </ul>
     </section>
   );

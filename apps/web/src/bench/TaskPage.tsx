@@ -11,6 +11,7 @@ import {
   scoreOf,
   SECONDS_PER_DAY,
   SHIPPED_TASKS,
+  spokenTask,
   TASK_FAULTS,
   wentWrongAt,
   type LiveBench,
@@ -20,6 +21,7 @@ import {
   type Task,
   type TaskFault,
   say,
+  sayText,
 } from '@water-clock/core';
 import { useLibrary, type LibraryItem } from '../api/library.ts';
 import { newResultId, useKeepResult } from '../api/practice.ts';
@@ -206,7 +208,7 @@ function shipped(taskId: string | undefined): Given | null {
   if (!found) return null;
   const next = SHIPPED_TASKS[at + 1];
   return {
-    ...found,
+    ...{ id: found.id, task: spokenTask(found.task) },
     place: say`Task ${at + 1} of ${SHIPPED_TASKS.length}`,
     next: next ? `/bench/tasks/${next.id}` : null,
   };
@@ -259,7 +261,7 @@ export default function TaskPage() {
       <div className="row">
         <h1>{task.title}</h1>
         <span className="soft">
-          {place}, {task.scene.plan.timer.name}
+          {place}, {sayText(task.scene.plan.timer.name)}
         </span>
         <Link to="/bench/tasks">{say`All tasks`}</Link>
       </div>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Table, Tag } from 'antd';
 import { CheckCircleFilled } from '@ant-design/icons';
 import { Link } from 'react-router';
-import { SHIPPED_TASKS, say } from '@water-clock/core';
+import { SHIPPED_TASKS, say, sayText } from '@water-clock/core';
 import { useSession } from '../api/people.ts';
 import { usePractice, type Practice } from '../api/practice.ts';
 import { LEVELS } from './levels.ts';
@@ -63,7 +63,7 @@ export default function TasksPage() {
             <li key={id} className="aside">
               <Link to={`/bench/tasks/${id}`}>
                 <strong>
-                  {i + 1}. {task.title}
+                  {i + 1}. {sayText(task.title)}
                 </strong>
               </Link>
               <span className="row near">

@@ -209,7 +209,7 @@ function Read(props: StepProps) {
             say`${plan.timer.name}: ${plan.timer.stationCount} stations, ${plan.timer.programCount} programs, ${plan.timer.startsPerProgram} starts each`,
             ...(device.sensors ?? []).map(({ kind }) => SENSOR_WORDS[kind]),
             plan.settings.sensor === 'bypass' && say`rain sensor bypassed`,
-            device.pump && `pump: ${device.pump}`,
+            device.pump && say`pump: ${device.pump}`,
             survey.rain && say`rain is met by ${RAIN_WORDS[survey.rain]}`,
           ]
             .filter(Boolean)

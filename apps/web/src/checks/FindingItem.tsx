@@ -106,7 +106,7 @@ function StartActs({ finding, ...props }: ItemProps & { readonly finding: Findin
           onClick={() => {
             const move = fixOf(plan, finding, today, brief);
             if (move) make(move.change);
-            else tell('No other time of day is free for it.');
+            else tell(say`No other time of day is free for it.`);
           }}
         >{say`Move it to a free time`}</Button>
       )}

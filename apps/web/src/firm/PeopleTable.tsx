@@ -135,7 +135,7 @@ export function PeopleTable() {
               <div className="stack near">
                 <span>
                   <strong>{member.name}</strong>
-                  {member.id === own && ' (you)'}
+                  {member.id === own && say` (you)`}
                   <span className="soft below mail">{member.email}</span>
                 </span>
                 {isPhone && roleOf(member)}

@@ -114,7 +114,7 @@ export function Reports() {
         <Bars
           label={say`Overlaps by month`}
           unit={say`visits`}
-          series={['found', say`cured`]}
+          series={[say`found`, say`cured`]}
           bars={months.map(({ month, overlapsFound, overlapsCured }) => ({
             name: monthWords(month),
             values: [overlapsFound, overlapsCured],
@@ -127,7 +127,7 @@ export function Reports() {
         <Bars
           label={say`Hours of watering saved a year, by the month of the visit`}
           unit={say`hours`}
-          series={['saved']}
+          series={[say`saved`]}
           bars={months.map(({ month, hoursSaved }) => ({
             name: monthWords(month),
             values: [Math.max(0, hoursSaved)],

@@ -29,7 +29,7 @@ export default function CommandDialog({ commands, close }: Props) {
   const houses: Command[] = (isKnown ? (sites.data?.lines ?? []) : []).map(
     ({ id, name, site, ofSeveral }) => ({
       key: id,
-      kind: 'Site',
+      kind: say`Site`,
       name: ofSeveral ? `${site.name}, ${name}` : site.name,
       run: () => void navigate(`/timers/${id}`),
     }),

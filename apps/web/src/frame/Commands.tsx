@@ -27,7 +27,7 @@ export function Commands({ commands, keys = {} }: Props) {
           close={close}
           commands={[
             ...commands,
-            { key: 'keys', kind: 'Help', name: say`Keys`, run: () => setShown('keys') },
+            { key: 'keys', kind: say`Help`, name: say`Keys`, run: () => setShown('keys') },
           ]}
         />
       )}

@@ -34,13 +34,13 @@ export default function OfficeFrame() {
       commands={[
         ...PLACES.map(({ to, name }) => ({
           key: to,
-          kind: 'Page',
+          kind: say`Page`,
           name,
           run: () => void navigate(to),
         })),
         {
           key: 'new',
-          kind: 'Act',
+          kind: say`Act`,
           name: say`New site`,
           run: () => void navigate('/sites/new'),
         },

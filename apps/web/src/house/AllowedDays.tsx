@@ -25,7 +25,7 @@ function dayWords(held: readonly RuledOut[], begin: number, clock: '12' | '24'):
   if (held.length === 0) return say`at any hour`;
   if (held.some(({ from, to }) => to - from === SECONDS_PER_DAY)) return say`not at all`;
   const at = (moment: number) => timeWords(moment - begin, clock);
-  return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(', nor from ')}`;
+  return say`not from ${held.map(({ from, to }) => say`${at(from)} to ${at(to)}`).join(say`, nor from `)}`;
 }
 
 /** When the place lets this house water, in the next fourteen days: a row a day, hours that are not allowed hatched. */

@@ -108,7 +108,7 @@ export function readSiteForm(
     ...(form.locality.length > 80 ? { locality: say`A town has at most 80 characters.` } : {}),
     ...(isZone(form.timeZone)
       ? {}
-      : { timeZone: 'Choose a time zone of the list, such as Europe/Lisbon.' }),
+      : { timeZone: say`Choose a time zone of the list, such as Europe/Lisbon.` }),
     ...(latitude === undefined
       ? { latitude: say`Degrees north, -90 to 90; south is negative.` }
       : {}),

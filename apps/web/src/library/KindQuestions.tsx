@@ -105,11 +105,11 @@ export function KindQuestions({ make, leave }: Props) {
           asks={say`Hold plus at a run time: where does it end, and in which steps does it go?`}
         >
           <div className="tiles fill of-150">
-            {number('longestRunMinutes', say`Longest run`, 1, 1440, 'minutes')}
+            {number('longestRunMinutes', say`Longest run`, 1, 1440, say`minutes`)}
             <Choice
               label={say`Steps`}
               value={answers.runStep}
-              words={{ seconds: 'seconds', minutes: 'minutes', fives: say`five minutes` }}
+              words={{ seconds: say`seconds`, minutes: say`minutes`, fives: say`five minutes` }}
               commit={(runStep) => set({ runStep })}
             />
           </div>
@@ -199,7 +199,7 @@ export function KindQuestions({ make, leave }: Props) {
           <Choice
             label={say`Clock`}
             value={answers.clock}
-            words={{ date: say`the date`, weekday: 'only the weekday' }}
+            words={{ date: say`the date`, weekday: say`only the weekday` }}
             commit={(clock) => set({ clock })}
           />
         </Question>

@@ -66,7 +66,7 @@ function ReadMinutes({ document }: { readonly document: MinutesTable }) {
       <Bars
         label={say`Through the year`}
         unit={say`percent of the height of summer`}
-        series={['percent']}
+        series={[say`percent`]}
         bars={document.months.map((percent, i) => ({ name: monthName(i + 1), values: [percent] }))}
         words={(value) => `${value} %`}
         file={say`${document.name} months`}
@@ -89,7 +89,7 @@ function ReadClimate({ document }: { readonly document: ClimateDocument }) {
       <Bars
         label={say`Rain`}
         unit={say`a month`}
-        series={['rain']}
+        series={[say`rain`]}
         bars={document.months.map(({ rainMm }, i) => ({
           name: monthName(i + 1),
           values: [rainMm],

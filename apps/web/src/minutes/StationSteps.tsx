@@ -52,7 +52,10 @@ function unitOf(
     case 'mm-a-day':
     case 'mm-a-week':
       return {
-        words: `${unitWords(units, 'depth')} a ${unit === 'mm-a-day' ? say`day` : say`week`}`,
+        words:
+          unit === 'mm-a-day'
+            ? say`${unitWords(units, 'depth')} a day`
+            : say`${unitWords(units, 'depth')} a week`,
         show: (value) => Number(shownIn(units, 'depth', value)),
         read: (typed) => typedIn(units, 'depth', typed),
       };

@@ -171,12 +171,12 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
   );
 }
 
-/** `Firefox on Linux`, of what a browser says of itself. */
+/** `Firefox, Linux`, of what a browser says of itself. */
 function deviceWords(device: string): string {
   if (device === '') return say`Unknown device`;
   const { browser, os, platform } = Bowser.parse(device);
   const where = platform.model ?? os.name;
-  return browser.name ? [browser.name, where].filter(Boolean).join(' on ') : device;
+  return browser.name ? [browser.name, where].filter(Boolean).join(', ') : device;
 }
 
 function Sessions() {

@@ -221,7 +221,7 @@ export const Board = memo(function Board({ plan, editor, percents }: Props) {
                         <b>{here.number}</b>
                         <span className="board-name clip">
                           {here.name}
-                          {here.enabled === false && ' (off)'}
+                          {here.enabled === false && say` (off)`}
                           {here.linkedTo !== undefined && (
                             <span className="soft"> {say`as ${here.linkedTo}`}</span>
                           )}

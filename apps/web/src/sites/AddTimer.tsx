@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from 'react';
 import { Alert, Button, Checkbox, Modal } from 'antd';
 import { useNavigate } from 'react-router';
-import { emptyPlan, say } from '@water-clock/core';
+import { emptyPlan, say, sayText } from '@water-clock/core';
 import { nameOf, useAddTimer, type House } from '../api/houses.ts';
 import { useLibrary } from '../api/library.ts';
 import { failureWords, newId } from '../api/request.ts';
@@ -36,7 +36,7 @@ export function AddTimer({ house, close }: { readonly house: House; readonly clo
   const choices = [
     ...[
       ...(kinds.data ?? []).map(
-        ({ id, document: { timer } }) => [id, `empty: ${timer.name}`] as const,
+        ({ id, document: { timer } }) => [id, say`empty: ${sayText(timer.name)}`] as const,
       ),
       ...house.timers.map(
         (timer) => [`${COPY}${timer.id}`, say`copy of ${nameOf(timer)} of this house`] as const,

@@ -32,23 +32,23 @@ export const TimerCommands = memo(function TimerCommands({ timerId, editor, star
       commands={[
         ...STEPS.map(([path, name], i) => ({
           key: `step-${path}`,
-          kind: 'Step',
+          kind: say`Step`,
           name,
           run: () => go(i),
         })),
-        { key: 'visit', kind: 'Act', name: say`Start visit`, run: startVisit },
-        { key: 'checks', kind: 'Act', name: say`Checks`, run: open },
-        { key: 'undo', kind: 'Act', name: say`Undo`, run: () => editor.undo() },
-        { key: 'redo', kind: 'Act', name: say`Redo`, run: () => editor.redo() },
+        { key: 'visit', kind: say`Act`, name: say`Start visit`, run: startVisit },
+        { key: 'checks', kind: say`Act`, name: say`Checks`, run: open },
+        { key: 'undo', kind: say`Act`, name: say`Undo`, run: () => editor.undo() },
+        { key: 'redo', kind: say`Act`, name: say`Redo`, run: () => editor.redo() },
         {
           key: 'export',
-          kind: 'Act',
+          kind: say`Act`,
           name: say`Export the plan`,
           run: () => location.assign(exportPath(timerId)),
         },
-        { key: 'print', kind: 'Act', name: say`Print this step`, run: () => print() },
-        { key: 'today', kind: 'Page', name: say`Today`, run: () => void navigate('/') },
-        { key: 'all', kind: 'Page', name: say`All sites`, run: () => void navigate('/sites') },
+        { key: 'print', kind: say`Act`, name: say`Print this step`, run: () => print() },
+        { key: 'today', kind: say`Page`, name: say`Today`, run: () => void navigate('/') },
+        { key: 'all', kind: say`Page`, name: say`All sites`, run: () => void navigate('/sites') },
       ]}
     />
   );

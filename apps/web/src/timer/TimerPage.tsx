@@ -478,7 +478,7 @@ export default function TimerPage() {
     return (
       <Failed
         what={say`The timer`}
-        error={missing.error ?? new Error('there was no answer')}
+        error={missing.error ?? new Error(say`there was no answer`)}
         retry={() => void missing.refetch()}
       />
     );

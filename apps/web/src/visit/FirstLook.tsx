@@ -114,8 +114,7 @@ export function FirstLook(props: StepProps & { readonly visit: Visit }) {
                 {'isDone' in ask && ask.isDone ? <CheckOutlined aria-label={say`Done`} /> : null}
                 <span className="stack near">
                   <span className={i === first ? 'bold' : ''}>
-                    {i === first ? 'First: ' : ''}
-                    {question}
+                    {i === first ? say`First: ${question}` : question}
                   </span>
                   <span className="soft">{why}</span>
                   {answers(ask)}

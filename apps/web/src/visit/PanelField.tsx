@@ -52,7 +52,7 @@ export function shortName({ address: place, name }: PanelLine, { style }: PanelN
 
 const enteredWords = ({ least, most }: Entered) =>
   least === most
-    ? `entered: ${lengthWords(least)}`
+    ? say`entered: ${lengthWords(least)}`
     : say`entered: ${lengthWords(least)} to ${lengthWords(most)}; rounding hides which`;
 
 /** What the display shows of a value: runs at the percent in force, where its run page shows them so. */
@@ -153,7 +153,7 @@ export function PanelField(props: LineProps) {
 function enteredOf(seconds: number, shownAt: number, { timer }: Plan): string {
   const shown = adjustedSeconds(seconds, shownAt, timer.seasonal);
   const entered = enteredFromShown(shown, shownAt, timer);
-  return entered ? enteredWords(entered) : `entered: ${lengthWords(seconds)}`;
+  return entered ? enteredWords(entered) : say`entered: ${lengthWords(seconds)}`;
 }
 
 /** The total on the display against what has been noted: a checksum. */

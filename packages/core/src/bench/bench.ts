@@ -369,7 +369,7 @@ export class LiveBench {
     const choice = sure(this.handChoices[what % this.handChoices.length]);
     const isProgram = choice.press(0).do === 'manual' && 'program' in choice.press(0);
     return page === 'what' || isProgram
-      ? { left: say`by hand`, right: 'which', big: choice.words, unit: '' }
+      ? { left: say`by hand`, right: say`which`, big: choice.words, unit: '' }
       : {
           left: say`by hand`,
           right: choice.words,

@@ -128,7 +128,8 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
       plan.programs.some(
         ({ letter, days }) => letter === programOf(address) && days?.rule === 'weekdays',
       );
-    return `${waters ? 'waters' : 'skips'} ${weekdayText(weekday, dialect)}`;
+    const day = weekdayText(weekday, dialect);
+    return waters ? say`waters ${day}` : say`skips ${day}`;
   }
   switch (address.of) {
     case 'start':
@@ -137,7 +138,7 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
       return say`station ${address.station}`;
     case 'count':
       return value.kind === 'count' && isByHours(plan, address.program)
-        ? 'hours'
+        ? say`hours`
         : dialect.intervalCounts === 'between'
           ? say`days between`
           : say`every … days`;
@@ -148,7 +149,7 @@ function settingWords({ id, address, weekday, value }: Page, plan: Plan, dialect
           ? say`first date`
           : say`first start`;
     case 'percent':
-      return address.month === undefined ? 'percent' : say`percent ${monthName(address.month)}`;
+      return address.month === undefined ? say`percent` : say`percent ${monthName(address.month)}`;
     default:
       return SETTING_WORDS[address.of] ?? address.of;
   }

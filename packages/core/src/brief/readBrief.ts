@@ -57,7 +57,7 @@ export const readStationDays = object<NonNullable<BriefStation['days']>>({
 const { enabled: _enabled, ...stationFields } = readStationFields;
 const station = object<BriefStation>({
   number: required(integer(1, 99), '1 to 99'),
-  weeklySeconds: required(integer(0, SECONDS_PER_WEEK), `0 to ${SECONDS_PER_WEEK}`),
+  weeklySeconds: required(integer(0, SECONDS_PER_WEEK), say`0 to ${SECONDS_PER_WEEK}`),
   group: optional(text(1)),
   days: optional(readStationDays),
   oftenADay: optional(readOftenADay),

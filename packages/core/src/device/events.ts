@@ -102,7 +102,7 @@ export const readTimedPress: Reader<TimedPress> = variant<TimedPress>('do', {
   rainDelay: object<Extract<TimedPress, { do: 'rainDelay' }>>({
     do: required(oneOf(['rainDelay'])),
     at,
-    hours: required(integer(0, MOST_RAIN_HOURS), `0 to ${MOST_RAIN_HOURS}`),
+    hours: required(integer(0, MOST_RAIN_HOURS), say`0 to ${MOST_RAIN_HOURS}`),
   }),
   percent: object<Extract<TimedPress, { do: 'percent' }>>({
     do: required(oneOf(['percent'])),

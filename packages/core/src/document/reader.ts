@@ -13,13 +13,13 @@ export function kindOf(value: unknown): string {
   if (Array.isArray(value)) return say`a list`;
   switch (typeof value) {
     case 'string':
-      return 'text';
+      return say`text`;
     case 'number':
       return Number.isInteger(value) ? say`a whole number` : say`a number`;
     case 'boolean':
       return String(value);
     case 'undefined':
-      return 'nothing';
+      return say`nothing`;
     default:
       return say`an object`;
   }
@@ -66,7 +66,7 @@ export const boolean: Reader<boolean> = (value, path, faults) =>
 
 export function text(leastLength = 0): Reader<string> {
   return (value, path, faults) => {
-    if (typeof value !== 'string') return wrongType(value, path, faults, 'text');
+    if (typeof value !== 'string') return wrongType(value, path, faults, say`text`);
     if (value.length < leastLength) {
       faults.push({
         code: 'wrong-length',
@@ -253,7 +253,7 @@ export const readLine: Reader<string> = textLike(
 );
 export const readNote: Reader<string> = textLike(
   (t) => t.length <= MOST_NOTE_LENGTH,
-  `text of at most ${MOST_NOTE_LENGTH} characters`,
+  'text of at most 2000 characters',
 );
 /** An id as clients make them. */
 export const readUuid: Reader<string> = textLike(

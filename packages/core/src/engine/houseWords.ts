@@ -49,7 +49,7 @@ export function meetingSentence(
 ): string {
   const { first, second, sharedSeconds } = next;
   const named = ({ timer, letter }: typeof first) =>
-    `${names.get(timer) ?? say`another timer`}’s ${letter}`;
+    say`${names.get(timer) ?? say`another timer`}’s ${letter}`;
   const { litresPerMinute, isWhole } = worst.flow;
   const flow = quantityWords(units, 'flow', litresPerMinute);
   const given =

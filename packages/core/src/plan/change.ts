@@ -30,6 +30,7 @@ import {
   type FieldsToSet,
   type Reader,
 } from '../document/reader.ts';
+import { say } from '../language/say.ts';
 
 /** A run time to set, in seconds; null takes the run out of the program. */
 export interface RunEntry {
@@ -255,7 +256,7 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
         throw new Refused({
           code: 'already-exists',
           path: ['program', 'letter'],
-          what: `program ${letter}`,
+          what: say`program ${letter}`,
         });
       const programs = [...plan.programs, change.program].sort(by((program) => program.letter));
       return { plan: { ...plan, programs }, inverse: { type: 'remove-program', program: letter } };
@@ -286,7 +287,7 @@ function applyOne(plan: Plan, change: PlanChange): Applied {
         throw new Refused({
           code: 'already-exists',
           path: ['station', 'number'],
-          what: `station ${number}`,
+          what: say`station ${number}`,
         });
       const stations = [...plan.stations, change.station].sort(by((station) => station.number));
       return { plan: { ...plan, stations }, inverse: { type: 'remove-station', station: number } };

@@ -14,7 +14,7 @@ export const NONE = '—';
 
 function startsWords(program: Program | undefined, clock: ClockStyle): string {
   if (!program) return NONE;
-  return program.starts.map((start) => startWords(start, clock)).join(', ') || 'none';
+  return program.starts.map((start) => startWords(start, clock)).join(', ') || say`none`;
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -63,10 +63,11 @@ function programDifferences(
   const tell = (what: string, a: string, b: string) => {
     if (a !== b) differences.push({ what, before: a, after: b });
   };
-  if (!before || !after) tell(`program ${letter}`, before ? 'there' : NONE, after ? 'there' : NONE);
-  tell(`${letter} starts`, startsWords(before, clock), startsWords(after, clock));
+  if (!before || !after)
+    tell(say`program ${letter}`, before ? say`there` : NONE, after ? say`there` : NONE);
+  tell(say`${letter} starts`, startsWords(before, clock), startsWords(after, clock));
   tell(
-    `${letter} days`,
+    say`${letter} days`,
     before ? daysWords(before.days) : NONE,
     after ? daysWords(after.days) : NONE,
   );
@@ -76,7 +77,7 @@ function programDifferences(
   };
   const stations = [...(before?.runs ?? []), ...(after?.runs ?? [])].map((run) => run.station);
   for (const station of [...new Set(stations)].sort((a, b) => a - b))
-    tell(`${letter} station ${station}`, run(before, station), run(after, station));
+    tell(say`${letter} station ${station}`, run(before, station), run(after, station));
   const told = ['letter', 'starts', 'days', 'runs'];
   return [...differences, ...fieldDifferences(letter, before, after, told)];
 }
@@ -84,8 +85,8 @@ function programDifferences(
 /** Every setting in which two plans differ, sites apart; empty where they set a timer alike. */
 export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): Difference[] {
   const differences = [
-    ...fieldDifferences('timer', before.timer, after.timer),
-    ...fieldDifferences('setting', before.settings, after.settings),
+    ...fieldDifferences(say`timer`, before.timer, after.timer),
+    ...fieldDifferences(say`setting`, before.settings, after.settings),
   ];
   const stationIn = (plan: Plan, number: number) =>
     plan.stations.find((station) => station.number === number);
@@ -95,8 +96,8 @@ export function planDifferences(before: Plan, after: Plan, clock: ClockStyle): D
     if (!a || !b)
       differences.push({
         what: say`station ${number}`,
-        before: a ? (a.name ?? 'there') : NONE,
-        after: b ? (b.name ?? 'there') : NONE,
+        before: a ? (a.name ?? say`there`) : NONE,
+        after: b ? (b.name ?? say`there`) : NONE,
       });
     else differences.push(...fieldDifferences(say`station ${number}`, a, b));
   }

@@ -26,7 +26,7 @@ import {
   type ClockStyle,
   type Speech,
 } from '../words/words.ts';
-import { say, wordsOf } from '../language/say.ts';
+import { plural, say, wordsOf } from '../language/say.ts';
 
 /** `Front lawn (1)`, or `station 1`. */
 export function stationWords({ stations }: Pick<Brief, 'stations'>, number: number): string {
@@ -231,11 +231,11 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     what === 'programs' ? counted(count, 'program') : say`${counted(count, 'start')} a program`;
   if (!cost) return say`With ${less} there is no plan.`;
   if (cost[0] > best[0])
-    return say`With ${less}, ${counted(cost[0] - best[0], say`more station`)} would not get enough water.`;
+    return say`With ${less}, ${plural(cost[0] - best[0], '# more station', '# more stations')} would not get enough water.`;
   if (cost[1] > best[1])
     return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
   if (cost[2] > best[2])
-    return say`With ${less}, ${counted(cost[2] - best[2], say`more group`)} would share a program with another.`;
+    return say`With ${less}, ${plural(cost[2] - best[2], '# more group', '# more groups')} would share a program with another.`;
   if (cost[3] > best[3]) return say`With ${less}, there would be ${counted(cost[3], 'program')}.`;
   return say`With ${less}, the runs would be further from the need.`;
 }
@@ -252,18 +252,46 @@ export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
 /** What a plan of another kind costs more, or less, than the first one, in a line. */
 export function comparedSentence(cost: Cost, first: Cost): string {
   const parts: string[] = [];
-  const tell = (i: number, words: (by: number, more: string) => string) => {
+  const tell = (i: number, more: (by: number) => string, fewer: (by: number) => string) => {
     const by = sure(cost[i]) - sure(first[i]);
-    if (Math.abs(by) > 1e-6) parts.push(words(Math.abs(by), by > 0 ? 'more' : 'fewer'));
+    if (Math.abs(by) > 1e-6) parts.push(by > 0 ? more(by) : fewer(-by));
   };
-  tell(0, (by, more) => `${counted(by, `${more} station`)} off ${by === 1 ? 'its' : 'their'} need`);
-  tell(1, (by, more) => {
-    const length = lengthWords(Math.round(by * 60));
-    return `${length} ${more === 'more' ? 'more' : 'less'} a week outside the wished hours`;
-  });
-  tell(2, (by, more) => `${counted(by, `${more} group`)} in a program with another`);
-  tell(3, (by, more) => counted(by, `${more} program`));
-  tell(4, (by, more) => counted(by, `${more} start`));
+  const length = (minutes: number) => lengthWords(Math.round(minutes * 60));
+  tell(
+    0,
+    (by) => plural(by, '# more station off its need', '# more stations off their need'),
+    (by) => plural(by, '# fewer station off its need', '# fewer stations off their need'),
+  );
+  tell(
+    1,
+    (by) => say`${length(by)} more a week outside the wished hours`,
+    (by) => say`${length(by)} less a week outside the wished hours`,
+  );
+  tell(
+    2,
+    (by) =>
+      plural(
+        by,
+        '# more group in a program with another',
+        '# more groups in a program with another',
+      ),
+    (by) =>
+      plural(
+        by,
+        '# fewer group in a program with another',
+        '# fewer groups in a program with another',
+      ),
+  );
+  tell(
+    3,
+    (by) => plural(by, '# more program', '# more programs'),
+    (by) => plural(by, '# fewer program', '# fewer programs'),
+  );
+  tell(
+    4,
+    (by) => plural(by, '# more start', '# more starts'),
+    (by) => plural(by, '# fewer start', '# fewer starts'),
+  );
   if (parts.length === 0) {
     const by = cost[5] - first[5];
     if (by === 0) return say`the same`;

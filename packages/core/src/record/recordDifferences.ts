@@ -12,12 +12,12 @@ function visitDifferences(before: Visit | undefined, after: Visit | undefined): 
       ? []
       : [
           {
-            what: 'visit',
+            what: say`visit`,
             before: before ? say`under way` : NONE,
             after: after ? say`under way` : NONE,
           },
         ];
-  return fieldDifferences('visit', before, after).map(({ what, ...sides }) => {
+  return fieldDifferences(say`visit`, before, after).map(({ what, ...sides }) => {
     const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
     return { what, before: short(sides.before), after: short(sides.after) };
   });
@@ -34,7 +34,7 @@ export function recordDifferences(
   const numbers = [...a, ...b].map(({ number }) => number);
   return [
     ...planDifferences(before.plan, after.plan, clock),
-    ...fieldDifferences('survey', timerBefore, timerAfter, ['visit']),
+    ...fieldDifferences(say`survey`, timerBefore, timerAfter, ['visit']),
     ...visitDifferences(timerBefore.visit, timerAfter.visit),
     ...[...new Set(numbers)]
       .sort((x, y) => x - y)

@@ -61,6 +61,7 @@ import {
   type SurveyStationFields,
   type UnknownPhase,
 } from './survey.ts';
+import { say } from '../language/say.ts';
 
 export const MOST_CUPS = 200;
 export const MOST_PHOTOS = 12;
@@ -88,9 +89,9 @@ const cups = object<NotedCups>({
   minutes: required(positive(1440), 'minutes, above 0'),
   millilitres: required(
     list(decimal(0, 100_000), { least: 1, most: MOST_CUPS }),
-    `a list of 1 to ${MOST_CUPS} volumes`,
+    say`a list of 1 to ${MOST_CUPS} volumes`,
   ),
-  across: required(integer(1, MOST_CUPS), `1 to ${MOST_CUPS}`),
+  across: required(integer(1, MOST_CUPS), say`1 to ${MOST_CUPS}`),
 });
 
 const litres = decimal(0, 100_000_000);

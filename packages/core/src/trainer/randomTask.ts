@@ -83,10 +83,10 @@ const LEVELS: readonly Level[] = [
 ];
 export const MOST_LEVEL = LEVELS.length;
 
-const NAMES =
-  'Front lawn,Back lawn,Side strip,Roses,Hedge,Shrubs,Vegetables,Pots,Bank,Verge,Herbs,Fruit'.split(
-    ',',
-  );
+const namesOfBeds = () => [
+  ...[say`Front lawn`, say`Back lawn`, say`Side strip`, say`Roses`, say`Hedge`, say`Shrubs`],
+  ...[say`Vegetables`, say`Pots`, say`Bank`, say`Verge`, say`Herbs`, say`Fruit`],
+];
 const AT = '2027-06-02T10:00:00';
 const TOMORROW = 3;
 const EARLIEST = 2 * 3600;
@@ -120,9 +120,10 @@ function daysOf(chance: Chance, level: number): Days {
 function targetOf(chance: Chance, { timer }: TimerKind, level: number): Plan {
   const { stations: count, programs: most } = sure(LEVELS[level - 1]);
   const empty = emptyPlan(timer);
+  const names = namesOfBeds();
   const stations: Station[] = empty.stations.slice(0, count).map(({ number }) => ({
     number,
-    name: sure(NAMES[(number - 1) % NAMES.length]),
+    name: sure(names[(number - 1) % names.length]),
     ...(level >= 4 && timer.cycleSoak === 'station' && number === 1
       ? { cycleSeconds: 300, soakSeconds: 1200 }
       : {}),

@@ -1,7 +1,7 @@
 /** The sentence for each fault of a document: what is wrong and what is allowed. */
 import { type Fault, pathText } from '../document/fault.ts';
 import { listed } from './words.ts';
-import { say } from '../language/say.ts';
+import { say, sayText } from '../language/say.ts';
 
 const quoted = (value: string | number) => (typeof value === 'string' ? `"${value}"` : `${value}`);
 /** What is wrong and what is allowed, without the path. */
@@ -10,9 +10,9 @@ export function faultSentence(fault: Fault): string {
     case 'not-json':
       return say`this is not JSON: ${fault.reason}`;
     case 'wrong-type':
-      return say`found ${fault.actual}; expected ${fault.expected}`;
+      return say`found ${fault.actual}; expected ${sayText(fault.expected)}`;
     case 'missing-field':
-      return say`this field is missing; expected ${fault.expected}`;
+      return say`this field is missing; expected ${sayText(fault.expected)}`;
     case 'unknown-field':
       return say`there is no field of this name; allowed: ${fault.allowed.join(', ')}`;
     case 'out-of-range': {
@@ -26,7 +26,7 @@ export function faultSentence(fault: Fault): string {
     case 'wrong-length':
       return say`the length is ${fault.actual}; allowed: ${fault.expected}`;
     case 'malformed':
-      return say`${fault.actual} is not ${fault.expected}`;
+      return say`${fault.actual} is not ${sayText(fault.expected)}`;
     case 'repeated':
       return say`${fault.actual} is listed twice; list it once`;
     case 'wrong-version':
@@ -40,7 +40,9 @@ export function faultSentence(fault: Fault): string {
     case 'unknown-program':
       return say`there is no program ${fault.program}`;
     case 'beyond-timer':
-      return say`this timer's last ${fault.what} is ${fault.last}`;
+      return fault.what === 'station'
+        ? say`this timer's last station is ${fault.last}`
+        : say`this timer's last program is ${fault.last}`;
     case 'starts-with-hours-rule':
       return say`a program with the day rule "hours" has no starts; empty its list of starts`;
     case 'no-free-second':
