@@ -25,6 +25,9 @@ const KIND_FIELDS = new Set([
 /** Of the tasks that ship; `name` is that of a station, or of a kind that ships. */
 const TASK_FIELDS = new Set(['title', 'says', 'hints', 'name']);
 
+/** Functions whose texts are said later. */
+const NAMING = new Set(['required', 'textLike', 'notFound', 'Line', 'NameField']);
+
 const filesIn = (folder) =>
   fs
     .readdirSync(path.join(ROOT, folder), { recursive: true })
@@ -69,8 +72,8 @@ function collect(file, found) {
         for (const property of node.arguments[0]?.properties ?? [])
           if (property.initializer) strings(property.initializer);
       if (called === 'sayText') node.arguments.forEach(strings);
-      // What belongs into a field, for the fault when it does not.
-      if (['required', 'textLike'].includes(called)) node.arguments.slice(1).forEach(literal);
+      // What belongs into a field, and what is named in a refusal.
+      if (NAMING.has(called)) node.arguments.forEach(literal);
       if (called === 'counted') {
         const [, one, many] = node.arguments;
         if (one && ts.isStringLiteralLike(one))

@@ -260,6 +260,50 @@ test('a name with a line break writes no line of its own into a calendar', async
   expect(begun).toBe(text.match(/^DTSTART/gm)?.length);
 });
 
+const ofSpain = (question: request.Test) => question.set('accept-language', 'es');
+
+test.each<[string, () => request.Test, string, RegExp]>([
+  [
+    'a sign-in',
+    () => server.nobody.post('/api/session').send({ email: 'a@b.example', password: 'nothing' }),
+    'the address and the password do not match; check both and try again',
+    /^la dirección y la contraseña no concuerdan/,
+  ],
+  [
+    'a field of a form',
+    () => post(newSite({ name: '' })),
+    'give the site a name',
+    /^dé un nombre a la casa$/,
+  ],
+  [
+    'the name of a field',
+    () => post(newSite({ street: 'x'.repeat(121) })),
+    'the street has at most 120 characters',
+    /^la calle: como máximo 120 caracteres$/,
+  ],
+  [
+    'what is not there',
+    () => server.tamsin.get(`/api/timers/${randomUUID()}`),
+    'there is no such timer',
+    /^no existe: programador$/,
+  ],
+  [
+    'a plan',
+    () => post(newSite({}, { plan: { ...plan, stations: 7 } })),
+    'plan.stations: found a whole number; expected a list',
+    /^plan.stations: se encontró un número entero; se esperaba una lista$/,
+  ],
+])(
+  'the refusal of %s is said in the language of who asks',
+  async (_what, ask, english, spanish) => {
+    const messageOf = async (question: request.Test) =>
+      ((await question).body as { message: string }).message;
+    expect(await messageOf(ask())).toBe(english);
+    expect(await messageOf(ofSpain(ask()))).toMatch(spanish);
+    expect(await messageOf(ask())).toBe(english);
+  },
+);
+
 test('the API holds against requests that no client of ours would send', async () => {
   await server.app.listen(0, '127.0.0.1');
   const { demo } = (await server.nobody.get('/api/session')).body as {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { Injectable } from '@nestjs/common';
-import { siteFields, type GivenSite, type SiteFields } from '@water-clock/core';
+import { siteFields, type GivenSite, type SiteFields, say } from '@water-clock/core';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { DataSource, In, IsNull, Not } from 'typeorm';
@@ -158,7 +158,9 @@ export class ArchiveService {
     body: unknown,
   ): Promise<{ siteId: string; timerIds: string[] }> {
     if (!Buffer.isBuffer(body) || body.length === 0)
-      throw notAccepted([{ code: 'malformed', path: 'document', message: 'no ZIP file was sent' }]);
+      throw notAccepted([
+        { code: 'malformed', path: 'document', message: say`no ZIP file was sent` },
+      ]);
     const { companyId, personId } = actor;
     const read = await this.work.run(companyId, 'unpack', body);
     if ('faults' in read) throw notAccepted(read.faults);

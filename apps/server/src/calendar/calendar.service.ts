@@ -7,6 +7,7 @@ import {
   type EpochDay,
   type Speech,
   type VisitReason,
+  say,
 } from '@water-clock/core';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { claimId, writeOnce } from '../changes/record.ts';
@@ -360,7 +361,7 @@ export class CalendarService {
       const { timerId, site, date, reasons, stop, street, houseNumber, town } = visit;
       if (date === null) return [];
       const place = [[street, houseNumber].filter(Boolean).join(' '), town].filter(Boolean);
-      const why = [...(stop?.note ? [stop.note] : []), ...reasons].join('; ') || 'visit';
+      const why = [...(stop?.note ? [stop.note] : []), ...reasons].join('; ') || say`visit`;
       return [
         {
           id: `${timerId}-${date}`,
@@ -370,7 +371,7 @@ export class CalendarService {
         },
       ];
     });
-    return calendarOf('Visits due', 'visits due', new Date().toISOString(), events);
+    return calendarOf(say`Visits due`, 'visits due', new Date().toISOString(), events);
   }
 }
 
@@ -407,7 +408,7 @@ function assertVersion(now: number, baseVersion: number): void {
   if (now !== baseVersion)
     throw new ApiError({
       code: 'stale-version',
-      message: `somebody else planned this meanwhile: it is now at version ${now}; your change was based on version ${baseVersion}`,
+      message: say`somebody else planned this meanwhile: it is now at version ${now}; your change was based on version ${baseVersion}`,
       current: { version: now },
     });
 }
@@ -423,7 +424,7 @@ async function assertPerson(
       {
         code: 'unknown-document',
         path: 'personId',
-        message: 'there is no such person in your firm',
+        message: say`there is no such person in your firm`,
       },
     ]);
 }

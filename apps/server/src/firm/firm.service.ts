@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
@@ -50,7 +51,7 @@ export class FirmService {
         if (company.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `the settings of the firm were changed by somebody else: they are now at version ${company.version}; your change was based on version ${baseVersion}`,
+            message: say`the settings of the firm were changed by somebody else: they are now at version ${company.version}; your change was based on version ${baseVersion}`,
             current: firmView(company),
           });
         const version = company.version + 1;

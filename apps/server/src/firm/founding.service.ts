@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { createHash, timingSafeEqual } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource, Not, type EntityManager } from 'typeorm';
@@ -53,14 +54,14 @@ export class FoundingService {
     if (state === 'closed')
       throw new ApiError({
         code: 'founding-closed',
-        message: 'nobody can found a firm here; ask an owner of your firm to invite you',
+        message: say`nobody can found a firm here; ask an owner of your firm to invite you`,
       });
     const due = digest(asTyped(this.settings.foundingCode ?? ''));
     if (!timingSafeEqual(due, digest(asTyped(code))))
       throw new ApiError({
         code: 'founding-closed',
-        message: 'this is not the code that bin/start printed',
-        faults: [{ code: 'wrong-code', path: 'code', message: 'not the code that was printed' }],
+        message: say`this is not the code that bin/start printed`,
+        faults: [{ code: 'wrong-code', path: 'code', message: say`not the code that was printed` }],
       });
   }
 }

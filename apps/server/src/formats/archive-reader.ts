@@ -6,6 +6,7 @@ import {
   readSurvey,
   type ClosedVisit,
   type Outcome,
+  say,
 } from '@water-clock/core';
 import { apiFaults, type ApiFault } from '../platform/api-error.ts';
 import { bodyFault } from '../platform/body.ts';
@@ -54,17 +55,17 @@ class ArchiveReader {
   /** A document as JSON; null, and a fault, where it is missing or is no object. */
   private async json(name: string): Promise<object | null> {
     const bytes = await this.zip.read(name);
-    if (!bytes) return this.fault('missing-part', name, 'this part is missing from the archive');
-    if (!isUtf8(bytes)) return this.fault('not-json', name, 'this is not UTF-8');
+    if (!bytes) return this.fault('missing-part', name, say`this part is missing from the archive`);
+    if (!isUtf8(bytes)) return this.fault('not-json', name, say`this is not UTF-8`);
     let value: unknown;
     try {
       value = JSON.parse(bytes.toString('utf8'));
     } catch (error) {
-      return this.fault('not-json', name, `this is not JSON: ${String(error)}`);
+      return this.fault('not-json', name, say`this is not JSON: ${String(error)}`);
     }
     const unsafe = bodyFault(value);
     if (unsafe) return this.fault(unsafe.code, `${name}: ${unsafe.path}`, unsafe.message);
-    return isRecord(value) ? value : this.fault('malformed', name, 'this must be an object');
+    return isRecord(value) ? value : this.fault('malformed', name, say`this must be an object`);
   }
 
   private async read<T>(name: string, reader: (value: unknown) => Outcome<T>): Promise<T | null> {
@@ -86,7 +87,7 @@ class ArchiveReader {
       return this.fault(
         'wrong-version',
         `${INDEX}: version`,
-        `version ${JSON.stringify(value.version)} is not supported; version ${ARCHIVE_VERSION} is`,
+        say`version ${JSON.stringify(value.version)} is not supported; version ${ARCHIVE_VERSION} is`,
       );
     const { timers, photos, site } = value;
     const isCount = (visits: unknown) =>
@@ -107,10 +108,10 @@ class ArchiveReader {
       return this.fault(
         'malformed',
         INDEX,
-        'this must hold site, timers with their numbers of visits, and the ids of photos',
+        say`this must hold site, timers with their numbers of visits, and the ids of photos`,
       );
     if (new Set(photos).size < photos.length)
-      return this.fault('duplicate', `${INDEX}: photos`, 'each photo may be named once');
+      return this.fault('duplicate', `${INDEX}: photos`, say`each photo may be named once`);
     return { format: ARCHIVE_FORMAT, version: ARCHIVE_VERSION, site, timers, photos };
   }
 
@@ -124,10 +125,10 @@ class ArchiveReader {
     const there = new Set(this.zip.names);
     for (const name of named)
       if (!there.has(name))
-        this.fault('missing-part', name, 'this part is missing from the archive');
+        this.fault('missing-part', name, say`this part is missing from the archive`);
     for (const name of there)
       if (!named.has(name))
-        this.fault('unknown-field', name, 'this does not belong in the archive of a site');
+        this.fault('unknown-field', name, say`this does not belong in the archive of a site`);
     return this.faults.length === 0;
   }
 

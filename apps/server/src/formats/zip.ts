@@ -1,4 +1,5 @@
 /** ZIP files in memory: written in the plainest way, and read with distrust. */
+import { say } from '@water-clock/core';
 import { once } from 'node:events';
 import { PassThrough, Readable } from 'node:stream';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
@@ -31,7 +32,7 @@ async function bytesOf(stream: Readable, file: string): Promise<Buffer> {
   for await (const chunk of stream as AsyncIterable<Buffer>) {
     size += chunk.length;
     if (size > MOST_FILE_BYTES)
-      throw new BadZip(`it unpacks to more than ${MOST_FILE_BYTES} bytes`, file);
+      throw new BadZip(say`it unpacks to more than ${MOST_FILE_BYTES} bytes`, file);
     chunks.push(chunk);
   }
   return Buffer.concat(chunks);
@@ -39,18 +40,18 @@ async function bytesOf(stream: Readable, file: string): Promise<Buffer> {
 
 /** The files of a ZIP by its own list, which is looked at before anything is unpacked. */
 async function listed(zip: ZipFile): Promise<ReadonlyMap<string, Entry>> {
-  if (zip.entryCount > MOST_FILES) throw new BadZip(`it holds more than ${MOST_FILES} files`);
+  if (zip.entryCount > MOST_FILES) throw new BadZip(say`it holds more than ${MOST_FILES} files`);
   const entries = new Map<string, Entry>();
   let total = 0;
   for await (const entry of zip.eachEntry()) {
     const name = entry.fileName;
     if (name.endsWith('/')) continue;
-    if (entries.has(name)) throw new BadZip('it stands in the archive twice', name);
+    if (entries.has(name)) throw new BadZip(say`it stands in the archive twice`, name);
     if (entry.uncompressedSize > MOST_FILE_BYTES)
-      throw new BadZip(`it unpacks to more than ${MOST_FILE_BYTES} bytes`, name);
+      throw new BadZip(say`it unpacks to more than ${MOST_FILE_BYTES} bytes`, name);
     total += entry.uncompressedSize;
     if (total > MOST_BYTES)
-      throw new BadZip(`all files together are more than ${MOST_BYTES} bytes`);
+      throw new BadZip(say`all files together are more than ${MOST_BYTES} bytes`);
     entries.set(name, entry);
   }
   return entries;
@@ -79,7 +80,7 @@ export class Zip {
       strictFileNames: true,
     };
     const zip = await yauzl.fromBufferPromise(bytes, options).catch((error: unknown) => {
-      throw new BadZip(`this is no ZIP file: ${inWords(error).message}`);
+      throw new BadZip(say`this is no ZIP file: ${inWords(error).message}`);
     });
     try {
       return new Zip(zip, await listed(zip));

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { EMPTY_SURVEY, type Plan, type Survey } from '@water-clock/core';
+import { EMPTY_SURVEY, type Plan, type Survey, say } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { claimId, writeOnce } from '../changes/record.ts';
 import { tell } from '../changes/tell.ts';
@@ -158,7 +158,7 @@ export class HousesService {
         {
           code: 'too-many',
           path: 'siteId',
-          message: `a house has at most ${MOST_TIMERS} timers; delete one that is put away`,
+          message: say`a house has at most ${MOST_TIMERS} timers; delete one that is put away`,
         },
       ]);
   }
@@ -178,13 +178,13 @@ export class HousesService {
         if (timer.placeVersion !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `somebody else named, moved or put away this timer: it is now at version ${timer.placeVersion}; your change was based on version ${baseVersion}`,
+            message: say`somebody else named, moved or put away this timer: it is now at version ${timer.placeVersion}; your change was based on version ${baseVersion}`,
             current: timerView(timer),
           });
         const isMoved = siteId !== timer.siteId;
         if (!isMoved && name === timer.name && isArchived === (timer.archivedAt !== null))
           throw notAccepted([
-            { code: 'no-change', path: 'siteId', message: 'the timer is there already' },
+            { code: 'no-change', path: 'siteId', message: say`the timer is there already` },
           ]);
         if (isMoved) await this.assertRoom(database, companyId, siteId);
         if (isArchived) this.assertNoVisit([timer]);
@@ -203,7 +203,7 @@ export class HousesService {
     if (busy)
       throw new ApiError({
         code: 'visit-open',
-        message: `a visit at ${nameOf(busy)} is under way; close it first`,
+        message: say`a visit at ${nameOf(busy)} is under way; close it first`,
       });
   }
 
@@ -253,7 +253,7 @@ export class HousesService {
         if (site.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${baseVersion}`,
+            message: say`this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${baseVersion}`,
             current: siteView(site),
           });
         const version = site.version + 1;
@@ -364,7 +364,7 @@ export class HousesService {
     if (saved.length === 0)
       throw new ApiError({
         code: 'export-first',
-        message: 'save it as a file first; what is deleted cannot be brought back',
+        message: say`save it as a file first; what is deleted cannot be brought back`,
       });
   }
 }
@@ -374,6 +374,6 @@ const own = ({ companyId, personId }: Actor) => ({ companyId, personId });
 function assertMeant(typed: string, name: string): void {
   if (typed.trim() !== name)
     throw notAccepted([
-      { code: 'another-name', path: 'name', message: `type its name as it is: ${name}` },
+      { code: 'another-name', path: 'name', message: say`type its name as it is: ${name}` },
     ]);
 }

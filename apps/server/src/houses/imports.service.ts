@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { emptyPlan, SHIPPED_KINDS, siteFields, type TimerKind } from '@water-clock/core';
+import { emptyPlan, SHIPPED_KINDS, siteFields, type TimerKind, say } from '@water-clock/core';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { claimId, writeOnce } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
@@ -40,7 +40,7 @@ export class ImportsService {
               {
                 code: 'unknown-document',
                 path: `sites[${i}].kindId`,
-                message: 'there is no such kind of timer in your library; choose one that is there',
+                message: say`there is no such kind of timer in your library; choose one that is there`,
               },
             ]);
           await claimId(database, actor, Site, siteId, 'site');

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { writeOnce } from '../changes/record.ts';
@@ -39,7 +40,7 @@ export class ManyService {
         if (first)
           throw new ApiError({
             code: 'stale-version',
-            message: `${stale.length} of these sites were changed by somebody else, ${first.name} among them; none was changed now`,
+            message: say`${stale.length} of these sites were changed by somebody else, ${first.name} among them; none was changed now`,
             current: stale.map(({ id: siteId, version }) => ({ id: siteId, version })),
           });
         if (columns.archivedAt) await assertNoVisit(database, companyId, ids);
@@ -70,13 +71,13 @@ async function columnsOf(
   if (rulesId) {
     const where = { companyId, id: rulesId, shelf: 'rules' as const, document: Not(IsNull()) };
     if (!(await database.existsBy(LibraryEntry, where)))
-      throw unknown('rulesId', 'there are no such rules in your library');
+      throw unknown('rulesId', say`there are no such rules in your library`);
   }
   if (
     personId &&
     !(await database.existsBy(Person, { companyId, id: personId, takenOutAt: IsNull() }))
   )
-    throw unknown('personId', 'there is no such person in your firm');
+    throw unknown('personId', say`there is no such person in your firm`);
   if (rulesId !== undefined) return { rulesId };
   return personId === undefined ? { archivedAt: isArchived ? new Date() : null } : { personId };
 }
@@ -94,6 +95,6 @@ async function assertNoVisit(
   if (busy)
     throw new ApiError({
       code: 'visit-open',
-      message: `a visit at ${busy.name} is under way; close it first. Nothing was put away.`,
+      message: say`a visit at ${busy.name} is under way; close it first. Nothing was put away.`,
     });
 }

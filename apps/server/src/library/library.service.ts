@@ -7,6 +7,7 @@ import {
   readTask,
   readTimerKind,
   type Outcome,
+  say,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
@@ -91,7 +92,7 @@ export class LibraryService {
         if (entry.version !== body.baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
+            message: say`this document was changed by somebody else: it is now at version ${entry.version}; your change was based on version ${body.baseVersion}`,
             current: { id, version: entry.version, document: entry.document },
           });
         if (entry.document === null && document !== null) {
@@ -103,7 +104,7 @@ export class LibraryService {
           if (count >= MOST_DOCUMENTS)
             throw new ApiError({
               code: 'not-accepted',
-              message: `a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
+              message: say`a shelf holds at most ${MOST_DOCUMENTS} documents; delete some first`,
             });
         }
         const version = entry.version + 1;

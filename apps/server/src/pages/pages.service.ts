@@ -9,6 +9,7 @@ import {
   type PageSources,
   type Plan,
   type TimerKind,
+  say,
 } from '@water-clock/core';
 import { LRUCache } from 'lru-cache';
 import { DataSource, IsNull } from 'typeorm';
@@ -232,7 +233,7 @@ export class PagesService {
     if (!link || link.expiresAt.getTime() <= Date.now())
       throw new ApiError({
         code: 'not-found',
-        message: 'this link is wrong or has expired; ask your technician for a new one',
+        message: say`this link is wrong or has expired; ask your technician for a new one`,
       });
     return link;
   }

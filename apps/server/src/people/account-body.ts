@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { ApiProperty } from '@nestjs/swagger';
 import { Matches } from 'class-validator';
 import { NewPasswordField, PasswordField } from './person-fields.ts';
@@ -22,6 +23,6 @@ export class SecondFactorBody extends PasswordBody {
   secret: string;
 
   @ApiProperty()
-  @Matches(/^\d{3} ?\d{3}$/, { message: 'a code has six digits' })
+  @Matches(/^\d{3} ?\d{3}$/, { message: () => say`a code has six digits` })
   code: string;
 }

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { verify } from '@node-rs/argon2';
 import { DataSource, MoreThan, Not, type EntityManager } from 'typeorm';
@@ -114,7 +115,7 @@ export class AccountService {
       throw refused(
         'wrong-code',
         'code',
-        'this is not the code of this half minute; look at the app again',
+        say`this is not the code of this half minute; look at the app again`,
       );
     await this.change(actor, password, {
       what: 'second-factor-on',
@@ -141,7 +142,7 @@ export class AccountService {
     if (!person) throw notFound('person');
     if (await isDone(person)) return;
     if (!(await verify(person.passwordHash, password)))
-      throw refused('wrong-password', 'password', 'this is not your present password');
+      throw refused('wrong-password', 'password', say`this is not your present password`);
     await this.database.transaction(async (database) => {
       await database.update(Person, { companyId, id }, columns);
       await and?.(database);

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, MoreThan } from 'typeorm';
 import { ApiError, notAccepted } from '../platform/api-error.ts';
@@ -66,7 +67,7 @@ export class ApiTokensService {
           {
             code: 'too-many',
             path: 'id',
-            message: `at most ${MOST_TOKENS} tokens are kept for a person; withdraw one first`,
+            message: say`at most ${MOST_TOKENS} tokens are kept for a person; withdraw one first`,
           },
         ]);
       const expiresAt = new Date(Date.now() + days * DAY_MS);

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { verify } from '@node-rs/argon2';
 import { IsNull, type EntityManager } from 'typeorm';
 import { ApiError } from '../platform/api-error.ts';
@@ -39,8 +40,8 @@ export async function foundFirm(
   if (await database.existsBy(Person, { email, takenOutAt: IsNull() }))
     throw new ApiError({
       code: 'address-taken',
-      message: `there is an account of ${email} already; sign in with it, or use another address`,
-      faults: [{ code: 'address-taken', path: 'email', message: 'this address has an account' }],
+      message: say`there is an account of ${email} already; sign in with it, or use another address`,
+      faults: [{ code: 'address-taken', path: 'email', message: say`this address has an account` }],
     });
   if (await database.existsBy(Company, { id: companyId }))
     throw new ApiError({

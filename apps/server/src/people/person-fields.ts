@@ -1,4 +1,5 @@
 /** Rules of what people type about themselves. */
+import { say, sayText } from '@water-clock/core';
 import { applyDecorators } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform } from 'class-transformer';
@@ -10,7 +11,7 @@ export const LEAST_PASSWORD = 10;
 export const NameField = (what: string) =>
   applyDecorators(
     ApiProperty({ maxLength: 80 }),
-    IsNotEmpty({ message: `${what} is missing` }),
+    IsNotEmpty({ message: () => say`${sayText(what)} is missing` }),
     Line(what, 80),
   );
 
@@ -18,8 +19,8 @@ export const NameField = (what: string) =>
 export const EmailField = () =>
   applyDecorators(
     ApiProperty({ format: 'email', maxLength: 254 }),
-    IsEmail({}, { message: 'this is no e-mail address, such as name@firm.example' }),
-    MaxLength(254, { message: 'an e-mail address has at most 254 characters' }),
+    IsEmail({}, { message: () => say`this is no e-mail address, such as name@firm.example` }),
+    MaxLength(254, { message: () => say`an e-mail address has at most 254 characters` }),
     IsString({ message: 'the e-mail address must be text' }),
     Transform(({ value }: { value: unknown }) =>
       typeof value === 'string' ? value.trim().toLowerCase() : value,
@@ -31,9 +32,10 @@ export const NewPasswordField = () =>
   applyDecorators(
     ApiProperty({ minLength: LEAST_PASSWORD, maxLength: 1000 }),
     MinLength(LEAST_PASSWORD, {
-      message: `a password has at least ${LEAST_PASSWORD} characters; three words are easy to keep`,
+      message: () =>
+        say`a password has at least ${LEAST_PASSWORD} characters; three words are easy to keep`,
     }),
-    MaxLength(1000, { message: 'a password has at most 1000 characters' }),
+    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
     IsString({ message: 'the password must be text' }),
   );
 
@@ -41,7 +43,7 @@ export const NewPasswordField = () =>
 export const PasswordField = () =>
   applyDecorators(
     ApiProperty(),
-    MinLength(1, { message: 'type your password' }),
-    MaxLength(1000, { message: 'a password has at most 1000 characters' }),
+    MinLength(1, { message: () => say`type your password` }),
+    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
     IsString({ message: 'the password must be text' }),
   );

@@ -1,3 +1,4 @@
+import { wordsOf } from '@water-clock/core';
 import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { CompanyRow } from '../platform/company-row.ts';
 import { oneOfWords } from '../platform/one-of.ts';
@@ -7,12 +8,12 @@ import type { Preferences } from './preferences.ts';
 /** What somebody is in their firm. */
 export const ROLES = ['owner', 'office', 'technician', 'apprentice'] as const;
 export type Role = (typeof ROLES)[number];
-export const ROLE_WORDS: Readonly<Record<Role, string>> = {
+export const ROLE_WORDS: Readonly<Record<Role, string>> = wordsOf({
   owner: 'owners',
   office: 'the office',
   technician: 'technicians',
   apprentice: 'apprentices',
-};
+});
 
 @Entity('people')
 @Check('people_role_words', oneOfWords('role', ROLES))

@@ -1,3 +1,4 @@
+import { say, wordsOf } from '@water-clock/core';
 import {
   Body,
   Controller,
@@ -31,8 +32,8 @@ import { SESSION_DAYS, SessionService, type NotSignedIn } from './session.servic
 
 class SignInBody {
   @ApiProperty()
-  @MinLength(3, { message: 'type your e-mail address' })
-  @MaxLength(254, { message: 'an e-mail address has at most 254 characters' })
+  @MinLength(3, { message: () => say`type your e-mail address` })
+  @MaxLength(254, { message: () => say`an e-mail address has at most 254 characters` })
   @IsString({ message: 'the e-mail address must be text' })
   email: string;
 
@@ -41,17 +42,17 @@ class SignInBody {
 
   /** Of the authenticator app, where the person has a second factor. */
   @ApiProperty({ type: String, required: false, nullable: true })
-  @MaxLength(20, { message: 'a code has six digits' })
+  @MaxLength(20, { message: () => say`a code has six digits` })
   @IsString({ message: 'the code must be text' })
   @IsOptional()
   code?: string | null;
 }
 
-const NOT_SIGNED_IN: Readonly<Record<NotSignedIn, string>> = {
+const NOT_SIGNED_IN: Readonly<Record<NotSignedIn, string>> = wordsOf({
   'wrong-sign-in': 'the address and the password do not match; check both and try again',
   'code-needed': 'type the code of your authenticator app as well',
   'wrong-code': 'this code is not good; each code counts once and for half a minute',
-};
+});
 
 interface SessionAnswer {
   readonly person: {

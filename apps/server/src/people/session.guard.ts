@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import {
   createParamDecorator,
   Injectable,
@@ -34,24 +35,24 @@ export const CurrentLeaver = createParamDecorator((_data: unknown, context: Exec
 const notAllowed = (right: Right) =>
   new ApiError({
     code: 'not-allowed',
-    message: `this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the firm`,
+    message: say`this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the firm`,
   });
 
 /** A token that got lost must not let anybody take the account over. */
 const notByToken = () =>
   new ApiError({
     code: 'not-allowed',
-    message: 'a token cannot do this; sign in with your password',
+    message: say`a token cannot do this; sign in with your password`,
   });
 
-const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: 'sign in first' });
+const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: say`sign in first` });
 
 /** Why nobody is let in: those who were taken out learn that their device has to hand over what waits on it. */
 const refusalOf = (leaver: Actor | null): ApiError =>
   leaver
     ? new ApiError({
         code: 'taken-out',
-        message: `you were taken out of ${leaver.companyName}; what you entered can be handed over, and nothing else`,
+        message: say`you were taken out of ${leaver.companyName}; what you entered can be handed over, and nothing else`,
       })
     : notSignedIn();
 
@@ -65,7 +66,7 @@ const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | un
     ? undefined
     : new ApiError({
         code: 'another-person',
-        message: 'somebody else is signed in by now; load the page again',
+        message: say`somebody else is signed in by now; load the page again`,
       });
 };
 

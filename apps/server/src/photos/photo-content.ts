@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { createHash } from 'node:crypto';
 import sharp, { type Metadata } from 'sharp';
 
@@ -41,14 +42,14 @@ export async function photoContent(sent: Buffer): Promise<PhotoContent> {
     // Only the header is read here, however large the picture says that it is.
     known = await sharp(sent, { limitInputPixels: false }).metadata();
   } catch {
-    throw new NoPhoto('this is not a photo; JPEG, PNG and WebP are accepted');
+    throw new NoPhoto(say`this is not a photo; JPEG, PNG and WebP are accepted`);
   }
   const { format, width, height } = known;
   const mediaType = FORMATS[format];
-  if (!mediaType) throw new NoPhoto(`${format} is not accepted; JPEG, PNG and WebP are`);
+  if (!mediaType) throw new NoPhoto(say`${format} is not accepted; JPEG, PNG and WebP are`);
   if (Math.max(width, height) > MOST_PIXELS)
     throw new NoPhoto(
-      `the photo has ${width} × ${height} pixels; at most ${MOST_PIXELS} along a side are accepted`,
+      say`the photo has ${width} × ${height} pixels; at most ${MOST_PIXELS} along a side are accepted`,
     );
   const upright = sharp(sent, { limitInputPixels: MOST_PIXELS ** 2, failOn: 'error' }).rotate();
   const written =
@@ -67,6 +68,6 @@ export async function photoContent(sent: Buffer): Promise<PhotoContent> {
       source: digestOf(sent),
     };
   } catch {
-    throw new NoPhoto('the photo is incomplete or damaged');
+    throw new NoPhoto(say`the photo is incomplete or damaged`);
   }
 }

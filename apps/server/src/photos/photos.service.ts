@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
@@ -44,7 +45,9 @@ export class PhotosService {
 
   async keep(actor: Actor, id: string, bytes: unknown): Promise<PhotoView> {
     if (!Buffer.isBuffer(bytes) || bytes.length === 0)
-      throw notAccepted([{ code: 'not-a-photo', path: 'document', message: 'no photo was sent' }]);
+      throw notAccepted([
+        { code: 'not-a-photo', path: 'document', message: say`no photo was sent` },
+      ]);
     const content = await photoContent(bytes).catch((error: unknown) => {
       if (!(error instanceof NoPhoto)) throw error;
       throw notAccepted([{ code: 'not-a-photo', path: 'document', message: error.message }]);

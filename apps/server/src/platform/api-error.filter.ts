@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
 import type { Response } from 'express';
 import { API_CODES, type ApiCode } from './api-codes.ts';
@@ -10,23 +11,18 @@ const codeOfStatus = (status: number): ApiCode =>
   (Object.keys(API_CODES) as ApiCode[]).find((code) => API_CODES[code].status === status) ??
   'malformed-request';
 
-const MESSAGE_OF_STATUS: Readonly<Record<number, string>> = {
-  404: 'there is nothing at this address',
-};
-
 /** Any failure as the API states it. */
 function failureOf(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
   if (error instanceof HttpException && error.getStatus() < 500) {
     const status = error.getStatus();
-    const message = MESSAGE_OF_STATUS[status] ?? error.message;
+    const message = status === 404 ? say`there is nothing at this address` : error.message;
     return new ApiError({ code: codeOfStatus(status), message });
   }
   if (isDatabaseTrouble(error)) return unavailable();
   return new ApiError({
     code: 'failed',
-    message:
-      'something went wrong on the server; check whether your change was saved before you try again',
+    message: say`something went wrong on the server; check whether your change was saved before you try again`,
   });
 }
 

@@ -1,5 +1,5 @@
 import { HttpException } from '@nestjs/common';
-import { faultSentence, pathText, type Fault, type Path } from '@water-clock/core';
+import { faultSentence, pathText, type Fault, type Path, say, sayText } from '@water-clock/core';
 import { API_CODES, type ApiCode } from './api-codes.ts';
 
 /** One thing wrong with a request, for a machine (`code`, `path`) and a person (`message`). */
@@ -39,7 +39,7 @@ export class ApiError extends HttpException {
       more > 0
         ? {
             ...body,
-            message: `${body.message} (and ${faults.length - 1} more)`,
+            message: say`${body.message} (and ${faults.length - 1} more)`,
             faults: faults.slice(0, MOST_FAULTS),
             moreFaults: more,
           }
@@ -66,16 +66,16 @@ export function notAccepted(faults: readonly ApiFault[]): ApiError {
   const first = faults[0];
   return new ApiError({
     code: 'not-accepted',
-    message: first ? `${first.path}: ${first.message}` : 'this was not accepted',
+    message: first ? `${first.path}: ${first.message}` : say`this was not accepted`,
     faults,
   });
 }
 
 /** 404, the same for what does not exist and what belongs to another company. */
 export const notFound = (what: string) =>
-  new ApiError({ code: 'not-found', message: `there is no such ${what}` });
+  new ApiError({ code: 'not-found', message: say`there is no such ${sayText(what)}` });
 
 /** 503: it is not known what became of what was asked. */
 export const unavailable = (
-  message = 'the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe',
+  message = say`the database cannot be reached at the moment; whether your change was saved is not known, and sending it again is safe`,
 ) => new ApiError({ code: 'unavailable', message });

@@ -1,3 +1,4 @@
+import { say, wordsOf } from '@water-clock/core';
 import { isUtf8 } from 'node:buffer';
 import type { IncomingMessage } from 'node:http';
 import type { INestApplication } from '@nestjs/common';
@@ -23,7 +24,7 @@ const MOST_STRANGER_BYTES = 5_000;
 interface BodyKind {
   readonly method: string;
   readonly is: (path: string) => boolean;
-  readonly what: string;
+  readonly what: 'body' | 'photo' | 'archive';
   readonly limit: number;
   /** Bytes, whose content is checked later; else JSON. */
   readonly raw?: true;
@@ -47,6 +48,7 @@ const BODIES: readonly BodyKind[] = [
     raw: true,
   },
 ];
+const BODY_WORDS = wordsOf({ body: 'body', photo: 'photo', archive: 'archive' });
 const USUAL: BodyKind = { method: '', is: () => true, what: 'body', limit: MOST_BODY_BYTES };
 
 const kindOf = ({ url = '', method = '' }: Pick<IncomingMessage, 'url' | 'method'>): BodyKind => {
@@ -90,14 +92,14 @@ function bodyFailure(
     next(error);
     return;
   }
-  const { type, message = 'the body cannot be read' } = error as BodyError;
+  const { type, message = say`the body cannot be read` } = error as BodyError;
   request.resume();
   if (type === 'entity.too.large') {
     const { what, limit } = kindOf(request);
     next(
       new ApiError({
         code: 'too-large',
-        message: `the ${what} is too large; allowed: ${limit} bytes`,
+        message: say`the ${BODY_WORDS[what]} is too large; allowed: ${limit} bytes`,
       }),
     );
   } else if (type === 'entity.parse.failed')

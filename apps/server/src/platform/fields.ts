@@ -1,4 +1,5 @@
 /** Rules of fields that many request bodies share. */
+import { say, sayText } from '@water-clock/core';
 import { applyDecorators, type Type as Class } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform, Type } from 'class-transformer';
@@ -25,10 +26,11 @@ export const Line = (what: string, most: number) =>
   applyDecorators(
     // The first that is written is the last that is checked.
     Matches(NOT_IN_NAMES, {
-      message: `${what} must be one line without control characters or marks that turn its direction`,
+      message: () =>
+        say`${sayText(what)} must be one line without control characters or marks that turn its direction`,
     }),
-    MaxLength(most, { message: `${what} has at most ${most} characters` }),
-    IsString({ message: `${what} must be text` }),
+    MaxLength(most, { message: () => say`${sayText(what)} has at most ${most} characters` }),
+    IsString({ message: () => say`${sayText(what)} must be text` }),
     Transform(({ value }: { value: unknown }) =>
       typeof value === 'string' ? value.trim() : value,
     ),

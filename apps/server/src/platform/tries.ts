@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { createHash } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
@@ -42,7 +43,7 @@ class Limit {
       throw new ApiError(
         {
           code: 'too-many-tries',
-          message: `too many tries; wait ${seconds} seconds and try again`,
+          message: say`too many tries; wait ${seconds} seconds and try again`,
         },
         seconds,
       );

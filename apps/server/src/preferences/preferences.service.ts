@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { writeOnce } from '../changes/record.ts';
@@ -33,7 +34,7 @@ export class PreferencesService {
         if (last.version !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `your preferences were changed elsewhere: they are now at version ${last.version}; your change was based on version ${baseVersion}`,
+            message: say`your preferences were changed elsewhere: they are now at version ${last.version}; your change was based on version ${baseVersion}`,
             current: last,
           });
         const version = last.version + 1;

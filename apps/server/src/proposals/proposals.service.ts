@@ -6,6 +6,7 @@ import {
   type Fault,
   type RecordChange,
   type TimerRecord,
+  say,
 } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { writeOnce, type Written } from '../changes/record.ts';
@@ -89,12 +90,25 @@ function staleProposal(
   const record = together.ok ? together.record : { plan, survey };
   return new ApiError({
     code: 'stale-version',
-    message: `this proposal was changed elsewhere: it is now at version ${version}; your change was based on version ${baseVersion}`,
+    message: say`this proposal was changed elsewhere: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, ...record, by: null, at: null },
   });
 }
 
 /** What an apprentice would change on a timer, until somebody accepts or refuses it. */
+/** How a proposal is not open any more. */
+function movedWords({ state, answerer }: Proposal): string {
+  const by = answerer?.name;
+  if (state === 'withdrawn') return say`this proposal was withdrawn already`;
+  if (state === 'accepted')
+    return by === undefined
+      ? say`this proposal was accepted already`
+      : say`this proposal was accepted by ${by} already`;
+  return by === undefined
+    ? say`this proposal was refused already`
+    : say`this proposal was refused by ${by} already`;
+}
+
 @Injectable()
 export class ProposalsService {
   constructor(private readonly database: DataSource) {}
@@ -145,7 +159,7 @@ export class ProposalsService {
         if (proposal?.state === 'sent')
           throw new ApiError({
             code: 'proposal-moved',
-            message: 'this proposal was sent; take it back before you change it',
+            message: say`this proposal was sent; take it back before you change it`,
           });
         if (before !== baseVersion) throw staleProposal(timer, changes, before, baseVersion);
         if (changes.length >= MOST_CHANGES)
@@ -153,7 +167,7 @@ export class ProposalsService {
             {
               code: 'too-many',
               path: 'change',
-              message: `a proposal has at most ${MOST_CHANGES} changes; send this one, and begin another after it`,
+              message: say`a proposal has at most ${MOST_CHANGES} changes; send this one, and begin another after it`,
             },
           ]);
         const made = [...changes, change];
@@ -226,7 +240,7 @@ export class ProposalsService {
       if (proposal.version !== body.baseVersion)
         throw new ApiError({
           code: 'stale-version',
-          message: 'this proposal was changed elsewhere meanwhile; look at it again',
+          message: say`this proposal was changed elsewhere meanwhile; look at it again`,
           current: proposalView(proposal),
         });
       return Promise.resolve({ columns: { state, note } });
@@ -251,8 +265,7 @@ export class ProposalsService {
       if (!applied.ok)
         throw new ApiError({
           ...{ code: 'not-accepted', faults: apiFaults(applied.faults, ['changes']) },
-          message:
-            'the proposal does not fit any more what is set meanwhile; refuse it, and say why',
+          message: say`the proposal does not fit any more what is set meanwhile; refuse it, and say why`,
         });
       const { record, inverse } = applied.value;
       const version = timer.version + 1;
@@ -289,7 +302,7 @@ export class ProposalsService {
         if (!OPEN.includes(proposal.state))
           throw new ApiError({
             code: 'proposal-moved',
-            message: `this proposal was ${proposal.state} ${proposal.answerer ? `by ${proposal.answerer.name} ` : ''}already`,
+            message: movedWords(proposal),
             current: proposalView(proposal),
           });
         const version = proposal.version + 1;

@@ -32,6 +32,7 @@ import {
   type Supply,
   type UnitSystem,
   type Weekday,
+  say,
 } from '@water-clock/core';
 import { Choice, Line, Part } from '../platform/fields.ts';
 import { WriteBody } from '../platform/write-body.ts';
@@ -43,7 +44,7 @@ const MOST_FLOW = 1000;
 /** Somebody at the house. */
 export class ContactFields {
   @ApiProperty({ maxLength: 80 })
-  @IsNotEmpty({ message: 'give the person a name' })
+  @IsNotEmpty({ message: () => say`give the person a name` })
   @Line('the name', 80)
   name: string;
 
@@ -59,7 +60,7 @@ export class ContactFields {
 /** What may be sent of a site: the limits of core's `SiteFields`, of which all but name and time zone may be left out. */
 export class SiteBody implements GivenSite {
   @ApiProperty({ maxLength: 120 })
-  @IsNotEmpty({ message: 'give the site a name' })
+  @IsNotEmpty({ message: () => say`give the site a name` })
   @Line('the name', 120)
   name: string;
 
@@ -79,18 +80,18 @@ export class SiteBody implements GivenSite {
   locality?: string | null;
 
   @ApiProperty({ example: 'Europe/Lisbon' })
-  @IsTimeZone({ message: 'name a time zone of the IANA list, such as Europe/Lisbon' })
+  @IsTimeZone({ message: () => say`name a time zone of the IANA list, such as Europe/Lisbon` })
   timeZone: string;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
-  @IsNumber({}, { message: 'latitude must be a number of degrees, -90 to 90' })
-  @IsLatitude({ message: 'latitude must be a number of degrees, -90 to 90' })
+  @IsNumber({}, { message: () => say`latitude must be a number of degrees, -90 to 90` })
+  @IsLatitude({ message: () => say`latitude must be a number of degrees, -90 to 90` })
   @IsOptional()
   latitude?: number | null;
 
   @ApiProperty({ type: Number, nullable: true, required: false })
-  @IsNumber({}, { message: 'longitude must be a number of degrees, -180 to 180' })
-  @IsLongitude({ message: 'longitude must be a number of degrees, -180 to 180' })
+  @IsNumber({}, { message: () => say`longitude must be a number of degrees, -180 to 180` })
+  @IsLongitude({ message: () => say`longitude must be a number of degrees, -180 to 180` })
   @IsOptional()
   longitude?: number | null;
 
@@ -113,7 +114,7 @@ export class SiteBody implements GivenSite {
   mowing?: Weekday[] | null;
 
   @ApiProperty({ type: String, maxLength: 2000, nullable: true, required: false })
-  @MaxLength(2000, { message: 'notes have at most 2000 characters' })
+  @MaxLength(2000, { message: () => say`notes have at most 2000 characters` })
   @IsString({ message: 'the notes must be text' })
   @IsOptional()
   notes?: string | null;

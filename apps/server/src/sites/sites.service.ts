@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { readPlan, siteFields, type Plan, type SiteFields } from '@water-clock/core';
+import { readPlan, siteFields, type Plan, type SiteFields, say } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
 import { claimId, writeOnce } from '../changes/record.ts';
@@ -70,7 +70,7 @@ export async function soundSite(
     faults.push({
       code: 'two-weathers',
       path: `${path}.climateId`,
-      message: 'a site has a town or a climate, not both; leave one of them out',
+      message: say`a site has a town or a climate, not both; leave one of them out`,
     });
   if (faults.length > 0) throw notAccepted(faults);
   return site;
@@ -149,7 +149,7 @@ export class SitesService {
         if (site.version !== body.baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
+            message: say`this site was changed by somebody else: it is now at version ${site.version}; your change was based on version ${body.baseVersion}`,
             current: siteView(site),
           });
         const fields = await soundSite(database, companyId, body.site);

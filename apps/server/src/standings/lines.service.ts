@@ -8,6 +8,7 @@ import {
   type StandingWords,
   type TimerStanding,
   type WeekDay,
+  say,
 } from '@water-clock/core';
 import Papa from 'papaparse';
 import { DataSource } from 'typeorm';
@@ -130,7 +131,7 @@ const lineOf = (row: LineRow, style: Pick<Speech, 'clock' | 'order'>): TimerLine
     stations: row.stations,
     programs: row.programs,
     verdict: said?.verdict ?? null,
-    headline: said?.headline ?? 'It is being worked out.',
+    headline: said?.headline ?? say`It is being worked out.`,
     breaches: row.breaches,
     headroomPercent: row.headroom,
     trouble: dateOf(row.trouble_day),

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { verify } from '@node-rs/argon2';
@@ -40,7 +41,7 @@ export interface LinkView {
 const addressTaken = (email: string) =>
   new ApiError({
     code: 'address-taken',
-    message: `there is an account of ${email} already; use another e-mail address, or have that account taken out first`,
+    message: say`there is an account of ${email} already; use another e-mail address, or have that account taken out first`,
   });
 
 const place = (token: string) => `/join#${token}`;
@@ -92,8 +93,8 @@ export class LinksService {
         await this.mail.write(database, {
           companyId,
           recipient: email,
-          subject: `${companyName} invites you to Water Clock`,
-          text: `Hello ${name},\n\n${personName} invites you to ${companyName} on Water Clock. Choose a password within 48 hours:\n\n${this.mail.address(place(token))}\n\nThe link works once. If you do not know ${companyName}, do nothing.\n`,
+          subject: say`${companyName} invites you to Water Clock`,
+          text: say`Hello ${name},\n\n${personName} invites you to ${companyName} on Water Clock. Choose a password within 48 hours:\n\n${this.mail.address(place(token))}\n\nThe link works once. If you do not know ${companyName}, do nothing.\n`,
         });
         return invitationView(link);
       },
@@ -168,8 +169,8 @@ export class LinksService {
     await this.mail.write(database, {
       companyId,
       recipient: email,
-      subject: 'A new password for Water Clock',
-      text: `Hello ${name},\n\nchoose a new password within 2 hours:\n\n${this.mail.address(place(token))}\n\nThe link works once. If you did not ask for it, do nothing: your password stays.\n`,
+      subject: say`A new password for Water Clock`,
+      text: say`Hello ${name},\n\nchoose a new password within 2 hours:\n\n${this.mail.address(place(token))}\n\nThe link works once. If you did not ask for it, do nothing: your password stays.\n`,
     });
   }
 
@@ -256,14 +257,14 @@ function assertGood(link: PersonLink | null): asserts link is PersonLink {
   if (link.usedAt)
     throw new ApiError({
       code: 'link-used',
-      message: 'this link was used already; sign in with the password that was chosen then',
+      message: say`this link was used already; sign in with the password that was chosen then`,
     });
   if (link.withdrawnAt || link.expiresAt < new Date())
     throw new ApiError({
       code: 'link-expired',
       message: link.withdrawnAt
-        ? 'this link was withdrawn; ask for a new one'
-        : 'this link is too old; ask for a new one',
+        ? say`this link was withdrawn; ask for a new one`
+        : say`this link is too old; ask for a new one`,
     });
 }
 

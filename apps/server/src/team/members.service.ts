@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, IsNull, type EntityManager } from 'typeorm';
 import { writeOnce } from '../changes/record.ts';
@@ -90,7 +91,7 @@ export class MembersService {
         if (person.memberVersion !== baseVersion)
           throw new ApiError({
             code: 'stale-version',
-            message: `${person.name} was changed by somebody else: they are now at version ${person.memberVersion}; your change was based on version ${baseVersion}`,
+            message: say`${person.name} was changed by somebody else: they are now at version ${person.memberVersion}; your change was based on version ${baseVersion}`,
             current: memberView(person),
           });
         const memberVersion = person.memberVersion + 1;
@@ -112,6 +113,6 @@ async function assertOwned(database: EntityManager, companyId: string): Promise<
   if (!(await database.existsBy(Person, { companyId, role: 'owner', takenOutAt: IsNull() })))
     throw new ApiError({
       code: 'last-owner',
-      message: 'a firm keeps at least one owner; make somebody else an owner first',
+      message: say`a firm keeps at least one owner; make somebody else an owner first`,
     });
 }

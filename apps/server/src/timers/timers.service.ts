@@ -9,6 +9,7 @@ import {
   type Plan,
   type RecordChange,
   type Survey,
+  say,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
@@ -156,7 +157,7 @@ export async function refuseStale(
   const author = await authorOf(database, companyId, id, version);
   throw new ApiError({
     code: 'stale-version',
-    message: `this timer was changed by somebody else: it is now at version ${version}; your change was based on version ${baseVersion}`,
+    message: say`this timer was changed by somebody else: it is now at version ${version}; your change was based on version ${baseVersion}`,
     current: { version, plan, survey, ...author },
     since: await changesSince(database, timer, baseVersion),
   });

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { ApiProperty } from '@nestjs/swagger';
 import { IsNotEmpty, IsString, IsUUID, MaxLength } from 'class-validator';
 
@@ -10,7 +11,7 @@ export class CommentBody {
 
   @ApiProperty({ minLength: 1, maxLength: MOST })
   @MaxLength(MOST, { message: `a comment has at most ${MOST} characters` })
-  @IsNotEmpty({ message: 'a comment must not be empty' })
+  @IsNotEmpty({ message: () => say`a comment must not be empty` })
   @IsString({ message: 'a comment must be text' })
   text: string;
 }

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { Actor } from '../people/actor.ts';
@@ -48,7 +49,7 @@ export class CommentsService {
     const { manager } = this.database;
     if ((await manager.countBy(VisitComment, { companyId, visitId })) >= MOST)
       throw notAccepted([
-        { code: 'too-many', path: 'text', message: `a visit has at most ${MOST} comments` },
+        { code: 'too-many', path: 'text', message: say`a visit has at most ${MOST} comments` },
       ]);
     await manager
       .createQueryBuilder()

@@ -9,6 +9,7 @@ import {
   undoneIn,
   undoneSentence,
   type ClosedVisit,
+  say,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { claimId, writeOnce } from '../changes/record.ts';
@@ -84,7 +85,7 @@ export class VisitsService {
         });
         if (!survey.visit)
           throw notAccepted([
-            { code: 'no-visit', path: 'visit', message: 'No visit is under way on this timer.' },
+            { code: 'no-visit', path: 'visit', message: say`No visit is under way on this timer.` },
           ]);
         const closed = closeVisit(
           ...([plan, survey, body.closed, undone.value, last?.document.faults] as const),

@@ -1,3 +1,4 @@
+import { say } from '@water-clock/core';
 import { fileURLToPath } from 'node:url';
 import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { Outcome } from '@water-clock/core';
@@ -38,7 +39,7 @@ function valueOf<T>(outcome: Outcome<T>, path: readonly string[]): T {
 const busy = () =>
   new ApiError({
     code: 'busy',
-    message: 'much is being worked out just now; try again in a moment',
+    message: say`much is being worked out just now; try again in a moment`,
   });
 
 /** Does heavy work off the event loop, within limits of time, memory and number, so that nobody stalls anybody. */
@@ -135,7 +136,7 @@ export class WorkService implements OnApplicationShutdown {
       if (signal.aborted || code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ApiError({
           code: 'too-much-work',
-          message: 'this takes too long to work out; ask for less',
+          message: say`this takes too long to work out; ask for less`,
         });
       throw error;
     }

@@ -42,11 +42,13 @@ export function Signed() {
     return (
       <>
         {!isOutOfSight && (
-          <Suspense>
+          <>
             <InStep />
-            <NewVersion />
-            <Outbox />
-          </Suspense>
+            <Suspense>
+              <NewVersion />
+              <Outbox />
+            </Suspense>
+          </>
         )}
         <Outlet />
       </>
