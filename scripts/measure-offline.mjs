@@ -67,7 +67,10 @@ async function coldStart(page, url) {
       await page.waitForFunction(whole, { polling: 'raf' });
       stands.push(Date.now() - before);
     }
-    say(`a kept timer is seen without a network as it last stood, ${what}, ms`, middle(seen).toFixed(0));
+    say(
+      `a kept timer is seen without a network as it last stood, ${what}, ms`,
+      middle(seen).toFixed(0),
+    );
     say(`it takes what is pressed, ${what}, ms`, middle(stands));
   }
   await page.emulateCPUThrottling(1);
