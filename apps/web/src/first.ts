@@ -45,4 +45,7 @@ const page = document.getElementById('root');
 const [, timerId] = /^\/timers\/([0-9a-f-]{36})$/u.exec(location.pathname) ?? [];
 if (page && timerId !== undefined && location.search === '')
   await Promise.race([lastLook(timerId, page).catch(() => undefined), wait(PATIENCE)]);
+// In the kept page they wait for this; all at once, not each when another one names it.
+for (const link of document.querySelectorAll<HTMLLinkElement>('link[rel=soon]'))
+  link.rel = 'modulepreload';
 await import(/* @vite-ignore */ applicationOf(document));
