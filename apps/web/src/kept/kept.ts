@@ -4,6 +4,7 @@
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
 import { KEPT_DATABASE, ownerOf, type Owner } from './keeping.ts';
+import { lookPath } from './look.ts';
 import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 
 interface Kept extends Sealed {
@@ -76,7 +77,11 @@ function markOf(body: unknown): Pick<Kept, 'mark'> {
 
 let sincePruned = 0;
 
-/** Drops what is too old, then the oldest until all fits. */
+const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
+/** The id of a timer, where the path is that of its answer. */
+const timerIn = (path: string): string | undefined => TIMER.exec(path)?.[1];
+
+/** Drops what is too old, then the oldest until all fits, and the look of a timer that is not kept itself. */
 export async function prune(now = Date.now()): Promise<void> {
   const { answers } = database();
   await answers
@@ -85,8 +90,17 @@ export async function prune(now = Date.now()): Promise<void> {
     .delete();
   const all = await answers.orderBy('at').reverse().toArray();
   let bytes = 0;
-  const over = all.filter((one) => (bytes += one.bytes) > MOST_KEPT_BYTES);
-  await answers.bulkDelete(over.map(({ owner, path }): [string, string] => [owner, path]));
+  const kept = all.filter((one) => (bytes += one.bytes) <= MOST_KEPT_BYTES);
+  const looks = new Set(
+    kept.flatMap(({ owner, path }) => {
+      const id = timerIn(path);
+      return id === undefined ? [] : [`${owner} ${lookPath(id)}`];
+    }),
+  );
+  const isKept = (one: Kept) =>
+    kept.includes(one) && (one.path.startsWith('/') || looks.has(`${one.owner} ${one.path}`));
+  const gone = all.filter((one) => !isKept(one));
+  await answers.bulkDelete(gone.map(({ owner, path }): [string, string] => [owner, path]));
 }
 
 /** Keeps an answer; where the device refuses, nothing is kept. */
@@ -130,12 +144,10 @@ export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at'
   return all.map(({ path, at, bytes }) => ({ path, at, bytes })).sort((a, b) => b.at - a.at);
 }
 
-const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
-
 /** The timers that are kept of an owner, and when the server last told of each; the newest first. */
 export const keptTimers = async (owner: string) =>
   (await keptPaths(owner)).flatMap(({ path, at }) => {
-    const [, id] = TIMER.exec(path) ?? [];
+    const id = timerIn(path);
     return id === undefined ? [] : [{ id, path, at }];
   });
 
