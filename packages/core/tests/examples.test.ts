@@ -1,6 +1,6 @@
 /** The examples of the specification, to the letter. */
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { describe, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
 import {
   check,
   checkReport,
@@ -27,34 +27,35 @@ const plans = names.map((name) => {
   return { name, plan: read.value };
 });
 
-const isWithEvents = ({ name }: { name: string }) => isThere(`${name}.events.json`);
+/** The plans of examples that have a file of this kind. */
+const having = (kind: string) => plans.filter(({ name }) => isThere(`${name}.${kind}.json`));
 
-describe.each(plans.filter(isWithEvents))('$name', ({ name, plan }) => {
-  test('simulate --events', () => {
-    const text = file(`${name}.simulate.json`);
-    const { from, days } = JSON.parse(text) as SimulationReport;
-    const events = readEventsText(file(`${name}.events.json`));
-    if (!events.ok) throw new Error('the events are not read');
-    const simulated = simulateEvents(plan, parseDate(from) ?? NaN, days, events.value);
-    if (!simulated.ok) throw new Error('the events are not simulated');
-    const report = eventsReport(from, days, simulated.value);
-    expect(JSON.stringify(report, null, 2)).toBe(text.trimEnd());
-  });
+/** In the order of the file, whatever its spacing. */
+const packed = (text: string) => JSON.stringify(JSON.parse(text));
+
+test.each(having('events'))('$name: simulate --events', ({ name, plan }) => {
+  const text = file(`${name}.simulate.json`);
+  const { from, days } = JSON.parse(text) as SimulationReport;
+  const events = readEventsText(file(`${name}.events.json`));
+  if (!events.ok) throw new Error('the events are not read');
+  const simulated = simulateEvents(plan, parseDate(from) ?? NaN, days, events.value);
+  if (!simulated.ok) throw new Error('the events are not simulated');
+  expect(JSON.stringify(eventsReport(from, days, simulated.value))).toBe(packed(text));
 });
 
-describe.each(plans.filter((one) => !isWithEvents(one)))('$name', ({ name, plan }) => {
-  test('check', () => {
-    const expected = JSON.parse(file(`${name}.check.json`)) as { on: string };
-    const report = checkReport(check(plan, parseDate(expected.on) ?? NaN));
-    // The examples leave the findings out; everything else is in their order.
-    const { findings: _findings, ...rest } = report;
-    expect(JSON.stringify(rest)).toBe(JSON.stringify(expected));
-  });
+test.each(having('check'))('$name: check', ({ name, plan }) => {
+  const expected = JSON.parse(file(`${name}.check.json`)) as { on: string };
+  const report = checkReport(check(plan, parseDate(expected.on) ?? NaN));
+  // The examples leave the findings out; everything else is in their order.
+  const { findings: _findings, ...rest } = report;
+  expect(JSON.stringify(rest)).toBe(JSON.stringify(expected));
+});
 
-  test('simulate', () => {
-    const text = file(`${name}.simulate.json`);
-    const { from, days } = JSON.parse(text) as SimulationReport;
-    const report = simulationReport(from, days, simulate(plan, parseDate(from) ?? NaN, days));
-    expect(JSON.stringify(report, null, 2)).toBe(text.trimEnd());
-  });
+const withoutEvents = having('simulate').filter(({ name }) => !isThere(`${name}.events.json`));
+
+test.each(withoutEvents)('$name: simulate', ({ name, plan }) => {
+  const text = file(`${name}.simulate.json`);
+  const { from, days } = JSON.parse(text) as SimulationReport;
+  const report = simulationReport(from, days, simulate(plan, parseDate(from) ?? NaN, days));
+  expect(JSON.stringify(report)).toBe(packed(text));
 });

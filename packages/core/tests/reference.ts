@@ -296,6 +296,8 @@ export function referenceSimulate(
     for (const entry of active) if (isHeld(entry)) entry.cycle?.hold(now);
     const all = active.flatMap(({ cycle }) => (cycle ? [cycle] : []));
     const most = Math.min(plan.timer.stationsAtOnce, plan.settings.stationsAtOnce ?? 99);
+    if (onOverlap === 'share')
+      for (const entry of active) if (!isHeld(entry)) entry.cycle?.resume(now, all, most);
     for (const entry of active)
       if (onOverlap === 'share') entry.cycle?.open(now, isHeld(entry), all, most);
       else entry.cycle?.open(now, isHeld(entry));

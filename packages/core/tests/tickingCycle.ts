@@ -143,6 +143,31 @@ export class TickingCycle {
     }
   }
 
+  /** Whether a station may be open beside all that is open in the cycles of a timer that shares one limit among them. */
+  private fits(
+    { number, flow }: { number: number; flow: number },
+    beside: readonly TickingCycle[],
+    most: number,
+  ): boolean {
+    const open = beside.flatMap((one) => one.openNow);
+    const flowing = open.reduce((sum, one) => sum + one.flow, 0);
+    return (
+      open.length < most &&
+      open.every((one) => one.number !== number) &&
+      (open.length === 0 || flowing + flow <= this.flowLimit)
+    );
+  }
+
+  /** Valves that a window closed go on; all cycles do this before any opens something else. */
+  resume(now: number, beside: readonly TickingCycle[] = [], most = Infinity): void {
+    for (const valve of this.valves) {
+      const flow = this.stations.find((one) => one.number === valve.number)?.flow ?? 0;
+      if (valve.since !== null) continue;
+      if (beside.length === 0 || this.fits({ number: valve.number, flow }, beside, most))
+        valve.since = now;
+    }
+  }
+
   /** What opens now; `beside` are all cycles of a timer that shares one limit among them. */
   open(now: number, held: boolean, beside: readonly TickingCycle[] = [], most = Infinity): void {
     if (this.finished) return;
@@ -150,20 +175,7 @@ export class TickingCycle {
       this.hold(now);
       return;
     }
-    const others = () => beside.filter((one) => one !== this).flatMap((one) => one.openNow);
-    const fits = ({ number, flow }: { number: number; flow: number }) => {
-      const open = [...others(), ...(beside.length > 0 ? this.openNow : [])];
-      const flowing = open.reduce((sum, one) => sum + one.flow, 0);
-      return (
-        open.length < most &&
-        open.every((one) => one.number !== number) &&
-        (open.length === 0 || flowing + flow <= this.flowLimit)
-      );
-    };
-    for (const valve of this.valves) {
-      const flow = this.stations.find((one) => one.number === valve.number)?.flow ?? 0;
-      if (valve.since === null && fits({ number: valve.number, flow })) valve.since = now;
-    }
+    if (beside.length === 0) this.resume(now);
     if (this.valves.some(({ since }) => since === null)) return;
     // While every valve that may be open is open there is nothing to choose.
     while (now >= this.waitUntil && this.valves.length < this.atOnce) {
@@ -177,7 +189,7 @@ export class TickingCycle {
           one.left > 0 &&
           one.ready <= now &&
           !isOpen(one.number) &&
-          (beside.length === 0 || fits(one)) &&
+          (beside.length === 0 || this.fits(one, beside, most)) &&
           (this.valves.length === 0 || flowing + one.flow <= this.flowLimit),
       );
       const next = waiting.find((one) => one.number > this.last) ?? waiting[0];

@@ -280,9 +280,12 @@ export class LiveDevice {
     const all = this.running.map(({ cycle }) => cycle);
     const isDry = this.sensorActs;
     const has = (station: number) => !(isDry && this.programs.obeys(station));
+    const roomOf = ({ cycle }: UnderWay) =>
+      new Room(shared ? all : [cycle], most, flowLimit);
+    const free = new Set(this.running.filter((one) => !this.isHeld(one)));
+    for (const one of free) one.cycle.resumeAt(now, roomOf(one));
     for (const one of this.running) {
-      const room = new Room(shared ? all : [one.cycle], most, flowLimit);
-      if (!this.isHeld(one)) one.cycle.openAt(now, room);
+      if (free.has(one)) one.cycle.openAt(now, roomOf(one));
       one.cycle.power(now, has, this.tellOf(one));
       this.effort.spend(8 + one.cycle.size * (1 + all.length));
     }

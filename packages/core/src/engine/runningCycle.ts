@@ -155,11 +155,14 @@ export class RunningCycle {
     this.valves = [];
   }
 
-  /** Opens what it may at a moment. */
-  openAt(t: ClockSecond, room: Room): void {
+  /** Reopens the valves that a window closed, where there is room. All cycles of one limit do so before any of them opens another valve (timing-rules.md section 6). */
+  resumeAt(t: ClockSecond, room: Room): void {
     for (const valve of this.valves)
       if (valve.since === null && room.has(sure(this.shares[valve.row]))) valve.since = t;
-    // What a window broke off goes on before anything else.
+  }
+
+  /** Opens the stations whose turn it is. A cycle that still waits to reopen a valve opens nothing else. */
+  openAt(t: ClockSecond, room: Room): void {
     if (this.valves.some(({ since }) => since === null)) return;
     while (t >= this.wait && this.valves.length < this.atOnce) {
       const row = this.choose(t, room);

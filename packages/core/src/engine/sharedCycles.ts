@@ -68,9 +68,12 @@ export function sharedCycles(
       flowLimit,
     );
     let then = coming[next]?.arrives ?? Infinity;
-    for (const { cycle, program, tell } of running) {
+    const free = new Set(running.filter(({ program }) => !isHeldAt(program, t)));
+    for (const { cycle } of free) cycle.resumeAt(t, room);
+    for (const one of running) {
+      const { cycle, program, tell } = one;
       effort.spend(8 + cycle.size * (1 + running.length));
-      if (!isHeldAt(program, t)) cycle.openAt(t, room);
+      if (free.has(one)) cycle.openAt(t, room);
       cycle.power(t, ALWAYS, tell);
       const { windows } = program;
       then = Math.min(then, cycle.nextAfter(t, windows && { windows, ahead: 0 }));
