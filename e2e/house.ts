@@ -63,7 +63,7 @@ export class House {
   /** @param env settings of the server beside the usual ones of a test */
   static async open(env: Env = {}): Promise<House> {
     const folder = mkdtempSync(path.join(tmpdir(), 'water-clock-e2e-'));
-    const databaseUrl = await makeTestDatabase();
+    const databaseUrl = await makeTestDatabase({ empty: env['WATER_CLOCK_DEMO'] === '0' });
     const server = await House.serve(databaseUrl, folder, env);
     const browser = await puppeteer.launch({
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',

@@ -12,5 +12,5 @@ export function startCluster(options: {
   port?: number;
   settings?: readonly string[];
 }): Promise<Cluster>;
-export function ensureDatabase(adminUrl: string, name: string): Promise<void>;
+export function ensureDatabase(adminUrl: string, name: string, template?: string): Promise<void>;
 export function freePort(wanted?: number): Promise<number>;

@@ -155,15 +155,28 @@ export async function startCluster({ name, throwAway = false, port: wanted, sett
   };
 }
 
-/** Makes a database if it is missing. @param {string} adminUrl of the database `postgres` */
-export async function ensureDatabase(adminUrl, name) {
+/**
+ * Makes a database if it is missing.
+ *
+ * @param {string} adminUrl of the database `postgres`
+ * @param {string} [template] a database that nobody is connected to; the new one is a copy of it
+ */
+export async function ensureDatabase(adminUrl, name, template) {
+  await withClient(adminUrl, async (client) => {
+    const found = await client.query('select 1 from pg_database where datname = $1', [name]);
+    if (found.rowCount > 0) return;
+    const like = template ? ` template ${client.escapeIdentifier(template)}` : '';
+    await client.query(`create database ${client.escapeIdentifier(name)}${like}`);
+  });
+}
+
+/** Works with a connection, and ends it. */
+export async function withClient(url, work) {
   const { default: pg } = await import('pg');
-  const client = new pg.Client({ connectionString: adminUrl });
+  const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
-    const found = await client.query('select 1 from pg_database where datname = $1', [name]);
-    if (found.rowCount === 0)
-      await client.query(`create database ${client.escapeIdentifier(name)}`);
+    return await work(client);
   } finally {
     await client.end();
   }

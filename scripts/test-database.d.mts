@@ -1,1 +1,2 @@
-export function makeTestDatabase(): Promise<string>;
+export function makeTemplate(adminUrl: string, folder: string): Promise<void>;
+export function makeTestDatabase(options?: { readonly empty?: boolean }): Promise<string>;

@@ -8,6 +8,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
+import { bundleTests } from './test-bundles.mjs';
+import { makeTemplate } from './test-database.mjs';
 
 const jestArguments = process.argv.slice(2);
 const times = [];
@@ -91,14 +93,17 @@ async function jest(name, args, env) {
 
 const projects = (...names) => ['--selectProjects', ...names];
 
+const asked = /--selectProjects[= ]([^-]*)/.exec(jestArguments.join(' '))?.[1]?.trim().split(/\s+/);
 await timed('Setup and build', () =>
   setUp({ database: true, browser: true, web: true, paper: true }),
 );
+await timed('Bundling of the tests', () => bundleTests(asked));
 const prefix = 'test-';
 removeOrphans(prefix);
 const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway: true });
 const env = { TEST_DATABASE_ADMIN_URL: cluster.url('postgres'), CHROMIUM: chromiumProgram() };
 try {
+  await timed('Demo data', () => makeTemplate(env.TEST_DATABASE_ADMIN_URL, DATA));
   if (jestArguments.length > 0) await jest('as asked', jestArguments, env);
   else {
     await Promise.all([

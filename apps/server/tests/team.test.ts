@@ -24,7 +24,7 @@ let app: NestExpressApplication;
 let database: DataSource;
 let owner: request.Agent;
 beforeAll(async () => {
-  app = await applicationOn(await makeTestDatabase(), { demo: false, foundingCode: CODE });
+  app = await applicationOn(await makeTestDatabase({ empty: true }), { demo: false, foundingCode: CODE });
   database = app.get(DataSource);
   owner = agent();
 });
@@ -102,7 +102,7 @@ describe('founding', () => {
   });
 
   test('is open to further firms where the server says so', async () => {
-    const open = await applicationOn(await makeTestDatabase(), { demo: false, signUp: 'open' });
+    const open = await applicationOn(await makeTestDatabase({ empty: true }), { demo: false, signUp: 'open' });
     try {
       const found = (email: string) =>
         request(open.getHttpServer())
@@ -440,7 +440,7 @@ describe('who cannot sign in', () => {
         resolve(typeof at === 'object' && at ? at.port : 0);
       });
     });
-    const posting = await applicationOn(await makeTestDatabase(), {
+    const posting = await applicationOn(await makeTestDatabase({ empty: true }), {
       ...{ demo: false, signUp: 'open', publicUrl: 'https://water.bramble.example/' },
       ...{ smtpUrl: `smtp://127.0.0.1:${port}`, mailFrom: 'Water Clock <clock@bramble.example>' },
     });

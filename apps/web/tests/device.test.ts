@@ -1,10 +1,5 @@
 /** What waits on a device belongs to one person: nobody else finds, sends or deletes it, and signing out says what would be lost. */
 import { beforeEach, expect, test } from '@jest/globals';
-import type * as People from '../src/people/device.ts';
-import type * as Pending from '../src/editor/pendingWrites.ts';
-import type * as Photos from '../src/photos/photos.ts';
-import type * as Requests from '../src/api/request.ts';
-import type * as Whose from '../src/api/whose.ts';
 import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
@@ -52,23 +47,13 @@ beforeEach(() => {
 const TAMSIN = { id: 'tamsin', companyId: 'brindlewick' };
 const JORY = { id: 'jory', companyId: 'brindlewick' };
 
-const NAMES = [
-  ...['api/whose', 'editor/pendingWrites', 'photos/photos', 'people/device', 'api/request'],
-];
-
 /** A page of the application in this browser; the modules of one page are the same ones. */
 async function openPage(person: typeof TAMSIN) {
-  // One after the other: Jest loses modules that several imports ask for at once.
-  const loaded: unknown[] = [];
-  for (const name of NAMES) loaded.push(await import(`../src/${name}.ts`));
-  // The cast holds: they stand in the order of their names.
-  const [whose, pending, photos, people, requests] = loaded as [
-    typeof Whose,
-    typeof Pending,
-    typeof Photos,
-    typeof People,
-    typeof Requests,
-  ];
+  const whose = await import('../src/api/whose.ts');
+  const pending = await import('../src/editor/pendingWrites.ts');
+  const photos = await import('../src/photos/photos.ts');
+  const people = await import('../src/people/device.ts');
+  const requests = await import('../src/api/request.ts');
   whose.workFor(person);
   return { ...whose, ...pending, ...photos, ...people, ...requests };
 }

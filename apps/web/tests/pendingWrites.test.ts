@@ -1,6 +1,5 @@
 /** Writes that wait on the device: a tab finds its own, takes over those of tabs that are gone, and leaves the living ones theirs. */
 import { beforeEach, expect, test } from '@jest/globals';
-import type * as PendingWrites from '../src/editor/pendingWrites.ts';
 import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
@@ -11,8 +10,7 @@ class Device {
 }
 let device = new Device();
 
-let loads = 0;
-/** The module as a tab loads it, with the memory that belongs to that tab. */
+/** A tab with the memory that belongs to it. */
 async function openTab(memory = new Map<string, string>()) {
   const define = (name: string, value: unknown) =>
     Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
@@ -31,10 +29,9 @@ async function openTab(memory = new Map<string, string>()) {
       query: () => Promise.resolve({ held: [...held].map((name) => ({ name })) }),
     },
   });
-  const module = (await import(
-    `../src/editor/pendingWrites.ts?tab=${++loads}`
-  )) as typeof PendingWrites;
-  return { ...module, memory, close: () => mine !== null && held.delete(mine) };
+  // The module itself opens a tab as it loads, so the device has to be there.
+  const writes = await import('../src/editor/pendingWrites.ts');
+  return { ...writes, ...writes.openTab(), memory, close: () => mine !== null && held.delete(mine) };
 }
 
 beforeEach(() => {

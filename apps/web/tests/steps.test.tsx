@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import type { Remote } from 'comlink';
 import { useSyncExternalStore, type ComponentType } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import {
@@ -18,6 +19,7 @@ import {
 } from '@water-clock/core';
 import type { StepProps } from '../src/steps/stepProps.ts';
 import type { PlanNews } from '../src/workers/planning.ts';
+import { connection } from '../src/workers/started.ts';
 import { editorAlone } from './editorAlone.ts';
 
 /** What a worker was asked, and the way to answer it from a test. */
@@ -27,22 +29,21 @@ const worker = {
   diagnose: (_request: unknown, _progress: (share: number) => void): Promise<unknown> =>
     new Promise(() => undefined),
 };
-jest.unstable_mockModule('../src/workers/started.ts', () => ({
-  started: () => ({
-    call: {
-      plan: (_request: unknown, tell: (news: PlanNews) => void) => {
-        worker.tell = tell;
-        return Promise.resolve();
-      },
-      diagnose: (request: unknown, progress: (share: number) => void) =>
-        worker.diagnose(request, progress),
-    },
-    end: () => worker.ended++,
-  }),
-  withProgress: (call: (progress: (share: number) => void) => unknown, listen: () => void) =>
-    call(listen),
-}));
-Object.assign(globalThis, { Worker: class {} });
+const calls = {
+  plan: (_request: unknown, tell: (news: PlanNews) => void) => {
+    worker.tell = tell;
+    return Promise.resolve();
+  },
+  diagnose: (request: unknown, progress: (share: number) => void) =>
+    worker.diagnose(request, progress),
+};
+// The cast holds: no other function of a worker is called here.
+connection.to = <T,>() => calls as unknown as Remote<T>;
+Object.assign(globalThis, {
+  Worker: class {
+    terminate = () => worker.ended++;
+  },
+});
 
 const { PreferencesProvider } = await import('../src/platform/preferences.tsx');
 const pages = {

@@ -27,39 +27,8 @@ function rememberedTab(): string {
   }
 }
 
-/** This tab. A tab that is a copy of another has the other's memory, and so takes a new name. */
-let tab = rememberedTab();
-
-/** Holds this tab's lock until the page is gone; where there are no locks, only its own reload finds what it kept. */
-async function holdLock(): Promise<void> {
-  const gone = new Promise<void>(() => {});
-  await navigator.locks?.request(lockOf(tab), { ifAvailable: true }, async (lock) => {
-    if (lock) await gone;
-    tab = crypto.randomUUID();
-    try {
-      sessionStorage.setItem(TAB_KEY, tab);
-    } catch {
-      // It is only forgotten by a reload.
-    }
-    void holdLock();
-  });
-}
-if (!isOutOfSight) void holdLock();
-
 const prefixOf = () => `${PREFIX}${ownerName()}:`;
 const keyOf = (timerId: string, ofTab: string) => `${prefixOf()}${timerId}:${ofTab}`;
-
-/** Whether it is kept: where the storage is full or forbidden, the writes are only in this page, and a reload would lose them. */
-export function keepPending(timerId: string, queues: readonly Queue[]): boolean {
-  try {
-    const key = keyOf(timerId, tab);
-    if (queues.length === 0) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify(queues));
-    return true;
-  } catch {
-    return queues.length === 0;
-  }
-}
 
 function kept(key: string): readonly Queue[] {
   try {
@@ -70,27 +39,65 @@ function kept(key: string): readonly Queue[] {
   }
 }
 
-/** What this tab kept before it was loaded again. */
-export const pendingOf = (timerId: string): readonly Queue[] => kept(keyOf(timerId, tab));
-
 const keysOf = (prefix: string): string[] =>
   Object.keys(localStorage).filter((key) => key.startsWith(prefix));
 
-/** What closed tabs left of a timer. It is removed there; the caller has to send it. */
-export async function leftBehind(timerId: string): Promise<readonly Queue[]> {
-  const locks = isOutOfSight ? null : await navigator.locks?.query();
-  if (!locks) return [];
-  const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
-  const prefix = `${prefixOf()}${timerId}:`;
-  const left: Queue[] = [];
-  for (const key of keysOf(prefix)) {
-    const owner = key.slice(prefix.length);
-    if (owner === tab || alive.has(lockOf(owner))) continue;
-    left.push(...kept(key));
-    localStorage.removeItem(key);
+/** The writes of one tab, which holds a lock on its id until its page is gone. */
+export function openTab() {
+  /** A tab that is a copy of another has the other's memory, and so takes a new id. */
+  let tab = rememberedTab();
+
+  /** Where there are no locks, only the tab's own reload finds what it kept. */
+  async function holdLock(): Promise<void> {
+    const gone = new Promise<void>(() => {});
+    await navigator.locks?.request(lockOf(tab), { ifAvailable: true }, async (lock) => {
+      if (lock) await gone;
+      tab = crypto.randomUUID();
+      try {
+        sessionStorage.setItem(TAB_KEY, tab);
+      } catch {
+        // Only a reload forgets it.
+      }
+      void holdLock();
+    });
   }
-  return left;
+  if (!isOutOfSight) void holdLock();
+
+  return {
+    /** Whether it is kept: where the storage is full or forbidden, the writes are only in this page, and a reload would lose them. */
+    keepPending(timerId: string, queues: readonly Queue[]): boolean {
+      try {
+        const key = keyOf(timerId, tab);
+        if (queues.length === 0) localStorage.removeItem(key);
+        else localStorage.setItem(key, JSON.stringify(queues));
+        return true;
+      } catch {
+        return queues.length === 0;
+      }
+    },
+
+    /** What this tab kept before it was loaded again. */
+    pendingOf: (timerId: string): readonly Queue[] => kept(keyOf(timerId, tab)),
+
+    /** What closed tabs left of a timer. It is removed there; the caller has to send it. */
+    async leftBehind(timerId: string): Promise<readonly Queue[]> {
+      const locks = isOutOfSight ? null : await navigator.locks?.query();
+      if (!locks) return [];
+      const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
+      const prefix = `${prefixOf()}${timerId}:`;
+      const left: Queue[] = [];
+      for (const key of keysOf(prefix)) {
+        const owner = key.slice(prefix.length);
+        if (owner === tab || alive.has(lockOf(owner))) continue;
+        left.push(...kept(key));
+        localStorage.removeItem(key);
+      }
+      return left;
+    },
+  };
 }
+
+export const { keepPending, pendingOf, leftBehind } = openTab();
 
 /** The timers of which something waits on the device, in any tab. */
 export const waitingTimers = (): readonly string[] => {

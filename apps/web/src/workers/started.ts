@@ -6,8 +6,11 @@ export interface Started<T> {
   readonly end: () => void;
 }
 
+/** How the functions of a worker are called from here. Tests answer in its place. */
+export const connection = { to: <T>(worker: Worker): Remote<T> => wrap<T>(worker) };
+
 export function started<T>(worker: Worker): Started<T> {
-  return { call: wrap<T>(worker), end: () => worker.terminate() };
+  return { call: connection.to<T>(worker), end: () => worker.terminate() };
 }
 
 /**

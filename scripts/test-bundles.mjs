@@ -1,0 +1,121 @@
+/**
+ * Bundles each project's test files for Jest: one file a test, and a few shared ones for core, the packages and the application. Jest loads
+ * every module anew for every test file, so a page test read 1,500 files before it began; this way it reads four.
+ */
+import fs from 'node:fs';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { rolldown } from 'rolldown';
+import { ROOT } from './setup.mjs';
+
+/** Where the bundles go; each stands there under the path of its source. */
+export const BUNDLES = path.join(ROOT, '.data/tests');
+
+/** Packages that a bundle leaves to Jest: native ones, and those that find their own files. */
+const EXTERNAL = ['sharp', '@node-rs/argon2', 'piscina', 'dockerfile-utils', 'puppeteer-core'];
+
+/** Jest's projects: where their tests stand, and in which files. */
+export const PROJECTS = {
+  core: { folder: 'packages/core/tests' },
+  words: { folder: 'packages/words/tests', external: ['typescript'] },
+  cli: { folder: 'apps/cli/tests' },
+  web: { folder: 'apps/web/tests' },
+  pages: {
+    folder: 'apps/web/tests',
+    ending: '.test.tsx',
+    platform: 'browser',
+    environment: 'jsdom',
+    setup: ['apps/web/tests/dom.ts'],
+  },
+  server: { folder: 'apps/server/tests' },
+  e2e: { folder: 'e2e' },
+};
+
+const SHARED = [
+  { name: 'core', test: /\/packages\/(core|words)\/src\// },
+  { name: 'packages', test: /\/node_modules\// },
+  { name: 'application', test: /\/(apps\/[a-z]+\/(src|dist)|scripts)\// },
+];
+
+/** A module in a bundle still finds the files that lie beside its source. */
+const ownPlace = {
+  name: 'own-place',
+  transform: {
+    filter: { code: /import\.meta\.(url|dirname|filename)|\b__(dirname|filename)\b/ },
+    handler(code, id) {
+      const places = { url: pathToFileURL(id).href, dirname: path.dirname(id), filename: id };
+      const declares = /\b(const|let|var) __(dirname|filename)\b/.test(code);
+      const place = (_, name) => JSON.stringify(places[name]);
+      const own = code.replaceAll(/import\.meta\.(url|dirname|filename)/g, place);
+      return declares ? own : own.replaceAll(/\b__(dirname|filename)\b/g, place);
+    },
+  },
+};
+
+/** A catalogue has sentences as keys, and a name is made of each unless it is read whole. */
+const jsonWhole = {
+  name: 'json-whole',
+  load: {
+    filter: { id: /^(?!.*node_modules).*\.json$/ },
+    handler: (id) => ({
+      code: `export default ${fs.readFileSync(id, 'utf8')}`,
+      moduleType: 'js',
+    }),
+  },
+};
+
+async function bundle(name) {
+  const { folder, ending = '.test.ts', platform = 'node', external = [] } = PROJECTS[name];
+  const tests = fs
+    .readdirSync(path.join(ROOT, folder))
+    .filter((file) => file.endsWith(ending))
+    .map((file) => [
+      path.join(folder, file.replace(/\.tsx?$/, '')),
+      path.join(ROOT, folder, file),
+    ]);
+  const isLeft = (id) =>
+    [...EXTERNAL, ...external].some((one) => id === one || id.startsWith(`${one}/`));
+  const made = await rolldown({
+    cwd: ROOT,
+    input: Object.fromEntries(tests),
+    platform,
+    external: (id) => id.startsWith('node:') || id === '@jest/globals' || isLeft(id),
+    resolve: {
+      alias: {
+        '@water-clock/core': path.join(ROOT, 'packages/core/src/index.ts'),
+        '@water-clock/words': path.join(ROOT, 'packages/words/src/index.ts'),
+      },
+    },
+    transform: { define: { 'process.env.NODE_ENV': '"test"' } },
+    moduleTypes: { '.css': 'empty' },
+    plugins: [ownPlace, jsonWhole],
+    tsconfig: path.join(ROOT, 'tsconfig.tests.json'),
+    // What it says is of the libraries; what is ours is checked by the compiler and the linter.
+    logLevel: 'silent',
+  });
+  try {
+    await made.write({
+      dir: path.join(BUNDLES, name),
+      format: 'esm',
+      sourcemap: true,
+      entryFileNames: '[name].js',
+      chunkFileNames: `${folder}/[name].js`,
+      codeSplitting: { groups: SHARED },
+      // A module runs when it is first imported, as without bundles.
+      strictExecutionOrder: true,
+    });
+  } finally {
+    await made.close();
+  }
+}
+
+/** @param {readonly string[]} names of projects */
+export async function bundleTests(names = Object.keys(PROJECTS)) {
+  for (const name of names) {
+    fs.rmSync(path.join(BUNDLES, name), { recursive: true, force: true });
+    await bundle(name);
+  }
+}
+
+if (process.argv[1] === import.meta.filename)
+  await bundleTests(process.argv.length > 2 ? process.argv.slice(2) : undefined);
