@@ -1,16 +1,7 @@
-/** The face with large text and in every look, what a person likes, the keys that lead anywhere, and dragging. */
+/** The face with large text, what a person prefers, the keys that lead anywhere, and dragging. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import {
-  accessibilityFaults,
-  checks,
-  FENNIMORE,
-  House,
-  LARKHOLT,
-  press,
-  sees,
-  THISTLE_CORNER,
-} from './house.ts';
+import { FENNIMORE, House, LARKHOLT, prefer, press, sees, sideways } from './house.ts';
 
 jest.setTimeout(240_000);
 let house: House;
@@ -23,31 +14,9 @@ const go = async (page: Page, address: string) => {
   await page.goto(`${house.server.url}${address}`);
   await page.waitForSelector(address.startsWith('/timers') ? `.verdict[data-of="known"]` : 'h1');
 };
-const sideways = (page: Page) =>
-  page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-
-/** Chooses for the signed-in person, as the dialog does. */
-const like = (page: Page, preferences: object) =>
-  page.evaluate(async (wanted) => {
-    const session = (await (await fetch('/api/session')).json()) as {
-      preferences: { version: number };
-    };
-    const body = {
-      id: crypto.randomUUID(),
-      baseVersion: session.preferences.version,
-      preferences: wanted,
-    };
-    const headers = { 'content-type': 'application/json' };
-    await fetch('/api/preferences/changes', {
-      method: 'POST',
-      headers,
-      body: JSON.stringify(body),
-    });
-  }, preferences);
-
 test('with text of twice the size, and with words forty percent longer, no step loses its edges', async () => {
   const page = await house.at('/');
-  await like(page, { textSize: 200 });
+  await prefer(page, { textSize: 200 });
   const wide: string[] = [];
   for (const address of [
     '/',
@@ -59,7 +28,7 @@ test('with text of twice the size, and with words forty percent longer, no step 
     await go(page, address);
     if ((await sideways(page)) > 0) wide.push(address);
   }
-  await like(page, {});
+  await prefer(page, {});
   await go(page, FENNIMORE);
   await page.evaluate(() => {
     for (const one of document.querySelectorAll(
@@ -71,45 +40,6 @@ test('with text of twice the size, and with words forty percent longer, no step 
   expect(wide).toEqual([]);
   await page.close();
 });
-
-test.each([
-  ['day', 'usual'],
-  ['night', 'usual'],
-  ['day', 'high'],
-  ['night', 'high'],
-])(
-  'by %s in %s contrast everything can be read out, drawers and dialogs too',
-  async (theme, contrast) => {
-    const page = await house.at('/');
-    await like(page, { theme, contrast });
-    const faults: string[] = [];
-    const look = async (what: string) => {
-      for (const fault of await accessibilityFaults(page)) faults.push(`${what}: ${fault}`);
-    };
-    for (const address of [
-      '/',
-      '/sites',
-      LARKHOLT,
-      `${FENNIMORE}/clock`,
-      `${THISTLE_CORNER}/log`,
-    ]) {
-      await go(page, address);
-      await look(address);
-    }
-    await go(page, FENNIMORE);
-    await checks(page);
-    await sees(page, '.ant-drawer', /Must be fixed/);
-    await look('checks');
-    await press(page, 'Close');
-    await page.waitForSelector('.ant-drawer .findings', { hidden: true });
-    await press(page, 'All settings of B');
-    await sees(page, '.program-drawer', /Pieces, soak and more/);
-    await look('program');
-    await like(page, {});
-    expect(faults).toEqual([]);
-    await page.close();
-  },
-);
 
 test('what a person likes goes with the person: chosen here, it holds in a fresh browser', async () => {
   const page = await house.at(FENNIMORE);
@@ -123,7 +53,7 @@ test('what a person likes goes with the person: chosen here, it holds in a fresh
   await page.evaluate(() => localStorage.clear());
   await page.reload();
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
-  await like(page, {});
+  await prefer(page, {});
   await page.close();
 });
 

@@ -308,3 +308,26 @@ export async function accessibilityFaults(page: Page): Promise<string[]> {
   );
   return results.violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html ?? ''}`);
 }
+
+/** Saves preferences of the signed-in person, as the dialog does. */
+export const prefer = (page: Page, preferences: object) =>
+  page.evaluate(async (wanted) => {
+    const session = (await (await fetch('/api/session')).json()) as {
+      preferences: { version: number };
+    };
+    const body = {
+      id: crypto.randomUUID(),
+      baseVersion: session.preferences.version,
+      preferences: wanted,
+    };
+    const headers = { 'content-type': 'application/json' };
+    await fetch('/api/preferences/changes', {
+      method: 'POST',
+      headers,
+      body: JSON.stringify(body),
+    });
+  }, preferences);
+
+/** By how many pixels a page scrolls sideways. */
+export const sideways = (page: Page): Promise<number> =>
+  page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);

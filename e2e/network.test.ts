@@ -7,13 +7,14 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { emptyPlan, siteFields, TIMER_KINDS } from '@water-clock/core';
+import { cases } from '../packages/core/tests/cases.ts';
 import { applicationOn } from '../apps/server/tests/testServer.ts';
 import { demoCompany } from '../apps/server/src/demo/demo-documents.ts';
 import { makeTestDatabase } from '../scripts/test-database.mjs';
 import { askOf } from './network/device.ts';
 import { simulate, type Office } from './network/run.ts';
 
-const RUNS = Number(process.env['RUNS'] ?? 40);
+const RUNS = Number(process.env['RUNS'] ?? cases(40));
 const FIRST = Number(process.env['FIRST'] ?? 1);
 jest.setTimeout(60_000 + RUNS * 10_000);
 

@@ -1,7 +1,8 @@
 /** Jest's transformer for bundled tests: the code as it is, with its source map, so that a failure names the line of the source. */
 import fs from 'node:fs';
 
-const mapOf = (file) => (fs.existsSync(`${file}.map`) ? fs.readFileSync(`${file}.map`, 'utf8') : null);
+const mapOf = (file) =>
+  fs.existsSync(`${file}.map`) ? fs.readFileSync(`${file}.map`, 'utf8') : null;
 
 export default {
   process: (code, file) => ({ code, map: mapOf(file) }),

@@ -23,8 +23,8 @@ const built = (name) => {
   if (!file) throw new Error(`no ${name} in apps/web/dist; build first`);
   return `assets/${file}`;
 };
-const [, first = '', main = ''] =
-  /src="\/(assets\/[^"]+\.js)" data-main="\/(assets\/[^"]+\.js)"/.exec(
+const [, main = ''] =
+  /<script type="module"[^>]* src="\/(assets\/[^"]+\.js)"/.exec(
     fs.readFileSync(path.join(DIST, 'index.html'), 'utf8'),
   ) ?? [];
 const kilobytes = (files) =>
@@ -33,7 +33,7 @@ const kilobytes = (files) =>
     0,
   ) / 1000;
 
-const entry = new Set([...withImports(first), ...withImports(main)]);
+const entry = withImports(main);
 const rows = [
   ['sign-in', new Set([...entry, ...withImports(built('SignInPage'))]), 220],
   [

@@ -45,6 +45,9 @@ export class Writers {
   /** Every write that went out: its id, its timer, and what was said of it: a version, a code, or null. */
   sent = [];
   #over = false;
+  #acknowledged = 0;
+  /** Who waits for a number of acknowledged writes. */
+  #waiting = [];
   #work;
 
   /** @param {() => readonly string[]} urls of the servers, now @param {number} count @param {{ timers?: number }} on */
@@ -70,9 +73,26 @@ export class Writers {
       // Even at the end somebody waits for the answer, as a device does.
       const answer = await answered(urls, `${path}/changes`, init);
       write.told = answer.status === 200 ? answer.body.version : answer.body.code;
+      if (answer.status === 200) this.#count();
       version =
         answer.status === 200 ? answer.body.version : (answer.body.current?.version ?? version);
     }
+  }
+
+  #count() {
+    this.#acknowledged++;
+    this.#waiting = this.#waiting.filter(({ count, resolve }) => {
+      if (this.#acknowledged < count) return true;
+      resolve();
+      return false;
+    });
+  }
+
+  /** Resolves when so many more writes have been acknowledged. */
+  acknowledge(more) {
+    return new Promise((resolve) =>
+      this.#waiting.push({ count: this.#acknowledged + more, resolve }),
+    );
   }
 
   get acknowledged() {

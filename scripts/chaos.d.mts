@@ -35,5 +35,6 @@ export function lostCommits(options: {
 }): Promise<Compared & { readonly answersLost: number }>;
 export function twoServers(options: {
   clients: number;
-  milliseconds: number;
+  /** Acknowledged before the kill, and after it. */
+  writes: number;
 }): Promise<Compared & { readonly before: number; readonly after: number }>;

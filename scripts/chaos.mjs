@@ -17,6 +17,8 @@ import { startServer } from './server.mjs';
 import { setUp } from './setup.mjs';
 
 const WRITERS = 8;
+/** At most so many writes are acknowledged between two kills. */
+const WRITES_BETWEEN = 12;
 
 /** Numbers from 0 to 1 that a seed makes again (mulberry32). */
 function randomFrom(seed) {
@@ -102,7 +104,7 @@ const sorted = (numbers) => [...numbers].sort((a, b) => a - b);
 const atShare = (numbers, share) =>
   sorted(numbers)[Math.min(numbers.length - 1, Math.floor(numbers.length * share))] ?? 0;
 
-/** Kills the server or the database at random moments under load, and starts it again at once. */
+/** Kills the server or the database under load, some writes after the last kill, and starts it again at once. */
 export const kills = ({ count, seed, say = () => {} }) =>
   theatre(async (stage) => {
     const random = randomFrom(seed);
@@ -122,9 +124,14 @@ export const kills = ({ count, seed, say = () => {} }) =>
     await begin();
     const writers = new Writers(() => [server.url], WRITERS);
     const back = { server: [], database: [] };
+    let first = true;
     for (let n = 0; n < count; n++) {
-      await sleep(50 + random() * 500);
-      const what = random() < 0.5 ? 'server' : 'database';
+      await writers.acknowledge(1 + Math.floor(random() * WRITES_BETWEEN));
+      // Not on the answer itself, but while the next writes are on their way.
+      await sleep(random() * 20);
+      // One of each in every two, in either order.
+      first = n % 2 === 0 ? random() < 0.5 : !first;
+      const what = first ? 'server' : 'database';
       const mark = markOf(what === 'server' ? server.pid : stage.cluster.pid);
       const began = performance.now();
       process.kill(mark.pid, 'SIGKILL');
@@ -218,16 +225,14 @@ export const lostCommits = ({ count }) =>
   });
 
 /** Two servers on one database; one is killed under load and never comes back. */
-export const twoServers = ({ clients, milliseconds }) =>
+export const twoServers = ({ clients, writes }) =>
   theatre(async (stage) => {
     const servers = [await stage.start(), await stage.start()];
     const writers = new Writers(() => servers.map(({ url }) => url), clients, { timers: 1 });
-    await sleep(milliseconds / 2);
-    // On a slow machine signing in takes that long; the kill is to come in the middle of their work.
-    while (writers.acknowledged.length === 0) await sleep(50);
+    await writers.acknowledge(writes);
     const before = writers.acknowledged.length;
     process.kill(servers[0].pid, 'SIGKILL');
-    await sleep(milliseconds / 2);
+    await writers.acknowledge(writes);
     await writers.stop();
     const after = writers.acknowledged.length - before;
     return { before, after, ...(await compare(writers, stage.query)) };
@@ -241,7 +246,7 @@ export const stopped = ({ clients, rounds }) =>
     const writers = new Writers(() => [server.url], clients);
     const took = [];
     for (let n = 0; n < rounds; n++) {
-      await sleep(200);
+      await writers.acknowledge(WRITERS);
       const began = performance.now();
       await server.stop();
       took.push(performance.now() - began);
@@ -312,7 +317,7 @@ export const clockJumps = ({ count, seed }) =>
     });
     const writers = new Writers(() => [server.url], WRITERS);
     for (let n = 0; n < count; n++) {
-      await sleep(100);
+      await writers.acknowledge(WRITERS);
       // Up to two days to either side.
       fs.writeFileSync(file, String(Math.round((random() * 4 - 2) * 86_400_000)));
     }
@@ -332,7 +337,7 @@ async function main() {
   const say = (text) => process.stderr.write(`${text}\n`);
   const tell = (name, result) => process.stdout.write(`${name}: ${JSON.stringify(result)}\n`);
   tell('lost COMMIT answers', await lostCommits({ count: Number(values.commits) }));
-  tell('two servers, one killed', await twoServers({ clients: 20, milliseconds: 10_000 }));
+  tell('two servers, one killed', await twoServers({ clients: 20, writes: 500 }));
   tell('told to stop', await stopped({ clients: WRITERS, rounds: 20 }));
   tell('full disk', await fullDisk());
   tell('clock jumps', await clockJumps({ count: 100, seed }));

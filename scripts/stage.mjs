@@ -1,4 +1,4 @@
-/** The built application with its demo data, and a browser beside it, for the scripts that measure it and take its pictures. */
+/** The built application on a database of its own, and a browser beside it, for the scripts that measure it and take its pictures. */
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -7,42 +7,69 @@ import { ensureDatabase, startCluster } from './cluster.mjs';
 import { startServer } from './server.mjs';
 import { chromiumProgram, setUp } from './setup.mjs';
 
-/** Starts all, signs the demo person in on a page of 1280×800, does the work, and takes everything down again. */
-export async function onStage(work) {
+/**
+ * Starts a cluster, does the work, and takes everything down again.
+ *
+ * @param {(given: { databaseUrl: string, folder: string, serve: (env?: Record<string, string>) => Promise<any> }) => Promise<unknown>} work `serve` starts
+ * a server on the database
+ */
+export async function onServer(work) {
   setUp({ database: true, browser: true, web: true });
   const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'water-clock-stage-'));
   const cluster = await startCluster({ name: `test-${process.pid}`, throwAway: true });
-  let browser;
-  let server;
+  const servers = [];
   try {
     await ensureDatabase(cluster.url('postgres'), 'stage');
-    server = await startServer({
-      databaseUrl: cluster.url('stage'),
-      env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error' },
-      logFile: path.join(folder, 'server.log'),
-    });
-    browser = await puppeteer.launch({
-      executablePath: chromiumProgram(),
-      userDataDir: path.join(folder, 'profile'),
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-dev-shm-usage',
-        '--no-first-run',
-        '--font-render-hinting=none',
-        '--force-color-profile=srgb',
-      ],
-    });
-    const page = await browser.newPage();
-    await page.setViewport({ width: 1280, height: 800 });
-    await page.goto(server.url);
-    await (await page.waitForSelector('.sign-in-demo button')).click();
-    await page.waitForSelector('.today');
-    await work({ browser, page, url: server.url });
+    const databaseUrl = cluster.url('stage');
+    const serve = async (env = {}) => {
+      const server = await startServer({
+        databaseUrl,
+        env: { WATER_CLOCK_DEMO: '1', LOG_LEVEL: 'error', ...env },
+        logFile: path.join(folder, 'server.log'),
+      });
+      servers.push(server);
+      return server;
+    };
+    await work({ databaseUrl, folder, serve });
   } finally {
-    await browser?.close();
-    await server?.stop();
+    for (const server of servers) await server.stop();
     cluster.remove();
     fs.rmSync(folder, { recursive: true, force: true });
   }
 }
+
+const SWITCHES = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-dev-shm-usage',
+  '--no-first-run',
+  '--font-render-hinting=none',
+  '--force-color-profile=srgb',
+];
+
+/** Does something with a browser of its own. @param {readonly string[]} more switches */
+export async function withBrowser(work, more = []) {
+  const browser = await puppeteer.launch({
+    executablePath: chromiumProgram(),
+    args: [...SWITCHES, ...more],
+  });
+  try {
+    return await work(browser);
+  } finally {
+    await browser.close();
+  }
+}
+
+/** Starts all, signs the demo person in on a page of 1280×800, and does the work. */
+export const onStage = (work) =>
+  onServer(async ({ serve }) => {
+    const { url } = await serve();
+    await withBrowser(async (browser) => {
+      const page = await browser.newPage();
+      await page.setViewport({ width: 1280, height: 800 });
+      await page.goto(url);
+      await (await page.waitForSelector('.sign-in-demo button')).click();
+      await page.waitForSelector('.today');
+      await work({ browser, page, url });
+    });
+  });

@@ -69,10 +69,7 @@ async function bundle(name) {
   const tests = fs
     .readdirSync(path.join(ROOT, folder))
     .filter((file) => file.endsWith(ending))
-    .map((file) => [
-      path.join(folder, file.replace(/\.tsx?$/, '')),
-      path.join(ROOT, folder, file),
-    ]);
+    .map((file) => [path.join(folder, file.replace(/\.tsx?$/, '')), path.join(ROOT, folder, file)]);
   const isLeft = (id) =>
     [...EXTERNAL, ...external].some((one) => id === one || id.startsWith(`${one}/`));
   const made = await rolldown({

@@ -8,11 +8,14 @@ import os from 'node:os';
 import path from 'node:path';
 import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
-import { bundleTests } from './test-bundles.mjs';
+import { BUNDLES, bundleTests } from './test-bundles.mjs';
 import { makeTemplate } from './test-database.mjs';
 
 const jestArguments = process.argv.slice(2);
 const times = [];
+/** Each test file with its seconds. */
+const files = [];
+const SLOWEST = 10;
 let passed = 0;
 let failed = 0;
 const children = new Set();
@@ -42,23 +45,27 @@ function run(command, args, { env = process.env, stdout = 2 } = {}) {
   });
 }
 
-/** Checks of the code itself, one after another, so that Jest has the other processor. */
-async function checks() {
-  for (const [name, script] of [
-    ['Types', 'typecheck'],
-    ['Format', 'format:check'],
-    ['Layout', 'lint:layout'],
-    ['Lint', 'lint:code'],
-    ['Sizes', 'lint:size'],
-  ]) {
-    const status = await timed(name, () => run('npm', ['run', script]));
-    say(`${status === 0 ? 'passed' : 'FAILED'}  ${name}`);
-    if (status === 0) passed++;
-    else failed++;
-  }
+async function check(name, script) {
+  const status = await timed(name, () => run('npm', ['run', '-s', script]));
+  say(`${status === 0 ? 'passed' : 'FAILED'}  ${name}`);
+  if (status === 0) passed++;
+  else failed++;
 }
 
-async function jest(name, args, env) {
+/** Checks of the code itself: the linter on one processor, all others on the other one. */
+const checks = () =>
+  Promise.all([
+    check('Lint', 'lint:code'),
+    (async () => {
+      await check('Types', 'typecheck');
+      await check('Format', 'format:check');
+      await check('Layout', 'lint:layout');
+      await check('Sizes', 'lint:size');
+    })(),
+  ]);
+
+/** @param {number} workers Jest's processes */
+async function jest(name, args, env, workers = os.availableParallelism()) {
   const results = path.join(DATA, `jest-${process.pid}-${name}.json`);
   const flags = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning'];
   await timed(`Tests: ${name}`, () =>
@@ -67,8 +74,7 @@ async function jest(name, args, env) {
       [
         ...flags,
         'node_modules/jest/bin/jest.js',
-        // One for each processor; by default Jest would leave one of two idle.
-        `--maxWorkers=${os.availableParallelism()}`,
+        `--maxWorkers=${workers}`,
         // Jest prints its JSON on standard output; the report for people goes to standard error.
         '--json',
         `--outputFile=${results}`,
@@ -87,8 +93,7 @@ async function jest(name, args, env) {
   failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
   if (report.numTotalTests === 0) failed++;
   for (const { name: file, startTime, endTime } of report.testResults)
-    if (endTime - startTime > 10_000)
-      times.push([`  ${path.relative(ROOT, file)}`, (endTime - startTime) / 1000]);
+    files.push([path.relative(BUNDLES, file), (endTime - startTime) / 1000]);
 }
 
 const projects = (...names) => ['--selectProjects', ...names];
@@ -104,17 +109,23 @@ const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway:
 const env = { TEST_DATABASE_ADMIN_URL: cluster.url('postgres'), CHROMIUM: chromiumProgram() };
 try {
   await timed('Demo data', () => makeTemplate(env.TEST_DATABASE_ADMIN_URL, DATA));
-  if (jestArguments.length > 0) await jest('as asked', jestArguments, env);
+  // A browser leaves its processor idle a third of the time, so one more works beside those that there are.
+  const many = os.availableParallelism() + 1;
+  if (jestArguments.length > 0) await jest('as asked', jestArguments, env, many);
   else {
-    await Promise.all([
-      checks(),
-      jest('units', projects('core', 'words', 'cli', 'web', 'pages'), env),
-    ]);
-    await jest('server and interface', projects('server', 'e2e'), env);
+    await checks();
+    await jest('units', projects('core', 'words', 'cli', 'web', 'pages'), env);
+    await jest('server and interface', projects('server', 'e2e'), env, many);
   }
 } finally {
   cluster.remove();
 }
-for (const [name, seconds] of times) say(`${seconds.toFixed(1).padStart(7)} s  ${name}`);
+const row = ([name, seconds]) => say(`${seconds.toFixed(1).padStart(7)} s  ${name}`);
+times.forEach(row);
+say(`The ${SLOWEST} slowest files:`);
+files
+  .sort(([, a], [, b]) => b - a)
+  .slice(0, SLOWEST)
+  .forEach(row);
 process.stdout.write(`${passed} passed, ${failed} failed\n`);
 process.exitCode = failed > 0 ? 1 : process.exitCode;

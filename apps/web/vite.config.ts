@@ -2,13 +2,11 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import { antdStyles } from './antdStyles.ts';
-import { firstScript } from './firstScript.ts';
 
 export default defineConfig({
   plugins: [
     react(),
     antdStyles(),
-    firstScript(),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src/offline',

@@ -24,7 +24,10 @@ let app: NestExpressApplication;
 let database: DataSource;
 let owner: request.Agent;
 beforeAll(async () => {
-  app = await applicationOn(await makeTestDatabase({ empty: true }), { demo: false, foundingCode: CODE });
+  app = await applicationOn(await makeTestDatabase({ empty: true }), {
+    demo: false,
+    foundingCode: CODE,
+  });
   database = app.get(DataSource);
   owner = agent();
 });
@@ -102,7 +105,10 @@ describe('founding', () => {
   });
 
   test('is open to further firms where the server says so', async () => {
-    const open = await applicationOn(await makeTestDatabase({ empty: true }), { demo: false, signUp: 'open' });
+    const open = await applicationOn(await makeTestDatabase({ empty: true }), {
+      demo: false,
+      signUp: 'open',
+    });
     try {
       const found = (email: string) =>
         request(open.getHttpServer())

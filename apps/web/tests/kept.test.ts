@@ -5,7 +5,6 @@ import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
 import { request, RefusedError, UnreachableError } from '../src/api/request.ts';
 import { takeAlong } from '../src/offline/takeAlong.ts';
 import { workFor } from '../src/api/whose.ts';
-import { lookPath } from '../src/kept/look.ts';
 import { changedBy, inStep, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
 import {
   forget,
@@ -67,20 +66,6 @@ describe('the device', () => {
     await prune(NOW);
     expect((await keptPaths('ann')).map(({ path }) => path)).toEqual(['/api/library/minutes']);
     expect(await keptPaths('ben')).toHaveLength(1);
-  });
-
-  test('how a timer looked goes with the timer, however late it was drawn', async () => {
-    const look = lookPath(TIMER.split('/').at(-1) ?? '');
-    for (const [owner, at] of [
-      ['ann', NOW - (MOST_KEPT_DAYS + 1) * DAY],
-      ['ben', NOW - DAY],
-    ] as const) {
-      await keepAnswer(owner, TIMER, { version: 7 }, at);
-      await keepAnswer(owner, look, { html: 'Quince' }, NOW);
-    }
-    await prune(NOW);
-    expect(await keptPaths('ann')).toEqual([]);
-    expect((await keptPaths('ben')).map(({ path }) => path)).toEqual([look, TIMER]);
   });
 });
 

@@ -31,7 +31,12 @@ async function openTab(memory = new Map<string, string>()) {
   });
   // The module itself opens a tab as it loads, so the device has to be there.
   const writes = await import('../src/editor/pendingWrites.ts');
-  return { ...writes, ...writes.openTab(), memory, close: () => mine !== null && held.delete(mine) };
+  return {
+    ...writes,
+    ...writes.openTab(),
+    memory,
+    close: () => mine !== null && held.delete(mine),
+  };
 }
 
 beforeEach(() => {

@@ -1,2 +1,14 @@
-/** Random cases in a test: few, so that the checks end soon. `npm run fuzz` asks for ten times as many, `CASES=100` for more. */
-export const cases = (few: number): number => Math.ceil(few * Number(process.env['CASES'] ?? 1));
+/**
+ * How much of a test with random cases runs: a fifth by `bin/test`, all of it by `npm run test:long` (CASES=1), ten times as much by
+ * `npm run fuzz`.
+ */
+const SHARE = Number(process.env['CASES'] ?? 0.2);
+
+/** So many of `all` cases, at least one. */
+export const cases = (all: number): number => Math.ceil(all * SHARE);
+
+/** The first of a list of cases. */
+export const someOf = <T>(all: readonly T[]): T[] => all.slice(0, cases(all.length));
+
+/** Whether everything runs that there is. */
+export const isLong = SHARE >= 1;

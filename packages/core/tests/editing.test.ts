@@ -101,8 +101,10 @@ describe('typed run minutes', () => {
   );
 
   test('every length is read back as it stands in a cell', () => {
+    const wrong: number[] = [];
     for (let seconds = 0; seconds <= 86_400; seconds += 7)
-      expect(parseRunEntry(runEntryText(seconds))).toBe(seconds);
+      if (parseRunEntry(runEntryText(seconds)) !== seconds) wrong.push(seconds);
+    expect(wrong).toEqual([]);
   });
 });
 
@@ -124,10 +126,16 @@ test('the calendar agrees with the one of the language on every day to the end o
       month: date.getUTCMonth() + 1,
       day: date.getUTCDate(),
     };
-    if (epochDayOf(civil) !== day || weekdayIndexOf(day) !== (date.getUTCDay() + 6) % 7)
-      throw new Error(`day ${day}`);
-    expect(civilOf(day)).toEqual(civil);
-    if (day % 31 === 0) expect(parseDate(formatDate(day))).toBe(day);
+    const { year, month, day: dayOfMonth } = civilOf(day);
+    const agrees =
+      epochDayOf(civil) === day &&
+      weekdayIndexOf(day) === (date.getUTCDay() + 6) % 7 &&
+      year === civil.year &&
+      month === civil.month &&
+      dayOfMonth === civil.day &&
+      (day % 31 !== 0 || parseDate(formatDate(day)) === day);
+    // `expect` for each of a hundred thousand days would take longer than all the rest.
+    if (!agrees) throw new Error(`day ${day}`);
   }
   for (const text of [
     '1969-12-31',

@@ -10,6 +10,7 @@ import { EVERY_MONTH_DAY, EVERY_WEEKDAY, isIn, type DaySet } from '../src/time/d
 import { Effort } from '../src/engine/effort.ts';
 import { EVERY_MONTH, Meetings } from '../src/time/meetings.ts';
 import { WeekWindows } from '../src/time/windows.ts';
+import { cases } from './cases.ts';
 
 const SECONDS_PER_DAY = 86_400;
 
@@ -74,11 +75,11 @@ describe('meetings of two sets of days', () => {
           }
         },
       ),
-      { seed: 146_097, numRuns: 1500 },
+      { seed: 146_097, numRuns: cases(1500) },
     );
-    expect(seen.found).toBeGreaterThan(1000);
-    expect(seen.later).toBeGreaterThan(10);
-    expect(seen.never).toBeGreaterThan(200);
+    expect(seen.found).toBeGreaterThan(cases(1000));
+    expect(seen.later).toBeGreaterThan(cases(10));
+    expect(seen.never).toBeGreaterThan(cases(200));
   });
 
   test('how many there are in 400 years is what counting them gives, where the count of days divides them', () => {
@@ -99,7 +100,7 @@ describe('meetings of two sets of days', () => {
           expect(meetings.inFourCenturies(classOf(a), classOf(b), k)).toBeCloseTo(counted, 6);
         },
       ),
-      { seed: 400, numRuns: 12 },
+      { seed: 400, numRuns: cases(12) },
     );
   });
 
@@ -203,7 +204,7 @@ describe('the free time of a week', () => {
           if (end > next + seconds) met++;
         },
       ),
-      { seed: 96, numRuns: 1000 },
+      { seed: 96, numRuns: cases(1000) },
     );
     expect(met).toBeGreaterThan(50);
   });

@@ -18,7 +18,7 @@ import { conflictsOf } from '../src/planner/conflicts.ts';
 import { readBrief } from '../src/brief/readBrief.ts';
 import { searchPlan } from '../src/planner/searchPlan.ts';
 import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
-import { cases } from './cases.ts';
+import { cases, someOf } from './cases.ts';
 import { realisticBrief } from './plannerBriefs.ts';
 import { forbiddenSeconds } from './forbidden.ts';
 import { referenceOverlaps } from './reference.ts';
@@ -42,8 +42,8 @@ const plain = (stations: Brief['stations'], more: Partial<Brief> = {}): Brief =>
   });
 
 // Seeds whose plans can all be listed quickly; the benchmark tries some hundreds.
-// The last five go by need.
-test.each([1, 3, 4, 14, 42, 91, 112, 15, 16, 224, 187, 198])(
+// Every other one of the first ten goes by need.
+test.each(someOf([1, 15, 3, 16, 4, 224, 14, 187, 42, 198, 91, 112]))(
   'no plan of a small brief is cheaper than the one found, seed %i',
   (seed) => {
     const brief = sound(smallBrief(seed));

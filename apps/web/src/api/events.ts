@@ -1,7 +1,6 @@
 /** What colleagues do with a timer while its page is open. */
 import { useEffect, useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { isOutOfSight } from '../kept/outOfSight.ts';
 import { proposalsKey } from './proposals.ts';
 
 export interface TimerNews {
@@ -28,7 +27,7 @@ export function useTimerNews(timerId: string): TimerNews {
     };
     const open = () => {
       close();
-      if (document.hidden || isOutOfSight) return;
+      if (document.hidden) return;
       source = new EventSource(`/api/timers/${encodeURIComponent(timerId)}/events`);
       const hear = <T>(kind: string, take: (data: T) => void) =>
         source?.addEventListener(kind, ({ data }: MessageEvent<string>) =>

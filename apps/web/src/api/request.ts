@@ -8,7 +8,6 @@ import {
   OF_DEVICE,
   SESSION_PATH,
 } from '../kept/keeping.ts';
-import { isOutOfSight } from '../kept/outOfSight.ts';
 import { ownerHeader, ownerName } from './whose.ts';
 
 export interface ApiFault {
@@ -86,24 +85,18 @@ export async function request<T>(
   more: Readonly<Record<string, string>> = {},
 ): Promise<T> {
   if (method !== 'GET') {
-    if (isOutOfSight) throw new UnreachableError('a page out of sight sends nothing');
     const answer = await asked<T>(method, path, body, more);
     const changed = changedBy(path);
     if (changed !== null) keepAnew(changed);
     return answer;
   }
   if (!isKept(path)) return asked<T>(method, path, body, more);
-  const whatIsKept = () => keptModule().then(({ keptAnswer }) => keptAnswer(ownerOf(path), path));
-  if (isOutOfSight) {
-    const kept = await whatIsKept();
-    // The cast trusts what our own server once answered.
-    return kept ? (kept.body as T) : fetchAnew<T>(path);
-  }
   try {
     return await fetchAnew<T>(path);
   } catch (error) {
     if (!(error instanceof UnreachableError)) throw error;
-    const kept = await whatIsKept();
+    const { keptAnswer } = await keptModule();
+    const kept = await keptAnswer(ownerOf(path), path);
     if (!kept) throw error;
     inStep.keptFrom(kept.at);
     // The cast trusts what our own server once answered.

@@ -7,15 +7,12 @@
  */
 import type { Queue } from '../api/timers.ts';
 import { ownerName } from '../api/whose.ts';
-import { isOutOfSight } from '../kept/outOfSight.ts';
 import { PREFIX } from '../kept/pendingKeys.ts';
 
 const TAB_KEY = 'water-clock:tab';
 const lockOf = (tab: string) => `water-clock:tab:${tab}`;
 
 function rememberedTab(): string {
-  // It shares the memory of the tab around it, and is none.
-  if (isOutOfSight) return crypto.randomUUID();
   try {
     const known = sessionStorage.getItem(TAB_KEY);
     if (known !== null) return known;
@@ -61,11 +58,11 @@ export function openTab() {
       void holdLock();
     });
   }
-  if (!isOutOfSight) void holdLock();
+  void holdLock();
 
   return {
     /** Whether it is kept: where the storage is full or forbidden, the writes are only in this page, and a reload would lose them. */
-    keepPending(timerId: string, queues: readonly Queue[]): boolean {
+    keepPending: (timerId: string, queues: readonly Queue[]): boolean => {
       try {
         const key = keyOf(timerId, tab);
         if (queues.length === 0) localStorage.removeItem(key);
@@ -80,8 +77,8 @@ export function openTab() {
     pendingOf: (timerId: string): readonly Queue[] => kept(keyOf(timerId, tab)),
 
     /** What closed tabs left of a timer. It is removed there; the caller has to send it. */
-    async leftBehind(timerId: string): Promise<readonly Queue[]> {
-      const locks = isOutOfSight ? null : await navigator.locks?.query();
+    leftBehind: async (timerId: string): Promise<readonly Queue[]> => {
+      const locks = await navigator.locks?.query();
       if (!locks) return [];
       const alive = new Set([...(locks.held ?? [])].map(({ name }) => name));
       const prefix = `${prefixOf()}${timerId}:`;

@@ -10,7 +10,6 @@ import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Commands } from './Commands.tsx';
 import { PersonMenu } from './PersonMenu.tsx';
 import { Rail } from './Rail.tsx';
-import { useLooksAhead } from '../offline/useLooksAhead.ts';
 import { useScreen } from './useScreen.ts';
 import './frame.css';
 import { say } from '@water-clock/core';
@@ -28,7 +27,6 @@ export default function OfficeFrame() {
   const screen = useScreen();
   const { pathname } = useLocation();
   const navigate = useNavigate();
-  useLooksAhead(pathname);
   const commands = (
     <Commands
       commands={[

@@ -3,8 +3,7 @@
  * gone when they sign out.
  */
 import { Dexie, type EntityTable, type Table } from 'dexie';
-import { KEPT_DATABASE, ownerOf, type Owner } from './keeping.ts';
-import { lookPath } from './look.ts';
+import { KEPT_DATABASE } from './keeping.ts';
 import { CIPHER, seal, unseal, type Sealed } from './sealing.ts';
 
 interface Kept extends Sealed {
@@ -13,7 +12,6 @@ interface Kept extends Sealed {
   /** When the server answered so, milliseconds. */
   readonly at: number;
   readonly bytes: number;
-  readonly mark?: string | number;
 }
 
 interface OwnersKey {
@@ -36,6 +34,13 @@ class KeptAnswers extends Dexie {
   constructor() {
     super(KEPT_DATABASE);
     this.version(1).stores({ answers: '[owner+path], owner, at', keys: 'owner' });
+    // Until version 1.1 pictures of pages lay among the answers.
+    this.version(2).upgrade((change) =>
+      change
+        .table<Kept>('answers')
+        .filter(({ path }) => !path.startsWith('/'))
+        .delete(),
+    );
   }
 }
 
@@ -64,24 +69,9 @@ async function keyOf(owner: string): Promise<CryptoKey | null> {
   });
 }
 
-/** What is read of an answer without its key: whose session it is, or the version of a timer. */
-function markOf(body: unknown): Pick<Kept, 'mark'> {
-  // The cast only looks.
-  const { person, version } = (body ?? {}) as {
-    person?: Owner | null;
-    version?: number;
-  };
-  const mark = person ? ownerOf(person) : version;
-  return mark === undefined ? {} : { mark };
-}
-
 let sincePruned = 0;
 
-const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
-/** The id of a timer, where the path is that of its answer. */
-const timerIn = (path: string): string | undefined => TIMER.exec(path)?.[1];
-
-/** Drops what is too old, then the oldest until all fits, and the look of a timer that is not kept itself. */
+/** Drops what is too old, then the oldest until all fits. */
 export async function prune(now = Date.now()): Promise<void> {
   const { answers } = database();
   await answers
@@ -90,16 +80,7 @@ export async function prune(now = Date.now()): Promise<void> {
     .delete();
   const all = await answers.orderBy('at').reverse().toArray();
   let bytes = 0;
-  const kept = all.filter((one) => (bytes += one.bytes) <= MOST_KEPT_BYTES);
-  const looks = new Set(
-    kept.flatMap(({ owner, path }) => {
-      const id = timerIn(path);
-      return id === undefined ? [] : [`${owner} ${lookPath(id)}`];
-    }),
-  );
-  const isKept = (one: Kept) =>
-    kept.includes(one) && (one.path.startsWith('/') || looks.has(`${one.owner} ${one.path}`));
-  const gone = all.filter((one) => !isKept(one));
+  const gone = all.filter((one) => (bytes += one.bytes) > MOST_KEPT_BYTES);
   await answers.bulkDelete(gone.map(({ owner, path }): [string, string] => [owner, path]));
 }
 
@@ -112,9 +93,9 @@ export async function keepAnswer(
 ): Promise<void> {
   try {
     // An answer is kept at once: the page may be closed as soon as it is read.
-    const sealed = await seal(body, await keyOf(owner), !path.startsWith('/'));
+    const sealed = await seal(body, await keyOf(owner));
     const { byteLength: bytes } = sealed.data;
-    await database().answers.put({ owner, path, at: now, bytes, ...markOf(body), ...sealed });
+    await database().answers.put({ owner, path, at: now, bytes, ...sealed });
     sincePruned = (sincePruned + 1) % BETWEEN_PRUNES;
     if (sincePruned === 0) await prune(now);
   } catch {
@@ -144,10 +125,12 @@ export async function keptPaths(owner: string): Promise<Pick<Kept, 'path' | 'at'
   return all.map(({ path, at, bytes }) => ({ path, at, bytes })).sort((a, b) => b.at - a.at);
 }
 
+const TIMER = /^\/api\/timers\/([0-9a-f-]{36})$/u;
+
 /** The timers that are kept of an owner, and when the server last told of each; the newest first. */
 export const keptTimers = async (owner: string) =>
   (await keptPaths(owner)).flatMap(({ path, at }) => {
-    const id = timerIn(path);
+    const [, id] = TIMER.exec(path) ?? [];
     return id === undefined ? [] : [{ id, path, at }];
   });
 

@@ -32,16 +32,10 @@ function hashOf(all: readonly (PrecacheEntry | string)[]): string {
 precacheAndRoute(files);
 cleanupOutdatedCaches();
 
-/** The page as it is kept: its code lies here, so nothing is fetched before the first script has shown what it can (`first.ts`). */
 async function keepPage(): Promise<void> {
   const answer = await fetch(new Request(AT, { cache: 'reload' }));
   if (!answer.ok) throw new Error(`the page was answered with ${answer.status}`);
-  const html = (await answer.text()).replaceAll('rel="modulepreload"', 'rel="soon"');
-  const headers = new Headers(answer.headers);
-  // They are of the text as it came.
-  headers.delete('content-encoding');
-  headers.delete('content-length');
-  await (await caches.open(PAGE)).put(AT, new Response(html, { headers }));
+  await (await caches.open(PAGE)).put(AT, answer);
 }
 
 self.addEventListener('install', (event) => {

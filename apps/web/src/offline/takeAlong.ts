@@ -2,13 +2,6 @@
 import { keepSmallPhotos } from '../photos/smallPhotos.ts';
 import { fetchAnew } from '../api/request.ts';
 
-const hears = new Set<() => void>();
-/** Told each time that timers were taken along. */
-export const onTaken = (hear: () => void): (() => void) => {
-  hears.add(hear);
-  return () => hears.delete(hear);
-};
-
 const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
 
 /**
@@ -34,6 +27,5 @@ export async function takeAlong(timerIds: readonly string[]): Promise<number> {
     const visits = await fetched(`/api/timers/${id}/visits`);
     await keepSmallPhotos([timer, visits]);
   }
-  hears.forEach((hear) => hear());
   return missing;
 }

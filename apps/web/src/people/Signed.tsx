@@ -3,7 +3,6 @@ import { Outlet } from 'react-router';
 import { InStep } from '../offline/InStep.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
-import { isOutOfSight } from '../kept/outOfSight.ts';
 import { PREFIX } from '../kept/pendingKeys.ts';
 import { plural, say } from '@water-clock/core';
 
@@ -41,15 +40,11 @@ export function Signed() {
   if (person)
     return (
       <>
-        {!isOutOfSight && (
-          <>
-            <InStep />
-            <Suspense>
-              <NewVersion />
-              <Outbox />
-            </Suspense>
-          </>
-        )}
+        <InStep />
+        <Suspense>
+          <NewVersion />
+          <Outbox />
+        </Suspense>
         <Outlet />
       </>
     );

@@ -56,7 +56,6 @@ import { TimerTools } from './TimerTools.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
 import { useBestFix } from './useBestFix.ts';
 import { useFirstOverlap } from './useFirstOverlap.ts';
-import { useLastLook } from './useLastLook.ts';
 import { useEditor } from '../editor/useEditor.ts';
 import { VerdictBar } from './VerdictBar.tsx';
 import { useStartVisit } from '../visit/startVisit.ts';
@@ -274,12 +273,6 @@ function TimerWorkbench({ view, proposer }: WorkbenchProps) {
   }, [isThere]);
   // Clear is said where the rules of the place are kept, too.
   const isOpen = tone === 'clear' && visit.rulesState === 'pending';
-  useLastLook({
-    ...{ timerId: view.id, timeZone: site.timeZone },
-    ...{ version: snapshot.version, unsaved: snapshot.unsaved },
-    isWhole: isThere && !isOpen && work.state === 'done' && shown === '' && search.size === 0,
-    ...{ clock, order, working: WORKING },
-  });
   // The cast only looks: a path that is no step has no state.
   const step = states[shown as StepPath];
 

@@ -280,8 +280,7 @@ export class LiveDevice {
     const all = this.running.map(({ cycle }) => cycle);
     const isDry = this.sensorActs;
     const has = (station: number) => !(isDry && this.programs.obeys(station));
-    const roomOf = ({ cycle }: UnderWay) =>
-      new Room(shared ? all : [cycle], most, flowLimit);
+    const roomOf = ({ cycle }: UnderWay) => new Room(shared ? all : [cycle], most, flowLimit);
     const free = new Set(this.running.filter((one) => !this.isHeld(one)));
     for (const one of free) one.cycle.resumeAt(now, roomOf(one));
     for (const one of this.running) {

@@ -1,0 +1,253 @@
+/**
+ * Every screen, opened once: at each size nothing is cut off or scrolls sideways, all of it can be pressed and read out, and in the language of
+ * tests, whose words are two fifths longer, no text escapes the catalogues. `npm run test:long` does the same in English, and in every look.
+ */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import type { Page } from 'puppeteer-core';
+import { isLong } from '../packages/core/tests/cases.ts';
+import {
+  accessibilityFaults,
+  checks,
+  FENNIMORE,
+  House,
+  LARKHOLT,
+  prefer,
+  press,
+  sees,
+  sideways,
+  THISTLE_CORNER,
+} from './house.ts';
+
+jest.setTimeout(240_000);
+let house: House;
+let data: readonly string[] = [];
+beforeAll(async () => {
+  house = await House.open();
+  const page = await house.at('/');
+  data = await dataOf(page);
+  await page.close();
+});
+afterAll(() => house.close());
+
+const STEPS = [
+  ...['/house', '/timer', '/clock', '/found', '/seen', '/stations', '/walk/1', '/minutes'],
+  ...['/brief', '/plan', '', '?view=year', '?view=fortnight', '/settings', '/keyin', '/leave'],
+  ...['/page', '/log'],
+];
+const PAGES = [
+  ...['/', '/sites', '/sites/new', '/calendar', '/device', '/account', '/replans'],
+  '/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02',
+  ...['/library', '/library/rules', '/library/minutes', '/library/climates'],
+  ...['/firm/people', '/firm/mail', '/firm/record', '/firm/settings', '/firm/reports'],
+  ...['/bench', '/bench/tasks', '/bench/random/1/7', '/bench/random/3/7'],
+  ...STEPS.map((step) => `${FENNIMORE}${step}`),
+];
+const SIZES = [
+  [390, 844],
+  [768, 1024],
+  [1280, 800],
+  [1920, 1080],
+] as const;
+
+/** What a finger has to hit. */
+const TARGETS =
+  'button, input.ant-input, .ant-select, .ant-picker, a.ant-btn, .foot-place, .ant-collapse-header, [role=menuitem]';
+
+/** All texts of the office's own data: names, notes, lines of its kinds. */
+const dataOf = (page: Page) =>
+  page.evaluate(async () => {
+    const texts = new Set<string>();
+    const collect = (value: unknown): void => {
+      if (typeof value === 'string') texts.add(value);
+      else if (typeof value === 'object' && value !== null) Object.values(value).forEach(collect);
+    };
+    const paths = [
+      'session',
+      'sites?find=',
+      'people',
+      'weather/towns',
+      'timers?size=100',
+      'calendar?from=2026-01-01&days=1',
+    ];
+    for (const shelf of ['kinds', 'rules', 'minutes', 'climates', 'office'])
+      paths.push(`library/${shelf}`);
+    for (const path of paths) {
+      const answer = await fetch(`/api/${path}`, { headers: { 'accept-language': 'en-XA' } });
+      if (answer.ok) collect(await answer.json());
+    }
+    const { lines } = (await (await fetch('/api/timers?size=100')).json()) as {
+      lines: { id: string }[];
+    };
+    for (const { id } of lines) collect(await (await fetch(`/api/timers/${id}`)).json());
+    return [...texts].filter((text) => /\p{L}{2}/u.test(text)).sort((a, b) => b.length - a.length);
+  });
+
+/** What stands on the page without a message: outside of the marks, and no data, number or unit. */
+const escaped = (page: Page, data: readonly string[]) =>
+  page.evaluate((known) => {
+    const outside = (text: string) => {
+      let depth = 0;
+      return [...text]
+        .filter((letter) => {
+          if (letter === '⟦') depth++;
+          const isOut = depth === 0;
+          if (letter === '⟧') depth--;
+          return isOut;
+        })
+        .join('');
+    };
+    const isShown = (one: Element) =>
+      one.getClientRects().length > 0 &&
+      !one.closest('script, style, code, .sheet, .anticon, .ant-pagination');
+    const texts: string[] = [];
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode())
+      if (node.parentElement && isShown(node.parentElement)) texts.push(node.textContent ?? '');
+    for (const one of document.querySelectorAll('[aria-label], [placeholder], [title]'))
+      if (isShown(one))
+        for (const name of ['aria-label', 'placeholder', 'title'])
+          texts.push(one.getAttribute(name) ?? '');
+    return [
+      ...new Set(
+        texts.flatMap((text) => {
+          let rest = outside(text);
+          for (const one of known) if (rest.includes(one)) rest = rest.replaceAll(one, ' ');
+          const isPart = known.some((one) => one.includes(rest.trim()));
+          return /[A-Za-z]{4,}/u.test(rest) && !isPart ? [text.trim()] : [];
+        }),
+      ),
+    ];
+  }, data);
+
+/** Names that are the same in every language, and what a timer's own display shows. */
+const SAME = /^(Water Clock|English|Español|Ctrl .*|Larkholt.*|.*, Linux|[A-Z]{2}[A-Z ]+)$/u;
+/** Dates are those of the language; the component library has its own words. */
+const NOT_OURS =
+  /\b(January|February|March|April|May|June|July|August|September|October|November|December)\b|^(Select (all|row|date)|segmented control|control$)/u;
+
+/** Buttons whose words do not fit into them. */
+const cutOff = (page: Page) =>
+  page.$$eval(
+    'button:not(.rail-skip), .ant-btn:not(.rail-skip), th, .ant-segmented-item-label',
+    (all) =>
+      all
+        .filter(
+          (one) => one.getBoundingClientRect().bottom > 0 && one.scrollWidth > one.clientWidth + 2,
+        )
+        .filter(
+          (one) => one.textContent !== '' && getComputedStyle(one).textOverflow !== 'ellipsis',
+        )
+        .map((one) => one.textContent),
+  );
+
+/** Parts of a page that a finger would miss. */
+const smallTargets = (page: Page) =>
+  page.$$eval(TARGETS, (all) =>
+    all
+      .filter((one) => one.getClientRects().length > 0)
+      .filter((one) => one.getBoundingClientRect().height < 43.5)
+      .map((one) => `${one.className} ${one.textContent} ${one.getBoundingClientRect().height}`),
+  );
+
+/** What the frame of a visit leaves for its step, pixels. */
+const roomForStep = (page: Page) =>
+  page.evaluate(() => {
+    const heightOf = (selector: string) =>
+      document.querySelector(selector)?.getBoundingClientRect().height ?? 0;
+    return innerHeight - heightOf('.bar') - heightOf('.verdict') - heightOf('.foot');
+  });
+
+const unfoldAll = (page: Page) =>
+  page.evaluate(() =>
+    document
+      .querySelectorAll('.ant-collapse-header[aria-expanded=false], .walk [aria-expanded=false]')
+      .forEach((one) => (one as HTMLElement).click()),
+  );
+
+const phoneSteps = ['', '/keyin', '/minutes', '/walk/1'].map((step) => `${FENNIMORE}${step}`);
+test.each(isLong ? STEPS.map((step) => `${FENNIMORE}${step}`) : phoneSteps)(
+  '%s on a phone: the frame leaves the step 560 pixels',
+  async (address) => {
+    const page = await house.at(address, 390, 844);
+    await page.waitForSelector('.foot');
+    expect(await roomForStep(page)).toBeGreaterThanOrEqual(560);
+    await page.close();
+  },
+);
+
+const PSEUDO = 'en-XA';
+const LANGUAGES = isLong ? [PSEUDO, 'en'] : [PSEUDO];
+
+test.each(LANGUAGES.flatMap((language) => PAGES.map((address) => [address, language] as const)))(
+  '%s in %s: every word is a message, all of it fits, can be pressed and read out',
+  async (address, language) => {
+    const page = await house.at(
+      `${address}${address.includes('?') ? '&' : '?'}language=${language}`,
+    );
+    await page.waitForSelector('h1, h2');
+    await page.waitForFunction(() => !/F[eé]tch[ií]ng/.test(document.body.textContent ?? ''));
+    if (language === PSEUDO) {
+      const found = await escaped(page, data);
+      expect(found.filter((text) => !SAME.test(text) && !NOT_OURS.test(text))).toEqual([]);
+    }
+    await page.setViewport({ width: 390, height: 844 });
+    await page.waitForSelector('.foot');
+    await unfoldAll(page);
+    expect(await smallTargets(page)).toEqual([]);
+    for (const [width, height] of SIZES) {
+      await page.setViewport({ width, height });
+      await page.evaluate(() => new Promise(requestAnimationFrame));
+      expect([width, await sideways(page)]).toEqual([width, 0]);
+      expect([width, await cutOff(page)]).toEqual([width, []]);
+      // Half of the screens are read out at each size, all of them at both by `npm run test:long`.
+      const half = PAGES.indexOf(address) % 2 === 0 ? 390 : 1280;
+      if (width === half || (isLong && (width === 390 || width === 1280)))
+        expect(await accessibilityFaults(page)).toEqual([]);
+    }
+    await page.close();
+  },
+);
+
+const LOOKS = [
+  ['night', 'high'],
+  ['day', 'usual'],
+  ['night', 'usual'],
+  ['day', 'high'],
+] as const;
+
+test.each(isLong ? LOOKS : LOOKS.slice(0, 1))(
+  'by %s in %s contrast everything can be read out, drawers and dialogs too',
+  async (theme, contrast) => {
+    const page = await house.at('/');
+    await prefer(page, { theme, contrast });
+    const faults: string[] = [];
+    const look = async (what: string) => {
+      for (const fault of await accessibilityFaults(page)) faults.push(`${what}: ${fault}`);
+    };
+    for (const address of [
+      '/',
+      '/sites',
+      LARKHOLT,
+      `${FENNIMORE}/clock`,
+      `${THISTLE_CORNER}/log`,
+    ]) {
+      await page.goto(`${house.server.url}${address}`);
+      await page.waitForSelector(
+        address.startsWith('/timers') ? `.verdict[data-of="known"]` : 'h1',
+      );
+      await look(address);
+    }
+    await page.goto(`${house.server.url}${FENNIMORE}`);
+    await checks(page);
+    await sees(page, '.ant-drawer', /Must be fixed/);
+    await look('checks');
+    await press(page, 'Close');
+    await page.waitForSelector('.ant-drawer .findings', { hidden: true });
+    await press(page, 'All settings of B');
+    await sees(page, '.program-drawer', /Pieces, soak and more/);
+    await look('program');
+    await prefer(page, {});
+    expect(faults).toEqual([]);
+    await page.close();
+  },
+);
