@@ -5,7 +5,6 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { rolldown } from 'rolldown';
 import { ROOT } from './setup.mjs';
 
 /** Where the bundles go; each stands there under the path of its source. */
@@ -70,6 +69,8 @@ async function bundle(name) {
     .readdirSync(path.join(ROOT, folder))
     .filter((file) => file.endsWith(ending))
     .map((file) => [path.join(folder, file.replace(/\.tsx?$/, '')), path.join(ROOT, folder, file)]);
+  // In a fresh clone it is not there before setting up.
+  const { rolldown } = await import('rolldown');
   const isLeft = (id) =>
     [...EXTERNAL, ...external].some((one) => id === one || id.startsWith(`${one}/`));
   const made = await rolldown({
