@@ -2,6 +2,7 @@
 FROM node:20-bookworm-slim AS build
 WORKDIR /srv/water-clock
 COPY package.json package-lock.json tsconfig.base.json ./
+COPY scripts scripts
 COPY packages packages
 COPY apps apps
 RUN npm ci --no-audit --no-fund && npm run build && npm prune --omit=dev

@@ -86,6 +86,9 @@ export class House {
         WATER_CLOCK_DEMO: '1',
         LOG_LEVEL: 'error',
         WATER_CLOCK_SIGN_IN_TRIES: '1000',
+        // A slow machine is no trouble.
+        WATER_CLOCK_DATABASE_PATIENCE: '20',
+        WATER_CLOCK_WORK_SECONDS: '120',
         ...env,
       },
       logFile: path.join(folder, 'server.log'),

@@ -59,8 +59,8 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
   await desk();
   await press(page, 'Put 2 visits on the calendar');
   await sees(page, '[role=status]', /2 planned, give them days/);
-  await press(page, 'Take all 2');
-  await press(page, 'Take them all');
+  await press(page, 'Accept all 2');
+  await press(page, 'Accept all');
   await sees(page, 'main', /3 decided, 1 without a plan/);
   await go('/sites?show=breach');
   await page.waitForFunction(() => document.querySelectorAll('.sites .ant-table-row').length === 1);

@@ -80,7 +80,7 @@ function sourceFiles(folder) {
   return fs.readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     const full = path.join(folder, entry.name);
     if (entry.isDirectory())
-      return ['node_modules', 'dist', 'tests', 'bench'].includes(entry.name)
+      return ['node_modules', 'dist', 'tests', 'bench', 'compiled'].includes(entry.name)
         ? []
         : sourceFiles(full);
     return entry.name.endsWith('.tsbuildinfo') ? [] : [full];
@@ -142,7 +142,7 @@ function locked(work) {
   }
 }
 
-const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json'];
+const LOCAL = ['package.json', 'package-lock.json', 'tsconfig.base.json', 'scripts/words'];
 const TYPESCRIPT = ['packages/core', 'packages/words', 'apps/cli', 'apps/server'];
 
 /**

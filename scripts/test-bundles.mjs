@@ -115,5 +115,11 @@ export async function bundleTests(names = Object.keys(PROJECTS)) {
   }
 }
 
-if (process.argv[1] === import.meta.filename)
-  await bundleTests(process.argv.length > 2 ? process.argv.slice(2) : undefined);
+/** The projects that Jest's arguments ask for; undefined: all. */
+export function projectsIn(given) {
+  const from = given.findIndex((one) => one.startsWith('--selectProjects'));
+  if (from < 0) return undefined;
+  const names = given.slice(from).join(' ').replace('=', ' ').split(' ').slice(1);
+  const end = names.findIndex((one) => one.startsWith('-'));
+  return names.slice(0, end < 0 ? names.length : end);
+}

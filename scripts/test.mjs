@@ -8,7 +8,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { removeOrphans, startCluster } from './cluster.mjs';
 import { chromiumProgram, DATA, ROOT, say, setUp } from './setup.mjs';
-import { BUNDLES, bundleTests } from './test-bundles.mjs';
+import { BUNDLES, bundleTests, projectsIn } from './test-bundles.mjs';
 import { makeTemplate } from './test-database.mjs';
 
 const jestArguments = process.argv.slice(2);
@@ -98,11 +98,10 @@ async function jest(name, args, env, workers = os.availableParallelism()) {
 
 const projects = (...names) => ['--selectProjects', ...names];
 
-const asked = /--selectProjects[= ]([^-]*)/.exec(jestArguments.join(' '))?.[1]?.trim().split(/\s+/);
 await timed('Setup and build', () =>
   setUp({ database: true, browser: true, web: true, paper: true }),
 );
-await timed('Bundling of the tests', () => bundleTests(asked));
+await timed('Bundling of the tests', () => bundleTests(projectsIn(jestArguments)));
 const prefix = 'test-';
 removeOrphans(prefix);
 const cluster = await startCluster({ name: `${prefix}${process.pid}`, throwAway: true });

@@ -247,6 +247,14 @@ const ROWS: Record<string, Row> = {
   'GET /api/replans': { access: 'see' },
   'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
   'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },
+  'POST /api/replans/:id/acceptance': {
+    ...{ access: 'work', done: 202, path: () => `/api/replans/${REPLAN}/acceptance` },
+    body: () => ({ id: randomUUID() }),
+  },
+  'POST /api/replans/:id/acceptance/stop': {
+    ...{ access: 'work', done: 200, path: () => `/api/replans/${REPLAN}/acceptance/stop` },
+    body: () => ({ id: randomUUID() }),
+  },
   'GET /api/calendar': { access: 'see' },
   'GET /api/calendar/open': { access: 'see' },
   'GET /api/calendar.ics': { access: 'see' },

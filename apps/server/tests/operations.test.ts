@@ -208,7 +208,9 @@ describe('a write', () => {
 
 describe('health', () => {
   test('answers within a second, whatever the database does', async () => {
-    const busy = await applicationOn(await makeTestDatabase(), { databaseConnections: 2 });
+    const busy = await applicationOn(await makeTestDatabase(), {
+      ...{ databaseConnections: 2, databasePatience: 1 },
+    });
     const database = busy.get(DataSource);
     const holders = [database.createQueryRunner(), database.createQueryRunner()];
     try {

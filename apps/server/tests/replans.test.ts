@@ -18,6 +18,7 @@ interface Line {
   readonly phone: string;
   readonly state: string;
   readonly why: string;
+  readonly trouble: string;
   readonly reason: string;
   readonly lines: number | null;
   readonly proposal: { readonly id: string; readonly state: string } | null;
@@ -25,7 +26,7 @@ interface Line {
 interface Replan {
   readonly total: number;
   readonly counts: Readonly<
-    Record<'all' | 'waiting' | 'fits' | 'phone' | 'visit' | 'open' | 'done', number>
+    Record<'all' | 'waiting' | 'fits' | 'phone' | 'visit' | 'open' | 'done' | 'accepting', number>
   >;
   readonly lines: readonly Line[];
 }
@@ -131,4 +132,56 @@ test('what is asked for wrongly is refused, and nobody sees another firm’s', a
   await worked(id);
   await server.stranger.get(`/api/replans/${id}`).expect(404);
   await add({ id, month: 2 }).expect(409);
+});
+
+test('all plans are accepted by one request, which may be repeated; what does not fit is told, and what is stopped stays', async () => {
+  const id = randomUUID();
+  await add({ id, month: 11 }).expect(201);
+  const before = await worked(id);
+  const open = before.lines.filter(({ proposal }) => proposal?.state === 'sent');
+  const [broken, ...others] = open;
+  if (!broken?.proposal || others.length === 0) throw new Error('two timers get a percent');
+  // A proposal that the timer as it is now refuses.
+  await server.database.query(`update proposals set changes = $1 where id = $2`, [
+    JSON.stringify([{ type: 'set-starts', program: 'Z', starts: [] }]),
+    broken.proposal.id,
+  ]);
+  const versions = new Map<string, number>();
+  for (const { timerId } of open) versions.set(timerId, (await timerOf(timerId)).version);
+
+  const act = randomUUID();
+  const accept = () => server.jory.post(`/api/replans/${id}/acceptance`).send({ id: act });
+  expect((await accept().expect(202)).body).toEqual({ accepting: open.length });
+  await accept().expect(202);
+  let after = await worked(id);
+  while ((after.counts.accepting ?? 0) > 0) after = await worked(id);
+  for (const { timerId } of others) {
+    const line = after.lines.find((one) => one.timerId === timerId);
+    expect([line?.proposal?.state, line?.trouble]).toEqual(['accepted', '']);
+    // Once, although it was asked twice.
+    expect((await timerOf(timerId)).version).toBe((versions.get(timerId) ?? 0) + 1);
+  }
+  const left = (await worked(id, 'troubled')).lines;
+  expect(left.map(({ timerId, proposal }) => [timerId, proposal?.state])).toEqual([
+    [broken.timerId, 'sent'],
+  ]);
+  expect(left[0]?.trouble).toMatch(/does not fit/);
+  expect((await timerOf(broken.timerId)).version).toBe(versions.get(broken.timerId));
+
+  await server.stranger
+    .post(`/api/replans/${id}/acceptance`)
+    .send({ id: randomUUID() })
+    .expect(404);
+  // Marked as one that a server left behind, and stopped before another took it up.
+  await server.database.query(
+    `update replan_timers set accepting_person_id = (select id from people where email like 'jory%' limit 1),
+       claimed_until = now() + interval '1 hour' where timer_id = $1 and replan_id = $2`,
+    [broken.timerId, id],
+  );
+  const stop = await server.jory
+    .post(`/api/replans/${id}/acceptance/stop`)
+    .send({ id: randomUUID() })
+    .expect(200);
+  expect(stop.body).toEqual({ left: 1 });
+  expect((await worked(id)).counts.accepting).toBe(0);
 });

@@ -51,6 +51,8 @@ export const applicationOn = (
       webRoot: WEB_ROOT,
       workers: 1,
       jobs: false,
+      // A slow machine is no trouble with the database.
+      databasePatience: 20,
       logLevel: logTo ? 'info' : 'silent',
       ...more,
     },

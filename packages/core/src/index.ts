@@ -647,6 +647,7 @@ export {
   LANGUAGES,
   plural,
   say,
+  sayAs,
   sayText,
   speakAs,
   speakBy,

@@ -1,8 +1,8 @@
 /**
- * How much of a test with random cases runs: a fifth by `bin/test`, all of it by `npm run test:long` (CASES=1), ten times as much by
+ * How much of a test with random cases runs: a third by `bin/test`, all of it by `npm run test:long` (CASES=1), ten times as much by
  * `npm run fuzz`.
  */
-const SHARE = Number(process.env['CASES'] ?? 0.2);
+const SHARE = Number(process.env['CASES'] ?? 0.3);
 
 /** So many of `all` cases, at least one. */
 export const cases = (all: number): number => Math.ceil(all * SHARE);
@@ -12,3 +12,10 @@ export const someOf = <T>(all: readonly T[]): T[] => all.slice(0, cases(all.leng
 
 /** Whether everything runs that there is. */
 export const isLong = SHARE >= 1;
+
+/**
+ * How many of the cases must have shown something, so that a comparison cannot go empty: so many of all, and at least half as many of few, which
+ * chance treats more roughly.
+ */
+export const enough = (ofAll: number): number =>
+  isLong ? Math.floor(ofAll * SHARE) : Math.floor((ofAll * SHARE) / 2);

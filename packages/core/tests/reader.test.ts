@@ -17,7 +17,7 @@ import {
   writePlan,
   type Plan,
 } from '@water-clock/core';
-import { cases } from './cases.ts';
+import { cases, enough } from './cases.ts';
 
 const spec = new URL('../../../docs/spec/', import.meta.url);
 const json = (name: string) => JSON.parse(readFileSync(new URL(name, spec), 'utf8')) as unknown;
@@ -151,9 +151,9 @@ test('agrees with the schema on mutated documents, and is stricter only by its o
     ),
     { seed: 42, numRuns: cases(1500) },
   );
-  expect(counts.accepted).toBeGreaterThan(cases(125));
-  expect(counts.refused).toBeGreaterThan(cases(750));
-  expect(counts.byRulesAlone).toBeGreaterThan(cases(12));
+  expect(counts.accepted).toBeGreaterThan(enough(125));
+  expect(counts.refused).toBeGreaterThan(enough(750));
+  expect(counts.byRulesAlone).toBeGreaterThan(enough(12));
 });
 
 test('every example goes out and in again without loss, also from a store that forgets the order of fields', () => {

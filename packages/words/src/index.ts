@@ -13,7 +13,9 @@ async function make(language: string): Promise<Speaker | null> {
   if (language === PSEUDO) return (await import('./pseudo.ts')).pseudoSpeaker;
   if (language === 'es') {
     const { speakerWith } = await import('./speakerWith.ts');
-    const { default: catalogue } = await import('./catalogues/es.json', { with: { type: 'json' } });
+    const { default: catalogue } = await import('./catalogues/compiled/es.json', {
+      with: { type: 'json' },
+    });
     return speakerWith(language, catalogue);
   }
   return null;

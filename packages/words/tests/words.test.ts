@@ -19,6 +19,7 @@ import {
   readTimerKind,
   restoreWords,
   say,
+  sayAs,
   sayText,
   SHIPPED_KINDS,
   SHIPPED_TASKS,
@@ -31,10 +32,9 @@ import {
   type Speaker,
 } from '@water-clock/core';
 import { IntlMessageFormat } from 'intl-messageformat';
-import { messages } from '../../../scripts/words.mjs';
+import { rewordCode, rewordedText } from '../../../scripts/words/reword.mjs';
+import { messages, readCatalogue } from '../../../scripts/words.mjs';
 import { PSEUDO, speakerOf } from '../src/index.ts';
-import english from '../src/catalogues/en.json' with { type: 'json' };
-import spanish from '../src/catalogues/es.json' with { type: 'json' };
 
 const speaker = async (name: string): Promise<Speaker> => {
   const found = await speakerOf(name);
@@ -44,22 +44,40 @@ const speaker = async (name: string): Promise<Speaker> => {
 const DAY = parseDate('2027-06-09') ?? 0;
 
 describe('the catalogues', () => {
-  test('English has every message of the code, and nothing else: run node scripts/words.mjs', () => {
-    expect(Object.keys(english).sort()).toEqual([...messages().keys()].sort());
+  const english = readCatalogue('en');
+  const spanish = readCatalogue('es');
+
+  test('English has every message of the code, and nothing else: run npm run words', () => {
+    expect([...english.keys()].sort()).toEqual([...messages().keys()].sort());
   });
 
-  test('Spanish has every message, each with the same values, and each can be said', () => {
+  test('Spanish has every message, none fuzzy, each with the same values, and each can be said', () => {
     const values = (text: string) => [...new Set(text.match(/\{\d+/gu) ?? [])].sort();
-    const lacking = Object.keys(english).filter((message) => !(message in spanish));
+    const lacking = [...english.keys()].filter((message) => !spanish.get(message)?.text);
     expect(lacking).toEqual([]);
-    for (const [message, said] of Object.entries(spanish)) {
-      expect([message, values(said)]).toEqual([message, values(message)]);
-      const numbers = { 0: 2, 1: 2, 2: 2, 3: 2, 4: 2, 5: 2, 6: 2 };
-      expect([message, String(new IntlMessageFormat(said, 'es').format(numbers)) === '']).toEqual([
-        message,
-        false,
-      ]);
-    }
+    const fuzzy = [...spanish].filter(([, { isFuzzy }]) => isFuzzy).map(([message]) => message);
+    expect(fuzzy).toEqual([]);
+    const numbers = { 0: 2, 1: 2, 2: 2, 3: 2, 4: 2, 5: 2, 6: 2 };
+    const broken = [...spanish].filter(
+      ([message, { text }]) =>
+        String(values(text)) !== String(values(message)) ||
+        String(new IntlMessageFormat(text, 'es').format(numbers)) === '',
+    );
+    expect(broken).toEqual([]);
+  });
+
+  test('a message is reworded in its template, its table and its plural, with its values in their places', async () => {
+    const source = `say\`${'Station ${n} of ${all}'} \`; wordsOf({ a: 'Off' }); plural(n, '# box', '# boxes'); sayAs('switch')\`Off\`;`;
+    const pairs = new Map([
+      ['Station {0} of {1}', 'All {1}, of them {0}'],
+      ['Off', "It's off"],
+      ['{0, plural, one {# box} other {# boxes}}', '{0, plural, one {1 timer} other {# timers}}'],
+      ['switch\u0004Off', 'Away'],
+    ]);
+    expect(rewordedText(source, pairs)).toBe(
+      `say\`${'All ${all}, of them ${n}'} \`; wordsOf({ a: "It's off" }); plural(n, '1 timer', '# timers'); sayAs('switch')\`Away\`;`,
+    );
+    await expect(rewordCode(new Map([['Station {0}', 'Station']]))).rejects.toThrow(/values/);
   });
 });
 
@@ -96,6 +114,23 @@ describe('a speaker', () => {
         "An office’s own line, with {A} and '",
       );
     });
+  });
+
+  test('a word in a context has a translation of its own, or that without the context', () => {
+    const words = new Map([
+      ['switch\u0004off', 'apagado'],
+      ['off', 'quitado'],
+    ]);
+    const made = {
+      ...{ language: 'es', list: () => '', date: () => '' },
+      say: (message: string) => words.get(message) ?? message,
+    };
+    spokenBy(made, () => {
+      expect([sayAs('switch')`off`, sayAs('label')`off`, say`off`]).toEqual([
+        ...['apagado', 'quitado', 'quitado'],
+      ]);
+    });
+    expect(sayAs('switch')`off`).toBe('off');
   });
 
   test('whoever speaks stops when the work ends, also where it fails', async () => {
@@ -147,7 +182,7 @@ describe('what stays with the homeowner, in Spanish', () => {
 
   /** Messages of English that are said so in Spanish, too, and what is no word. */
   const ALIKE = new Set(
-    Object.entries(spanish).flatMap(([message, said]) => (message === said ? [message] : [])),
+    [...readCatalogue('es')].flatMap(([message, { text }]) => (message === text ? [message] : [])),
   );
 
   test.each(KINDS.map((kind) => [kind.timer.name, kind] as const))(

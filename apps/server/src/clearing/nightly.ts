@@ -6,6 +6,7 @@ import {
 } from '@nestjs/common';
 import PgBoss from 'pg-boss';
 import { makingQueues } from '../database/database.ts';
+import { AcceptanceService } from '../replans/acceptance.service.ts';
 import { ReplanningService } from '../replans/replanning.service.ts';
 import { RechecksService } from '../standings/rechecks.service.ts';
 import { Settings } from '../platform/settings.ts';
@@ -23,6 +24,7 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
     private readonly clearing: ClearingService,
     private readonly rechecks: RechecksService,
     private readonly replanning: ReplanningService,
+    private readonly acceptance: AcceptanceService,
     private readonly settings: Settings,
   ) {}
 
@@ -40,6 +42,7 @@ export class Nightly implements OnApplicationBootstrap, BeforeApplicationShutdow
       work: async () => {
         await this.rechecks.everywhere();
         await this.replanning.everywhere();
+        await this.acceptance.everywhere();
       },
     },
   };

@@ -22,6 +22,7 @@ import { Reports1812000000000 } from './migrations/1812000000000-reports.ts';
 import { Practice1813000000000 } from './migrations/1813000000000-practice.ts';
 import { Languages1816000000000 } from './migrations/1816000000000-languages.ts';
 import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
+import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
 export const MIGRATIONS = [
@@ -47,17 +48,18 @@ export const MIGRATIONS = [
   OfficeTasks1814000000000,
   Merged1815000000000,
   Languages1816000000000,
+  Acceptances1817000000000,
 ];
 
-/** Milliseconds. Whoever waits longer is told so, and does not hold up the others. */
-const LIMITS = {
-  connectionTimeoutMillis: 3_000,
-  statement_timeout: 10_000,
-  lock_timeout: 5_000,
-  idle_in_transaction_session_timeout: 15_000,
+/** Milliseconds. Whoever waits longer is told so, and does not hold up the others. @param patience times the usual */
+const limits = (patience: number) => ({
+  connectionTimeoutMillis: 3_000 * patience,
+  statement_timeout: 10_000 * patience,
+  lock_timeout: 5_000 * patience,
+  idle_in_transaction_session_timeout: 15_000 * patience,
   // Of the client itself, for a database that says nothing at all.
-  query_timeout: 12_000,
-};
+  query_timeout: 12_000 * patience,
+});
 
 /**
  * What a database says as it ends can arrive together with an answer, while nobody listens for errors; that must not end the server.
@@ -71,7 +73,7 @@ export class SteadyClient extends pg.Client {
 }
 
 /** TypeORM synchronises nothing. Each module names its own entities. */
-export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) =>
+export const databaseOptions = ({ databaseUrl, databaseConnections, databasePatience }: Settings) =>
   ({
     type: 'postgres',
     url: databaseUrl,
@@ -83,7 +85,10 @@ export const databaseOptions = ({ databaseUrl, databaseConnections }: Settings) 
     // The database makes ids by itself, without an extension.
     uuidExtension: 'pgcrypto',
     installExtensions: false,
-    extra: { max: databaseConnections, keepAlive: true, Client: SteadyClient, ...LIMITS },
+    extra: {
+      ...{ max: databaseConnections, keepAlive: true, Client: SteadyClient },
+      ...limits(databasePatience),
+    },
   }) satisfies DataSourceOptions & { readonly autoLoadEntities: boolean };
 
 /** Of our own choosing; whoever holds it migrates. */

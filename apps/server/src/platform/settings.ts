@@ -49,6 +49,10 @@ export class Settings {
   @Count('WATER_CLOCK_DATABASE_CONNECTIONS', 2)
   databaseConnections: number;
 
+  /** How many times longer than usual the database may take before people are told to wait: more on a slow machine. */
+  @Count('WATER_CLOCK_DATABASE_PATIENCE', 1)
+  databasePatience: number;
+
   /** 0: any free port. */
   @Count('PORT', 0)
   port: number;
@@ -146,6 +150,7 @@ export function readSettings(env: Record<string, unknown>): Settings {
   const settings = plainToInstance(Settings, {
     databaseUrl: env['DATABASE_URL'],
     databaseConnections: env['WATER_CLOCK_DATABASE_CONNECTIONS'] ?? 10,
+    databasePatience: env['WATER_CLOCK_DATABASE_PATIENCE'] ?? 1,
     port: env['PORT'] ?? 0,
     host: env['HOST'] ?? '127.0.0.1',
     demo: env['WATER_CLOCK_DEMO'] ?? '0',

@@ -14,7 +14,7 @@ export class LeftBehindBody {
   timerId: string;
 
   /** A list of `RecordChange`, in order, each read by core. */
-  @ApiProperty({ type: [Object], minItems: 1, maxItems: MOST })
+  @ApiProperty({ type: 'array', items: { type: 'object' }, minItems: 1, maxItems: MOST })
   @ArrayMaxSize(MOST, { message: `at most ${MOST} changes are handed over at once` })
   @ArrayMinSize(1, { message: 'changes must not be empty' })
   @IsArray({ message: 'changes must be a list' })

@@ -10,5 +10,6 @@ import { ProposalsService } from './proposals.service.ts';
   imports: [TypeOrmModule.forFeature([Proposal])],
   controllers: [ProposalsController, LeftBehindController],
   providers: [ProposalsService],
+  exports: [ProposalsService],
 })
 export class ProposalsModule {}

@@ -22,9 +22,16 @@ export class ReplanBody {
   month?: number;
 }
 
-/** How a house is told: the office calls, or somebody goes there; `open`: no plan was found; `done`: it was taken or refused. */
-export const SHOWN = ['all', 'phone', 'visit', 'open', 'done'] as const;
+/** How a house is told: the office calls, or somebody goes there; `open`: no plan was found; `done`: it was taken or refused; `troubled`: it could not be accepted with all others. */
+export const SHOWN = ['all', 'phone', 'visit', 'open', 'done', 'troubled'] as const;
 export type Shown = (typeof SHOWN)[number];
+
+/** A request for all timers of a replan. */
+export class ReplanActBody {
+  @ApiProperty({ format: 'uuid' })
+  @IsUUID(undefined, { message: 'id must be a UUID made by the client' })
+  id: string;
+}
 
 export class ReplanQuery {
   @Choice('show', SHOWN)

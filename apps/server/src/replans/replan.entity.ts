@@ -64,6 +64,9 @@ export type ReplanState = (typeof REPLAN_STATES)[number];
 @Index('replan_timers_by_replan', ['companyId', 'replanId'])
 @Index('replan_timers_by_timer', ['companyId', 'timerId'])
 @Index('replan_timers_by_proposal', ['companyId', 'proposalId'])
+@Index('replan_timers_accepting', ['companyId', 'acceptingPersonId'], {
+  where: 'accepting_person_id is not null',
+})
 @Index('replan_timers_waiting', ['companyId', 'id'], { where: `state = 'waiting'` })
 export class ReplanTimer extends CompanyRow {
   @Column('uuid', { name: 'replan_id' })
@@ -101,6 +104,18 @@ export class ReplanTimer extends CompanyRow {
   @ManyToOne(() => Proposal, { onDelete: 'CASCADE' })
   @JoinColumn(inCompany('proposal_id', 'replan_timers_proposal'))
   proposal: Relation<Proposal> | null;
+
+  /** Who has asked for it to be accepted, until it is. */
+  @Column('uuid', { name: 'accepting_person_id', nullable: true })
+  acceptingPersonId: string | null;
+
+  @ManyToOne(() => Person)
+  @JoinColumn(inCompany('accepting_person_id', 'replan_timers_accepting_person'))
+  acceptingPerson: Relation<Person> | null;
+
+  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  @Column('text', { default: '' })
+  trouble: string;
 
   /** Until then some server is at it. */
   @Column('timestamptz', { name: 'claimed_until', nullable: true })

@@ -3,12 +3,16 @@ import type { Actor } from '../people/actor.ts';
 import { CurrentActor } from '../people/session.guard.ts';
 import { Answers, JSON_WRITE } from '../platform/openapi.ts';
 import { IdParam } from '../platform/parameters.ts';
-import { ReplanBody, ReplanQuery } from './replan-body.ts';
+import { AcceptanceService } from './acceptance.service.ts';
+import { ReplanActBody, ReplanBody, ReplanQuery } from './replan-body.ts';
 import { ReplansService, type ReplanPage, type ReplanView } from './replans.service.ts';
 
 @Controller('replans')
 export class ReplansController {
-  constructor(private readonly replans: ReplansService) {}
+  constructor(
+    private readonly replans: ReplansService,
+    private readonly acceptance: AcceptanceService,
+  ) {}
 
   /** The latest replans, with how far they are. */
   @Answers({ schema: ['Replan'] })
@@ -38,5 +42,33 @@ export class ReplansController {
   @HttpCode(201)
   add(@CurrentActor() actor: Actor, @Body() body: ReplanBody): Promise<{ timers: number }> {
     return this.replans.add(actor, body);
+  }
+
+  /** Accepts everything that waits for an answer, in the background; the counts tell how far it is, and each line why it could not be accepted. */
+  @Answers({
+    status: 202,
+    schema: 'Acceptance',
+    fails: [...JSON_WRITE, 'not-found', 'id-reused'],
+  })
+  @Post(':id/acceptance')
+  @HttpCode(202)
+  accept(
+    @CurrentActor() actor: Actor,
+    @IdParam('replan') id: string,
+    @Body() body: ReplanActBody,
+  ): Promise<{ accepting: number }> {
+    return this.acceptance.start(actor, id, body.id);
+  }
+
+  /** Stops accepting; what was accepted stays so. */
+  @Answers({ schema: 'StoppedAcceptance', fails: [...JSON_WRITE, 'not-found', 'id-reused'] })
+  @Post(':id/acceptance/stop')
+  @HttpCode(200)
+  stop(
+    @CurrentActor() actor: Actor,
+    @IdParam('replan') id: string,
+    @Body() body: ReplanActBody,
+  ): Promise<{ left: number }> {
+    return this.acceptance.stop(actor, id, body.id);
   }
 }

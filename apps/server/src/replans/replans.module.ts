@@ -1,6 +1,8 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { WeatherModule } from '../weather/weather.module.ts';
+import { ProposalsModule } from '../proposals/proposals.module.ts';
+import { AcceptanceService } from './acceptance.service.ts';
 import { Replan, ReplanTimer } from './replan.entity.ts';
 import { ReplanningService } from './replanning.service.ts';
 import { ReplansController } from './replans.controller.ts';
@@ -8,9 +10,9 @@ import { ReplansService } from './replans.service.ts';
 
 /** Many timers planned anew, since the rules of their place or the month have changed. */
 @Module({
-  imports: [TypeOrmModule.forFeature([Replan, ReplanTimer]), WeatherModule],
+  imports: [TypeOrmModule.forFeature([Replan, ReplanTimer]), WeatherModule, ProposalsModule],
   controllers: [ReplansController],
-  providers: [ReplansService, ReplanningService],
-  exports: [ReplanningService],
+  providers: [ReplansService, ReplanningService, AcceptanceService],
+  exports: [ReplanningService, AcceptanceService],
 })
 export class ReplansModule {}

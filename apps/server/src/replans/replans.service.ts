@@ -15,7 +15,7 @@ import type { Actor } from '../people/actor.ts';
 import { notAccepted, notFound } from '../platform/api-error.ts';
 import { todayIn } from '../sites/today.ts';
 import type { ProposalState } from '../proposals/proposal.entity.ts';
-import type { ReplanBody, ReplanQuery, Shown } from './replan-body.ts';
+import type { ReplanBody, ReplanQuery } from './replan-body.ts';
 import { Replan, type Aim, type ReplanState } from './replan.entity.ts';
 import { ReplanningService } from './replanning.service.ts';
 
@@ -31,6 +31,10 @@ export interface ReplanCounts {
   readonly open: number;
   /** What was proposed was taken or refused. */
   readonly done: number;
+  /** Are being accepted now, all in one request. */
+  readonly accepting: number;
+  /** Could not be accepted with all others, and still wait for an answer. */
+  readonly troubled: number;
 }
 
 export interface ReplanView {
@@ -59,6 +63,8 @@ export interface ReplanLine {
   /** Which rule the settings of now break; empty: none. */
   readonly reason: string;
   readonly why: string;
+  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  readonly trouble: string;
   readonly lines: number | null;
   /** `YYYY-MM-DD`. */
   readonly from: string | null;
@@ -80,7 +86,7 @@ const TABLES = `replan_timers i
   left join proposals p on p.company_id = i.company_id and p.id = i.proposal_id`;
 const WAITS = `i.state = 'proposed' and p.state = 'sent'`;
 const BY_PHONE = `i.lines <= ${MOST_BY_PHONE} and coalesce(s.people -> 0 ->> 'phone', '') <> ''`;
-const CONDITIONS: Readonly<Record<Shown | 'waiting' | 'fits', string>> = {
+const CONDITIONS: Readonly<Record<keyof ReplanCounts, string>> = {
   all: 'true',
   waiting: `i.state = 'waiting'`,
   fits: `i.state = 'fits'`,
@@ -88,6 +94,8 @@ const CONDITIONS: Readonly<Record<Shown | 'waiting' | 'fits', string>> = {
   visit: `${WAITS} and not (${BY_PHONE})`,
   open: `i.state = 'none'`,
   done: `i.state = 'proposed' and p.state <> 'sent'`,
+  accepting: `i.accepting_person_id is not null`,
+  troubled: `${WAITS} and i.trouble <> ''`,
 };
 const COUNTS = Object.entries(CONDITIONS)
   .map(([name, condition]) => `count(*) filter (where ${condition})::int as "${name}"`)
@@ -105,6 +113,7 @@ interface Row {
   readonly phone: string | null;
   readonly state: ReplanState;
   readonly why: string;
+  readonly trouble: string;
   readonly lines: number | null;
   readonly from_day: EpochDay | null;
   readonly standing: TimerStanding | null;
@@ -128,6 +137,7 @@ const lineOf = (row: Row, style: Pick<Speech, 'clock' | 'order'>, now: Date): Re
     ? ruleTroubleWords(row.standing, { on: todayIn(row.time_zone, now), ...style })
     : '',
   why: row.why,
+  trouble: row.trouble,
   lines: row.lines,
   from: row.from_day === null ? null : formatDate(row.from_day),
   proposal:
@@ -217,7 +227,7 @@ export class ReplansService {
     if (!replan) throw notFound('replan');
     const rows: Row[] = await this.database.query(
       `select i.id, i.timer_id, st.name as timer, s.name as site, s.house_number, s.street, st.town,
-         s.people -> 0 ->> 'name' as person, s.people -> 0 ->> 'phone' as phone, i.state, i.why, i.lines, i.from_day, st.standing, st.time_zone,
+         s.people -> 0 ->> 'name' as person, s.people -> 0 ->> 'phone' as phone, i.state, i.why, i.trouble, i.lines, i.from_day, st.standing, st.time_zone,
          p.id as proposal_id, p.state as proposal_state
        from ${TABLES} where i.company_id = $1 and i.replan_id = $2 and ${CONDITIONS[show]}
        order by st.street_key, st.site_key, i.id limit $3 offset $4`,

@@ -12,7 +12,7 @@ export class CloseVisitBody extends MergedWriteBody {
   closed: string;
 
   /** What somebody chose to leave undone, a list of core's `Undone`; absent: nothing. */
-  @ApiProperty({ type: [Object], required: false })
+  @ApiProperty({ type: 'array', items: { type: 'object' }, required: false })
   @IsOptional()
   undone?: unknown;
 

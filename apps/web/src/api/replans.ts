@@ -10,6 +10,7 @@ export const SHOWN = {
   visit: say`By a visit`,
   open: say`No plan found`,
   done: say`Decided`,
+  troubled: say`Could not be accepted`,
 } as const;
 export type Shown = keyof typeof SHOWN;
 
@@ -24,7 +25,7 @@ export interface Replan {
   readonly by: string;
   /** ISO instant. */
   readonly at: string;
-  readonly counts: Readonly<Record<Shown | 'waiting' | 'fits', number>>;
+  readonly counts: Readonly<Record<Shown | 'waiting' | 'fits' | 'accepting', number>>;
 }
 
 export interface ReplanLine {
@@ -41,6 +42,8 @@ export interface ReplanLine {
   /** Which rule the settings of now break; empty: none. */
   readonly reason: string;
   readonly why: string;
+  /** Why it could not be accepted with all others; empty: it could, or nobody tried. */
+  readonly trouble: string;
   /** Settings that somebody at the box changes. */
   readonly lines: number | null;
   /** `YYYY-MM-DD`: from then on it has to stand in the timer. */
@@ -79,7 +82,10 @@ export const useReplan = (id: string, show: Shown, page: number, style: Style) =
     queryKey: [...keys.all, id, show, page, style],
     queryFn: () => loadReplan(id, show, page, style),
     placeholderData: keepPreviousData,
-    refetchInterval: ({ state }) => ((state.data?.counts.waiting ?? 0) > 0 ? LOOK_AGAIN_MS : false),
+    refetchInterval: ({ state }) => {
+      const { waiting = 0, accepting = 0 } = state.data?.counts ?? {};
+      return waiting + accepting > 0 ? LOOK_AGAIN_MS : false;
+    },
   });
 
 export type ReplanAsked = { readonly rulesId: string } | { readonly month: number };
@@ -110,33 +116,14 @@ async function allLines(id: string, show: Shown): Promise<ReplanLine[]> {
 export const timersToVisit = async (id: string): Promise<string[]> =>
   (await allLines(id, 'visit')).map(({ timerId }) => timerId);
 
-/** What is proposed is taken, as it stands, for a timer as it is now. */
-async function takeOne({ timerId, proposal }: ReplanLine): Promise<void> {
-  if (!proposal) return;
-  const { version } = await request<{ version: number }>(
-    'GET',
-    `/api/timers/${encodeURIComponent(timerId)}/version`,
-  );
-  await request('POST', `/api/proposals/${proposal.id}/answers`, {
-    ...{ id: newId(), baseVersion: version, isAccepted: true, answer: '' },
-  });
-}
-
-/** Takes everything that waits, one house after another; what cannot be taken stays, and is told. */
-export function useTakeAll(id: string) {
+/** Accepts everything that waits for an answer, or stops that: a job of the server, so this page may be closed. */
+export function useAcceptance(id: string, act: 'start' | 'stop') {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: async (progress: (taken: number) => void) => {
-      const waiting = [...(await allLines(id, 'phone')), ...(await allLines(id, 'visit'))];
-      const failed: string[] = [];
-      let taken = 0;
-      for (const line of waiting)
-        await takeOne(line).then(
-          () => progress(++taken),
-          () => failed.push(line.site),
-        );
-      return { taken, failed };
-    },
+    mutationFn: () =>
+      request('POST', `/api/replans/${id}/acceptance${act === 'stop' ? '/stop' : ''}`, {
+        id: newId(),
+      }),
     onSettled: () =>
       Promise.all([
         client.invalidateQueries({ queryKey: keys.all }),

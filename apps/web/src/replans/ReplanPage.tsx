@@ -3,13 +3,13 @@ import { useMutation } from '@tanstack/react-query';
 import { Alert, Button, Empty, Popconfirm, Progress, Table, Tag } from 'antd';
 import { PhoneOutlined } from '@ant-design/icons';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { dateWords, parseDate, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { dateWords, parseDate, plural, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { useSomeDay } from '../api/calendar.ts';
 import {
   SHOWN,
   timersToVisit,
+  useAcceptance,
   useReplan,
-  useTakeAll,
   type Replan,
   type ReplanLine,
   type Shown,
@@ -49,44 +49,46 @@ function State({ line }: { readonly line: ReplanLine }) {
   );
 }
 
-function TakeAll({ id, count }: { readonly id: string; readonly count: number }) {
-  const take = useTakeAll(id);
-  const [taken, setTaken] = useState(0);
-  if (take.isPending)
+/** Accepting all is a job of the server: it goes on while nobody looks, and can be stopped. */
+function AcceptAll({ replan, count }: { readonly replan: Replan; readonly count: number }) {
+  const { id, counts } = replan;
+  const accept = useAcceptance(id, 'start');
+  const stop = useAcceptance(id, 'stop');
+  if (counts.accepting > 0)
     return (
       <span className="row near" role="status">
-        {say`${taken} taken`}{' '}
-        <Progress
-          type="circle"
-          size={28}
-          percent={Math.floor((100 * taken) / Math.max(1, taken + count))}
-        />
+        {plural(counts.accepting, '1 plan left to accept', '# plans left to accept')}
+        <Button loading={stop.isPending} onClick={() => stop.mutate()}>{say`Stop`}</Button>
       </span>
     );
   return (
     <>
       <Popconfirm
-        title={say`Take all ${count} plans?`}
-        description={say`They are set in the records then. Each box still has to be keyed in, by phone or by a visit.`}
-        okText={say`Take them all`}
+        title={plural(count, 'Accept 1 plan?', 'Accept # plans?')}
+        description={say`The records change now. Each timer still has to be keyed in, by phone or on a visit. You can leave this page meanwhile.`}
+        okText={say`Accept all`}
         cancelText={say`Not now`}
-        onConfirm={() => {
-          setTaken(0);
-          take.mutate(setTaken);
-        }}
+        onConfirm={() => accept.mutate()}
       >
-        <Button type="primary" disabled={count === 0}>
-          {say`Take all ${count}`}
+        <Button type="primary" disabled={count === 0} loading={accept.isPending}>
+          {say`Accept all ${count}`}
         </Button>
       </Popconfirm>
-      {take.data && take.data.failed.length > 0 && (
+      {counts.troubled > 0 && (
         <Alert
           type="warning"
-          title={say`Not taken, look at them: ${take.data.failed.join(', ')}`}
+          title={plural(
+            counts.troubled,
+            '1 plan could not be accepted. Look at it below.',
+            '# plans could not be accepted. Look at them below.',
+          )}
         />
       )}
-      {take.error && (
-        <Alert type="error" title={failureWords(take.error, say`Not all were taken`)} />
+      {(accept.error ?? stop.error) && (
+        <Alert
+          type="error"
+          title={failureWords(accept.error ?? stop.error, say`Accepting did not start`)}
+        />
       )}
     </>
   );
@@ -151,6 +153,9 @@ export default function ReplanPage() {
     );
   const { counts, lines, total } = replan.data;
   const waits = counts.phone + counts.visit;
+  const shown = (Object.keys(SHOWN) as Shown[]).filter(
+    (one) => one !== 'troubled' || counts.troubled > 0 || show === one,
+  );
   const from = (line: ReplanLine) => {
     const day = line.from === null ? null : parseDate(line.from);
     return day === null
@@ -177,6 +182,9 @@ export default function ReplanPage() {
       )}
       {line.reason && line.state !== 'fits' && <div>{line.reason}</div>}
       <div className="soft">{line.why}</div>
+      {line.trouble && line.proposal?.state === 'sent' && (
+        <div className="fault">{say`Not accepted: ${line.trouble}`}</div>
+      )}
     </>
   );
   const act = (line: ReplanLine) =>
@@ -209,7 +217,7 @@ export default function ReplanPage() {
         {mayWork && counts.waiting === 0 && (
           <PlanVisits replan={replan.data} count={counts.visit} />
         )}
-        {mayWork && counts.waiting === 0 && <TakeAll id={replanId} count={waits} />}
+        {mayWork && counts.waiting === 0 && <AcceptAll replan={replan.data} count={waits} />}
       </div>
       <p role="status">
         {progressWords(replan.data)}.{' '}
@@ -222,7 +230,7 @@ export default function ReplanPage() {
         />
       )}
       <div className="row near" role="group" aria-label={say`Which gardens`}>
-        {(Object.keys(SHOWN) as Shown[]).map((one) => (
+        {shown.map((one) => (
           <Button
             key={one}
             shape="round"

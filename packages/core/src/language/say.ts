@@ -57,6 +57,24 @@ export function say(parts: TemplateStringsArray, ...values: readonly Said[]): st
   return core === '' ? message : `${before}${speaker.say(core, values)}${after}`;
 }
 
+/** Between the context of a message and its text, as in gettext. */
+const CONTEXT_END = '\u0004';
+
+/**
+ * A word that means different things in different places, as a template: sayAs('position of a switch')`off`. Each context has a translation of its own; where it has
+ * none, the one without a context stands in.
+ */
+export const sayAs =
+  (context: string) =>
+  (parts: TemplateStringsArray, ...values: readonly Said[]): string => {
+    const speaker = spoken();
+    if (!speaker) return say(parts, ...values);
+    const message = parts.reduce((text, part, i) => `${text}{${i - 1}}${part}`);
+    const name = `${context}${CONTEXT_END}${message}`;
+    const said = speaker.say(name, values);
+    return said.includes(CONTEXT_END) ? say(parts, ...values) : said;
+  };
+
 /** A text that stands elsewhere, such as a line of a kind that ships: where no message has this name, it stays as it is. */
 export const sayText = (text: string): string => spoken()?.say(text, []) ?? text;
 

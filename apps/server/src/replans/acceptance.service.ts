@@ -1,0 +1,185 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { say } from '@water-clock/core';
+import { DataSource, IsNull, type EntityManager } from 'typeorm';
+import { writeOnce } from '../changes/record.ts';
+import type { Actor } from '../people/actor.ts';
+import { Company } from '../people/company.entity.ts';
+import { Person } from '../people/person.entity.ts';
+import { isAllowed } from '../people/rights.ts';
+import { ApiError, notFound } from '../platform/api-error.ts';
+import { Settings } from '../platform/settings.ts';
+import { ProposalsService } from '../proposals/proposals.service.ts';
+import { Timer } from '../sites/timer.entity.ts';
+import { Replan, ReplanTimer } from './replan.entity.ts';
+
+/** Longer than one acceptance takes. What a server that dies leaves behind is taken up by another. */
+const CLAIMED_SECONDS = 30;
+/** Somebody who works at the timer may save in between; then it is tried again on what they saved. */
+const MOST_TRIES = 5;
+
+/** $1: company, $2: seconds. */
+const CLAIM = `update replan_timers set claimed_until = now() + make_interval(secs => $2)
+  where company_id = $1 and id = (
+    select id from replan_timers where company_id = $1 and accepting_person_id is not null
+      and (claimed_until is null or claimed_until < now())
+    order by id limit 1 for update skip locked)
+  returning id`;
+
+/** Accepts everything that a replan proposes, one timer after another, in the name of who asked for it. */
+@Injectable()
+export class AcceptanceService implements OnApplicationBootstrap {
+  private readonly logger = new Logger('Acceptance');
+  private readonly turns = new Map<string, Promise<void>>();
+
+  constructor(
+    private readonly database: DataSource,
+    private readonly proposals: ProposalsService,
+    private readonly settings: Settings,
+  ) {}
+
+  onApplicationBootstrap(): void {
+    if (this.settings.jobs) void this.everywhere();
+  }
+
+  /** Goes on with what a server left behind. */
+  async everywhere(): Promise<void> {
+    try {
+      const companies = await this.database.manager.find(Company, { select: { id: true } });
+      for (const { id } of companies) await this.soon(id);
+    } catch (error) {
+      this.logger.warn(error);
+    }
+  }
+
+  /** Marks all that waits for an answer, and begins. @returns how many timers were marked */
+  async start(actor: Actor, replanId: string, id: string): Promise<{ accepting: number }> {
+    const marked = await this.write(actor, replanId, id, 'accept', (database) =>
+      database.query(
+        `update replan_timers i set accepting_person_id = $3, trouble = '', claimed_until = null
+         from proposals p
+         where i.company_id = $1 and i.replan_id = $2 and i.state = 'proposed'
+           and p.company_id = i.company_id and p.id = i.proposal_id and p.state = 'sent'
+         returning i.id`,
+        [actor.companyId, replanId, actor.personId],
+      ),
+    );
+    void this.soon(actor.companyId);
+    return { accepting: marked };
+  }
+
+  /** Leaves the rest as it is; what was accepted stays accepted. @returns how many timers were left */
+  async stop(actor: Actor, replanId: string, id: string): Promise<{ left: number }> {
+    const left = await this.write(actor, replanId, id, 'stop', (database) =>
+      database.query(
+        `update replan_timers set accepting_person_id = null
+         where company_id = $1 and replan_id = $2 and accepting_person_id is not null returning id`,
+        [actor.companyId, replanId],
+      ),
+    );
+    return { left };
+  }
+
+  private write(
+    actor: Actor,
+    replanId: string,
+    id: string,
+    what: string,
+    mark: (database: EntityManager) => Promise<[{ id: string }[], number]>,
+  ): Promise<number> {
+    const { companyId } = actor;
+    return writeOnce(this.database, actor, {
+      id: id.toLowerCase(),
+      meaning: ['replan', what, replanId],
+      again: () => 0,
+      make: async (database, written) => {
+        // Locked, so that two who begin or stop at once get versions of their own.
+        const replan = await database.findOne(Replan, {
+          where: { companyId, id: replanId },
+          lock: { mode: 'pessimistic_write' },
+        });
+        if (!replan) throw notFound('replan');
+        // The driver answers a change of rows with those rows and their number.
+        const [rows] = await mark(database);
+        const [{ version }]: [{ version: number }] = await database.query(
+          `select coalesce(max(version), 0)::int + 1 as version from changes
+           where company_id = $1 and subject = 'replan' and subject_id = $2`,
+          [companyId, replanId],
+        );
+        await written({ subject: 'replan', subjectId: replanId, version });
+        return rows.length;
+      },
+    });
+  }
+
+  /** Accepts all that is marked in a company; never fails. */
+  soon(companyId: string): Promise<void> {
+    const before = this.turns.get(companyId);
+    if (before) return before;
+    const turn = this.all(companyId)
+      // The claims lapse, and the next turn goes on.
+      .catch((error: unknown) => this.logger.warn(error))
+      .finally(() => this.turns.delete(companyId));
+    this.turns.set(companyId, turn);
+    return turn;
+  }
+
+  private async all(companyId: string): Promise<void> {
+    for (;;) {
+      const [rows]: [{ id: string }[], number] = await this.database.query(CLAIM, [
+        companyId,
+        CLAIMED_SECONDS,
+      ]);
+      const [row] = rows;
+      if (!row) return;
+      await this.one(companyId, row.id);
+    }
+  }
+
+  private async one(companyId: string, id: string): Promise<void> {
+    const { manager } = this.database;
+    const item = await manager.findOneBy(ReplanTimer, { companyId, id });
+    if (!item?.acceptingPersonId || !item.proposalId) return;
+    const trouble = await this.accepted(item, item.acceptingPersonId, item.proposalId);
+    await manager.update(
+      ReplanTimer,
+      { companyId, id },
+      { acceptingPersonId: null, claimedUntil: null, trouble },
+    );
+  }
+
+  /** @returns why it could not be accepted; empty: it was */
+  private async accepted(
+    { companyId, timerId }: ReplanTimer,
+    personId: string,
+    proposalId: string,
+  ): Promise<string> {
+    const actor = await this.actorOf(companyId, personId);
+    if (!actor) return say`whoever asked for it may not change timers any more`;
+    for (let tries = 1; ; tries++) {
+      const timer = await this.database.manager.findOneBy(Timer, { companyId, id: timerId });
+      if (!timer) return say`the timer is gone`;
+      try {
+        await this.proposals.answer(actor, proposalId, {
+          ...{ id: randomUUID(), baseVersion: timer.version },
+          ...{ isAccepted: true, answer: '' },
+        });
+        return '';
+      } catch (error) {
+        if (!(error instanceof ApiError)) throw error;
+        if (error.code !== 'stale-version' || tries === MOST_TRIES) return error.message;
+      }
+    }
+  }
+
+  /** Null: they left the company, or their role does not allow it any more. */
+  private async actorOf(companyId: string, personId: string): Promise<Actor | null> {
+    const person = await this.database.manager.findOne(Person, {
+      where: { companyId, id: personId, takenOutAt: IsNull() },
+      relations: { company: true },
+    });
+    if (!person || !isAllowed(person.role, 'work')) return null;
+    const { name: personName, role, company } = person;
+    return { companyId, companyName: company.name, personId, personName, role };
+  }
+}

@@ -1,0 +1,135 @@
+/** The messages of the product, where they stand in the code: each can be found, and reworded in its place. */
+import fs from 'node:fs';
+import path from 'node:path';
+import ts from 'typescript';
+import { ROOT } from '../setup.mjs';
+
+const SOURCES = ['packages/core/src', 'apps/web/src', 'apps/server/src'];
+/** Folders of documents that ship, with the fields that people read; `name` of a task is that of a station, or of a kind. */
+const DOCUMENTS = [
+  {
+    folder: 'packages/core/src/plan/kinds',
+    fields: ['name', 'manual', 'restore', 'restoreSteps', 'hides', 'line', 'sign', 'means'],
+  },
+  { folder: 'packages/core/src/trainer/tasks', fields: ['title', 'says', 'hints', 'name'] },
+];
+/** Functions whose texts are said later. */
+const NAMING = ['required', 'textLike', 'notFound', 'Line', 'NameField'];
+
+/** Between the context of a message and its text, as gettext has it. */
+export const CONTEXT_END = '\u0004';
+
+/** The name of a message. */
+export const keyOf = ({ context, text }) => (context ? `${context}${CONTEXT_END}${text}` : text);
+export const partsOf = (key) => {
+  const [context, text] = key.includes(CONTEXT_END) ? key.split(CONTEXT_END) : [undefined, key];
+  return { context, text };
+};
+
+export const pluralOf = (one, other) => `{0, plural, one {${one}} other {${other}}}`;
+
+/** The text of a template, with `{0}`, `{1}` … in the places of its values. */
+export const templateText = (template) =>
+  ts.isNoSubstitutionTemplateLiteral(template)
+    ? template.text
+    : template.head.text +
+      template.templateSpans.map((span, i) => `{${i}}${span.literal.text}`).join('');
+
+/** A text that says something, and not only its values. */
+const isMessage = (text) => /\p{L}/u.test(text.replaceAll(/\{\d+\}/gu, ''));
+
+/**
+ * Every place of a file at which a message stands.
+ *
+ * @param {ts.SourceFile} source
+ * @returns {{ form: 'template' | 'string' | 'plural' | 'counted', text: string, context?: string, node: ts.Node }[]}
+ */
+export function placesIn(source) {
+  const places = [];
+  const add = (form, text, node, context) => {
+    const message = text.trim();
+    if (isMessage(message)) places.push({ form, text: message, node, context });
+  };
+  const strings = (node) => {
+    if (ts.isStringLiteralLike(node)) add('string', node.text, node);
+    else ts.forEachChild(node, strings);
+  };
+  const tag = (node) => {
+    if (node.tag.getText(source) === 'say') add('template', templateText(node.template), node);
+    // sayAs('context')`text`
+    if (ts.isCallExpression(node.tag) && node.tag.expression.getText(source) === 'sayAs') {
+      const [context] = node.tag.arguments;
+      add('template', templateText(node.template), node, context.text);
+    }
+  };
+  const call = (node) => {
+    const called = node.expression.getText(source);
+    if (called === 'wordsOf')
+      for (const property of node.arguments[0]?.properties ?? [])
+        if (property.initializer) strings(property.initializer);
+    if (called === 'sayText') node.arguments.forEach(strings);
+    // What belongs into a field, and what is named in a refusal.
+    if (NAMING.includes(called))
+      for (const argument of node.arguments)
+        if (ts.isStringLiteralLike(argument)) add('string', argument.text, argument);
+    const [, one, other] = node.arguments;
+    if (called === 'counted' && one && ts.isStringLiteralLike(one))
+      add('counted', pluralOf(`# ${one.text}`, `# ${other?.text ?? `${one.text}s`}`), node);
+    if (called === 'plural' && ts.isStringLiteralLike(one) && ts.isStringLiteralLike(other))
+      add('plural', pluralOf(one.text, other.text), node);
+  };
+  const visit = (node) => {
+    if (ts.isTaggedTemplateExpression(node)) tag(node);
+    if (ts.isCallExpression(node)) call(node);
+    ts.forEachChild(node, visit);
+  };
+  visit(source);
+  return places;
+}
+
+const filesIn = (folder, ending) =>
+  fs
+    .readdirSync(path.join(ROOT, folder), { recursive: true })
+    .map(String)
+    .filter((name) => ending.test(name))
+    .sort()
+    .map((name) => path.join(ROOT, folder, name));
+
+export const codeFiles = () => SOURCES.flatMap((folder) => filesIn(folder, /\.tsx?$/u));
+export const documentFiles = () =>
+  DOCUMENTS.flatMap(({ folder, fields }) =>
+    filesIn(folder, /\.json$/u).map((file) => ({ file, fields })),
+  );
+
+export const sourceOf = (file, text = fs.readFileSync(file, 'utf8')) =>
+  ts.createSourceFile(
+    file,
+    text,
+    ts.ScriptTarget.Latest,
+    true,
+    file.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
+
+/** Every text of some fields of a document. */
+export function textsIn(value, fields, field = '') {
+  if (typeof value === 'string') return fields.includes(field) && isMessage(value) ? [value] : [];
+  if (Array.isArray(value)) return value.flatMap((one) => textsIn(one, fields, field));
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([name, one]) => textsIn(one, fields, name));
+}
+
+/** @returns {Map<string, string[]>} the name of each message, and the files in which it stands */
+export function messages() {
+  const found = new Map();
+  const add = (key, file) => {
+    const places = found.get(key) ?? [];
+    const place = path.relative(ROOT, file);
+    if (!places.includes(place)) places.push(place);
+    found.set(key, places);
+  };
+  for (const file of codeFiles())
+    for (const place of placesIn(sourceOf(file))) add(keyOf(place), file);
+  for (const { file, fields } of documentFiles())
+    for (const text of textsIn(JSON.parse(fs.readFileSync(file, 'utf8')), fields)) add(text, file);
+  return found;
+}

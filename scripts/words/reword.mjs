@@ -1,0 +1,100 @@
+/** Rewords messages where they stand in the code, and takes their translations along. */
+import fs from 'node:fs';
+import path from 'node:path';
+import prettier from 'prettier';
+import ts from 'typescript';
+import { ROOT } from '../setup.mjs';
+import { codeFiles, documentFiles, keyOf, placesIn, sourceOf } from './collect.mjs';
+
+const valuesIn = (text) => [...new Set(text.match(/\{\d+(?=[,}])/gu) ?? [])].sort().join();
+const quoted = (text) =>
+  text.includes("'") && !text.includes('"') ? `"${text}"` : `'${text.replaceAll("'", "\\'")}'`;
+
+/** The two forms of a plural message. @throws Error where it has another shape */
+function formsOf(text) {
+  const [, one, other] = /^\{0, plural, one \{(.*)\} other \{(.*)\}\}$/su.exec(text) ?? [];
+  if (other === undefined) throw new Error(`no plural: ${text}`);
+  return [one, other];
+}
+
+/** The template that says a message with the values of the old one. */
+function templateOf(source, { template }, text) {
+  const spans = ts.isNoSubstitutionTemplateLiteral(template) ? [] : [...template.templateSpans];
+  const inner = template.getText(source).slice(1, -1);
+  const [, before] = /^(\s*)/u.exec(inner);
+  const [, after] = /(\s*)$/u.exec(inner);
+  const said = text
+    .replaceAll('\\', '\\\\')
+    .replaceAll('`', '\\`')
+    .replaceAll(/\{(\d+)\}/gu, (_, i) => `\${${spans[i].expression.getText(source)}}`);
+  return `\`${before}${said}${after}\``;
+}
+
+/** What stands in the place of a message. */
+function replacement(source, { form, node }, text) {
+  if (form === 'template') return [node.template, templateOf(source, node, text)];
+  if (form === 'string') return [node, quoted(text)];
+  const [one, other] = formsOf(text);
+  const [, first, second] = node.arguments;
+  const words =
+    form === 'counted' ? [one, other].map((each) => each.replace(/^# /u, '')) : [one, other];
+  const from = { getStart: () => first.getStart(source), end: (second ?? first).end };
+  return [from, words.map(quoted).join(', ')];
+}
+
+/** The code with its messages reworded. @param {{ get: (name: string) => string | undefined }} pairs */
+export function rewordedText(code, pairs, file = 'code.ts') {
+  const source = sourceOf(file, code);
+  const edits = placesIn(source).flatMap((place) => {
+    const text = pairs.get(keyOf(place));
+    return text === undefined ? [] : [replacement(source, place, text)];
+  });
+  // From the end, so that the earlier places stay where they are.
+  edits.sort(([a], [b]) => b.getStart(source) - a.getStart(source));
+  return edits.reduce(
+    (made, [node, text]) => made.slice(0, node.getStart(source)) + text + made.slice(node.end),
+    code,
+  );
+}
+
+/**
+ * @param {Map<string, string>} pairs names of messages as they are now, and their new texts
+ * @returns {Promise<string[]>} the names that stand nowhere
+ */
+export async function rewordCode(pairs) {
+  for (const [key, text] of pairs)
+    if (valuesIn(key) !== valuesIn(text))
+      throw new Error(`the values of “${key}” are not those of “${text}”`);
+  const seen = new Set();
+  const newTextOf = (key) => {
+    if (pairs.has(key)) seen.add(key);
+    return pairs.get(key);
+  };
+  for (const file of codeFiles()) {
+    const before = fs.readFileSync(file, 'utf8');
+    const after = rewordedText(before, { get: newTextOf }, file);
+    if (after !== before) await writeFormatted(file, after);
+  }
+  for (const { file, fields } of documentFiles()) {
+    const reworded = (value, field = '') => {
+      if (typeof value === 'string')
+        return fields.includes(field) ? (newTextOf(value) ?? value) : value;
+      if (Array.isArray(value)) return value.map((one) => reworded(one, field));
+      if (typeof value !== 'object' || value === null) return value;
+      return Object.fromEntries(
+        Object.entries(value).map(([name, one]) => [name, reworded(one, name)]),
+      );
+    };
+    const before = JSON.parse(fs.readFileSync(file, 'utf8'));
+    const after = reworded(before);
+    if (JSON.stringify(after) !== JSON.stringify(before))
+      await writeFormatted(file, JSON.stringify(after));
+  }
+  return [...pairs.keys()].filter((key) => !seen.has(key));
+}
+
+async function writeFormatted(file, text) {
+  const options = await prettier.resolveConfig(file);
+  fs.writeFileSync(file, await prettier.format(text, { ...options, filepath: file }));
+  process.stdout.write(`${path.relative(ROOT, file)}\n`);
+}
