@@ -97,7 +97,7 @@ describe('overlaps are found on the dates on which a date-by-date search finds t
         expect(pairs.sort()).toEqual(referencePairsBySecond(plan, ON, 14));
         found += pairs.length;
       }),
-      { seed: 3600, numRuns: cases(15) },
+      { seed: 3600, numRuns: cases(50) },
     );
     expect(found).toBeGreaterThan(enough(1));
   });

@@ -101,7 +101,7 @@ test('what is proposed keeps the rules on every date, second by second, and wate
         expect(given).toBeLessThanOrEqual(Math.max(1.15 * seconds, seconds + 420));
       }
     }),
-    { seed: 62, numRuns: cases(6) },
+    { seed: 62, numRuns: cases(12) },
   );
   expect(proposals).toBeGreaterThan(0);
 });

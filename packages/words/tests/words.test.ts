@@ -52,7 +52,7 @@ describe('the catalogues', () => {
   });
 
   test('Spanish has every message, none fuzzy, each with the same values, and each can be said', () => {
-    const values = (text: string) => [...new Set(text.match(/\{\d+/gu) ?? [])].sort();
+    const values = (text: string) => [...new Set(text.match(/\{\d+(?=[,}])/gu) ?? [])].sort();
     const lacking = [...english.keys()].filter((message) => !spanish.get(message)?.text);
     expect(lacking).toEqual([]);
     const fuzzy = [...spanish].filter(([, { isFuzzy }]) => isFuzzy).map(([message]) => message);
