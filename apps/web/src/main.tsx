@@ -8,7 +8,7 @@ import { sessionQuery } from './api/people.ts';
 import { RefusedError } from './api/request.ts';
 import { languageOf, speak } from './platform/language.ts';
 import { faceOf } from './platform/theme.ts';
-import { PreferencesProvider, storedLiked, usePreferences } from './platform/preferences.tsx';
+import { PreferencesProvider, storedPreferences, usePreferences } from './platform/preferences.tsx';
 import { Loading, NotFound } from './platform/states.tsx';
 import 'virtual:antd.css';
 import './platform/theme.css';
@@ -62,13 +62,13 @@ const client = new QueryClient({
 });
 
 /** English is there already; any other language comes before a word is drawn, and before the code whose words are made as it loads. */
-const chosen = languageOf(storedLiked());
-const spoken = chosen === 'en' ? Promise.resolve() : speak(chosen);
+const chosen = languageOf(storedPreferences());
+const localeReady = chosen === 'en' ? Promise.resolve() : speak(chosen);
 
 /** Who is signed in is asked before anything is drawn; the code of the page follows at once, all of it together, and not for strangers. */
 async function headStart(): Promise<void> {
   const { person } = await client.fetchQuery(sessionQuery);
-  await spoken;
+  await localeReady;
   const needs = NEEDS[location.pathname.split('/')[1] ?? ''] ?? [];
   if (person) await Promise.all(needs.map((fetchCode) => fetchCode()));
 }
@@ -143,4 +143,4 @@ const draw = () =>
   );
 if (chosen === 'en') draw();
 // Without the words of another language English stands in.
-else void spoken.catch(() => undefined).then(draw);
+else void localeReady.catch(() => undefined).then(draw);

@@ -17,7 +17,7 @@ import {
 } from '@water-clock/core';
 import { useAwake } from '../src/hand/useAwake.ts';
 import { PreferencesProvider } from '../src/platform/preferences.tsx';
-import { wear } from '../src/platform/theme.ts';
+import { applyTheme } from '../src/platform/theme.ts';
 import { HoursGrid } from '../src/settings/HoursGrid.tsx';
 import { MonthBars } from '../src/settings/MonthBars.tsx';
 import { KeyInLines } from '../src/visit/KeyInLines.tsx';
@@ -277,7 +277,7 @@ test('a card a station: a result goes on to the next that is not tested, and any
 });
 
 test('by day a program has on the screen the colour that it has on paper', () => {
-  wear({ theme: 'day', contrast: 'usual', textSize: 100 });
+  applyTheme({ theme: 'day', contrast: 'usual', textSize: 100 });
   const { style } = document.documentElement;
   expect(PROGRAM_LOOKS.map((_, look) => style.getPropertyValue(`--program-${look}`))).toEqual(
     PROGRAM_LOOKS.map(({ colour }) => colour),

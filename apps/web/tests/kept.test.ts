@@ -3,9 +3,9 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { Dexie } from 'dexie';
 import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
 import { request, RefusedError, UnreachableError } from '../src/api/request.ts';
-import { takeAlong } from '../src/offline/takeAlong.ts';
+import { prefetch } from '../src/offline/prefetch.ts';
 import { workFor } from '../src/api/whose.ts';
-import { changedBy, inStep, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
+import { changedBy, syncStatus, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
 import {
   forget,
   keepAnswer,
@@ -125,22 +125,22 @@ describe('in place of the office', () => {
   test('the last answer stands in where none comes, and it is said since when; the next one clears that', async () => {
     answers.push(said({ version: 1 }), silent, said({ version: 2 }));
     expect(await request('GET', TIMER)).toEqual({ version: 1 });
-    expect(inStep.behind()).toBeNull();
+    expect(syncStatus.behind()).toBeNull();
     await settle();
     expect(await request('GET', TIMER)).toEqual({ version: 1 });
-    expect(inStep.behind()).toBeLessThanOrEqual(Date.now());
+    expect(syncStatus.behind()).toBeLessThanOrEqual(Date.now());
     expect(await request('GET', TIMER)).toEqual({ version: 2 });
-    expect(inStep.behind()).toBeNull();
+    expect(syncStatus.behind()).toBeNull();
   });
 
   test('what is taken along has to come from the office: what is kept does not count', async () => {
     const answersOf = (answer: () => Response | Promise<Response>) =>
       answers.push(...Array.from({ length: 8 }, () => answer));
     answersOf(said({}));
-    expect(await takeAlong([TIMER.split('/').at(-1) ?? ''])).toBe(0);
+    expect(await prefetch([TIMER.split('/').at(-1) ?? ''])).toBe(0);
     await settle();
     answersOf(silent);
-    expect(await takeAlong([TIMER.split('/').at(-1) ?? ''])).toBe(8);
+    expect(await prefetch([TIMER.split('/').at(-1) ?? ''])).toBe(8);
     expect(answers).toHaveLength(0);
   });
 

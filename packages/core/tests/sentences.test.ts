@@ -35,7 +35,9 @@ const OVERLAP = {
 };
 
 /** What a finding of a code says besides it; several codes may share one shape. */
-type Said<Code extends FindingCode, Any = Finding> = Any extends { readonly code: infer Codes }
+type MessageValue<Code extends FindingCode, Any = Finding> = Any extends {
+  readonly code: infer Codes;
+}
   ? Code extends Codes
     ? Omit<Any, 'code' | 'severity'>
     : never
@@ -45,7 +47,7 @@ const A = { program: 'A' };
 const AT_FOUR = { ...A, start: '04:00' };
 const STATION = { ...AT_FOUR, station: 3, date: DAY };
 
-const FINDINGS: { readonly [Code in FindingCode]: readonly Said<Code>[] } = {
+const FINDINGS: { readonly [Code in FindingCode]: readonly MessageValue<Code>[] } = {
   overlap: [{ where: {}, overlap: OVERLAP, onOverlap: 'queue' }],
   'missing-starts': [{ where: A }],
   'missing-runs': [{ where: A }],

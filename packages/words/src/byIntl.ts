@@ -1,5 +1,5 @@
 /** Lists, dates and numbers as a language writes them. */
-import type { DatePart, Speaker } from '@water-clock/core';
+import type { DatePart, Translator } from '@water-clock/core';
 
 const DAY_MS = 86_400_000;
 
@@ -12,7 +12,7 @@ const PARTS: Readonly<Record<DatePart, Intl.DateTimeFormatOptions>> = {
 };
 
 /** @param language BCP 47 */
-export function byIntl(language: string): Pick<Speaker, 'language' | 'list' | 'date'> & {
+export function byIntl(language: string): Pick<Translator, 'language' | 'list' | 'date'> & {
   readonly number: (value: number) => string;
 } {
   const lists = {

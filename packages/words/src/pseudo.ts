@@ -1,5 +1,5 @@
 /** The language of tests: each letter with a mark, two fifths longer, between brackets. What stands without them has escaped the catalogues. */
-import type { Speaker } from '@water-clock/core';
+import type { Translator } from '@water-clock/core';
 import { byIntl } from './byIntl.ts';
 import { PSEUDO } from './pseudoName.ts';
 
@@ -15,7 +15,7 @@ function marked(text: string): string {
 
 const { number: _number, ...rest } = byIntl('en');
 
-export const pseudoSpeaker: Speaker = {
+export const pseudoTranslator: Translator = {
   ...rest,
   language: PSEUDO,
   say: (message, values) => {

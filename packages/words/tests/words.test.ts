@@ -23,21 +23,21 @@ import {
   sayText,
   SHIPPED_KINDS,
   SHIPPED_TASKS,
-  spokenBy,
+  withTranslator,
   spokenTask,
   timeWords,
   type Fault,
   type Outcome,
   type PageSources,
-  type Speaker,
+  type Translator,
 } from '@water-clock/core';
 import { IntlMessageFormat } from 'intl-messageformat';
 import { rewordCode, rewordedText } from '../../../scripts/words/reword.mjs';
 import { messages, readCatalogue } from '../../../scripts/words.mjs';
-import { PSEUDO, speakerOf } from '../src/index.ts';
+import { PSEUDO, translatorOf } from '../src/index.ts';
 
-const speaker = async (name: string): Promise<Speaker> => {
-  const found = await speakerOf(name);
+const speaker = async (name: string): Promise<Translator> => {
+  const found = await translatorOf(name);
   if (!found) throw new Error(`nobody speaks ${name}`);
   return found;
 };
@@ -84,7 +84,7 @@ describe('the catalogues', () => {
 describe('a speaker', () => {
   test('says what English says, in its own words, dates, lists and numbers', async () => {
     const es = await speaker('es');
-    spokenBy(es, () => {
+    withTranslator(es, () => {
       expect(say`Station ${3} is in no program: it never waters.`).toBe(
         'La estación 3 no está en ningún programa: nunca riega.',
       );
@@ -108,7 +108,7 @@ describe('a speaker', () => {
 
   test('a name with marks of the message form in it stays as it is', async () => {
     const es = await speaker('es');
-    spokenBy(es, () => {
+    withTranslator(es, () => {
       expect(say`Station ${"{0} '# <b>"}`).toBe("Estación {0} '# <b>");
       expect(sayText("An office’s own line, with {A} and '")).toBe(
         "An office’s own line, with {A} and '",
@@ -125,7 +125,7 @@ describe('a speaker', () => {
       ...{ language: 'es', list: () => '', date: () => '' },
       say: (message: string) => words.get(message) ?? message,
     };
-    spokenBy(made, () => {
+    withTranslator(made, () => {
       expect([sayAs('switch')`off`, sayAs('label')`off`, say`off`]).toEqual([
         ...['apagado', 'quitado', 'quitado'],
       ]);
@@ -136,17 +136,17 @@ describe('a speaker', () => {
   test('whoever speaks stops when the work ends, also where it fails', async () => {
     const es = await speaker('es');
     expect(() =>
-      spokenBy(es, () => {
+      withTranslator(es, () => {
         throw new Error('no');
       }),
     ).toThrow('no');
     expect(language()).toBe('en');
-    expect(await speakerOf('xx')).toBeNull();
+    expect(await translatorOf('xx')).toBeNull();
   });
 
   test('the pseudo-language marks every message, and makes it two fifths longer', async () => {
     const pseudo = await speaker(PSEUDO);
-    spokenBy(pseudo, () => {
+    withTranslator(pseudo, () => {
       expect(say`Nothing waters yet`).toMatch(/^⟦Nóthíng wátérs yét·{8}⟧$/u);
       expect(say`Station ${3}`).toBe('⟦Státíón 3···⟧'.replace('···', '····'));
       expect(plural(2, '# day', '# days')).toMatch(/^⟦2 dáys·+⟧$/u);
@@ -190,14 +190,14 @@ describe('what stays with the homeowner, in Spanish', () => {
     async (_name, kind) => {
       const es = await speaker('es');
       const escaped: string[] = [];
-      const marking: Speaker = {
+      const marking: Translator = {
         ...es,
         say: (message, values) => {
           if (es.say(message, values) === message && !ALIKE.has(message)) escaped.push(message);
           return es.say(message, values);
         },
       };
-      const told = spokenBy(marking, () => {
+      const told = withTranslator(marking, () => {
         const sources = sourcesOf(kind);
         const card = doorCard({ ...sources, initials: 'TO' });
         return textsIn([homeownerPage(sources), card, restoreWords(sources.plan, kind, '24')]);
@@ -240,9 +240,9 @@ describe('documents', () => {
     const es = await speaker('es');
     const said = new Set<string>();
     for (const one of spoiled(document)) {
-      const outcome = spokenBy(es, () => read(one));
+      const outcome = withTranslator(es, () => read(one));
       const faults: readonly Fault[] = outcome.ok ? [] : outcome.faults;
-      for (const fault of faults) said.add(spokenBy(es, () => faultSentence(fault)));
+      for (const fault of faults) said.add(withTranslator(es, () => faultSentence(fault)));
     }
     expect(said.size).toBeGreaterThan(20);
     // Values, names of fields and their allowed values stay as they are in the document.
@@ -255,13 +255,13 @@ describe('documents', () => {
   test('a task that ships is Spanish to the last hint, one of an office as it was written', async () => {
     const es = await speaker('es');
     for (const { task: shipped } of SHIPPED_TASKS) {
-      const own = spokenBy(es, () => spokenTask(shipped));
+      const own = withTranslator(es, () => spokenTask(shipped));
       const texts = (one: typeof shipped) => [one.title, one.says, ...one.hints];
       texts(shipped).forEach((text, i) => expect(texts(own)[i]).not.toBe(text));
     }
     const [first] = SHIPPED_TASKS;
     if (!first) throw new Error('no task ships');
     const office = { ...first.task, title: 'Box by the gate' };
-    expect(spokenBy(es, () => spokenTask(office)).title).toBe('Box by the gate');
+    expect(withTranslator(es, () => spokenTask(office)).title).toBe('Box by the gate');
   });
 });

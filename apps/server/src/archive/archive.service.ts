@@ -6,7 +6,7 @@ import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { DataSource, In, IsNull, Not } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { notAccepted, notFound } from '../platform/api-error.ts';
@@ -168,7 +168,7 @@ export class ArchiveService {
     const given = await soundSite(contents.site);
     const timerIds = contents.timers.map((_, i) => idFrom(siteId, folderOf(i)));
     const answer = { siteId, timerIds };
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: siteId,
       meaning: ['archive', siteId, digestOf(body)],
       again: () => answer,

@@ -10,7 +10,7 @@ import {
   say,
 } from '@water-clock/core';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import { calendarOf } from '../formats/calendar.ts';
 import type { Actor } from '../people/actor.ts';
 import { Person } from '../people/person.entity.ts';
@@ -201,7 +201,7 @@ export class CalendarService {
     { id, baseVersion, day, personId = null, note }: StopBody,
   ): Promise<{ version: number }> {
     const { companyId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['stop', timerId, baseVersion, day ?? null, personId, note],
       again: ({ version }) => ({ version }),
@@ -229,7 +229,7 @@ export class CalendarService {
   ): Promise<{ readonly planned: number }> {
     const { companyId } = actor;
     const ids = timerIds.map((one) => one.toLowerCase()).sort();
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['some-day', ids, note],
       // As many as there were to plan then is not known any more; all of them are planned.
@@ -257,7 +257,7 @@ export class CalendarService {
     { id, baseVersion }: { readonly id: string; readonly baseVersion: number },
   ): Promise<void> {
     const { companyId } = actor;
-    await writeOnce(this.database, actor, {
+    await idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['stop-taken-back', timerId, baseVersion],
       again: () => undefined,
@@ -282,7 +282,7 @@ export class CalendarService {
   ): Promise<{ version: number }> {
     const { companyId } = actor;
     const day = parseDate(date) ?? 0;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['day-order', day, personId, baseVersion, timerIds],
       again: ({ version }) => ({ version }),

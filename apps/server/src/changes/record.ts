@@ -41,7 +41,7 @@ async function lockId(database: EntityManager, companyId: string, id: string): P
  *
  * @throws ApiError 409 `id-reused` where the id was used for something else.
  */
-export async function writeOnce<T>(
+export async function idempotentWrite<T>(
   database: DataSource,
   { companyId, personId, personName: by }: Actor,
   { id, meaning, again, make }: Write<T>,

@@ -2,7 +2,7 @@ import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { ApiError } from '../platform/api-error.ts';
@@ -38,7 +38,7 @@ export class FirmService {
     { id, baseVersion, keepChangesDays }: ChangeFirmBody,
   ): Promise<FirmView> {
     const { companyId, personId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['firm', baseVersion, keepChangesDays],
       again: async (_earlier, database) =>

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { EMPTY_SURVEY, type Plan, type Survey, say } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import { tell } from '../changes/tell.ts';
 import { touch } from '../changes/ticks.ts';
 import type { Actor } from '../people/actor.ts';
@@ -116,7 +116,7 @@ export class HousesService {
         },
       ]);
     const given = copyOf === null ? readPlanBody(body.plan) : null;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       // The timer's id is the write's id as well.
       id: timerId,
       meaning: ['timer-added', siteId, timerId, body.name, given, copyOf, body.withSurvey ?? false],
@@ -168,7 +168,7 @@ export class HousesService {
     const { companyId } = actor;
     const { name, isArchived, baseVersion } = body;
     const siteId = body.siteId.toLowerCase();
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: body.id.toLowerCase(),
       meaning: ['timer-place', id, baseVersion, name, siteId, isArchived],
       again: async (_earlier, database) =>
@@ -240,7 +240,7 @@ export class HousesService {
     make: (database: EntityManager, site: Site) => Promise<Partial<Site>>,
   ): Promise<HouseView> {
     const { companyId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: write.toLowerCase(),
       meaning: [...what, id, baseVersion],
       again: (_earlier, database) => this.view(database, actor, id),

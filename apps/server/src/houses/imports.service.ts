@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { emptyPlan, SHIPPED_KINDS, siteFields, type TimerKind, say } from '@water-clock/core';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { notAccepted } from '../platform/api-error.ts';
@@ -22,7 +22,7 @@ export class ImportsService {
       ...[siteId, timerId, kindId],
       siteFields(site),
     ]);
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['sites', meaning],
       again: () => ({ timerIds }),

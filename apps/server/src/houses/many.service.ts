@@ -1,7 +1,7 @@
 import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { Person } from '../people/person.entity.ts';
@@ -22,7 +22,7 @@ export class ManyService {
     const wanted = new Map(sites.map((one) => [one.id.toLowerCase(), one.baseVersion]));
     const ids = [...wanted.keys()].sort();
     const answer = { changed: ids.length };
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['many-sites', [...wanted].sort(), to],
       again: () => answer,

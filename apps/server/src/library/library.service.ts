@@ -11,7 +11,7 @@ import {
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
 import type { ChangeLibraryBody } from './library-body.ts';
@@ -66,7 +66,7 @@ export class LibraryService {
     const read = body.document === null ? null : readLibraryDocument(shelf, body.document);
     if (read && !read.ok) throw notAccepted(apiFaults(read.faults, ['document']));
     const document = read ? read.value : null;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: body.id.toLowerCase(),
       meaning: ['library', shelf, id, body.baseVersion, document],
       again: ({ version }) => ({ version }),

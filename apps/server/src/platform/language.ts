@@ -1,11 +1,11 @@
 /** The language of whoever asks: sentences of core are said in it for as long as their request is answered. */
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { LANGUAGES, speakAs, type Speaker } from '@water-clock/core';
-import { PSEUDO, speakerOf } from '@water-clock/words';
+import { LANGUAGES, setLocaleResolver, type Translator } from '@water-clock/core';
+import { PSEUDO, translatorOf } from '@water-clock/words';
 import type { NextFunction, Request, Response } from 'express';
 
-const speakers = new AsyncLocalStorage<Speaker | null>();
-speakAs(() => speakers.getStore() ?? null);
+const speakers = new AsyncLocalStorage<Translator | null>();
+setLocaleResolver(() => speakers.getStore() ?? null);
 
 /** By the header of that name, the language of tests included; English where it asks for nothing that there is. */
 export async function inTheirLanguage(
@@ -16,6 +16,6 @@ export async function inTheirLanguage(
   const language = request.acceptsLanguages([PSEUDO, ...LANGUAGES]) || 'en';
   // A program that names none gets English.
   const asked = request.headers['accept-language'] === undefined ? 'en' : language;
-  const speaker = await speakerOf(asked).catch(() => null);
+  const speaker = await translatorOf(asked).catch(() => null);
   speakers.run(speaker, next);
 }

@@ -1,7 +1,7 @@
 import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { Person } from '../people/person.entity.ts';
 import type { PreferencesView } from '../people/preferences.ts';
@@ -18,7 +18,7 @@ export class PreferencesService {
   ): Promise<PreferencesView> {
     const { companyId, personId } = actor;
     const key = { companyId, id: personId };
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['preferences', personId, baseVersion, preferences],
       again: async (_earlier, database) => {

@@ -9,7 +9,7 @@ import {
   say,
 } from '@water-clock/core';
 import { DataSource, In, type EntityManager } from 'typeorm';
-import { writeOnce, type Written } from '../changes/record.ts';
+import { idempotentWrite, type Written } from '../changes/record.ts';
 import { tell } from '../changes/tell.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
@@ -145,7 +145,7 @@ export class ProposalsService {
     const read = readRecordChange(given);
     if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
     const change = read.value;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['proposal', timerId, baseVersion, way, change],
       again: ({ version }) => ({ version }),
@@ -199,7 +199,7 @@ export class ProposalsService {
     if (first && !first.ok) throw notAccepted(apiFaults(first.faults, ['changes', faulty]));
     const entered = read.flatMap((one) => (one.ok ? [one.value] : []));
     const answer = { changed: entered.length };
-    return writeOnce(this.database, leaver, {
+    return idempotentWrite(this.database, leaver, {
       id: id.toLowerCase(),
       meaning: ['left-behind', timerId, entered],
       again: () => answer,
@@ -290,7 +290,7 @@ export class ProposalsService {
         where: { companyId, id },
         relations: { person: true, answerer: true },
       });
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: write.toLowerCase(),
       meaning,
       again: async (_earlier, database) => proposalView(seen(await one(database))),

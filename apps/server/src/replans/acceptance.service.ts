@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { say } from '@water-clock/core';
 import { DataSource, IsNull, type EntityManager } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { Company } from '../people/company.entity.ts';
 import { Person } from '../people/person.entity.ts';
@@ -88,7 +88,7 @@ export class AcceptanceService implements OnApplicationBootstrap {
     mark: (database: EntityManager) => Promise<[{ id: string }[], number]>,
   ): Promise<number> {
     const { companyId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: id.toLowerCase(),
       meaning: ['replan', what, replanId],
       again: () => 0,

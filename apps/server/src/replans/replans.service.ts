@@ -9,7 +9,7 @@ import {
   type TimerStanding,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { notAccepted, notFound } from '../platform/api-error.ts';
@@ -161,7 +161,7 @@ export class ReplansService {
       throw notAccepted([
         { code: 'missing', path: 'rulesId', message: 'send the rules, or the month' },
       ]);
-    const answer = await writeOnce(this.database, actor, {
+    const answer = await idempotentWrite(this.database, actor, {
       id,
       meaning: ['replan', rulesId ?? null, month ?? null],
       again: async (_earlier, database) => ({

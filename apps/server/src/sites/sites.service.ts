@@ -2,7 +2,7 @@ import { Injectable } from '@nestjs/common';
 import { readPlan, siteFields, type Plan, type SiteFields, say } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from './timer.entity.ts';
@@ -116,7 +116,7 @@ export class SitesService {
     const timerId = body.timerId.toLowerCase();
     const plan = readPlanBody(body.plan);
     const answer = { siteId, timerId };
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       // The site's id is the write's id as well.
       id: siteId,
       meaning: ['site', siteId, timerId, siteFields(body.site), plan],
@@ -135,7 +135,7 @@ export class SitesService {
 
   async change(actor: Actor, id: string, body: ChangeSiteBody): Promise<SiteView> {
     const { companyId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: body.id.toLowerCase(),
       meaning: ['site', id, body.baseVersion, siteFields(body.site)],
       again: async (_earlier, database) =>

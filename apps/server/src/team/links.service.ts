@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { verify } from '@node-rs/argon2';
 import { DataSource, IsNull, MoreThan, QueryFailedError, type EntityManager } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import { MailService } from '../mail/mail.service.ts';
 import type { Actor } from '../people/actor.ts';
 import { AuditService } from '../people/audit.service.ts';
@@ -75,7 +75,7 @@ export class LinksService {
     const id = body.id.toLowerCase();
     const { token, name, email, role } = body;
     const tokenHash = hashOfToken(token);
-    const view = await writeOnce(this.database, actor, {
+    const view = await idempotentWrite(this.database, actor, {
       id,
       meaning: ['invitation', tokenHash, name, email, role],
       again: async (_earlier, database) =>
@@ -122,7 +122,7 @@ export class LinksService {
   async helpIn(actor: Actor, personId: string, body: PasswordLinkBody): Promise<void> {
     const { companyId } = actor;
     const id = body.id.toLowerCase();
-    await writeOnce(this.database, actor, {
+    await idempotentWrite(this.database, actor, {
       id,
       meaning: ['password-link', personId, hashOfToken(body.token)],
       again: () => undefined,

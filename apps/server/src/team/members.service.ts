@@ -1,7 +1,7 @@
 import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource, IsNull, type EntityManager } from 'typeorm';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { AuditService } from '../people/audit.service.ts';
 import { Company } from '../people/company.entity.ts';
@@ -75,7 +75,7 @@ export class MembersService {
     columns: Columns,
   ): Promise<MemberView> {
     const { companyId, personId } = actor;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: write.toLowerCase(),
       meaning: ['member', id, baseVersion, what, columns.role ?? null],
       again: async (_earlier, database) =>

@@ -14,7 +14,7 @@ import {
 import { DataSource, type EntityManager } from 'typeorm';
 import { AuditService } from '../people/audit.service.ts';
 import { Change, type Way } from '../changes/change.entity.ts';
-import { writeOnce } from '../changes/record.ts';
+import { idempotentWrite } from '../changes/record.ts';
 import { Person } from '../people/person.entity.ts';
 import type { Actor } from '../people/actor.ts';
 import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
@@ -217,7 +217,7 @@ export class TimersService {
     if (!read.ok) throw notAccepted(apiFaults(read.faults, ['change']));
     const change = read.value;
     const { way, baseVersion, madeOn = null } = body;
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id: body.id.toLowerCase(),
       meaning: ['timer', id, baseVersion, way, change],
       again: ({ version }) => ({ version }),

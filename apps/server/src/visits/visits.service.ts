@@ -12,7 +12,7 @@ import {
   say,
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
-import { claimId, writeOnce } from '../changes/record.ts';
+import { claimId, idempotentWrite } from '../changes/record.ts';
 import type { Actor } from '../people/actor.ts';
 import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -67,7 +67,7 @@ export class VisitsService {
     const id = body.id.toLowerCase();
     const undone = readUndonePoints(body.undone ?? []);
     if (!undone.ok) throw notAccepted(apiFaults(undone.faults, ['undone']));
-    return writeOnce(this.database, actor, {
+    return idempotentWrite(this.database, actor, {
       id,
       meaning: [
         ...['close-visit', timerId, body.baseVersion, body.closed],

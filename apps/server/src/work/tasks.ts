@@ -4,7 +4,7 @@ import {
   doorCard,
   homeownerPage,
   replan,
-  spokenBy,
+  withTranslator,
   timerStanding,
   visitFacts,
   type CardSources,
@@ -24,7 +24,7 @@ import {
   type TimerStanding,
   type VisitFacts,
 } from '@water-clock/core';
-import { speakerOf } from '@water-clock/words';
+import { translatorOf } from '@water-clock/words';
 import { cardPdf, type CardPaper } from '../formats/card-pdf.ts';
 import { pagePdf, type Paper } from '../formats/page-pdf.ts';
 import type { ReadArchive } from '../formats/archive-reader.ts';
@@ -86,12 +86,12 @@ export const TASKS = {
     return whole<Uint8Array>(packArchive(input));
   },
   homeownerPage: async (sources: PageSources): Promise<Outcome<HomeownerPage>> => {
-    const speaker = await speakerOf(sources.language);
-    return spokenBy(speaker, () => attempt(() => homeownerPage(sources)));
+    const speaker = await translatorOf(sources.language);
+    return withTranslator(speaker, () => attempt(() => homeownerPage(sources)));
   },
   pagePdf: async ({ sources, paper }: { readonly sources: PageSources; readonly paper: Paper }) => {
-    const speaker = await speakerOf(sources.language);
-    const page = spokenBy(speaker, () => homeownerPage(sources));
+    const speaker = await translatorOf(sources.language);
+    const page = withTranslator(speaker, () => homeownerPage(sources));
     return whole<Uint8Array>(pagePdf(page, paper));
   },
   cardPdf: async ({
@@ -101,8 +101,8 @@ export const TASKS = {
     readonly sources: CardSources;
     readonly paper: CardPaper;
   }) => {
-    const speaker = await speakerOf(sources.language);
-    const card = spokenBy(speaker, () => doorCard(sources));
+    const speaker = await translatorOf(sources.language);
+    const card = withTranslator(speaker, () => doorCard(sources));
     return whole<Uint8Array>(cardPdf(card, paper));
   },
 } as const;

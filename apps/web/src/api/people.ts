@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { LikedView } from './liked.ts';
+import type { SavedPreferences } from './userPreferences.ts';
 import { RefusedError, request } from './request.ts';
 import { workFor } from './whose.ts';
 
@@ -17,7 +17,7 @@ export interface SessionView {
     readonly secondFactor: boolean;
   } | null;
   /** Of the person. */
-  readonly preferences: LikedView | null;
+  readonly preferences: SavedPreferences | null;
   readonly demo: {
     readonly name: string;
     readonly email: string;

@@ -1,12 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Liked, LikedView } from './liked.ts';
+import type { UserPreferences, SavedPreferences } from './userPreferences.ts';
 import { sessionKey, type SessionView } from './people.ts';
 import { newId, RefusedError, request } from './request.ts';
 
 /** A change made on another device at the same moment stays; ours goes on top of it. */
-async function send(change: Liked, on: LikedView): Promise<LikedView> {
-  const write = (to: LikedView) =>
-    request<LikedView>('POST', '/api/preferences/changes', {
+async function send(change: UserPreferences, on: SavedPreferences): Promise<SavedPreferences> {
+  const write = (to: SavedPreferences) =>
+    request<SavedPreferences>('POST', '/api/preferences/changes', {
       id: newId(),
       baseVersion: to.version,
       preferences: { ...to.preferences, ...change },
@@ -27,7 +27,7 @@ export function useLike() {
   return useMutation({
     // One after another, so that each is based on the last.
     scope: { id: 'preferences' },
-    mutationFn: async (change: Liked) => {
+    mutationFn: async (change: UserPreferences) => {
       const session = client.getQueryData<SessionView>(sessionKey);
       return session?.preferences ? send(change, session.preferences) : null;
     },

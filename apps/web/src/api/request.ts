@@ -2,7 +2,7 @@
 import { language, say, type ClockStyle, type DateOrder } from '@water-clock/core';
 import {
   changedBy,
-  inStep,
+  syncStatus,
   isKept,
   isWorthKeeping,
   OF_DEVICE,
@@ -98,7 +98,7 @@ export async function request<T>(
     const { keptAnswer } = await keptModule();
     const kept = await keptAnswer(ownerOf(path), path);
     if (!kept) throw error;
-    inStep.keptFrom(kept.at);
+    syncStatus.keptFrom(kept.at);
     // The cast trusts what our own server once answered.
     return kept.body as T;
   }
@@ -111,7 +111,7 @@ export async function request<T>(
  */
 export async function fetchAnew<T>(path: string): Promise<T> {
   const answer = await asked<T>('GET', path);
-  inStep.answered();
+  syncStatus.answered();
   const owner = ownerOf(path);
   if (isWorthKeeping(path, answer))
     void keptModule().then(({ keepAnswer }) => keepAnswer(owner, path, answer));

@@ -59,7 +59,7 @@ const tell = (next: number | null) => {
   for (const listener of listeners) listener();
 };
 
-export const inStep = {
+export const syncStatus = {
   /** An answer of the office came. */
   answered: () => tell(null),
   /** In place of an answer stands what was kept then. */

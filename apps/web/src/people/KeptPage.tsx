@@ -19,7 +19,7 @@ import {
   type KeptAnswer,
 } from '../kept/kept.ts';
 import { star, starred } from '../offline/starred.ts';
-import { takeAlong } from '../offline/takeAlong.ts';
+import { prefetch } from '../offline/prefetch.ts';
 
 interface KeptTimer {
   readonly id: string;
@@ -76,7 +76,7 @@ export default function KeptPage() {
   const { timers, photos, others, bytes, unsent } = kept.data;
   const fetchAnew = async () => {
     setSaid(say`Fetching …`);
-    const missing = await takeAlong(timers.map(({ id }) => id));
+    const missing = await prefetch(timers.map(({ id }) => id));
     setSaid(
       missing === 0
         ? say`All of it is in step with the office.`

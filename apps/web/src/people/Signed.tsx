@@ -1,6 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet } from 'react-router';
-import { InStep } from '../offline/InStep.tsx';
+import { SyncStatus } from '../offline/SyncStatus.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useSession } from '../api/people.ts';
 import { PREFIX } from '../kept/pendingKeys.ts';
@@ -40,7 +40,7 @@ export function Signed() {
   if (person)
     return (
       <>
-        <InStep />
+        <SyncStatus />
         <Suspense>
           <NewVersion />
           <Outbox />

@@ -12,10 +12,10 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import type { ClockStyle, DateOrder, UnitSystem } from '@water-clock/core';
 import { useLike } from '../api/preferences.ts';
-import type { Liked } from '../api/liked.ts';
+import type { UserPreferences } from '../api/userPreferences.ts';
 import { sessionQuery } from '../api/people.ts';
 import { isSpoken } from './language.ts';
-import { wear, type Look } from './theme.ts';
+import { applyTheme, type Look } from './theme.ts';
 
 interface Preferences extends Look {
   readonly clock: ClockStyle;
@@ -24,8 +24,8 @@ interface Preferences extends Look {
   /** Of the house on the screen; of the person elsewhere. */
   readonly units: UnitSystem;
   /** As the person chose, without what the device adds. */
-  readonly liked: Liked;
-  readonly like: (change: Liked) => void;
+  readonly liked: UserPreferences;
+  readonly like: (change: UserPreferences) => void;
   /** The last change is not on the server, and holds on this device until it is. */
   readonly isUnsaved: boolean;
 }
@@ -34,10 +34,10 @@ const Context = createContext<Preferences | null>(null);
 
 const STORE = 'preferences';
 
-export function storedLiked(): Liked {
+export function storedPreferences(): UserPreferences {
   try {
     // The cast trusts our own copy; a value that is none of the words falls back below.
-    return JSON.parse(localStorage.getItem(STORE) ?? '{}') as Liked;
+    return JSON.parse(localStorage.getItem(STORE) ?? '{}') as UserPreferences;
   } catch {
     return {};
   }
@@ -61,13 +61,16 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
   const session = useQuery({ ...sessionQuery, enabled: false });
   const kept = session.data?.preferences?.preferences;
   const [device] = useState(ofDevice);
-  const [first] = useState(storedLiked);
+  const [first] = useState(storedPreferences);
   /** What was changed and is not known to be saved. */
-  const [pending, setPending] = useState<Liked>({});
+  const [pending, setPending] = useState<UserPreferences>({});
   const { mutate, isError } = useLike();
-  const liked = useMemo((): Liked => ({ ...(kept ?? first), ...pending }), [kept, first, pending]);
+  const liked = useMemo(
+    (): UserPreferences => ({ ...(kept ?? first), ...pending }),
+    [kept, first, pending],
+  );
   const like = useCallback(
-    (change: Liked) => {
+    (change: UserPreferences) => {
       setPending((last) => ({ ...last, ...change }));
       mutate(change, {
         onSuccess: (saved) => {
@@ -86,7 +89,7 @@ export function PreferencesProvider({ children }: { readonly children: ReactNode
     }),
     [liked.theme, liked.contrast, size],
   );
-  useLayoutEffect(() => wear(look), [look]);
+  useLayoutEffect(() => applyTheme(look), [look]);
   const weekStart = liked.weekStart ?? 'mon';
   useEffect(() => {
     try {

@@ -1,6 +1,6 @@
 /** The face of Water Clock in one place: by day, by night, and each in high contrast. Both style sheets and components take it from here. */
 import { theme as antd, type ThemeConfig } from 'antd';
-import type { Contrast, Theme } from '../api/liked.ts';
+import type { Contrast, Theme } from '../api/userPreferences.ts';
 
 /** The custom properties of the style sheets. */
 const DAY = {
@@ -117,7 +117,10 @@ export interface Look {
 }
 
 /** Puts the look on the page. */
-export function wear({ theme, contrast, textSize }: Look, page = document.documentElement): void {
+export function applyTheme(
+  { theme, contrast, textSize }: Look,
+  page = document.documentElement,
+): void {
   for (const [name, colour] of Object.entries(PALETTES[theme][contrast]))
     page.style.setProperty(`--${name}`, colour);
   page.style.colorScheme = theme === 'day' ? 'light' : 'dark';

@@ -21,7 +21,7 @@ import { failureWords } from '../api/request.ts';
 import { siteKeys } from '../api/sites.ts';
 import { useTimer } from '../api/timers.ts';
 import { useScreen } from '../frame/useScreen.ts';
-import { useSpeaker } from '../platform/useSpeaker.ts';
+import { useTranslator } from '../platform/useTranslator.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
@@ -46,7 +46,7 @@ export default function HouseDrawer({ replan, line, close }: Props) {
   const client = useQueryClient();
   const answer = useAnswerProposal(line.timerId);
   const now = useCivilNow(timer.data?.site.timeZone ?? 'UTC');
-  const inTheirs = useSpeaker(timer.data?.site.language ?? null);
+  const inTheirs = useTranslator(timer.data?.site.language ?? null);
   const proposal = proposals.data?.find(({ id }) => id === line.proposal?.id);
   const content = () => {
     if (timer.isError)

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { star, starred } from '../offline/starred.ts';
-import { takeAlong } from '../offline/takeAlong.ts';
+import { prefetch } from '../offline/prefetch.ts';
 import { Alert, Button, Dropdown, Modal, Table, Tag } from 'antd';
 import { MoreOutlined, StarFilled } from '@ant-design/icons';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -80,7 +80,7 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
                 onClick: () => {
                   star(timerIds, !isStarred);
                   setIsStarred(!isStarred);
-                  if (!isStarred) void takeAlong(timerIds);
+                  if (!isStarred) void prefetch(timerIds);
                 },
               },
               {

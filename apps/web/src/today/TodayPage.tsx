@@ -22,7 +22,7 @@ import { useMayWork } from '../people/useMay.ts';
 import { usePreferences } from '../platform/preferences.tsx';
 import { Failed, Loading } from '../platform/states.tsx';
 import { useCivilNow } from '../platform/useCivilNow.ts';
-import { useTakeAlong } from '../offline/useTakeAlong.ts';
+import { usePrefetch } from '../offline/usePrefetch.ts';
 import { TourOffer } from './TourOffer.tsx';
 import { dueHere } from './dueHere.ts';
 
@@ -180,7 +180,7 @@ export default function TodayPage() {
   const due = dueHere(days.data?.visits ?? [], open.data?.overdue ?? [], date);
   const shown = due.overdue.slice(0, MOST_OVERDUE);
   const now = [...shown, ...due.now];
-  useTakeAlong(date, now);
+  usePrefetch(date, now);
   if (sites.isPending || days.isPending || open.isPending) return <Loading what={say`today`} />;
   if (sites.isError)
     return <Failed what={say`Today`} error={sites.error} retry={() => void sites.refetch()} />;

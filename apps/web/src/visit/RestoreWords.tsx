@@ -1,6 +1,6 @@
 import { restoreWords, say, type Language, type Plan } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
-import { useSpeaker } from '../platform/useSpeaker.ts';
+import { useTranslator } from '../platform/useTranslator.ts';
 import { useKind } from '../device/useKind.ts';
 
 /** What to say on the telephone to bring the saved settings back. */
@@ -14,7 +14,7 @@ export function RestoreWords({
 }) {
   const { clock } = usePreferences();
   const kind = useKind(plan);
-  const inTheirs = useSpeaker(language);
+  const inTheirs = useTranslator(language);
   const steps = inTheirs(() => restoreWords(plan, kind, clock));
   if (steps.length === 0) return <p className="soft">{say`This kind saves nothing inside.`}</p>;
   return (

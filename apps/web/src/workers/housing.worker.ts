@@ -9,10 +9,10 @@ import {
   meetingSentence,
   meetingTone,
   nightsFrom,
-  speakBy,
+  setTranslator,
   type HouseTimer,
 } from '@water-clock/core';
-import { speakerOf } from '@water-clock/words';
+import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
 import type { HouseAnswer, HouseQuestion } from './housing.ts';
 
@@ -33,7 +33,7 @@ const withFlows = ({ id, plan, survey }: Asked): HouseTimer => ({
 const worker = {
   async answer(question: HouseQuestion): Promise<HouseAnswer> {
     const { timers, supply, speech, firstNight, nights } = question;
-    speakBy(await speakerOf(question.language));
+    setTranslator(await translatorOf(question.language));
     const met = attempt(() => houseMeetings(timers.map(withFlows), speech.on));
     const meetings = met.ok ? met.value : [];
     const tone = houseTone(meetings, supply);

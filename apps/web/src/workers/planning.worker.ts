@@ -5,11 +5,11 @@ import {
   conflictSentences,
   pathText,
   seasonOf,
-  speakBy,
+  setTranslator,
   workOut,
   type Worked,
 } from '@water-clock/core';
-import { speakerOf } from '@water-clock/words';
+import { translatorOf } from '@water-clock/words';
 import { expose } from 'comlink';
 import type { PlanNews, PlanRequest, PlanResult } from './planning.ts';
 import { seldom } from './seldom.ts';
@@ -68,7 +68,7 @@ function work(request: PlanRequest, tell: (news: PlanNews) => void): void {
 
 const worker = {
   async plan(request: PlanRequest, tell: (news: PlanNews) => void): Promise<void> {
-    speakBy(await speakerOf(request.language));
+    setTranslator(await translatorOf(request.language));
     const worked = attempt(() => work(request, tell));
     tell(worked.ok ? { kind: 'end' } : { kind: 'refused', faults: worked.faults });
   },

@@ -2,7 +2,7 @@
  * A timer on the bench: a live device behind a panel of our own making, and the garden that hangs on it. Keys are pressed, weather and power do what
  * they do, time goes by; everything stands in a log from which the same can be had again.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { LiveDevice } from '../device/device.ts';
 import type { Called, DeviceCycle, DeviceRun, DeviceState } from '../device/deviceState.ts';
 import type { Press } from '../device/events.ts';
@@ -366,7 +366,10 @@ export class LiveBench {
   }
 
   private byHandShown({ what, minutes, page }: ByHand) {
-    const choice = sure(this.handChoices[what % this.handChoices.length]);
+    const choice = assertDefined(
+      this.handChoices[what % this.handChoices.length],
+      'handChoices[what % handChoices.length]',
+    );
     const isProgram = choice.press(0).do === 'manual' && 'program' in choice.press(0);
     return page === 'what' || isProgram
       ? { left: say`by hand`, right: say`which`, big: choice.words, unit: '' }
@@ -457,7 +460,10 @@ export class LiveBench {
   private nextProgram(): void {
     const letters = shownLetters(this.plan, this.hidden, this.state.isOpened);
     const place = letters.indexOf(this.state.letter);
-    const letter = sure(letters[(place + 1) % letters.length]);
+    const letter = assertDefined(
+      letters[(place + 1) % letters.length],
+      'letters[(place + 1) % letters.length]',
+    );
     const before = this.page;
     this.set({ letter, draft: null, byHand: null });
     // The same setting of the next program, where it has it.
@@ -490,7 +496,10 @@ export class LiveBench {
   private store(): void {
     const { byHand, draft } = this.state;
     if (byHand) {
-      const choice = sure(this.handChoices[byHand.what % this.handChoices.length]);
+      const choice = assertDefined(
+        this.handChoices[byHand.what % this.handChoices.length],
+        'handChoices',
+      );
       this.device.press(choice.press(byHand.minutes * 60));
       this.set({ byHand: null, page: null });
       return;

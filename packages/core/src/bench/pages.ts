@@ -1,5 +1,5 @@
 /** The pages of a bench timer's panel: one setting a page, in the order, the words and the habits of its kind. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { totalOnDisplay } from '../engine/total.ts';
 import { panelLines } from '../panel/lines.ts';
 import type { PanelLine, PanelNow, SettingAddress } from '../panel/line.ts';
@@ -39,7 +39,9 @@ const programOf = (address: SettingAddress): string | null =>
 function weekdayPages({ id, address, value }: PanelLine, { weekOrder }: Dialect): Page[] {
   if (value.kind !== 'days' || value.rule === 'none' || value.rule === 'daily') return [];
   const first = weekOrder === 'sun' ? 6 : 0;
-  return Array.from({ length: 7 }, (_, i) => sure(WEEKDAYS[(i + first) % 7])).map((weekday) => ({
+  return Array.from({ length: 7 }, (_, i) =>
+    assertDefined(WEEKDAYS[(i + first) % 7], 'WEEKDAYS[(i + first) % 7]'),
+  ).map((weekday) => ({
     id: `${id}.${weekday}`,
     address,
     weekday,

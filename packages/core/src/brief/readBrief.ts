@@ -1,5 +1,5 @@
 /** The reader and the writer of the brief (planning.md section 1): as strict as those of the plan. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { parseTime } from '../time/calendar.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 import { readSettingsFields, readStationFields, readTimerShape } from '../plan/readPlan.ts';
@@ -127,7 +127,11 @@ export function wantedFaults(
       most: 7,
       actual: days.most,
     });
-  if (oftenADay && sure(parseTime(oftenADay.to)) <= sure(parseTime(oftenADay.from)))
+  if (
+    oftenADay &&
+    assertDefined(parseTime(oftenADay.to), 'parseTime(oftenADay.to)') <=
+      assertDefined(parseTime(oftenADay.from), 'parseTime(oftenADay.from)')
+  )
     faults.push({
       code: 'malformed',
       path: [...path, 'oftenADay', 'to'],

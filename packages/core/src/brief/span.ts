@@ -1,5 +1,5 @@
 /** The hours in which watering is wished, and what lies outside them. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 
 /** A span from one time of day to another, past midnight where the second is earlier; the whole day where they are equal. */
@@ -7,8 +7,8 @@ export function spanOf(
   from: string,
   to: string,
 ): { readonly from: number; readonly seconds: number } {
-  const begin = sure(parseTime(from));
-  const end = sure(parseTime(to));
+  const begin = assertDefined(parseTime(from), 'parseTime(from)');
+  const end = assertDefined(parseTime(to), 'parseTime(to)');
   return { from: begin, seconds: end > begin ? end - begin : end - begin + 86_400 };
 }
 

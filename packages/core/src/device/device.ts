@@ -4,7 +4,7 @@
  * and taken up again.
  */
 import { assert } from '../document/fault.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { Effort } from '../engine/effort.ts';
 import type { ProgramCycles } from '../engine/nominal.ts';
 import { Room, RunningCycle, sharesOf } from '../engine/runningCycle.ts';
@@ -211,7 +211,7 @@ export class LiveDevice {
     const after = this.clockNow;
     const isOld = !this.coming || (this.coming.at !== null && this.coming.at <= after);
     if (isOld || (this.coming?.at === null && this.coming.looked < until)) {
-      const from = Math.max(after, isOld ? after : sure(this.coming).looked);
+      const from = Math.max(after, isOld ? after : assertDefined(this.coming, 'coming').looked);
       this.coming = { at: this.lookForStart(from, until), looked: until };
     }
     const at = this.coming?.at ?? null;
@@ -332,7 +332,10 @@ export class LiveDevice {
     const second = clock - day * SECONDS_PER_DAY;
     return this.programs.starts.flatMap(({ letter, start }) => {
       if (start.secondOfDay !== second || !isIn(start.days, day)) return [];
-      const program = sure(this.programs.byLetter.get(letter));
+      const program = assertDefined(
+        this.programs.byLetter.get(letter),
+        'programs.byLetter.get(letter)',
+      );
       const percent = program.percentOn(day);
       const one = this.waitingOf(program, { letter, start: start.start, due: clock, percent });
       return one.shares.length > 0 ? new Array<Waiting>(start.times).fill(one) : [];
@@ -419,7 +422,7 @@ export class LiveDevice {
         this.changeSensor(() => this.setSettings({ sensor: press.to }));
         return;
       case 'clock':
-        this.change({ ahead: sure(parseSecond(press.to)) - now });
+        this.change({ ahead: assertDefined(parseSecond(press.to), 'parseSecond(press.to)') - now });
         return;
       case 'powerOff':
         this.stop();
@@ -447,7 +450,7 @@ export class LiveDevice {
     const clocks = {
       kept: () => now + ahead,
       stops: () => stoodAt,
-      resets: () => sure(parseMoment(clockAfterReset ?? CLOCK_AFTER_RESET)),
+      resets: () => assertDefined(parseMoment(clockAfterReset ?? CLOCK_AFTER_RESET), 'parseMoment'),
     };
     this.change({ outSince: null, ahead: clocks[powerLoss?.clock ?? 'kept']() - now });
     if (powerLoss?.settings !== 'factory' || !factory) return;

@@ -20,7 +20,7 @@ import {
   type EpochDay,
 } from '../time/calendar.ts';
 import { readSecond } from '../time/timeReaders.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
 import { say } from '../language/say.ts';
 
@@ -151,7 +151,8 @@ export function readEvents(value: unknown): Outcome<Events> {
 /** Reads an events document from the text of a file. */
 export const readEventsText = (json: string): Outcome<Events> => readJson(json, readEvents);
 
-export const momentOf = (event: TimedPress): ClockSecond => sure(parseSecond(event.at));
+export const momentOf = (event: TimedPress): ClockSecond =>
+  assertDefined(parseSecond(event.at), 'parseSecond(event.at)');
 
 /** What of some events cannot be simulated from a day for so many days, on the timer of a plan. */
 export function eventFaults(

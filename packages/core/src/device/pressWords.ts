@@ -1,7 +1,7 @@
 /** What somebody or something does to a timer, in a few words. */
 import { stationOrSomething, labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { parseSecond } from '../time/calendar.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { lengthWords, momentWords } from '../words/words.ts';
 import type { Press } from './events.ts';
 import { say } from '../language/say.ts';
@@ -32,7 +32,7 @@ export function pressWords(press: Press, speech: TimerSpeech): string {
         ? say`the rain sensor is switched on`
         : say`the rain sensor is bypassed`;
     case 'clock':
-      return say`the clock is set to ${momentWords(sure(parseSecond(press.to)), speech)}`;
+      return say`the clock is set to ${momentWords(assertDefined(parseSecond(press.to), 'parseSecond(press.to)'), speech)}`;
     case 'wet':
       return say`it rains: the rain sensor opens`;
     case 'dry':

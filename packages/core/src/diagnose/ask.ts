@@ -1,5 +1,5 @@
 /** What to ask the homeowner next, to decide between the explanations that are left. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Explanation } from './triedWorlds.ts';
@@ -41,7 +41,9 @@ export function askNext(
     const made = attempt(
       () => new Timeline(world, first + world.ahead, noon + SECONDS_PER_DAY + world.ahead),
     );
-    return made.ok ? [{ world, timeline: made.value, share: sure(shares[i]) }] : [];
+    return made.ok
+      ? [{ world, timeline: made.value, share: assertDefined(shares[i], 'shares[i]') }]
+      : [];
   });
   let best: Ask | null = null;
   let most = 0.02;

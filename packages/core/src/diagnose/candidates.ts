@@ -1,5 +1,5 @@
 /** What may have gone wrong, given what was seen: every setting of the plan, with the values that a sighting points to. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatDate,
   formatTime,
@@ -74,7 +74,9 @@ function otherDays({ letter, days }: Program): Cause[] {
         causes.push(
           withDays(letter, {
             rule: 'weekdays',
-            weekdays: among((_, i) => on.includes(sure(WEEKDAYS[(i + by) % 7]))),
+            weekdays: among((_, i) =>
+              on.includes(assertDefined(WEEKDAYS[(i + by) % 7], 'WEEKDAYS[(i + by) % 7]')),
+            ),
           }),
         );
     if (days.rule === 'weekdays' && on.length < 7) causes.push(withDays(letter, { rule: 'daily' }));
@@ -161,7 +163,7 @@ function startCauses(world: World, program: Program, seen: readonly Seen[]): Cau
   const pointed = startsSeen(world, program, seen).filter((start) => !starts.includes(start));
   const halfADay = starts.map((start) => ({
     start,
-    to: formatTime(modulo(sure(parseTime(start)) + DAY / 2, DAY)),
+    to: formatTime(modulo(assertDefined(parseTime(start), 'parseTime(start)') + DAY / 2, DAY)),
   }));
   const others = [
     ...halfADay,

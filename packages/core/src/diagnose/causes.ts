@@ -1,5 +1,5 @@
 /** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Press, TimedPress } from '../device/events.ts';
 import {
   formatDate,
@@ -178,7 +178,12 @@ export function withCause(world: World, cause: Cause, factory: Plan | null): Wor
                 ...program,
                 days: {
                   ...program.days,
-                  firstDate: formatDate(sure(parseDate(program.days.firstDate)) + cause.days),
+                  firstDate: formatDate(
+                    assertDefined(
+                      parseDate(program.days.firstDate),
+                      'parseDate(program.days.firstDate)',
+                    ) + cause.days,
+                  ),
                 },
               }
             : program,

@@ -1,5 +1,5 @@
 /** What a diagnosis says: explanations, where to look, what to mend, what to ask. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type TimerSpeech, labelOf, stationOrSomething } from '../plan/planWords.ts';
 import { parseDate, SECONDS_PER_DAY, parseMoment } from '../time/calendar.ts';
 import type { Sighting } from '../visit/visit.ts';
@@ -43,7 +43,7 @@ function causeClause(cause: Cause, speech: TimerSpeech): string {
     case 'half-set':
       return say`program ${labelOf(cause.program, speech)} has no start, no run times or no days, and never waters`;
     case 'rain-delay':
-      return say`a rain delay is on, until ${dateWords(sure(parseDate(cause.until)), on, order)}`;
+      return say`a rain delay is on, until ${dateWords(assertDefined(parseDate(cause.until), 'parseDate(cause.until)'), on, order)}`;
     case 'rain-delay-set':
       return say`somebody set a rain delay of ${lengthWords(cause.hours * 3600)}, ${momentWords(cause.at, speech)}`;
     case 'off':
@@ -163,7 +163,10 @@ export function askSentence({ station, from }: Ask, { plan, on, order }: TimerSp
 
 /** Which start caused what somebody saw. */
 export function behindSentence(behind: Behind, sighting: Sighting, speech: TimerSpeech): string {
-  const moment = momentWords(sure(parseMoment(sighting.from)), speech);
+  const moment = momentWords(
+    assertDefined(parseMoment(sighting.from), 'parseMoment(sighting.from)'),
+    speech,
+  );
   const label = labelOf(behind.program, speech);
   const waited =
     behind.waited > 0

@@ -1,5 +1,5 @@
 /** What people and power may have done at one moment, worked out with all that follows from it: from what was seen, the moments to try. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   monthOf,
   parseMoment,
@@ -127,7 +127,7 @@ function afterReset({ plan, factory }: World, reset: ClockSecond): readonly Seen
 }
 
 const resetOf = ({ timer }: Plan): ClockSecond =>
-  sure(parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET));
+  assertDefined(parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET), 'parseMoment');
 
 /** An outage after which the clock of this timer makes something run when it was seen. */
 function clockLost(world: World, one: Seen, timeline: Timeline): Cause[] {

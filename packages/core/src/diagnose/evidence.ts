@@ -1,5 +1,5 @@
 /** Which start was behind what was seen, in the world of an explanation: the evidence that stands on its strip. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY, type ClockSecond } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
 import { simulate } from '../engine/simulate.ts';
@@ -103,7 +103,12 @@ function behindOne(
 export function evidenceOf(explanation: Explanation, sightings: readonly Sighting[]): Behind[] {
   return sightings.flatMap((sighting, i) => {
     const seen = seenOf(sighting);
-    if (seen.saw === 'dry' || seen.to !== null || sure(explanation.fits[i]) > 3) return [];
+    if (
+      seen.saw === 'dry' ||
+      seen.to !== null ||
+      assertDefined(explanation.fits[i], 'explanation.fits[i]') > 3
+    )
+      return [];
     const behind = behindOne(explanation, seen);
     return behind ? [{ sighting: i, ...behind }] : [];
   });

@@ -2,7 +2,7 @@
  * Reasoning backwards from what was seen: settings, clock, switches, wiring, and combinations of two, each run by the engine
  * itself and held against the sightings. Nothing is looked up in a list of answers.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY as DAY } from '../time/calendar.ts';
 import { clockErrors, FARTHEST_AHEAD } from './candidates.ts';
 import { outagesBehind } from './eventCauses.ts';
@@ -41,7 +41,7 @@ const SINGLES_GONE_INTO = 18;
 const PAIRS_TRIED = 150;
 /** Whether some sighting is explained better than by what is set. */
 const helps = (fits: readonly number[], asSet: Tried): boolean =>
-  fits.some((cost, i) => cost < sure(asSet.fits[i]) - 1);
+  fits.some((cost, i) => cost < assertDefined(asSet.fits[i], 'asSet.fits[i]') - 1);
 
 /** Clock errors that make at least one sighting fit better, the best first, each once. */
 function distinctClocks(tried: readonly Tried[], base: Tried, count: number): Tried[] {
@@ -143,7 +143,10 @@ function tryPairs(search: TriedWorlds, singles: readonly Tried[], asSet: Tried):
       .filter((b) => !isSameKind(a, b))
       .map((b) => {
         const fits = asSet.fits.map((before, k) => {
-          const [x, y] = [sure(a.fits[k]), sure(b.fits[k])];
+          const [x, y] = [
+            assertDefined(a.fits[k], 'a.fits[k]'),
+            assertDefined(b.fits[k], 'b.fits[k]'),
+          ];
           // Either cause may make a sighting fit; one that spoils a sighting spoils it in the pair, too.
           return before < 1 ? Math.max(x, y) : Math.min(x, y);
         });

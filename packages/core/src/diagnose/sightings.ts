@@ -2,7 +2,7 @@
 import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import { list, object, oneOf, optional, required } from '../document/reader.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
 import { readPlan } from '../plan/readPlan.ts';
 import { formatMoment, parseMoment, parseSecond, SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -74,7 +74,10 @@ export const readSightingsText = (json: string): Outcome<Sightings> =>
 export function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sightings): Question {
   return {
     ...{ plan, sightings, signs: signs ?? [], factory: factory ?? null },
-    ahead: clock ? sure(parseSecond(clock.shows)) - sure(parseSecond(clock.is)) : null,
+    ahead: clock
+      ? assertDefined(parseSecond(clock.shows), 'parseSecond(clock.shows)') -
+        assertDefined(parseSecond(clock.is), 'parseSecond(clock.is)')
+      : null,
   };
 }
 
@@ -99,14 +102,16 @@ export function explainReport(plan: Plan, document: Sightings) {
   const question = questionOf(plan, document);
   const found = explain(question);
   const [best] = found;
-  const last = Math.max(...document.sightings.map(({ from }) => sure(parseMoment(from))));
+  const last = Math.max(
+    ...document.sightings.map(({ from }) => assertDefined(parseMoment(from), 'parseMoment(from)')),
+  );
   const speech = { plan, on: Math.floor(last / SECONDS_PER_DAY), clock: '24' as const };
   return {
     explanations: found.map((explanation) => ({
       causes: explanation.causes.map(inText),
       sentence: explanationSentence(explanation.causes, speech),
       /** How much less likely than the first, as a natural logarithm. */
-      cost: Math.round((explanation.cost - sure(best).cost) * 100) / 100,
+      cost: Math.round((explanation.cost - assertDefined(best, 'best').cost) * 100) / 100,
       fits: explanation.fits.map((cost) =>
         cost < 1 ? 'fits' : cost < MISS - 3 ? 'nearly' : 'contradicts',
       ),

@@ -1,5 +1,5 @@
 /** What somebody would have seen if something had gone wrong, and how well that fits what they did see. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
 import type { DeviceCycle, DeviceRun } from '../device/deviceState.ts';
 import { momentOf } from '../device/events.ts';
@@ -40,8 +40,8 @@ export const seenOf = ({
   ranAfter = false,
 }: Sighting): Seen => ({
   saw,
-  from: sure(parseMoment(from)),
-  to: to === undefined ? null : sure(parseMoment(to)),
+  from: assertDefined(parseMoment(from), 'parseMoment(from)'),
+  to: to === undefined ? null : assertDefined(parseMoment(to), 'parseMoment(to)'),
   station: station ?? null,
   seconds: minutes === undefined ? null : minutes * 60,
   times: times ?? null,
@@ -120,7 +120,11 @@ function cycleTeller(cycles: readonly DeviceCycle[]): (run: DeviceRun) => number
   return ({ letter, off }) => {
     const own = byLetter.get(letter) ?? [];
     let i = next.get(letter) ?? 0;
-    while (i < own.length - 1 && sure(sure(own[i]).cycle.ended) < off) i++;
+    while (
+      i < own.length - 1 &&
+      assertDefined(assertDefined(own[i], 'own[i]').cycle.ended, 'own[i].cycle.ended') < off
+    )
+      i++;
     next.set(letter, i);
     return own[i]?.at ?? -1;
   };
@@ -148,7 +152,7 @@ export class Timeline {
       : simulate(world.plan, first, days).runs;
     this.runs = all.filter(({ station }) => station === null || !world.dead.includes(station));
     for (const run of this.runs) {
-      const station = sure(run.station);
+      const station = assertDefined(run.station, 'run.station');
       const list = this.byStation.get(station);
       if (list) list.push(run);
       else this.byStation.set(station, [run]);
@@ -196,7 +200,7 @@ export function firstFrom(runs: readonly SeenRun[], moment: ClockSecond): number
   let [low, high] = [0, runs.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (sure(runs[middle]).on < moment) low = middle + 1;
+    if (assertDefined(runs[middle], 'runs[middle]').on < moment) low = middle + 1;
     else high = middle;
   }
   return low;

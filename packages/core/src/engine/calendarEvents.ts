@@ -1,7 +1,7 @@
 /**
  * What waters when, as events of a calendar: with a rule that comes again where that is exact forever, else date by date.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   SECONDS_PER_DAY,
   WEEKDAYS,
@@ -100,7 +100,7 @@ function eventsOf(plan: Plan, from: EpochDay, days: number): WateringEvent[] {
           continue;
         }
         const shifted = weekdaysIn(weekdays).map((one) =>
-          sure(WEEKDAYS[(WEEKDAYS.indexOf(one) + later) % 7]),
+          assertDefined(WEEKDAYS[(WEEKDAYS.indexOf(one) + later) % 7], 'WEEKDAYS'),
         );
         events.push({
           station: run.station,

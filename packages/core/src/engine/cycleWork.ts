@@ -1,5 +1,5 @@
 /** One cycle piece by piece, as timing-rules.md section 4 describes it. Rounds that repeat are taken many at once. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import type { CycleModel, CycleRun, Shares } from './cycleModel.ts';
@@ -86,12 +86,12 @@ export class Work {
         opened[kept++] = i;
         continue;
       }
-      const soak = sure(shares.soaks[i]);
+      const soak = assertDefined(shares.soaks[i], 'shares.soaks[i]');
       closes[i] = -Infinity;
       ready[i] = t + soak;
-      this.openFlow -= sure(shares.flows[i]);
+      this.openFlow -= assertDefined(shares.flows[i], 'shares.flows[i]');
       this.lastClosing = t;
-      if (soak > 0 && sure(left[i]) > 0) soaking.push(i);
+      if (soak > 0 && assertDefined(left[i], 'left[i]') > 0) soaking.push(i);
     }
     while (opened.length > kept) opened.pop();
   }
@@ -113,7 +113,7 @@ export class Work {
       }
     }
     for (const i of this.opened) {
-      const closes = sure(this.closes[i]);
+      const closes = assertDefined(this.closes[i], 'closes[i]');
       if (closes < next) next = closes;
     }
     return next;
@@ -134,7 +134,7 @@ export class Work {
     let next = Infinity;
     let kept = 0;
     for (const i of soaking) {
-      const at = sure(ready[i]);
+      const at = assertDefined(ready[i], 'ready[i]');
       if (at <= t) continue;
       soaking[kept++] = i;
       if (at < next) next = at;
@@ -153,14 +153,15 @@ export class Work {
     let high = living;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (sure(live[middle]) > this.last) high = middle;
+      if (assertDefined(live[middle], 'live[middle]') > this.last) high = middle;
       else low = middle + 1;
     }
     for (let step = 0; step < living; step++) {
       const place = low + step < living ? low + step : low + step - living;
-      const i = sure(live[place]);
-      if (sure(ready[i]) > t || sure(closes[i]) > t) continue;
-      if (!alone && sure(shares.flows[i]) > room) continue;
+      const i = assertDefined(live[place], 'live[place]');
+      if (assertDefined(ready[i], 'ready[i]') > t || assertDefined(closes[i], 'closes[i]') > t)
+        continue;
+      if (!alone && assertDefined(shares.flows[i], 'shares.flows[i]') > room) continue;
       this.steps += step + 1;
       return place;
     }
@@ -170,9 +171,9 @@ export class Work {
 
   private open(place: number, tell: ((piece: CycleRun) => void) | null): void {
     const { live, shares } = this;
-    const i = sure(live[place]);
-    const left = sure(this.left[i]);
-    const seconds = Math.min(sure(shares.pieces[i]), left);
+    const i = assertDefined(live[place], 'live[place]');
+    const left = assertDefined(this.left[i], 'left[i]');
+    const seconds = Math.min(assertDefined(shares.pieces[i], 'shares.pieces[i]'), left);
     const closes =
       this.windows && this.t + seconds > this.freeUntil
         ? this.windows.afterFree(this.t, seconds)
@@ -181,10 +182,14 @@ export class Work {
     if (left === seconds) live.copyWithin(place, place + 1, this.living--);
     this.closes[i] = closes;
     this.opened.push(i);
-    this.openFlow += sure(shares.flows[i]);
+    this.openFlow += assertDefined(shares.flows[i], 'shares.flows[i]');
     this.last = i;
     this.pieces++;
-    tell?.({ station: sure(shares.stations[i]), on: this.t, off: closes });
+    tell?.({
+      station: assertDefined(shares.stations[i], 'shares.stations[i]'),
+      on: this.t,
+      off: closes,
+    });
   }
 
   /** Everything that decides what happens next. */
@@ -202,12 +207,14 @@ export class Work {
 
   /** Seconds until a station is ready; 0 where it is, or where it has given all its water. */
   private aheadOf(i: number): number {
-    return sure(this.left[i]) > 0 ? Math.max(0, sure(this.ready[i]) - this.t) : 0;
+    return assertDefined(this.left[i], 'left[i]') > 0
+      ? Math.max(0, assertDefined(this.ready[i], 'ready[i]') - this.t)
+      : 0;
   }
 
   /** Seconds until a station closes. One that closes on this very second is not the same as one that is not open. */
   private untilClosing(i: number): number {
-    const closes = sure(this.closes[i]);
+    const closes = assertDefined(this.closes[i], 'closes[i]');
     return closes === -Infinity ? -1 : closes - this.t;
   }
 
@@ -218,9 +225,13 @@ export class Work {
     for (let i = 0; i < this.left.length; i++) {
       if (this.aheadOf(i) !== kept.ready[i] || this.untilClosing(i) !== kept.closes[i]) return null;
       // A station that has finished since then, or has not, must be in the same case as before.
-      if (sure(this.left[i]) > 0 !== sure(kept.left[i]) > 0) return null;
+      if (
+        assertDefined(this.left[i], 'left[i]') > 0 !==
+        assertDefined(kept.left[i], 'kept.left[i]') > 0
+      )
+        return null;
     }
-    const water = kept.left.map((left, i) => left - sure(this.left[i]));
+    const water = kept.left.map((left, i) => left - assertDefined(this.left[i], 'left[i]'));
     return { seconds: this.t - kept.t, water };
   }
 
@@ -231,16 +242,17 @@ export class Work {
   private skip({ seconds, water }: Round): void {
     let rounds = Infinity;
     water.forEach((taken, i) => {
-      if (taken > 0) rounds = Math.min(rounds, Math.floor((sure(this.left[i]) - 1) / taken));
+      if (taken > 0)
+        rounds = Math.min(rounds, Math.floor((assertDefined(this.left[i], 'left[i]') - 1) / taken));
     });
     if (rounds < 1 || rounds === Infinity) return;
     const later = rounds * seconds;
     this.t += later;
     this.lastClosing += later;
     water.forEach((taken, i) => {
-      this.left[i] = sure(this.left[i]) - rounds * taken;
-      this.ready[i] = sure(this.ready[i]) + later;
-      this.closes[i] = sure(this.closes[i]) + later;
+      this.left[i] = assertDefined(this.left[i], 'left[i]') - rounds * taken;
+      this.ready[i] = assertDefined(this.ready[i], 'ready[i]') + later;
+      this.closes[i] = assertDefined(this.closes[i], 'closes[i]') + later;
     });
   }
 }

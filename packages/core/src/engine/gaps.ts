@@ -1,5 +1,5 @@
 /** How long it is from each beginning of a cycle to the next beginning of any: shorter cycles never overlap. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { LAST_DAY, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import type { StartDays } from '../time/dayRules.ts';
 import { EVERY_MONTH, type DayClass, type Meetings } from '../time/meetings.ts';
@@ -42,7 +42,7 @@ export function gapsOf(
   const all = beginningsOf(programs, span, meetings);
   const reaches = new Map(programs.map((program) => [program, program.longestAt(HIGHEST_PERCENT)]));
   return all.map((beginning, at) => {
-    const reach = sure(reaches.get(beginning.program));
+    const reach = assertDefined(reaches.get(beginning.program), 'reaches.get(beginning.program)');
     for (const { next, seconds } of nextInOrder(all, at, reach)) {
       effort.spend(2);
       if (comeTogether(beginning, next, seconds, meetings)) return { beginning, seconds };

@@ -3,7 +3,7 @@
  * fixed by its start's time of day, the weekday of its date (windows go by that) and the percent of its date's month; so it
  * is worked out once for each of these and said in seconds from 00:00 of its date.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   monthOf,
   SECONDS_PER_DAY,
@@ -94,7 +94,7 @@ export class ProgramCycles {
 
   percentOn(day: EpochDay): number {
     // Asked for on every day of every simulation, and usually the same all year.
-    return sure(this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1]);
+    return assertDefined(this.percents[this.isSameAllYear ? 0 : monthOf(day) - 1], 'percents');
   }
 
   /** Length in seconds with no window in the way; 0: nothing to run. */

@@ -1,5 +1,5 @@
 /** A cycle under way, moment by moment (timing-rules.md sections 4 to 6): what is open, what waits, and what it may open next. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { WeekWindows } from '../time/windows.ts';
 import { sharesAt, type CycleModel, type CycleRun } from './cycleModel.ts';
@@ -105,7 +105,7 @@ export class RunningCycle {
     let isOpen = false;
     for (const { row, since } of this.valves) {
       if (since === null) continue;
-      const share = sure(this.shares[row]);
+      const share = assertDefined(this.shares[row], 'shares[row]');
       isOpen ||= share.station === station;
       sum.open++;
       sum.flow += share.flow;
@@ -117,13 +117,23 @@ export class RunningCycle {
   wetAt(t: ClockSecond): { station: number; on: ClockSecond; left: number }[] {
     return this.valves.flatMap(({ row, left, since, current }) => {
       if (current === null || since === null) return [];
-      return [{ station: sure(this.shares[row]).station, on: current, left: left - (t - since) }];
+      return [
+        {
+          station: assertDefined(this.shares[row], 'shares[row]').station,
+          on: current,
+          left: left - (t - since),
+        },
+      ];
     });
   }
 
   private unplug(valve: Valve, t: ClockSecond, tell: (run: CycleRun) => void): void {
     if (valve.current !== null && valve.current < t)
-      tell({ station: sure(this.shares[valve.row]).station, on: valve.current, off: t });
+      tell({
+        station: assertDefined(this.shares[valve.row], 'shares[valve.row]').station,
+        on: valve.current,
+        off: t,
+      });
     valve.current = null;
   }
 
@@ -132,7 +142,7 @@ export class RunningCycle {
     this.valves = this.valves.filter((valve) => {
       if (valve.since === null || valve.since + valve.left > t) return true;
       this.unplug(valve, t, tell);
-      const share = sure(this.shares[valve.row]);
+      const share = assertDefined(this.shares[valve.row], 'shares[valve.row]');
       share.ready = t + share.soak;
       this.wait = t + this.delaySeconds;
       return false;
@@ -158,7 +168,11 @@ export class RunningCycle {
   /** Reopens the valves that a window closed, where there is room. All cycles of one limit do so before any of them opens another valve (timing-rules.md section 6). */
   resumeAt(t: ClockSecond, room: Room): void {
     for (const valve of this.valves)
-      if (valve.since === null && room.has(sure(this.shares[valve.row]))) valve.since = t;
+      if (
+        valve.since === null &&
+        room.has(assertDefined(this.shares[valve.row], 'shares[valve.row]'))
+      )
+        valve.since = t;
   }
 
   /** Opens the stations whose turn it is. A cycle that still waits to reopen a valve opens nothing else. */
@@ -167,7 +181,7 @@ export class RunningCycle {
     while (t >= this.wait && this.valves.length < this.atOnce) {
       const row = this.choose(t, room);
       if (row < 0) return;
-      const share = sure(this.shares[row]);
+      const share = assertDefined(this.shares[row], 'shares[row]');
       const seconds = Math.min(share.piece, share.left);
       share.left -= seconds;
       this.last = row;
@@ -178,7 +192,9 @@ export class RunningCycle {
   /** Gives current to the valves that are to have it, once everything else of a moment has been done. */
   power(t: ClockSecond, has: (station: number) => boolean, tell: (run: CycleRun) => void): void {
     for (const valve of this.valves) {
-      const should = valve.since !== null && has(sure(this.shares[valve.row]).station);
+      const should =
+        valve.since !== null &&
+        has(assertDefined(this.shares[valve.row], 'shares[valve.row]').station);
       if (!should) this.unplug(valve, t, tell);
       else valve.current ??= t;
     }
@@ -188,7 +204,7 @@ export class RunningCycle {
   private choose(t: ClockSecond, room: Room): number {
     for (let step = 1; step <= this.size; step++) {
       const row = (this.last + step) % this.size;
-      const share = sure(this.shares[row]);
+      const share = assertDefined(this.shares[row], 'shares[row]');
       if (share.left > 0 && share.ready <= t && room.has(share)) return row;
     }
     return -1;
@@ -233,10 +249,10 @@ export class Room {
 export function sharesOf(model: CycleModel, percent: number): Omit<Share, 'ready'>[] {
   const { count, stations, seconds, pieces, soaks, flows } = sharesAt(model, percent);
   return Array.from({ length: count }, (_, i) => ({
-    station: sure(stations[i]),
-    flow: sure(flows[i]),
-    piece: sure(pieces[i]),
-    soak: sure(soaks[i]),
-    left: sure(seconds[i]),
+    station: assertDefined(stations[i], 'stations[i]'),
+    flow: assertDefined(flows[i], 'flows[i]'),
+    piece: assertDefined(pieces[i], 'pieces[i]'),
+    soak: assertDefined(soaks[i], 'soaks[i]'),
+    left: assertDefined(seconds[i], 'seconds[i]'),
   }));
 }

@@ -6,7 +6,7 @@ import {
   type EpochDay,
   type TimeText,
 } from '../time/calendar.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { isIn } from '../time/dayRules.ts';
 import { resumesAt } from '../plan/starts.ts';
 import type { ClockChange } from './clockChanges.ts';
@@ -154,7 +154,7 @@ function sharing(
     effort,
   );
   coming.forEach(({ cycle, arrives, index }, i) => {
-    const { outcome, ended, runs: own } = sure(shared[i]);
+    const { outcome, ended, runs: own } = assertDefined(shared[i], 'shared[i]');
     cycles[index] = { due: cycle, outcome, began: arrives, ended };
     if (ended > runsFrom)
       for (const run of own) runs.push({ ...run, letter: cycle.letter, cycle: index });

@@ -1,5 +1,5 @@
 /** Dates at a distance: which programs water on which dates of a year, and what a program's day rule makes of each date. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { daysLeft, isIn, type DaySet } from '../time/dayRules.ts';
 import { resumesAt, startsOf } from '../plan/starts.ts';
@@ -77,7 +77,7 @@ export function yearFrom(plan: Plan, first: EpochDay, count: number): YearDay[] 
       programs: [...new Set(due.map(({ letter }) => letter))],
       overlaps: due.some((cycle) => overlaps.has(cycle)),
       held: held.flatMap(({ letter, states }) =>
-        HOLDS.includes(sure(states[i]).state) ? letter : [],
+        HOLDS.includes(assertDefined(states[i], 'states[i]').state) ? letter : [],
       ),
       forbidden: forbidden(day),
       night: Math.floor((moment - NIGHT_BEGINS_SECOND) / SECONDS_PER_DAY),
@@ -147,5 +147,9 @@ export function ruleDaysFrom(
 /** Days left of a program's interval as its timer shows them on a date; null where its rule is not an interval. */
 export function intervalDaysLeft({ days }: Program, today: EpochDay): number | null {
   if (days?.rule !== 'interval') return null;
-  return daysLeft(days.everyDays, sure(parseDate(days.firstDate)), today);
+  return daysLeft(
+    days.everyDays,
+    assertDefined(parseDate(days.firstDate), 'parseDate(days.firstDate)'),
+    today,
+  );
 }

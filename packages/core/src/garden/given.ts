@@ -1,5 +1,5 @@
 /** What the present programs give a station, month by month: for the curve of the year, beside what it needs. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, epochDayOf, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
 import { resumesAt, startsOf } from '../plan/starts.ts';
@@ -23,7 +23,7 @@ export function givenByMonth(plan: Plan, from: EpochDay): ReadonlyMap<number, re
   const daysOfMonth = new Array<number>(12).fill(0);
   for (let date = from; date < until; date++) {
     const { month: now } = civilOf(date);
-    daysOfMonth[now - 1] = sure(daysOfMonth[now - 1]) + 1;
+    daysOfMonth[now - 1] = assertDefined(daysOfMonth[now - 1], 'daysOfMonth[now - 1]') + 1;
   }
   const resumes = resumesAt(plan);
   for (const program of plan.programs) {
@@ -42,13 +42,14 @@ export function givenByMonth(plan: Plan, from: EpochDay): ReadonlyMap<number, re
         const row = given.get(station);
         if (!row || !enabled.has(station)) continue;
         row[now - 1] =
-          sure(row[now - 1]) + fires * adjustedSeconds(seconds, percent, plan.timer.seasonal);
+          assertDefined(row[now - 1], 'row[now - 1]') +
+          fires * adjustedSeconds(seconds, percent, plan.timer.seasonal);
       }
     }
   }
   for (const row of given.values())
     row.forEach((seconds, i) => {
-      const days = sure(daysOfMonth[i]);
+      const days = assertDefined(daysOfMonth[i], 'daysOfMonth[i]');
       row[i] = days === 0 ? 0 : (seconds * 7) / days;
     });
   return given;

@@ -4,7 +4,7 @@
  */
 import type { BriefRules } from '../brief/brief.ts';
 import { datesSet, wateringsOf } from './waterings.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   surveyOf,
   type Overruled,
@@ -138,7 +138,8 @@ function weekly(noted: SurveyStation, table: MinutesTable, month: number | null)
   if (!name) return lackingAnswer('weekly', ['head']);
   const head = table.heads[name];
   const said = overruled?.weeklyMinutes;
-  const percent = month === null ? 100 : sure(table.months[month - 1]);
+  const percent =
+    month === null ? 100 : assertDefined(table.months[month - 1], 'table.months[month - 1]');
   const steps = [
     said === undefined
       ? step('weekly-minutes', head.week, 'minutes', 'office', 'weeklyMinutes')
@@ -236,8 +237,13 @@ function siteYear(years: readonly (readonly MonthBalance[])[]) {
   if (years.length === 0) return [];
   return MONTHS.map((month, i) => ({
     month,
-    netMmPerWeek: years.reduce((sum, year) => sum + sure(year[i]).netMmPerWeek, 0) / years.length,
-    weeklySeconds: years.reduce((sum, year) => sum + sure(year[i]).weeklySeconds, 0),
+    netMmPerWeek:
+      years.reduce((sum, year) => sum + assertDefined(year[i], 'year[i]').netMmPerWeek, 0) /
+      years.length,
+    weeklySeconds: years.reduce(
+      (sum, year) => sum + assertDefined(year[i], 'year[i]').weeklySeconds,
+      0,
+    ),
   }));
 }
 

@@ -1,5 +1,5 @@
 /** How much water the programs use, what it costs, and how sure that is. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, epochDayOf, type EpochDay } from '../time/calendar.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { surveyOf, type Survey } from '../survey/survey.ts';
@@ -138,7 +138,10 @@ export function costOfYear(usage: Usage, tariff: Tariff): number {
     [litres, days] = [0, 0];
   };
   for (let day = 0; day < 365; day++) {
-    litres += sure(perDay[civilOf(first + day).month - 1]);
+    litres += assertDefined(
+      perDay[civilOf(first + day).month - 1],
+      'perDay[civilOf(first + day).month - 1]',
+    );
     days += 1;
     if (days === tariff.periodDays) close();
   }

@@ -1,5 +1,5 @@
 /** What the homeowner's page says besides the settings: each sentence only where it is true of this garden. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Simulation } from '../engine/simulate.ts';
 import { findingSentence, isBan } from '../judge/findingWords.ts';
@@ -29,7 +29,7 @@ const nameOf = (plan: Plan, number: number) =>
 const NIGHT = { from: 19 * 3600, to: 8 * 3600 };
 
 const isNightStart = (start: string) => {
-  const second = sure(parseTime(start));
+  const second = assertDefined(parseTime(start), 'parseTime(start)');
   return second >= NIGHT.from || second < NIGHT.to;
 };
 
@@ -81,7 +81,7 @@ function whyLines(
     );
   for (const { number, oftenADay } of often)
     lines.push(
-      say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : say` until ${dateWords(sure(parseDate(oftenADay.until)), today)}`}.`,
+      say`${nameOf(plan, number)} is new and waters ${oftenADay?.times ?? 2} times a day${oftenADay?.until === undefined ? '' : say` until ${dateWords(assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)'), today)}`}.`,
     );
   for (const { from, to } of plan.timer.inWindow === 'ignore'
     ? []

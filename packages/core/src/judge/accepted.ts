@@ -3,7 +3,7 @@
  * is about changes; an overlap cannot be accepted away (planning.md section 2),
  * but where the timer runs two programs side by side within one limit.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { parseDate, type EpochDay, type DateText } from '../time/calendar.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -100,7 +100,8 @@ export function judged(
   for (const finding of findings) {
     const candidates = accepted.filter(
       ({ code, until }) =>
-        code === finding.code && (until === undefined || sure(parseDate(until)) >= on),
+        code === finding.code &&
+        (until === undefined || assertDefined(parseDate(until), 'parseDate(until)') >= on),
     );
     const about = candidates.length > 0 ? aboutOf(finding, plan, brief) : '';
     const as = canBeAccepted(finding) && candidates.find((accepted) => accepted.about === about);

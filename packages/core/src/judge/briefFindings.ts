@@ -1,5 +1,5 @@
 /** What a plan has wrong against a brief: the rules of the place, mowing, the water that was wanted, and the hour by which it was to be done (planning.md section 2). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import type { CycleRun } from '../engine/cycleModel.ts';
@@ -56,7 +56,12 @@ function timeFindings(asked: Asked): Finding[] {
   const add = (finding: Finding) => {
     const key = `${finding.code} ${finding.where.program} ${finding.where.start}`;
     const known = findings.get(key);
-    if (!known || sure(known.where.date) > sure(finding.where.date)) findings.set(key, finding);
+    if (
+      !known ||
+      assertDefined(known.where.date, 'known.where.date') >
+        assertDefined(finding.where.date, 'finding.where.date')
+    )
+      findings.set(key, finding);
   };
   const { notBefore, finishBy } = wishOf(brief);
   const span = spanOf(notBefore, finishBy);
@@ -72,7 +77,7 @@ function timeFindings(asked: Asked): Finding[] {
           add({ code: 'mowing-day', severity: 'warning', where: { ...where, date: day } });
       }
       if (countsForTimes(brief, station) && outsideSpan(span, run.on, run.off) > 0) {
-        const date = sure(wets.meetings.firstOf(wet.dates, wet.least));
+        const date = assertDefined(wets.meetings.firstOf(wet.dates, wet.least), 'firstOf');
         add({
           code: 'late-finish',
           severity: 'warning',
@@ -134,7 +139,10 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
   const findings: Finding[] = [];
   for (const { number, oftenADay } of brief.stations) {
     if (!oftenADay) continue;
-    const until = oftenADay.until === undefined ? Infinity : sure(parseDate(oftenADay.until));
+    const until =
+      oftenADay.until === undefined
+        ? Infinity
+        : assertDefined(parseDate(oftenADay.until), 'parseDate(oftenADay.until)');
     for (let day = on; day < on + DATES && day <= until; day++) {
       effort.spend(wets.all.length + 1);
       const due = wets.all.filter(({ dates, least }) => day >= least && isInClass(dates, day));
@@ -154,12 +162,12 @@ function oftenFindings({ brief, wets, on, effort }: Asked): Finding[] {
 }
 
 function isOftenEnough(runs: readonly CycleRun[], { times, from, to }: OftenADay): boolean {
-  const begin = sure(parseTime(from));
-  const end = sure(parseTime(to));
+  const begin = assertDefined(parseTime(from), 'parseTime(from)');
+  const end = assertDefined(parseTime(to), 'parseTime(to)');
   const apart = (end - begin) / (2 * times);
   return (
     runs.length >= times &&
     runs.every(({ on, off }) => on >= begin && off <= end) &&
-    runs.every(({ on }, i) => i === 0 || on - sure(runs[i - 1]).on >= apart)
+    runs.every(({ on }, i) => i === 0 || on - assertDefined(runs[i - 1], 'runs[i - 1]').on >= apart)
   );
 }

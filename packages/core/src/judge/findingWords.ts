@@ -1,5 +1,5 @@
 /** Findings as English. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { parseDate, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { mostDaysBetween } from '../time/dateCount.ts';
 import type { Finding, RuleChange, TimerLimit } from './finding.ts';
@@ -36,7 +36,7 @@ function limitSentence(limit: TimerLimit, clock: ClockStyle): string {
     case 'day-rule':
       return say`this timer has no day rule "${limit.given}", only ${listed(limit.allowed)}`;
     case 'percent':
-      return say`${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? say` in steps of ${sure(limit.steps[1]) - sure(limit.steps[0])}` : ''}`;
+      return say`${limit.given} % cannot be set on this timer: it goes from ${limit.steps[0]} to ${limit.steps.at(-1)} %${limit.steps.length > 1 ? say` in steps of ${assertDefined(limit.steps[1], 'limit.steps[1]') - assertDefined(limit.steps[0], 'limit.steps[0]')}` : ''}`;
     case 'no-percent-here':
       return say`${limit.given} % cannot be set here on this timer; it runs at 100 %`;
     case 'no-months':
@@ -74,9 +74,11 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'missing-runs':
     case 'missing-days':
       // The cast holds because these are the three codes of `Missing`.
-      return missingSentence(sure(where.program), [finding.code.slice(8) as Missing]);
+      return missingSentence(assertDefined(where.program, 'where.program'), [
+        finding.code.slice(8) as Missing,
+      ]);
     case 'same-start-twice':
-      return say`${where.program} has the start ${startWords(sure(where.start), speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
+      return say`${where.program} has the start ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} ${finding.times} times: it waters again each time. Delete the extra ones.`;
     case 'not-on-timer': {
       const station = where.station === undefined ? '' : say` station ${where.station}`;
       const place = where.program === undefined ? '' : `${where.program}${station}: `;
@@ -100,7 +102,10 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         : say`${told} Nothing overlaps between ${range}.`;
     }
     case 'rain-delay': {
-      const day = sure(parseDate(finding.until.slice(0, 10)));
+      const day = assertDefined(
+        parseDate(finding.until.slice(0, 10)),
+        'parseDate(finding.until.slice(0, 10))',
+      );
       const time = finding.until.length > 10 ? finding.until.slice(11) : '00:00';
       return say`Rain delay: nothing waters before ${dateWords(day, speech.on, speech.order)}, ${startWords(time, speech.clock)}.`;
     }
@@ -115,11 +120,11 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'station-in-none':
       return say`Station ${where.station} is in no program: it never waters.`;
     case 'runs-off':
-      return say`Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(sure(where.start), speech.clock)}); at most ${lengthWords(finding.most)} sink in without running off.`;
+      return say`Station ${where.station} runs ${lengthWords(finding.seconds)} at a stretch (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}); at most ${lengthWords(finding.most)} sink in without running off.`;
     case 'soak-too-short':
-      return say`Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(sure(where.start), speech.clock)}); it needs ${lengthWords(finding.least)}.`;
+      return say`Station ${where.station} soaks only ${lengthWords(finding.seconds)} before it runs again (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}); it needs ${lengthWords(finding.least)}.`;
     case 'afternoon-start':
-      return say`${where.program} starts at ${startWords(sure(where.start), speech.clock)}: in the afternoon, wind and sun take much of the water.`;
+      return say`${where.program} starts at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}: in the afternoon, wind and sun take much of the water.`;
     case 'odd-then-odd':
       return say`${where.program} waters on odd dates, and this timer does not skip the 31st: it waters on the 31st and again on the 1st.`;
     case 'pump-off':
@@ -133,21 +138,21 @@ export function findingSentence(finding: Finding, speech: Speech): string {
     case 'disabled-station':
       return say`Station ${where.station} is switched off but has a run in ${listed(finding.programs)}: it does not water.`;
     case 'past-midnight':
-      return say`${where.program} runs past midnight: it still waters on ${dateWords(sure(where.date), speech.on, speech.order)}, which is not one of its days.`;
+      return say`${where.program} runs past midnight: it still waters on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}, which is not one of its days.`;
     case 'percent-not-100':
       return where.program === undefined
         ? say`The seasonal percent is ${finding.percent} %: run times differ from what is entered.`
         : say`The seasonal percent of ${where.program} is ${finding.percent} %: its run times differ from what is entered.`;
     case 'forbidden-day':
-      return say`Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here on that day.`;
+      return say`Station ${where.station} is watered on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): watering is not allowed here on that day.`;
     case 'forbidden-hour':
-      return say`Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): watering is not allowed here at that hour.`;
+      return say`Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
-      return say`Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(sure(where.date), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
+      return say`Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
     case 'rule-change-coming':
       return say`From ${dateWords(finding.from, speech.on, speech.order)} ${ruleChangeWords(finding, speech)}`;
     case 'mowing-day':
-      return say`Station ${where.station} is watered on ${dateWords(sure(where.date), speech.on, speech.order)} (${where.program}, ${startWords(sure(where.start), speech.clock)}): the lawn must be dry for mowing.`;
+      return say`Station ${where.station} is watered on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): the lawn must be dry for mowing.`;
     case 'too-much':
     case 'too-little':
       return say`Station ${where.station} gets ${lengthWords(finding.given)} a week and needs ${lengthWords(finding.wanted)}: ${offWords(finding.given, finding.wanted)}.`;
@@ -159,9 +164,9 @@ export function findingSentence(finding: Finding, speech: Speech): string {
         : say`Station ${where.station} is without water for up to ${counted(gap, 'day')}; with ${counted(least, 'day')} a week it should be at most ${mostDaysBetween(least)}.`;
     }
     case 'not-often-enough':
-      return say`Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(sure(where.date), speech.on, speech.order)} it does not.`;
+      return say`Station ${where.station} should run ${finding.often.times} times a day, spread between ${startWords(finding.often.from, speech.clock)} and ${startWords(finding.often.to, speech.clock)}; on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} it does not.`;
     case 'late-finish':
-      return say`${where.program} at ${startWords(sure(where.start), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should water between ${startWords(finding.notBefore, speech.clock)} and ${startWords(finding.by, speech.clock)}.`;
+      return say`${where.program} at ${startWords(assertDefined(where.start, 'where.start'), speech.clock)} ends at ${timeWords(finding.ends % SECONDS_PER_DAY, speech.clock)}; it should water between ${startWords(finding.notBefore, speech.clock)} and ${startWords(finding.by, speech.clock)}.`;
   }
 }
 

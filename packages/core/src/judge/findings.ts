@@ -1,5 +1,5 @@
 /** What the checks find in a plan (planning.md section 2): the kinds of finding, and all of them in their order. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import type { DrivenPercent } from '../engine/examination.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
@@ -150,8 +150,11 @@ function findingsAsSet(plan: Plan, checked: Checked, complete: readonly Program[
       where: { field: 'settings.percentDrivenBy' },
     });
   const resumes = plan.settings.wateringResumes;
-  if (resumes !== undefined && sure(parseDate(resumes.slice(0, 10))) >= checked.on)
-    if (resumes.length > 10 || sure(parseDate(resumes)) > checked.on)
+  if (
+    resumes !== undefined &&
+    assertDefined(parseDate(resumes.slice(0, 10)), 'parseDate(resumes.slice(0, 10))') >= checked.on
+  )
+    if (resumes.length > 10 || assertDefined(parseDate(resumes), 'parseDate(resumes)') > checked.on)
       findings.push({
         code: 'rain-delay',
         severity: 'note',

@@ -1,5 +1,5 @@
 /** What one click can fix. A fix is a change like any other: one step, which can be undone. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatTime,
   parseTime,
@@ -62,18 +62,20 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
     fields: Extract<PlanChange, { type: 'set-station' }>['fields'],
   ): PlanChange => ({
     type: 'set-station',
-    station: sure(station),
+    station: assertDefined(station, 'station'),
     fields,
   });
   switch (finding.code) {
     case 'overlap':
-      return program ? moved(plan, program, sure(where.start), on, () => true) : null;
+      return program
+        ? moved(plan, program, assertDefined(where.start, 'where.start'), on, () => true)
+        : null;
     case 'same-start-twice': {
       if (!program) return null;
       const starts = [...new Set(program.starts)];
       return {
         change: { type: 'set-starts', program: program.letter, starts },
-        does: { what: 'keep-one-start', start: sure(where.start) },
+        does: { what: 'keep-one-start', start: assertDefined(where.start, 'where.start') },
       };
     }
     case 'starts-taken-for-stations':
@@ -90,7 +92,13 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
       return snapped(plan, finding, program);
     case 'afternoon-start':
       return program
-        ? moved(plan, program, sure(where.start), on, (second) => second < 7 * 3600)
+        ? moved(
+            plan,
+            program,
+            assertDefined(where.start, 'where.start'),
+            on,
+            (second) => second < 7 * 3600,
+          )
         : null;
     case 'forbidden-hour':
       return null;
@@ -148,7 +156,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
           changes: finding.programs.map((letter) => ({
             type: 'set-runs',
             program: letter,
-            runs: [{ station: sure(station), seconds: null }],
+            runs: [{ station: assertDefined(station, 'station'), seconds: null }],
           })),
         },
         does: { what: 'take-out-run', programs: finding.programs },
@@ -157,7 +165,7 @@ export function fixOf(plan: Plan, finding: Finding, on: EpochDay, brief: Brief |
       return program ? splitInProgram(plan, program) : null;
     case 'too-much':
     case 'too-little':
-      return brief && toNeed(plan, sure(station), finding.wanted);
+      return brief && toNeed(plan, assertDefined(station, 'station'), finding.wanted);
     default:
       return null;
   }
@@ -248,7 +256,9 @@ function snapped(
   if (!program) return null;
   if (limit.what === 'start-step') {
     const step = limit.stepMinutes * 60;
-    const second = (Math.round(sure(parseTime(limit.given)) / step) * step) % SECONDS_PER_DAY;
+    const second =
+      (Math.round(assertDefined(parseTime(limit.given), 'parseTime(limit.given)') / step) * step) %
+      SECONDS_PER_DAY;
     const to = formatTime(second);
     const starts = [
       ...new Set(program.starts.map((one) => (one === limit.given ? to : one))),
@@ -276,7 +286,7 @@ function snapped(
 
 /** The same days without the weekday of a date; null where none would be left. */
 function withoutWeekday({ letter, days }: Program, date: EpochDay): Fix | null {
-  const weekday = sure(WEEKDAYS[weekdayIndexOf(date)]);
+  const weekday = assertDefined(WEEKDAYS[weekdayIndexOf(date)], 'WEEKDAYS[weekdayIndexOf(date)]');
   const fixed = days && daysWithout(days, weekday);
   return (
     fixed && {
@@ -299,7 +309,11 @@ function daysWithout(days: Days, weekday: Weekday): Days | null {
   if (blocked.includes(weekday) || blocked.length >= 6) return null;
   // A count of whole weeks is always on one weekday.
   if (days.rule === 'interval' && greatestCommonDivisor(days.everyDays, 7) === 7) {
-    if (weekdayIndexOf(sure(parseDate(days.firstDate))) === WEEKDAYS.indexOf(weekday)) return null;
+    if (
+      weekdayIndexOf(assertDefined(parseDate(days.firstDate), 'parseDate(days.firstDate)')) ===
+      WEEKDAYS.indexOf(weekday)
+    )
+      return null;
   }
   return {
     ...days,

@@ -1,5 +1,5 @@
 /** What of a plan goes beyond the limits of its timer: one table of limits for settings, one for programs. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Path, pathText } from '../document/fault.ts';
 import type { Plan, Program, Settings, Station, Timer } from '../plan/plan.ts';
 import { percentSteps } from '../plan/program.ts';
@@ -56,7 +56,7 @@ const PROGRAM_LIMITS: Limits<Program> = [
   },
   ({ starts }, { startStepMinutes: stepMinutes }) =>
     starts.flatMap((given, i) => {
-      const isOff = sure(parseTime(given)) % (stepMinutes * 60) !== 0;
+      const isOff = assertDefined(parseTime(given), 'parseTime(given)') % (stepMinutes * 60) !== 0;
       const limit = { what: 'start-step', given, stepMinutes } as const;
       return beyond(isOff, ['starts', i], limit, { start: given });
     }),

@@ -1,5 +1,5 @@
 /** Programs that water past midnight, on dates on which their day rule does not (planning.md section 2, `past-midnight`). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { daysOf, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import type { EpochDay } from '../time/calendar.ts';
 import { isIn } from '../time/dayRules.ts';
@@ -36,7 +36,12 @@ function dryDate({ meetings, starts }: WetStarts, wet: WetStart, later: number):
     const date = series.at(place);
     if (!date) return null;
     const day = date.day + later;
-    if (!sure(starts.get(wet.program.letter)).some(({ days }) => isIn(days, day))) return day;
+    if (
+      !assertDefined(starts.get(wet.program.letter), 'starts.get(wet.program.letter)').some(
+        ({ days }) => isIn(days, day),
+      )
+    )
+      return day;
   }
   return null;
 }

@@ -1,5 +1,5 @@
 /** Where a plan breaks the rules of its place: the day, the hour, too many days (planning.md section 2). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief, BriefRules } from '../brief/brief.ts';
 import { isBound } from '../brief/wanted.ts';
 import type { CycleRun } from '../engine/cycleModel.ts';
@@ -91,8 +91,11 @@ export function changeComing(
 ): RuleChange | null {
   for (const { from, until, rules } of coming) {
     const breaches = ruleBreaches(plan, rules, from, effort)
-      .filter(({ where }) => until === null || sure(where.date) < until)
-      .sort((a, b) => sure(a.where.date) - sure(b.where.date));
+      .filter(({ where }) => until === null || assertDefined(where.date, 'where.date') < until)
+      .sort(
+        (a, b) =>
+          assertDefined(a.where.date, 'a.where.date') - assertDefined(b.where.date, 'b.where.date'),
+      );
     const [breach] = breaches;
     if (breach)
       return {
@@ -102,7 +105,7 @@ export function changeComing(
         rules,
         breach,
         programs: [...new Set(breaches.flatMap(({ where: { program } }) => program ?? []))].sort(),
-        where: { date: sure(breach.where.date) },
+        where: { date: assertDefined(breach.where.date, 'breach.where.date') },
       };
   }
   return null;
@@ -118,7 +121,12 @@ function dayAndHourBreaches({ rules, bound }: Binding, wets: WetStarts): Finding
   const add = (finding: Finding) => {
     const key = `${finding.code} ${finding.where.program} ${finding.where.start}`;
     const known = findings.get(key);
-    if (!known || sure(known.where.date) > sure(finding.where.date)) findings.set(key, finding);
+    if (
+      !known ||
+      assertDefined(known.where.date, 'known.where.date') >
+        assertDefined(finding.where.date, 'finding.where.date')
+    )
+      findings.set(key, finding);
   };
   for (const wet of wets.all)
     for (const run of wet.runs) {

@@ -2,7 +2,7 @@
  * Where water runs off: a valve open for longer than its soil takes, or open again before the water has soaked in (planning.md section 2, `runs-off`
  * and `soak-too-short`). Of each station the first date of either is reported.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { joinedRuns, runsOfStation, type WetStart, type WetStarts } from '../engine/wetStarts.ts';
 import { splitBy } from '../plan/linked.ts';
 import type { Plan, Station } from '../plan/plan.ts';
@@ -121,10 +121,15 @@ function* withinCycles(
       return next !== undefined && next.on - off < limits.soak && !wet.isPause(off, next.on);
     });
     if (!long && short < 0) continue;
-    const date = sure(meetings.firstOf(wet.dates, wet.least));
+    const date = assertDefined(
+      meetings.firstOf(wet.dates, wet.least),
+      'meetings.firstOf(wet.dates, wet.least)',
+    );
     if (long) yield { finding: runsOff(soaking, limits, long.off - long.on, date), date, places };
     if (short >= 0) {
-      const gap = sure(runs[short + 1]).on - sure(runs[short]).off;
+      const gap =
+        assertDefined(runs[short + 1], 'runs[short + 1]').on -
+        assertDefined(runs[short], 'runs[short]').off;
       yield { finding: soakTooShort(soaking, limits, gap, date), date, places };
     }
   }
@@ -175,7 +180,7 @@ function firstAtOrAfter(entries: readonly { readonly time: number }[], time: num
   let high = entries.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (sure(entries[middle]).time < time) low = middle + 1;
+    if (assertDefined(entries[middle], 'entries[middle]').time < time) low = middle + 1;
     else high = middle;
   }
   return low;

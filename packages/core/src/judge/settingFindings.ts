@@ -1,5 +1,5 @@
 /** What a plan's programs, stations and settings show without a cycle, or with its length alone (planning.md section 2). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { monthOf, parseTime, type EpochDay } from '../time/calendar.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import type { Plan, Program, Station } from '../plan/plan.ts';
@@ -62,7 +62,7 @@ function startFindings(
 ): Finding[] {
   const { letter } = program;
   const findings: Finding[] = [];
-  const starts = sure(wets.starts.get(letter));
+  const starts = assertDefined(wets.starts.get(letter), 'wets.starts.get(letter)');
   const often = stations.some(({ number }) => oftenOf(brief, number));
   const overhead = stations.some((station) => station.overhead !== false);
   if (overhead && !often)
@@ -98,7 +98,7 @@ function startFindings(
 
 /** Starts of a date, the days of the program's rule being alike. */
 function timesOnADate(wets: WetStarts, letter: string): number[] {
-  const starts = sure(wets.starts.get(letter));
+  const starts = assertDefined(wets.starts.get(letter), 'wets.starts.get(letter)');
   return starts.map(({ days }) =>
     starts
       .filter(({ days: other }) => other.every === days.every && other.phase === days.phase)
@@ -108,7 +108,9 @@ function timesOnADate(wets: WetStarts, letter: string): number[] {
 
 /** The later starts of a program, where each is inside the cycle before it; none where any is not. */
 function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
-  const seconds = [...new Set(starts.map((start) => sure(parseTime(start))))].sort((a, b) => a - b);
+  const seconds = [
+    ...new Set(starts.map((start) => assertDefined(parseTime(start), 'parseTime(start)'))),
+  ].sort((a, b) => a - b);
   if (seconds.length < 2) return [];
   const later = seconds.slice(1);
   const all = later.every((second, i) =>
@@ -126,8 +128,9 @@ function nestedStarts({ letter, starts }: Program, wets: WetStarts): number[] {
 function needsToBeSplit(plan: Plan, program: Program, station: Station, times: number): boolean {
   const { cycleSeconds } = splitBy(plan, station);
   if (cycleSeconds === undefined) return false;
-  const run = sure(
+  const run = assertDefined(
     runsWithLinked(plan, program).find((run) => run.station === station.number),
+    'find',
   ).seconds;
   // The percent of its fullest month.
   const percent = Math.max(

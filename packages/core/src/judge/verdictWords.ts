@@ -1,5 +1,5 @@
 /** The verdict in words: a headline for arm's length, and the detail under it. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   overlapSentence,
   consequenceSentence,
@@ -83,7 +83,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
     };
   switch (proven.verdict) {
     case 'overlap': {
-      const overlap = sure(proven.overlaps[0]);
+      const overlap = assertDefined(proven.overlaps[0], 'proven.overlaps[0]');
       const often =
         proven.perYear[0] === undefined ? '' : say` It happens ${oftenWords(proven.perYear[0])}.`;
       const more =
@@ -101,7 +101,7 @@ function wordsAsIfOn(proven: Proven, onOverlap: OnOverlap, speech: Speech): Verd
     case 'incomplete':
       return {
         tone,
-        headline: sure(lacks[0]),
+        headline: assertDefined(lacks[0], 'lacks[0]'),
         detail: [...lacks.slice(1), say`Nothing overlaps in what is set so far.`].join(' '),
       };
     case 'empty':

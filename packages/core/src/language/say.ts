@@ -1,60 +1,60 @@
 /**
- * The words of the product as messages: the English sentence is the name of its message, with `{0}`, `{1}` … in the places of its values. Without a speaker it is said as it
- * stands; a speaker says it in another language (`packages/words`).
+ * Messages. The English sentence is the key, with `{0}`, `{1}` … for its values. Without a translator a message is returned as it stands; `packages/words` has the
+ * translators of other languages.
  */
 
-export type Said = string | number | undefined;
+export type MessageValue = string | number | undefined;
 
-/** Languages in which the product speaks; the first stands in the code. */
+/** Languages of the product. The first one is written in the code. */
 export const LANGUAGES = ['en', 'es'] as const;
 export type Language = (typeof LANGUAGES)[number];
 
-/** What of a date is said. */
+/** Which part of a date is written. */
 export type DatePart = 'weekday' | 'month' | 'date' | 'date and year' | 'plain date';
 
-/** Says messages, lists and dates in a language. */
-export interface Speaker {
+/** Writes messages, lists and dates in one language. */
+export interface Translator {
   /** BCP 47, such as `es`. */
   readonly language: string;
-  readonly say: (message: string, values: readonly Said[]) => string;
+  readonly say: (message: string, values: readonly MessageValue[]) => string;
   readonly list: (items: readonly string[], last: 'and' | 'or') => string;
   /** @param day days since 1970-01-01 */
   readonly date: (day: number, part: DatePart, order: 'day-month' | 'month-day') => string;
 }
 
-/** Who speaks; null: English, as the messages stand. */
-export let spoken: () => Speaker | null = () => null;
+/** Returns the translator of the current request or page; null: English. */
+export let translator: () => Translator | null = () => null;
 
-/** Asks from now on who speaks: a server that talks with several people at a time. */
-export const speakAs = (who: () => Speaker | null): void => {
-  spoken = who;
+/** Sets how the current translator is found. The server finds it by request. */
+export const setLocaleResolver = (resolve: () => Translator | null): void => {
+  translator = resolve;
 };
 
-/** Who speaks from now on. For a program that speaks one language at a time. */
-export const speakBy = (next: Speaker | null): void => speakAs(() => next);
+/** Sets the translator of a program that uses one language at a time. */
+export const setTranslator = (next: Translator | null): void => setLocaleResolver(() => next);
 
-/** Works while somebody speaks. The work must not wait for anything: whoever comes between would hear the same language. */
-export function spokenBy<T>(next: Speaker | null, work: () => T): T {
-  const before = spoken;
-  spoken = () => next;
+/** Runs `work` with a translator. `work` must be synchronous, or code that runs in between would use the same translator. */
+export function withTranslator<T>(next: Translator | null, work: () => T): T {
+  const before = translator;
+  translator = () => next;
   try {
     return work();
   } finally {
-    spoken = before;
+    translator = before;
   }
 }
 
-/** The language that is spoken, BCP 47. */
-export const language = (): string => spoken()?.language ?? 'en';
+/** The current language, BCP 47. */
+export const language = (): string => translator()?.language ?? 'en';
 
 /** A sentence, as a template: say`Station ${number} is off`. */
-export function say(parts: TemplateStringsArray, ...values: readonly Said[]): string {
-  const speaker = spoken();
-  if (!speaker) return parts.reduce((text, part, i) => `${text}${values[i - 1] ?? ''}${part}`);
+export function say(parts: TemplateStringsArray, ...values: readonly MessageValue[]): string {
+  const current = translator();
+  if (!current) return parts.reduce((text, part, i) => `${text}${values[i - 1] ?? ''}${part}`);
   const message = parts.reduce((text, part, i) => `${text}{${i - 1}}${part}`);
-  // Spaces at its ends are of whatever it stands in.
+  // Leading and trailing spaces belong to the surrounding text, not to the message.
   const [, before = '', core = '', after = ''] = /^(\s*)(.*?)(\s*)$/su.exec(message) ?? [];
-  return core === '' ? message : `${before}${speaker.say(core, values)}${after}`;
+  return core === '' ? message : `${before}${current.say(core, values)}${after}`;
 }
 
 /** Between the context of a message and its text, as in gettext. */
@@ -66,26 +66,26 @@ const CONTEXT_END = '\u0004';
  */
 export const sayAs =
   (context: string) =>
-  (parts: TemplateStringsArray, ...values: readonly Said[]): string => {
-    const speaker = spoken();
-    if (!speaker) return say(parts, ...values);
+  (parts: TemplateStringsArray, ...values: readonly MessageValue[]): string => {
+    const current = translator();
+    if (!current) return say(parts, ...values);
     const message = parts.reduce((text, part, i) => `${text}{${i - 1}}${part}`);
     const name = `${context}${CONTEXT_END}${message}`;
-    const said = speaker.say(name, values);
+    const said = current.say(name, values);
     return said.includes(CONTEXT_END) ? say(parts, ...values) : said;
   };
 
 /** A text that stands elsewhere, such as a line of a kind that ships: where no message has this name, it stays as it is. */
-export const sayText = (text: string): string => spoken()?.say(text, []) ?? text;
+export const sayText = (text: string): string => translator()?.say(text, []) ?? text;
 
 /** A count with its word, in the forms that a language has for it: plural(3, 'one start', '# starts'). English has two; `#` is the number. */
 export function plural(count: number, one: string, other: string): string {
-  const speaker = spoken();
-  if (!speaker) return (count === 1 ? one : other).replace('#', String(count));
-  return speaker.say(`{0, plural, one {${one}} other {${other}}}`, [count]);
+  const current = translator();
+  if (!current) return (count === 1 ? one : other).replace('#', String(count));
+  return current.say(`{0, plural, one {${one}} other {${other}}}`, [count]);
 }
 
-/** A table of words, null where there are none: each is said in the language that is spoken when it is read. */
+/** A table of words, null where there are none: each is said in the language that is translator when it is read. */
 export function wordsOf<T extends Readonly<Record<string, string | null | undefined>>>(
   table: T,
 ): T {

@@ -1,5 +1,5 @@
 /** What somebody reads off a panel, as a change of the plan; and what was entered, where the panel shows something else. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   formatDate,
   formatMoment,
@@ -42,7 +42,9 @@ export function enteredFromShown(shown: number, percent: number, timer: Timer): 
   for (let seconds = from; seconds <= to; seconds += step)
     if (adjustedSeconds(seconds, percent, seasonal) === shown) found.push(seconds);
   const [least] = found;
-  return least === undefined ? null : { least, most: sure(found[found.length - 1]) };
+  return least === undefined
+    ? null
+    : { least, most: assertDefined(found[found.length - 1], 'found[found.length - 1]') };
 }
 
 const programIn = (plan: Plan, letter: string): Program =>
@@ -93,7 +95,7 @@ function withPhase(days: Days | null, value: PanelValue, today: EpochDay): Days 
     return value.kind === 'date' ? { ...days, firstDate: formatDate(value.day) } : days;
   }
   if (days?.rule !== 'hours' || value.kind !== 'time' || value.second === null) return days;
-  const first = sure(parseMoment(days.first));
+  const first = assertDefined(parseMoment(days.first), 'parseMoment(days.first)');
   const day = Math.floor(first / SECONDS_PER_DAY);
   return { ...days, first: formatMoment(day * SECONDS_PER_DAY + value.second).slice(0, 16) };
 }

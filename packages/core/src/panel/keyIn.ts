@@ -1,5 +1,5 @@
 /** The key-in card: what has to be keyed into a timer to bring it from one state to another, line by line in its own order. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { PanelSetting, TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { totalOnDisplay } from '../engine/total.ts';
@@ -247,7 +247,9 @@ function inOrder(
 /** Each program's lines with the total of its run times after the last of them, to be compared with what the panel shows. */
 function programsInOrder(lines: readonly KeyLine[], target: Plan, now: PanelNow): KeyLine[] {
   const ofPrograms = lines.filter((line) => programOf(line) !== null);
-  const letters = new Set(ofPrograms.map((line) => sure(programOf(line))));
+  const letters = new Set(
+    ofPrograms.map((line) => assertDefined(programOf(line), 'programOf(line)')),
+  );
   return [...letters].flatMap((letter) => {
     const own = ofPrograms.filter((line) => programOf(line) === letter);
     const lastRun = own.findLastIndex(({ address }) => address.of === 'run');

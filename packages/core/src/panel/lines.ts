@@ -2,7 +2,7 @@
  * Everything that is set on a timer as the lines of its panel, one setting a line, in the order in which this timer is gone
  * through. The same lines are read when a timer is noted as found, and keyed in when it is left.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, WEEKDAYS, weekdayIndexOf } from '../time/calendar.ts';
 import type { PanelSetting } from '../plan/kind.ts';
 import { DIALECT_ORDER, letterAt, type Plan, type Program } from '../plan/plan.ts';
@@ -38,7 +38,7 @@ function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): 
       : []),
     line(
       'weekday',
-      `${byDate ? say`It must now say` : say`Day of the week`}${named([sure(WEEKDAYS[weekdayIndexOf(today)])], hand.dialect)}`,
+      `${byDate ? say`It must now say` : say`Day of the week`}${named([assertDefined(WEEKDAYS[weekdayIndexOf(today)], 'WEEKDAYS[weekdayIndexOf(today)]')], hand.dialect)}`,
       weekdayOf(today),
     ),
     line('time', say`Time`, { kind: 'time', second: minute }),

@@ -1,5 +1,5 @@
 /** The lines of one program: its days, its starts, its runs. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Program, Plan } from '../plan/plan.ts';
 import { WEEKDAYS, parseDate, parseMoment, SECONDS_PER_DAY, parseTime } from '../time/calendar.ts';
 import { type Days, daysLeft } from '../time/dayRules.ts';
@@ -44,7 +44,11 @@ export function daysLines(
         every,
       }),
     );
-    const left = daysLeft(every, sure(parseDate(days.firstDate)), today);
+    const left = daysLeft(
+      every,
+      assertDefined(parseDate(days.firstDate), 'parseDate(days.firstDate)'),
+      today,
+    );
     const shown = hand.dialect.intervalPhase ?? 'daysLeft';
     if (shown === 'daysLeft')
       lines.push(line('phase', say`${label} days left`, { kind: 'days-left', days: left }));
@@ -56,7 +60,7 @@ export function daysLines(
       line('count', say`${label} every … hours`, { kind: 'count', every: days.everyHours }),
       line('phase', say`${label} first start`, {
         kind: 'time',
-        second: sure(parseMoment(days.first)) % SECONDS_PER_DAY,
+        second: assertDefined(parseMoment(days.first), 'parseMoment(days.first)') % SECONDS_PER_DAY,
       }),
     );
   return lines;

@@ -1,5 +1,5 @@
 /** The lines of what is set for the whole timer, or for stations: soaks, windows, percents, switches. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan, Station } from '../plan/plan.ts';
 import { WEEKDAYS, parseTime } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
@@ -53,8 +53,8 @@ export function soakLines(plan: Plan): PanelLine[] {
 const windowValues = (windows: readonly NoWaterWindow[] = []): PanelValue[] =>
   windows.map(({ from, to, weekdays = WEEKDAYS }) => ({
     kind: 'hours',
-    from: sure(parseTime(from)),
-    to: sure(parseTime(to)),
+    from: assertDefined(parseTime(from), 'parseTime(from)'),
+    to: assertDefined(parseTime(to), 'parseTime(to)'),
     weekdays: WEEKDAYS.filter((one) => weekdays.includes(one)),
   }));
 export function windowLines(plan: Plan): PanelLine[] {

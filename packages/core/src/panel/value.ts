@@ -1,7 +1,7 @@
 /**
  * What a timer's display shows, as data; how this timer writes it (`timer.dialect`), and what somebody means who types it.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   parseDate,
   parseTime,
@@ -100,7 +100,9 @@ export function weekdayText(weekday: Weekday, dialect: Dialect): string {
 
 function weekdaysText(weekdays: readonly Weekday[], dialect: Dialect): string {
   const first = firstOfWeek(dialect);
-  return Array.from({ length: 7 }, (_, i) => sure(WEEKDAYS[(i + first) % 7]))
+  return Array.from({ length: 7 }, (_, i) =>
+    assertDefined(WEEKDAYS[(i + first) % 7], 'WEEKDAYS[(i + first) % 7]'),
+  )
     .filter((one) => weekdays.includes(one))
     .map((one) => weekdayText(one, dialect))
     .join(' ');
@@ -168,7 +170,10 @@ export function panelText(value: PanelValue, hand: PanelStyle): string {
     case 'year':
       return String(value.year);
     case 'weekday':
-      return weekdayText(sure(WEEKDAYS[value.weekday]), dialect);
+      return weekdayText(
+        assertDefined(WEEKDAYS[value.weekday], 'WEEKDAYS[value.weekday]'),
+        dialect,
+      );
     case 'sensor':
       return { active: 'ACTIVE', bypass: 'BYPASS', none: say`none fitted` }[value.state];
   }
@@ -323,7 +328,12 @@ export function parsePanel(
       const to = parseTimeEntry(match?.[2] ?? '?');
       const weekdays = match?.[3] === undefined ? WEEKDAYS : parseWeekdays(match[3], dialect);
       if (from === null || to === null || !weekdays) return null;
-      return { kind, from: sure(parseTime(from)), to: sure(parseTime(to)), weekdays };
+      return {
+        kind,
+        from: assertDefined(parseTime(from), 'parseTime(from)'),
+        to: assertDefined(parseTime(to), 'parseTime(to)'),
+        weekdays,
+      };
     }
     case 'numbers': {
       if (text === '' || isOff(text)) return { kind, numbers: [] };

@@ -1,5 +1,5 @@
 /** The starts of a program, and the first date that counts for them. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   type TimeText,
   parseTime,
@@ -24,7 +24,7 @@ export function startsOf(plan: Plan, { days, starts }: Program): StartDays[] {
   return [...times]
     .map(([start, count]) => ({
       start,
-      secondOfDay: sure(parseTime(start)),
+      secondOfDay: assertDefined(parseTime(start), 'parseTime(start)'),
       times: count,
       days: open,
     }))
@@ -44,7 +44,9 @@ const withSomeStart = (program: Program): Program =>
 /** The moment before which no start fires (the rain delay); before all time where none is set. */
 export function resumesAt(plan: Plan): ClockSecond {
   const { wateringResumes } = plan.settings;
-  return wateringResumes === undefined ? -Infinity : sure(parseMoment(wateringResumes));
+  return wateringResumes === undefined
+    ? -Infinity
+    : assertDefined(parseMoment(wateringResumes), 'parseMoment(wateringResumes)');
 }
 
 /** First epoch day, not before `from`, on which a start at `secondOfDay` is not held back by the rain delay. */

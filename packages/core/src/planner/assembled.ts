@@ -1,5 +1,5 @@
 /** The plan that comes of drafts and their starts. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { letterAt, type Plan } from '../plan/plan.ts';
 import { formatTime } from '../time/calendar.ts';
 import type { Drafted } from './drafted.ts';
@@ -28,7 +28,7 @@ export function assembled(
     rules.programOf(
       draft,
       fixed[j]?.letter ?? free[order.indexOf(j)] ?? 'A',
-      sure(starts[j]).map(formatTime),
+      assertDefined(starts[j], 'starts[j]').map(formatTime),
     ),
   );
   return { ...rules.bare, programs: programs.sort((a, b) => (a.letter < b.letter ? -1 : 1)) };

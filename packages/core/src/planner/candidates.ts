@@ -1,5 +1,5 @@
 /** Every choice of kinds of program and of their starts, with the least error that it can have. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Candidate } from './drafted.ts';
 import type { LeftOpen } from './proof.ts';
 import type { Setup } from './setup.ts';
@@ -52,7 +52,7 @@ export class Candidates {
 
   /** All choices with a total of starts, each with the least error that it can have. */
   withStarts(choices: readonly Kinds[], total: number): readonly Ranked[] {
-    const count = sure(choices[0]).length;
+    const count = assertDefined(choices[0], 'choices[0]').length;
     const key = `${count} ${total} ${this.setup.drafting.starvedText}`;
     const known = this.lists.get(key);
     if (known) return known;
@@ -66,7 +66,10 @@ export class Candidates {
         this.looks++;
         const off = this.leastOff(kinds, starts);
         if (off === Infinity) continue;
-        const rank = kinds.reduce((sum, { variants }) => sum + sure(variants[0]).rank, 0);
+        const rank = kinds.reduce(
+          (sum, { variants }) => sum + assertDefined(variants[0], 'variants[0]').rank,
+          0,
+        );
         made.push({ kinds, starts, off, rank });
       }
     this.lists.set(key, made);
@@ -83,7 +86,9 @@ export class Candidates {
     return this.setup.needs.every(({ number }, i) => {
       const slot = this.setup.fixed.findIndex(({ stations }) => stations.includes(number));
       return columns.some(
-        (column, j) => (slot < 0 || slot === j) && column.some((offs) => sure(offs[i]) < Infinity),
+        (column, j) =>
+          (slot < 0 || slot === j) &&
+          column.some((offs) => assertDefined(offs[i], 'offs[i]') < Infinity),
       );
     });
   }
@@ -110,11 +115,13 @@ export class Candidates {
 
   /** The least error of a choice if time were no object, in thousandths; Infinity where some station has no place in it. */
   private leastOff(kinds: Kinds, starts: readonly number[]): number {
-    const columns = kinds.map((kind, j) => this.setup.drafting.column(kind, sure(starts[j])));
+    const columns = kinds.map((kind, j) =>
+      this.setup.drafting.column(kind, assertDefined(starts[j], 'starts[j]')),
+    );
     let sum = 0;
     for (let i = 0; i < this.setup.needs.length; i++) {
       let least = Infinity;
-      for (const column of columns) least = Math.min(least, sure(column[i]));
+      for (const column of columns) least = Math.min(least, assertDefined(column[i], 'column[i]'));
       sum += least;
       if (sum === Infinity) return sum;
     }

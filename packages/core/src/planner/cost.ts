@@ -1,5 +1,5 @@
 /** What a plan costs against a brief (planning.md section 3, Cost), worked out from the plan alone with the engine. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { shapeAt } from '../engine/cycle.ts';
@@ -24,7 +24,7 @@ export type Cost = readonly [number, number, number, number, number, number, num
 /** Which of two costs is smaller: below 0 for the first. */
 export function compareCosts(a: Cost, b: Cost): number {
   for (const [i, part] of a.entries()) {
-    const other = sure(b[i]);
+    const other = assertDefined(b[i], 'b[i]');
     if (Math.abs(part - other) > 1e-6) return part - other;
   }
   return 0;
@@ -52,7 +52,7 @@ export function costOf(brief: Brief, plan: Plan): Cost {
   const meetings = new Meetings(effort);
   const wish = wishOf(brief);
   const span = spanOf(wish.notBefore, wish.finishBy);
-  const finish = sure(parseTime(wish.finishBy));
+  const finish = assertDefined(parseTime(wish.finishBy), 'parseTime(wish.finishBy)');
   const given = meanWeeklySeconds(plan, meetings);
   const counted = new Map(
     brief.stations.map((station) => [station.number, countsForTimes(brief, station)]),

@@ -1,5 +1,5 @@
 /** The demands of a brief, and what could be changed about them, as people would put it. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import {
   type ClockStyle,
@@ -26,19 +26,19 @@ export function demandSentence(
   const who = station ? capitalized(stationWords(brief, station.number)) : '';
   switch (about) {
     case 'days': {
-      const { least, most } = sure(station?.days);
+      const { least, most } = assertDefined(station?.days, 'station?.days');
       return say`${who} needs ${daysRange(least, most)} a week.`;
     }
     case 'cycle':
-      return say`${who} can run ${lengthWords(sure(station?.cycleSeconds))} before water runs off.`;
+      return say`${who} can run ${lengthWords(assertDefined(station?.cycleSeconds, 'station?.cycleSeconds'))} before water runs off.`;
     case 'often': {
-      const { times, from, to } = sure(station?.oftenADay);
+      const { times, from, to } = assertDefined(station?.oftenADay, 'station?.oftenADay');
       return say`${who} needs to run ${times} times a day between ${startWords(from, clock)} and ${startWords(to, clock)}.`;
     }
     case 'water':
       return say`${who} needs water.`;
     case 'weekdays': {
-      const weekdays = sure(rules.weekdays);
+      const weekdays = assertDefined(rules.weekdays, 'rules.weekdays');
       return weekdays.length === 0
         ? say`Watering is not allowed here on any day.`
         : say`Watering is allowed here only on ${weekdaysWords(weekdays)}.`;
@@ -46,15 +46,15 @@ export function demandSentence(
     case 'parity':
       return say`Watering is allowed here only on ${rules.parity} dates.`;
     case 'windows':
-      return say`Watering is not allowed here ${listed(sure(rules.noWaterWindows).map(({ from, to, weekdays }) => say`from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? say` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
+      return say`Watering is not allowed here ${listed(assertDefined(rules.noWaterWindows, 'rules.noWaterWindows').map(({ from, to, weekdays }) => say`from ${startWords(from, clock)} to ${startWords(to, clock)}${weekdays ? say` on ${weekdaysWords(weekdays)}` : ''}`))}.`;
     case 'days-per-week':
-      return say`At most ${counted(sure(rules.mostDaysPerWeek), 'day')} a week are allowed here.`;
+      return say`At most ${counted(assertDefined(rules.mostDaysPerWeek, 'rules.mostDaysPerWeek'), 'day')} a week are allowed here.`;
     case 'mowing': {
-      const { weekdays, dayBefore } = sure(brief.mowing);
+      const { weekdays, dayBefore } = assertDefined(brief.mowing, 'brief.mowing');
       return say`The lawn must be dry for mowing on ${weekdaysWords(weekdays)}${dayBefore ? say`, and the day before` : ''}.`;
     }
     case 'off-days':
-      return say`The timer skips some days of the month: ${listed(sure(brief.settings?.offDaysOfMonth))}.`;
+      return say`The timer skips some days of the month: ${listed(assertDefined(brief.settings?.offDaysOfMonth, 'brief.settings?.offDaysOfMonth'))}.`;
     case 'starts':
       return wish.starts === 'one'
         ? say`Each program has one start.`
@@ -70,7 +70,10 @@ export function demandSentence(
     case 'headroom':
       return say`Nothing overlaps at up to ${wish.headroomPercent} %.`;
     case 'apart': {
-      const [one, other] = sure(wish.apart[Number(path[2])]);
+      const [one, other] = assertDefined(
+        wish.apart[Number(path[2])],
+        'wish.apart[Number(path[2])]',
+      );
       return say`${capitalized(one)} and ${other} never share a program.`;
     }
     case 'program-count':

@@ -1,5 +1,5 @@
 /** Makes programs from kinds and stations, fits them into the day, and shortens runs where nothing else helps. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { adjustedSeconds } from '../plan/program.ts';
@@ -125,7 +125,7 @@ export class Drafting {
   }
 
   offOf(i: number, kind: SlotKind, starts: number): number {
-    return sure(this.column(kind, starts)[i]);
+    return assertDefined(this.column(kind, starts)[i], 'column(kind, starts)[i]');
   }
 
   /** The most promising draft of a candidate of several programs, judged by how full the nights get: with all the water, or with the least. */
@@ -152,7 +152,10 @@ export class Drafting {
         if (to !== assignment[i]) ways.push(assignment.map((j, at) => (at === i ? to : j)));
     for (let a = 0; a < options.length; a++)
       for (let b = a + 1; b < options.length; b++) {
-        const [p, q] = [sure(assignment[a]), sure(assignment[b])];
+        const [p, q] = [
+          assertDefined(assignment[a], 'assignment[a]'),
+          assertDefined(assignment[b], 'assignment[b]'),
+        ];
         if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
         ways.push(assignment.map((j, at) => (at === a ? q : at === b ? p : j)));
       }
@@ -204,7 +207,7 @@ export class Drafting {
     const crosses = span.from + span.seconds > SECONDS_PER_DAY;
     let nights = 0;
     for (const [j, kind] of kinds.entries())
-      nights += kind.mean * (crosses ? Math.min(sure(starts[j]), 2) : 1);
+      nights += kind.mean * (crosses ? Math.min(assertDefined(starts[j], 'starts[j]'), 2) : 1);
     this.leastWater ??= this.needs.reduce(
       (sum, { counted, number, pinned, wanted }, i) =>
         counted && pinned === null && !this.starved.has(number) && !this.hopeless.has(i)
@@ -217,7 +220,7 @@ export class Drafting {
     const [only] = kinds;
     if (kinds.length > 1 || !only) return true;
     // One program: all cycles of a date are alike, and each is after midnight or begins before it.
-    const count = sure(starts[0]);
+    const count = assertDefined(starts[0], 'starts[0]');
     const morning = Math.max(0, span.from + span.seconds - SECONDS_PER_DAY);
     let longest = span.seconds / count;
     for (let early = 1; early <= count && crosses; early++)
@@ -244,11 +247,13 @@ export class Drafting {
     });
     const seconds = this.needs.map((need) =>
       kinds.map((kind, j) => {
-        const runsAWeek = kind.mean * sure(starts[j]);
-        const run = this.runs.at(need, kind.mean, sure(starts[j]));
+        const runsAWeek = kind.mean * assertDefined(starts[j], 'starts[j]');
+        const run = this.runs.at(need, kind.mean, assertDefined(starts[j], 'starts[j]'));
         const least = run && atLeast ? this.shortestOf(need, run, runsAWeek) : run;
         return least
-          ? (least.given / kind.mean + stationDelaySeconds * sure(starts[j])) / atOnce
+          ? (least.given / kind.mean +
+              stationDelaySeconds * assertDefined(starts[j], 'starts[j]')) /
+              atOnce
           : Infinity;
       }),
     );
@@ -274,7 +279,7 @@ export class Drafting {
     return this.needs.map(({ number }, i) => {
       const slot = this.fixed.findIndex(({ stations }) => stations.includes(number));
       return kinds
-        .map((kind, j) => ({ j, off: this.offOf(i, kind, sure(starts[j])) }))
+        .map((kind, j) => ({ j, off: this.offOf(i, kind, assertDefined(starts[j], 'starts[j]')) }))
         .filter(({ j, off }) => off < Infinity && (slot < 0 || slot === j));
     });
   }
@@ -298,14 +303,22 @@ export class Drafting {
     reach: Hours,
   ): Drafted | null {
     const full = this.needs.map((need, i) => {
-      const j = sure(assignment[i]);
-      return this.runs.at(need, sure(kinds[j]).mean, sure(starts[j]));
+      const j = assertDefined(assignment[i], 'assignment[i]');
+      return this.runs.at(
+        need,
+        assertDefined(kinds[j], 'kinds[j]').mean,
+        assertDefined(starts[j], 'starts[j]'),
+      );
     });
     if (full.some((run) => run === null)) return null;
     const build = (runs: readonly (RunChoice | null)[]) =>
       this.placed(this.draftsOf(patterns, starts, assignment, runs), reach);
-    const runsAWeek = assignment.map((j) => sure(kinds[j]).mean * sure(starts[j]));
-    const least = this.needs.map((need, i) => this.shortestOf(need, full[i], sure(runsAWeek[i])));
+    const runsAWeek = assignment.map(
+      (j) => assertDefined(kinds[j], 'kinds[j]').mean * assertDefined(starts[j], 'starts[j]'),
+    );
+    const least = this.needs.map((need, i) =>
+      this.shortestOf(need, full[i], assertDefined(runsAWeek[i], 'runsAWeek[i]')),
+    );
     const cut = build(least);
     if (!cut || reach.shortest) return cut;
     const whole = build(full);
@@ -345,7 +358,12 @@ export class Drafting {
         const run = runs[i];
         return assignment[i] === j && run ? [{ need, run }] : [];
       });
-      return { pattern, starts: sure(starts[j]), members, soak: this.soakOf(members) };
+      return {
+        pattern,
+        starts: assertDefined(starts[j], 'starts[j]'),
+        members,
+        soak: this.soakOf(members),
+      };
     });
   }
 

@@ -2,7 +2,7 @@
  * What one program of a future plan does, whatever its starts are: the engine's own cycle at every percent that the brief asks for, and from it the
  * times of day at which it may start.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type OftenADay, wishOf } from '../brief/brief.ts';
 import { parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
 import { cycleSecondsAt, shapeAt } from '../engine/cycle.ts';
@@ -116,7 +116,13 @@ export class DraftRules {
   /** Percents that the search looks at. `breachOf` asks every percent of a plan that is found. */
   private looked(): readonly number[] {
     const { percents } = this;
-    return percents.length < 4 ? percents : [sure(percents[0]), 100, sure(percents.at(-1))];
+    return percents.length < 4
+      ? percents
+      : [
+          assertDefined(percents[0], 'percents[0]'),
+          100,
+          assertDefined(percents.at(-1), 'percents.at(-1)'),
+        ];
   }
 
   private apartOf(draft: Draft, runs: readonly CycleRun[], reach: number): number {
@@ -231,7 +237,10 @@ function hullOf(stretches: readonly Stretch[]): Stretch | null {
 
 /** Whether what waters several times a day does so between the hours it asks for. */
 function isWithin(often: OftenADay, { on, off }: Stretch, start: number): boolean {
-  return start + on >= sure(parseTime(often.from)) && start + off <= sure(parseTime(often.to));
+  return (
+    start + on >= assertDefined(parseTime(often.from), 'parseTime(often.from)') &&
+    start + off <= assertDefined(parseTime(often.to), 'parseTime(often.to)')
+  );
 }
 
 /** Days after the day of the start that a stretch touches; the patterns themselves keep the first to the rules. */

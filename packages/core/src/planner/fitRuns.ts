@@ -1,5 +1,5 @@
 /** Runs cut short until all have room in the day, or made longer where time is to spare. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { longerRun, shorterRun, type RunChoice } from '../brief/runChoices.ts';
 import type { Drafted } from './drafted.ts';
@@ -71,7 +71,7 @@ function longerRuns(
 ): Change[] {
   return needs.flatMap((need, i) => {
     const run = full[i];
-    const times = sure(runsAWeek[i]);
+    const times = assertDefined(runsAWeek[i], 'runsAWeek[i]');
     const longer = run && need.pinned === null ? longerRun(timer, need.wanted, times, run) : null;
     if (!run || !longer || longer.given > longestOf(need) * times + 1e-9) return [];
     return longer.off < run.off + 0.0005 ? [{ i, run: longer }] : [];
@@ -112,7 +112,7 @@ export function restored(fitting: Fitting, least: Runs): Drafted | null {
 function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] {
   const cuts: Cut[] = [];
   for (const [i, need] of needs.entries()) {
-    const times = sure(runsAWeek[i]);
+    const times = assertDefined(runsAWeek[i], 'runsAWeek[i]');
     const end = least[i];
     let run = full[i];
     while (run && end && run.seconds > end.seconds && cuts.length < MOST_CUTS) {
@@ -140,7 +140,7 @@ function fewestCuts(
     const count = (low + high) >> 1;
     const runs = [...full];
     for (const { i, run } of [...others, ...own.slice(0, count)])
-      if (run.seconds < sure(runs[i]).seconds) runs[i] = run;
+      if (run.seconds < assertDefined(runs[i], 'runs[i]').seconds) runs[i] = run;
     const drafted = build(runs);
     if (drafted) {
       found = { count, drafted };

@@ -1,5 +1,5 @@
 /** Whether what counts fits into the hours that are wished, and which hours would do. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { countsForTimes } from '../brief/wanted.ts';
 import { shapeAt } from '../engine/cycle.ts';
@@ -38,7 +38,10 @@ const nearest = (second: number, other: number) =>
 
 /** Seconds by which the last cycle that counts ends after the hour by which all is to be done, at a percent. */
 export function lateAt(brief: Brief, plan: Plan, percent: number): number {
-  const finish = sure(parseTime(wishOf(brief).finishBy));
+  const finish = assertDefined(
+    parseTime(wishOf(brief).finishBy),
+    'parseTime(wishOf(brief).finishBy)',
+  );
   return Math.max(0, ...counted(brief, plan, percent).map(({ to }) => nearest(to, finish)));
 }
 
@@ -58,7 +61,10 @@ export interface OtherHours {
 export function otherHours(brief: Brief, plan: Plan, outsideMinutes: number): OtherHours | null {
   if (outsideMinutes === 0) return null;
   const { finishBy, notBefore } = wishOf(brief);
-  const [finish, begin] = [sure(parseTime(finishBy)), sure(parseTime(notBefore))];
+  const [finish, begin] = [
+    assertDefined(parseTime(finishBy), 'parseTime(finishBy)'),
+    assertDefined(parseTime(notBefore), 'parseTime(notBefore)'),
+  ];
   const late = lateAt(brief, plan, 100);
   const early = Math.max(0, ...counted(brief, plan, 100).map(({ from }) => -nearest(from, begin)));
   const quarters = (seconds: number) => Math.ceil(seconds / QUARTER) * QUARTER;

@@ -2,7 +2,7 @@
  * Divides stations among programs by how full the nights get, where there is little room: a downhill search, one station or one set of
  * days at a time, until no night holds more than it can. The result is only a proposal; whether it fits shows on the clock.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { EVERY_MONTH_DAY } from '../time/dayRules.ts';
 import type { DayPattern } from './patterns.ts';
 import type { SlotKind } from './slots.ts';
@@ -78,19 +78,22 @@ class NightLoads {
   }
 
   private pour(station: number, program: number, sign: 1 | -1): void {
-    const seconds = sure(sure(this.load.seconds[station])[program]);
-    this.loads[program] = sure(this.loads[program]) + sign * seconds;
+    const seconds = assertDefined(
+      assertDefined(this.load.seconds[station], 'load.seconds[station]')[program],
+      'load.seconds[station][program]',
+    );
+    this.loads[program] = assertDefined(this.loads[program], 'loads[program]') + sign * seconds;
   }
 
   /** @returns the steps that undo it. */
   apply(steps: readonly Step[]): Step[] {
     return steps.map((step): Step => {
       if ('program' in step) {
-        const before = sure(this.chosen[step.program]);
+        const before = assertDefined(this.chosen[step.program], 'chosen[step.program]');
         this.chosen[step.program] = step.variant;
         return { program: step.program, variant: before };
       }
-      const before = sure(this.assignment[step.station]);
+      const before = assertDefined(this.assignment[step.station], 'assignment[step.station]');
       this.pour(step.station, before, -1);
       this.pour(step.station, step.to, 1);
       this.assignment[step.station] = step.to;
@@ -103,7 +106,8 @@ class NightLoads {
     const { longest: most, room } = this.load;
     const over = (seconds: number) => (seconds > 0 ? seconds + 1 : 0);
     let sum = 0;
-    for (const [j, seconds] of this.loads.entries()) sum += over(seconds - sure(most[j]));
+    for (const [j, seconds] of this.loads.entries())
+      sum += over(seconds - assertDefined(most[j], 'most[j]'));
     for (let night = 0; night < 7; night++) sum += over(this.secondsOf(night) - room);
     return sum;
   }
@@ -114,7 +118,15 @@ class NightLoads {
     let seconds = 0;
     let longest = 0;
     for (const [j, whole] of this.loads.entries()) {
-      const own = whole * sure(sure(sure(this.masks[j])[sure(this.chosen[j])])[night]);
+      const own =
+        whole *
+        assertDefined(
+          assertDefined(
+            assertDefined(this.masks[j], 'masks[j]')[assertDefined(this.chosen[j], 'chosen[j]')],
+            'masks[j][chosen[j]]',
+          )[night],
+          "chosen[j], 'chosen[j]')], 'masks[j][chos",
+        );
       seconds += own * headroom;
       longest = Math.max(longest, own);
     }
@@ -139,7 +151,10 @@ class NightLoads {
     }
     for (let a = 0; a < options.length; a++)
       for (let b = a + 1; b < options.length; b++) {
-        const [p, q] = [sure(this.assignment[a]), sure(this.assignment[b])];
+        const [p, q] = [
+          assertDefined(this.assignment[a], 'assignment[a]'),
+          assertDefined(this.assignment[b], 'assignment[b]'),
+        ];
         if (p === q || !options[a]?.includes(q) || !options[b]?.includes(p)) continue;
         yield [
           { station: a, to: q },
@@ -156,7 +171,7 @@ class NightLoads {
   }
 
   private *variantSteps(program: number) {
-    const count = sure(this.variants[program]).length;
+    const count = assertDefined(this.variants[program], 'variants[program]').length;
     for (let variant = 0; variant < count; variant++) yield { program, variant };
   }
 
@@ -164,7 +179,9 @@ class NightLoads {
   packing(): Packing | null {
     const { assignment, chosen } = this;
     if (chosen.some((_, j) => !assignment.includes(j))) return null;
-    const patterns = this.variants.map((list, j) => sure(list[sure(chosen[j])]));
+    const patterns = this.variants.map((list, j) =>
+      assertDefined(list[assertDefined(chosen[j], 'chosen[j]')], 'list[chosen[j]]'),
+    );
     return { patterns, assignment };
   }
 }

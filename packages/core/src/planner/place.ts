@@ -5,7 +5,7 @@
  * a given order of the cycles nothing is lost by that, since whatever is placed later only leaves more room before it. So trying
  * the orders is enough, and those that cannot meet at all are placed apart.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
 import type { Patterns } from './patterns.ts';
@@ -89,9 +89,9 @@ class Placing {
 
   /** The latest position of a program's next cycle, not after a position, that clashes with nothing placed. */
   private latest(program: number, limit: number, placed: readonly Cycle[]): Cycle | null {
-    const own = sure(this.positions[program]);
+    const own = assertDefined(this.positions[program], 'positions[program]');
     for (let i = upTo(own, limit); i >= 0; i--) {
-      const at = sure(own[i]);
+      const at = assertDefined(own[i], 'own[i]');
       const cycle = { program, at };
       if (this.clash(cycle, cycle)) return null;
       this.turns++;
@@ -101,7 +101,7 @@ class Placing {
       const shape = this.programs[program]?.shape;
       const length = hit.program === program ? shape?.apart : shape?.reach;
       if (hit.at >= at) {
-        const before = hit.at - sure(length);
+        const before = hit.at - assertDefined(length, 'length');
         const midnight = SECONDS_PER_DAY - this.origin;
         i = Math.min(i, upTo(own, at >= midnight ? Math.max(before, midnight - 1) : before) + 1);
       }
@@ -122,9 +122,9 @@ class Placing {
       );
       const fixed: Cycle[] = [];
       for (const program of group)
-        for (const second of sure(this.programs[program]).pinned) {
+        for (const second of assertDefined(this.programs[program], 'programs[program]').pinned) {
           fixed.push({ program, at: this.positionOf(second) });
-          left[program] = sure(left[program]) - 1;
+          left[program] = assertDefined(left[program], 'left[program]') - 1;
         }
       if (left.some((n) => n < 0)) return null;
       if (fixed.some((cycle, i) => fixed.slice(0, i + 1).some((other) => this.clash(cycle, other))))
@@ -172,7 +172,7 @@ class Placing {
   private bound(group: readonly number[]): number {
     let least = Infinity;
     for (const program of group)
-      for (const at of sure(this.positions[program])) {
+      for (const at of assertDefined(this.positions[program], 'positions[program]')) {
         const spare = this.spareOf({ program, at });
         if (spare !== null && spare >= 0) least = Math.min(least, spare);
       }
@@ -217,7 +217,7 @@ function upTo(positions: readonly number[], limit: number): number {
   let high = positions.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (sure(positions[middle]) <= limit) low = middle + 1;
+    if (assertDefined(positions[middle], 'positions[middle]') <= limit) low = middle + 1;
     else high = middle;
   }
   return low - 1;

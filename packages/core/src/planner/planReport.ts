@@ -1,5 +1,5 @@
 /** The answer of `water-clock plan` (planning.md section 3). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { pathText } from '../document/fault.ts';
 import { proofSentence, reasonSentence, simplerSentence, sourceWords } from './plannerWords.ts';
@@ -18,7 +18,10 @@ export function planReport(
           bound: proof.bound,
           /** Part by part, how much the plan is above what is proven. */
           gap: cost.map(
-            (part, i) => Math.round(Math.max(0, part - sure(proof.bound[i])) * 1000) / 1000,
+            (part, i) =>
+              Math.round(
+                Math.max(0, part - assertDefined(proof.bound[i], 'proof.bound[i]')) * 1000,
+              ) / 1000,
           ),
           message: proofSentence(proof, cost),
         }

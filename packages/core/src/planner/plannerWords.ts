@@ -1,5 +1,5 @@
 /** What the planner says, in English. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
@@ -210,16 +210,16 @@ const PARTS: readonly ((amount: number) => string)[] = [
 
 /** Where a cost is first greater than another. */
 function firstGap(cost: Cost, bound: Cost): number {
-  return cost.findIndex((part, i) => part - sure(bound[i]) > 1e-6);
+  return cost.findIndex((part, i) => part - assertDefined(bound[i], 'bound[i]') > 1e-6);
 }
 
 export function proofSentence({ optimal, bound }: Proof, cost: Cost): string {
   if (optimal) return say`Proven: no plan is better.`;
   const gap = firstGap(cost, bound);
   if (gap < 0) return say`Proven: no plan is better.`;
-  const words = sure(PARTS[gap]);
-  const least = Math.ceil(sure(bound[gap]));
-  const found = say`Best found: ${words(sure(cost[gap]))}.`;
+  const words = assertDefined(PARTS[gap], 'PARTS[gap]');
+  const least = Math.ceil(assertDefined(bound[gap], 'bound[gap]'));
+  const found = say`Best found: ${words(assertDefined(cost[gap], 'cost[gap]'))}.`;
   if (least === 0) return say`${found} Whether a better plan is possible is not proven.`;
   return gap === 3 || gap === 4
     ? say`${found} At least ${words(least)} ${least === 1 ? say`is` : say`are`} needed; whether fewer than this plan's are possible is not proven.`
@@ -253,7 +253,7 @@ export const ALTERNATIVE_WORDS: Record<AlternativeKind, string> = wordsOf({
 export function comparedSentence(cost: Cost, first: Cost): string {
   const parts: string[] = [];
   const tell = (i: number, more: (by: number) => string, fewer: (by: number) => string) => {
-    const by = sure(cost[i]) - sure(first[i]);
+    const by = assertDefined(cost[i], 'cost[i]') - assertDefined(first[i], 'first[i]');
     if (Math.abs(by) > 1e-6) parts.push(by > 0 ? more(by) : fewer(-by));
   };
   const length = (minutes: number) => lengthWords(Math.round(minutes * 60));

@@ -1,5 +1,5 @@
 /** Why the planner's plan is as it is, number by number: each reason with the part of the brief that it comes from. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, type BriefStation, wishOf } from '../brief/brief.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY, type Weekday } from '../time/calendar.ts';
 import { shapeAt } from '../engine/cycle.ts';
@@ -95,7 +95,16 @@ export function reasonsOf(brief: Brief, plan: Plan, outsideMinutes: number): Rea
   for (const program of plan.programs) {
     reasons.push(daysReason(brief, plan, program), ...startReasons(brief, plan, program));
     for (const { station, seconds } of program.runs)
-      reasons.push(...runReasons(brief, plan, program, station, seconds, sure(given.get(station))));
+      reasons.push(
+        ...runReasons(
+          brief,
+          plan,
+          program,
+          station,
+          seconds,
+          assertDefined(given.get(station), 'given.get(station)'),
+        ),
+      );
   }
   if (outsideMinutes > 0)
     reasons.push({ kind: 'outside', minutes: outsideMinutes, path: ['wish', 'finishBy'] });
@@ -147,7 +156,7 @@ function programsReason(brief: Brief, plan: Plan): Reason {
 
 function daysReason(brief: Brief, plan: Plan, program: Program): Reason {
   const members = stationsOf(brief, program);
-  const days = sure(program.days);
+  const days = assertDefined(program.days, 'program.days');
   let least: { station: number; days: number } | null = null;
   let most: { station: number; days: number } | null = null;
   for (const { number, days: own } of members) {
@@ -218,10 +227,13 @@ function startReason(
   start: string,
   length: number,
 ): Reason {
-  const second = sure(parseTime(start));
+  const second = assertDefined(parseTime(start), 'parseTime(start)');
   const step = brief.timer.startStepMinutes * 60;
   const ends = second + length;
-  const finish = sure(parseTime(wishOf(brief).finishBy));
+  const finish = assertDefined(
+    parseTime(wishOf(brief).finishBy),
+    'parseTime(wishOf(brief).finishBy)',
+  );
   const by = second + (modulo(finish - second, SECONDS_PER_DAY) || SECONDS_PER_DAY);
   const base = { kind: 'start', program: program.letter, start, ends } as const;
   const { notBefore, finishBy } = wishOf(brief);
@@ -243,7 +255,10 @@ function startReason(
     .flatMap(({ letter, starts }) =>
       starts.map((other) => ({
         letter,
-        after: modulo(sure(parseTime(other)) - second, SECONDS_PER_DAY),
+        after: modulo(
+          assertDefined(parseTime(other), 'parseTime(other)') - second,
+          SECONDS_PER_DAY,
+        ),
       })),
     )
     .filter(({ after }) => after > 0)

@@ -1,5 +1,5 @@
 /** The demands of watering rules and mowing. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules, Brief } from '../brief/brief.ts';
 import {
   type Weekday,
@@ -81,8 +81,8 @@ function* milderWindows(brief: Brief, windows: readonly NoWaterWindow[]): Genera
   const step = 3600;
   for (let hours = 1; hours < 24; hours++)
     for (const [i, window] of windows.entries()) {
-      const from = sure(parseTime(window.from));
-      const to = sure(parseTime(window.to));
+      const from = assertDefined(parseTime(window.from), 'parseTime(window.from)');
+      const to = assertDefined(parseTime(window.to), 'parseTime(window.to)');
       const length = ((to - from + SECONDS_PER_DAY - 1) % SECONDS_PER_DAY) + 1;
       if (length <= hours * step) continue;
       const later = { ...window, from: formatTime((from + hours * step) % SECONDS_PER_DAY) };

@@ -7,7 +7,7 @@
  * the next in the list could be no better the search is over. What was passed over by a limit, or failed without a proof, is
  * remembered, so that nothing is called optimal that is not.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { TooMuchWork } from '../engine/effort.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -144,7 +144,10 @@ export class Search {
 
   /** Uses more of the day, if that has room for everything: as little more as is enough. */
   private stretch(): void {
-    const finish = sure(parseTime(wishOf(this.brief).finishBy));
+    const finish = assertDefined(
+      parseTime(wishOf(this.brief).finishBy),
+      'parseTime(wishOf(brief).finishBy)',
+    );
     const { from, seconds: wished } = this.setup.rules.span;
     const reach = (begin: number, seconds: number): Hours => ({
       span: { from: begin, seconds },
@@ -280,7 +283,7 @@ export class Search {
     );
     this.lookQuickly(roomiestFirst, reach, until);
     this.lookThrough(nearestFirst, total, reach, until);
-    if (this.best && sure(choices[0]).length > 1) this.polish(reach);
+    if (this.best && assertDefined(choices[0], 'choices[0]').length > 1) this.polish(reach);
     return candidates.length > 0;
   }
 

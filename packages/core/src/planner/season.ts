@@ -2,7 +2,7 @@
  * A plan through the year: whether one set of programs with a percent a month gives every station what it needs, and where it does not, what is
  * to be changed in that month.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { Effort } from '../engine/effort.ts';
 import { meanWeeklyRuns, meanWeeklySeconds } from '../engine/weeklyWater.ts';
@@ -105,7 +105,10 @@ export function seasonOf(
           );
     const given = givenAt(plan, percent);
     const differences = wanted.stations.flatMap(({ number, weeklySeconds }) => {
-      const full = sure(brief.stations.find((station) => station.number === number)).weeklySeconds;
+      const full = assertDefined(
+        brief.stations.find((station) => station.number === number),
+        'find',
+      ).weeklySeconds;
       // Roots count the water, not the percent. A station that is off its need at 100 percent already is reported there.
       const wasOff = Math.abs((whole.get(number) ?? 0) - full);
       const seconds = Math.round((given.get(number) ?? 0) - weeklySeconds);

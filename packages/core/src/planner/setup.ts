@@ -1,5 +1,5 @@
 /** What a search needs before it begins, from the brief and the pins. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { mowingMask } from '../brief/wanted.ts';
 import { Effort } from '../engine/effort.ts';
@@ -14,7 +14,10 @@ import { Patterns } from './patterns.ts';
 import { RunChoices, slotKinds, type FixedSlot, type SlotKind } from './slots.ts';
 
 /** The first date of an interval where none is given: so the same brief has the same plan on any day. */
-export const USUAL_FIRST_DATE: EpochDay = sure(parseDate('2027-01-01'));
+export const USUAL_FIRST_DATE: EpochDay = assertDefined(
+  parseDate('2027-01-01'),
+  "parseDate('2027-01-01')",
+);
 
 /** Small steps of the engine. */
 const MOST_PLANNING_STEPS = 400_000_000;
@@ -75,7 +78,7 @@ function fixedOf({ stations = [], starts = [], days = [] }: Pins): Fixed[] {
     letter,
     starts: starts
       .filter(({ program }) => program === letter)
-      .map(({ start }) => sure(parseTime(start))),
+      .map(({ start }) => assertDefined(parseTime(start), 'parseTime(start)')),
     stations: stations.filter(({ program }) => program === letter).map(({ station }) => station),
   }));
 }

@@ -1,5 +1,5 @@
 /** Ways to divide stations among the programs of a plan, by how much water they need. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Need } from './needs.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
 
@@ -89,21 +89,26 @@ export class Sharing {
     order: readonly number[] = options.map((_, i) => i),
   ): number[] {
     const all = sumOf(weights);
-    const shared = this.needs.filter((_, i) => sure(options[i]).length > 1);
+    const shared = this.needs.filter((_, i) => assertDefined(options[i], 'options[i]').length > 1);
     const total = sumOf(shared.map(({ wanted }) => wanted));
     let before = 0;
     const way = options.map(([first = 0]) => first);
     for (const i of order) {
-      const list = sure(options[i]);
+      const list = assertDefined(options[i], 'options[i]');
       if (list.length < 2) continue;
-      const wanted = sure(this.needs[i]).wanted;
+      const wanted = assertDefined(this.needs[i], 'needs[i]').wanted;
       const at = ((before + wanted / 2) * all) / total;
       before += wanted;
       let aim = 0;
-      let until = sure(weights[0]);
-      while (until <= at && aim < weights.length - 1) until += sure(weights[++aim]);
-      const near = (j: number) => Math.abs(j - aim) + (sure(weights[j]) > 0 ? 0 : weights.length);
-      way[i] = list.reduce((best, j) => (near(j) < near(best) ? j : best), sure(list[0]));
+      let until = assertDefined(weights[0], 'weights[0]');
+      while (until <= at && aim < weights.length - 1)
+        until += assertDefined(weights[++aim], 'weights[++aim]');
+      const near = (j: number) =>
+        Math.abs(j - aim) + (assertDefined(weights[j], 'weights[j]') > 0 ? 0 : weights.length);
+      way[i] = list.reduce(
+        (best, j) => (near(j) < near(best) ? j : best),
+        assertDefined(list[0], 'list[0]'),
+      );
     }
     return way;
   }
@@ -117,7 +122,10 @@ export class Sharing {
     const numbers = this.needs.map((_, i) => i);
     const pieces = ({ cycle, wanted }: Need) => (cycle === null ? 0 : wanted / cycle);
     const byPieces = [...numbers].sort((a, b) => {
-      return pieces(sure(this.needs[b])) - pieces(sure(this.needs[a])) || a - b;
+      return (
+        pieces(assertDefined(this.needs[b], 'needs[b]')) -
+          pieces(assertDefined(this.needs[a], 'needs[a]')) || a - b
+      );
     });
     return byPieces.join() === numbers.join() ? [numbers] : [numbers, byPieces];
   }
@@ -134,12 +142,18 @@ export class Sharing {
       .map(({ wanted }, i) => ({ i, wanted }))
       .sort((a, b) => b.wanted - a.wanted || a.i - b.i);
     for (const { i } of order) {
-      const need = sure(this.needs[i]);
-      let best = sure(way[i]);
+      const need = assertDefined(this.needs[i], 'needs[i]');
+      let best = assertDefined(way[i], 'way[i]');
       let least = Infinity;
-      for (const j of sure(options[i])) {
-        const run = this.runs.at(need, sure(kinds[j]).mean, sure(starts[j]));
-        const then = sure(load[j]) + (run?.seconds ?? 0) * sure(starts[j]);
+      for (const j of assertDefined(options[i], 'options[i]')) {
+        const run = this.runs.at(
+          need,
+          assertDefined(kinds[j], 'kinds[j]').mean,
+          assertDefined(starts[j], 'starts[j]'),
+        );
+        const then =
+          assertDefined(load[j], 'load[j]') +
+          (run?.seconds ?? 0) * assertDefined(starts[j], 'starts[j]');
         if (then < least) {
           least = then;
           best = j;

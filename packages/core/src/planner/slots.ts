@@ -2,7 +2,7 @@
  * Kinds of program among which the planner chooses: day patterns that are alike in all but on which nights they fall, with the stations that may
  * be in such a program; and the choices of several that leave no station without one.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { splitsByTimer, type Need } from './needs.ts';
 import { nearestRun, runChoice, type RunChoice } from '../brief/runChoices.ts';
@@ -106,7 +106,8 @@ export function slotKinds(
     .sort(
       (a, b) =>
         count(b.eligible) - count(a.eligible) ||
-        sure(a.variants[0]).rank - sure(b.variants[0]).rank,
+        assertDefined(a.variants[0], 'a.variants[0]').rank -
+          assertDefined(b.variants[0], 'b.variants[0]').rank,
     )
     .map((kind, id) => ({ ...kind, id }));
 }

@@ -1,5 +1,5 @@
 /** The demands of a station: days, longest piece, times a day, water. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefStation } from '../brief/brief.ts';
 import type { Path } from '../document/fault.ts';
 import { formatTime, parseTime, SECONDS_PER_DAY } from '../time/calendar.ts';
@@ -74,9 +74,17 @@ export function stationDemands(station: BriefStation, place: number): Demand[] {
             what: { kind: 'times', times },
           };
         for (let hours = 1; hours <= 8; hours++) {
-          const from = formatTime(Math.max(0, sure(parseTime(oftenADay.from)) - hours * 3600));
+          const from = formatTime(
+            Math.max(
+              0,
+              assertDefined(parseTime(oftenADay.from), 'parseTime(oftenADay.from)') - hours * 3600,
+            ),
+          );
           const to = formatTime(
-            Math.min(SECONDS_PER_DAY - 60, sure(parseTime(oftenADay.to)) + hours * 3600),
+            Math.min(
+              SECONDS_PER_DAY - 60,
+              assertDefined(parseTime(oftenADay.to), 'parseTime(oftenADay.to)') + hours * 3600,
+            ),
           );
           yield {
             brief: withStation(brief, place, (station) => ({

@@ -1,5 +1,5 @@
 /** Whether a plan keeps the hard rules of a brief (planning.md section 3), checked with the engine; it trusts nothing from the search. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
@@ -26,7 +26,7 @@ export interface Breach {
 }
 
 /** Every date counts. */
-const FROM: EpochDay = sure(parseDate('2027-01-01'));
+const FROM: EpochDay = assertDefined(parseDate('2027-01-01'), "parseDate('2027-01-01')");
 
 const HARD: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'runs-off',

@@ -1,6 +1,6 @@
 /** A box that was without power: what to ask first, in this order, and what follows for this kind of timer. */
 import { CLOCK_AFTER_RESET } from '../device/device.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
 import { labelOf, type TimerSpeech } from '../plan/planWords.ts';
 import { unknownPhases, type Survey, type UnknownPhase } from '../survey/survey.ts';
@@ -35,7 +35,10 @@ export function powerCameBack({ timer }: Plan, { device }: Survey): ClockSecond 
   if (timer.powerLoss?.clock !== 'resets') return null;
   const shown = parseMoment(device?.clockShown ?? '');
   const really = parseMoment(device?.clockReally ?? '');
-  const since = sure(parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET));
+  const since = assertDefined(
+    parseMoment(timer.clockAfterReset ?? CLOCK_AFTER_RESET),
+    'parseMoment',
+  );
   if (shown === null || really === null) return null;
   const ago = shown - since;
   return ago >= 0 && ago < REMEMBERED_DAYS * SECONDS_PER_DAY ? really - ago : null;

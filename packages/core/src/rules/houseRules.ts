@@ -1,5 +1,5 @@
 /** The rules of one house: those noted for it by hand, else those of its place. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import {
   civilOf,
@@ -48,7 +48,9 @@ export function comingRules(
   on: EpochDay,
 ): ComingRules[] {
   if (own || !rules) return [];
-  const later = rules.editions.map(({ from }) => sure(parseDate(from))).filter((from) => from > on);
+  const later = rules.editions
+    .map(({ from }) => assertDefined(parseDate(from), 'parseDate(from)'))
+    .filter((from) => from > on);
   let before = JSON.stringify(houseRulesOn(own, rules, house, on));
   return later.flatMap((from, i) => {
     const coming = houseRulesOn(own, rules, house, from);

@@ -3,7 +3,7 @@ import type { BriefRules } from '../brief/brief.ts';
 import type { Supply } from '../site/site.ts';
 import { SUPPLIES } from '../site/site.ts';
 import { parseDate, WEEKDAYS, type Weekday } from '../time/calendar.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { RULES_FORMAT, RULES_VERSION, type RulesClause, type RulesEdition } from './rules.ts';
 import { rulingOn, type Ruling } from './ruling.ts';
 
@@ -41,7 +41,7 @@ const rulingIn = (edition: RulesEdition, houseNumber: string, supply: Supply): R
   rulingOn(
     { format: RULES_FORMAT, version: RULES_VERSION, name: 'x', editions: [edition] },
     { houseNumber, supply },
-    sure(parseDate(edition.from)),
+    assertDefined(parseDate(edition.from), 'parseDate(edition.from)'),
   );
 
 function daysOf(ruling: Ruling): readonly Weekday[] {

@@ -1,5 +1,5 @@
 /** What rules mean for a house, in a sentence. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { civilOf, parseDate, parseTime, type EpochDay } from '../time/calendar.ts';
 import type { NoWaterWindow } from '../time/windows.ts';
@@ -19,7 +19,7 @@ import type { Rules, RulesCondition } from './rules.ts';
 import { say } from '../language/say.ts';
 
 function windowWords({ from, to, weekdays }: NoWaterWindow, { clock }: Speech): string {
-  const hours = say`${timeWords(sure(parseTime(from)), clock)} to ${timeWords(sure(parseTime(to)), clock)}`;
+  const hours = say`${timeWords(assertDefined(parseTime(from), 'parseTime(from)'), clock)} to ${timeWords(assertDefined(parseTime(to), 'parseTime(to)'), clock)}`;
   return weekdays ? say`${hours} on ${weekdaysWords(weekdays)}` : hours;
 }
 

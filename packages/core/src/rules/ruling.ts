@@ -1,5 +1,5 @@
 /** What the rules of a place mean for one house on one date. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { BriefRules } from '../brief/brief.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import type { Supply } from '../site/site.ts';
@@ -54,7 +54,7 @@ function meets(
 }
 
 const editionOn = ({ editions }: Rules, on: EpochDay): RulesEdition | undefined =>
-  editions.findLast(({ from }) => sure(parseDate(from)) <= on);
+  editions.findLast(({ from }) => assertDefined(parseDate(from), 'parseDate(from)') <= on);
 
 function rulingOf(edition: RulesEdition, house: RuledHouse): Ruling {
   for (const clause of edition.clauses) {

@@ -3,7 +3,7 @@
  * blocked weekdays and off days of the month, is the set of dates that keep three conditions at once: a place in a count of
  * days, a weekday, a day of the month. So whatever is proven of this form is proven of every mixture of rules.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   civilOf,
   parseDate,
@@ -72,7 +72,10 @@ export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
       return {
         ...open,
         every: days.everyDays,
-        phase: modulo(sure(parseDate(days.firstDate)), days.everyDays),
+        phase: modulo(
+          assertDefined(parseDate(days.firstDate), 'parseDate(days.firstDate)'),
+          days.everyDays,
+        ),
       };
     case 'odd':
       return { ...open, monthDays: oddDaysSkip31 ? ODD_DAYS & ~THE_31ST : ODD_DAYS };
@@ -84,7 +87,7 @@ export function ruleSet(days: Days | null, oddDaysSkip31: boolean): DaySet {
 /** The starts for which an `hours` rule stands: with L the least common multiple of its hours and 24, one for each cycle of L. */
 export function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DaySet): StartDays[] {
   const everyDays = days.everyHours / greatestCommonDivisor(days.everyHours, 24);
-  const first = sure(parseMoment(days.first));
+  const first = assertDefined(parseMoment(days.first), 'parseMoment(days.first)');
   return Array.from({ length: (everyDays * 24) / days.everyHours }, (_, i) => {
     const moment = first + i * days.everyHours * 3600;
     const day = Math.floor(moment / SECONDS_PER_DAY);

@@ -10,7 +10,7 @@
  * enough to know how many members of C there are in each class modulo 189: that decides at once whether there is any date
  * at all in an endless calendar, and how often. The first date is then looked for up to the end of ours.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { civilOf, LAST_DAY, weekdayIndexOf, type EpochDay } from './calendar.ts';
 import {
   EVERY_MONTH_DAY,
@@ -65,7 +65,7 @@ function yearSlotTable(): Uint16Array {
 }
 
 const yearSlotOf = (day: EpochDay): YearSlot =>
-  sure(yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)]);
+  assertDefined(yearSlotTable()[modulo(day, DAYS_PER_400_YEARS)], 'yearSlotTable()');
 
 /** Month of a day, 0 January; looked up. */
 const monthOfDay = (day: EpochDay): number => Math.floor(yearSlotOf(day) / DAYS_OF_A_MONTH);
@@ -280,7 +280,7 @@ export class Meetings {
     let sum = 0;
     for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
       if (weekdays & (1 << weekdayIndexOf(rest)))
-        sum += counts ? sure(counts[rest]) : DAYS_PER_400_YEARS / CLASSES;
+        sum += counts ? assertDefined(counts[rest], 'counts[rest]') : DAYS_PER_400_YEARS / CLASSES;
     return (sum * divisor) / every;
   }
 
@@ -361,7 +361,8 @@ export class Meetings {
     this.effort.spend(CLASSES);
     const divisor = greatestCommonDivisor(every, CLASSES);
     for (let rest = modulo(phase, divisor); rest < CLASSES; rest += divisor)
-      if (weekdays & (1 << weekdayIndexOf(rest)) && sure(counts[rest]) > 0) return true;
+      if (weekdays & (1 << weekdayIndexOf(rest)) && assertDefined(counts[rest], 'counts[rest]') > 0)
+        return true;
     return false;
   }
 
@@ -374,9 +375,12 @@ export class Meetings {
     const few: number[] = [];
     let at = modulo(k, DAYS_PER_400_YEARS);
     for (let day = 0; day < DAYS_PER_400_YEARS; day++) {
-      if (earlier[sure(place[day])] === 1 && later[sure(place[at])] === 1) {
+      if (
+        earlier[assertDefined(place[day], 'place[day]')] === 1 &&
+        later[assertDefined(place[at], 'place[at]')] === 1
+      ) {
         const rest = day % CLASSES;
-        counts[rest] = sure(counts[rest]) + 1;
+        counts[rest] = assertDefined(counts[rest], 'counts[rest]') + 1;
         if (few.length <= FEW) few.push(day);
       }
       if (++at === DAYS_PER_400_YEARS) at = 0;

@@ -1,5 +1,5 @@
 /** Readers of times, dates, weekdays and windows in documents. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   type Reader,
   textLike,
@@ -36,8 +36,8 @@ export const readWindow: Reader<NoWaterWindow> = object<NoWaterWindow>({
 export function leavesFreeTime(windows: readonly NoWaterWindow[]): boolean {
   const taken = new Uint8Array(MINUTES_PER_WEEK);
   for (const window of windows) {
-    const from = sure(parseTime(window.from)) / 60;
-    const to = sure(parseTime(window.to)) / 60;
+    const from = assertDefined(parseTime(window.from), 'parseTime(window.from)') / 60;
+    const to = assertDefined(parseTime(window.to), 'parseTime(window.to)') / 60;
     const length = to > from ? to - from : to - from + 1440;
     for (const weekday of window.weekdays ?? WEEKDAYS) {
       const begin = WEEKDAYS.indexOf(weekday) * 1440 + from;

@@ -1,5 +1,5 @@
 /** No-water windows as a week of hours that one paints (timing-rules.md section 6). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { formatTime, parseTime, WEEKDAYS, type Weekday } from './calendar.ts';
 import type { NoWaterWindow } from './windows.ts';
 
@@ -7,7 +7,7 @@ const MINUTES_PER_DAY = 1440;
 const MINUTES_PER_WEEK = 7 * MINUTES_PER_DAY;
 export const HOURS_PER_DAY = 24;
 
-const minuteOf = (time: string): number => sure(parseTime(time)) / 60;
+const minuteOf = (time: string): number => assertDefined(parseTime(time), 'parseTime(time)') / 60;
 
 /** Every minute of the week from Monday 00:00: 1 where a window holds. */
 function minutesHeld(windows: readonly NoWaterWindow[]): Uint8Array {
@@ -83,10 +83,10 @@ export function paintedWindows(
     const [begin, end] = [at, at + length].map((minute) =>
       formatTime((minute % MINUTES_PER_DAY) * 60),
     );
-    const times = { from: sure(begin), to: sure(end) };
+    const times = { from: assertDefined(begin, 'begin'), to: assertDefined(end, 'end') };
     const key = `${times.from} ${times.to}`;
     const known = byTimes.get(key) ?? { ...times, days: new Set<Weekday>() };
-    known.days.add(sure(WEEKDAYS[Math.floor(at / MINUTES_PER_DAY)]));
+    known.days.add(assertDefined(WEEKDAYS[Math.floor(at / MINUTES_PER_DAY)], 'WEEKDAYS'));
     byTimes.set(key, known);
   };
   for (const { from, length } of stretchesOf(held)) {

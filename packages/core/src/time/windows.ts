@@ -1,5 +1,5 @@
 /** No-water windows of one program, the timer's own among them, as one week that comes again (timing-rules.md section 6). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   parseTime,
   SECONDS_PER_DAY,
@@ -23,8 +23,8 @@ interface Span {
 function spansOf(windows: readonly NoWaterWindow[]): Span[] {
   const spans: Span[] = [];
   for (const { from, to, weekdays } of windows) {
-    const begin = sure(parseTime(from));
-    const end = sure(parseTime(to));
+    const begin = assertDefined(parseTime(from), 'parseTime(from)');
+    const end = assertDefined(parseTime(to), 'parseTime(to)');
     const length = end > begin ? end - begin : end - begin + SECONDS_PER_DAY;
     for (const weekday of weekdays ?? WEEKDAYS) {
       const at = WEEKDAYS.indexOf(weekday) * SECONDS_PER_DAY + begin;
@@ -72,17 +72,20 @@ export class WeekWindows {
 
   /** Second of the week, counted from the first span's beginning: 0 to a week less 1. */
   private sinceFirst(moment: ClockSecond): number {
-    return modulo(moment - MONDAY_BEFORE_1970 - sure(this.spans[0]).from, SECONDS_PER_WEEK);
+    return modulo(
+      moment - MONDAY_BEFORE_1970 - assertDefined(this.spans[0], 'spans[0]').from,
+      SECONDS_PER_WEEK,
+    );
   }
 
   /** Index of the last span that begins at or before a second counted from the first span's beginning. */
   private lastBegun(since: number): number {
-    const offset = sure(this.spans[0]).from;
+    const offset = assertDefined(this.spans[0], 'spans[0]').from;
     let low = 0;
     let high = this.spans.length - 1;
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if (sure(this.spans[middle]).from - offset <= since) low = middle;
+      if (assertDefined(this.spans[middle], 'spans[middle]').from - offset <= since) low = middle;
       else high = middle - 1;
     }
     return low;
@@ -92,8 +95,8 @@ export class WeekWindows {
   nextFree(moment: ClockSecond): ClockSecond {
     if (this.isEmpty) return moment;
     const since = this.sinceFirst(moment);
-    const span = sure(this.spans[this.lastBegun(since)]);
-    const left = span.to - sure(this.spans[0]).from - since;
+    const span = assertDefined(this.spans[this.lastBegun(since)], 'spans[lastBegun(since)]');
+    const left = span.to - assertDefined(this.spans[0], 'spans[0]').from - since;
     return left > 0 ? moment + left : moment;
   }
 
@@ -106,7 +109,7 @@ export class WeekWindows {
     if (this.isEmpty) return Infinity;
     const since = this.sinceFirst(moment);
     const next = this.spans[this.lastBegun(since) + 1];
-    const offset = sure(this.spans[0]).from;
+    const offset = assertDefined(this.spans[0], 'spans[0]').from;
     return moment + (next ? next.from - offset : SECONDS_PER_WEEK) - since;
   }
 
@@ -122,9 +125,11 @@ export class WeekWindows {
     let index = this.lastBegun(this.sinceFirst(at));
     let free = rest;
     for (;;) {
-      const span = sure(this.spans[index]);
+      const span = assertDefined(this.spans[index], 'spans[index]');
       const next = this.spans[index + 1];
-      const gap = (next ? next.from : sure(this.spans[0]).from + SECONDS_PER_WEEK) - span.to;
+      const gap =
+        (next ? next.from : assertDefined(this.spans[0], 'spans[0]').from + SECONDS_PER_WEEK) -
+        span.to;
       const end = at + (span.to - span.from);
       if (free <= gap) return end + free;
       free -= gap;

@@ -1,5 +1,5 @@
 /** Whether a task is done: by what the box does from now on, worked out by the engine. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { LiveBench, type BenchStart, type LoggedAct } from '../bench/bench.ts';
 import { LiveDevice } from '../device/device.ts';
 import type { DeviceRun } from '../device/deviceState.ts';
@@ -122,7 +122,7 @@ function lacksOf(
   switch (need.need) {
     case 'waters-like': {
       const seconds = need.days * SECONDS_PER_DAY;
-      const should = planWith(task, sure(need.box ?? task.card));
+      const should = planWith(task, assertDefined(need.box ?? task.card, 'need.box ?? task.card'));
       return difference(comingRuns(bench, seconds), runsOfPlan(should, now, seconds), words);
     }
     case 'clear': {

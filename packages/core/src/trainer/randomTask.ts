@@ -1,7 +1,7 @@
 /** Tasks from a seed, for practice without end: five levels, a box to set or a fault to find. The same seed gives the same task. */
 import { ProgramCycles } from '../engine/nominal.ts';
 import { Effort } from '../engine/effort.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { emptyPlan, SHIPPED_KINDS } from '../plan/shippedKinds.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import { letterAt, type Plan, type Program, type Station } from '../plan/plan.ts';
@@ -35,7 +35,7 @@ class Chance {
   }
 
   one<T>(all: readonly T[]): T {
-    return sure(all[this.whole(0, all.length - 1)]);
+    return assertDefined(all[this.whole(0, all.length - 1)], 'all[whole(0, all.length - 1)]');
   }
 
   some<T>(all: readonly T[], count: number): T[] {
@@ -118,12 +118,12 @@ function daysOf(chance: Chance, level: number): Days {
 
 /** A plan that this kind can hold and in which nothing overlaps: one program after the other. */
 function targetOf(chance: Chance, { timer }: TimerKind, level: number): Plan {
-  const { stations: count, programs: most } = sure(LEVELS[level - 1]);
+  const { stations: count, programs: most } = assertDefined(LEVELS[level - 1], 'LEVELS[level - 1]');
   const empty = emptyPlan(timer);
   const names = namesOfBeds();
   const stations: Station[] = empty.stations.slice(0, count).map(({ number }) => ({
     number,
-    name: sure(names[(number - 1) % names.length]),
+    name: assertDefined(names[(number - 1) % names.length], 'names[(number - 1) % names.length]'),
     ...(level >= 4 && timer.cycleSoak === 'station' && number === 1
       ? { cycleSeconds: 300, soakSeconds: 1200 }
       : {}),
@@ -163,7 +163,7 @@ function sceneWith(fault: TaskFault | null, target: Plan, chance: Chance): Parti
     case 'start-left-over': {
       const [program] = target.programs;
       const extra = formatTime(AFTERNOON + chance.whole(0, 8) * QUARTER);
-      return { plan: change(0, { starts: [...sure(program).starts, extra] }) };
+      return { plan: change(0, { starts: [...assertDefined(program, 'program').starts, extra] }) };
     }
     case 'half-set':
       return { plan: change(last, { days: null }) };
@@ -196,9 +196,12 @@ function sceneWith(fault: TaskFault | null, target: Plan, chance: Chance): Parti
  */
 export function randomTask(seed: number, level: number): Task {
   const chance = new Chance(seed * 31 + level);
-  const { kinds, faults } = sure(LEVELS[level - 1]);
+  const { kinds, faults } = assertDefined(LEVELS[level - 1], 'LEVELS[level - 1]');
   const name = chance.one(kinds);
-  const kind = sure(SHIPPED_KINDS.find((one) => one.kind.timer.name === name)).kind;
+  const kind = assertDefined(
+    SHIPPED_KINDS.find((one) => one.kind.timer.name === name),
+    'find',
+  ).kind;
   const target = targetOf(chance, kind, level);
   const fault = faults.length > 0 && chance.whole(0, 1) === 0 ? chance.one(faults) : null;
   const answers: readonly Need[] = fault ? [{ need: 'answer', fault }] : [];

@@ -18,7 +18,7 @@ import {
   variant,
   type Reader,
 } from '../document/reader.ts';
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import type { HiddenOnPanel, RainDelayOfKind } from '../plan/kind.ts';
 import type { Plan, Settings } from '../plan/plan.ts';
 import {
@@ -270,7 +270,8 @@ export const planWith = (
 export const readTaskText = (json: string): Outcome<Task> => readJson(json, readTask);
 
 /** When the bench begins: with what happened first, or when the apprentice comes. */
-const beginOf = ({ scene }: Task) => sure(parseSecond(scene.before?.[0]?.at ?? scene.at));
+const beginOf = ({ scene }: Task) =>
+  assertDefined(parseSecond(scene.before?.[0]?.at ?? scene.at), 'parseSecond');
 
 /** What stands on the bench before anything happened. */
 export function sceneStart(task: Task, style: BenchStart['style']): BenchStart {
@@ -284,7 +285,10 @@ export function sceneStart(task: Task, style: BenchStart['style']): BenchStart {
 /** What the world did before the apprentice came, with the moments at which it did. */
 export function sceneActs({ scene }: Task): { at: number; act: BenchAct }[] {
   const { before = [], dead = [], sticking = [] } = scene;
-  const begin = sure(parseSecond(before[0]?.at ?? scene.at));
+  const begin = assertDefined(
+    parseSecond(before[0]?.at ?? scene.at),
+    'parseSecond(before[0]?.at ?? scene.at)',
+  );
   return [
     ...dead.map((one) => ({
       at: begin,
@@ -294,8 +298,12 @@ export function sceneActs({ scene }: Task): { at: number; act: BenchAct }[] {
       at: begin,
       act: { garden: { fault: 'sticks' as const, station: one, on: true } },
     })),
-    ...before.map(({ at, ...press }) => ({ at: sure(parseSecond(at)), act: { world: press } })),
+    ...before.map(({ at, ...press }) => ({
+      at: assertDefined(parseSecond(at), 'parseSecond(at)'),
+      act: { world: press },
+    })),
   ];
 }
 
-export const comesAt = ({ scene }: Task): number => sure(parseSecond(scene.at));
+export const comesAt = ({ scene }: Task): number =>
+  assertDefined(parseSecond(scene.at), 'parseSecond(scene.at)');

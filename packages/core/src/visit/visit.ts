@@ -81,11 +81,11 @@ export type FirstShown = (typeof FIRST_SHOWN)[number];
 
 /** The steps of the search for a dead station, in order. */
 export const RUNGS = ['power', 'settings', 'module', 'wire', 'valve'] as const;
-export type Rung = (typeof RUNGS)[number];
+export type DiagnosticStep = (typeof RUNGS)[number];
 
 export interface RungTried {
   readonly station: number;
-  readonly rung: Rung;
+  readonly rung: DiagnosticStep;
   readonly good: boolean;
   readonly reading?: string;
 }

@@ -1,11 +1,11 @@
 /** English for a visit: what may have gone wrong, how to see it at the box, slips, and the names of what is noted. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { parseMoment } from '../time/calendar.ts';
 import { stationOrSomething, type TimerSpeech } from '../plan/planWords.ts';
 import type {
   HiddenAnswer,
   NextReason,
-  Rung,
+  DiagnosticStep,
   Sighting,
   Sign,
   Switched,
@@ -17,8 +17,14 @@ import { say, wordsOf } from '../language/say.ts';
 
 /** What somebody saw, as it is reported. */
 export function sightingSentence(sighting: Sighting, speech: TimerSpeech): string {
-  const from = momentWords(sure(parseMoment(sighting.from)), speech);
-  const to = sighting.to === undefined ? null : momentWords(sure(parseMoment(sighting.to)), speech);
+  const from = momentWords(
+    assertDefined(parseMoment(sighting.from), 'parseMoment(sighting.from)'),
+    speech,
+  );
+  const to =
+    sighting.to === undefined
+      ? null
+      : momentWords(assertDefined(parseMoment(sighting.to), 'parseMoment(sighting.to)'), speech);
   const span = to === null ? from : say`from ${from} to ${to}`;
   const station = sighting.station ?? null;
   const place = capitalized(stationOrSomething(station, speech.plan));
@@ -60,7 +66,7 @@ export const SIGN_WORDS: Record<Sign, string> = wordsOf({
   'sensor-off': 'It says the sensor is off',
 });
 
-export const RUNG_WORDS: Record<Rung, string> = wordsOf({
+export const RUNG_WORDS: Record<DiagnosticStep, string> = wordsOf({
   power: 'Power at the terminals',
   settings: 'Settings: it has a run and is switched on',
   module: 'Module swapped with a good one',

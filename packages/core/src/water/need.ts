@@ -1,5 +1,5 @@
 /** How much water a station needs, by month and by week, and what that comes to in minutes (water-need.md). */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { schedulingMultiplier } from './rate.ts';
 
 /** The climate of a place, January first. */
@@ -46,9 +46,10 @@ export function yearBalance(climate: Climate, demand: StationDemand): MonthBalan
   const { plantFactor, surroundings, rate, uniformity, effectiveRainShare } = demand;
   const multiplier = schedulingMultiplier(uniformity);
   return DAYS_OF_MONTHS.map((days, i) => {
-    const etoMmPerDay = sure(climate.etoMmPerDay[i]);
+    const etoMmPerDay = assertDefined(climate.etoMmPerDay[i], 'climate.etoMmPerDay[i]');
     const plantMmPerWeek = 7 * etoMmPerDay * plantFactor * surroundings;
-    const rain = (sure(climate.rainMm[i]) * effectiveRainShare * 7) / days;
+    const rain =
+      (assertDefined(climate.rainMm[i], 'climate.rainMm[i]') * effectiveRainShare * 7) / days;
     const rainMmPerWeek = Math.min(rain, plantMmPerWeek);
     const netMmPerWeek = plantMmPerWeek - rainMmPerWeek;
     return {

@@ -2,8 +2,8 @@
  * The wiring test: what a station's current, or its resistance at the terminal, says of wire, coil and output, and which step of the ladder is next. The
  * limits are those of ordinary 24-volt coils: 20 to 60 ohms, some 150 to 350 milliamps while they hold.
  */
-import { sure } from '../document/sure.ts';
-import type { Rung, StationTest, Wiring } from '../visit/visit.ts';
+import { assertDefined } from '../document/assertDefined.ts';
+import type { DiagnosticStep, StationTest, Wiring } from '../visit/visit.ts';
 
 /** What a meter showed. */
 export type Reading =
@@ -49,7 +49,7 @@ export interface WireJudgement {
   /** It is open together with nearly all others. */
   readonly isCommon: boolean;
   /** The next step of the ladder; null: it is electrically good, and it waters. */
-  readonly next: Rung | null;
+  readonly next: DiagnosticStep | null;
 }
 
 /** The state that a reading alone shows. */
@@ -69,7 +69,10 @@ const sizeOf = (reading: Reading): number | null =>
 
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
-  return sure(sorted[Math.floor(sorted.length / 2)]);
+  return assertDefined(
+    sorted[Math.floor(sorted.length / 2)],
+    'sorted[Math.floor(sorted.length / 2)]',
+  );
 }
 
 type Tested = Pick<StationTest, 'station' | 'result' | 'wiring'> & {
@@ -85,7 +88,7 @@ function unlike(one: Tested, all: readonly Tested[]): 'low' | 'high' | null {
     reading?.of === one.reading?.of &&
     reading &&
     stateOf(reading) === 'good'
-      ? [sure(sizeOf(reading))]
+      ? [assertDefined(sizeOf(reading), 'sizeOf(reading)')]
       : [],
   );
   if (others.length < LEAST_OTHERS) return null;
@@ -97,7 +100,11 @@ function unlike(one: Tested, all: readonly Tested[]): 'low' | 'high' | null {
   return isMore === (one.reading.of === 'current') ? 'high' : 'low';
 }
 
-function nextOf(state: WireState, by: Reading['of'] | null, isDead: boolean): Rung | null {
+function nextOf(
+  state: WireState,
+  by: Reading['of'] | null,
+  isDead: boolean,
+): DiagnosticStep | null {
   switch (state) {
     case 'good':
       return isDead ? 'valve' : null;
@@ -127,7 +134,7 @@ export function judgeWiring(tests: readonly StationTest[]): WireJudgement[] {
       {
         station: one.station,
         state: state === 'good' ? (unlike(one, tested) ?? state) : state,
-        by: read ? sure(one.reading).of : null,
+        by: read ? assertDefined(one.reading, 'one.reading').of : null,
         isDead: one.result === 'dead',
       },
     ];

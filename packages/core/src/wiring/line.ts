@@ -2,7 +2,7 @@
  * Two wires with decoders on them, simulated: a stand-in for the real line, which a box asks the same things. Each decoder has a serial, a place along
  * the wire, and a coil; one does not answer, one has a broken coil, one shorts.
  */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import { wordsOf } from '../language/say.ts';
 
 const SERIAL_DIGITS = 6;
@@ -89,7 +89,10 @@ export function simulatedDecoders(
   const first = hashOf(seed, 'faults') % Math.max(1, beds.length);
   return beds.map((bed, i): Decoder => {
     const there = noted.get(bed);
-    const serial = there === undefined || ofLine.has(there) ? sure(own.get(bed)) : there;
+    const serial =
+      there === undefined || ofLine.has(there)
+        ? assertDefined(own.get(bed), 'own.get(bed)')
+        : there;
     // Spread over the line: a third of it apart.
     const nth = FAULTS.findIndex(
       (_, k) => (first + Math.floor((k * beds.length) / FAULTS.length)) % beds.length === i,
@@ -218,7 +221,11 @@ export function assignInOrder(
   const taken = new Set(assigned.values());
   const left = [...new Set(serials)].filter((serial) => !taken.has(serial));
   const free = stations.filter((station) => !assigned.has(station));
-  return new Map(free.slice(0, left.length).map((station, i) => [station, sure(left[i])] as const));
+  return new Map(
+    free
+      .slice(0, left.length)
+      .map((station, i) => [station, assertDefined(left[i], 'left[i]')] as const),
+  );
 }
 
 export const DECODER_STATE_WORDS: Readonly<Record<DecoderState, string>> = wordsOf({

@@ -1,5 +1,5 @@
 /** The English that all sentences share: times, dates, days, lengths and lists. */
-import { sure } from '../document/sure.ts';
+import { assertDefined } from '../document/assertDefined.ts';
 import {
   civilOf,
   parseDate,
@@ -14,7 +14,7 @@ import {
   type TimeText,
 } from '../time/calendar.ts';
 import type { Days } from '../time/dayRules.ts';
-import { plural, say, spoken } from '../language/say.ts';
+import { plural, say, translator } from '../language/say.ts';
 
 export type ClockStyle = '12' | '24';
 
@@ -52,16 +52,18 @@ const A_MONDAY = 4;
 
 /** `January` to `December`, 1 to 12. */
 export const monthName = (month: number): string =>
-  spoken()?.date(IN_MONTH(month), 'month', 'day-month') ?? sure(MONTH_NAMES[month - 1]);
+  translator()?.date(IN_MONTH(month), 'month', 'day-month') ??
+  assertDefined(MONTH_NAMES[month - 1], 'MONTH_NAMES[month - 1]');
 
 /** `Mon` to `Sun`, index 0 Monday. */
 export const weekdayName = (index: number): string =>
-  spoken()?.date(A_MONDAY + index, 'weekday', 'day-month') ?? sure(WEEKDAY_NAMES[index]);
+  translator()?.date(A_MONDAY + index, 'weekday', 'day-month') ??
+  assertDefined(WEEKDAY_NAMES[index], 'WEEKDAY_NAMES[index]');
 
 export const listed = (items: readonly (string | number)[], last: 'and' | 'or' = 'and'): string =>
   items.length < 2
     ? items.join('')
-    : (spoken()?.list(items.map(String), last) ??
+    : (translator()?.list(items.map(String), last) ??
       `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`);
 
 /** Numbers, with three or more in a row as a range: `1, 4 to 9 and 12`. */
@@ -94,7 +96,7 @@ export const capitalized = (sentence: string) =>
   sentence.replace(/^./, (first) => first.toUpperCase());
 
 export const startWords = (start: TimeText, clock: ClockStyle) =>
-  timeWords(sure(parseTime(start)), clock);
+  timeWords(assertDefined(parseTime(start), 'parseTime(start)'), clock);
 
 export const timeOfMoment = (moment: ClockSecond, clock: ClockStyle) =>
   timeWords(((moment % SECONDS_PER_DAY) + SECONDS_PER_DAY) % SECONDS_PER_DAY, clock);
@@ -107,7 +109,7 @@ export function dateWords(
 ): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
   const isThisYear = on !== null && year === civilOf(on).year;
-  const other = spoken()?.date(day, isThisYear ? 'date' : 'date and year', order);
+  const other = translator()?.date(day, isThisYear ? 'date' : 'date and year', order);
   if (other !== undefined) return other;
   const name = monthName(month);
   const words = `${weekdayName(weekdayIndexOf(day))} ${order === 'month-day' ? `${name} ${dayOfMonth}` : `${dayOfMonth} ${name}`}`;
@@ -119,7 +121,8 @@ export function dateWords(
 export function plainDate(day: EpochDay): string {
   const { year, month, day: dayOfMonth } = civilOf(day);
   return (
-    spoken()?.date(day, 'plain date', 'day-month') ?? `${dayOfMonth} ${monthName(month)} ${year}`
+    translator()?.date(day, 'plain date', 'day-month') ??
+    `${dayOfMonth} ${monthName(month)} ${year}`
   );
 }
 

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import type { CalendarVisit } from '../api/calendar.ts';
 import { starred } from './starred.ts';
-import { takeAlong } from './takeAlong.ts';
+import { prefetch } from './prefetch.ts';
 
 /** The page is drawn first. */
 const AFTER_MS = 3000;
@@ -10,14 +10,14 @@ const MOST_TAKEN = 60;
 const TAKEN = 'water-clock:taken';
 
 /** Fetches what the visits of a day, overdue ones too, and the starred timers need, once a day and page, so that it is there in the garage. */
-export function useTakeAlong(date: string, visits: readonly CalendarVisit[]): void {
+export function usePrefetch(date: string, visits: readonly CalendarVisit[]): void {
   const ids = visits.map(({ timerId }) => timerId);
   const text = [...new Set([...ids, ...starred()])].slice(0, MOST_TAKEN).join(' ');
   useEffect(() => {
     const what = `${date} ${text}`;
     if (text === '' || sessionStorage.getItem(TAKEN) === what) return undefined;
     const later = setTimeout(() => {
-      void takeAlong(text.split(' ')).then((missing) => {
+      void prefetch(text.split(' ')).then((missing) => {
         if (missing === 0) sessionStorage.setItem(TAKEN, what);
       });
     }, AFTER_MS);

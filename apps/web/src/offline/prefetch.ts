@@ -9,7 +9,7 @@ const SHELVES = ['kinds', 'rules', 'minutes', 'climates', 'office'];
  *
  * @returns how many of them could not be fetched.
  */
-export async function takeAlong(timerIds: readonly string[]): Promise<number> {
+export async function prefetch(timerIds: readonly string[]): Promise<number> {
   let missing = 0;
   const fetched = async (path: string) => {
     try {

@@ -1,13 +1,13 @@
 /** A speaker with a catalogue: i18next, with messages in ICU's form. A message that the catalogue lacks is said in English. */
-import type { Said, Speaker } from '@water-clock/core';
+import type { MessageValue, Translator } from '@water-clock/core';
 import { createInstance } from 'i18next';
 import ICU from 'i18next-icu';
 import { byIntl } from './byIntl.ts';
 
-export function speakerWith(
+export function translatorWith(
   language: string,
   catalogue: Readonly<Record<string, string>>,
-): Speaker {
+): Translator {
   const i18n = createInstance();
   const { number, ...rest } = byIntl(language);
   // The casts are for a library whose types know only its own form of modules.
@@ -21,7 +21,7 @@ export function speakerWith(
     showSupportNotice: false,
     interpolation: { escapeValue: false },
   } as object);
-  const said = (value: Said) => (typeof value === 'number' ? number(value) : (value ?? ''));
+  const said = (value: MessageValue) => (typeof value === 'number' ? number(value) : (value ?? ''));
   return {
     ...rest,
     say: (message, values) => {

@@ -4,7 +4,7 @@ export type Theme = 'day' | 'night';
 export type Contrast = 'usual' | 'high';
 
 /** What a person likes; null or absent: as the device has it. */
-export interface Liked {
+export interface UserPreferences {
   readonly language?: Language | null;
   readonly clock?: ClockStyle | null;
   readonly dateOrder?: DateOrder | null;
@@ -17,7 +17,7 @@ export interface Liked {
   readonly siteColumns?: readonly string[] | null;
 }
 
-export interface LikedView {
+export interface SavedPreferences {
   readonly version: number;
-  readonly preferences: Liked;
+  readonly preferences: UserPreferences;
 }

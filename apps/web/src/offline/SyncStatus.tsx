@@ -4,12 +4,12 @@ import { CloudOutlined } from '@ant-design/icons';
 import { momentWords, SECONDS_PER_DAY, say } from '@water-clock/core';
 import { usePreferences } from '../platform/preferences.tsx';
 import { civilSecond, deviceZone } from '../platform/zone.ts';
-import { inStep } from '../kept/keeping.ts';
+import { syncStatus } from '../kept/keeping.ts';
 
 /** Where the office does not answer: since when what is shown may have changed there. */
-export function InStep() {
+export function SyncStatus() {
   const { clock, order } = usePreferences();
-  const behind = useSyncExternalStore(inStep.subscribe, inStep.behind);
+  const behind = useSyncExternalStore(syncStatus.subscribe, syncStatus.behind);
   if (behind === null) return null;
   const at = Math.floor(civilSecond(new Date(behind), deviceZone()) / 60) * 60;
   const on = Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY);
