@@ -22,8 +22,8 @@ const purity = {
 
 /** Controls come from the component library. Hand-made are only the drawings and the cells of the board, each named here with its reason. */
 const RAW_CONTROLS = {
-  'apps/web/src/charts/SmallNight.tsx': 'a night as a drawing that one presses',
-  'apps/web/src/programs/BoardCell.tsx':
+  'apps/web/src/shared/charts/SmallNight.tsx': 'a night as a drawing that one presses',
+  'apps/web/src/visit/programs/BoardCell.tsx':
     'cells of the board, hundreds on a page, redrawn with every key',
 };
 const controls = {

@@ -9,7 +9,7 @@ export default defineConfig({
     antdStyles(),
     VitePWA({
       strategies: 'injectManifest',
-      srcDir: 'src/offline',
+      srcDir: 'src/data/offline',
       filename: 'sw.ts',
       // A new version is offered, and taken when somebody says so.
       registerType: 'prompt',

@@ -1,7 +1,7 @@
 /** A device in the simulated network: the real editor of each timer, what the device keeps through a restart, and a network that loses, repeats and delays. */
 import { randomUUID } from 'node:crypto';
 import { rebase } from '@water-clock/core';
-import { RefusedError, UnreachableError } from '../../apps/web/src/api/request.ts';
+import { RefusedError, UnreachableError } from '../../apps/web/src/data/api/request.ts';
 import {
   savingOf,
   savingOfSeveral,
@@ -10,8 +10,8 @@ import {
   type SavedSeveral,
   type TimerView,
   type Write,
-} from '../../apps/web/src/api/timers.ts';
-import { TimerEditor } from '../../apps/web/src/editor/editor.ts';
+} from '../../apps/web/src/data/api/timers.ts';
+import { TimerEditor } from '../../apps/web/src/data/editor/editor.ts';
 import type { Dice } from '../../packages/core/tests/randomEdits.ts';
 
 /** One of the office's servers, as somebody signed in asks it. */

@@ -10,7 +10,7 @@ import {
   type RecordChange,
   type Side,
 } from '@water-clock/core';
-import type { TimerEditor } from '../../apps/web/src/editor/editor.ts';
+import type { TimerEditor } from '../../apps/web/src/data/editor/editor.ts';
 import { diceOf, randomEdit, type Dice } from '../../packages/core/tests/randomEdits.ts';
 import { Device, wordsIn, type Ask } from './device.ts';
 

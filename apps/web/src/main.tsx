@@ -3,42 +3,46 @@ import { createRoot } from 'react-dom/client';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider, type ConfigProviderProps } from 'antd';
 import { BrowserRouter, Route, Routes } from 'react-router';
-import { Signed } from './people/Signed.tsx';
-import { sessionQuery } from './api/people.ts';
-import { RefusedError } from './api/request.ts';
-import { languageOf, speak } from './platform/language.ts';
-import { faceOf } from './platform/theme.ts';
-import { PreferencesProvider, storedPreferences, usePreferences } from './platform/preferences.tsx';
-import { Loading, NotFound } from './platform/states.tsx';
+import { Signed } from './office/account/Signed.tsx';
+import { sessionQuery } from './data/api/people.ts';
+import { RefusedError } from './data/api/request.ts';
+import { languageOf, speak } from './app/platform/language.ts';
+import { faceOf } from './app/platform/theme.ts';
+import {
+  PreferencesProvider,
+  storedPreferences,
+  usePreferences,
+} from './app/platform/preferences.tsx';
+import { Loading, NotFound } from './app/platform/states.tsx';
 import 'virtual:antd.css';
-import './platform/theme.css';
-import './platform/layout.css';
+import './app/platform/theme.css';
+import './app/platform/layout.css';
 import { language, say } from '@water-clock/core';
 
 type Locale = NonNullable<ConfigProviderProps['locale']>;
 
-const officeFrame = () => import('./frame/OfficeFrame.tsx');
-const todayPage = () => import('./today/TodayPage.tsx');
-const sitesPage = () => import('./sites/SitesPage.tsx');
-const timerPage = () => import('./timer/TimerPage.tsx');
+const officeFrame = () => import('./app/frame/OfficeFrame.tsx');
+const todayPage = () => import('./office/today/TodayPage.tsx');
+const sitesPage = () => import('./office/sites/SitesPage.tsx');
+const timerPage = () => import('./visit/timer/TimerPage.tsx');
 const OfficeFrame = lazy(officeFrame);
 const TodayPage = lazy(todayPage);
 const SitesPage = lazy(sitesPage);
 const TimerPage = lazy(timerPage);
-const NewSitePage = lazy(() => import('./sites/NewSitePage.tsx'));
-const HousePage = lazy(() => import('./sites/HousePage.tsx'));
-const LibraryPage = lazy(() => import('./library/LibraryPage.tsx'));
-const AccountPage = lazy(() => import('./people/AccountPage.tsx'));
-const FoundPage = lazy(() => import('./people/FoundPage.tsx'));
-const JoinPage = lazy(() => import('./people/JoinPage.tsx'));
-const FirmPage = lazy(() => import('./firm/FirmPage.tsx'));
-const KeptPage = lazy(() => import('./people/KeptPage.tsx'));
-const BenchPage = lazy(() => import('./bench/BenchPage.tsx'));
-const TasksPage = lazy(() => import('./bench/TasksPage.tsx'));
-const TaskPage = lazy(() => import('./bench/TaskPage.tsx'));
-const CalendarPage = lazy(() => import('./calendar/CalendarPage.tsx'));
-const ReplansPage = lazy(() => import('./replans/ReplansPage.tsx'));
-const ReplanPage = lazy(() => import('./replans/ReplanPage.tsx'));
+const NewSitePage = lazy(() => import('./office/sites/NewSitePage.tsx'));
+const HousePage = lazy(() => import('./office/sites/HousePage.tsx'));
+const LibraryPage = lazy(() => import('./office/library/LibraryPage.tsx'));
+const AccountPage = lazy(() => import('./office/account/AccountPage.tsx'));
+const FoundPage = lazy(() => import('./office/account/FoundPage.tsx'));
+const JoinPage = lazy(() => import('./office/account/JoinPage.tsx'));
+const FirmPage = lazy(() => import('./office/company/FirmPage.tsx'));
+const KeptPage = lazy(() => import('./office/account/KeptPage.tsx'));
+const BenchPage = lazy(() => import('./training/bench/BenchPage.tsx'));
+const TasksPage = lazy(() => import('./training/bench/TasksPage.tsx'));
+const TaskPage = lazy(() => import('./training/bench/TaskPage.tsx'));
+const CalendarPage = lazy(() => import('./office/calendar/CalendarPage.tsx'));
+const ReplansPage = lazy(() => import('./office/replans/ReplansPage.tsx'));
+const ReplanPage = lazy(() => import('./office/replans/ReplanPage.tsx'));
 const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
 
 /** What the pages that are opened most often need, by the first part of their path. */

@@ -10,9 +10,9 @@ import {
   type Display,
   type Lamps,
 } from '@water-clock/core';
-import { BenchCard } from '../src/bench/BenchCard.tsx';
-import { BenchGarden } from '../src/bench/BenchGarden.tsx';
-import { BenchPanel } from '../src/bench/BenchPanel.tsx';
+import { BenchCard } from '../src/training/bench/BenchCard.tsx';
+import { BenchGarden } from '../src/training/bench/BenchGarden.tsx';
+import { BenchPanel } from '../src/training/bench/BenchPanel.tsx';
 
 const kind = SHIPPED_KINDS.find((one) => one.kind.timer.name === 'Four-station wall timer')?.kind;
 if (!kind) throw new Error('the kind is not there');

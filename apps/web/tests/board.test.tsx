@@ -11,8 +11,8 @@ import {
 } from '@testing-library/react';
 import { useState, useSyncExternalStore } from 'react';
 import { EMPTY_SURVEY, emptyPlan, TIMER_KINDS, type Plan } from '@water-clock/core';
-import { TimerEditor } from '../src/editor/editor.ts';
-import { Board } from '../src/programs/Board.tsx';
+import { TimerEditor } from '../src/data/editor/editor.ts';
+import { Board } from '../src/visit/programs/Board.tsx';
 
 afterEach(cleanup);
 

@@ -11,7 +11,7 @@ import {
   pasted,
   rangeOf,
   type Cell,
-} from '../src/programs/boardCells.ts';
+} from '../src/visit/programs/boardCells.ts';
 
 const [, kind] = TIMER_KINDS;
 if (!kind) throw new Error('no kinds');

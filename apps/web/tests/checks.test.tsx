@@ -13,15 +13,15 @@ import {
   type Finding,
   type Plan,
 } from '@water-clock/core';
-import { CheckMark } from '../src/checks/CheckMark.tsx';
-import { breachWords, checkMarks } from '../src/checks/checkMarks.ts';
-import { ChecksContext } from '../src/checks/checksContext.ts';
-import { ChecksButton } from '../src/checks/ChecksButton.tsx';
-import type { RulesState } from '../src/steps/useVisitBasis.ts';
-import { ChecksProvider } from '../src/checks/ChecksProvider.tsx';
-import type { TimerEditor } from '../src/editor/editor.ts';
-import { PreferencesProvider } from '../src/platform/preferences.tsx';
-import { VerdictBar } from '../src/timer/VerdictBar.tsx';
+import { CheckMark } from '../src/visit/checks/CheckMark.tsx';
+import { breachWords, checkMarks } from '../src/visit/checks/checkMarks.ts';
+import { ChecksContext } from '../src/visit/checks/checksContext.ts';
+import { ChecksButton } from '../src/visit/checks/ChecksButton.tsx';
+import type { RulesState } from '../src/visit/steps/useVisitBasis.ts';
+import { ChecksProvider } from '../src/visit/checks/ChecksProvider.tsx';
+import type { TimerEditor } from '../src/data/editor/editor.ts';
+import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
+import { VerdictBar } from '../src/visit/timer/VerdictBar.tsx';
 import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);

@@ -1,7 +1,7 @@
 /** When the clocks change at a place, from its zone alone. */
 import { expect, test } from '@jest/globals';
 import { formatDate } from '@water-clock/core';
-import { clockChangesAfter } from '../src/platform/clockChange.ts';
+import { clockChangesAfter } from '../src/app/platform/clockChange.ts';
 
 const change = (after: string, zone: string) => {
   const [found] = clockChangesAfter(new Date(after), zone);

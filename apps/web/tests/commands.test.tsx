@@ -1,8 +1,8 @@
 /** Going anywhere by a few letters, and the keys of a page. */
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render } from '@testing-library/react';
-import { commandsFor } from '../src/frame/commands.ts';
-import { useKeys } from '../src/frame/useKeys.ts';
+import { commandsFor } from '../src/app/frame/commands.ts';
+import { useKeys } from '../src/app/frame/useKeys.ts';
 
 afterEach(cleanup);
 

@@ -49,11 +49,11 @@ const JORY = { id: 'jory', companyId: 'brindlewick' };
 
 /** A page of the application in this browser; the modules of one page are the same ones. */
 async function openPage(person: typeof TAMSIN) {
-  const whose = await import('../src/api/whose.ts');
-  const pending = await import('../src/editor/pendingWrites.ts');
-  const photos = await import('../src/photos/photos.ts');
-  const people = await import('../src/people/device.ts');
-  const requests = await import('../src/api/request.ts');
+  const whose = await import('../src/data/api/whose.ts');
+  const pending = await import('../src/data/editor/pendingWrites.ts');
+  const photos = await import('../src/shared/photos/photos.ts');
+  const people = await import('../src/office/account/device.ts');
+  const requests = await import('../src/data/api/request.ts');
   whose.workFor(person);
   return { ...whose, ...pending, ...photos, ...people, ...requests };
 }

@@ -1,7 +1,7 @@
 /** What is due today, where the house and the device have different dates. */
 import { expect, test } from '@jest/globals';
-import type { CalendarVisit } from '../src/api/calendar.ts';
-import { dueHere } from '../src/today/dueHere.ts';
+import type { CalendarVisit } from '../src/data/api/calendar.ts';
+import { dueHere } from '../src/office/today/dueHere.ts';
 
 const TODAY = '2026-11-29';
 /** Only what is looked at. */

@@ -17,10 +17,10 @@ import {
   type PlanChange,
   type Visit,
 } from '@water-clock/core';
-import { RefusedError, UnreachableError } from '../src/api/request.ts';
-import { ShownSnapshot } from '../src/editor/shownSnapshot.ts';
-import { stacksOf, TimerEditor } from '../src/editor/editor.ts';
-import { type Queue, type Saved, type SavedSeveral, type Write } from '../src/api/timers.ts';
+import { RefusedError, UnreachableError } from '../src/data/api/request.ts';
+import { ShownSnapshot } from '../src/data/editor/shownSnapshot.ts';
+import { stacksOf, TimerEditor } from '../src/data/editor/editor.ts';
+import { type Queue, type Saved, type SavedSeveral, type Write } from '../src/data/api/timers.ts';
 
 const kind = TIMER_KINDS[1];
 if (!kind) throw new Error('no kinds');

@@ -1,5 +1,5 @@
 import type { TimerRecord } from '@water-clock/core';
-import { TimerEditor } from '../src/editor/editor.ts';
+import { TimerEditor } from '../src/data/editor/editor.ts';
 
 /** An editor of a record whose server never answers: what is shown is what was made on the page. */
 export const editorAlone = (record: Pick<TimerRecord, 'plan' | 'survey'>): TimerEditor =>

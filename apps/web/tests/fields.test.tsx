@@ -3,14 +3,14 @@ import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { useState, type ReactNode } from 'react';
-import { LabelledTime } from '../src/fields/LabelledTime.tsx';
-import { LengthField } from '../src/fields/LengthField.tsx';
-import { NumberField } from '../src/fields/NumberField.tsx';
-import { QuantityField } from '../src/fields/QuantityField.tsx';
-import { SelectField } from '../src/fields/SelectField.tsx';
-import { Switch } from '../src/fields/Switch.tsx';
-import { WeekdayButtons } from '../src/fields/WeekdayButtons.tsx';
-import { HouseStyle, PreferencesProvider } from '../src/platform/preferences.tsx';
+import { LabelledTime } from '../src/shared/fields/LabelledTime.tsx';
+import { LengthField } from '../src/shared/fields/LengthField.tsx';
+import { NumberField } from '../src/shared/fields/NumberField.tsx';
+import { QuantityField } from '../src/shared/fields/QuantityField.tsx';
+import { SelectField } from '../src/shared/fields/SelectField.tsx';
+import { Switch } from '../src/shared/fields/Switch.tsx';
+import { WeekdayButtons } from '../src/shared/fields/WeekdayButtons.tsx';
+import { HouseStyle, PreferencesProvider } from '../src/app/platform/preferences.tsx';
 
 afterEach(cleanup);
 

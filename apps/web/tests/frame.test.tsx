@@ -3,8 +3,8 @@ import { afterEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { MemoryRouter } from 'react-router';
-import { VisitFrame } from '../src/frame/VisitFrame.tsx';
-import { PHASES, STEPS } from '../src/steps/steps.ts';
+import { VisitFrame } from '../src/app/frame/VisitFrame.tsx';
+import { PHASES, STEPS } from '../src/visit/steps/steps.ts';
 
 afterEach(cleanup);
 

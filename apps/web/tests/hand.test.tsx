@@ -15,14 +15,14 @@ import {
   type Plan,
   type Survey,
 } from '@water-clock/core';
-import { useAwake } from '../src/hand/useAwake.ts';
-import { PreferencesProvider } from '../src/platform/preferences.tsx';
-import { applyTheme } from '../src/platform/theme.ts';
-import { HoursGrid } from '../src/settings/HoursGrid.tsx';
-import { MonthBars } from '../src/settings/MonthBars.tsx';
-import { KeyInLines } from '../src/visit/KeyInLines.tsx';
-import { panelNow } from '../src/visit/panel.ts';
-import { TestList } from '../src/visit/TestList.tsx';
+import { useAwake } from '../src/shared/hand/useAwake.ts';
+import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
+import { applyTheme } from '../src/app/platform/theme.ts';
+import { HoursGrid } from '../src/visit/settings/HoursGrid.tsx';
+import { MonthBars } from '../src/visit/settings/MonthBars.tsx';
+import { KeyInLines } from '../src/visit/keyIn/KeyInLines.tsx';
+import { panelNow } from '../src/visit/shared/panel.ts';
+import { TestList } from '../src/visit/leave/TestList.tsx';
 import { editorAlone } from './editorAlone.ts';
 
 const DAY = 86_400;

@@ -2,10 +2,16 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { Dexie } from 'dexie';
 import { IDBKeyRange, indexedDB } from 'fake-indexeddb';
-import { request, RefusedError, UnreachableError } from '../src/api/request.ts';
-import { prefetch } from '../src/offline/prefetch.ts';
-import { workFor } from '../src/api/whose.ts';
-import { changedBy, syncStatus, isKept, isWorthKeeping, OF_DEVICE } from '../src/kept/keeping.ts';
+import { request, RefusedError, UnreachableError } from '../src/data/api/request.ts';
+import { prefetch } from '../src/data/offline/prefetch.ts';
+import { workFor } from '../src/data/api/whose.ts';
+import {
+  changedBy,
+  syncStatus,
+  isKept,
+  isWorthKeeping,
+  OF_DEVICE,
+} from '../src/data/offlineCache/keeping.ts';
 import {
   forget,
   keepAnswer,
@@ -14,7 +20,7 @@ import {
   MOST_KEPT_BYTES,
   MOST_KEPT_DAYS,
   prune,
-} from '../src/kept/kept.ts';
+} from '../src/data/offlineCache/kept.ts';
 
 Object.assign(Dexie.dependencies, { indexedDB, IDBKeyRange });
 

@@ -1,11 +1,11 @@
 /** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the firm. */
 import { beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { siteFields } from '@water-clock/core';
-import { keepNewSite, newTimers, sendNewSiteOf } from '../src/api/newSites.ts';
-import type { TimerView } from '../src/api/timers.ts';
-import { workFor } from '../src/api/whose.ts';
-import type * as Leaving from '../src/editor/leaveBehind.ts';
-import { star, starred } from '../src/offline/starred.ts';
+import { keepNewSite, newTimers, sendNewSiteOf } from '../src/data/api/newSites.ts';
+import type { TimerView } from '../src/data/api/timers.ts';
+import { workFor } from '../src/data/api/whose.ts';
+import type * as Leaving from '../src/data/editor/leaveBehind.ts';
+import { star, starred } from '../src/data/offline/starred.ts';
 import { queueOf } from './queues.ts';
 import { storage } from './storage.ts';
 
@@ -16,7 +16,7 @@ let leaveBehind: typeof Leaving.leaveBehind;
 beforeAll(async () => {
   // The module looks for the locks of tabs as it loads.
   define('navigator', {});
-  ({ leaveBehind } = await import('../src/editor/leaveBehind.ts'));
+  ({ leaveBehind } = await import('../src/data/editor/leaveBehind.ts'));
 });
 
 interface Asked {
@@ -115,7 +115,7 @@ test('a star holds for its person, on this device', () => {
 });
 
 test('where the device has no room, what waits is told to stand in this page only, until there is room', async () => {
-  const { editorOf, waiting } = await import('../src/editor/editors.ts');
+  const { editorOf, waiting } = await import('../src/data/editor/editors.ts');
   // What goes again later would keep the test from ending.
   jest.useFakeTimers({ doNotFake: ['setImmediate'] });
   workFor({ id: 'tamsin', companyId: FIRM });

@@ -5,9 +5,9 @@ import { cleanup, fireEvent, render, renderHook, screen, waitFor } from '@testin
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { siteFields } from '@water-clock/core';
-import { useSiteWeather } from '../src/api/weather.ts';
-import LibraryPage from '../src/library/LibraryPage.tsx';
-import { PreferencesProvider } from '../src/platform/preferences.tsx';
+import { useSiteWeather } from '../src/data/api/weather.ts';
+import LibraryPage from '../src/office/library/LibraryPage.tsx';
+import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
 
 const TOWN = { id: 'marrowby', name: 'Marrowby', region: 'hills', timeZone: 'UTC' };
 const CLIMATE = {

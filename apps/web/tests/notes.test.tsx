@@ -3,8 +3,8 @@ import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { StrictMode, useState } from 'react';
 import type { NotedDefect } from '@water-clock/core';
-import { NoteField } from '../src/fields/NoteField.tsx';
-import { DefectPicker } from '../src/stations/DefectPicker.tsx';
+import { NoteField } from '../src/shared/fields/NoteField.tsx';
+import { DefectPicker } from '../src/visit/stations/DefectPicker.tsx';
 
 afterEach(cleanup);
 

@@ -14,11 +14,11 @@ import {
   type RulesEdition,
   type Survey,
 } from '@water-clock/core';
-import type { TimerEditor } from '../src/editor/editor.ts';
-import { RosterEditor } from '../src/library/RosterEditor.tsx';
-import { noteAsPlanned } from '../src/visit/looked.ts';
-import { panelNow } from '../src/visit/panel.ts';
-import { PanelField } from '../src/visit/PanelField.tsx';
+import type { TimerEditor } from '../src/data/editor/editor.ts';
+import { RosterEditor } from '../src/office/library/RosterEditor.tsx';
+import { noteAsPlanned } from '../src/visit/shared/looked.ts';
+import { panelNow } from '../src/visit/shared/panel.ts';
+import { PanelField } from '../src/visit/found/PanelField.tsx';
 import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);

@@ -30,7 +30,7 @@ async function openTab(memory = new Map<string, string>()) {
     },
   });
   // The module itself opens a tab as it loads, so the device has to be there.
-  const writes = await import('../src/editor/pendingWrites.ts');
+  const writes = await import('../src/data/editor/pendingWrites.ts');
   return {
     ...writes,
     ...writes.openTab(),

@@ -1,7 +1,7 @@
 /** Photos that have not arrived yet: shown from the device, and their memory given back. */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';
-import { PhotoRow } from '../src/photos/PhotoRow.tsx';
+import { PhotoRow } from '../src/shared/photos/PhotoRow.tsx';
 
 const made: string[] = [];
 const released: string[] = [];

@@ -1,15 +1,15 @@
 /** What the pages rely on: requests, zones, files, a kind from answers, curves, and a worker's answers. */
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { parseDate, readTimerKind, TIMER_KINDS, type Plan, formatMoment } from '@water-clock/core';
-import { RefusedError, request, UnreachableError } from '../src/api/request.ts';
-import { curveGeometry } from '../src/charts/curveGeometry.ts';
-import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/library/kindQuestions.ts';
-import { datesText, endsOf, ruleWords, spansWords, weekWords } from '../src/planner/facts.ts';
-import { csvText, rowsOf } from '../src/platform/csv.ts';
-import { civilSecond, isZone } from '../src/platform/zone.ts';
-import { supposedNight } from '../src/timer/supposed.ts';
-import { answerOf, keepingSame } from '../src/workers/timerAnswer.ts';
-import type { TimerQuestion } from '../src/workers/timerQuestion.ts';
+import { RefusedError, request, UnreachableError } from '../src/data/api/request.ts';
+import { curveGeometry } from '../src/shared/charts/curveGeometry.ts';
+import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/office/library/kindQuestions.ts';
+import { datesText, endsOf, ruleWords, spansWords, weekWords } from '../src/visit/planner/facts.ts';
+import { csvText, rowsOf } from '../src/app/platform/csv.ts';
+import { civilSecond, isZone } from '../src/app/platform/zone.ts';
+import { supposedNight } from '../src/visit/timer/supposed.ts';
+import { answerOf, keepingSame } from '../src/data/workers/timerAnswer.ts';
+import type { TimerQuestion } from '../src/data/workers/timerQuestion.ts';
 
 const ON = parseDate('2027-06-07') ?? 0;
 const [kind] = TIMER_KINDS;

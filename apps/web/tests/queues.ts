@@ -1,6 +1,6 @@
 /** Writes as they wait on a device. */
 import { EMPTY_SURVEY, emptyPlan, TIMER_KINDS } from '@water-clock/core';
-import type { Queue } from '../src/api/timers.ts';
+import type { Queue } from '../src/data/api/timers.ts';
 
 const [kind] = TIMER_KINDS;
 if (!kind) throw new Error('no kinds');

@@ -16,16 +16,16 @@ import {
   type Rules,
   type Survey,
 } from '@water-clock/core';
-import { Bars } from '../src/charts/Bars.tsx';
-import StepHelp from '../src/frame/StepHelp.tsx';
-import { AllowedDays } from '../src/house/AllowedDays.tsx';
-import { ReadDocument } from '../src/library/ReadDocument.tsx';
-import { StationMinutesRows } from '../src/minutes/StationMinutesRows.tsx';
-import { PreferencesProvider } from '../src/platform/preferences.tsx';
-import { HELP } from '../src/steps/help.ts';
-import { STEPS } from '../src/steps/steps.ts';
-import type { StepProps } from '../src/steps/stepProps.ts';
-import { START_VISIT, useStartVisit } from '../src/visit/startVisit.ts';
+import { Bars } from '../src/shared/charts/Bars.tsx';
+import StepHelp from '../src/app/frame/StepHelp.tsx';
+import { AllowedDays } from '../src/visit/house/AllowedDays.tsx';
+import { ReadDocument } from '../src/office/library/ReadDocument.tsx';
+import { StationMinutesRows } from '../src/visit/minutes/StationMinutesRows.tsx';
+import { PreferencesProvider } from '../src/app/platform/preferences.tsx';
+import { HELP } from '../src/visit/steps/help.ts';
+import { STEPS } from '../src/visit/steps/steps.ts';
+import type { StepProps } from '../src/visit/steps/stepProps.ts';
+import { START_VISIT, useStartVisit } from '../src/visit/shared/startVisit.ts';
 import { editorAlone } from './editorAlone.ts';
 
 afterEach(cleanup);

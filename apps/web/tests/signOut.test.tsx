@@ -2,9 +2,9 @@
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { workFor } from '../src/api/whose.ts';
-import { keepPending } from '../src/editor/pendingWrites.ts';
-import SignOutDialog from '../src/frame/SignOutDialog.tsx';
+import { workFor } from '../src/data/api/whose.ts';
+import { keepPending } from '../src/data/editor/pendingWrites.ts';
+import SignOutDialog from '../src/app/frame/SignOutDialog.tsx';
 import { queueOf } from './queues.ts';
 
 const asked: string[] = [];

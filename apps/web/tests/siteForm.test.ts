@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { isZone } from '../src/platform/zone.ts';
-import { formOf, readSiteForm, type SiteForm } from '../src/house/siteForm.ts';
+import { isZone } from '../src/app/platform/zone.ts';
+import { formOf, readSiteForm, type SiteForm } from '../src/visit/house/siteForm.ts';
 
 const sound: SiteForm = {
   name: ' Heron Yard ',

@@ -17,9 +17,9 @@ import {
   type Plan,
   type Survey,
 } from '@water-clock/core';
-import type { StepProps } from '../src/steps/stepProps.ts';
-import type { PlanNews } from '../src/workers/planning.ts';
-import { connection } from '../src/workers/started.ts';
+import type { StepProps } from '../src/visit/steps/stepProps.ts';
+import type { PlanNews } from '../src/data/workers/planning.ts';
+import { connection } from '../src/data/workers/started.ts';
 import { editorAlone } from './editorAlone.ts';
 
 /** What a worker was asked, and the way to answer it from a test. */
@@ -45,26 +45,26 @@ Object.assign(globalThis, {
   },
 });
 
-const { PreferencesProvider } = await import('../src/platform/preferences.tsx');
+const { PreferencesProvider } = await import('../src/app/platform/preferences.tsx');
 const pages = {
-  house: await import('../src/house/HouseView.tsx'),
-  timer: await import('../src/device/DeviceView.tsx'),
-  found: await import('../src/visit/AsFoundView.tsx'),
-  seen: await import('../src/visit/SeenView.tsx'),
-  stations: await import('../src/stations/StationsView.tsx'),
-  walk: await import('../src/stations/WalkView.tsx'),
-  minutes: await import('../src/minutes/MinutesView.tsx'),
-  brief: await import('../src/brief/BriefView.tsx'),
-  plan: await import('../src/planner/PlannerView.tsx'),
-  keyin: await import('../src/visit/KeyInView.tsx'),
-  leave: await import('../src/visit/LeaveView.tsx'),
+  house: await import('../src/visit/house/HouseView.tsx'),
+  timer: await import('../src/visit/timerKind/TimerKindView.tsx'),
+  found: await import('../src/visit/found/AsFoundView.tsx'),
+  seen: await import('../src/visit/seen/SeenView.tsx'),
+  stations: await import('../src/visit/stations/StationsView.tsx'),
+  walk: await import('../src/visit/stations/WalkView.tsx'),
+  minutes: await import('../src/visit/minutes/MinutesView.tsx'),
+  brief: await import('../src/visit/brief/BriefView.tsx'),
+  plan: await import('../src/visit/planner/PlannerView.tsx'),
+  keyin: await import('../src/visit/keyIn/KeyInView.tsx'),
+  leave: await import('../src/visit/leave/LeaveView.tsx'),
   page: await import('../src/homeowner/PageView.tsx'),
-  log: await import('../src/visit/LogbookView.tsx'),
+  log: await import('../src/visit/log/LogbookView.tsx'),
 };
-const { fetchAhead } = await import('../src/timer/StepView.tsx');
-const { default: TodayPage } = await import('../src/today/TodayPage.tsx');
-const { default: SitesPage } = await import('../src/sites/SitesPage.tsx');
-const { default: CalendarPage } = await import('../src/calendar/CalendarPage.tsx');
+const { fetchAhead } = await import('../src/visit/timer/StepView.tsx');
+const { default: TodayPage } = await import('../src/office/today/TodayPage.tsx');
+const { default: SitesPage } = await import('../src/office/sites/SitesPage.tsx');
+const { default: CalendarPage } = await import('../src/office/calendar/CalendarPage.tsx');
 
 const DAY = 86_400;
 /** Monday 1 March 2027. */

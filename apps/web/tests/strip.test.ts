@@ -5,12 +5,12 @@ import {
   blocksOf,
   draggedStart,
   stripGeometry,
-} from '../src/charts/stripGeometry.ts';
-import { placedLabels } from '../src/charts/stripLabels.ts';
-import { labelsOf } from '../src/charts/stripLayers.tsx';
-import { sunOf } from '../src/charts/sun.ts';
-import { civilSecond } from '../src/platform/zone.ts';
-import { keepingSame } from '../src/workers/timerAnswer.ts';
+} from '../src/shared/charts/stripGeometry.ts';
+import { placedLabels } from '../src/shared/charts/stripLabels.ts';
+import { labelsOf } from '../src/shared/charts/stripLayers.tsx';
+import { sunOf } from '../src/shared/charts/sun.ts';
+import { civilSecond } from '../src/app/platform/zone.ts';
+import { keepingSame } from '../src/data/workers/timerAnswer.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('no kinds');

@@ -17,11 +17,11 @@ import {
   type RecordChange,
   type TimerRecord,
 } from '@water-clock/core';
-import { curveGeometry } from '../src/charts/curveGeometry.ts';
-import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/library/kindQuestions.ts';
-import { itemsOf } from '../src/api/library.ts';
-import { csvText, rowsOf } from '../src/platform/csv.ts';
-import { stepStates } from '../src/steps/steps.ts';
+import { curveGeometry } from '../src/shared/charts/curveGeometry.ts';
+import { kindOfAnswers, USUAL_ANSWERS, type Answers } from '../src/office/library/kindQuestions.ts';
+import { itemsOf } from '../src/data/api/library.ts';
+import { csvText, rowsOf } from '../src/app/platform/csv.ts';
+import { stepStates } from '../src/visit/steps/steps.ts';
 
 test('whatever is answered, the kind can be read, and says what was seen', () => {
   const answers = fc.record<Answers>({

@@ -1,7 +1,7 @@
 /** The progress that a worker reports, and when it counts. */
 import { expect, test } from '@jest/globals';
-import { seldom } from '../src/workers/seldom.ts';
-import { withProgress } from '../src/workers/started.ts';
+import { seldom } from '../src/data/workers/seldom.ts';
+import { withProgress } from '../src/data/workers/started.ts';
 
 test('progress that arrives after the answer is passed over: the answer stands', async () => {
   const heard: (number | string)[] = [];

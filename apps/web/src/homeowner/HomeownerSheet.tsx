@@ -1,5 +1,5 @@
 import type { HomeownerPage, WeekRun } from '@water-clock/core';
-import { fillOf, ProgramBadge } from '../charts/patterns.tsx';
+import { fillOf, ProgramBadge } from '../shared/charts/patterns.tsx';
 import './pages.css';
 
 const DAY_SECONDS = 86_400;

@@ -1,7 +1,7 @@
 import { Button, Input } from 'antd';
 import type { Office } from '@water-clock/core';
-import { useLibrary, type LibraryItem } from '../api/library.ts';
-import { useDocument } from '../library/useDocument.ts';
+import { useLibrary, type LibraryItem } from '../data/api/library.ts';
+import { useDocument } from '../office/library/useDocument.ts';
 import { say } from '@water-clock/core';
 
 /** An optional line with new text; left out where empty. */

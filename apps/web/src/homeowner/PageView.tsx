@@ -3,12 +3,12 @@ import { Button } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import { dateWords, LANGUAGES, parseDate, say, type Language } from '@water-clock/core';
 import { LANGUAGE_NAMES } from '@water-clock/words';
-import { failureWords, newId, RefusedError } from '../api/request.ts';
-import { MadeLink } from '../platform/MadeLink.tsx';
-import { usePreferences } from '../platform/preferences.tsx';
-import { Failed, Loading } from '../platform/states.tsx';
-import { newToken } from '../platform/token.ts';
-import type { StepProps } from '../steps/stepProps.ts';
+import { failureWords, newId, RefusedError } from '../data/api/request.ts';
+import { MadeLink } from '../app/platform/MadeLink.tsx';
+import { usePreferences } from '../app/platform/preferences.tsx';
+import { Failed, Loading } from '../app/platform/states.tsx';
+import { newToken } from '../app/platform/token.ts';
+import type { StepProps } from '../visit/steps/stepProps.ts';
 import {
   cardPdfPath,
   makeLink,
@@ -17,11 +17,11 @@ import {
   usePage,
   visitKeys,
   withdrawLink,
-} from '../api/visits.ts';
+} from '../data/api/visits.ts';
 import { OfficeFields } from './OfficeFields.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
-import { Switch } from '../fields/Switch.tsx';
-import { SelectField } from '../fields/SelectField.tsx';
+import { Switch } from '../shared/fields/Switch.tsx';
+import { SelectField } from '../shared/fields/SelectField.tsx';
 
 const DAYS = [
   [30, say`a month`],

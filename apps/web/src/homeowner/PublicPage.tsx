@@ -2,9 +2,9 @@ import { useEffect, useState } from 'react';
 import { Button } from 'antd';
 import { LANGUAGES, type HomeownerPage, type Language } from '@water-clock/core';
 import { LANGUAGE_NAMES } from '@water-clock/words';
-import { Patterns } from '../charts/patterns.tsx';
-import { speak } from '../platform/language.ts';
-import { Loading } from '../platform/states.tsx';
+import { Patterns } from '../shared/charts/patterns.tsx';
+import { speak } from '../app/platform/language.ts';
+import { Loading } from '../app/platform/states.tsx';
 import { HomeownerSheet } from './HomeownerSheet.tsx';
 import { say } from '@water-clock/core';
 

@@ -1,0 +1,64 @@
+import { lazy, Suspense, useState } from 'react';
+import { Button, Dropdown } from 'antd';
+import { UserOutlined } from '@ant-design/icons';
+import { useNavigate } from 'react-router';
+import { useSession } from '../../data/api/people.ts';
+import { say } from '@water-clock/core';
+
+const SignOutDialog = lazy(() => import('./SignOutDialog.tsx'));
+const PreferencesDialog = lazy(() => import('./PreferencesDialog.tsx'));
+
+/** Who is signed in, and what they like. */
+export function PersonMenu({ words }: { readonly words: boolean }) {
+  const session = useSession();
+  const navigate = useNavigate();
+  const [open, setOpen] = useState<'preferences' | 'sign out' | null>(null);
+  const close = () => setOpen(null);
+  const person = session.data?.person;
+  if (!person) return null;
+  return (
+    <>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            { key: 'company', label: person.company, disabled: true },
+            { type: 'divider' },
+            {
+              key: 'account',
+              label: say`Your account …`,
+              onClick: () => void navigate('/account'),
+            },
+            {
+              key: 'preferences',
+              label: say`Preferences …`,
+              onClick: () => setOpen('preferences'),
+            },
+            {
+              key: 'device',
+              label: say`On this device …`,
+              onClick: () => void navigate('/device'),
+            },
+            ...(person.role === 'owner'
+              ? [{ key: 'firm', label: say`The firm …`, onClick: () => void navigate('/firm') }]
+              : []),
+            { key: 'out', label: say`Sign out`, onClick: () => setOpen('sign out') },
+          ],
+        }}
+      >
+        <Button type="text" icon={<UserOutlined />} aria-label={person.name}>
+          {words && person.name}
+        </Button>
+      </Dropdown>
+      {open && (
+        <Suspense>
+          {open === 'preferences' ? (
+            <PreferencesDialog close={close} />
+          ) : (
+            <SignOutDialog close={close} />
+          )}
+        </Suspense>
+      )}
+    </>
+  );
+}

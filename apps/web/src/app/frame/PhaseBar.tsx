@@ -1,0 +1,72 @@
+import { lazy, memo, Suspense, useState } from 'react';
+import { Button } from 'antd';
+import {
+  EnvironmentOutlined,
+  EyeOutlined,
+  FileTextOutlined,
+  ProfileOutlined,
+  ToolOutlined,
+} from '@ant-design/icons';
+import {
+  PHASES,
+  phaseOf,
+  type Phase,
+  type StepPath,
+  type StepState,
+} from '../../visit/steps/steps.ts';
+import { say } from '@water-clock/core';
+
+const PhaseSteps = lazy(() => import('./PhaseSteps.tsx'));
+
+const ICONS: Readonly<Record<Phase['id'], React.ReactNode>> = {
+  arrive: <EnvironmentOutlined aria-hidden />,
+  look: <EyeOutlined aria-hidden />,
+  plan: <ProfileOutlined aria-hidden />,
+  set: <ToolOutlined aria-hidden />,
+  'hand-over': <FileTextOutlined aria-hidden />,
+};
+
+interface Props {
+  readonly timerId: string;
+  readonly shown: string;
+  readonly states: Partial<Record<StepPath, StepState>>;
+  /** The timer needs only a few of the steps; the rest fold away. */
+  readonly simple: boolean;
+}
+
+/** On a phone: the five phases at the foot; one of them opens its steps as a sheet. */
+export const PhaseBar = memo(function PhaseBar({ timerId, shown, states, simple }: Props) {
+  const [open, setOpen] = useState<Phase | null>(null);
+  // Once it has been opened it stays, so that it can slide away.
+  const [isWanted, setIsWanted] = useState(false);
+  const here = phaseOf(shown);
+  return (
+    <nav className="foot" aria-label={say`The visit, phase by phase`}>
+      {PHASES.map((phase) => (
+        <Button
+          key={phase.id}
+          type="text"
+          className="foot-place plain"
+          aria-current={phase === here ? 'step' : undefined}
+          aria-haspopup="dialog"
+          onClick={() => {
+            setIsWanted(true);
+            setOpen(phase);
+          }}
+        >
+          {ICONS[phase.id]}
+          {phase.name}
+        </Button>
+      ))}
+      {isWanted && (
+        <Suspense>
+          <PhaseSteps
+            {...{ timerId, shown, states, simple }}
+            phase={open}
+            close={() => setOpen(null)}
+          />
+        </Suspense>
+      )}
+    </nav>
+  );
+});

@@ -1,0 +1,94 @@
+import { Alert, Modal } from 'antd';
+
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { Switch } from '../../shared/fields/Switch.tsx';
+import { usePreferences } from '../platform/preferences.tsx';
+import { language, LANGUAGES, say } from '@water-clock/core';
+import { LANGUAGE_NAMES } from '@water-clock/words';
+
+const SIZES = [100, 112, 125, 150, 175, 200] as const;
+
+/** What the signed-in person likes; each choice holds at once. */
+export default function PreferencesDialog({ close }: { readonly close: () => void }) {
+  const { clock, order, weekStart, units, theme, contrast, textSize, liked, like, isUnsaved } =
+    usePreferences();
+  return (
+    <Modal open title={say`Preferences`} footer={null} onCancel={close}>
+      <div className="preferences stack">
+        <Switch
+          label={say`Language`}
+          value={liked.language ?? (language() === 'es' ? 'es' : 'en')}
+          options={LANGUAGES.map((one) => [one, LANGUAGE_NAMES[one]] as const)}
+          pick={(value) => like({ language: value })}
+        />
+        <Switch
+          label={say`Hours`}
+          value={clock}
+          options={[
+            ['12', say`5:30 pm`],
+            ['24', '17:30'],
+          ]}
+          pick={(value) => like({ clock: value })}
+        />
+        <Switch
+          label={say`Dates`}
+          value={order}
+          options={[
+            ['day-month', say`9 June`],
+            ['month-day', say`June 9`],
+          ]}
+          pick={(value) => like({ dateOrder: value })}
+        />
+        <Switch
+          label={say`The week begins on`}
+          value={weekStart}
+          options={[
+            ['mon', say`Monday`],
+            ['sun', say`Sunday`],
+          ]}
+          pick={(value) => like({ weekStart: value })}
+        />
+        <Switch
+          label={say`Units, where the house says nothing else`}
+          value={liked.units ?? units}
+          options={[
+            ['metric', say`Metres, litres`],
+            ['us', say`Feet, gallons`],
+          ]}
+          pick={(value) => like({ units: value })}
+        />
+        <Switch
+          label={say`Screen`}
+          value={theme}
+          options={[
+            ['day', say`Bright`],
+            ['night', say`Dark`],
+          ]}
+          pick={(value) => like({ theme: value })}
+        />
+        <Switch
+          label={say`Contrast`}
+          value={contrast}
+          options={[
+            ['usual', say`Usual`],
+            ['high', say`High`],
+          ]}
+          pick={(value) => like({ contrast: value })}
+        />
+        <SelectField
+          label={say`Size of text`}
+          value={textSize}
+          options={SIZES.map((size) => [size, `${size} %`] as const)}
+          pick={(value) => like({ textSize: value })}
+        />
+        {isUnsaved && (
+          <Alert
+            type="warning"
+            showIcon
+            title={say`Not saved: the server did not take the last change. It holds on this device; choose again to send it once more.`}
+          />
+        )}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,156 @@
+import { useMemo, useState } from 'react';
+import { Alert, Button, Modal, Radio } from 'antd';
+import {
+  CLOSING_AT,
+  mergeRecords,
+  momentWords,
+  recordDifferences,
+  SECONDS_PER_DAY,
+  undoneSentence,
+  whoChanged,
+  type ClockStyle,
+  type Choices,
+  type Clash,
+  type DateOrder,
+  type Side,
+  type Undone,
+  say,
+} from '@water-clock/core';
+import { civilSecond, deviceZone } from '../../app/platform/zone.ts';
+import type { Conflict } from './editing.ts';
+
+const toTheMinute = (second: number) => second - (second % 60);
+
+/** What a clash is about, and both values, in words. */
+interface Row {
+  readonly at: string;
+  readonly what: string;
+  readonly theirs: string;
+  readonly mine: string;
+  readonly by: string;
+  /** ISO. */
+  readonly changedAt: string | null;
+}
+
+const CLOSED = { what: say`The end of the visit`, mine: say`closed`, theirs: say`still open` };
+
+function wordsOf(
+  { base, mine, theirs }: Conflict,
+  { at, theirs: points }: Clash,
+  clock: ClockStyle,
+): Pick<Row, 'what' | 'mine' | 'theirs'> {
+  if (at === CLOSING_AT) {
+    // The cast holds because what is undone is what such a clash is about.
+    const undone = (points as readonly Undone[]).map(undoneSentence).join(' ');
+    return { ...CLOSED, theirs: `${CLOSED.theirs}: ${undone}` };
+  }
+  const with_ = (side: Side) => mergeRecords(base, mine, theirs, new Map([[at, side]])).record;
+  const rows = recordDifferences(with_('theirs'), with_('mine'), clock);
+  return {
+    what: rows.map(({ what }) => what).join(', ') || at.replaceAll('/', ' '),
+    theirs: rows.map(({ before }) => before).join(', '),
+    mine: rows.map(({ after }) => after).join(', '),
+  };
+}
+
+interface Props {
+  readonly conflict: Conflict;
+  readonly clock: ClockStyle;
+  readonly order: DateOrder;
+  readonly resolve: (choices: Choices) => void;
+}
+
+/** Two tabs or two people changed the same facts of a timer: both sides of each, with who and when, and the choice between them. */
+export default function ConflictDialog({ conflict, clock, order, resolve }: Props) {
+  const [chosen, setChosen] = useState<Choices>(new Map());
+  const { base, theirs, open, mineAt } = conflict;
+  const moment = (iso: string | null) =>
+    iso === null || iso === ''
+      ? null
+      : momentWords(toTheMinute(civilSecond(new Date(iso), deviceZone())), {
+          on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
+          ...{ clock, order },
+        });
+  const rows = useMemo(
+    () =>
+      open.map((clash): Row => {
+        const who = whoChanged(base, theirs.since ?? [], clash.at) ?? theirs;
+        return {
+          ...{ at: clash.at, by: who.by ?? say`Somebody`, changedAt: who.at },
+          ...wordsOf(conflict, clash, clock),
+        };
+      }),
+    [conflict, base, theirs, open, clock],
+  );
+  const isAnswered = rows.every(({ at }) => chosen.has(at));
+  return (
+    <Modal
+      open
+      width={720}
+      closable={false}
+      keyboard={false}
+      mask={{ closable: false }}
+      title={
+        rows.length === 1
+          ? say`Two of you changed the same thing. Which one counts?`
+          : say`Two of you changed the same ${rows.length} things. Which ones count?`
+      }
+      footer={[
+        <Button
+          key="save"
+          size="large"
+          type="primary"
+          disabled={!isAnswered}
+          onClick={() => resolve(chosen)}
+        >{say`Save it so`}</Button>,
+      ]}
+    >
+      <p>{say`What only one of you changed is put together already. Nothing of yours is saved until you have chosen.`}</p>
+      {rows.map(({ at, what, theirs: other, mine, by, changedAt }) => {
+        const when = moment(changedAt);
+        const yourWhen = moment(mineAt);
+        return (
+          <Radio.Group
+            key={at}
+            className="stack near clash"
+            aria-label={what}
+            value={chosen.get(at)}
+            onChange={({ target }) =>
+              setChosen(new Map([...chosen, [at, target.value === 'mine' ? 'mine' : 'theirs']]))
+            }
+          >
+            <h3>{what}</h3>
+            <Radio value="theirs">
+              <strong>{other}</strong>{' '}
+              <span className="soft">
+                {by}
+                {when && `, ${when}`}
+              </span>
+            </Radio>
+            <Radio value="mine">
+              <strong>{mine}</strong>{' '}
+              <span className="soft">
+                {say`you`}
+                {yourWhen && say`, ${yourWhen} by this device’s clock`}
+              </span>
+            </Radio>
+          </Radio.Group>
+        );
+      })}
+      {rows.length > 1 && (
+        <div className="row">
+          <Button
+            onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'theirs'])))}
+          >{say`Theirs everywhere`}</Button>
+          <Button
+            onClick={() => setChosen(new Map(open.map(({ at }) => [at, 'mine'])))}
+          >{say`Mine everywhere`}</Button>
+        </div>
+      )}
+      <Alert
+        type="info"
+        title={say`The settings are checked anew as you save: two changes that are good apart can overlap together.`}
+      />
+    </Modal>
+  );
+}

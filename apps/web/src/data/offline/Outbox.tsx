@@ -1,0 +1,92 @@
+import { useEffect, useSyncExternalStore } from 'react';
+import { Alert, Button } from 'antd';
+import { useQueryClient } from '@tanstack/react-query';
+import { QuestionCircleOutlined } from '@ant-design/icons';
+import { useNavigate } from 'react-router';
+import { newTimers, sendNewSiteOf } from '../api/newSites.ts';
+import { useSession } from '../api/people.ts';
+import { siteKeys } from '../api/sites.ts';
+import { visitKeys } from '../api/visits.ts';
+import { onSaved, onWaiting, sendWaiting, waiting } from '../editor/editors.ts';
+import { sendWaiting as sendPhotos } from '../../shared/photos/photos.ts';
+import { say } from '@water-clock/core';
+
+/** Often enough for somebody who drives from one house to the next. */
+const TRY_EVERY_MS = 20_000;
+
+/** Sends what waits on this device, whatever page is open, and says where something has to be asked first. */
+export default function Outbox() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const person = useSession().data?.person;
+  const proposer = person?.role === 'apprentice' ? person.id : null;
+  const { questions, isSignedOut, isNotKept } = useSyncExternalStore(onWaiting, waiting);
+  useEffect(() => {
+    const bring = async () => {
+      for (const timerId of newTimers()) await sendNewSiteOf(timerId);
+      await sendWaiting(proposer);
+      await sendPhotos();
+    };
+    // What cannot be sent now is tried again; a refusal is told where the thing was made.
+    const tryNow = () => void bring().catch(() => undefined);
+    tryNow();
+    const trying = setInterval(tryNow, TRY_EVERY_MS);
+    addEventListener('online', tryNow);
+    return () => {
+      clearInterval(trying);
+      removeEventListener('online', tryNow);
+    };
+  }, [proposer]);
+  useEffect(
+    () =>
+      onSaved((timerId, { closing }) => {
+        if (!closing) return;
+        void client.invalidateQueries({ queryKey: visitKeys.of(timerId) });
+        void client.invalidateQueries({ queryKey: siteKeys.all });
+      }),
+    [client],
+  );
+  const elsewhere = questions.filter((id) => !location.pathname.startsWith(`/timers/${id}`));
+  const [first] = elsewhere;
+  if (isNotKept)
+    return (
+      <Alert
+        banner
+        role="alert"
+        type="error"
+        title={say`This device has no room left: what you entered last stands only in this page. Keep the page open until it is saved.`}
+      />
+    );
+  if (isSignedOut)
+    return (
+      <Alert
+        banner
+        role="status"
+        type="warning"
+        title={say`You are signed out. What you entered is kept on this device, and is sent once you sign in again.`}
+        action={
+          <Button type="primary" onClick={() => location.reload()}>{say`Sign in again`}</Button>
+        }
+      />
+    );
+  if (first === undefined) return null;
+  return (
+    <Alert
+      banner
+      role="status"
+      type="warning"
+      icon={<QuestionCircleOutlined aria-hidden />}
+      title={
+        elsewhere.length === 1
+          ? say`You and a colleague changed the same thing at one timer. What you entered waits for your answer.`
+          : say`You and colleagues changed the same things at ${elsewhere.length} timers. What you entered waits for your answers.`
+      }
+      action={
+        <Button
+          type="primary"
+          onClick={() => void navigate(`/timers/${first}`)}
+        >{say`Answer it`}</Button>
+      }
+    />
+  );
+}

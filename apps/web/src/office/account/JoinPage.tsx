@@ -1,0 +1,74 @@
+import { useState, type FormEvent } from 'react';
+import { Alert, Button } from 'antd';
+import { Link } from 'react-router';
+import { useJoin, useLinkPurpose } from '../../data/api/joining.ts';
+import { failureWords, newId, RefusedError } from '../../data/api/request.ts';
+import { faultAt, TextField } from '../../shared/fields/TextField.tsx';
+import { Failed, Loading } from '../../app/platform/states.tsx';
+import { roleName } from './roles.ts';
+import { useComeIn } from './useComeIn.ts';
+import { say } from '@water-clock/core';
+
+/** For who has a link: an invitation, or one for a new password. Its token is behind the #, so the browser sends it to nobody. */
+export default function JoinPage() {
+  const [token] = useState(() => location.hash.slice(1));
+  const [personId] = useState(newId);
+  const [password, setPassword] = useState('');
+  const link = useLinkPurpose(token);
+  const join = useJoin(token);
+  const comeIn = useComeIn();
+  if (link.isPending) return <Loading what={say`your link`} />;
+  if (link.error instanceof RefusedError)
+    return (
+      <main className="page stack slim">
+        <h1>{say`This link is not good`}</h1>
+        <p>{link.error.message}.</p>
+        <Link to="/">{say`Sign in`}</Link>
+      </main>
+    );
+  if (link.isError)
+    return <Failed what={say`Your link`} error={link.error} retry={() => void link.refetch()} />;
+  const { purpose, firm, name, email, role } = link.data;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    join.mutate({ personId, password }, { onSuccess: () => comeIn(email, password) });
+  };
+  const fault = faultAt(join.error, 'password');
+  return (
+    <main className="page stack slim">
+      <h1>{purpose === 'invitation' ? say`Welcome to ${firm}` : say`A new password`}</h1>
+      <p>
+        {purpose === 'invitation'
+          ? say`${name}, you are invited as ${role === null ? say`one of the firm` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
+          : say`${name}, choose a new password for ${firm}. You are signed out everywhere else.`}
+      </p>
+      <form className="stack" onSubmit={submit} noValidate>
+        <TextField
+          label={say`E-mail`}
+          type="email"
+          name="email"
+          autoComplete="username"
+          value={email}
+          disabled
+          set={() => undefined}
+        />
+        <TextField
+          label={say`Password`}
+          type="password"
+          name="password"
+          autoComplete="new-password"
+          value={password}
+          set={setPassword}
+          fault={fault}
+          hint={say`At least 10 characters. Three words are easy to keep.`}
+        />
+        {join.error && fault === undefined && (
+          <Alert type="error" title={failureWords(join.error, say`Not done`)} />
+        )}
+        <Button type="primary" htmlType="submit" size="large" loading={join.isPending}>
+          {purpose === 'invitation' ? say`Join the firm` : say`Set the password`}
+        </Button>
+      </form>
+    </main>
+  );
+}

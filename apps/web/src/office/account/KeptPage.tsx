@@ -1,0 +1,145 @@
+import { useState } from 'react';
+import { Button, Table } from 'antd';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { StarFilled, StarOutlined } from '@ant-design/icons';
+import { Link } from 'react-router';
+import { listed, momentWords, plural, SECONDS_PER_DAY, say } from '@water-clock/core';
+import { ownerName } from '../../data/api/whose.ts';
+import { unsentHere, unsentWords } from './device.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { Loading } from '../../app/platform/states.tsx';
+import { civilSecond, deviceZone } from '../../app/platform/zone.ts';
+import {
+  forget,
+  keptAnswer,
+  keptPaths,
+  keptTimers,
+  MOST_KEPT_BYTES,
+  MOST_KEPT_DAYS,
+  type KeptAnswer,
+} from '../../data/offlineCache/kept.ts';
+import { star, starred } from '../../data/offline/starred.ts';
+import { prefetch } from '../../data/offline/prefetch.ts';
+
+interface KeptTimer {
+  readonly id: string;
+  readonly name: string;
+  readonly at: number;
+  readonly isStarred: boolean;
+}
+
+const PHOTO = /^\/api\/photos\//u;
+const OTHER = /^\/api\/(?!photos\/|timers\/[0-9a-f-]{36}$)/u;
+
+/** The name of a timer's house, as its answer has it. */
+function nameIn(answer: KeptAnswer | null): string {
+  // The cast only looks: what is missing is not there.
+  const body = answer?.body as
+    { site?: { name?: string }; plan?: { timer?: { name?: string } } } | undefined;
+  return [body?.site?.name, body?.plan?.timer?.name].filter(Boolean).join(', ') || say`a timer`;
+}
+
+async function keptHere() {
+  const owner = ownerName();
+  const all = await keptPaths(owner);
+  const timers: KeptTimer[] = [];
+  for (const { id, path, at } of await keptTimers(owner)) {
+    const name = nameIn(await keptAnswer(owner, path));
+    timers.push({ id, at, name, isStarred: starred().includes(id) });
+  }
+  return {
+    timers,
+    photos: all.filter(({ path }) => PHOTO.test(path)).length,
+    others: all.filter(({ path }) => OTHER.test(path)).length,
+    bytes: all.reduce((sum, { bytes }) => sum + bytes, 0),
+    unsent: unsentWords(await unsentHere()),
+  };
+}
+
+const KEPT_KEY = [say`kept on this device`];
+const sizeWords = (bytes: number) =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${Math.round(bytes / 1e6)} MB`;
+
+/** What of the office is on this device, how old it is, and what has not reached the office. */
+export default function KeptPage() {
+  const { clock, order } = usePreferences();
+  const client = useQueryClient();
+  const kept = useQuery({ queryKey: KEPT_KEY, queryFn: keptHere, staleTime: 0 });
+  const [said, setSaid] = useState<string | null>(null);
+  const again = () => client.invalidateQueries({ queryKey: KEPT_KEY });
+  const moment = (at: number) =>
+    momentWords(Math.floor(civilSecond(new Date(at), deviceZone()) / 60) * 60, {
+      on: Math.floor(civilSecond(new Date(), deviceZone()) / SECONDS_PER_DAY),
+      ...{ clock, order },
+    });
+  if (!kept.data) return <Loading what={say`what is kept`} />;
+  const { timers, photos, others, bytes, unsent } = kept.data;
+  const fetchAnew = async () => {
+    setSaid(say`Fetching …`);
+    const missing = await prefetch(timers.map(({ id }) => id));
+    setSaid(
+      missing === 0
+        ? say`All of it is in step with the office.`
+        : say`${missing === 1 ? say`One answer` : say`${missing} answers`} did not come. What was kept is still here.`,
+    );
+    await again();
+  };
+  return (
+    <div className="page stack">
+      <h1>{say`On this device`}</h1>
+      <p className="column">{say`What you have opened in the last ${MOST_KEPT_DAYS} days, and the visits of the day, open without a network, and what has a star stays. It belongs to you, and is deleted when you sign out.`}</p>
+      <p>
+        <strong>{say`${sizeWords(bytes)} of ${sizeWords(MOST_KEPT_BYTES)}`}</strong>
+        {say`: ${listed([
+          plural(timers.length, '# timer', '# timers'),
+          plural(photos, '# small photo', '# small photos'),
+          plural(others, '# other answer', '# other answers'),
+        ])} of the office, such as its library.`}
+      </p>
+      <p role="status">
+        {unsent === null
+          ? say`Nothing waits to be sent.`
+          : say`Waiting to be sent: ${unsent}. It goes by itself as soon as there is a network.`}
+      </p>
+      <div className="row">
+        <Button type="primary" onClick={() => void fetchAnew()}>{say`Fetch it anew`}</Button>
+        <Button
+          danger
+          onClick={() => void forget(ownerName()).then(again)}
+        >{say`Delete what is kept`}</Button>
+        {said !== null && <span role="status">{said}</span>}
+      </div>
+      <Table<KeptTimer>
+        size="small"
+        rowKey="id"
+        pagination={false}
+        dataSource={timers}
+        locale={{ emptyText: say`No timer is kept yet.` }}
+        columns={[
+          {
+            title: say`Timer`,
+            dataIndex: 'name',
+            render: (name: string, { id }) => <Link to={`/timers/${id}`}>{name}</Link>,
+          },
+          { title: say`In step with the office`, dataIndex: 'at', render: moment },
+          {
+            title: say`Always along`,
+            dataIndex: 'id',
+            render: (id: string, { isStarred, name }) => (
+              <Button
+                type="text"
+                aria-pressed={isStarred}
+                aria-label={say`Always take ${name} along`}
+                icon={isStarred ? <StarFilled /> : <StarOutlined />}
+                onClick={() => {
+                  star([id], !isStarred);
+                  void again();
+                }}
+              />
+            ),
+          },
+        ]}
+      />
+    </div>
+  );
+}

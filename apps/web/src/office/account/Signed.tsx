@@ -1,0 +1,57 @@
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Outlet } from 'react-router';
+import { SyncStatus } from '../../data/offline/SyncStatus.tsx';
+import { Failed, Loading } from '../../app/platform/states.tsx';
+import { useSession } from '../../data/api/people.ts';
+import { PREFIX } from '../../data/offlineCache/pendingKeys.ts';
+import { plural, say } from '@water-clock/core';
+
+const NewVersion = lazy(() => import('../../data/offline/NewVersion.tsx'));
+const Outbox = lazy(() => import('../../data/offline/Outbox.tsx'));
+const SignInPage = lazy(() => import('./SignInPage.tsx'));
+
+/** Where somebody was taken out of the firm, what they entered on this device is handed to the office. */
+function LeftBehind() {
+  const [handed, setHanded] = useState(0);
+  useEffect(() => {
+    // A stranger's device has nothing, and loads nothing of this.
+    const waits = Object.keys(localStorage).some((key) => key.startsWith(PREFIX));
+    if (waits)
+      void import('../../data/editor/leaveBehind.ts').then(({ leaveBehind }) =>
+        leaveBehind().then(setHanded),
+      );
+  }, []);
+  return handed > 0 ? (
+    <p role="status" className="notice">
+      {say`You were taken out of the firm. What waited on this device was handed to the office: ${plural(handed, '# change', '# changes')}.`}
+    </p>
+  ) : null;
+}
+
+/** What is for people who are signed in. Shows the sign-in to strangers. */
+export function Signed() {
+  const session = useSession();
+  if (session.isPending) return <Loading what={say`your sites`} />;
+  if (session.isError)
+    return (
+      <Failed what={say`Water Clock`} error={session.error} retry={() => void session.refetch()} />
+    );
+  const { person, demo } = session.data;
+  if (person)
+    return (
+      <>
+        <SyncStatus />
+        <Suspense>
+          <NewVersion />
+          <Outbox />
+        </Suspense>
+        <Outlet />
+      </>
+    );
+  return (
+    <main>
+      <LeftBehind />
+      <SignInPage demo={demo} />
+    </main>
+  );
+}

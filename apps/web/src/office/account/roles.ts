@@ -1,0 +1,12 @@
+import type { Role } from '../../data/api/people.ts';
+import { say } from '@water-clock/core';
+
+/** From who may do most to who may do least. */
+export const ROLES: readonly (readonly [role: Role, name: string, may: string])[] = [
+  ['owner', say`Owner`, say`does everything, and looks after people and the firm`],
+  ['office', say`Office`, say`works on all sites, timers and the library`],
+  ['technician', say`Technician`, say`works on all sites, timers and the library`],
+  ['apprentice', say`Apprentice`, say`sees everything, and proposes changes of timers`],
+];
+
+export const roleName = (role: Role): string => ROLES.find(([one]) => one === role)?.[1] ?? role;

@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import { Alert, Modal } from 'antd';
+import { useFirm, useKeepChanges } from '../../data/api/firm.ts';
+import { failureWords } from '../../data/api/request.ts';
+import { Switch } from '../../shared/fields/Switch.tsx';
+import { Failed, Loading } from '../../app/platform/states.tsx';
+import { say } from '@water-clock/core';
+
+const FOR_EVER = 'ever';
+/** Days, as the keys of a choice. */
+const KEPT: readonly (readonly [string, string])[] = [
+  [FOR_EVER, say`For ever`],
+  ['365', say`1 year`],
+  ['730', say`2 years`],
+  ['1825', say`5 years`],
+];
+
+/** Whether a choice deletes what the present one keeps. */
+const isShorter = (value: string, than: string): boolean =>
+  value !== FOR_EVER && (than === FOR_EVER || Number(value) < Number(than));
+
+/** For how long it is kept who changed what. */
+export function KeepChanges() {
+  const firm = useFirm();
+  const keep = useKeepChanges();
+  const [asked, setAsked] = useState<string | null>(null);
+  if (firm.isPending) return <Loading what={say`the settings of the firm`} />;
+  if (firm.isError)
+    return <Failed what={say`The firm`} error={firm.error} retry={() => void firm.refetch()} />;
+  const save = (value: string) =>
+    keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) });
+  const days = String(firm.data.keepChangesDays ?? FOR_EVER);
+  const options = KEPT.some(([one]) => one === days)
+    ? KEPT
+    : ([...KEPT, [days, say`${days} days`]] as const);
+  return (
+    <section className="stack">
+      <h2>{say`Changes of timers`}</h2>
+      <Switch
+        label={say`Keep who changed what`}
+        value={days}
+        options={options}
+        pick={(value) => (isShorter(value, days) ? setAsked(value) : save(value))}
+      />
+      <Modal
+        open={asked !== null}
+        title={say`Delete older entries?`}
+        okText={say`Delete them at night`}
+        okButtonProps={{ danger: true }}
+        cancelText={say`Keep them`}
+        onOk={() => {
+          if (asked !== null) save(asked);
+          setAsked(null);
+        }}
+        onCancel={() => setAsked(null)}
+      >
+        {say`Entries of who changed what that are older than`}{' '}
+        {say`${options.find(([one]) => one === asked)?.[1]} are deleted tonight. They cannot be brought back.`}
+      </Modal>
+      <p className="soft">
+        {days !== FOR_EVER && `${say`Older entries are deleted at night.`} `}
+        {say`What is set on a timer, and its logbook, always stay.`}
+      </p>
+      {keep.isError && <Alert type="error" title={failureWords(keep.error, say`Not saved`)} />}
+    </section>
+  );
+}

@@ -1,0 +1,30 @@
+/** Replans in words. No interface code. */
+import { monthName, say } from '@water-clock/core';
+import type { Replan } from '../../data/api/replans.ts';
+
+export const titleOf = ({ aim, rules, month }: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
+  aim === 'rules'
+    ? say`Planned anew for ${rules ?? say`rules`}`
+    : say`Percent for ${monthName(month ?? 1)}`;
+
+export const becauseOf = ({
+  aim,
+  rules,
+  month,
+}: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
+  aim === 'rules'
+    ? say`The watering rules of ${rules ?? say`your place`} change`
+    : say`${monthName(month ?? 1)} needs another amount of water`;
+
+/** How far it is: `12 of 30 planned`. */
+export function progressWords({ counts }: Pick<Replan, 'counts'>): string {
+  const { all, waiting, phone, visit, open, done, fits } = counts;
+  if (waiting > 0) return say`${all - waiting} of ${all} planned`;
+  const parts = [
+    phone + visit > 0 && say`${phone + visit} wait for you`,
+    done > 0 && say`${done} decided`,
+    open > 0 && say`${open} without a plan`,
+    fits > 0 && say`${fits} fit already`,
+  ].filter(Boolean);
+  return parts.join(', ') || say`no garden is touched`;
+}

@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import { Alert, Button, Modal } from 'antd';
+import { useDeletion } from '../../data/api/houses.ts';
+import { failureWords } from '../../data/api/request.ts';
+import { TextField } from '../../shared/fields/TextField.tsx';
+import { say } from '@water-clock/core';
+
+interface Props {
+  readonly of: 'sites' | 'timers';
+  readonly id: string;
+  readonly name: string;
+  /** Where it is saved as a file. */
+  readonly file: string;
+  readonly close: () => void;
+  readonly done: () => void;
+}
+
+/** Deletes for good, by the name, after it was saved as a file. */
+export function DeletionDialog({ of, id, name, file, close, done }: Props) {
+  const deletion = useDeletion();
+  const [typed, setTyped] = useState('');
+  return (
+    <Modal
+      open
+      title={say`Delete ${name} for good?`}
+      onCancel={close}
+      footer={[
+        <Button key="keep" type="primary" onClick={close}>{say`Keep it`}</Button>,
+        <Button
+          key="delete"
+          danger
+          disabled={typed.trim() !== name}
+          loading={deletion.isPending}
+          onClick={() => deletion.mutate({ of, id, name: typed }, { onSuccess: done })}
+        >{say`Delete for good`}</Button>,
+      ]}
+    >
+      <div className="stack">
+        <p>
+          {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. Nothing can be brought back but from a file.`}
+        </p>
+        <p>
+          <Button href={file}>{say`Save it as a file first`}</Button>
+        </p>
+        <TextField
+          label={say`Type its name: ${name}`}
+          value={typed}
+          set={setTyped}
+          autoComplete="off"
+        />
+        {deletion.error && (
+          <Alert type="error" title={failureWords(deletion.error, say`Not deleted`)} />
+        )}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { Alert, Button, Popconfirm } from 'antd';
+import {
+  askSites,
+  useChangeMany,
+  type ManyTo,
+  type VersionedId,
+  type WhichTimers,
+} from '../../data/api/lines.ts';
+import { useLibrary } from '../../data/api/library.ts';
+import { failureWords } from '../../data/api/request.ts';
+import { usePeople } from '../../data/api/team.ts';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+import { say } from '@water-clock/core';
+
+interface Props {
+  readonly chosen: readonly VersionedId[];
+  readonly choose: (sites: readonly VersionedId[]) => void;
+  /** What is sought, and how many timers that are. */
+  readonly which: WhichTimers;
+  readonly total: number;
+}
+
+const NONE = 'none';
+const valueOf = (value: string) => (value === NONE ? null : value);
+
+/** What is done to the sites that are chosen: to all of them at once. */
+export function ManyBar({ chosen, choose, which, total }: Props) {
+  const rules = useLibrary('rules');
+  const people = usePeople();
+  const change = useChangeMany();
+  const [asking, setAsking] = useState<Error | null>(null);
+  const isArchived = which.state === 'archived';
+  const act = (to: ManyTo) => change.mutate({ sites: chosen, to }, { onSuccess: () => choose([]) });
+  const chooseAll = () => {
+    setAsking(null);
+    askSites(which).then(choose, setAsking);
+  };
+  const members = people.data?.filter(({ takenOutAt }) => takenOutAt === null) ?? [];
+  return (
+    <div className="stack near aside">
+      <div className="row near" role="group" aria-label={say`What to do with the chosen sites`}>
+        <strong role="status">
+          {say`${chosen.length} ${chosen.length === 1 ? say`site` : say`sites`} chosen`}
+        </strong>
+        {total > chosen.length && (
+          <Button type="link" onClick={chooseAll}>{say`Choose all that are found`}</Button>
+        )}
+        <SelectField
+          aria-label={say`Rules of the chosen sites`}
+          placeholder={say`Give them rules`}
+          value=""
+          options={[
+            [NONE, say`no rules`],
+            ...(rules.data ?? []).map(({ id, document }) => [id, document.name] as const),
+          ]}
+          pick={(value) => act({ rulesId: valueOf(value) })}
+        />
+        <SelectField
+          aria-label={say`Who looks after the chosen sites`}
+          placeholder={say`Give them to`}
+          value=""
+          options={[[NONE, say`nobody`], ...members.map(({ id, name }) => [id, name] as const)]}
+          pick={(value) => act({ personId: valueOf(value) })}
+        />
+        <Popconfirm
+          title={isArchived ? say`Bring them back?` : say`Put ${chosen.length} sites away?`}
+          description={isArchived ? undefined : say`They can be brought back at any time.`}
+          okText={isArchived ? say`Bring back` : say`Put away`}
+          cancelText={say`Not now`}
+          onConfirm={() => act({ isArchived: !isArchived })}
+        >
+          <Button loading={change.isPending}>
+            {isArchived ? say`Bring them back` : say`Put them away`}
+          </Button>
+        </Popconfirm>
+        <Button type="text" onClick={() => choose([])}>{say`Choose none`}</Button>
+      </div>
+      {(asking ?? change.error) && (
+        <Alert
+          type="error"
+          role="alert"
+          title={failureWords(asking ?? change.error, say`Not done`)}
+        />
+      )}
+    </div>
+  );
+}

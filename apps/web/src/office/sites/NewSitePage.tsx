@@ -1,0 +1,96 @@
+import { useState, type FormEvent } from 'react';
+import { Button } from 'antd';
+import { useNavigate } from 'react-router';
+import { emptyPlan, SHIPPED_KINDS, type Plan, say } from '@water-clock/core';
+import { newId } from '../../data/api/request.ts';
+import { deviceZone, isZone } from '../../app/platform/zone.ts';
+import { useLibrary } from '../../data/api/library.ts';
+import { PlanDocumentField } from '../../shared/fields/PlanDocumentField.tsx';
+import { useAddSite } from '../../data/api/sites.ts';
+import {
+  emptyForm,
+  readSiteForm,
+  type SiteFaults,
+  type SiteForm,
+} from '../../visit/house/siteForm.ts';
+import { SiteFormFields } from '../../visit/house/SiteFormFields.tsx';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+
+const FROM_DOCUMENT = 'document';
+/** An ordinary one, to begin with. */
+const USUAL_KIND = SHIPPED_KINDS[2]?.id ?? FROM_DOCUMENT;
+
+/** A house and its timer: of one of the generic kinds, or from a plan document. */
+export default function NewSitePage() {
+  const navigate = useNavigate();
+  const addSite = useAddSite();
+  // Made once, so that two presses add one site.
+  const [ids] = useState(() => ({ siteId: newId(), timerId: newId() }));
+  const [form, setForm] = useState<SiteForm>(() => emptyForm(deviceZone()));
+  const [faults, setFaults] = useState<SiteFaults>({});
+  const kinds = useLibrary('kinds');
+  const [kind, setKind] = useState(USUAL_KIND);
+  const [document, setDocument] = useState<Plan | null>(null);
+
+  const take = (plan: Plan | null) => {
+    setDocument(plan);
+    const site = plan?.site;
+    if (site)
+      setForm((before) => ({
+        ...before,
+        name: site.name,
+        houseNumber: site.houseNumber ?? before.houseNumber,
+        timeZone: site.timeZone ?? before.timeZone,
+        latitude: site.latitude === undefined ? before.latitude : String(site.latitude),
+        longitude: site.longitude === undefined ? before.longitude : String(site.longitude),
+      }));
+  };
+
+  const timer = kinds.data?.find(({ id }) => id === kind)?.document.timer;
+  const plan = timer ? emptyPlan(timer) : document;
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const read = readSiteForm(form, isZone);
+    setFaults('faults' in read ? read.faults : {});
+    if ('faults' in read || !plan) return;
+    addSite.mutate(
+      { ...ids, site: read.site, plan },
+      { onSuccess: ({ timerId }) => void navigate(`/timers/${timerId}/stations`) },
+    );
+  };
+
+  return (
+    <div className="page">
+      <h1>{say`New site`}</h1>
+      <form className="site-form stack column" onSubmit={submit} noValidate>
+        <SelectField
+          label={say`Timer`}
+          value={kind}
+          options={[
+            ...(kinds.data ?? []).map(
+              ({ id, document: { timer: one } }) => [id, one.name] as const,
+            ),
+            [FROM_DOCUMENT, say`From a plan document …`],
+          ]}
+          pick={(value) => setKind(value)}
+        />
+        {kind === FROM_DOCUMENT && <PlanDocumentField read={take} />}
+        <SiteFormFields form={form} faults={faults} change={setForm} />
+        {addSite.error && (
+          <p role="alert" className="fault">
+            {addSite.error.message}
+          </p>
+        )}
+        <div>
+          <Button
+            type="primary"
+            htmlType="submit"
+            size="large"
+            disabled={!plan}
+            loading={addSite.isPending}
+          >{say`Add the site`}</Button>
+        </div>
+      </form>
+    </div>
+  );
+}

@@ -1,0 +1,141 @@
+import { useState } from 'react';
+import { Alert, Button, Modal, Progress } from 'antd';
+import { useQueryClient } from '@tanstack/react-query';
+import {
+  MOST_SITE_ROWS,
+  readSiteTable,
+  SHIPPED_KINDS,
+  SITE_HEADINGS,
+  type SiteTable,
+  say,
+} from '@water-clock/core';
+import { useLibrary } from '../../data/api/library.ts';
+import { failureWords, newId } from '../../data/api/request.ts';
+import { bringSites, siteKeys, SITES_AT_ONCE, type ImportedSite } from '../../data/api/sites.ts';
+import { CellFaults, CellTable } from '../../shared/fields/CellTable.tsx';
+import { FileButton } from '../../shared/fields/FileButton.tsx';
+import { rowsOf, saveCsv } from '../../app/platform/csv.ts';
+import { deviceZone, isZone } from '../../app/platform/zone.ts';
+
+/** An ordinary one, where no row says another. */
+const USUAL_KIND = SHIPPED_KINDS[2] ?? SHIPPED_KINDS[0];
+
+interface Part {
+  /** Of the write, made once: sent again, it is done once. */
+  readonly id: string;
+  readonly sites: readonly ImportedSite[];
+}
+
+function partsOf({ entries }: SiteTable): Part[] {
+  const all = entries.map(({ site, kindId }) => ({
+    siteId: newId(),
+    timerId: newId(),
+    kindId,
+    site,
+  }));
+  return Array.from({ length: Math.ceil(all.length / SITES_AT_ONCE) }, (_, i) => ({
+    id: newId(),
+    sites: all.slice(i * SITES_AT_ONCE, (i + 1) * SITES_AT_ONCE),
+  }));
+}
+
+/** Sites from a spreadsheet: first shows what would be brought, with each bad cell marked, then brings it. */
+export default function SiteImport({ close }: { readonly close: () => void }) {
+  const client = useQueryClient();
+  const kinds = useLibrary('kinds');
+  const [read, setRead] = useState<{
+    readonly rows: readonly string[][];
+    readonly table: SiteTable;
+    readonly parts: readonly Part[];
+  } | null>(null);
+  const [done, setDone] = useState(0);
+  const [isBusy, setBusy] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const parts = read?.parts ?? [];
+  const count = read?.table.entries.length ?? 0;
+  const isOver = parts.length > 0 && done === parts.length;
+  const open = async (file: File) => {
+    setFault(null);
+    setDone(0);
+    try {
+      const rows = await rowsOf(file, MOST_SITE_ROWS);
+      const named = (kinds.data ?? []).map(({ id, document }) => ({
+        id,
+        name: document.timer.name,
+      }));
+      const usual = { id: USUAL_KIND?.id ?? '', name: USUAL_KIND?.kind.timer.name ?? '' };
+      const table = readSiteTable(rows, {
+        timeZone: deviceZone(),
+        isZone,
+        kinds: [usual, ...named],
+      });
+      setRead({ rows, table, parts: partsOf(table) });
+    } catch (error) {
+      setFault(say`${file.name} cannot be read: ${error instanceof Error ? error.message : ''}`);
+    }
+  };
+  const bring = async () => {
+    setBusy(true);
+    setFault(null);
+    let at = done;
+    try {
+      for (const { id, sites } of parts.slice(done)) {
+        await bringSites(id, sites);
+        setDone((at += 1));
+      }
+    } catch (error) {
+      setFault(
+        failureWords(error, say`Lines after the first ${at * SITES_AT_ONCE} were not brought`),
+      );
+    }
+    setBusy(false);
+    await client.invalidateQueries({ queryKey: siteKeys.all });
+  };
+  return (
+    <Modal
+      open
+      width={1000}
+      title={say`Sites from a spreadsheet`}
+      onCancel={close}
+      footer={
+        isOver
+          ? [<Button key="done" type="primary" onClick={close}>{say`Done`}</Button>]
+          : [
+              <Button key="leave" onClick={close}>{say`Cancel`}</Button>,
+              <Button
+                key="take"
+                type="primary"
+                disabled={count === 0}
+                loading={isBusy}
+                onClick={() => void bring()}
+              >
+                {done > 0 ? say`Go on` : count > 0 ? say`Import ${count} sites` : say`Import`}
+              </Button>,
+            ]
+      }
+    >
+      <div className="stack">
+        <p>{say`A CSV file with a column “name”. Marked cells are left out, and nothing else is; a row without a name, or of a timer that is not in the library, is left out whole.`}</p>
+        <div className="row near">
+          <FileButton
+            label={say`Choose a CSV file`}
+            accept=".csv,text/csv"
+            take={([file]) => file && void open(file)}
+          />
+          <Button
+            onClick={() => saveCsv('sites.csv', [[...SITE_HEADINGS]])}
+          >{say`Save an empty one`}</Button>
+        </div>
+        {isOver && <Alert type="success" title={say`${count} sites were brought.`} />}
+        {fault && <Alert type="error" title={fault} />}
+        {(isBusy || done > 0) && !isOver && (
+          <Progress percent={Math.round((100 * done) / Math.max(1, parts.length))} />
+        )}
+        {read && <CellFaults faults={read.table.faults} />}
+        {read && !isOver && read.rows.length <= MOST_SITE_ROWS + 1 && (
+          <CellTable rows={read.rows} faults={read.table.faults} />
+        )}
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,33 @@
+import { Alert, Button, Flex } from 'antd';
+import { useNavigate } from 'react-router';
+import { useDeviceSwitch } from '../../shared/hand/useDeviceSwitch.ts';
+import { say } from '@water-clock/core';
+
+/** State of an address that asks for the tour. */
+export const TOUR = { tour: true } as const;
+
+/** Offers the tour once on a device. */
+export function TourOffer({ timerId }: { readonly timerId: string }) {
+  const navigate = useNavigate();
+  const [isOver, setOver] = useDeviceSwitch('tour-offered', false);
+  if (isOver) return null;
+  return (
+    <Alert
+      className="tour-offer"
+      type="info"
+      title={say`New here? See a timer in five short stops.`}
+      action={
+        <Flex gap={8} wrap>
+          <Button
+            type="primary"
+            onClick={() => {
+              setOver(true);
+              void navigate(`/timers/${timerId}`, { state: TOUR });
+            }}
+          >{say`Show me`}</Button>
+          <Button onClick={() => setOver(true)}>{say`No, thanks`}</Button>
+        </Flex>
+      }
+    />
+  );
+}

@@ -1,4 +1,0 @@
-import { useSession } from '../api/people.ts';
-
-/** Whether the person may change the firm's sites, timers and library; apprentices only propose. */
-export const useMayWork = (): boolean => useSession().data?.person?.role !== 'apprentice';

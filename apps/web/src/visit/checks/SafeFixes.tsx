@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { Button } from 'antd';
+import {
+  attempt,
+  findingSentence,
+  fixWords,
+  leftSentences,
+  safeFixes,
+  type Brief,
+  type EpochDay,
+  type Plan,
+  type SafeFixesMade,
+  type Speech,
+  say,
+} from '@water-clock/core';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+
+interface Props {
+  readonly plan: Plan;
+  readonly brief: Brief;
+  readonly editor: TimerEditor;
+  readonly today: EpochDay;
+  readonly speech: Speech;
+}
+
+/** Fixes that need no decision: said first, then made as one step; and why what is left is left. */
+export function SafeFixes({ plan, brief, editor, today, speech }: Props) {
+  const [preview, setPreview] = useState<SafeFixesMade | null>(null);
+  const look = () => {
+    const worked = attempt(() => safeFixes(plan, today, brief));
+    if (worked.ok) setPreview(worked.value);
+  };
+  if (!preview)
+    return <Button block onClick={look}>{say`Fix what is safe: show what that would be …`}</Button>;
+  const { change, fixed } = preview;
+  const left = leftSentences(preview);
+  return (
+    <div className="notice stack" role="status">
+      {change ? (
+        <>
+          <p>{say`This changes when something runs, never how much:`}</p>
+          <ul>
+            {fixed.map(({ finding, fix }, i) => (
+              <li key={i}>
+                <strong>{fixWords(fix, speech.clock)}.</strong> {findingSentence(finding, speech)}
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <p>
+          {left.length === 0
+            ? say`There is nothing to fix.`
+            : say`Nothing can be fixed without you:`}
+        </p>
+      )}
+      {change && left.length > 0 && <p>{say`What is left needs you:`}</p>}
+      {left.length > 0 && (
+        <ul>
+          {left.map((sentence) => (
+            <li key={sentence}>{sentence}</li>
+          ))}
+        </ul>
+      )}
+      {change && (
+        <Button
+          type="primary"
+          onClick={() => {
+            editor.commit(change);
+            setPreview(null);
+          }}
+        >
+          {say`Make ${fixed.length === 1 ? say`this change` : say`these ${fixed.length} changes`}`}
+        </Button>
+      )}
+      <Button onClick={() => setPreview(null)}>{change ? say`Cancel` : say`Close`}</Button>
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+import { useMemo } from 'react';
+import {
+  HIDDEN_WORDS,
+  momentWords,
+  parseMoment,
+  panelLines,
+  planDifferences,
+  type AsFound,
+  type Plan,
+  say,
+} from '@water-clock/core';
+import { PhotoRow } from '../../shared/photos/PhotoRow.tsx';
+import { PlanWeek } from '../../shared/charts/PlanWeek.tsx';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
+import { Differences } from '../log/Differences.tsx';
+import { VisitFindings } from '../shared/VisitFindings.tsx';
+import { NoVisit } from '../shared/NoVisit.tsx';
+import '../planner/planner.css';
+import { panelNow } from '../shared/panel.ts';
+import { PanelEntry } from './PanelEntry.tsx';
+
+/** Of a visit. */
+const HOLDS = [
+  say`The settings of this box in its own words and order, to be typed from the display`,
+  say`Totals as a checksum, hidden programs, a photo of the panel`,
+  say`What is frozen as found, so that nothing is lost`,
+];
+
+/** A line of the panel by the name that stands on it. */
+function lineName(plan: Plan, id: string): string {
+  const now = panelNow(plan, 0, { clock: '24', order: 'day-month', kind: null });
+  return panelLines(plan, now).find((line) => line.id === id)?.name ?? id;
+}
+
+function Found(props: StepProps & { readonly found: AsFound }) {
+  const { found, plan, site, today } = props;
+  const { clock, order } = usePreferences();
+  const at = parseMoment(found.at) ?? 0;
+  const differences = useMemo(
+    () => planDifferences(found.plan, plan, clock),
+    [found.plan, plan, clock],
+  );
+  return (
+    <>
+      <p className="visit-frozen aside accent">
+        <strong>{say`Frozen as found`}</strong> {momentWords(at, { on: today, clock, order })}.{' '}
+        {say`${HIDDEN_WORDS[found.hidden]}. What you change from here on is what it will be.`}
+      </p>
+      {(found.notLooked?.length ?? 0) > 0 && (
+        <p className="soft">
+          {say`${
+            found.notLooked?.length === 1
+              ? say`1 setting was not looked at`
+              : say`${found.notLooked?.length} settings were not looked at`
+          }: what stands there as found is what was planned, and the card has them to key in.`}
+        </p>
+      )}
+      {found.shown?.map(({ line, text }) => (
+        <p key={line} className="fault">
+          {say`${lineName(found.plan, line)} showed ${text}, which no setting of this timer gives.`}
+        </p>
+      ))}
+      {(found.photos?.length ?? 0) > 0 && (
+        <PhotoRow label={say`Photos of the panel`} photos={found.photos ?? []} />
+      )}
+      <VisitFindings {...props} />
+      <div className="tiles fill of-300">
+        <section aria-label={say`As found`}>
+          <h2>{say`As found`}</h2>
+          <PlanWeek plan={found.plan} from={today} place={site} />
+        </section>
+        <section aria-label={say`As it is planned now`}>
+          <h2>{say`As planned now`}</h2>
+          <PlanWeek plan={plan} from={today} place={site} />
+        </section>
+      </div>
+      <Differences
+        rows={differences}
+        none={say`Nothing is changed yet.`}
+        before={say`As found`}
+        after={say`Now`}
+      />
+    </>
+  );
+}
+
+/** What is in the box before anybody touches it; and once frozen, what has changed since. */
+export default function AsFoundView(props: StepProps) {
+  const { survey, editor, now } = props;
+  const { visit } = survey;
+  return (
+    <div className="survey-view stack page-column">
+      {!visit ? (
+        <NoVisit editor={editor} now={now} holds={HOLDS} />
+      ) : visit.asFound ? (
+        <Found {...props} found={visit.asFound} />
+      ) : (
+        <PanelEntry {...props} visit={visit} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import { useState } from 'react';
+import { Button, Checkbox } from 'antd';
+import { Link } from 'react-router';
+import { allowedWords, dueVisits, rulesSentence, visitSentence, say } from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { commitWords } from '../../data/editor/commitWords.ts';
+import { AllowedDays } from './AllowedDays.tsx';
+import { SiteDetails } from './SiteDetails.tsx';
+import { AllowedFields } from '../../shared/fields/AllowedFields.tsx';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
+import type { StepProps } from '../steps/stepProps.ts';
+
+/** What the place allows this house today, and from when that changes. */
+function RulesNow({ rules, rulesState, site, survey, today }: StepProps) {
+  const { clock, order } = usePreferences();
+  const speech = { on: today, clock, order };
+  if (survey.rules)
+    return (
+      <p className="rules-now large">
+        <strong>{say`Set by hand for this house:`}</strong> {allowedWords(survey.rules, speech)}.
+      </p>
+    );
+  if (rulesState === 'pending')
+    return <p className="rules-now large soft">{say`Fetching the rules …`}</p>;
+  if (rulesState === 'failed') return <p className="rules-now large fault">{RULES_FAILED}</p>;
+  if (!rules)
+    return (
+      <p className="rules-now large">
+        {say`${
+          site.rulesId === null
+            ? say`No rules are chosen yet.`
+            : say`The rules that were chosen are not in the library (any more).`
+        } Choose those of the district below, or`}{' '}
+        <Link to="/library/rules">{say`enter them in the library`}</Link>.
+      </p>
+    );
+  return (
+    <p className="rules-now large">
+      <strong>{rules.name}.</strong> {rulesSentence(rules, site, speech)}
+    </p>
+  );
+}
+
+/** Rules of this house alone, where no document of the library fits. */
+function OwnRules({ survey, editor }: StepProps) {
+  return (
+    <div className="aside stack">
+      <AllowedFields
+        name={say`This house`}
+        rules={survey.rules ?? {}}
+        change={(rules) => commitWords(editor, { type: 'note', fields: { rules } })}
+      />
+      <Button
+        onClick={() => editor.commit({ type: 'note', fields: { rules: null } })}
+      >{say`Go by the library again`}</Button>
+    </div>
+  );
+}
+
+export default function HouseView(props: StepProps) {
+  const { site, survey, editor, timerId, today } = props;
+  const { clock, order } = usePreferences();
+  const [own, setOwn] = useState(survey.rules !== undefined);
+  const visits = dueVisits(survey);
+  return (
+    <div className="survey-view stack page-column">
+      <p>
+        <Link to={`/sites/${site.id}`}>{say`The house with all its timers`}</Link>
+      </p>
+      <RulesNow {...props} />
+      <AllowedDays {...props} />
+      <p className="soft">{say`Local watering rules come first, and they change; the owner answers for what the timer does.`}</p>
+      {visits.length > 0 && (
+        <ul className="points bold" aria-label={say`Next visits`}>
+          {visits.map((visit, i) => (
+            <li key={i}>{visitSentence(visit, { on: today, clock, order })}</li>
+          ))}
+        </ul>
+      )}
+      {own && survey.rules ? (
+        <OwnRules {...props} />
+      ) : (
+        <Button
+          onClick={() => {
+            setOwn(true);
+            editor.commit({ type: 'note', fields: { rules: {} } });
+          }}
+        >{say`Note rules for this house alone`}</Button>
+      )}
+      {site.supply === 'tank' || site.supply === 'pump' || site.supply === 'bore' ? (
+        <p className="caution">
+          <strong>{say`Recycled or raw water:`}</strong>{' '}
+          {say`put up signs, keep children and hose taps away from it. Backflow preventers and anything joined to drinking water are for licensed people and go by local code.`}
+        </p>
+      ) : (
+        <p className="caution">{say`Backflow preventers and drinking-water connections are for licensed people and go by local code. Find buried services before you dig.`}</p>
+      )}
+      <Checkbox
+        className="check"
+        checked={survey.dryBeforeMowing ?? false}
+        onChange={(event) =>
+          editor.commit({
+            type: 'note',
+            fields: { dryBeforeMowing: event.target.checked ? true : null },
+          })
+        }
+      >{say`Keep the lawn dry on the day before it is mown, too`}</Checkbox>
+      <SiteDetails site={site} timerId={timerId} />
+    </div>
+  );
+}

@@ -1,0 +1,122 @@
+import { useState, type FormEvent } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button } from 'antd';
+import { newId, RefusedError } from '../../data/api/request.ts';
+import { isZone } from '../../app/platform/zone.ts';
+import { useChangeSite, type Site } from '../../data/api/sites.ts';
+import { fieldText, formOf, readSiteForm, type SiteFaults, type SiteForm } from './siteForm.ts';
+import { SiteFormFields } from './SiteFormFields.tsx';
+import { timerKeys, type TimerView } from '../../data/api/timers.ts';
+import { say } from '@water-clock/core';
+
+const FIELD_NAMES: Record<keyof SiteForm, string> = {
+  name: say`Name`,
+  houseNumber: say`Number`,
+  street: say`Street`,
+  locality: say`Town`,
+  timeZone: say`Time zone`,
+  latitude: say`Latitude`,
+  longitude: say`Longitude`,
+  supply: say`Supply`,
+  supplyFlow: say`What the supply gives`,
+  mowing: say`Mown on`,
+  notes: say`Notes`,
+  people: say`People`,
+  units: say`Units`,
+  clockStyle: say`Hours`,
+  language: say`Language of the homeowner’s page`,
+  town: say`Town of the weather`,
+  climateId: say`Weather of`,
+  rulesId: say`Watering rules`,
+  minutesId: say`Table of minutes`,
+};
+
+/** The facts of the house, to be edited. Shows both sides where somebody else was faster. */
+export function SiteDetails({ site, timerId }: { readonly site: Site; readonly timerId: string }) {
+  const client = useQueryClient();
+  const change = useChangeSite(site.id);
+  const [form, setForm] = useState<SiteForm>(() => formOf(site));
+  const [faults, setFaults] = useState<SiteFaults>({});
+  const [theirs, setTheirs] = useState<Site | null>(null);
+  // One id for one content: the same again is a repetition, a changed form is a new write.
+  const [write, setWrite] = useState(() => ({ id: newId(), baseVersion: site.version }));
+
+  const edit = (next: SiteForm) => {
+    setForm(next);
+    setWrite((before) => ({ ...before, id: newId() }));
+  };
+  const saved = (now: Site) => {
+    setTheirs(null);
+    setForm(formOf(now));
+    setWrite({ id: newId(), baseVersion: now.version });
+    client.setQueryData<TimerView>(
+      timerKeys.one(timerId),
+      (view) => view && { ...view, site: now },
+    );
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const read = readSiteForm(form, isZone);
+    setFaults('faults' in read ? read.faults : {});
+    if ('faults' in read) return;
+    change.mutate(
+      { ...write, site: read.site },
+      {
+        onSuccess: saved,
+        onError: (error) => {
+          if (error instanceof RefusedError && error.code === 'stale-version')
+            // The cast trusts our own server: a stale write is answered with the present state.
+            setTheirs(error.body['current'] as Site);
+        },
+      },
+    );
+  };
+  const theirForm = theirs && formOf(theirs);
+  return (
+    <form className="site-form stack column" onSubmit={submit} noValidate>
+      <h2>{say`The house`}</h2>
+      <SiteFormFields form={form} faults={faults} change={edit} />
+      {theirs && theirForm && (
+        <div role="alert" className="conflict notice stack">
+          <p>
+            <strong>{say`Somebody else changed these details meanwhile.`}</strong>{' '}
+            {say`Nothing of yours was saved yet.`}
+          </p>
+          <ul>
+            {(Object.keys(FIELD_NAMES) as (keyof SiteForm)[])
+              .filter((key) => fieldText(theirForm, key) !== fieldText(form, key))
+              .map((key) => (
+                <li key={key}>
+                  {say`${FIELD_NAMES[key]}: saved “${fieldText(theirForm, key)}”, yours “${fieldText(form, key)}”`}
+                </li>
+              ))}
+          </ul>
+          <Button onClick={() => saved(theirs)}>{say`Keep what is saved`}</Button>{' '}
+          <Button
+            type="primary"
+            onClick={() => {
+              setWrite({ id: newId(), baseVersion: theirs.version });
+              setTheirs(null);
+            }}
+          >{say`Go on with mine`}</Button>
+        </div>
+      )}
+      {change.error &&
+        !theirs &&
+        change.error instanceof RefusedError &&
+        change.error.code !== 'stale-version' && (
+          <p role="alert" className="fault">
+            {change.error.message}
+          </p>
+        )}
+      <div>
+        <Button
+          htmlType="submit"
+          loading={change.isPending}
+          disabled={theirs !== null}
+        >{say`Save the house`}</Button>{' '}
+        {change.isSuccess && <span role="status">{say`Saved.`}</span>}
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,241 @@
+import { useEffect, useRef, useState } from 'react';
+import { Button, Input, Progress, type InputRef } from 'antd';
+import { CheckCircleFilled, CheckOutlined } from '@ant-design/icons';
+import {
+  panelText,
+  readBack,
+  readBackSentence,
+  tickOf,
+  type KeyIn,
+  type KeyLine,
+  type PanelNow,
+  say,
+} from '@water-clock/core';
+import { hush, speak } from '../../shared/hand/voice.ts';
+import { useSwipe } from '../../shared/hand/useSwipe.ts';
+
+interface LineProps {
+  readonly line: KeyLine;
+  readonly now: PanelNow;
+  /** How to reach the setting, before its first line. */
+  readonly help: string | undefined;
+}
+
+function Words({ line, now, was }: Pick<LineProps, 'line' | 'now'> & { readonly was?: boolean }) {
+  return (
+    <span className="row grow spread">
+      <span className="key-name">{line.name}</span>
+      <span className="key-value">{panelText(line.value, now.style)}</span>
+      {was && line.was && line.setting !== 'clock' && (
+        <span className="key-was soft">
+          {say`it showed`} <s>{panelText(line.was, now.style)}</s>
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** A setting that is done, or whose turn comes later. */
+function Row({
+  line,
+  now,
+  help,
+  done,
+  press,
+}: LineProps & { readonly done: boolean; readonly press: () => void }) {
+  return (
+    <li className="key-group">
+      {help && <span className="key-help soft">{help}</span>}
+      <div className={`key-line${done ? ' key-line-done' : ''}`}>
+        <Button type="text" className="key-tick" aria-pressed={done} onClick={press}>
+          <span className="key-box" aria-hidden>
+            {done && <CheckCircleFilled />}
+          </span>
+          <Words line={line} now={now} />
+        </Button>
+      </div>
+    </li>
+  );
+}
+
+/** The one setting that is keyed in now, as large as the hand needs it. */
+function Current(
+  props: LineProps & {
+    readonly card: readonly KeyLine[];
+    readonly reading: boolean;
+    readonly aloud: boolean;
+    readonly confirms: boolean;
+    readonly tick: () => void;
+    readonly back: () => void;
+    readonly slipped: () => void;
+  },
+) {
+  const { line, card, now, help, reading, aloud, confirms, tick, back, slipped } = props;
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  /** What was compared last, so that leaving the field does not compare it again. */
+  const checked = useRef<string | null>(null);
+  const [hasSlipped, setSlipped] = useState(false);
+  const field = useRef<InputRef>(null);
+  const done = useRef<HTMLButtonElement>(null);
+  const item = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    item.current?.scrollIntoView({ block: 'center' });
+    (reading ? field.current : done.current)?.focus({ preventScroll: true });
+  }, [reading]);
+  const said = `${line.name}. ${panelText(line.value, now.style).toLowerCase()}`;
+  useEffect(() => {
+    if (!aloud) return undefined;
+    speak(said);
+    return hush;
+  }, [aloud, said]);
+  const check = () => {
+    if (typed.trim() === '' || typed === checked.current) return;
+    checked.current = typed;
+    const answer = readBack(line, typed, card, now.style, now.today);
+    if (answer.ok) return tick();
+    setFault(readBackSentence(answer, line, now.style));
+    // Typed again, it is still the same slip.
+    if (!hasSlipped) slipped();
+    setSlipped(true);
+    field.current?.select();
+  };
+  const finish = () => {
+    if (!reading) return tick();
+    check();
+    field.current?.focus();
+    field.current?.select();
+  };
+  const swipe = useSwipe(finish, back);
+  return (
+    <li ref={item} className="key-group" {...swipe}>
+      <div className="key-line key-line-next turn stack">
+        {help && <span className="key-help soft">{help}</span>}
+        <Words line={line} now={now} was />
+        {confirms && line.address.of !== 'total' && (
+          <span className="bold">{say`then confirm, or it is lost`}</span>
+        )}
+        <div className="key-act row">
+          {reading && (
+            <Input
+              ref={field}
+              size="large"
+              aria-label={say`${line.name}: what the display shows`}
+              placeholder={say`Type what it shows now`}
+              aria-invalid={fault !== null}
+              status={fault === null ? '' : 'error'}
+              autoComplete="off"
+              value={typed}
+              onChange={({ target }) => setTyped(target.value)}
+              onPressEnter={(event) => {
+                event.preventDefault();
+                // Enter compares the same text again: somebody may think that it was missed.
+                finish();
+              }}
+              onBlur={check}
+            />
+          )}
+          <Button
+            ref={done}
+            type="primary"
+            className="key-tick thumb"
+            icon={<CheckOutlined aria-hidden />}
+            aria-pressed={false}
+            aria-label={say`Done: ${line.name}`}
+            // Otherwise the field would be left, and compared, before the press.
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={finish}
+          >{say`Done`}</Button>
+        </div>
+        {fault && (
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}
+
+interface Props {
+  readonly card: readonly KeyLine[];
+  readonly keyIn: KeyIn;
+  readonly now: PanelNow;
+  readonly aloud: boolean;
+  readonly set: (next: KeyIn) => void;
+  /** How to reach each setting. */
+  readonly reach: ReadonlyMap<string, string>;
+  readonly confirms: boolean;
+}
+
+/** All settings in the timer's own order: those that are done, the one whose turn it is, and those to come. */
+export function KeyInLines({ card, keyIn, now, aloud, set, reach, confirms }: Props) {
+  const [picked, setPicked] = useState<string | null>(null);
+  const reading = keyIn.readsBack === true;
+  const ticked = new Set(keyIn.ticked);
+  const isDone = (line: KeyLine) => ticked.has(tickOf(line));
+  const open = card.filter((line) => !isDone(line));
+  const current = open.find(({ id }) => id === picked) ?? open[0];
+  const done = card.length - open.length;
+  const put = (line: KeyLine, yes: boolean) => {
+    const id = tickOf(line);
+    const others = keyIn.ticked.filter((one) => one !== id);
+    setPicked(null);
+    set({ ...keyIn, ticked: yes ? [...others, id] : others });
+  };
+  const back = () => {
+    const last = card.findLast(isDone);
+    if (last) put(last, false);
+  };
+  const slips = keyIn.slips ?? 0;
+  return (
+    <>
+      <Progress
+        className="no-print"
+        percent={Math.round((done * 100) / card.length)}
+        showInfo={false}
+        aria-hidden
+      />
+      <p className="key-progress heavy no-print" role="status">
+        {open.length > 0 ? say`${done} of ${card.length} done` : say`All ${card.length} done`}
+        {slips > 0 && say`; ${slips} ${slips === 1 ? say`slip` : say`slips`} caught`}
+      </p>
+      <ol className="key-card list column">
+        {card.map((line, i) => {
+          const isFirst = card[i - 1]?.setting !== line.setting;
+          const shared = {
+            line,
+            now,
+            help: isFirst || line === current ? reach.get(line.setting) : undefined,
+          };
+          return line === current ? (
+            <Current
+              key={line.id}
+              {...shared}
+              card={card}
+              reading={reading}
+              aloud={aloud}
+              confirms={confirms}
+              tick={() => put(line, true)}
+              back={back}
+              slipped={() => set({ ...keyIn, slips: slips + 1 })}
+            />
+          ) : (
+            <Row
+              key={line.id}
+              {...shared}
+              done={isDone(line)}
+              // What is to be read back is not ticked unread: it becomes the one whose turn it is.
+              press={() =>
+                reading && !isDone(line) ? setPicked(line.id) : put(line, !isDone(line))
+              }
+            />
+          );
+        })}
+      </ol>
+      {open.length === 0 && (
+        <p className="heavy">{say`Now go through every start of every program once more: the rest say off.`}</p>
+      )}
+    </>
+  );
+}

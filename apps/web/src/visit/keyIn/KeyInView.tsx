@@ -1,0 +1,125 @@
+import { Button, Checkbox } from 'antd';
+import {
+  attempt,
+  dateWords,
+  factoryPlan,
+  faultSentence,
+  keyInBase,
+  keyInLines,
+  KEY_IN_SCOPES,
+  type KeyIn,
+  type KeyInScope,
+  say,
+} from '@water-clock/core';
+import { useAwake } from '../../shared/hand/useAwake.ts';
+import { useDeviceSwitch } from '../../shared/hand/useDeviceSwitch.ts';
+import { canSpeak } from '../../shared/hand/voice.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
+import { KeyInLines } from './KeyInLines.tsx';
+import { NoVisit } from '../shared/NoVisit.tsx';
+import { panelNow } from '../shared/panel.ts';
+import { useKind } from '../timerKind/useKind.ts';
+import './keyIn.css';
+
+/** Of a visit. */
+const HOLDS = [
+  say`One setting at a time, in the order and words of this box`,
+  say`What it showed before, and what it must show now`,
+  say`Read-back: what you type from the display is compared`,
+];
+
+const SCOPE_WORDS: Record<KeyInScope, string> = {
+  changes: say`What differs from as found`,
+  everything: say`Everything`,
+  factory: say`After a factory reset`,
+};
+
+/** The plan to be keyed in: one setting a line, in this timer's order and dialect. */
+export default function KeyInView(props: StepProps) {
+  const { plan, survey, editor, now, site } = props;
+  const { clock, order } = usePreferences();
+  const kind = useKind(plan);
+  const { visit, device = {} } = survey;
+  const [aloud, setAloud] = useDeviceSwitch('read-aloud', false);
+  useAwake(visit !== undefined);
+  if (!visit)
+    return (
+      <div className="survey-view stack page-column">
+        <NoVisit editor={editor} now={now} holds={HOLDS} />
+      </div>
+    );
+  const panel = panelNow(plan, now, { clock, order, kind });
+  const factory = factoryPlan(plan, kind);
+  const scope: KeyInScope = visit.keyIn?.scope ?? (visit.asFound ? 'changes' : 'everything');
+  const keyIn: KeyIn = visit.keyIn ?? { scope, ticked: [] };
+  const set = (next: KeyIn) => editor.commit({ type: 'note-visit', fields: { keyIn: next } });
+  const base = keyInBase(plan, visit, kind);
+  const clockIsRight =
+    scope === 'changes' &&
+    device.clockShown !== undefined &&
+    device.clockShown === device.clockReally;
+  const reach = new Map((kind?.reach ?? []).map(({ setting, line }) => [setting, line]));
+  const confirms = plan.timer.dialect?.confirms === true;
+  const notLooked = scope === 'changes' ? (visit.asFound?.notLooked ?? []) : [];
+  const worked = attempt(() => keyInLines(plan, base, panel, clockIsRight, notLooked));
+  const scopes = KEY_IN_SCOPES.filter(
+    (one) => (one !== 'factory' || factory) && (one !== 'changes' || visit.asFound),
+  );
+  return (
+    <div className="survey-view stack page-column key-in">
+      <h2 className="key-title">
+        {say`Key in: ${site.name}, ${plan.timer.name}, ${SCOPE_WORDS[scope].toLowerCase()};`}{' '}
+        {dateWords(panel.today, null, order)}
+      </h2>
+      <div className="row">
+        {scopes.length > 1 && (
+          <SelectField<KeyInScope>
+            label={say`Key in`}
+            value={scope}
+            options={scopes.map((one) => [one, SCOPE_WORDS[one]] as const)}
+            pick={(next) => set({ ...keyIn, scope: next })}
+          />
+        )}
+        <span className="key-acts row near">
+          <Checkbox
+            checked={keyIn.readsBack === true}
+            onChange={({ target }) => set({ ...keyIn, readsBack: target.checked })}
+          >{say`Read back`}</Checkbox>
+          {canSpeak() && (
+            <Checkbox
+              checked={aloud}
+              onChange={({ target }) => setAloud(target.checked)}
+            >{say`Read aloud`}</Checkbox>
+          )}
+          <Button onClick={() => print()}>{say`Print`}</Button>
+          {keyIn.ticked.length > 0 && (
+            <Button
+              type="text"
+              onClick={() => set({ scope, ticked: [], readsBack: keyIn.readsBack === true })}
+            >{say`Begin again`}</Button>
+          )}
+        </span>
+      </div>
+      {!worked.ok && <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>}
+      {worked.ok && worked.value.length === 0 && (
+        <p className="heavy">{say`Nothing differs: there is nothing to key in.`}</p>
+      )}
+      {worked.ok && worked.value.length > 0 && (
+        <KeyInLines
+          card={worked.value}
+          keyIn={keyIn}
+          now={panel}
+          aloud={aloud}
+          set={set}
+          reach={reach}
+          confirms={confirms}
+        />
+      )}
+      {keyIn.readsBack === true && (
+        <p className="soft key-hint">{say`Read back: type each setting from the display of the timer, not from here. Enter checks it.`}</p>
+      )}
+    </div>
+  );
+}

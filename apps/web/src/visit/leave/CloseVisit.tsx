@@ -1,0 +1,217 @@
+import { useState } from 'react';
+import { Button, Checkbox, Modal } from 'antd';
+import { CheckCircleFilled, WarningFilled } from '@ant-design/icons';
+import { Link, useNavigate } from 'react-router';
+import {
+  closingChange,
+  notKeyed,
+  undoneId,
+  undoneIn,
+  undoneSentence,
+  type Undone,
+  say,
+} from '@water-clock/core';
+import { useMayWork } from '../../office/account/useMay.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { PhotoRow } from '../../shared/photos/PhotoRow.tsx';
+import { NumberField } from '../../shared/fields/NumberField.tsx';
+import { momentText, panelNow } from '../shared/panel.ts';
+import type { VisitPartProps } from '../shared/visitPart.ts';
+import { NoteField } from '../../shared/fields/NoteField.tsx';
+import { useKind } from '../timerKind/useKind.ts';
+
+/** Where each point is put right. */
+const STEP_OF: Readonly<Record<Undone['what'], readonly [path: string, words: string]>> = {
+  'clock-wrong': ['keyin', say`Key it in`],
+  'clock-not-looked': ['clock', say`Look at it now`],
+  switched: ['leave', say`Put it back`],
+  'no-as-found': ['found', say`Record them`],
+  'no-as-left': ['leave', say`Freeze them`],
+  'as-left-is-older': ['leave', say`Freeze them`],
+  'not-keyed': ['keyin', say`Key them in`],
+  'not-tested': ['leave', say`Test them`],
+};
+
+/** These change what the house gets tonight, so each is said yes to by itself. */
+const GRAVE: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keyed'];
+
+/** What is said of a matter of which no point is open. */
+const DONE: readonly (readonly [words: string, ...open: Undone['what'][]])[] = [
+  [say`The clock is right`, 'clock-wrong', 'clock-not-looked'],
+  [say`Nothing is left switched`, 'switched'],
+  [say`As found is recorded`, 'no-as-found'],
+  [say`As left is recorded`, 'no-as-left', 'as-left-is-older'],
+  [say`Everything that differs is keyed in`, 'not-keyed', 'no-as-found'],
+  [say`All stations that water are tested`, 'not-tested'],
+];
+
+interface AskProps {
+  readonly points: readonly Undone[];
+  readonly timerId: string;
+  readonly leave: () => void;
+  readonly close: () => void;
+}
+
+/** What is not done, and whether to close all the same. */
+function Ask({ points, timerId, leave, close }: AskProps) {
+  const [said, setSaid] = useState<readonly string[]>([]);
+  const grave = points.filter(({ what }) => GRAVE.includes(what));
+  const isReady = grave.every((point) => said.includes(undoneId(point)));
+  return (
+    <Modal
+      open
+      title={say`Not done yet: ${points.length}`}
+      onCancel={leave}
+      footer={[
+        <Button
+          key="leave"
+          size="large"
+          type="primary"
+          onClick={leave}
+        >{say`Go back and finish`}</Button>,
+        <Button
+          key="close"
+          size="large"
+          danger
+          disabled={!isReady}
+          onClick={close}
+        >{say`Close and leave it undone`}</Button>,
+      ]}
+    >
+      <p>{say`What you leave undone stands in the logbook. What matters stands among the visits due.`}</p>
+      <ul className="undone-list" aria-label={say`Not done yet`}>
+        {points.map((point) => {
+          const id = undoneId(point);
+          const [path, words] = STEP_OF[point.what];
+          const sentence = undoneSentence(point);
+          return (
+            <li key={id}>
+              {GRAVE.includes(point.what) ? (
+                <Checkbox
+                  className="check"
+                  checked={said.includes(id)}
+                  onChange={({ target }) =>
+                    setSaid(target.checked ? [...said, id] : said.filter((one) => one !== id))
+                  }
+                >
+                  <strong>{say`Leave it so:`}</strong> {sentence}
+                </Checkbox>
+              ) : (
+                <span>{sentence}</span>
+              )}{' '}
+              <Link to={`/timers/${timerId}/${path}`} onClick={leave}>
+                {words}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+    </Modal>
+  );
+}
+
+/** What was done, what is still open, and the end of it. */
+export function CloseVisit(props: VisitPartProps) {
+  const { plan, survey, visit, editor, timerId, now } = props;
+  const { clock, order } = usePreferences();
+  const kind = useKind(plan);
+  const navigate = useNavigate();
+  const mayWork = useMayWork();
+  const [isAsking, setIsAsking] = useState(false);
+  const [isRefused, setIsRefused] = useState(false);
+  const panel = panelNow(plan, now, { clock, order, kind });
+  const points = [...undoneIn(plan, survey), ...notKeyed(plan, survey, kind, panel)];
+  const close = () => {
+    setIsAsking(false);
+    const closing = { closed: momentText(now), undone: points };
+    setIsRefused(!editor.close(closing, closingChange({ plan, survey }, closing)));
+  };
+  return (
+    <section aria-label={say`Close`} className="leave-part part stack">
+      <h2>{say`Close the visit`}</h2>
+      <div className="sighting-fields row at-foot">
+        <NumberField
+          label={say`Minutes spent`}
+          least={0}
+          most={10_000}
+          empty={say`not noted`}
+          value={visit.minutesSpent ?? null}
+          commit={(minutesSpent) => {
+            editor.commit({ type: 'note-visit', fields: { minutesSpent } });
+            return null;
+          }}
+        />
+        <label className="labelled leave-done grow">
+          {say`What was done`}
+          <NoteField
+            rows={2}
+            most={2000}
+            value={visit.done ?? ''}
+            commit={(done) =>
+              editor.commit({ type: 'note-visit', fields: { done: done === '' ? null : done } })
+            }
+          />
+        </label>
+      </div>
+      <PhotoRow
+        label={say`Photos of the visit`}
+        most={24}
+        photos={visit.photos ?? []}
+        set={(photos) =>
+          editor.commit({
+            type: 'note-visit',
+            fields: { photos: photos.length > 0 ? photos : null },
+          })
+        }
+      />
+      <p>
+        <Link
+          to={`/timers/${timerId}/page`}
+        >{say`The homeowner’s page and the card for the box`}</Link>
+        {say`: leave them on paper, or the page as a private link.`}
+      </p>
+      <ul className="list ruled" aria-label={say`Before you close the visit`}>
+        {points.map((point) => {
+          const [path, words] = STEP_OF[point.what];
+          return (
+            <li key={undoneId(point)}>
+              <WarningFilled className="fault" aria-hidden />
+              <span className={GRAVE.includes(point.what) ? 'grow fault' : 'grow'}>
+                {undoneSentence(point)}
+              </span>
+              {path !== 'leave' && (
+                <Button onClick={() => void navigate(`/timers/${timerId}/${path}`)}>{words}</Button>
+              )}
+            </li>
+          );
+        })}
+        {DONE.filter(([, ...open]) => !points.some(({ what }) => open.includes(what))).map(
+          ([words]) => (
+            <li key={words}>
+              <CheckCircleFilled className="calm" aria-hidden />
+              <span className="grow">{words}</span>
+            </li>
+          ),
+        )}
+      </ul>
+      {!mayWork && <p className="soft">{say`Somebody who is no apprentice closes the visit.`}</p>}
+      {isRefused && (
+        <p
+          className="fault"
+          role="alert"
+        >{say`Not closed: something has changed since. Look at what is not done, and press it again.`}</p>
+      )}
+      <Button
+        type="primary"
+        size="large"
+        disabled={!mayWork}
+        onClick={() => (points.length > 0 ? setIsAsking(true) : close())}
+      >
+        {points.length > 0 ? say`Close the visit …` : say`Close the visit`}
+      </Button>
+      {isAsking && (
+        <Ask points={points} timerId={timerId} leave={() => setIsAsking(false)} close={close} />
+      )}
+    </section>
+  );
+}

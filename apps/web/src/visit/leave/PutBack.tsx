@@ -1,0 +1,50 @@
+import { openSwitches, SWITCHED, SWITCHED_WORDS, type Switched, say } from '@water-clock/core';
+import { Chips } from '../../shared/fields/Chips.tsx';
+import type { VisitPartProps } from '../shared/visitPart.ts';
+import { NoteField } from '../../shared/fields/NoteField.tsx';
+
+/** What was switched for the test: put back, or left so for a reason. */
+export function PutBack({ plan, visit, editor }: VisitPartProps) {
+  const noted = visit.switched ?? [];
+  const open = openSwitches(visit, plan);
+  const set = (what: Switched, next: { putBack: boolean; reason?: string } | null) => {
+    const all = [
+      ...noted.filter((noted) => noted.what !== what),
+      ...(next ? [{ what, ...next }] : []),
+    ];
+    editor.commit({ type: 'note-visit', fields: { switched: all.length > 0 ? all : null } });
+  };
+  return (
+    <section aria-label={say`Put back`} className="leave-part part stack">
+      <h2>{say`Put back what was switched`}</h2>
+      {SWITCHED.map((what) => {
+        const one = noted.find((each) => each.what === what);
+        const isOpen = open.includes(what);
+        return (
+          <div key={what} className="switched row at-foot">
+            <Chips
+              label={SWITCHED_WORDS[what]}
+              options={[
+                ['back', say`Put back`],
+                ['on', say`Still so`],
+              ]}
+              value={one ? (one.putBack ? 'back' : 'on') : isOpen ? 'on' : null}
+              pick={(value) => set(what, value === null ? null : { putBack: value === 'back' })}
+            />
+            {(isOpen || one?.reason !== undefined) && (
+              <NoteField
+                label={say`${SWITCHED_WORDS[what]}: why it stays`}
+                placeholder={say`why it stays so`}
+                most={120}
+                value={one?.reason ?? ''}
+                commit={(reason) =>
+                  set(what, reason === '' ? { putBack: false } : { putBack: false, reason })
+                }
+              />
+            )}
+          </div>
+        );
+      })}
+    </section>
+  );
+}

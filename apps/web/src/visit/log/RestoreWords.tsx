@@ -1,0 +1,30 @@
+import { restoreWords, say, type Language, type Plan } from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { useTranslator } from '../../app/platform/useTranslator.ts';
+import { useKind } from '../timerKind/useKind.ts';
+
+/** What to say on the telephone to bring the saved settings back. */
+export function RestoreWords({
+  plan,
+  language,
+}: {
+  readonly plan: Plan;
+  /** Of the house; null: none is noted. */
+  readonly language: Language | null;
+}) {
+  const { clock } = usePreferences();
+  const kind = useKind(plan);
+  const inTheirs = useTranslator(language);
+  const steps = inTheirs(() => restoreWords(plan, kind, clock));
+  if (steps.length === 0) return <p className="soft">{say`This kind saves nothing inside.`}</p>;
+  return (
+    <section aria-label={say`A restore by phone`} className="caution">
+      <strong>{say`By phone, a step at a time:`}</strong>
+      <ol>
+        {steps.map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,216 @@
+import { useMemo, useState } from 'react';
+import { Button, Input } from 'antd';
+import {
+  attempt,
+  costOfYear,
+  faultSentence,
+  waterUsage,
+  type Plan,
+  type Survey,
+  type Tariff,
+  type UnitSystem,
+  type Usage,
+  say,
+} from '@water-clock/core';
+import { Bars } from '../../shared/charts/Bars.tsx';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { commitWords } from '../../data/editor/commitWords.ts';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+import { Scroll } from '../../app/platform/Scroll.tsx';
+
+const LITRES_PER_GALLON = 3.785411784;
+
+/** Litres or US gallons, to three digits. */
+function volumeWords(litres: number, units: UnitSystem): string {
+  const value = units === 'us' ? litres / LITRES_PER_GALLON : litres;
+  const digits = value === 0 ? 0 : Math.max(0, Math.floor(Math.log10(value)) - 2);
+  const rounded = Math.round(value / 10 ** digits) * 10 ** digits;
+  return `${rounded.toLocaleString('en')} ${units === 'us' ? say`gal` : 'L'}`;
+}
+
+interface Row {
+  readonly name: string;
+  readonly usage: Usage;
+}
+
+/** Steps of a tariff as they are typed: one a line, `up to litres: price a cubic metre`, the last without an end. */
+const stepsText = ({ steps }: Tariff) =>
+  steps
+    .map(({ upToLitres, perCubicMetre }) =>
+      upToLitres === undefined ? `${perCubicMetre}` : `${upToLitres}: ${perCubicMetre}`,
+    )
+    .join('\n');
+
+function stepsOf(text: string): Tariff['steps'] | null {
+  const lines = text.split('\n').filter((line) => line.trim() !== '');
+  const steps = lines.map((line) => {
+    const match = /^(?:(\d+(?:\.\d+)?)\s*:\s*)?(\d+(?:\.\d+)?)$/.exec(line.trim());
+    if (!match) return null;
+    return {
+      ...(match[1] === undefined ? {} : { upToLitres: Number(match[1]) }),
+      perCubicMetre: Number(match[2]),
+    };
+  });
+  return steps.length > 0 && steps.every((one) => one !== null) ? steps : null;
+}
+
+function TariffForm({
+  tariff,
+  commit,
+  done,
+}: {
+  readonly tariff: Tariff | undefined;
+  readonly commit: (tariff: Tariff | null) => string | null;
+  readonly done: () => void;
+}) {
+  const [currency, setCurrency] = useState(tariff?.currency ?? '');
+  const [days, setDays] = useState(String(tariff?.periodDays ?? 91));
+  const [house, setHouse] = useState(String(tariff?.houseLitres ?? ''));
+  const [steps, setSteps] = useState(tariff ? stepsText(tariff) : '');
+  const [fault, setFault] = useState<string | null>(null);
+  return (
+    <form
+      className="sighting-fields row at-foot"
+      aria-label={say`What water costs`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const read = stepsOf(steps);
+        if (!read) {
+          setFault(
+            say`Write a step a line: “50000: 2.10” up to so many litres, the last one “3.40”.`,
+          );
+          return;
+        }
+        const refused = commit({
+          currency: currency.trim(),
+          periodDays: Number(days),
+          steps: read,
+          ...(house.trim() === '' ? {} : { houseLitres: Number(house) }),
+        });
+        setFault(refused);
+        if (refused === null) done();
+      }}
+    >
+      <label className="labelled">
+        {say`Currency`}
+        <Input value={currency} onChange={({ target }) => setCurrency(target.value)} />
+      </label>
+      <label className="labelled">
+        {say`Days of a bill`}
+        <Input value={days} onChange={({ target }) => setDays(target.value)} />
+      </label>
+      <label className="labelled">
+        {say`The house itself, litres a bill`}
+        <Input value={house} onChange={({ target }) => setHouse(target.value)} />
+      </label>
+      <label className="labelled">
+        {say`Steps: up to litres: price a cubic metre`}
+        <Input.TextArea
+          rows={3}
+          value={steps}
+          placeholder={'50000: 2.10\n3.40'}
+          onChange={({ target }) => setSteps(target.value)}
+        />
+      </label>
+      <Button htmlType="submit" type="primary">{say`Keep`}</Button>
+      {tariff && <Button onClick={() => (commit(null), done())}>{say`Delete it`}</Button>}
+      {fault && <span className="fault">{fault}</span>}
+    </form>
+  );
+}
+
+/** Water and money of a year, as found and as it is now. */
+export function WaterView({
+  plan,
+  asFound,
+  survey,
+  editor,
+  today,
+}: {
+  readonly plan: Plan;
+  readonly asFound: Plan | null;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+  readonly today: number;
+}) {
+  const { units } = usePreferences();
+  const [editing, setEditing] = useState(false);
+  const worked = useMemo(
+    () =>
+      attempt(() => [
+        ...(asFound ? [{ name: say`As found`, usage: waterUsage(asFound, survey, today) }] : []),
+        { name: say`Now`, usage: waterUsage(plan, survey, today) },
+      ]),
+    [plan, asFound, survey, today],
+  );
+  if (!worked.ok) return <p className="fault">{worked.faults.map(faultSentence).join(' ')}</p>;
+  const rows: readonly Row[] = worked.value;
+  const { tariff } = survey;
+  const unknown = rows.at(-1)?.usage.unknown ?? [];
+  const money = (usage: Usage) => (tariff ? costOfYear(usage, tariff) : null);
+  return (
+    <section aria-label={say`Water and money`}>
+      <h2>{say`Water and money`}</h2>
+      <Scroll label={say`Water and money as a table`}>
+        <table className="conflict-table data">
+          <thead>
+            <tr>
+              <th>{say`State`}</th>
+              <th>{say`A week at the peak`}</th>
+              <th>{say`A year`}</th>
+              <th>{say`Sure to`}</th>
+              {tariff && <th>{say`Costs a year`}</th>}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(({ name, usage }) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td>{volumeWords(usage.peakWeekLitres, units)}</td>
+                <td>{volumeWords(usage.litresAYear, units)}</td>
+                <td>± {volumeWords(usage.uncertainLitres, units)}</td>
+                {tariff && (
+                  <td>
+                    {tariff.currency} {(money(usage) ?? 0).toFixed(2)}
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
+      <Bars
+        label={say`Water a year`}
+        unit={units === 'us' ? say`gallons` : say`litres`}
+        series={[say`a year`]}
+        bars={rows.map(({ name, usage }) => ({ name, values: [usage.litresAYear] }))}
+        words={(litres) => volumeWords(litres, units)}
+        file={say`water a year`}
+      />
+      {tariff && (
+        <Bars
+          label={say`What it costs`}
+          unit={say`${tariff.currency} a year`}
+          series={[say`a year`]}
+          bars={rows.map(({ name, usage }) => ({ name, values: [money(usage)] }))}
+          words={(cost) => `${tariff.currency} ${cost.toFixed(2)}`}
+          file={say`cost of water a year`}
+        />
+      )}
+      {unknown.length > 0 && (
+        <p className="soft">{say`Not counted: ${unknown.length === 1 ? say`station` : say`stations`} ${unknown.join(', ')}. Neither a flow nor a head with its area is noted there.`}</p>
+      )}
+      {editing ? (
+        <TariffForm
+          tariff={tariff}
+          done={() => setEditing(false)}
+          commit={(next) => commitWords(editor, { type: 'note', fields: { tariff: next } })}
+        />
+      ) : (
+        <Button onClick={() => setEditing(true)}>
+          {tariff ? say`Change what water costs` : say`Note what water costs`}
+        </Button>
+      )}
+    </section>
+  );
+}

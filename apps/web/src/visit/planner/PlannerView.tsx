@@ -1,0 +1,324 @@
+import { useMemo, useState } from 'react';
+import { Button, Checkbox } from 'antd';
+import { Link } from 'react-router';
+import {
+  bansByMonth,
+  otherHours,
+  otherHoursWords,
+  startWords,
+  wishOf,
+  type Wish,
+  ALTERNATIVE_WORDS,
+  attempt,
+  lengthWords,
+  listed,
+  meanWeeklySeconds,
+  SECONDS_PER_DAY,
+  unknownNeeds,
+  withPresentWater,
+  type Brief,
+  type MonthNeed,
+  type Pins,
+  type Plan,
+  type PlannerOptions,
+  language,
+  say,
+} from '@water-clock/core';
+import { Patterns } from '../../shared/charts/patterns.tsx';
+import { clockChangesAfter } from '../../app/platform/clockChange.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
+import { Loading } from '../../app/platform/states.tsx';
+import { RULES_FAILED } from '../steps/useVisitBasis.ts';
+import { planningMonth, sunriseOf, useBrief } from '../steps/useBrief.ts';
+import { Changes, Reasons, Season, Table } from './PlanDetails.tsx';
+import { PlanPrograms } from './PlanPrograms.tsx';
+import { PlanWeek } from '../../shared/charts/PlanWeek.tsx';
+import { clearOf, namesOf, useOthers } from './keepClear.ts';
+import { usePlanner } from './usePlanner.ts';
+import './planner.css';
+
+const MONTHS = Array.from({ length: 12 }, (_, i) => i + 1);
+
+/** What each month asks for, station by station, from the year of its school. */
+function monthNeeds(props: StepProps): MonthNeed[] {
+  const { site, minutes, table, survey, rules, today } = props;
+  if (survey.season === 'never') return [];
+  const hundred = planningMonth(minutes, today);
+  const full = table.months[hundred - 1] ?? 100;
+  const { finishBeforeSunrise } = survey;
+  const bans = bansByMonth(survey.rules, rules, site, today);
+  return MONTHS.map((month) => ({
+    month,
+    ban: bans.find((ban) => ban.month === month),
+    shares: new Map(
+      minutes.stations.map(({ number, year, school }) => {
+        const base = year?.[hundred - 1]?.weeklySeconds ?? 0;
+        const own = year?.[month - 1]?.weeklySeconds ?? 0;
+        const byBalance = school === 'balance' && base > 0;
+        return [
+          number,
+          byBalance ? own / base : (table.months[month - 1] ?? 100) / Math.max(1, full),
+        ];
+      }),
+    ),
+    finishBy:
+      finishBeforeSunrise === undefined ? null : sunriseOf(site, today, month, finishBeforeSunrise),
+  }));
+}
+
+const stationsText = (numbers: readonly number[]) =>
+  `${numbers.length === 1 ? say`station` : say`stations`} ${listed(numbers)}`;
+
+/** Seconds a week that the present programs give each station. */
+function presentWater(plan: Plan): ReadonlyMap<number, number> {
+  const worked = attempt(() => meanWeeklySeconds(plan));
+  return worked.ok ? worked.value : new Map<number, number>();
+}
+
+/** Hours that a change of the clocks skips or repeats, on a timer that follows it: a start there comes late, or twice. */
+function hoursOfClockChanges({
+  site,
+  plan,
+  today,
+}: StepProps): NonNullable<PlannerOptions['avoid']> {
+  if (!plan.timer.followsDaylightSaving) return [];
+  return clockChangesAfter(new Date(today * SECONDS_PER_DAY * 1000), site.timeZone).map(
+    ({ from, to }) => ({ from: Math.min(from, to), to: Math.max(from, to) }),
+  );
+}
+
+/** The brief with what the present programs give where the need is not known. */
+function withPresent(brief: Brief, plan: Plan, unknown: readonly number[]): Brief {
+  const worked = attempt(() => withPresentWater(brief, plan, unknown));
+  return worked.ok ? worked.value : brief;
+}
+
+/** The planner: from the brief to the best programs, with reasons. A plan that does not know the rules of its place is none. */
+export default function PlannerView(props: StepProps) {
+  if (props.isPending) return <Loading what={say`the rules, tables and weather of this house`} />;
+  if (props.rulesState === 'failed') return <p className="fault">{RULES_FAILED}</p>;
+  return <Planner {...props} />;
+}
+
+function Planner(props: StepProps) {
+  const { site, survey, minutes, today, timerId, plan } = props;
+  const { clock } = usePreferences();
+  const noted = useBrief(props);
+  const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
+  const present = useMemo(() => presentWater(plan), [plan]);
+  const goByPresent = unknown.filter((number) => (present.get(number) ?? 0) > 0);
+  const [byPresent, setByPresent] = useState(true);
+  const others = useOthers(site.id, timerId);
+  const [keepsClear, setKeepsClear] = useState(true);
+  // Where nobody knows the need, what the present programs give is the best there is to go by.
+  const brief = useMemo(() => {
+    const known = byPresent ? withPresent(noted, plan, unknown) : noted;
+    return keepsClear ? clearOf(known, others, today) : known;
+  }, [byPresent, noted, unknown, plan, keepsClear, others, today]);
+  const watered = brief.stations.some(({ weeklySeconds }) => weeklySeconds > 0);
+  const { planning, start, stop } = usePlanner();
+  const [chosen, setChosen] = useState(0);
+  const [pins, setPins] = useState<Pins>({});
+  const kept = [pins.days, pins.starts, pins.runs, pins.stations].reduce(
+    (sum, list) => sum + (list?.length ?? 0),
+    0,
+  );
+  const sunrise = sunriseOf(site, today, planningMonth(minutes, today));
+  const work = (about: Brief, alone: boolean) => {
+    setChosen(0);
+    start({
+      brief: about,
+      options: {
+        on: today,
+        pins,
+        avoid: hoursOfClockChanges(props),
+        linked: plan.stations.filter(
+          ({ linkedTo, enabled }) => linkedTo !== undefined && enabled !== false,
+        ),
+      },
+      sunrise,
+      months: monthNeeds(props),
+      season: survey.season === 'days' ? 'days' : 'percent',
+      alone,
+      clock,
+      language: language(),
+    });
+  };
+  const { results, state, request, best } = planning;
+  const shown = results[chosen] ?? results[0];
+  const short =
+    shown?.plan && shown.cost ? otherHours(shown.brief, shown.plan, shown.cost[1]) : null;
+  const tryHours = (wish: Partial<Wish>) => {
+    const about = shown?.brief ?? brief;
+    work({ ...about, wish: { ...about.wish, ...wish } }, false);
+  };
+  const tried = request !== null && JSON.stringify(request.brief) !== JSON.stringify(brief);
+  const conflicts = results[0] && !results[0].plan ? results[0].conflicts : [];
+  return (
+    <div className="survey-view stack page-column planner">
+      <Patterns />
+      <div className="planner-head row">
+        {state === 'working' ? (
+          <Button size="large" onClick={stop}>{say`Stop`}</Button>
+        ) : (
+          <Button
+            size="large"
+            type="primary"
+            disabled={!watered}
+            onClick={() => work(brief, kept > 0)}
+          >
+            {kept > 0 ? say`Work out the rest` : say`Work it out`}
+          </Button>
+        )}
+        {kept > 0 && state !== 'working' && (
+          <Button size="large" onClick={() => setPins({})}>{say`Keep nothing`}</Button>
+        )}
+        <p role="status">
+          {state === 'idle' &&
+            say`From the brief to the best programs: days, programs, starts and minutes, with the reasons.`}
+          {state === 'working' &&
+            (results.length > 0
+              ? say`Looking at plans of other kinds …`
+              : say`Working it out: ${planning.tries} ways tried${best ? say`, the best so far is below` : ''}.`)}
+          {state === 'stopped' && say`Stopped: the best that was found until then stays.`}
+          {state === 'done' && kept > 0 && say`${kept} kept; the rest can be worked out around it.`}
+        </p>
+      </div>
+      {others.length > 0 && (
+        <Checkbox
+          className="check"
+          checked={keepsClear}
+          onChange={({ target }) => setKeepsClear(target.checked)}
+        >{say`keep clear of ${listed(namesOf(others))}: nothing waters while the other timer does`}</Checkbox>
+      )}
+      {unknown.length > 0 && (
+        <div className="caution">
+          <p>
+            {say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`}{' '}
+            <Link to={`/timers/${timerId}/minutes`}>{say`Minutes`}</Link>
+          </p>
+          {goByPresent.length > 0 ? (
+            <Checkbox
+              className="check"
+              checked={byPresent}
+              onChange={({ target }) => setByPresent(target.checked)}
+            >
+              {say`go by what the present programs give ${stationsText(goByPresent)}`}
+            </Checkbox>
+          ) : (
+            <p>{say`Left out of the programs.`}</p>
+          )}
+        </div>
+      )}
+      {!watered && <p>{say`There is nothing to work out before some station’s need is known.`}</p>}
+      {planning.why && <p className="fault">{say`Not worked out: ${planning.why}`}</p>}
+      {tried && state === 'done' && (
+        <p className="caution">
+          {say`The brief has been changed for this, as a try, or since. What was tried is not noted in the brief.`}{' '}
+          <Button onClick={() => work(brief, false)}>{say`Back to the brief`}</Button>
+        </p>
+      )}
+      {results.length === 0 && best && (
+        <div className="stack column">
+          <PlanWeek plan={best.plan} from={today} place={site} />
+          {state === 'stopped' && <Changes props={props} plan={best.plan} />}
+        </div>
+      )}
+      {conflicts.length > 0 && (
+        <section role="alert" className="aside alarm stack">
+          <h2>{say`No programs can do all of this`}</h2>
+          <p>{say`These cannot be had together. One change is enough:`}</p>
+          <ul>
+            {conflicts.map(({ path, demand, change, brief: changed }) => (
+              <li key={path}>
+                <p>
+                  <strong>{demand}</strong>
+                </p>
+                <p>
+                  {change}{' '}
+                  {changed && <Button onClick={() => work(changed, false)}>{say`Try it`}</Button>}
+                </p>
+              </li>
+            ))}
+          </ul>
+          <p className="soft">{say`What is allowed is for the local rules and those who set them to say.`}</p>
+        </section>
+      )}
+      {short && shown && (
+        <section role="alert" className="aside alarm stack">
+          <h2>{say`These hours cannot be had`}</h2>
+          <p>
+            {say`Not everything fits between ${startWords(wishOf(shown.brief).notBefore, clock)} and`}{' '}
+            {startWords(wishOf(shown.brief).finishBy, clock)}:{' '}
+            {say`${lengthWords(Math.round((shown.cost?.[1] ?? 0) * 60))} a week are outside. It fits if it`}{' '}
+            {otherHoursWords(short, clock)}.
+          </p>
+          <p>
+            {short.finishBy !== null && (
+              <Button onClick={() => tryHours({ finishBy: short.finishBy ?? '07:00' })}>
+                {say`Try: end by ${startWords(short.finishBy, clock)}`}
+              </Button>
+            )}{' '}
+            {short.notBefore !== null && (
+              <Button onClick={() => tryHours({ notBefore: short.notBefore ?? '21:00' })}>
+                {say`Try: begin at ${startWords(short.notBefore, clock)}`}
+              </Button>
+            )}
+          </p>
+        </section>
+      )}
+      {results[0]?.plan && (
+        <div className="tiles fill" role="group" aria-label={say`Plans that differ in kind`}>
+          {results.map(({ kind, plan: other, cost }, i) =>
+            other ? (
+              <Button
+                className="plan-alternative stack"
+                key={kind}
+                aria-pressed={i === chosen}
+                onClick={() => setChosen(i)}
+              >
+                <strong>{ALTERNATIVE_WORDS[kind]}</strong>
+                <PlanWeek plan={other} from={today} place={site} />
+                <span>
+                  {other.programs.length}{' '}
+                  {other.programs.length === 1 ? say`program` : say`programs`}, {cost?.[4]}{' '}
+                  {cost?.[4] === 1 ? say`start` : say`starts`}
+                  {cost?.[1]
+                    ? say`, ${lengthWords(Math.round(cost[1] * 60))} outside the hours`
+                    : ''}
+                </span>
+              </Button>
+            ) : null,
+          )}
+        </div>
+      )}
+      {shown?.plan && (
+        <>
+          {results.length > 1 && <Table results={results} brief={brief} />}
+          <h2 className="plan-shown">{ALTERNATIVE_WORDS[shown.kind]}</h2>
+          <div className="tiles fill of-300 far">
+            <PlanPrograms
+              plan={shown.plan}
+              brief={shown.brief}
+              clock={clock}
+              pins={pins}
+              setPins={setPins}
+            />
+            <Reasons result={shown} timerId={timerId} />
+          </div>
+          <Changes key={chosen} props={props} plan={shown.plan} />
+          {planning.season && chosen === 0 && (
+            <Season
+              months={planning.season}
+              today={today}
+              brief={brief}
+              minutes={minutes}
+              clockPlan={shown.plan}
+            />
+          )}
+        </>
+      )}
+    </div>
+  );
+}

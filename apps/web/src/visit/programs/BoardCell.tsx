@@ -1,0 +1,172 @@
+import { memo, useState, type CSSProperties, type KeyboardEvent } from 'react';
+import { HolderOutlined } from '@ant-design/icons';
+import { useDraggable } from '@dnd-kit/core';
+import {
+  adjustedSeconds,
+  parseRunEntry,
+  runEntryHelp,
+  runEntryText,
+  stepped,
+  type Seasonal,
+  say,
+} from '@water-clock/core';
+import { useTyped } from '../../shared/fields/useTyped.ts';
+import { colourOf } from '../../shared/charts/patterns.tsx';
+import { cellAfter } from './boardCells.ts';
+import { dataCell, type BoardActs } from './useBoard.ts';
+
+interface Props {
+  readonly row: number;
+  readonly column: number;
+  readonly letter: string;
+  readonly station: number;
+  readonly name: string;
+  readonly seconds: number;
+  readonly stepSeconds: number;
+  readonly longestSeconds: number;
+  /** In force: where it is not 100, what the station then runs stands beside what is entered. */
+  readonly percent: number;
+  readonly seasonal: Seasonal;
+  /** The station from which this one takes its run; null: it has its own. */
+  readonly follows: number | null;
+  readonly isActive: boolean;
+  readonly isChosen: boolean;
+  readonly acts: BoardActs;
+}
+
+const STEPS: Readonly<Record<string, 1 | -1>> = { '+': 1, '-': -1 };
+
+/** The grip by which a run time is dragged to another program. */
+function Grip({ row, column, station, letter, isActive }: Props) {
+  const { attributes, listeners, setNodeRef } = useDraggable({
+    id: dataCell({ row, column }),
+    data: { row, column },
+    attributes: { roleDescription: say`run time that can be moved to another program` },
+  });
+  return (
+    <span
+      {...attributes}
+      {...listeners}
+      ref={setNodeRef}
+      className="board-grip"
+      tabIndex={isActive ? 0 : -1}
+      aria-label={say`Move station ${station} from ${letter} to another program`}
+    >
+      <HolderOutlined />
+    </span>
+  );
+}
+
+/**
+ * A station's run time in a program. Keys as in a spreadsheet: arrows, Enter and Home move, Shift chooses more, what is typed
+ * replaces, Delete empties, + and - step, Alt with an arrow moves it to another program, Escape takes back what is typed.
+ */
+export const BoardCell = memo(function BoardCell(props: Props) {
+  const { row, column, letter, station, name, seconds, stepSeconds, longestSeconds, acts } = props;
+  const { percent, seasonal, follows, isActive, isChosen } = props;
+  /** Arrows move in the text instead of between cells. */
+  const [inText, setInText] = useState(false);
+  const cell = { row, column };
+  const { text, typed, read, isFaulty, change, stepBy, finish, drop, takesBack } = useTyped<number>(
+    {
+      value: seconds,
+      read: (entry) => parseRunEntry(entry) ?? undefined,
+      write: runEntryText,
+      draft: (value) => acts.draft(cell, value ?? null),
+      commit: (value) => acts.set(cell, value),
+      tell: acts.tell,
+      fault: (entry) => say`Station ${station}: "${entry}" is not a run time. ${runEntryHelp()}`,
+      step: (value, direction) => stepped(value, direction, stepSeconds, 0, longestSeconds),
+    },
+  );
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    const { key, shiftKey, altKey } = event;
+    const control = event.ctrlKey || event.metaKey;
+    const done = () => event.preventDefault();
+    if (altKey && (key === 'ArrowLeft' || key === 'ArrowRight')) {
+      done();
+      if (finish()) acts.move(cell, column + (key === 'ArrowRight' ? 1 : -1));
+    } else if (key === 'Enter') {
+      done();
+      const to = cellAfter(shiftKey ? 'ArrowUp' : 'ArrowDown', false, cell, acts.board());
+      if (finish() && to) acts.choose(to, false);
+    } else if (takesBack(event)) setInText(false);
+    else if (key === 'F2') setInText(true);
+    else if (control && key === 'd') {
+      done();
+      if (finish()) acts.fillDown();
+    } else if ((key === 'Delete' || key === 'Backspace') && typed === null) {
+      done();
+      acts.clear();
+    } else if (STEPS[key] && !control && stepBy(STEPS[key])) done();
+    else if (!inText) {
+      const to = cellAfter(key, control, cell, acts.board());
+      if (!to) return;
+      done();
+      if (finish()) acts.choose(to, shiftKey);
+    }
+  };
+  return (
+    <div
+      role="gridcell"
+      aria-colindex={column + 2}
+      aria-selected={isChosen}
+      className={`board-cell${isChosen ? ' board-chosen' : ''}${seconds > 0 ? ' board-set' : ''}${follows === null ? '' : ' board-follows'}`}
+      // The cast holds because a custom property is one, too.
+      style={{ '--program': colourOf(letter) } as CSSProperties}
+      onPointerDown={(event) => {
+        if (!event.shiftKey) return;
+        event.preventDefault();
+        acts.choose(cell, true);
+      }}
+    >
+      {seconds > 0 && follows === null && <Grip {...props} />}
+      <input
+        data-cell={dataCell(cell)}
+        aria-label={say`Minutes of ${station} ${name} in ${letter}${follows === null ? '' : say`, as station ${follows}`}`}
+        readOnly={follows !== null}
+        aria-invalid={isFaulty}
+        value={text}
+        placeholder="–"
+        tabIndex={isActive ? 0 : -1}
+        inputMode="text"
+        autoComplete="off"
+        spellCheck={false}
+        onFocus={(event) => {
+          event.target.select();
+          acts.focused(cell);
+        }}
+        onDoubleClick={() => setInText(true)}
+        onChange={(event) => change(event.target.value)}
+        onBlur={() => {
+          setInText(false);
+          finish();
+        }}
+        onKeyDown={onKeyDown}
+        onCopy={(event) => {
+          if (typed !== null) return;
+          event.preventDefault();
+          event.clipboardData.setData('text/plain', acts.copy());
+        }}
+        onCut={(event) => {
+          if (typed !== null) return;
+          event.preventDefault();
+          event.clipboardData.setData('text/plain', acts.copy());
+          acts.clear();
+        }}
+        onPaste={(event) => {
+          const text = event.clipboardData.getData('text/plain');
+          if (typed !== null && !/[\t\n]/u.test(text)) return;
+          event.preventDefault();
+          drop();
+          acts.paste(text);
+        }}
+      />
+      {percent !== 100 && (read ?? 0) > 0 && (
+        <span className="board-adjusted soft small">
+          {say`runs ${runEntryText(adjustedSeconds(read ?? 0, percent, seasonal))}`}
+        </span>
+      )}
+    </div>
+  );
+});

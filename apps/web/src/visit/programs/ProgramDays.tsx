@@ -1,0 +1,37 @@
+import { Button } from 'antd';
+import { daysWords, type Days, type Plan, type Program, say } from '@water-clock/core';
+import { WeekdayButtons } from '../../shared/fields/WeekdayButtons.tsx';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+
+interface Props {
+  readonly program: Program;
+  readonly timer: Plan['timer'];
+  /** Seven keys where the rule is by weekday; else, and where there is no room, the rule in words. */
+  readonly asKeys: boolean;
+  readonly commit: (days: Days | null) => void;
+  readonly open: () => void;
+}
+
+/** On which days a program waters, in its head; the words lead to its settings. */
+export function ProgramDays({ program, timer, asKeys, commit, open }: Props) {
+  const { letter, days } = program;
+  const { clock, order } = usePreferences();
+  const words = days === null ? say`Choose its days` : daysWords(days, clock, order);
+  const byWeekday = days === null ? timer.dayRules.includes('weekdays') : days.rule === 'weekdays';
+  if (byWeekday && asKeys)
+    return (
+      <WeekdayButtons
+        label={say`Watering days of ${letter}`}
+        timer={timer}
+        short
+        className="day day-key"
+        pressed={days?.rule === 'weekdays' ? days.weekdays : []}
+        commit={(weekdays) => commit(weekdays.length > 0 ? { rule: 'weekdays', weekdays } : null)}
+      />
+    );
+  return (
+    <Button className="program-rule" aria-label={say`${words}: days of ${letter}`} onClick={open}>
+      {words}
+    </Button>
+  );
+}

@@ -1,0 +1,34 @@
+import { visitFindings, visitFindingSentence, type VisitFinding, say } from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import type { StepProps } from '../steps/stepProps.ts';
+import { useKind } from '../timerKind/useKind.ts';
+
+const SEVERITY_WORDS = {
+  error: say`Must be fixed`,
+  warning: say`Should be looked at`,
+  note: say`Good to know`,
+} as const;
+
+interface Props extends StepProps {
+  /** Absent: all. */
+  readonly only?: readonly VisitFinding['code'][];
+}
+
+/** What only somebody at the box can find: the clock, the display's totals, what was switched, what is saved inside, decoders. */
+export function VisitFindings({ plan, survey, today, only }: Props) {
+  const { clock, order } = usePreferences();
+  const findings = visitFindings(plan, survey, today, useKind(plan)).filter(
+    ({ code }) => only === undefined || only.includes(code),
+  );
+  if (findings.length === 0) return null;
+  return (
+    <ul className="findings stack list" aria-label={say`Found at the box`}>
+      {findings.map((finding, i) => (
+        <li key={i} className={`finding aside finding-${finding.severity}`}>
+          <b className="heavy">{SEVERITY_WORDS[finding.severity]}:</b>{' '}
+          {visitFindingSentence(finding, { on: today, clock, order, plan })}
+        </li>
+      ))}
+    </ul>
+  );
+}

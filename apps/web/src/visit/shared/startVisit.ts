@@ -1,0 +1,32 @@
+import { useCallback, useEffect, useRef } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+import { momentText } from './panel.ts';
+
+/** State of an address that asks for a visit to be started there. */
+export const START_VISIT = { startVisit: true } as const;
+
+/** Starts a visit, now by the house's clocks; does nothing where one is under way. It starts one at once where the address asks for it. */
+export function useStartVisit(editor: TimerEditor, now: number): () => void {
+  const place = useLocation();
+  const { pathname, search } = place;
+  const state: unknown = place.state;
+  const navigate = useNavigate();
+  const latest = useRef(now);
+  useEffect(() => {
+    latest.current = now;
+  });
+  const start = useCallback(() => {
+    if (editor.snapshot().survey.visit) return;
+    const visit = { began: momentText(latest.current) };
+    editor.commit({ type: 'note', fields: { visit } });
+  }, [editor]);
+  const isAsked = (state as Partial<typeof START_VISIT> | null)?.startVisit === true;
+  useEffect(() => {
+    if (!isAsked) return;
+    start();
+    // Going back to this page later does not start another.
+    void navigate(pathname + search, { replace: true, state: null });
+  }, [isAsked, start, navigate, pathname, search]);
+  return start;
+}

@@ -1,0 +1,74 @@
+import { useState } from 'react';
+import { Input } from 'antd';
+import { linkStationChange, surveyOf, type Plan, type Survey, say } from '@water-clock/core';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+import { SelectField } from '../../shared/fields/SelectField.tsx';
+
+interface Props {
+  readonly number: number;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly editor: TimerEditor;
+}
+
+/** The address or serial of a station's decoder; says at once where another station has the same. */
+export function DecoderField({ number, plan, survey, editor }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const decoder = surveyOf(survey, number).decoder ?? '';
+  const shown = typed ?? decoder;
+  const other = plan.stations.find(
+    (station) =>
+      station.number !== number &&
+      shown.trim() !== '' &&
+      surveyOf(survey, station.number).decoder?.trim() === shown.trim(),
+  );
+  const finish = () => {
+    const next = shown.trim();
+    if (typed !== null && next !== decoder)
+      editor.commit({
+        type: 'note-station',
+        station: number,
+        fields: { decoder: next === '' ? null : next },
+      });
+    setTyped(null);
+  };
+  return (
+    <label className="labelled decoder">
+      {say`Decoder`}
+      <Input
+        aria-label={say`Decoder of station ${number}`}
+        value={shown}
+        placeholder={say`address or serial`}
+        maxLength={200}
+        status={other ? 'error' : ''}
+        onChange={({ target }) => setTyped(target.value)}
+        onBlur={finish}
+        onPressEnter={finish}
+      />
+      {other && <span className="fault">{say`Station ${other.number} has this one, too.`}</span>}
+    </label>
+  );
+}
+
+/** Which station another one takes its run from, on a timer that links stations. */
+export function LinkField({ number, plan, editor }: Omit<Props, 'survey'>) {
+  const linkedTo = plan.stations.find((station) => station.number === number)?.linkedTo;
+  if (plan.timer.linksStations !== true && linkedTo === undefined) return null;
+  const leaders = plan.stations.filter(
+    (station) => station.number !== number && station.linkedTo === undefined,
+  );
+  return (
+    <SelectField
+      label={say`Takes its run from`}
+      value={linkedTo ?? 0}
+      options={[
+        [0, say`its own run times`] as const,
+        ...leaders.map(
+          (leader) =>
+            [leader.number, say`station ${leader.number} ${leader.name ?? ''}`.trim()] as const,
+        ),
+      ]}
+      pick={(to) => editor.commit(linkStationChange(plan, number, to === 0 ? null : to))}
+    />
+  );
+}

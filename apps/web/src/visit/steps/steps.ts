@@ -1,0 +1,256 @@
+/** The order of a visit, and what of each step is done and what is missing, in a line. No interface code. */
+import {
+  rainSensorOf,
+  rulingOn,
+  surveyOf,
+  undoneIn,
+  unknownNeeds,
+  type EpochDay,
+  type Plan,
+  type Rules,
+  type SiteMinutes,
+  type Survey,
+  type Undone,
+  type Verdict,
+  say,
+} from '@water-clock/core';
+import type { Site } from '../../data/api/sites.ts';
+
+/** The steps under the five phases of a visit. */
+export const PHASES = [
+  {
+    id: 'arrive',
+    name: say`Arrive`,
+    steps: [
+      ['house', say`House and rules`],
+      ['timer', say`Timer`],
+      ['clock', say`Clock`],
+      ['found', say`As found`],
+    ],
+  },
+  {
+    id: 'look',
+    name: say`Look`,
+    steps: [
+      ['seen', say`What was seen`],
+      ['stations', say`Stations`],
+      ['minutes', say`Minutes`],
+    ],
+  },
+  {
+    id: 'plan',
+    name: say`Plan`,
+    steps: [
+      ['brief', say`Brief`],
+      ['plan', say`Planner`],
+      ['', say`Programs`],
+      ['settings', say`Percent and hours`],
+    ],
+  },
+  {
+    id: 'set',
+    name: say`Set`,
+    steps: [
+      ['keyin', say`Key in`],
+      ['leave', say`Test and leave`],
+    ],
+  },
+  {
+    id: 'hand-over',
+    name: say`Hand over`,
+    steps: [
+      ['page', say`Homeowner’s page`],
+      ['log', say`Logbook`],
+    ],
+  },
+] as const;
+export type Phase = (typeof PHASES)[number];
+export type Step = Phase['steps'][number];
+export type StepPath = Step[0];
+
+export const STEPS: readonly Step[] = PHASES.flatMap(({ steps }): readonly Step[] => steps);
+
+/** All that a timer of one outlet and one program needs; the rest folds away. */
+const SIMPLE: readonly StepPath[] = ['house', 'clock', 'minutes', '', 'keyin', 'page'];
+
+export const isSimple = ({
+  stationCount,
+  programCount,
+}: Pick<Plan['timer'], 'stationCount' | 'programCount'>): boolean =>
+  stationCount === 1 && programCount === 1;
+
+/** Whether a step folds away under "More steps" on a timer. */
+export const foldsAway = (path: StepPath, simple: boolean): boolean =>
+  simple && !SIMPLE.includes(path);
+
+/** The phase of a step; the walk belongs to the stations. */
+export const phaseOf = (path: string): Phase =>
+  PHASES.find(({ steps }) =>
+    steps.some(([step]) => step === (path === 'walk' ? 'stations' : path)),
+  ) ?? PHASES[2];
+
+export const nameOf = (path: string): string =>
+  STEPS.find(([step]) => step === path)?.[1] ?? (path === 'walk' ? say`Stations` : '');
+
+export const pathOf = (timerId: string, path: StepPath): string =>
+  path ? `/timers/${timerId}/${path}` : `/timers/${timerId}`;
+
+/** The steps beside which the night strip stands. */
+export const STRIP_STEPS: readonly string[] = ['', 'settings', 'clock'];
+
+export interface StepState {
+  readonly done: boolean;
+  /** Something is wrong there. */
+  readonly alarm?: boolean;
+  /** What is missing, or that nothing is. */
+  readonly line: string;
+}
+
+export interface VisitFacts {
+  readonly site: Site;
+  readonly plan: Plan;
+  readonly survey: Survey;
+  readonly rules: Rules | null;
+  readonly minutes: SiteMinutes;
+  readonly verdict: Verdict | null;
+  readonly today: EpochDay;
+}
+
+const listed = (missing: readonly (string | false)[], done: string): StepState => {
+  const open = missing.filter((one) => one !== false);
+  return open.length === 0
+    ? { done: true, line: done }
+    : { done: false, line: say`Missing: ${open.join(', ')}.` };
+};
+
+const stationsText = (numbers: readonly number[]) =>
+  numbers.length === 1
+    ? say`station ${numbers[0]}`
+    : numbers.length > 6
+      ? say`${numbers.length} stations`
+      : say`stations ${numbers.join(', ')}`;
+
+function house({ site, rules, survey, today }: VisitFacts): StepState {
+  const ruling = rules && rulingOn(rules, site, today);
+  return listed(
+    [
+      site.houseNumber === null && say`its number in the street`,
+      site.supply === null && say`where its water comes from`,
+      site.town === null && site.climateId === null && say`the town its weather is of`,
+      !rules && survey.rules === undefined && say`watering rules`,
+      ruling?.kind === 'unknown' && say`what the rules go by`,
+    ],
+    say`House and rules are noted.`,
+  );
+}
+
+function timer({ plan: { settings }, survey: { device = {} } }: VisitFacts): StepState {
+  return listed(
+    [
+      device.power === undefined && say`its power`,
+      device.power === 'battery' && device.batteryDate === undefined && say`the battery’s date`,
+      rainSensorOf(settings, device).state === 'unknown' && say`its rain sensor`,
+      device.changers === undefined && say`who else can change it`,
+    ],
+    say`The timer is noted.`,
+  );
+}
+
+function stations({ plan, survey }: VisitFacts): StepState {
+  const left = plan.stations
+    .map(({ number }) => number)
+    .filter((number) => surveyOf(survey, number).walked !== 'seen');
+  return left.length === 0
+    ? { done: true, line: say`All ${plan.stations.length} stations are walked.` }
+    : {
+        done: false,
+        line: say`Walked ${plan.stations.length - left.length} of ${plan.stations.length}; left: ${stationsText(left)}.`,
+      };
+}
+
+function minutes({ minutes: sums }: VisitFacts): StepState {
+  const unknown = unknownNeeds(sums);
+  return unknown.length === 0
+    ? { done: true, line: say`Every station’s need is known.` }
+    : {
+        done: false,
+        line: say`Not known yet what ${stationsText(unknown)} ${unknown.length === 1 ? say`needs` : say`need`}.`,
+      };
+}
+
+/** What stands in the way of closing, in a word; the step itself lists each point. */
+const LACKING_TO_LEAVE: Record<Undone['what'], string | false> = {
+  'clock-wrong': say`the clock, which is wrong`,
+  'clock-not-looked': say`the clock`,
+  // Kept apart, with their numbers.
+  'not-tested': false,
+  'not-keyed': false,
+  'no-as-found': say`the settings as found`,
+  'no-as-left': say`the settings as left`,
+  'as-left-is-older': say`the settings as left, which are older than what is set`,
+  switched: say`what was switched for the test`,
+};
+
+/** The steps that belong to the visit itself, where one is under way. */
+function underWay({ plan, survey }: VisitFacts): Partial<Record<StepPath, StepState>> {
+  const { visit } = survey;
+  if (!visit) return {};
+  const points = undoneIn(plan, survey);
+  const untested = points.flatMap((point) => (point.what === 'not-tested' ? point.stations : []));
+  return {
+    found: visit.asFound
+      ? { done: true, line: say`Frozen as found.` }
+      : { done: false, line: say`Not frozen yet what is in the box.` },
+    ...(visit.cause === undefined ? {} : { seen: { done: true, line: visit.cause } }),
+    leave: listed(
+      [
+        untested.length > 0 && say`the test of ${stationsText(untested)}`,
+        ...new Set(points.map(({ what }) => LACKING_TO_LEAVE[what])),
+      ],
+      say`Tested, put back and frozen: the visit can be closed.`,
+    ),
+  };
+}
+
+/** Each step's state; those that are never finished have none. */
+export function stepStates(facts: VisitFacts): Partial<Record<StepPath, StepState>> {
+  const { device = {} } = facts.survey;
+  const parts = {
+    house: house(facts),
+    timer: timer(facts),
+    clock: listed(
+      [
+        (device.clockShown === undefined || device.clockReally === undefined) &&
+          say`the clock as found`,
+      ],
+      say`The clock as found is noted.`,
+    ),
+    stations: stations(facts),
+    minutes: minutes(facts),
+  };
+  const open = Object.values(parts).filter(({ done }) => !done).length;
+  const { verdict } = facts;
+  return {
+    ...parts,
+    ...underWay(facts),
+    brief: {
+      done: open === 0,
+      line:
+        open === 0 ? say`The brief is complete.` : say`${open} steps before it are not finished.`,
+    },
+    ...(verdict === null
+      ? {}
+      : {
+          '': {
+            done: verdict === 'clear',
+            alarm: verdict === 'overlap' || verdict === 'incomplete',
+            line: {
+              clear: say`Set, and nothing ever overlaps.`,
+              overlap: say`Programs overlap.`,
+              incomplete: say`A program is half set.`,
+              empty: say`Nothing is set yet.`,
+            }[verdict],
+          },
+        }),
+  };
+}

@@ -1,0 +1,50 @@
+import { Modal } from 'antd';
+import { useQuery } from '@tanstack/react-query';
+import type { Language, Plan, Visit } from '@water-clock/core';
+import { loadVisit, useVisits, visitKeys } from '../../data/api/visits.ts';
+import { Loading } from '../../app/platform/states.tsx';
+import { RestoreWords } from '../log/RestoreWords.tsx';
+import { say } from '@water-clock/core';
+
+interface Props {
+  readonly timerId: string;
+  readonly plan: Plan;
+  /** The visit under way, if one is. */
+  readonly visit: Visit | undefined;
+  /** Of the house; null: none is noted. */
+  readonly language: Language | null;
+  readonly close: () => void;
+}
+
+/** What the timer holds as saved by what a visit noted; null: nobody noted that, or not what. */
+function savedPlan({ savedInside, asFound, asLeft }: Visit): Plan | null {
+  if (savedInside?.state === 'as-found') return asFound?.plan ?? null;
+  return savedInside?.state === 'as-left' ? (asLeft?.plan ?? null) : null;
+}
+
+/** How a homeowner is talked through a restore, at any time. */
+export default function RestoreDialog({ timerId, plan, visit, language, close }: Props) {
+  const visits = useVisits(timerId);
+  const last = visits.data?.find((one) => one.visit.savedInside !== undefined);
+  const entry = useQuery({
+    queryKey: visitKeys.one(last?.id ?? ''),
+    queryFn: () => loadVisit(last?.id ?? ''),
+    enabled: last !== undefined,
+  });
+  const isPending = visits.isPending || (last !== undefined && entry.isPending);
+  const saved = (visit && savedPlan(visit)) ?? (entry.data ? savedPlan(entry.data.visit) : null);
+  return (
+    <Modal open title={say`A restore by phone`} onCancel={close} footer={null}>
+      {isPending ? (
+        <Loading what={say`what was saved`} />
+      ) : (
+        <>
+          {saved === null && (
+            <p className="caution">{say`No visit noted what is saved inside this timer, so the check below is of what is set now. It may bring back older settings.`}</p>
+          )}
+          <RestoreWords plan={saved ?? plan} language={language} />
+        </>
+      )}
+    </Modal>
+  );
+}

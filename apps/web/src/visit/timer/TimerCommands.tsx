@@ -1,0 +1,55 @@
+import { memo } from 'react';
+import { useNavigate } from 'react-router';
+import { exportPath } from '../../data/api/timers.ts';
+import { useOpenChecks } from '../checks/checksContext.ts';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+import { Commands } from '../../app/frame/Commands.tsx';
+import { pathOf, STEPS } from '../steps/steps.ts';
+import { say } from '@water-clock/core';
+
+interface Props {
+  readonly timerId: string;
+  readonly editor: TimerEditor;
+  readonly startVisit: () => void;
+}
+
+/** The steps and acts of a timer by a few letters, and its keys: `[` and `]` for the steps, `u` for undo. */
+export const TimerCommands = memo(function TimerCommands({ timerId, editor, startVisit }: Props) {
+  const navigate = useNavigate();
+  const open = useOpenChecks();
+  const go = (index: number) => {
+    const step = STEPS[index];
+    if (step) void navigate(pathOf(timerId, step[0]));
+  };
+  /** Of the address: what is shown may follow a key a moment later. */
+  const here = () => {
+    const [, , , shown = ''] = location.pathname.split('/');
+    return STEPS.findIndex(([path]) => path === (shown === 'walk' ? 'stations' : shown));
+  };
+  return (
+    <Commands
+      keys={{ '[': () => go(here() - 1), ']': () => go(here() + 1), u: () => editor.undo() }}
+      commands={[
+        ...STEPS.map(([path, name], i) => ({
+          key: `step-${path}`,
+          kind: say`Step`,
+          name,
+          run: () => go(i),
+        })),
+        { key: 'visit', kind: say`Act`, name: say`Start visit`, run: startVisit },
+        { key: 'checks', kind: say`Act`, name: say`Checks`, run: open },
+        { key: 'undo', kind: say`Act`, name: say`Undo`, run: () => editor.undo() },
+        { key: 'redo', kind: say`Act`, name: say`Redo`, run: () => editor.redo() },
+        {
+          key: 'export',
+          kind: say`Act`,
+          name: say`Export the plan`,
+          run: () => location.assign(exportPath(timerId)),
+        },
+        { key: 'print', kind: say`Act`, name: say`Print this step`, run: () => print() },
+        { key: 'today', kind: say`Page`, name: say`Today`, run: () => void navigate('/') },
+        { key: 'all', kind: say`Page`, name: say`All sites`, run: () => void navigate('/sites') },
+      ]}
+    />
+  );
+});

@@ -1,0 +1,257 @@
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
+import { Button, Segmented } from 'antd';
+import { LeftOutlined, QuestionOutlined, RightOutlined, TableOutlined } from '@ant-design/icons';
+import {
+  dateWords,
+  dryStretches,
+  houseRulesOn,
+  listed,
+  nightOf,
+  ruledOut,
+  SECONDS_PER_DAY,
+  weekdayIndexOf,
+  weekdayName,
+  type BriefRules,
+  type ClockChange,
+  type EpochDay,
+  type Plan,
+  type Rules,
+  say,
+} from '@water-clock/core';
+import { NightStrip } from '../../shared/charts/NightStrip.tsx';
+import { marksOf } from '../../shared/charts/marksOf.ts';
+import { NightTable } from '../../shared/charts/NightTable.tsx';
+import { sunOf } from '../../shared/charts/sun.ts';
+import type { MoveOutcome } from '../../shared/charts/useMoves.ts';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import type { Site } from '../../data/api/sites.ts';
+import {
+  nightAt,
+  pressesOf,
+  type Blocked,
+  type TimerAnswer,
+  type WhatIf,
+} from '../../data/workers/timerQuestion.ts';
+import { ClockChangeNote } from '../timerKind/ClockChangeNote.tsx';
+import type { Distance } from './distance.ts';
+import { Hint } from '../../shared/fields/Hint.tsx';
+import { useScreen } from '../../app/frame/useScreen.ts';
+import { useSupposed } from './useSupposed.ts';
+import { WhatIfBar } from '../timerKind/WhatIfBar.tsx';
+
+const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
+const WhatIfActs = lazy(() => import('./WhatIfActs.tsx'));
+
+/** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
+const isWithin = (change: ClockChange, day: EpochDay) =>
+  nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
+
+interface Props {
+  readonly plan: Plan;
+  readonly site: Site;
+  readonly answer: TimerAnswer | null;
+  /** Rules noted for this house by hand, and those of its place. */
+  readonly ownRules: BriefRules | undefined;
+  readonly rules: Rules | null;
+  /** Programs of which nobody knows where their interval stands. */
+  readonly anyPhase: readonly string[];
+  /** In the visit under way nobody has looked at the clock. */
+  readonly clockUnknown: boolean;
+  readonly letters: readonly string[];
+  readonly day: EpochDay;
+  readonly tonight: EpochDay;
+  readonly today: EpochDay;
+  readonly now: number;
+  readonly changes: readonly ClockChange[];
+  readonly blocked: Blocked | null;
+  readonly moves: MoveOutcome;
+  readonly whatIf: WhatIf;
+  readonly setWhatIf: (whatIf: WhatIf) => void;
+  /** On a phone the percent takes room only where it is what the step is about. */
+  readonly withPercent: boolean;
+  readonly distance: Distance;
+  readonly setDistance: (distance: Distance) => void;
+  readonly choose: (day: EpochDay) => void;
+  /** Brings a night to the large strip. */
+  readonly showNight: (day: EpochDay) => void;
+}
+
+const DISTANCES = [
+  { value: 'night', label: say`Night` },
+  { value: 'fortnight', label: say`Fortnight` },
+  { value: 'year', label: say`Year` },
+] as const;
+
+type HeadProps = Pick<
+  Props,
+  'day' | 'tonight' | 'today' | 'distance' | 'setDistance' | 'choose'
+> & {
+  readonly asTable: boolean;
+  readonly setAsTable: (asTable: boolean) => void;
+  readonly isAsking: boolean;
+  readonly setAsking: (isAsking: boolean) => void;
+};
+
+/** How far to look, and which night. */
+const NightHead = memo(function NightHead(props: HeadProps) {
+  const { day, tonight, today, asTable, setAsTable, isAsking, setAsking } = props;
+  const { order } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  return (
+    <>
+      <Segmented<Distance>
+        aria-label={say`How far to look`}
+        options={[...DISTANCES]}
+        value={props.distance}
+        onChange={props.setDistance}
+      />
+      {props.distance === 'night' && (
+        <span className="row near in-line">
+          <Button
+            icon={<LeftOutlined />}
+            aria-label={say`The night before`}
+            onClick={() => props.choose(day - 1)}
+          />
+          <h2>
+            {day === tonight && (isPhone ? say`Tonight` : `${say`Tonight,`} `)}
+            {!(isPhone && day === tonight) &&
+              `${dateWords(day, today, order)}${isPhone ? '' : say` into ${weekdayName(weekdayIndexOf(day + 1))}`}`}
+          </h2>
+          <Button
+            icon={<RightOutlined />}
+            aria-label={say`The night after`}
+            onClick={() => props.choose(day + 1)}
+          />
+          <Hint title={say`The same as a table`}>
+            <Button
+              icon={<TableOutlined />}
+              aria-label={say`Night as a table`}
+              aria-pressed={asTable}
+              onClick={() => setAsTable(!asTable)}
+            />
+          </Hint>
+          <Hint title={say`What if the power fails, it rains, or somebody presses something?`}>
+            <Button
+              icon={<QuestionOutlined />}
+              aria-label={say`What if`}
+              aria-pressed={isAsking}
+              onClick={() => setAsking(!isAsking)}
+            />
+          </Hint>
+        </span>
+      )}
+    </>
+  );
+});
+
+/** The strip in its panel: a night, a fortnight or a year, with the percent and the clock to suppose. */
+export function TimerNight(props: Props) {
+  const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
+  const { whatIf } = props;
+  const { clock } = usePreferences();
+  const isPhone = useScreen() === 'phone';
+  const [asTable, setAsTable] = useState(false);
+  const [isAsking, setAsking] = useState(false);
+  const { night, isTooMuch } = useSupposed(
+    answer ? nightAt(answer, day) : undefined,
+    answer?.plan ?? plan,
+    whatIf,
+  );
+  const sun = useMemo(() => sunOf({ day }, site), [day, site]);
+  const change = changes.find((clockChange) => isWithin(clockChange, day)) ?? null;
+  const { from, to } = night ?? { from: 0, to: 0 };
+  const dry = useMemo(
+    () =>
+      dryStretches(plan, from + whatIf.ahead, to + whatIf.ahead).map((stretch) => ({
+        ...stretch,
+        from: stretch.from - whatIf.ahead,
+        to: stretch.to - whatIf.ahead,
+      })),
+    [plan, from, to, whatIf.ahead],
+  );
+  const marks = useMemo(() => marksOf(pressesOf(whatIf), plan, from, to), [whatIf, plan, from, to]);
+  const { ownRules, rules } = props;
+  const notAllowed = useMemo(
+    () => ruledOut((date) => houseRulesOn(ownRules, rules, site, date), from, to),
+    [ownRules, rules, site, from, to],
+  );
+  return (
+    <div className="timer-night">
+      <div className="night-head row">
+        <NightHead
+          day={day}
+          tonight={tonight}
+          today={today}
+          distance={props.distance}
+          setDistance={props.setDistance}
+          choose={props.choose}
+          asTable={asTable}
+          setAsTable={setAsTable}
+          isAsking={isAsking}
+          setAsking={setAsking}
+        />
+        {(!isPhone || props.withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
+          <WhatIfBar
+            timer={plan.timer}
+            monthlyPercent={plan.settings.monthlyPercent}
+            whatIf={whatIf}
+            headroom={answer?.check.headroomPercent ?? null}
+            set={props.setWhatIf}
+          />
+        )}
+      </div>
+      {(isAsking || whatIf.acts.length > 0) && (
+        <Suspense>
+          <WhatIfActs plan={plan} day={day} today={today} whatIf={whatIf} set={props.setWhatIf} />
+        </Suspense>
+      )}
+      {isTooMuch && (
+        <p className="aside">{say`So much runs in these days that what is supposed cannot be shown here. The strip is as it is set.`}</p>
+      )}
+      {props.anyPhase.length > 0 && (
+        <p className="aside">{say`Nobody could read where the interval of ${listed(props.anyPhase)} stands: every night on which it may water is drawn, and the verdict holds for all of them.`}</p>
+      )}
+      {props.clockUnknown && (
+        <p className="aside">{say`Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it shows; days and hours that are allowed hold only if it is right.`}</p>
+      )}
+      {props.distance !== 'night' && (
+        <Suspense>
+          <FurtherOff
+            answer={answer}
+            letters={letters}
+            place={site}
+            today={today}
+            tonight={tonight}
+            day={day}
+            distance={props.distance}
+            mark={props.choose}
+            choose={props.showNight}
+          />
+        </Suspense>
+      )}
+      {props.distance === 'night' && night && (
+        <NightStrip
+          night={night}
+          letters={letters}
+          sun={sun}
+          clock={clock}
+          stepMinutes={plan.timer.startStepMinutes}
+          now={now}
+          blocked={props.blocked}
+          dry={dry}
+          ruledOut={notAllowed}
+          change={change}
+          marks={marks}
+          mowing={site.mowing}
+          {...props.moves}
+        />
+      )}
+      {props.distance === 'night' && change && (
+        <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />
+      )}
+      {props.distance === 'night' && asTable && answer && night && (
+        <NightTable night={night} plan={answer.plan} clock={clock} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,38 @@
+import { fixOf, type Brief, type EpochDay, type Finding, say } from '@water-clock/core';
+import { commitWords } from '../../data/editor/commitWords.ts';
+import type { TimerEditor } from '../../data/editor/editor.ts';
+import type { TimerAnswer } from '../../data/workers/timerQuestion.ts';
+
+export interface BestFix {
+  readonly words: string;
+  /** Why it could not be made; null where it was. */
+  readonly make: () => string | null;
+}
+
+/** The fix that stands beside the verdict: the start of the first overlap moves. Where to is found when it is asked for. */
+export function useBestFix(
+  answer: TimerAnswer | null,
+  brief: Brief,
+  today: EpochDay,
+  editor: TimerEditor,
+): BestFix | null {
+  const [overlap] = answer?.check.overlaps ?? [];
+  if (!answer || !overlap) return null;
+  const { letter, start, day } = overlap.second;
+  const finding: Finding = {
+    code: 'overlap',
+    severity: 'error',
+    overlap,
+    onOverlap: answer.plan.timer.onOverlap,
+    where: { program: letter, start, date: day },
+  };
+  return {
+    words: say`Move ${letter} to a free time`,
+    make: () => {
+      const fix = fixOf(answer.plan, finding, today, brief);
+      return fix
+        ? commitWords(editor, fix.change)
+        : say`No other time of day is free for ${letter}.`;
+    },
+  };
+}

@@ -1,0 +1,49 @@
+import {
+  dateWords,
+  startsMovedBy,
+  startWords,
+  timeWords,
+  type ClockChange,
+  type ClockStyle,
+  type EpochDay,
+  type Plan,
+  say,
+} from '@water-clock/core';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+
+interface Props {
+  readonly plan: Plan;
+  readonly change: ClockChange;
+  readonly today: EpochDay;
+  readonly clock: ClockStyle;
+}
+
+/** Nobody reads more moved starts than this. */
+const MOST_STARTS = 12;
+
+/** What a change of the house's clocks does to this timer (timing-rules.md section 8). */
+export function ClockChangeNote({ plan, change, today, clock }: Props) {
+  const { order } = usePreferences();
+  const when = say`${dateWords(change.day, today, order)} the house’s clocks go from ${timeWords(change.from, clock)} to ${timeWords(change.to, clock)}.`;
+  const list = startsMovedBy(plan, change)
+    .slice(0, MOST_STARTS)
+    .map(
+      ({ letter, start, at }) =>
+        say`${letter} ${startWords(start, clock)} waters at ${timeWords(at, clock)}`,
+    )
+    .join(', ');
+  if (!plan.timer.followsDaylightSaving)
+    return (
+      <p>
+        {when} <strong>{say`This timer does not follow: reset its clock then.`}</strong>{' '}
+        {list && say`Until somebody does, by the house’s clocks ${list}.`}
+      </p>
+    );
+  const met =
+    list === ''
+      ? say`No start falls into the hour that changes.`
+      : change.to > change.from
+        ? say`That hour is skipped, so then ${list}.`
+        : say`That hour comes twice; ${list} the first time only.`;
+  return <p>{say`${when} This timer follows. ${met}`}</p>;
+}
