@@ -12,7 +12,7 @@ const swc = [
 export default {
   reporters: ['default'],
   // A busy machine is not a failure; whatever must end soon has a limit of its own.
-  testTimeout: 120_000,
+  testTimeout: 300_000,
   projects: Object.entries(PROJECTS).map(([name, { environment = 'node', setup = [] }]) => ({
     displayName: name,
     rootDir: import.meta.dirname,

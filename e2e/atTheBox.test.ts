@@ -15,7 +15,7 @@ import {
   unfold,
 } from './house.ts';
 
-jest.setTimeout(180_000);
+jest.setTimeout(900_000);
 let house: House;
 let page: Page;
 beforeAll(async () => {

@@ -4,7 +4,7 @@ import type { KeyInput, Page } from 'puppeteer-core';
 import { SHIPPED_TASKS, type BenchKey } from '@water-clock/core';
 import { accessibilityFaults, choose, click, FENNIMORE, House, press, sees } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 let page: Page;
 beforeAll(async () => {

@@ -4,7 +4,7 @@ import { afterAll, expect, jest, test } from '@jest/globals';
 import pg from 'pg';
 import { ensureDatabase, freePort, startCluster, type Cluster } from '../scripts/cluster.mjs';
 
-jest.setTimeout(60_000);
+jest.setTimeout(900_000);
 // Named like those of test runs, so that the next run clears away one that is left behind.
 const name = `test-${process.pid}`;
 let cluster: Cluster | null = null;

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { FENNIMORE, House, LARKHOLT, prefer, press, sees, sideways } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
   house = await House.open();

@@ -15,7 +15,7 @@ import {
   upload,
 } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 const PASSWORD = 'three words long';
 let house: House;
 let owner: Page;

@@ -34,7 +34,8 @@ export const CHROMIUM_SWITCHES = [
 type Env = Readonly<Record<string, string>>;
 
 async function sized(page: Page, width: number, height: number): Promise<Page> {
-  page.setDefaultTimeout(40_000);
+  // On a busy machine a page may take long; what never comes fails all the same.
+  page.setDefaultTimeout(120_000);
   await page.setViewport({ width, height, hasTouch: width < 600, isMobile: width < 600 });
   return page;
 }

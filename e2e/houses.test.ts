@@ -14,7 +14,7 @@ import {
   upload,
 } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 const HOUSE = '/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02';
 let house: House;
 let page: Page;

@@ -4,7 +4,7 @@ import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
 import { choose, House, saved, sees, step } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
   house = await House.open();

@@ -16,7 +16,7 @@ import { simulate, type Office } from './network/run.ts';
 
 const RUNS = Number(process.env['RUNS'] ?? cases(40));
 const FIRST = Number(process.env['FIRST'] ?? 1);
-jest.setTimeout(60_000 + RUNS * 10_000);
+jest.setTimeout(600_000 + RUNS * 60_000);
 
 let databaseUrl = '';
 const servers: NestExpressApplication[] = [];

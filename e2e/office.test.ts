@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { accessibilityFaults, choose, click, House, press, sees, type } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 let page: Page;
 beforeAll(async () => {

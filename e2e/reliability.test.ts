@@ -11,7 +11,7 @@ import { ensureDatabase, freePort, startCluster } from '../scripts/cluster.mjs';
 import { cases } from '../packages/core/tests/cases.ts';
 import { isThere, markOf } from '../scripts/processes.mjs';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 /** An even number. */

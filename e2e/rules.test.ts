@@ -21,7 +21,7 @@ import {
   TOLVERNE_GREEN,
 } from './house.ts';
 
-jest.setTimeout(180_000);
+jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
   house = await House.open();

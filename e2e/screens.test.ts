@@ -18,7 +18,7 @@ import {
   THISTLE_CORNER,
 } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 let data: readonly string[] = [];
 beforeAll(async () => {

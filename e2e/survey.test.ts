@@ -4,7 +4,7 @@ import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
 import { choose, House, press, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
 
-jest.setTimeout(240_000);
+jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
   house = await House.open();

@@ -25,7 +25,7 @@ import {
 } from './house.ts';
 
 // Generous, for a machine that is busy; each wait inside has a limit of its own.
-jest.setTimeout(180_000);
+jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
   house = await House.open();

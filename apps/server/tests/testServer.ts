@@ -53,6 +53,7 @@ export const applicationOn = (
       jobs: false,
       // A slow machine is no trouble with the database.
       databasePatience: 20,
+      workSeconds: 120,
       logLevel: logTo ? 'info' : 'silent',
       ...more,
     },

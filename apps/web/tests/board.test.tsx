@@ -1,4 +1,5 @@
 /** The board with its keys: typed, stepped, refused, copied and pasted, moved, and read out as a grid. */
+import './patience.ts';
 import { afterEach, expect, test } from '@jest/globals';
 import {
   act,

@@ -1,4 +1,5 @@
 /** The checks: which marks stand where, and the drawer with its groups, its preview of safe fixes, and what is accepted. */
+import './patience.ts';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';

@@ -1,4 +1,5 @@
 /** Going anywhere by a few letters, and the keys of a page. */
+import './patience.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render } from '@testing-library/react';
 import { commandsFor } from '../src/app/frame/commands.ts';

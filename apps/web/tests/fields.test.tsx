@@ -1,4 +1,5 @@
 /** Every field that is typed into behaves alike: shown while typed, made when left, refused at the field, taken back by Escape and undo. */
+import './patience.ts';
 import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';

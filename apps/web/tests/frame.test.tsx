@@ -1,4 +1,5 @@
 /** The frame at its three widths: a rail with words, a rail of icons, phases at the foot; each leads to every step and tells its state. */
+import './patience.ts';
 import { afterEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';

@@ -1,4 +1,5 @@
 /** What is made for the hand: one setting at a time, a card a station, hours that are painted, bars that are moved, dots on a scale. */
+import './patience.ts';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';

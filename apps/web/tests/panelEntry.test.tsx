@@ -1,4 +1,5 @@
 /** As found and keyed in, line by line: nothing counts as seen that nobody looked at, an adjusted page keeps what was typed, closing asks. */
+import './patience.ts';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { useSyncExternalStore } from 'react';

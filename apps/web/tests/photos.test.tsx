@@ -1,4 +1,5 @@
 /** Photos that have not arrived yet: shown from the device, and their memory given back. */
+import './patience.ts';
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { act, cleanup, render, screen } from '@testing-library/react';
 import { PhotoRow } from '../src/shared/photos/PhotoRow.tsx';

@@ -1,4 +1,5 @@
 /** What is read before it is changed: hours that are allowed, minutes as dots with their reasons, bars, documents of the library, help. */
+import './patience.ts';
 import { afterEach, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';

@@ -1,4 +1,5 @@
 /** Signing out: what would be lost is said first, and what is told afterwards is what is known. */
+import './patience.ts';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';

@@ -1,4 +1,5 @@
 /** Every step of a visit and the office's pages in their states: nothing noted yet, being fetched, failed, filled, and what a press makes of them. */
+import './patience.ts';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
