@@ -75,7 +75,7 @@ test('the large garden has programs, too, though nobody knows what half of it ne
   const page = await house.at(`${LARKHOLT}/plan`);
   await page.waitForSelector('.planner .check');
   await press(page, 'Work it out');
-  await page.waitForSelector('.plan-alternative', { timeout: 60_000 });
+  await page.waitForSelector('.plan-alternative', { timeout: 120_000 });
   await press(page, 'Take these programs');
   await sees(page, '.verdict-headline', /^Clear for good, up to 1[3-9]\d %$/);
   await page.close();
