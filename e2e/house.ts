@@ -18,7 +18,7 @@ export const SORREL_ROW = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c04';
 export const THISTLE_CORNER = '/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c0a';
 
 /** Stable pictures and no calls home; see Chromium's own list of switches. */
-export const CHROMIUM_SWITCHES = [
+const CHROMIUM_SWITCHES = [
   '--no-sandbox',
   '--disable-gpu',
   '--disable-quic',

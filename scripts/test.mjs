@@ -60,6 +60,7 @@ const checks = () =>
       await check('Types', 'typecheck');
       await check('Format', 'format:check');
       await check('Layout', 'lint:layout');
+      await check('Unused code', 'lint:unused');
       await check('Sizes', 'lint:size');
     })(),
   ]);

@@ -17,7 +17,7 @@ const DOCUMENTS = [
 const NAMING = ['required', 'textLike', 'notFound', 'Line', 'NameField'];
 
 /** Between the context of a message and its text, as gettext has it. */
-export const CONTEXT_END = '\u0004';
+const CONTEXT_END = '\u0004';
 
 /** The name of a message. */
 export const keyOf = ({ context, text }) => (context ? `${context}${CONTEXT_END}${text}` : text);
@@ -26,10 +26,10 @@ export const partsOf = (key) => {
   return { context, text };
 };
 
-export const pluralOf = (one, other) => `{0, plural, one {${one}} other {${other}}}`;
+const pluralOf = (one, other) => `{0, plural, one {${one}} other {${other}}}`;
 
 /** The text of a template, with `{0}`, `{1}` … in the places of its values. */
-export const templateText = (template) =>
+const templateText = (template) =>
   ts.isNoSubstitutionTemplateLiteral(template)
     ? template.text
     : template.head.text +
@@ -111,7 +111,7 @@ export const sourceOf = (file, text = fs.readFileSync(file, 'utf8')) =>
   );
 
 /** Every text of some fields of a document. */
-export function textsIn(value, fields, field = '') {
+function textsIn(value, fields, field = '') {
   if (typeof value === 'string') return fields.includes(field) && isMessage(value) ? [value] : [];
   if (Array.isArray(value)) return value.flatMap((one) => textsIn(one, fields, field));
   if (typeof value !== 'object' || value === null) return [];

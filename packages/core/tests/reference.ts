@@ -456,16 +456,6 @@ export function referenceSteps({ seasonal }: Plan['timer']): number[] {
   return steps;
 }
 
-/** Section 7, Headroom, by trying each step from the lowest. */
-export function referenceHeadroom(plan: Plan, on: number, days: number): number | null {
-  let free: number | null = null;
-  for (const percent of referenceSteps(plan.timer)) {
-    if (referenceOverlaps(plan, on, days, percent).length > 0) return free;
-    free = percent;
-  }
-  return free;
-}
-
 /**
  * Section 5 in its plainest form: lives through every second of `days` days, each nominal cycle ticking by itself, and
  * notes each pair of starts that is running at the same second. For plans without windows.

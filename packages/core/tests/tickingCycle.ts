@@ -14,7 +14,7 @@ export const weekdayOf = (day: number) => WEEKDAYS[weekdayIndexOf(day)] ?? 'mon'
 export const dayOf = (now: number) => Math.floor(now / SECONDS_PER_DAY);
 
 /** Section 3, by trying every multiple. */
-export function referenceAdjusted(
+function referenceAdjusted(
   seconds: number,
   percent: number,
   { roundToSeconds: unit, rounding }: Plan['timer']['seasonal'],

@@ -44,7 +44,7 @@ export interface CalendarVisit {
   readonly stop: { readonly version: number; readonly note: string } | null;
 }
 
-export interface DayOrderView {
+interface DayOrderView {
   readonly personId: string | null;
   readonly date: string;
   readonly version: number;

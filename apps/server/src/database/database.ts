@@ -25,7 +25,7 @@ import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
 import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
-export const MIGRATIONS = [
+const MIGRATIONS = [
   FirstTables1795000000000,
   HouseFacts1796000000000,
   Survey1797000000000,

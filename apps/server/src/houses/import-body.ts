@@ -12,7 +12,7 @@ import { Part } from '../platform/fields.ts';
 import { SiteBody } from '../sites/site-body.ts';
 
 /** At once: a larger list is brought in parts, so that nobody else waits for it. */
-export const MOST_AT_ONCE = 100;
+const MOST_AT_ONCE = 100;
 
 /** A house with an empty timer of some kind. */
 export class ImportedSite {

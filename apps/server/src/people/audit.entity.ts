@@ -14,7 +14,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-export const AUDITED = [
+const AUDITED = [
   'sign-in',
   'sign-in-failed',
   'sign-out',

@@ -6,7 +6,7 @@ import { Transform } from 'class-transformer';
 import { IsEmail, IsNotEmpty, IsString, MaxLength, MinLength } from 'class-validator';
 import { Line } from '../platform/fields.ts';
 
-export const LEAST_PASSWORD = 10;
+const LEAST_PASSWORD = 10;
 
 export const NameField = (what: string) =>
   applyDecorators(

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import sharp, { type Metadata } from 'sharp';
 
 /** Pixels along the longer side; a device scales down to much less. */
-export const MOST_PIXELS = 4096;
+const MOST_PIXELS = 4096;
 
 export const MEDIA_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 export type MediaType = (typeof MEDIA_TYPES)[number];

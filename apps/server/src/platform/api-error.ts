@@ -19,7 +19,7 @@ export interface ApiErrorBody {
 }
 
 /** Nobody reads more, and an answer stays small. */
-export const MOST_FAULTS = 100;
+const MOST_FAULTS = 100;
 
 const RETRY_AFTER_SECONDS = 2;
 

@@ -10,11 +10,11 @@ import { isOfApi } from './api-mark.ts';
 import { isPublicWrite } from './public.ts';
 
 /** The largest plan that the format allows is about 200 kB; five times that. */
-export const MOST_BODY_BYTES = 1_000_000;
+const MOST_BODY_BYTES = 1_000_000;
 /** A photo scaled down on the device: 1,600 pixels of an ordinary garden are well below this. */
-export const MOST_PHOTO_BYTES = 3_000_000;
+const MOST_PHOTO_BYTES = 3_000_000;
 /** A site with its photos, packed. */
-export const MOST_ARCHIVE_BYTES = 60_000_000;
+const MOST_ARCHIVE_BYTES = 60_000_000;
 /** A plan document is six levels deep. */
 const MOST_LEVELS = 32;
 

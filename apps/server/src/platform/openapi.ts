@@ -94,7 +94,7 @@ export const BytesBody = (...mediaTypes: readonly string[]) =>
   });
 
 /** The OpenAPI document of the whole API. */
-export function openApiOf(app: INestApplication): OpenAPIObject {
+function openApiOf(app: INestApplication): OpenAPIObject {
   const document = SwaggerModule.createDocument(
     app,
     new DocumentBuilder()

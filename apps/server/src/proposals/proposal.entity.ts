@@ -15,7 +15,7 @@ import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
-export const PROPOSAL_STATES = ['draft', 'sent', 'withdrawn', 'accepted', 'refused'] as const;
+const PROPOSAL_STATES = ['draft', 'sent', 'withdrawn', 'accepted', 'refused'] as const;
 export type ProposalState = (typeof PROPOSAL_STATES)[number];
 
 /** What somebody who may not change a timer would change on it. */

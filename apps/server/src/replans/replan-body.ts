@@ -23,7 +23,7 @@ export class ReplanBody {
 }
 
 /** How a house is told: the office calls, or somebody goes there; `open`: no plan was found; `done`: it was taken or refused; `troubled`: it could not be accepted with all others. */
-export const SHOWN = ['all', 'phone', 'visit', 'open', 'done', 'troubled'] as const;
+const SHOWN = ['all', 'phone', 'visit', 'open', 'done', 'troubled'] as const;
 export type Shown = (typeof SHOWN)[number];
 
 /** A request for all timers of a replan. */

@@ -18,7 +18,7 @@ import { Proposal } from '../proposals/proposal.entity.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
 /** Why many timers are planned anew: the rules of their place have changed, or the month has. */
-export const AIMS = ['rules', 'percent'] as const;
+const AIMS = ['rules', 'percent'] as const;
 export type Aim = (typeof AIMS)[number];
 
 /** Many timers that are planned anew together. */
@@ -55,7 +55,7 @@ export class Replan extends CompanyRow {
 }
 
 /** `fits`: nothing is to be changed; `none`: there is no plan, or none was found. */
-export const REPLAN_STATES = ['waiting', 'fits', 'none', 'proposed'] as const;
+const REPLAN_STATES = ['waiting', 'fits', 'none', 'proposed'] as const;
 export type ReplanState = (typeof REPLAN_STATES)[number];
 
 /** One of them. */

@@ -19,7 +19,7 @@ import type { ReplanBody, ReplanQuery } from './replan-body.ts';
 import { Replan, type Aim, type ReplanState } from './replan.entity.ts';
 import { ReplanningService } from './replanning.service.ts';
 
-export interface ReplanCounts {
+interface ReplanCounts {
   readonly all: number;
   readonly waiting: number;
   /** Nothing has to be changed on them. */
@@ -49,7 +49,7 @@ export interface ReplanView {
   readonly counts: ReplanCounts;
 }
 
-export interface ReplanLine {
+interface ReplanLine {
   readonly id: string;
   readonly timerId: string;
   readonly timer: string;

@@ -4,7 +4,7 @@ import type { Actor } from '../people/actor.ts';
 import { FactsService } from './facts.service.ts';
 
 /** What visits came to. Hours of watering and litres are those of a year, as found less as left; below 0: more than before. */
-export interface ReportRow {
+interface ReportRow {
   readonly visits: number;
   readonly minutes: number;
   /** Visits that found programs that overlap, and those of them that left none. */

@@ -189,7 +189,7 @@ export class ChangeSiteBody extends WriteBody {
 }
 
 /** In the lists, or put away. */
-export const SITE_STATES = ['kept', 'archived'] as const;
+const SITE_STATES = ['kept', 'archived'] as const;
 export type SiteState = (typeof SITE_STATES)[number];
 
 const MOST_LETTERS = 200;

@@ -13,7 +13,7 @@ export type Filter = keyof typeof FILTERS;
 // The cast holds: they are the entries of the table.
 export const FILTER_WORDS = Object.keys(FILTERS) as Filter[];
 
-export const SORTS = {
+const SORTS = {
   site: 'st.site_key',
   town: 'st.town',
   street: 'st.street_key',
@@ -25,7 +25,7 @@ export const SORTS = {
   last: 'st.last_visit',
   next: 'st.next_day',
 } as const;
-export type Sort = keyof typeof SORTS;
+type Sort = keyof typeof SORTS;
 export type SortWord = Sort | `-${Sort}`;
 // The cast holds: each is a word of the table, with or without a sign.
 export const SORT_WORDS = Object.keys(SORTS).flatMap((sort) => [sort, `-${sort}`]) as SortWord[];

@@ -25,7 +25,7 @@ import { RechecksService } from './rechecks.service.ts';
 import { zonesOf, type Zones } from './zones.ts';
 
 /** A timer with its house, as a list shows it. Dates are `YYYY-MM-DD`; null: there is none, or it is not known. */
-export interface TimerLine {
+interface TimerLine {
   readonly id: string;
   readonly name: string;
   readonly site: Pick<SiteView, 'id' | 'version' | 'name' | 'houseNumber' | 'street'>;

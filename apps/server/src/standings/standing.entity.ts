@@ -5,7 +5,7 @@ import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 import { Timer } from '../sites/timer.entity.ts';
 
-export const VERDICTS = [
+const VERDICTS = [
   'overlap',
   'breach',
   'incomplete',

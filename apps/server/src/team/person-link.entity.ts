@@ -14,7 +14,7 @@ import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';
 
-export const PURPOSES = ['invitation', 'password'] as const;
+const PURPOSES = ['invitation', 'password'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /** A link by which somebody sets a password, once: who is invited to the firm, or who cannot sign in. */

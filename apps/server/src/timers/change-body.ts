@@ -25,7 +25,7 @@ export class ChangePlanBody extends MergedWriteBody {
 }
 
 /** A device that was away has many; each is saved by itself, in their order. */
-export const MOST_AT_ONCE = 50;
+const MOST_AT_ONCE = 50;
 
 /** Changes of one timer that waited on a device. */
 export class ChangesBody {

@@ -44,7 +44,7 @@ export interface PastChange {
 }
 
 /** Changes that were put on top of what others saved meanwhile, as long as nobody has changed the settings since. */
-export interface Merging {
+interface Merging {
   readonly by: string;
   readonly at: string;
   /** Whose changes they were put on. */

@@ -45,8 +45,6 @@ export type Press =
   | { readonly do: 'clock'; readonly to: string }
   | { readonly do: 'stop' | 'wet' | 'dry' | 'powerOff' | 'powerOn' };
 
-export type PressKind = Press['do'];
-
 /** A press with its moment in true time, "YYYY-MM-DDTHH:MM:SS". */
 export type TimedPress = Press & { readonly at: string };
 

@@ -17,7 +17,7 @@ import { MISS } from './timeline.ts';
 import type { Question } from './triedWorlds.ts';
 
 export const SIGHTINGS_FORMAT = 'water-clock-sightings';
-export const SIGHTINGS_VERSION = 1;
+const SIGHTINGS_VERSION = 1;
 
 export interface Sightings {
   readonly format: typeof SIGHTINGS_FORMAT;
@@ -71,7 +71,7 @@ export const readSightingsText = (json: string): Outcome<Sightings> =>
   readJson(json, readSightings);
 
 /** The question that a document of sightings asks of a timer with these settings. */
-export function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sightings): Question {
+function questionOf(plan: Plan, { sightings, signs, clock, factory }: Sightings): Question {
   return {
     ...{ plan, sightings, signs: signs ?? [], factory: factory ?? null },
     ahead: clock

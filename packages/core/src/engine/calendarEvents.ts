@@ -19,7 +19,7 @@ import { simulate } from './simulate.ts';
 import { TooMuchWork } from './effort.ts';
 
 /** Every so many days, only on these weekdays and days of the month (RFC 5545, 3.3.10: DAILY with BYDAY and BYMONTHDAY). */
-export interface DailyRule {
+interface DailyRule {
   readonly everyDays: number;
   /** Null: all of them. */
   readonly weekdays: readonly Weekday[] | null;
@@ -37,10 +37,10 @@ export interface WateringEvent {
 }
 
 /** More events than this are no calendar that anybody reads, and few programs take them. Our own limit. */
-export const MOST_EVENTS = 20_000;
+const MOST_EVENTS = 20_000;
 
 /** How far ahead events are listed that no rule can express. */
-export const DAYS_AHEAD = 731;
+const DAYS_AHEAD = 731;
 
 /** Whether all cycles of a program are alike forever, so that a rule can express them. */
 function isRegular(plan: Plan, from: EpochDay): boolean {

@@ -25,7 +25,7 @@ export function attempt<T>(question: () => T): Outcome<T> {
 }
 
 /** Small steps of the engine, some tens of nanoseconds each: two seconds or so. Our own limit, not the specification's. */
-export const MOST_STEPS = 45_000_000;
+const MOST_STEPS = 45_000_000;
 
 /** Counts down what is left, and from time to time reports how far it is. */
 export class Effort {

@@ -18,7 +18,7 @@ const MORNING_ENDS_SECOND = 9 * 3600;
 const DAYS_BEFORE = 8;
 
 /** A cycle as it would run by itself, at its place in time. */
-export interface IntendedCycle {
+interface IntendedCycle {
   readonly letter: string;
   readonly start: TimeText;
   readonly begins: ClockSecond;
@@ -27,7 +27,7 @@ export interface IntendedCycle {
 }
 
 /** A stretch of time in which two intended cycles both run. */
-export interface SharedStretch {
+interface SharedStretch {
   readonly first: IntendedCycle;
   readonly second: IntendedCycle;
   readonly from: ClockSecond;
@@ -48,7 +48,7 @@ export interface ServedStart {
 }
 
 /** A valve that is open; without a letter by hand. */
-export type NightRun = Pick<ServedRun, 'station' | 'on' | 'off'> & {
+type NightRun = Pick<ServedRun, 'station' | 'on' | 'off'> & {
   readonly letter: string | null;
 };
 

@@ -34,7 +34,7 @@ import {
   type ProgramCycles,
 } from './nominal.ts';
 
-export interface CycleRef {
+interface CycleRef {
   readonly letter: string;
   readonly start: TimeText;
   /** The date on which the start was due. */

@@ -16,7 +16,7 @@ export interface ComingCycle {
   readonly arrives: ClockSecond;
 }
 
-export interface SharedRun {
+interface SharedRun {
   readonly station: number;
   readonly on: ClockSecond;
   readonly off: ClockSecond;

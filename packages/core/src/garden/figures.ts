@@ -63,9 +63,9 @@ export interface StationFigures {
 }
 
 /** Where nothing is said of the rain (water-need.md section 3). */
-export const USUAL_RAIN_SHARE = 0.5;
+const USUAL_RAIN_SHARE = 0.5;
 /** Where nothing is said of it (section 9). */
-export const USUAL_DEPLETION = 0.5;
+const USUAL_DEPLETION = 0.5;
 
 const figure = (value: number | null | undefined, source: Source): Figure | null =>
   value === null || value === undefined ? null : { value, source };

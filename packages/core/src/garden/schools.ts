@@ -152,7 +152,7 @@ function weekly(noted: SurveyStation, table: MinutesTable, month: number | null)
 }
 
 /** What a balance needs to know of a station, or what is lacking. */
-export function demandOf(figures: StationFigures): StationDemand | readonly Lacking[] {
+function demandOf(figures: StationFigures): StationDemand | readonly Lacking[] {
   const { plantFactor, surroundings, rate, uniformity, rainShare } = figures;
   const lacking: Lacking[] = [
     ...(plantFactor ? [] : ['plants' as const]),

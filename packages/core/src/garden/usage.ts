@@ -12,7 +12,7 @@ const UNCERTAIN: Readonly<Partial<Record<Source, number>>> = { measured: 0.05, n
 /** A table's rate over an area that was paced out. */
 const UNCERTAIN_TABLE = 0.35;
 
-export interface StationUsage {
+interface StationUsage {
   readonly station: number;
   /** Litres a minute while it runs; null: neither a flow nor an area is known. */
   readonly litresPerMinute: number | null;

@@ -6,8 +6,8 @@ import type { Fault, Outcome } from '../document/fault.ts';
 import { foreignDocument } from '../document/openDocument.ts';
 import { object, oneOf, optional, readLine, required } from '../document/reader.ts';
 
-export const OFFICE_FORMAT = 'water-clock-office';
-export const OFFICE_VERSION = 1;
+const OFFICE_FORMAT = 'water-clock-office';
+const OFFICE_VERSION = 1;
 
 export interface Office {
   readonly format: typeof OFFICE_FORMAT;

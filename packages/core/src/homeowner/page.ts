@@ -44,7 +44,7 @@ export interface WeekRun {
   readonly program: string;
 }
 
-export interface PageProgram {
+interface PageProgram {
   /** As in the picture of the week. */
   readonly letter: string;
   /** As the timer names it. */

@@ -37,5 +37,3 @@ export function checkReport({ on, verdict, overlaps, headroomPercent, programs, 
     })),
   };
 }
-
-export type CheckReport = ReturnType<typeof checkReport>;

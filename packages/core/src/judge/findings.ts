@@ -31,7 +31,7 @@ export interface Checked {
 }
 
 /** The headroom below which a warning is due (planning.md section 2, little-headroom). */
-export const WANTED_HEADROOM_PERCENT = 130;
+const WANTED_HEADROOM_PERCENT = 130;
 
 /** The highest percent that is set, or to which somebody else may move it. */
 function highestPercentSet(plan: Plan, programs: readonly Program[]): number {

@@ -17,8 +17,8 @@ const SAFE: readonly FixWhat['what'][] = [
 ];
 
 /** Why a finding is left to a person. */
-export const UNSAFE = ['decision', 'no-fix', 'harm'] as const;
-export type Unsafe = (typeof UNSAFE)[number];
+const UNSAFE = ['decision', 'no-fix', 'harm'] as const;
+type Unsafe = (typeof UNSAFE)[number];
 
 export interface SafeFixes {
   /** Null if there is none. */

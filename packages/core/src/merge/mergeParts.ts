@@ -26,7 +26,7 @@ export function same(a: unknown, b: unknown): boolean {
 }
 
 /** The name of an entry of a named list. */
-export const nameOfEntry = (entry: unknown, by: readonly string[]): string =>
+const nameOfEntry = (entry: unknown, by: readonly string[]): string =>
   isFields(entry) ? by.map((key) => String(entry[key])).join(' ') : String(entry);
 
 const listed = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);

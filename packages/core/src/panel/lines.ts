@@ -46,7 +46,7 @@ function clockLines(plan: Plan, { style: hand, today, secondOfDay }: PanelNow): 
 }
 
 /** Every program that the timer has, those of which the plan says nothing as unused ones. */
-export const allPrograms = (plan: Plan): Program[] =>
+const allPrograms = (plan: Plan): Program[] =>
   Array.from({ length: Math.max(plan.timer.programCount, 1) }, (_, i) => {
     const letter = letterAt(i);
     return (

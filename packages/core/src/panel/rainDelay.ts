@@ -13,7 +13,7 @@ import type { PanelValue } from './value.ts';
 type RainDelay = Extract<PanelValue, { kind: 'rain-delay' }>;
 const SECONDS_PER_HOUR = 3600;
 
-export const rainDelayOff: RainDelay = { kind: 'rain-delay', unit: 'off', count: 0 };
+const rainDelayOff: RainDelay = { kind: 'rain-delay', unit: 'off', count: 0 };
 
 const momentOf = ({ today, secondOfDay }: Pick<PanelNow, 'today' | 'secondOfDay'>): ClockSecond =>
   today * SECONDS_PER_DAY + secondOfDay;

@@ -37,14 +37,14 @@ export type PanelSetting = (typeof DIALECT_ORDER)[number];
 export const PANEL_SETTINGS: readonly PanelSetting[] = DIALECT_ORDER;
 
 /** How to reach a setting on this panel. */
-export interface HowToReach {
+interface HowToReach {
   readonly setting: PanelSetting;
   readonly line: string;
   readonly photo?: string;
 }
 
 /** A program that a timer has by itself when it is new, on all of its stations alike. */
-export interface PresetProgram {
+interface PresetProgram {
   readonly letter: string;
   readonly starts: readonly string[];
   readonly days: Days | null;

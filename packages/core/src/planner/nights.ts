@@ -9,7 +9,7 @@ export const MOST_NIGHTS = 6;
 const MOST_NIGHTS_OF_ONE = 40;
 
 /** One pattern for each kind, in their order. */
-export type Nights = readonly DayPattern[];
+type Nights = readonly DayPattern[];
 
 export interface NightChoices {
   readonly choices: readonly Nights[];

@@ -10,7 +10,7 @@ export interface Proof {
   readonly bound: Cost;
 }
 
-export const NO_COST: Cost = [0, 0, 0, 0, 0, 0, 0];
+const NO_COST: Cost = [0, 0, 0, 0, 0, 0, 0];
 
 export const NOTHING_PROVEN: Proof = { optimal: false, bound: NO_COST };
 

@@ -82,7 +82,7 @@ export type Reason = {
 /** What keeps a run from its need: the stretch after which water runs off, the timer's longest run or its step, or the room there is. */
 export type OffCause = 'stretch' | 'longest' | 'step' | 'room';
 
-export interface DaysWanted {
+interface DaysWanted {
   readonly station: number;
   readonly least: number;
   readonly most: number;

@@ -14,7 +14,7 @@ import { Patterns } from './patterns.ts';
 import { RunChoices, slotKinds, type FixedSlot, type SlotKind } from './slots.ts';
 
 /** The first date of an interval where none is given: so the same brief has the same plan on any day. */
-export const USUAL_FIRST_DATE: EpochDay = assertDefined(
+const USUAL_FIRST_DATE: EpochDay = assertDefined(
   parseDate('2027-01-01'),
   "parseDate('2027-01-01')",
 );

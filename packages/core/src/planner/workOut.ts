@@ -89,7 +89,7 @@ export interface Alternative {
   readonly brief: Brief;
 }
 
-export const ALTERNATIVE_KINDS = [
+const ALTERNATIVE_KINDS = [
   'as-wished',
   'by-sunrise',
   'fewest-days',

@@ -12,7 +12,7 @@ import { laterVisit } from './dueVisits.ts';
 import { foundAhead } from './visitFindings.ts';
 
 /** What the settings themselves show as switched away from watering. */
-export function switchedIn({ settings, stations }: Plan): Switched[] {
+function switchedIn({ settings, stations }: Plan): Switched[] {
   return [
     ...(settings.sensor === 'bypass' ? (['bypass'] as const) : []),
     ...(settings.mode === 'off' ? (['off'] as const) : []),

@@ -148,15 +148,12 @@ const COLUMNS: readonly Column[] = [
   surveyColumn('note', 'note', textCell(MOST_NOTE_LENGTH)),
 ];
 
-export const STATION_HEADINGS: readonly string[] = [
-  'number',
-  ...COLUMNS.map(({ heading }) => heading),
-];
+const STATION_HEADINGS: readonly string[] = ['number', ...COLUMNS.map(({ heading }) => heading)];
 
 /** The largest timer's stations, and some lines to spare. */
 export const MOST_STATION_ROWS = 200;
 
-export interface StationEntry {
+interface StationEntry {
   readonly line: number;
   readonly number: number;
   /** Fields of the plan's station and of the survey's, those with a usable cell only. */

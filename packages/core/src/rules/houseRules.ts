@@ -117,7 +117,7 @@ export function banSpans(bans: readonly MonthBan[]): Omit<MonthBan, 'month'>[] {
 }
 
 /** Whether a date is one on which watering is allowed at all. */
-export function isAllowedDate({ weekdays, parity }: BriefRules, day: EpochDay): boolean {
+function isAllowedDate({ weekdays, parity }: BriefRules, day: EpochDay): boolean {
   const weekday = WEEKDAYS[weekdayIndexOf(day)];
   if (weekdays && weekday && !weekdays.includes(weekday)) return false;
   return parity === undefined || (civilOf(day).day % 2 === 1) === (parity === 'odd');

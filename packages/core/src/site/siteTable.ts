@@ -27,7 +27,7 @@ type Heading = (typeof SITE_HEADINGS)[number];
 export const MOST_SITE_ROWS = 5_000;
 
 /** A kind of timer as a table may name it. */
-export interface NamedKind {
+interface NamedKind {
   readonly id: string;
   readonly name: string;
 }

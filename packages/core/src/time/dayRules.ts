@@ -101,7 +101,7 @@ export function startsOfHours(days: Extract<Days, { rule: 'hours' }>, open: DayS
   });
 }
 
-export function reachesWeekday({ every, phase, weekdays }: Omit<DaySet, 'monthDays'>): boolean {
+function reachesWeekday({ every, phase, weekdays }: Omit<DaySet, 'monthDays'>): boolean {
   return every % 7 === 0 ? (weekdays & (1 << weekdayIndexOf(phase))) !== 0 : weekdays !== 0;
 }
 

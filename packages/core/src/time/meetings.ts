@@ -157,7 +157,7 @@ interface Joint {
 }
 
 /** One date D of a meeting; a cell is 12 × weekday (0 Monday) + month (0 January). */
-export interface MeetingDate {
+interface MeetingDate {
   readonly day: EpochDay;
   /** Cell of D. */
   readonly cell: number;

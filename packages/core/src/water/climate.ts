@@ -58,7 +58,7 @@ export type EtoWay = 'entered' | 'penman-monteith' | 'hargreaves';
 /** Degrees of latitude up to which the sun rises and sets every day. */
 const MOST_LATITUDE = 66;
 
-export const readWeatherFigures = {
+const readWeatherFigures = {
   highestCelsius: required(decimal(-80, 70), 'degrees Celsius'),
   lowestCelsius: required(decimal(-80, 70), 'degrees Celsius'),
   rainMm: required(decimal(0, 5000), 'mm'),

@@ -29,8 +29,8 @@ import {
 } from './tables.ts';
 import { say } from '../language/say.ts';
 
-export const MINUTES_FORMAT = 'water-clock-minutes';
-export const MINUTES_VERSION = 1;
+const MINUTES_FORMAT = 'water-clock-minutes';
+const MINUTES_VERSION = 1;
 
 /** What a table says of a head. */
 export interface HeadMinutes {

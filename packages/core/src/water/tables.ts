@@ -92,7 +92,7 @@ export const SOILS = {
 export type SoilType = keyof typeof SOILS;
 
 /** Upper ends of the slopes that `allowance` distinguishes, percent. */
-export const SLOPE_ENDS_PERCENT = [3, 6, 12] as const;
+const SLOPE_ENDS_PERCENT = [3, 6, 12] as const;
 
 const slopeClass = (slopePercent: number): 0 | 1 | 2 | 3 => {
   const found = SLOPE_ENDS_PERCENT.findIndex((end) => slopePercent <= end);

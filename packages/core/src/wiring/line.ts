@@ -10,13 +10,13 @@ const SERIAL_DIGITS = 6;
 const NEW_SERIALS = 900_000;
 
 /** Behind the last digit of a serial that is asked for whole. */
-export const END = '.';
+const END = '.';
 /** Longer ones are not asked for. */
 const MOST_DIGITS = 10;
 /** What a serial may go on with, the last asked first. */
 const SYMBOLS = [END, ...'9876543210'];
 
-export type DecoderFault = 'coil-open' | 'coil-short' | 'silent';
+type DecoderFault = 'coil-open' | 'coil-short' | 'silent';
 
 /** What a decoder is in the ground. */
 export interface Decoder {
@@ -42,7 +42,7 @@ export interface TwoWireLine {
 }
 
 /** Each decoder draws so much at rest, milliamps, be it heard or not. */
-export const REST_MILLIAMPS = 0.5;
+const REST_MILLIAMPS = 0.5;
 const COIL_MILLIAMPS = 28;
 const SHORT_MILLIAMPS = 640;
 const METRES_APART = 14;

@@ -53,7 +53,7 @@ const SHIPPED: { readonly [S in Shelf]: readonly { id: string; document: Shelves
   tasks: [],
 };
 
-export const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };
+const libraryKeys = { shelf: (shelf: Shelf) => ['library', shelf] as const };
 
 /** What the office keeps on a shelf, and what ships; the office's own stands in place of a shipped one of the same id. */
 export function itemsOf<S extends Shelf>(

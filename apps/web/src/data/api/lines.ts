@@ -6,7 +6,7 @@ import { siteKeys, type Site } from './sites.ts';
 import { say } from '@water-clock/core';
 
 /** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
-export type Standing = Verdict | 'breach';
+type Standing = Verdict | 'breach';
 
 /** Dates are `YYYY-MM-DD`; null: there is none, or it is not known. */
 export interface TimerLine {

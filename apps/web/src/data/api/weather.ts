@@ -12,7 +12,7 @@ import {
 import { useLibrary } from './library.ts';
 import { request } from './request.ts';
 
-export const weatherKeys = {
+const weatherKeys = {
   towns: ['weather'] as const,
   normals: (town: string) => ['weather', town] as const,
 };

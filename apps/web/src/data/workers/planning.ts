@@ -30,7 +30,7 @@ export interface PlanRequest {
 }
 
 /** A demand that stands in the way, and what would help. */
-export interface ConflictShown {
+interface ConflictShown {
   readonly path: string;
   readonly demand: string;
   readonly change: string;

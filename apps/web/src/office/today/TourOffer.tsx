@@ -4,7 +4,7 @@ import { useDeviceSwitch } from '../../shared/hand/useDeviceSwitch.ts';
 import { say } from '@water-clock/core';
 
 /** State of an address that asks for the tour. */
-export const TOUR = { tour: true } as const;
+const TOUR = { tour: true } as const;
 
 /** Offers the tour once on a device. */
 export function TourOffer({ timerId }: { readonly timerId: string }) {

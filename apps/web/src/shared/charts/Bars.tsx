@@ -7,7 +7,7 @@ import { Scroll } from '../../app/platform/Scroll.tsx';
 import './bars.css';
 import { say } from '@water-clock/core';
 
-export interface Bar {
+interface Bar {
   readonly name: string;
   /** One for each series; null: not known. */
   readonly values: readonly (number | null)[];

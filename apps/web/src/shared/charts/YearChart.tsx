@@ -44,7 +44,7 @@ const FORBIDDEN_WORDS: Record<Forbidden, string> = {
 };
 
 /** A date in words. */
-export function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): string {
+function yearDayWords(yearDay: YearDay, today: EpochDay, order: DateOrder): string {
   const { day, programs, overlaps, held, forbidden } = yearDay;
   const parts = [
     programs.length > 0 ? programs.join(' ') : 'dry',

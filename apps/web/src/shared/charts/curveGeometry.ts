@@ -8,7 +8,7 @@ export interface Curve {
   readonly values: readonly number[];
 }
 
-export interface CurveShape {
+interface CurveShape {
   readonly name: string;
   readonly path: string;
   readonly points: readonly { readonly x: number; readonly y: number; readonly value: number }[];

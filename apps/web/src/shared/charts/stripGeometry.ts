@@ -57,19 +57,19 @@ export interface CycleShape extends Span {
   readonly overlapped: boolean;
 }
 
-export interface OverlapShape extends Span {
+interface OverlapShape extends Span {
   readonly y: number;
   readonly height: number;
   readonly seconds: number;
   readonly letters: string;
 }
 
-export interface RowShape {
+interface RowShape {
   readonly letter: string;
   readonly y: number;
 }
 
-export interface Tick {
+interface Tick {
   readonly x: number;
   readonly at: ClockSecond;
   /** Every third hour carries its name. */

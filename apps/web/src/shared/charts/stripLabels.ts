@@ -1,9 +1,9 @@
 /** Where the words on the strip stand, so that none is printed over another. No interface code. */
 
-export type Anchor = 'start' | 'middle' | 'end';
+type Anchor = 'start' | 'middle' | 'end';
 
 /** A place at which a label may stand: `x` is its beginning, middle or end, `y` its baseline. */
-export interface LabelPlace {
+interface LabelPlace {
   readonly x: number;
   readonly y: number;
   readonly anchor: Anchor;

@@ -292,7 +292,7 @@ export interface Mark {
   readonly words: string;
 }
 
-export const markKey = ({ at, words }: Mark) => `${at} ${words}`;
+const markKey = ({ at, words }: Mark) => `${at} ${words}`;
 
 export function Marks({
   geometry,

@@ -28,14 +28,14 @@ const FOR_GOOD = [
 export const photoPath = (id: string) => `/api/photos/${id}`;
 
 /** Why a file cannot be a photo of a station. */
-export class NoPhotoError extends Error {}
+class NoPhotoError extends Error {}
 
 /**
  * A file as a JPEG of bounded size, without what the camera wrote into it (such as the place).
  *
  * @throws NoPhotoError where it is too large, or no picture that this device can read.
  */
-export async function scaledDown(file: File): Promise<Blob> {
+async function scaledDown(file: File): Promise<Blob> {
   if (file.size > MOST_FILE_BYTES)
     throw new NoPhotoError(
       say`${file.name} has ${Math.round(file.size / 1e6)} MB; allowed: ${MOST_FILE_BYTES / 1e6} MB`,

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { BenchAct, LiveBench } from '@water-clock/core';
 
 export const SPEEDS = [1, 60, 3600] as const;
-export type Speed = (typeof SPEEDS)[number];
+type Speed = (typeof SPEEDS)[number];
 
 const TICK_MILLISECONDS = 100;
 /** How far ahead the next event is looked for, seconds. */

@@ -24,7 +24,7 @@ export interface ProgramProps {
 }
 
 /** Typing in one program makes a new plan each time; another one is drawn again only if what it shows changed. */
-export const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean =>
+const showsTheSame = (before: ProgramProps, after: ProgramProps): boolean =>
   before.program === after.program &&
   before.shownProgram === after.shownProgram &&
   before.editor === after.editor &&

@@ -165,7 +165,7 @@ export function filledDown(range: Range, board: BoardPlan): PlanChange | null {
 }
 
 /** What was pasted, as rows of cells; the empty line at the end, which spreadsheets write, is none. */
-export const pastedRows = (text: string): string[][] =>
+const pastedRows = (text: string): string[][] =>
   text
     .replace(/\r\n?/gu, '\n')
     .replace(/\n$/u, '')

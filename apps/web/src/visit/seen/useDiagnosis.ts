@@ -4,7 +4,7 @@ import type { Diagnosis, DiagnosisRequest } from '../../data/workers/diagnosing.
 import type { DiagnosisWorker } from '../../data/workers/diagnosing.worker.ts';
 import { started, withProgress, type Started } from '../../data/workers/started.ts';
 
-export interface Diagnosing {
+interface Diagnosing {
   /** The question as text, to recognise an answer to an older one. */
   readonly of: string;
   readonly state: 'working' | 'stopped' | 'done';

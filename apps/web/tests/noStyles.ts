@@ -1,2 +1,0 @@
-/** Stands for a style sheet where no page is painted. */
-export default {};
