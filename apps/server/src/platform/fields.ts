@@ -39,7 +39,8 @@ export const Line = (what: string, most: number) =>
 /** An object with rules of its own; a list is none. */
 export const Part = (type: () => Class, message: string) =>
   applyDecorators(
-    ApiProperty({ type }),
+    // Written out: only a function of the name `type` is taken for one that names a class.
+    ApiProperty({ type: () => type() }),
     Type(type),
     ValidateNested(),
     IsObject({ message }),
