@@ -1,6 +1,6 @@
 /**
  * Every screen, opened once: at each size nothing is cut off or scrolls sideways, all of it can be pressed and read out, and in the language of
- * tests, whose words are two fifths longer, no text escapes the catalogues. `npm run test:long` does the same in English, and in every look.
+ * tests, whose words are two fifths longer, no text escapes the catalogues. `npm run test:long` reads each out at both sizes and in every look.
  */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
@@ -42,12 +42,9 @@ const PAGES = [
   ...['/bench', '/bench/tasks', '/bench/random/1/7', '/bench/random/3/7'],
   ...STEPS.map((step) => `${FENNIMORE}${step}`),
 ];
-const SIZES = [
-  [390, 844],
-  [768, 1024],
-  [1280, 800],
-  [1920, 1080],
-] as const;
+const PHONE = [390, 844] as const;
+const DESK = [1280, 800] as const;
+const SIZES = [PHONE, [768, 1024], DESK, [1920, 1080]] as const;
 
 /** What a finger has to hit. */
 const TARGETS =
@@ -175,33 +172,42 @@ test.each(isLong ? STEPS.map((step) => `${FENNIMORE}${step}`) : phoneSteps)(
   },
 );
 
-const PSEUDO = 'en-XA';
-const LANGUAGES = isLong ? [PSEUDO, 'en'] : [PSEUDO];
+/** Loads a page in a language, and waits until it stands. */
+async function load(page: Page, address: string, language: string): Promise<void> {
+  const query = `${address.includes('?') ? '&' : '?'}language=${language}`;
+  await page.goto(`${house.server.url}${address}${query}`);
+  await page.waitForSelector('h1, h2');
+  await page.waitForFunction(() => !/F[eé]tch[ií]ng/.test(document.body.textContent ?? ''));
+}
 
-test.each(LANGUAGES.flatMap((language) => PAGES.map((address) => [address, language] as const)))(
-  '%s in %s: every word is a message, all of it fits, can be pressed and read out',
-  async (address, language) => {
-    const page = await house.at(
-      `${address}${address.includes('?') ? '&' : '?'}language=${language}`,
-    );
-    await page.waitForSelector('h1, h2');
-    await page.waitForFunction(() => !/F[eé]tch[ií]ng/.test(document.body.textContent ?? ''));
-    if (language === PSEUDO) {
-      const found = await escaped(page, data);
-      expect(found.filter((text) => !SAME.test(text) && !NOT_OURS.test(text))).toEqual([]);
+async function expectToFit(page: Page, width: number, height: number): Promise<void> {
+  await page.setViewport({ width, height });
+  await page.evaluate(() => new Promise(requestAnimationFrame));
+  expect([width, await sideways(page)]).toEqual([width, 0]);
+}
+
+test.each(PAGES)(
+  '%s: every word is a message, all of it fits, can be pressed and read out',
+  async (address) => {
+    const page = await house.page();
+    // The language of tests: words are two fifths longer.
+    await load(page, address, 'en-XA');
+    const found = await escaped(page, data);
+    expect(found.filter((text) => !SAME.test(text) && !NOT_OURS.test(text))).toEqual([]);
+    for (const [width, height] of [DESK, PHONE]) {
+      await expectToFit(page, width, height);
+      expect([width, await cutOff(page)]).toEqual([width, []]);
     }
-    await page.setViewport({ width: 390, height: 844 });
+    await load(page, address, 'en');
     await page.waitForSelector('.foot');
     await unfoldAll(page);
     expect(await smallTargets(page)).toEqual([]);
-    for (const [width, height] of SIZES) {
-      await page.setViewport({ width, height });
-      await page.evaluate(() => new Promise(requestAnimationFrame));
-      expect([width, await sideways(page)]).toEqual([width, 0]);
-      expect([width, await cutOff(page)]).toEqual([width, []]);
-      // Half of the screens are read out at each size, all of them at both by `npm run test:long`.
-      const half = PAGES.indexOf(address) % 2 === 0 ? 390 : 1280;
-      if (width === half || (isLong && (width === 390 || width === 1280)))
+    // Half of the screens are read out at each size, all of them at both by `npm run test:long`.
+    const half = PAGES.indexOf(address) % 2 === 0 ? PHONE : DESK;
+    for (const size of SIZES) {
+      const [width, height] = size;
+      await expectToFit(page, width, height);
+      if (size === half || (isLong && (size === PHONE || size === DESK)))
         expect(await accessibilityFaults(page)).toEqual([]);
     }
     await page.close();

@@ -8,6 +8,7 @@ import { Patterns } from '../../shared/charts/patterns.tsx';
 import { DateField } from '../../shared/fields/DateField.tsx';
 import { saveCsv } from '../../app/platform/csv.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
+import { Scroll } from '../../app/platform/Scroll.tsx';
 import { Failed, Loading } from '../../app/platform/states.tsx';
 import { useCivilNow } from '../../app/platform/useCivilNow.ts';
 import { deviceZone } from '../../app/platform/zone.ts';
@@ -61,26 +62,27 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
           }
         >{say`Save as CSV`}</Button>
       </div>
-      <Table<R>
-        size="small"
-        rowKey={nameOf}
-        pagination={{ pageSize: 12, hideOnSinglePage: true, showSizeChanger: false }}
-        style={{ overflowX: 'auto' }}
-        dataSource={[...rows]}
-        locale={{ emptyText: say`No visit was closed in this time.` }}
-        columns={[
-          {
-            title: first,
-            render: (_, row) =>
-              linkOf ? <Link to={linkOf(row)}>{nameOf(row)}</Link> : nameOf(row),
-          },
-          ...COLUMNS.map(([name], i) => ({
-            title: titles[i],
-            align: 'right' as const,
-            render: (_: unknown, row: R) => valueOf(row, name),
-          })),
-        ]}
-      />
+      <Scroll label={title}>
+        <Table<R>
+          size="small"
+          rowKey={nameOf}
+          pagination={{ pageSize: 12, hideOnSinglePage: true, showSizeChanger: false }}
+          dataSource={[...rows]}
+          locale={{ emptyText: say`No visit was closed in this time.` }}
+          columns={[
+            {
+              title: first,
+              render: (_, row) =>
+                linkOf ? <Link to={linkOf(row)}>{nameOf(row)}</Link> : nameOf(row),
+            },
+            ...COLUMNS.map(([name], i) => ({
+              title: titles[i],
+              align: 'right' as const,
+              render: (_: unknown, row: R) => valueOf(row, name),
+            })),
+          ]}
+        />
+      </Scroll>
     </section>
   );
 }
