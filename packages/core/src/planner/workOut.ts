@@ -89,15 +89,8 @@ export interface Alternative {
   readonly brief: Brief;
 }
 
-const ALTERNATIVE_KINDS = [
-  'as-wished',
-  'by-sunrise',
-  'fewest-days',
-  'timer-soak',
-  'repeated-starts',
-  'one-program',
-] as const;
-export type AlternativeKind = (typeof ALTERNATIVE_KINDS)[number];
+export type AlternativeKind =
+  'as-wished' | 'by-sunrise' | 'fewest-days' | 'timer-soak' | 'repeated-starts' | 'one-program';
 
 /**
  * Briefs that lead to plans that differ in kind; the first is the brief itself.
