@@ -49,7 +49,7 @@ function Part<R extends ReportRow>({ title, first, file, rows, nameOf, linkOf }:
     name === 'litresSaved' ? `${words} (${gallons ? say`gal` : 'l'})` : words,
   );
   return (
-    <section className="stack near" aria-label={title}>
+    <section className="stack near">
       <div className="row near">
         <h2>{title}</h2>
         <Button
