@@ -13,6 +13,7 @@ import {
   HOLLIN_YARD,
   House,
   isKept,
+  named,
   press,
   QUINCE_COTTAGE,
   saved,
@@ -85,9 +86,7 @@ async function found(page: Page): Promise<void> {
   await page.waitForSelector(open);
   await page.focus(open);
   for (let n = 0; n < 120 && (await page.$(open)); n++) await page.keyboard.press('Enter');
-  const none = await page.waitForSelector(
-    '::-p-aria([name="Looked for: none hidden"][role="radio"])',
-  );
+  const none = await page.waitForSelector(named('Looked for: none hidden', 'radio'));
   await none?.evaluate((one) => (one as HTMLElement).click());
   await press(page, 'Freeze as found');
   await sees(page, '.visit-frozen', /Frozen as found/);

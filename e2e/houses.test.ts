@@ -8,6 +8,7 @@ import {
   FENNIMORE,
   file,
   House,
+  named,
   press,
   saved,
   sees,
@@ -26,7 +27,7 @@ afterAll(() => house.close());
 
 const go = (place: string) => page.goto(`${house.server.url}${place}`);
 async function fill(label: string, text: string): Promise<void> {
-  const field = await page.waitForSelector(`::-p-aria([name="${label}"][role="textbox"])`);
+  const field = await page.waitForSelector(named(label, 'textbox'));
   await field?.click({ count: 3 });
   await field?.type(text);
 }
@@ -69,7 +70,7 @@ test('the planner keeps clear of the other timer', async () => {
   await go(`${FENNIMORE}/plan`);
   await sees(page, '.planner', /keep clear of Shed/);
   await press(page, 'Work it out');
-  await click(page, '::-p-aria([name="Take these programs"][role="button"])');
+  await click(page, named('Take these programs', 'button'));
   await saved(page);
   await go(HOUSE);
   await sees(page, '.ant-alert', /No two timers of this house ever run at the same time/);
@@ -97,7 +98,7 @@ test('renamed, put away, brought back, and deleted for good by its name', async 
   await page.waitForFunction(
     () => !document.querySelector('.ant-table')?.textContent?.includes('Potting'),
   );
-  await go('/firm/record');
+  await go('/company/record');
   await sees(page, '.ant-table', /Deleted a timer for good.*Potting shed/);
 });
 

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import type { Plan } from '@water-clock/core';
-import { choose, House, saved, sees, step } from './house.ts';
+import { choose, House, named, saved, sees, step } from './house.ts';
 
 jest.setTimeout(900_000);
 let house: House;
@@ -58,25 +58,24 @@ test('by touch alone, on a phone', async () => {
     await target?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
     await target?.tap();
   };
-  const named = (name: string, role = 'button') =>
-    tap(`::-p-aria([name="${name}"][role="${role}"])`);
+  const tapNamed = (name: string) => tap(named(name, 'button'));
   /** Touches a field, types on the keyboard that comes up, and presses its enter key. */
   const enter = async (selector: string, text: string) => {
     await tap(selector);
     await page.keyboard.type(text);
     await page.keyboard.press('Enter');
   };
-  await named('New site');
+  await tapNamed('New site');
   await page.waitForSelector('.site-form');
   await choose(page, 'Timer', 'Eight-station wall timer');
   await tap('input[name=name]');
   await page.keyboard.type('Sandpiper Court');
-  await named('Add the site');
+  await tapNamed('Add the site');
   await page.waitForSelector('.walked');
   await step(page, 'Programs');
   await page.waitForSelector('.phone-programs');
   for (const [at, [letter, start, days, minutes]] of PROGRAMS.entries()) {
-    if (at > 0) await named('Add a program');
+    if (at > 0) await tapNamed('Add a program');
     await page.waitForSelector(`[aria-label="Program ${letter}"]`);
     await enter(`[aria-label="Add a start to ${letter}"]`, start);
     for (const day of days)

@@ -1,7 +1,7 @@
 /** A person, a house and a page have a language each. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { FENNIMORE, House, LARKHOLT } from './house.ts';
+import { FENNIMORE, House, LARKHOLT, named } from './house.ts';
 
 jest.setTimeout(900_000);
 let house: House;
@@ -12,7 +12,7 @@ afterAll(() => house.close());
 
 /** Presses a button by its name. */
 const press = async (page: Page, name: string) => {
-  const found = await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`);
+  const found = await page.waitForSelector(named(name, 'button'));
   await found?.click();
 };
 const text = (page: Page) => page.$eval('body', (body) => body.innerText);
@@ -21,7 +21,7 @@ test('a house: its page, its paper and its link are in Spanish, while the techni
   const page = await house.at(`${FENNIMORE}/house`);
   await press(page, 'Zone, coordinates, units');
   await page.waitForSelector('::-p-text(Language of the homeowner’s page)');
-  const list = await page.waitForSelector('::-p-aria(Language of the homeowner’s page)');
+  const list = await page.waitForSelector(named('Language of the homeowner’s page'));
   await list?.click();
   const spanish = await page.waitForSelector('.ant-select-item-option[title="Español"]');
   await spanish?.click();

@@ -1,7 +1,7 @@
 /** An office's day: gardens found and given to people, rules that have changed, visits planned and put in order, at both sizes. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
-import { accessibilityFaults, choose, click, House, press, sees, type } from './house.ts';
+import { accessibilityFaults, choose, click, House, named, press, sees, type } from './house.ts';
 
 jest.setTimeout(900_000);
 let house: House;
@@ -74,7 +74,7 @@ test('a visit gets its day and its person, and the day its order', async () => {
   for (const name of ['Larkholt', 'Wrenfield Terrace']) {
     await press(page, `Plan: ${name}`);
     await choose(page, 'Who goes', 'Jory Pellaway');
-    const day = await page.waitForSelector('::-p-aria([name="On (empty: some day)"])');
+    const day = await page.waitForSelector(named('On (empty: some day)'));
     await day?.click();
     await page.keyboard.type(today);
     await page.keyboard.press('Tab');

@@ -13,6 +13,7 @@ import {
   House,
   LARKHOLT,
   MARRAM_LODGE,
+  named,
   press,
   QUINCE_COTTAGE,
   saved,
@@ -39,7 +40,7 @@ async function planOf(page: Page): Promise<Plan> {
 
 /** Replaces the text of the field of this name and leaves it. */
 async function fill(page: Page, name: string, text: string): Promise<void> {
-  await click(page, `::-p-aria([name="${name}"])`);
+  await click(page, named(name));
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
@@ -220,7 +221,7 @@ test('the night on which the house’s clocks are changed says what that does to
     /(\w+) (\d+)(?:, (\d{4}))? the house’s clocks/.exec(told) ?? [];
   const date = new Date(`${day} ${month} ${year ?? new Date().getFullYear()} 12:00 UTC`);
   await distance(page, 'Year');
-  await click(page, '::-p-aria([name="Go to a date"][role="textbox"])');
+  await click(page, named('Go to a date', 'textbox'));
   await page.keyboard.type(date.toISOString().slice(0, 10));
   await page.keyboard.press('Enter');
   await page.waitForSelector('.strip-change');

@@ -38,7 +38,13 @@ const PAGES = [
   ...['/', '/sites', '/sites/new', '/calendar', '/device', '/account', '/replans'],
   '/sites/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1b02',
   ...['/library', '/library/rules', '/library/minutes', '/library/climates'],
-  ...['/firm/people', '/firm/mail', '/firm/record', '/firm/settings', '/firm/reports'],
+  ...[
+    '/company/people',
+    '/company/mail',
+    '/company/record',
+    '/company/settings',
+    '/company/reports',
+  ],
   ...['/bench', '/bench/tasks', '/bench/random/1/7', '/bench/random/3/7'],
   ...STEPS.map((step) => `${FENNIMORE}${step}`),
 ];

@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import type { Page } from 'puppeteer-core';
 import { readBriefText, type Brief, type Survey } from '@water-clock/core';
-import { choose, House, press, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
+import { choose, House, named, press, saved, sees, step, TOLVERNE_GREEN } from './house.ts';
 
 jest.setTimeout(900_000);
 let house: House;
@@ -67,8 +67,7 @@ test('by touch only, on a phone: a new house with a six-station timer, from the 
     await target?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
     await target?.tap();
   };
-  const tapNamed = (name: string, role = 'button') =>
-    tap(`::-p-aria([name="${name}"][role="${role}"])`);
+  const tapNamed = (name: string) => tap(named(name, 'button'));
   /** Touches a field, and types on the keyboard that comes up. */
   const enter = async (selector: string, text: string) => {
     await tap(selector);

@@ -13,6 +13,7 @@ import {
   House,
   LARKHOLT,
   more,
+  named,
   press,
   QUINCE_COTTAGE,
   saved,
@@ -83,7 +84,7 @@ test('the list tells each timer apart, and leads to the overlap on its night', a
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, `a[href="${QUINCE_COTTAGE}"]`);
   await page.waitForSelector('.verdict[data-of="known"]');
-  const show = await page.$('::-p-aria([name="Show that night"])');
+  const show = await page.$(named('Show that night'));
   await show?.click();
   await sees(page, '.strip-overlap-label', /A and B overlap 25 min/);
   // The table behind the strip says the same, and what this timer does about it.

@@ -7,9 +7,10 @@ import {
   accessibilityFaults,
   choose,
   click,
-  file,
   FENNIMORE,
+  file,
   House,
+  named,
   press,
   saved,
   sees,
@@ -136,7 +137,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await page.goto(`${house.server.url}/library/kinds`);
   await press(page, 'Make one from what is seen on the box');
   await page.keyboard.type('Grey box in the laundry');
-  await page.focus('::-p-aria([name="Starts"][role="textbox"])');
+  await page.focus(named('Starts', 'textbox'));
   await page.keyboard.type('6');
   await page.keyboard.press('Enter');
   await page.waitForSelector('.kind-picker');
@@ -162,9 +163,9 @@ test('minutes by three schools: chosen by station, overruled with a source, put 
   const page = await house.at(`${FENNIMORE}/minutes`);
   await page.waitForSelector('.minutes-of-stations');
   await click(page, '[aria-label^="Station 3 by Rule of thumb"]');
-  await click(page, '::-p-aria([name="Why station 3"])');
+  await click(page, named('Why station 3'));
   await click(page, '.station-steps .ant-segmented-item ::-p-text(Water balance)');
-  const factor = await page.waitForSelector('.school ::-p-aria([name="Plant factor (×)"])');
+  const factor = await page.waitForSelector(`.school ${named('Plant factor (×)')}`);
   await factor?.click({ count: 3 });
   await page.keyboard.type('0.7');
   await page.keyboard.press('Tab');
@@ -227,7 +228,7 @@ test('cups and flow: what was caught, what it means, and whether two stations co
   await sees(page, '.tool .fault', /"-5" is no volume/);
   await press(page, 'Flow');
   const flow = async (label: string, text: string) => {
-    const field = await page.waitForSelector(`.tool ::-p-aria([name="${label}"])`);
+    const field = await page.waitForSelector(`.tool ${named(label)}`);
     await field?.evaluate((one) => one.scrollIntoView({ block: 'center' }));
     await field?.click({ count: 3 });
     await page.keyboard.type(text);
@@ -253,7 +254,7 @@ test('a house in feet and gallons: what is typed comes back as it was typed', as
   await sees(page, '.site-form [role=status]', /Saved/);
   await page.goto(`${house.server.url}${FENNIMORE}/walk/6`);
   for (const typed of ['377', '123']) {
-    const field = await page.waitForSelector('::-p-aria([name="Area (ft²)"])');
+    const field = await page.waitForSelector(named('Area (ft²)'));
     await field?.click({ count: 3 });
     await page.keyboard.type(typed);
     await page.keyboard.press('Tab');

@@ -12,6 +12,7 @@ import {
   FENNIMORE,
   HOLLIN_YARD,
   House,
+  named,
   offered,
   press,
   saved,
@@ -38,7 +39,7 @@ const recordOf = async (page: Page): Promise<{ plan: Plan; survey: Survey }> => 
 };
 
 const radio = async (page: Page, name: string) => {
-  await click(page, `::-p-aria([name="${name}"][role="radio"])`);
+  await click(page, named(name, 'radio'));
 };
 
 /** Types what the display shows into the line that is next, and goes on. */

@@ -9,6 +9,7 @@ import {
   file,
   House,
   LARKHOLT,
+  named,
   press,
   saved,
   sees,
@@ -49,14 +50,14 @@ const SHEET = `number;name;head;plants;sun;soil;slope_percent;area_m2;heads
 async function enterRules(page: Page, name: string): Promise<void> {
   await page.goto(`${house.server.url}/library/rules`);
   await press(page, 'New');
-  await fill(page, '::-p-aria([name="Whose rules"][role="textbox"])', name);
+  await fill(page, named('Whose rules', 'textbox'), name);
   await press(page, 'Other days with the mains');
   await press(page, 'Clear all days');
   for (const day of ['Mon', 'Fri']) await press(page, `Ends in 0, ${day}`);
   await press(page, 'The rows below as ends in 0');
   for (const day of ['Mon', 'Fri', 'Tue', 'Thu', 'Sat']) await press(page, `Ends in 1, ${day}`);
   await press(page, 'Add hours without water');
-  await fill(page, '::-p-aria([name="Try it on number"][role="textbox"])', '21');
+  await fill(page, named('Try it on number', 'textbox'), '21');
   await sees(page, '.rules-now', /^Today: only on Tue, Thu and Sat; not from 10:00 am to 6:00 pm/);
   await press(page, 'Save');
   await sees(page, '.save-bar', /Saved/);

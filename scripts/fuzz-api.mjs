@@ -161,10 +161,10 @@ const ROUTES = [
     path: `/api/timers/${TIMER}/links/${randomUUID()}/withdraw`,
     body: {},
   }),
-  ({ firm }) => ({
+  ({ company }) => ({
     method: 'POST',
-    path: '/api/firm/changes',
-    body: { id: randomUUID(), baseVersion: firm, keepChangesDays: 365 },
+    path: '/api/company/changes',
+    body: { id: randomUUID(), baseVersion: company, keepChangesDays: 365 },
     idOf: ({ id }) => id,
   }),
   // The two ways to get in: a password, and a link.
@@ -218,7 +218,7 @@ export async function fuzzApi({ url, cookie, demo, requests, seed, changes }) {
     await read(`/api/timers/${TIMER}`),
     await read('/api/library/rules'),
   ];
-  const now = { timer: 1, site: 1, firm: 1, plan, rules, demo };
+  const now = { timer: 1, site: 1, company: 1, plan, rules, demo };
   for (let n = 0; n < requests; n++) {
     // Each route's sound request comes first: where it is refused, breaking it tests little.
     const isSound = n < ROUTES.length;
@@ -262,7 +262,7 @@ export async function fuzzApi({ url, cookie, demo, requests, seed, changes }) {
     if (response.ok && typeof answer?.version === 'number') {
       if (route.path.startsWith('/api/timers')) now.timer = answer.version;
       if (route.path.startsWith('/api/sites')) now.site = answer.version;
-      if (route.path.startsWith('/api/firm')) now.firm = answer.version;
+      if (route.path.startsWith('/api/company')) now.company = answer.version;
     }
   }
   const saved = (await changes()) - before;

@@ -1,4 +1,4 @@
-/** A large firm, all of it made up: thousands of gardens, visits and changes, to see what the application is like with them. */
+/** A large company, all of it made up: thousands of gardens, visits and changes, to see what the application is like with them. */
 import { createHash } from 'node:crypto';
 
 export const OFFICE = {
@@ -78,7 +78,7 @@ export async function seedOffice(url, say, size = OFFICE) {
     await Promise.all([
       import('pg'),
       import('../apps/server/dist/demo/demo-documents.js'),
-      import('../apps/server/dist/people/session.service.js'),
+      import('../apps/server/dist/auth/session.service.js'),
       import('@water-clock/core'),
     ]);
   const today = Math.floor(Date.now() / (DAY_SECONDS * 1000));

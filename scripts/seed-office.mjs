@@ -1,5 +1,5 @@
 /**
- * `npm run seed:office`: puts a firm of 5,000 gardens into the database of this folder, or into that of DATABASE_URL, and says how to sign
+ * `npm run seed:office`: puts a company of 5,000 gardens into the database of this folder, or into that of DATABASE_URL, and says how to sign
  * in. Start the application once before, so that its tables are there.
  */
 import { OFFICE, seedOffice } from './office.mjs';

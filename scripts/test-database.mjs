@@ -26,7 +26,7 @@ export async function makeTemplate(adminUrl, folder) {
     await withClient(databaseUrl, async (client) => {
       for (;;) {
         const { rows } = await client.query(
-          'select 1 from standings where stale or claimed_until is not null limit 1',
+          'select 1 from timer_status where stale or claimed_until is not null limit 1',
         );
         if (rows.length === 0) return;
         await sleep(50);

@@ -189,7 +189,7 @@ export default ([most]) =>
         const rules = body[0].id;
         await client.query(
           `update sites set rules_id = null where company_id = $1 and rules_id = $2 and id not in (
-           select site_id from standings where company_id = $1 and rules_id = $2 and (breaches > 0 or coming_day is not null) order by id limit $3)`,
+           select site_id from timer_status where company_id = $1 and rules_id = $2 and (breaches > 0 or coming_day is not null) order by id limit $3)`,
           [OFFICE.companyId, rules, Number(most)],
         );
         await settled();

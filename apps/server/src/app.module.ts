@@ -5,23 +5,24 @@ import { ServeStaticModule } from '@nestjs/serve-static';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import type { Logger as PinoLogger } from 'pino';
+import { AuditModule } from './audit/audit.module.ts';
+import { AuthModule } from './auth/auth.module.ts';
 import { ArchiveModule } from './archive/archive.module.ts';
 import { CalendarModule } from './calendar/calendar.module.ts';
 import { ChangesModule } from './changes/changes.module.ts';
 import { databaseOptions, openDatabase } from './database/database.ts';
 import { DemoModule } from './demo/demo.module.ts';
-import { ClearingModule } from './clearing/clearing.module.ts';
+import { RetentionModule } from './retention/retention.module.ts';
 import { EventsModule } from './events/events.module.ts';
-import { FirmModule } from './firm/firm.module.ts';
+import { CompanyModule } from './company/company.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { HousesModule } from './houses/houses.module.ts';
 import { LibraryModule } from './library/library.module.ts';
 import { MailModule } from './mail/mail.module.ts';
 import { MetricsModule } from './metrics/metrics.module.ts';
 import { PagesModule } from './pages/pages.module.ts';
-import { PeopleModule } from './people/people.module.ts';
 import { PhotosModule } from './photos/photos.module.ts';
-import { ApiErrorFilter } from './platform/api-error.filter.ts';
+import { ApiErrorFilter } from './http/api-error.filter.ts';
 import { ProposalsModule } from './proposals/proposals.module.ts';
 import { PracticeModule } from './practice/practice.module.ts';
 import { ReportsModule } from './reports/reports.module.ts';
@@ -29,10 +30,9 @@ import { ReplansModule } from './replans/replans.module.ts';
 import { SettingsModule } from './platform/settings.module.ts';
 import { PreferencesModule } from './preferences/preferences.module.ts';
 import type { Settings } from './platform/settings.ts';
-import { validationPipe } from './platform/validation.ts';
+import { validationPipe } from './http/validation.ts';
 import { SitesModule } from './sites/sites.module.ts';
-import { StandingsModule } from './standings/standings.module.ts';
-import { TeamModule } from './team/team.module.ts';
+import { TimerStatusModule } from './timer-status/timer-status.module.ts';
 import { TimersModule } from './timers/timers.module.ts';
 import { VisitsModule } from './visits/visits.module.ts';
 import { WorkModule } from './work/work.module.ts';
@@ -68,15 +68,15 @@ export class AppModule {
         WorkModule,
         HealthModule,
         MetricsModule,
-        FirmModule,
-        PeopleModule,
+        AuthModule,
+        AuditModule,
+        CompanyModule,
         MailModule,
-        TeamModule,
         PreferencesModule,
         ChangesModule,
         SitesModule,
         // Its routes of all timers come before those of one.
-        StandingsModule,
+        TimerStatusModule,
         TimersModule,
         ProposalsModule,
         ReplansModule,
@@ -91,7 +91,7 @@ export class AppModule {
         CalendarModule,
         PagesModule,
         ArchiveModule,
-        ClearingModule,
+        RetentionModule,
         DemoModule.when(settings.demo),
         ...(settings.webRoot === null ? [] : [webAt(settings.webRoot)]),
       ],

@@ -1,4 +1,4 @@
-import { inTheirLanguage } from './platform/language.ts';
+import { inTheirLanguage } from './http/language.ts';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
@@ -7,14 +7,14 @@ import { Logger } from 'nestjs-pino';
 import type { DestinationStream } from 'pino';
 import { AppModule } from './app.module.ts';
 import { MetricsService } from './metrics/metrics.service.ts';
-import { sessionFirst } from './people/session.guard.ts';
-import { Who } from './people/who.ts';
-import { readBodies, sameOrigin } from './platform/body.ts';
-import { apiMark } from './platform/api-mark.ts';
-import { Drain } from './platform/drain.ts';
+import { sessionFirst } from './auth/session.guard.ts';
+import { Who } from './auth/who.ts';
+import { readBodies, sameOrigin } from './http/body.ts';
+import { apiMark } from './http/api-mark.ts';
+import { Drain } from './http/drain.ts';
 import { logOf, requestLog } from './platform/logging.ts';
-import { serveOpenApi } from './platform/openapi.ts';
-import { contentRules, makeNonce, serveShell } from './platform/shell.ts';
+import { serveOpenApi } from './http/openapi.ts';
+import { contentRules, makeNonce, serveShell } from './http/shell.ts';
 import type { Settings } from './platform/settings.ts';
 
 /**

@@ -4,8 +4,8 @@ import type { Readable } from 'node:stream';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
-import type { Role } from '../src/people/person.entity.ts';
-import { isAllowed, type Right } from '../src/people/rights.ts';
+import type { Role } from '../src/identity/person.entity.ts';
+import { isAllowed, type Right } from '../src/identity/rights.ts';
 import { newToken } from '../src/platform/token.ts';
 import {
   bytesOf,
@@ -16,12 +16,12 @@ import {
   type TestServer,
 } from './testServer.ts';
 
-/** `open`: anybody; `link`: whoever has a link; else the right that somebody of the firm needs. */
+/** `open`: anybody; `link`: whoever has a link; else the right that somebody of the company needs. */
 type Access = 'open' | 'link' | Right;
 type Method = 'get' | 'post' | 'put' | 'delete';
 interface Row {
   readonly access: Access;
-  /** Where it is about one thing of the firm: to others that does not exist. */
+  /** Where it is about one thing of the company: to others that does not exist. */
   readonly path?: () => string;
   readonly body?: () => object | Buffer | Promise<Buffer>;
   /** Answers of success where it is not 200. */
@@ -59,7 +59,7 @@ beforeAll(async () => {
   ])
     await tamsin
       .post('/api/invitations')
-      .send({ id, token: own, name: 'Wyn', email: 'wyn@firm.example', role: 'office' })
+      .send({ id, token: own, name: 'Wyn', email: 'wyn@company.example', role: 'office' })
       .expect(200);
   byRole = {
     apprentice: await server.member('apprentice'),
@@ -131,13 +131,13 @@ const ROWS: Record<string, Row> = {
     body: () => ({ ...WRITE, isArchived: true }),
   },
   'POST /api/sites/:id/personal-data/deletion': {
-    access: 'firm',
+    access: 'company',
     done: 409,
     path: () => `/api/sites/${FENNIMORE_SITE}/personal-data/deletion`,
     body: () => WRITE,
   },
   'POST /api/sites/:id/deletion': {
-    access: 'firm',
+    access: 'company',
     done: 422,
     path: () => `/api/sites/${FENNIMORE_SITE}/deletion`,
     body: () => ({ id: randomUUID(), name: 'not it' }),
@@ -149,7 +149,7 @@ const ROWS: Record<string, Row> = {
     body: () => ({ ...WRITE, name: 'Shed', siteId: FENNIMORE_SITE, isArchived: false }),
   },
   'POST /api/timers/:id/deletion': {
-    access: 'firm',
+    access: 'company',
     done: 422,
     path: () => timer('/deletion'),
     body: () => ({ id: randomUUID(), name: 'not it' }),
@@ -242,8 +242,8 @@ const ROWS: Record<string, Row> = {
   },
   'GET /api/photos/:id': { access: 'see', path: () => `/api/photos/${photo}` },
   'PUT /api/photos/:id': { access: 'propose', body: () => PNG },
-  'GET /api/firm/archive': { access: 'firm' },
-  'GET /api/reports': { access: 'firm' },
+  'GET /api/company/archive': { access: 'company' },
+  'GET /api/reports': { access: 'company' },
   'GET /api/replans': { access: 'see' },
   'GET /api/replans/:id': { access: 'see', path: () => `/api/replans/${REPLAN}` },
   'POST /api/replans': { access: 'work', done: 422, body: () => ({ id: randomUUID() }) },
@@ -283,13 +283,13 @@ const ROWS: Record<string, Row> = {
     access: 'see',
     path: () => '/api/weather/towns/sandorra/normals',
   },
-  'GET /api/firms': { access: 'open' },
-  'POST /api/firms': {
+  'GET /api/companies': { access: 'open' },
+  'POST /api/companies': {
     access: 'open',
     done: 403,
     body: () => ({
-      ...{ id: randomUUID(), personId: randomUUID(), firm: 'X', name: 'X' },
-      ...{ email: 'x@firm.example', password: 'long enough' },
+      ...{ id: randomUUID(), personId: randomUUID(), company: 'X', name: 'X' },
+      ...{ email: 'x@company.example', password: 'long enough' },
     }),
   },
   'GET /api/join': { access: 'link' },
@@ -335,52 +335,52 @@ const ROWS: Record<string, Row> = {
   'DELETE /api/account/tokens/:id': { access: 'own', done: 204 },
   'GET /api/people': { access: 'see' },
   'POST /api/people/:id/role': {
-    access: 'firm',
+    access: 'company',
     done: 409,
     path: () => `/api/people/${TAMSIN}/role`,
     body: () => ({ ...WRITE, role: 'owner' }),
   },
   'POST /api/people/:id/removal': {
-    access: 'firm',
+    access: 'company',
     done: 409,
     path: () => `/api/people/${TAMSIN}/removal`,
     body: () => WRITE,
   },
   'POST /api/people/:id/second-factor/off': {
-    access: 'firm',
+    access: 'company',
     done: 409,
     path: () => `/api/people/${TAMSIN}/second-factor/off`,
     body: () => WRITE,
   },
   'POST /api/people/:id/password-link': {
-    access: 'firm',
+    access: 'company',
     done: 204,
     path: () => `/api/people/${TAMSIN}/password-link`,
     body: () => ({ id: randomUUID(), token: randomUUID().padEnd(43, 'x') }),
   },
-  'GET /api/invitations': { access: 'firm' },
+  'GET /api/invitations': { access: 'company' },
   'POST /api/invitations': {
-    access: 'firm',
+    access: 'company',
     body: () => ({
       ...{ id: randomUUID(), token: randomUUID().padEnd(43, 'x') },
-      ...{ name: 'New', email: 'new@firm.example', role: 'technician' },
+      ...{ name: 'New', email: 'new@company.example', role: 'technician' },
     }),
   },
   'POST /api/invitations/:id/withdraw': {
-    access: 'firm',
+    access: 'company',
     done: 204,
     path: () => `/api/invitations/${invitation}/withdraw`,
   },
-  'GET /api/mails': { access: 'firm' },
-  'GET /api/firm': { access: 'firm' },
-  'POST /api/firm/changes': {
-    access: 'firm',
+  'GET /api/mails': { access: 'company' },
+  'GET /api/company': { access: 'company' },
+  'POST /api/company/changes': {
+    access: 'company',
     done: 409,
     body: () => ({ ...WRITE, keepChangesDays: null }),
   },
-  'GET /api/audit': { access: 'firm' },
+  'GET /api/audit': { access: 'company' },
 };
-/** Things that belong to nobody: every firm gets the same. */
+/** Things that belong to nobody: every company gets the same. */
 const NOBODYS = /weather/;
 
 /** The routes as the framework has them; what stands for every method at once answers nothing of its own. */
@@ -455,7 +455,7 @@ test.each(Object.entries(ROWS).filter(([, { access }]) => access === 'link'))(
   },
 );
 
-/** The right that a row asks for; null: it is not for people of the firm alone. */
+/** The right that a row asks for; null: it is not for people of the company alone. */
 const rightOf = ({ access }: Row): Right | null =>
   access === 'open' || access === 'link' ? null : access;
 
@@ -465,22 +465,25 @@ const CLOSED = Object.entries(ROWS)
   // Signing out comes last: nobody could be asked afterwards.
   .sort(([a], [b]) => Number(a === SIGN_OUT) - Number(b === SIGN_OUT));
 
-test.each(CLOSED)('%s is closed to strangers, to other firms, and by role', async (route, row) => {
-  const { nobody, stranger } = server;
-  const told = await ask(nobody, route, row);
-  expect([told.status, (told.body as { code: string }).code]).toEqual([401, 'not-signed-in']);
+test.each(CLOSED)(
+  '%s is closed to strangers, to other companies, and by role',
+  async (route, row) => {
+    const { nobody, stranger } = server;
+    const told = await ask(nobody, route, row);
+    expect([told.status, (told.body as { code: string }).code]).toEqual([401, 'not-signed-in']);
 
-  const other = await ask(stranger, route, row);
-  if (row.path && !NOBODYS.test(route)) expect(other.status).toBe(404);
-  else if (other.status < 300)
-    // What another firm sees of the same kind has nothing of ours in it.
-    expect(JSON.stringify(other.body)).not.toMatch(/6f0c1a52-0d0a|Larkholt|Brindlewick/);
+    const other = await ask(stranger, route, row);
+    if (row.path && !NOBODYS.test(route)) expect(other.status).toBe(404);
+    else if (other.status < 300)
+      // What another company sees of the same kind has nothing of ours in it.
+      expect(JSON.stringify(other.body)).not.toMatch(/6f0c1a52-0d0a|Larkholt|Brindlewick/);
 
-  const right = rightOf(row) ?? 'see';
-  for (const [role, agent] of Object.entries(byRole)) {
-    // The cast holds: the keys are roles.
-    const allowed = isAllowed(role as Role, right);
-    const answer = await ask(agent, route, row);
-    expect([role, answer.status]).toEqual([role, allowed ? (row.done ?? 200) : 403]);
-  }
-});
+    const right = rightOf(row) ?? 'see';
+    for (const [role, agent] of Object.entries(byRole)) {
+      // The cast holds: the keys are roles.
+      const allowed = isAllowed(role as Role, right);
+      const answer = await ask(agent, route, row);
+      expect([role, answer.status]).toEqual([role, allowed ? (row.done ?? 200) : 403]);
+    }
+  },
+);

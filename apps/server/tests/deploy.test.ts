@@ -3,8 +3,8 @@ import fs from 'node:fs';
 import path from 'node:path';
 import { expect, test } from '@jest/globals';
 import { validate } from 'dockerfile-utils';
-import { ROLES } from '../src/people/person.entity.ts';
-import { isAllowed, RIGHTS, type Right } from '../src/people/rights.ts';
+import { ROLES } from '../src/identity/person.entity.ts';
+import { isAllowed, RIGHTS, type Right } from '../src/identity/rights.ts';
 import { readSettings } from '../src/platform/settings.ts';
 
 const ROOT = path.resolve(import.meta.dirname, '../../..');

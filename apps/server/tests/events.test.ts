@@ -134,7 +134,7 @@ test('who looks at the timer now is said, by name, until they close it', async (
   mine.close();
 });
 
-test('a page of another firm is not opened, and one whose connection to the database breaks goes on', async () => {
+test('a page of another company is not opened, and one whose connection to the database breaks goes on', async () => {
   await expect(open(0, 0, randomUUID())).rejects.toThrow('404');
   const page = await open(1, 0);
   await page.until('version', { version: 4 });

@@ -240,10 +240,11 @@ test('a house is deleted with all that is in it, and personal data alone', async
   expect((await houseOf(FENNIMORE_SITE)).timers).toHaveLength(1);
 });
 
-test('a firm goes out as one file with its library and its sites, each of which comes in again with the names of its timers', async () => {
+test('a company goes out as one file with its library and its sites, each of which comes in again with the names of its timers', async () => {
   const { siteId, timerId } = await newHouse('Out and in');
   await place(await timerOf(siteId, timerId), { name: 'Pump shed' }).expect(200);
-  const bytes = (await bytesOf(server.tamsin.get('/api/firm/archive')).expect(200)).body as Buffer;
+  const bytes = (await bytesOf(server.tamsin.get('/api/company/archive')).expect(200))
+    .body as Buffer;
   const files = await unzipped(bytes);
   const index = JSON.parse(files.get('firm.json')?.toString() ?? '') as {
     format: string;
@@ -256,7 +257,7 @@ test('a firm goes out as one file with its library and its sites, each of which 
     [...files.keys()].filter((name) => name.startsWith('sites/')).sort(),
   );
   const archive = files.get(`sites/${siteId}.zip`) ?? Buffer.alloc(0);
-  // Into another firm the same id is free.
+  // Into another company the same id is free.
   const made = await server.stranger
     .put(`/api/sites/${siteId}/archive`)
     .set('content-type', 'application/zip')

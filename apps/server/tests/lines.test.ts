@@ -66,6 +66,7 @@ test('a house is found by any part of what is known of it, without marks and wha
     plan: { timer: { name: string } };
   };
   await noteAt(FENNIMORE, { type: 'note-station', station: 1, fields: { decoder: 'DX-90417' } });
+  await linesOf(server.tamsin);
   const finds = async (words: string) => namesOf(await list(`find=${encodeURIComponent(words)}`));
   for (const words of [
     ...['ardal', 'ZUFALLE', 'zufalle 17B', 'facade quill', 'dunnock vane', 'osk', '5550177'],
@@ -136,7 +137,7 @@ test('many houses are changed together, or none is', async () => {
   const [jory] = (
     (await server.tamsin.get('/api/people')).body as { id: string; name: string }[]
   ).filter(({ name }) => name.startsWith('Jory'));
-  if (!jory) throw new Error('Jory is of the demo firm');
+  if (!jory) throw new Error('Jory is of the demo company');
   const id = randomUUID();
   for (let i = 0; i < 2; i++)
     expect((await change({ personId: jory.id }, sites, id).expect(200)).body).toEqual({

@@ -2,7 +2,7 @@
 import fs from 'node:fs';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Validator } from '@seriousme/openapi-schema-validator';
-import { API_CODES } from '../src/platform/api-codes.ts';
+import { API_CODES } from '../src/http/api-codes.ts';
 import { startTestServer, type TestServer } from './testServer.ts';
 
 let server: TestServer;

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
 import { DataSource } from 'typeorm';
-import { ClearingService } from '../src/clearing/clearing.service.ts';
+import { RetentionService } from '../src/retention/retention.service.ts';
 import { demoSignIn } from '../src/demo/demo.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 import { applicationOn, FENNIMORE, startTestServer, type TestServer } from './testServer.ts';
@@ -134,7 +134,7 @@ describe('the audit record', () => {
       const refused = await other.get('/api/audit').expect(403);
       expect(refused.body).toMatchObject({ code: 'not-allowed' });
       await other
-        .post('/api/firm/changes')
+        .post('/api/company/changes')
         .send({ id: randomUUID(), baseVersion: 1, keepChangesDays: 90 })
         .expect(403);
     } finally {
@@ -357,7 +357,7 @@ describe('the nightly clearing', () => {
       await shelve(0, document);
       await shelve(1, null);
 
-      const clear = () => app.get(ClearingService).clear();
+      const clear = () => app.get(RetentionService).clear();
       expect(Object.values(await clear()).every((count) => count === 0)).toBe(true);
       await sql(`update photos set at = at - interval '31 days'`);
       await sql(`update changes set at = at - interval '91 days'`);
@@ -375,10 +375,10 @@ describe('the nightly clearing', () => {
       const before = await countOf('changes');
       const settings = { id: randomUUID(), baseVersion: 1, keepChangesDays: 90 };
       await agent
-        .post('/api/firm/changes')
+        .post('/api/company/changes')
         .send({ ...settings, keepChangesDays: 89 })
         .expect(400);
-      await agent.post('/api/firm/changes').send(settings).expect(200);
+      await agent.post('/api/company/changes').send(settings).expect(200);
       expect((await clear()).changes).toBe(1);
       expect(await countOf('changes')).toBe(before);
       expect((await agent.get(path)).body).toMatchObject({ version });

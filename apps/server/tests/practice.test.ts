@@ -1,4 +1,4 @@
-/** What people practise: their own to themselves, everybody's to those who teach, and never another firm's. */
+/** What people practise: their own to themselves, everybody's to those who teach, and never another company's. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { startTestServer, type TestServer } from './testServer.ts';
@@ -36,7 +36,7 @@ test('the best of each task is kept, and what is sent again counts once', async 
   expect(reused.body).toMatchObject({ code: 'id-reused' });
 });
 
-test('an apprentice sees what is his own; who looks after gardens sees all; another firm nothing', async () => {
+test('an apprentice sees what is his own; who looks after gardens sees all; another company nothing', async () => {
   await server.jory.post('/api/practice').send(result(55, 'set-02-start')).expect(200);
   const own = (await apprentice.get('/api/practice').expect(200)).body as Line[];
   expect(own.map(({ task }) => task)).toEqual(['set-01-clock']);

@@ -1,7 +1,7 @@
 /** Many timers planned anew together: which of them, what comes of each, and what becomes of the proposals. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { houseStanding, type Plan, type Rules, type Survey } from '@water-clock/core';
+import { ruleStatus, type Plan, type Rules, type Survey } from '@water-clock/core';
 import { todayIn } from '../src/sites/today.ts';
 import { linesOf, startTestServer, type TestServer } from './testServer.ts';
 
@@ -92,7 +92,7 @@ test('timers that break their rules, now or soon, are planned so that they keep 
       (await server.tamsin.get('/api/library/rules')).body as { id: string; document: Rules }[]
     ).find((entry) => entry.id === OSTRELLE)?.document;
     const today = todayIn(site.timeZone, new Date());
-    expect(houseStanding({ plan, survey }, rules ?? null, site, today).breaches).toEqual([]);
+    expect(ruleStatus({ plan, survey }, rules ?? null, site, today).breaches).toEqual([]);
   }
   const after = await worked(id, 'done');
   expect([after.counts.done, after.total]).toEqual([proposed.length, proposed.length]);
@@ -120,7 +120,7 @@ test('the percent of a month is proposed where another one is set, and a later r
   expect(phones.lines.every(({ phone, lines }) => phone !== '' && (lines ?? 99) <= 8)).toBe(true);
 });
 
-test('what is asked for wrongly is refused, and nobody sees another firm’s', async () => {
+test('what is asked for wrongly is refused, and nobody sees another company’s', async () => {
   const id = randomUUID();
   await add({ id }).expect(422);
   await add({ id, rulesId: OSTRELLE, month: 3 }).expect(422);

@@ -18,7 +18,7 @@ beforeAll(async () => {
   server = await startTestServer();
   const rows = server.database.getRepository(VisitRow);
   const [model] = await rows.find({ where: { companyId } });
-  if (!model) throw new Error('the demo firm has a visit');
+  if (!model) throw new Error('the demo company has a visit');
   // Timers that overlap, found as they are, and left without their last program.
   const ids = [FENNIMORE, LARKHOLT, HOLLIN_YARD];
   for (const [i, timerId] of ids.entries()) {
@@ -78,7 +78,7 @@ test('each way of adding up gives what the visits say', async () => {
 
 test('days bound it, and a call within thirty days counts as one again', async () => {
   const visit = (await visitsOf()).find(({ timerId }) => timerId === LARKHOLT);
-  if (!visit) throw new Error('the demo firm has visits');
+  if (!visit) throw new Error('the demo company has visits');
   const day = visit.began.slice(0, 10);
   const before = await report(`from=${day}&to=${day}`);
   expect(before.months).toMatchObject([{ month: day.slice(0, 7), repeatCalls: 0 }]);
@@ -95,7 +95,7 @@ test('days bound it, and a call within thirty days counts as one again', async (
   ]);
 });
 
-test('it is for owners, of their own firm', async () => {
+test('it is for owners, of their own company', async () => {
   await server.jory.get(`/api/reports?${ALL}`).expect(403);
   expect(await report(ALL, server.stranger)).toEqual({
     ...{ months: [], people: [], houses: [], waiting: 0 },

@@ -31,7 +31,7 @@ test('text becomes numbers and flags', () => {
 test.each([
   [{}, 'DATABASE_URL is missing: run bin/start, or name a PostgreSQL server'],
   [{ DATABASE_URL, PORT: 'many' }, 'PORT must be a whole number, 0 or more'],
-  [{ DATABASE_URL, WATER_CLOCK_URL: 'firm' }, /WATER_CLOCK_URL must be an address/],
+  [{ DATABASE_URL, WATER_CLOCK_URL: 'company' }, /WATER_CLOCK_URL must be an address/],
   [{ DATABASE_URL, WATER_CLOCK_SIGN_UP: 'yes' }, /WATER_CLOCK_SIGN_UP must be one of closed, open/],
   [
     { DATABASE_URL, WATER_CLOCK_SMTP: 'smtp://localhost' },

@@ -1,4 +1,4 @@
-/** A firm from its founding on: who comes in, as what, and who leaves. */
+/** A company from its founding on: who comes in, as what, and who leaves. */
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -12,7 +12,7 @@ import { applicationOn } from './testServer.ts';
 const CODE = 'WELL-RIVER-42';
 const PASSWORD = 'rain before seven';
 const BRAMBLE = {
-  ...{ id: randomUUID(), personId: randomUUID(), firm: 'Bramble & Daughters' },
+  ...{ id: randomUUID(), personId: randomUUID(), company: 'Bramble & Daughters' },
   ...{ name: 'Ottilie Bramble', email: 'ottilie@bramble.example', password: PASSWORD },
 };
 const newLink = () => ({
@@ -38,7 +38,7 @@ const codeIn = ({ body }: request.Response) => (body as { code: string }).code;
 const signIn = (who: request.Agent, email: string, password = PASSWORD, code?: string) =>
   who.post('/api/session').send({ email, password, code });
 const stateOf = async () =>
-  ((await agent().get('/api/firms').expect(200)).body as { founding: string }).founding;
+  ((await agent().get('/api/companies').expect(200)).body as { founding: string }).founding;
 
 interface Member {
   readonly id: string;
@@ -73,7 +73,7 @@ const join = (who: request.Agent, token: string, personId = randomUUID(), passwo
 describe('founding', () => {
   test('takes the code that was printed, once; what comes at the same time comes too late', async () => {
     expect(await stateOf()).toBe('code');
-    const found = (firm: object) => agent().post('/api/firms').send(firm);
+    const found = (company: object) => agent().post('/api/companies').send(company);
     const wrong = await found({ ...BRAMBLE, code: 'WELL-RIVER-43' }).expect(403);
     expect(wrong.body).toMatchObject({ code: 'founding-closed', faults: [{ path: 'code' }] });
     const other = { ...BRAMBLE, id: randomUUID(), personId: randomUUID(), email: 'b@b.example' };
@@ -93,18 +93,18 @@ describe('founding', () => {
     await found({ ...other, id: randomUUID(), email: 'late@b.example', code: CODE }).expect(403);
     await signIn(owner, BRAMBLE.email).expect(204);
     const session = await owner.get('/api/session').expect(200);
-    expect(session.body).toMatchObject({ person: { role: 'owner', company: BRAMBLE.firm } });
+    expect(session.body).toMatchObject({ person: { role: 'owner', company: BRAMBLE.company } });
     expect((await owner.get('/api/sites').expect(200)).body).toEqual([]);
   });
 
   test('says by field what is wrong', async () => {
-    const bad = { ...BRAMBLE, firm: ' ', email: 'nobody', password: 'short' };
-    const answer = await agent().post('/api/firms').send(bad).expect(400);
+    const bad = { ...BRAMBLE, company: ' ', email: 'nobody', password: 'short' };
+    const answer = await agent().post('/api/companies').send(bad).expect(400);
     const { faults } = answer.body as { faults: { path: string }[] };
-    expect(faults.map(({ path }) => path)).toEqual(['firm', 'email', 'password']);
+    expect(faults.map(({ path }) => path)).toEqual(['company', 'email', 'password']);
   });
 
-  test('is open to further firms where the server says so', async () => {
+  test('is open to further companies where the server says so', async () => {
     const open = await applicationOn(await makeTestDatabase({ empty: true }), {
       demo: false,
       signUp: 'open',
@@ -112,11 +112,11 @@ describe('founding', () => {
     try {
       const found = (email: string) =>
         request(open.getHttpServer())
-          .post('/api/firms')
+          .post('/api/companies')
           .send({ ...BRAMBLE, id: randomUUID(), personId: randomUUID(), email });
-      await found('a@firm.example').expect(201);
-      await found('b@firm.example').expect(201);
-      expect(codeIn(await found(' A@firm.example ').expect(409))).toBe('address-taken');
+      await found('a@company.example').expect(201);
+      await found('b@company.example').expect(201);
+      expect(codeIn(await found(' A@company.example ').expect(409))).toBe('address-taken');
     } finally {
       await open.close();
     }
@@ -131,7 +131,7 @@ describe('an invitation', () => {
     const look = (token = link.token) =>
       agent().get('/api/join').set('Authorization', `Bearer ${token}`);
     expect((await look().expect(200)).body).toMatchObject({
-      firm: BRAMBLE.firm,
+      company: BRAMBLE.company,
       name: 'Perrin',
       role: 'technician',
     });
@@ -168,7 +168,7 @@ describe('an invitation', () => {
     await look('nothing').expect(404);
   });
 
-  test('of an address that has an account is refused: in the firm at once, else to who opens it', async () => {
+  test('of an address that has an account is refused: in the company at once, else to who opens it', async () => {
     const taken = { ...newLink(), name: 'X', email: BRAMBLE.email, role: 'office' };
     expect(codeIn(await owner.post('/api/invitations').send(taken).expect(409))).toBe(
       'address-taken',
@@ -220,7 +220,7 @@ describe('people', () => {
     await invited('Wyn', 'office');
   });
 
-  test('a firm keeps an owner: of two who take each other out at once one stays', async () => {
+  test('a company keeps an owner: of two who take each other out at once one stays', async () => {
     const first = await memberOf(BRAMBLE.name);
     const alone = await owner.post(`/api/people/${first.id}/removal`).send(writeTo(first));
     expect([alone.status, codeIn(alone)]).toEqual([409, 'last-owner']);
@@ -304,14 +304,15 @@ describe('one’s own account', () => {
     await set(codeAt(0), 'not it').expect(422);
     const email = 'fern@bramble.example';
     await signIn(agent(), email).expect(204);
-    await set(codeAt(-30)).expect(204);
+    const used = codeAt(-30);
+    await set(used).expect(204);
 
     expect(codeIn(await signIn(agent(), email).expect(401))).toBe('code-needed');
     expect(codeIn(await signIn(agent(), email, 'guess', codeAt(0)).expect(401))).toBe(
       'wrong-sign-in',
     );
     expect(codeIn(await signIn(agent(), email, PASSWORD, '123').expect(401))).toBe('wrong-code');
-    expect(codeIn(await signIn(agent(), email, PASSWORD, codeAt(-30)).expect(401))).toBe(
+    expect(codeIn(await signIn(agent(), email, PASSWORD, used).expect(401))).toBe(
       'wrong-code',
     );
     const code = codeAt(0);
@@ -452,7 +453,7 @@ describe('who cannot sign in', () => {
     });
     try {
       const who = request.agent(posting.getHttpServer());
-      await who.post('/api/firms').send(BRAMBLE).expect(201);
+      await who.post('/api/companies').send(BRAMBLE).expect(201);
       await signIn(who, BRAMBLE.email).expect(204);
       const until = async (is: (state: string | undefined) => boolean) => {
         let state: string | undefined;

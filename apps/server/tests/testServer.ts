@@ -9,8 +9,8 @@ import { createApplication } from '../src/application.ts';
 import { Zip } from '../src/formats/zip.ts';
 import { readSettings, type Settings } from '../src/platform/settings.ts';
 import { demoCompany } from '../src/demo/demo-documents.ts';
-import { Person, type Role } from '../src/people/person.entity.ts';
-import { hashPassword } from '../src/people/session.service.ts';
+import { Person, type Role } from '../src/identity/person.entity.ts';
+import { hashPassword } from '../src/auth/session.service.ts';
 import { makeTestDatabase } from '../../../scripts/test-database.mjs';
 
 export const LARKHOLT = '6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c01';
@@ -31,7 +31,7 @@ export interface TestServer {
   readonly stranger: request.Agent;
   readonly nobody: request.Agent;
   readonly otherCompanyId: string;
-  /** Somebody more of the demo firm, signed in. */
+  /** Somebody more of the demo company, signed in. */
   readonly member: (role: Role) => Promise<request.Agent>;
   readonly stop: () => Promise<void>;
 }

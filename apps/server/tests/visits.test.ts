@@ -171,13 +171,13 @@ describe('a visit', () => {
 });
 
 describe('rules of the place', () => {
-  const standing = async (timer: string) => (await linesOf(server.tamsin)).get(timer);
+  const status = async (timer: string) => (await linesOf(server.tamsin)).get(timer);
 
   test('a timer that breaks them is not clear, and a change that it will break is due', async () => {
-    const site = (await standing(HOLLIN_YARD))?.site;
+    const site = (await status(HOLLIN_YARD))?.site;
     const { plan } = await view(HOLLIN_YARD);
     const [program] = plan.programs;
-    expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');
+    expect((await status(HOLLIN_YARD))?.verdict).toBe('clear');
     const rules = randomUUID();
     const put = async (baseVersion: number, editions: object[]) =>
       server.tamsin
@@ -203,7 +203,7 @@ describe('rules of the place', () => {
       .post(`/api/sites/${site?.id}/changes`)
       .send({ id: randomUUID(), baseVersion: site?.version, site: { ...body, rulesId: rules } })
       .expect(200);
-    expect((await standing(HOLLIN_YARD))?.verdict).toBe('clear');
+    expect((await status(HOLLIN_YARD))?.verdict).toBe('clear');
     const from = `${Number(today) + 2}-01-01`;
     await linesOf(server.tamsin);
     const { visits } = (
@@ -216,7 +216,7 @@ describe('rules of the place', () => {
       },
     ]);
     await put(1, [{ from: '2020-01-01', clauses: [{ weekdays: [], parity: 'even' }] }]);
-    expect(await standing(HOLLIN_YARD)).toMatchObject({
+    expect(await status(HOLLIN_YARD)).toMatchObject({
       verdict: 'breach',
       headline: expect.stringMatching(
         new RegExp(`is watered on .*\\(${program?.letter}.*not allowed here`),

@@ -5,8 +5,8 @@ import type { Plan } from '@water-clock/core';
 import type PQueue from 'p-queue';
 import type request from 'supertest';
 import { demoCompany } from '../src/demo/demo-documents.ts';
-import { RechecksService } from '../src/standings/rechecks.service.ts';
-import { StandingRow } from '../src/standings/standing.entity.ts';
+import { RechecksService } from '../src/timer-status/rechecks.service.ts';
+import { TimerStatusRow } from '../src/timer-status/timer-status.entity.ts';
 import { todayIn } from '../src/sites/today.ts';
 import { WorkService } from '../src/work/work.service.ts';
 import {
@@ -115,7 +115,7 @@ test('a page is printed once for one content', async () => {
 
 const workedOut = (run: { readonly mock: { readonly calls: readonly unknown[][] } }) =>
   run.mock.calls
-    .filter(([, task]) => task === 'standings')
+    .filter(([, task]) => task === 'statuses')
     .reduce((sum, [, , input]) => sum + (input as readonly unknown[]).length, 0);
 
 test('how timers stand is worked out once, and again where something changes', async () => {
@@ -127,14 +127,14 @@ test('how timers stand is worked out once, and again where something changes', a
     run.mockClear();
     return { made, count };
   };
-  await server.database.query('update standings set stale = true');
+  await server.database.query('update timer_status set stale = true');
   expect((await list()).count).toBe(lines.size);
   // The words are those of whoever asks; what they say was worked out before.
   expect((await list('&clock=12&order=month-day')).count).toBe(0);
   await server.tamsin.get('/api/calendar').expect(200);
   expect(workedOut(run)).toBe(0);
   // Two who ask at once do not have it worked out twice.
-  await server.database.query('update standings set stale = true');
+  await server.database.query('update timer_status set stale = true');
   await Promise.all([linesOf(server.tamsin), linesOf(server.jory)]);
   expect((await list()).count).toBe(lines.size);
 
@@ -156,7 +156,7 @@ test('how timers stand is worked out once, and again where something changes', a
     document: object;
   }[];
   const [one] = rules;
-  if (!one) throw new Error('the demo firm has rules');
+  if (!one) throw new Error('the demo company has rules');
   await server.tamsin
     .post(`/api/library/rules/${one.id}/changes`)
     .send({ id: randomUUID(), baseVersion: one.version, document: one.document })
@@ -175,7 +175,7 @@ test('a date that passes has only those timers worked out again of which it chan
   const companyId = demoCompany().company.id;
   const lines = await linesOf(server.tamsin);
   const known = await database
-    .getRepository(StandingRow)
+    .getRepository(TimerStatusRow)
     .find({ where: { companyId }, relations: { timer: { site: true } } });
   const rechecks = app.get(RechecksService);
   const now = new Date();

@@ -33,9 +33,9 @@ const NewSitePage = lazy(() => import('./office/sites/NewSitePage.tsx'));
 const HousePage = lazy(() => import('./office/sites/HousePage.tsx'));
 const LibraryPage = lazy(() => import('./office/library/LibraryPage.tsx'));
 const AccountPage = lazy(() => import('./office/account/AccountPage.tsx'));
-const FoundPage = lazy(() => import('./office/account/FoundPage.tsx'));
+const NewCompanyPage = lazy(() => import('./office/account/NewCompanyPage.tsx'));
 const JoinPage = lazy(() => import('./office/account/JoinPage.tsx'));
-const FirmPage = lazy(() => import('./office/company/FirmPage.tsx'));
+const CompanyPage = lazy(() => import('./office/company/CompanyPage.tsx'));
 const KeptPage = lazy(() => import('./office/account/KeptPage.tsx'));
 const BenchPage = lazy(() => import('./training/bench/BenchPage.tsx'));
 const TasksPage = lazy(() => import('./training/bench/TasksPage.tsx'));
@@ -77,7 +77,7 @@ async function headStart(): Promise<void> {
   if (person) await Promise.all(needs.map((fetchCode) => fetchCode()));
 }
 // What fails here is asked for again where it is needed.
-if (!['/page', '/found', '/join'].includes(location.pathname))
+if (!['/page', '/new-company', '/join'].includes(location.pathname))
   void headStart().catch(() => undefined);
 
 /** By it the browser knows styles that the component library adds. */
@@ -103,7 +103,7 @@ function Application() {
         <Suspense fallback={<Loading what={say`the page`} />}>
           <Routes>
             <Route path="page" element={<PublicPage />} />
-            <Route path="found" element={<FoundPage />} />
+            <Route path="new-company" element={<NewCompanyPage />} />
             <Route path="join" element={<JoinPage />} />
             <Route element={<Signed />}>
               <Route path="timers/:timerId/:view?/:station?" element={<TimerPage />} />
@@ -120,7 +120,7 @@ function Application() {
                 <Route path="calendar" element={<CalendarPage />} />
                 <Route path="replans" element={<ReplansPage />} />
                 <Route path="replans/:replanId" element={<ReplanPage />} />
-                <Route path="firm/:part?" element={<FirmPage />} />
+                <Route path="company/:part?" element={<CompanyPage />} />
                 <Route path="account" element={<AccountPage />} />
                 <Route path="library/:shelf?/:entry?" element={<LibraryPage />} />
                 <Route path="*" element={<NotFound />} />

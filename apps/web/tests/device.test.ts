@@ -77,7 +77,7 @@ test('it is found, counted, sent and deleted for its own person alone', async ()
   expect(await jory.sendWaiting()).toBe(0);
   expect(sent).toEqual([]);
   values.set('preferences', '{"theme":"night"}');
-  await jory.clearDevice();
+  await jory.clearTimer();
   expect([...values.keys()].some((key) => key.includes('brindlewick.tamsin'))).toBe(true);
   expect(values.has('preferences')).toBe(false);
 
@@ -85,7 +85,7 @@ test('it is found, counted, sent and deleted for its own person alone', async ()
   expect(again.pendingOf('larkholt')).toEqual([queueOf('a', 'b')]);
   expect(await again.sendWaiting()).toBe(0);
   expect(sent).toEqual([{ path: photo, person: 'tamsin' }]);
-  await again.clearDevice();
+  await again.clearTimer();
   expect(values.size).toBe(0);
   expect(again.unsentWords(await again.unsentHere())).toBeNull();
 });

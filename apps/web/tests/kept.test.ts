@@ -28,7 +28,7 @@ const TIMER = '/api/timers/6f0c1a52-0d0a-4c5e-9c1d-0f3d1f6b1c02';
 const DAY = 86_400_000;
 const NOW = Date.UTC(2027, 5, 15);
 
-afterEach(async () => forget('ann', 'ben', OF_DEVICE, 'firm.ann'));
+afterEach(async () => forget('ann', 'ben', OF_DEVICE, 'company.ann'));
 
 describe('the device', () => {
   test('gives back what was kept, the newest of it, to nobody else, and nothing after sign-out', async () => {
@@ -118,12 +118,12 @@ describe('in place of the office', () => {
   /** An answer is kept as soon as it is encrypted, however long that takes. */
   const untilKept = async () => {
     for (;;) {
-      const kept = await keptAnswer('firm.ann', TIMER);
+      const kept = await keptAnswer('company.ann', TIMER);
       if (kept) return kept;
     }
   };
   beforeEach(() => {
-    workFor({ id: 'ann', companyId: 'firm' });
+    workFor({ id: 'ann', companyId: 'company' });
     jest.spyOn(globalThis, 'fetch').mockImplementation(async () => {
       const next = answers.shift();
       if (!next) throw new Error('asked too often');

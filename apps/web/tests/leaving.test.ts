@@ -1,4 +1,4 @@
-/** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the firm. */
+/** What waits on a device outside of an open timer: houses noted without a network, and what somebody left who was taken out of the company. */
 import { beforeAll, beforeEach, expect, jest, test } from '@jest/globals';
 import { siteFields } from '@water-clock/core';
 import { keepNewSite, newTimers, sendNewSiteOf } from '../src/data/api/newSites.ts';
@@ -51,10 +51,10 @@ beforeEach(() => {
   });
 });
 
-const FIRM = 'brindlewick';
+const COMPANY = 'brindlewick';
 const keep = (person: string, timer: string, ...ids: string[]) =>
   values.set(
-    `water-clock:pending:${FIRM}.${person}:${timer}:tab-${ids.join()}`,
+    `water-clock:pending:${COMPANY}.${person}:${timer}:tab-${ids.join()}`,
     JSON.stringify([queueOf(...ids)]),
   );
 
@@ -85,7 +85,7 @@ test('what the office does not take, or does not get, stays, and goes again unde
 });
 
 test('a house that was noted without a network goes once, and stays where it does not arrive', async () => {
-  workFor({ id: 'tamsin', companyId: FIRM });
+  workFor({ id: 'tamsin', companyId: COMPANY });
   const { base } = queueOf('a');
   const site = siteFields({ name: 'Over the Fence', timeZone: 'Etc/UTC' });
   const made = { siteId: 's', timerId: 't', site, plan: base.plan };
@@ -118,7 +118,7 @@ test('where the device has no room, what waits is told to stand in this page onl
   const { editorOf, waiting } = await import('../src/data/editor/editors.ts');
   // What goes again later would keep the test from ending.
   jest.useFakeTimers({ doNotFake: ['setImmediate'] });
-  workFor({ id: 'tamsin', companyId: FIRM });
+  workFor({ id: 'tamsin', companyId: COMPANY });
   answer = () => 0;
   const { base } = queueOf();
   // Only what the editor takes of it is given.

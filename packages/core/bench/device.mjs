@@ -1,6 +1,6 @@
 /** What a live device costs: a day and a year of a garden, alone and with somebody pressing. `npm run bench:device -w packages/core`. */
 import { readFileSync } from 'node:fs';
-import { LiveDevice, readPlanText, SECONDS_PER_DAY, simulate } from '@water-clock/core';
+import { SimulatedTimer, readPlanText, SECONDS_PER_DAY, simulate } from '@water-clock/core';
 
 const DAY = 20_970;
 const TIMES = 15;
@@ -22,11 +22,11 @@ for (const name of ['pieces-and-soaks', 'stretched-into-the-next', 'side-by-side
     readFileSync(new URL(`${name}.plan.json`, examples), 'utf8'),
   );
   const live = (days) => {
-    const device = LiveDevice.idle(plan, DAY * SECONDS_PER_DAY);
+    const device = SimulatedTimer.idle(plan, DAY * SECONDS_PER_DAY);
     device.advance((DAY + days) * SECONDS_PER_DAY);
   };
   const pressed = () => {
-    const device = LiveDevice.idle(plan, DAY * SECONDS_PER_DAY);
+    const device = SimulatedTimer.idle(plan, DAY * SECONDS_PER_DAY);
     for (let hour = 0; hour < 365 * 24; hour++) {
       device.press({ do: hour % 9 === 0 ? 'wet' : 'dry' });
       device.advance((DAY * 24 + hour + 1) * 3600);

@@ -139,8 +139,13 @@ export {
 } from './engine/year.ts';
 
 // The device: a timer that lives, and what is done to it.
-export { LiveDevice } from './device/device.ts';
-export type { Called, DeviceCycle, DeviceRun, DeviceState } from './device/deviceState.ts';
+export { SimulatedTimer } from './simulatedTimer/simulatedTimer.ts';
+export type {
+  Called,
+  TimerCycle,
+  TimerRun,
+  SimulatedTimerState,
+} from './simulatedTimer/timerState.ts';
 export {
   EVENTS_FORMAT,
   EVENTS_VERSION,
@@ -149,10 +154,14 @@ export {
   type Events,
   type Press,
   type TimedPress,
-} from './device/events.ts';
-export { pressedNights } from './device/pressedNight.ts';
-export { pressWords } from './device/pressWords.ts';
-export { eventsReport, simulateEvents, type DeviceSimulation } from './device/simulateEvents.ts';
+} from './simulatedTimer/events.ts';
+export { pressedNights } from './simulatedTimer/pressedNight.ts';
+export { pressWords } from './simulatedTimer/pressWords.ts';
+export {
+  eventsReport,
+  simulateEvents,
+  type TimerSimulation,
+} from './simulatedTimer/simulateEvents.ts';
 
 // The bench: a device behind a panel of our own making.
 export {
@@ -170,23 +179,23 @@ export { GARDEN_FAULTS, type Bed, type GardenFault } from './bench/garden.ts';
 export type { Page } from './bench/pages.ts';
 
 // Judging a plan: findings, limits, fixes, reports.
-export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './judge/accepted.ts';
+export { aboutOf, canBeAccepted, judged, type Judged, type Accepted } from './findings/accepted.ts';
 export { onAnyDay, proveAnyPhase } from './engine/anyPhase.ts';
-export { check, type Check } from './judge/check.ts';
-export { checkReport } from './judge/checkReport.ts';
-export type { Finding } from './judge/finding.ts';
-export { findingSentence, fixWords } from './judge/findingWords.ts';
+export { check, type Check } from './findings/check.ts';
+export { checkReport } from './findings/checkReport.ts';
+export type { Finding } from './findings/finding.ts';
+export { findingSentence, fixWords } from './findings/findingWords.ts';
 export {
   findingGroups,
   groupSentence,
   withoutRepeats,
   type FindingGroup,
-} from './judge/findingGroups.ts';
-export { fixOf, withoutStart } from './judge/fixes.ts';
-export { notFitting } from './judge/limits.ts';
-export { leftSentences, safeFixes, type SafeFixes as SafeFixesMade } from './judge/safeFixes.ts';
-export { overlapFindings, runsSideBySide } from './judge/sideBySide.ts';
-export { verdictWords, type VerdictWords } from './judge/verdictWords.ts';
+} from './findings/findingGroups.ts';
+export { fixOf, withoutStart } from './findings/fixes.ts';
+export { notFitting } from './findings/limits.ts';
+export { leftSentences, safeFixes, type SafeFixes as SafeFixesMade } from './findings/safeFixes.ts';
+export { overlapFindings, runsSideBySide } from './findings/sideBySide.ts';
+export { verdictWords, type VerdictWords } from './findings/verdictWords.ts';
 
 // Water: sums of rates and of the weather.
 export {
@@ -272,8 +281,8 @@ export {
   unknownPhases,
   URGENCIES,
   type Defect,
-  type Device,
-  type DeviceSensor,
+  type FittedTimer,
+  type TimerSensor,
   type FlowTest,
   type NotedCups,
   type NotedDefect,
@@ -512,7 +521,7 @@ export {
 } from './record/closing.ts';
 export { batteryDue, dueVisits, type DueVisit, type VisitReason } from './record/dueVisits.ts';
 export { rainSensorOf, RAIN_SENSORS, type RainSensor } from './survey/rainSensor.ts';
-export { houseStanding, type HouseStanding } from './record/houseStanding.ts';
+export { ruleStatus, type RuleStatus } from './record/ruleStatus.ts';
 export {
   MOST_BY_PHONE,
   replan,
@@ -526,14 +535,14 @@ export { homeownerNotice, phoneSentences, type Notice } from './homeowner/notice
 export { seasonYear, type SeasonYear } from './garden/seasonYear.ts';
 export {
   ruleTroubleWords,
-  standingWords,
-  timerStanding,
-  tooMuchStanding,
+  timerStatusWords,
+  timerStatus,
+  unprovenStatus,
   weekOf,
-  type StandingWords,
-  type TimerStanding,
+  type TimerStatusWords,
+  type TimerStatus,
   type WeekDay,
-} from './record/timerStanding.ts';
+} from './record/timerStatus.ts';
 export {
   applyRecordChange,
   readRecordChange,

@@ -22,7 +22,7 @@ import {
   type Plan,
   type Program,
 } from '@water-clock/core';
-import { aboutOf } from '../src/judge/accepted.ts';
+import { aboutOf } from '../src/findings/accepted.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const SPEECH = { on: ON, clock: '24' } as const;

@@ -2,15 +2,15 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  LiveDevice,
+  SimulatedTimer,
   epochDayOf,
   formatMoment,
   SECONDS_PER_DAY,
   simulate,
   simulateEvents,
-  type DeviceCycle,
-  type DeviceRun,
-  type DeviceState,
+  type TimerCycle,
+  type TimerRun,
+  type SimulatedTimerState,
   type Plan,
   type Press,
   type TimedPress,
@@ -105,9 +105,9 @@ const isBusy = (plan: Plan) => simulate(plan, ON, DAYS).cycles.length > 1;
 const ahead = fc.constantFrom(0, 0, 3600, -43_200, 61);
 
 /** A cycle and its water as a line; the reference keeps runs with their cycles, the device does not. */
-const cycleLine = ({ due, outcome, began, ended, letter, start }: Omit<DeviceCycle, 'percent'>) =>
+const cycleLine = ({ due, outcome, began, ended, letter, start }: Omit<TimerCycle, 'percent'>) =>
   [formatMoment(due), letter ?? '-', start ?? '-', outcome, began, ended].join(' ');
-const runLine = ({ station, letter, on, off }: DeviceRun) =>
+const runLine = ({ station, letter, on, off }: TimerRun) =>
   [on, station, letter ?? '-', off].join(' ');
 
 function expected(plan: Plan, events: readonly TimedPress[], clockAhead: number) {
@@ -165,8 +165,8 @@ describe('the device', () => {
   test('left alone does what the simulation says, to the letter', () => {
     fc.assert(
       fc.property(anyPlan, fc.integer({ min: 0, max: 40 }), (plan, later) => {
-        const told: { cycles: DeviceCycle[]; runs: DeviceRun[] } = { cycles: [], runs: [] };
-        const device = LiveDevice.idle(plan, (ON + later) * SECONDS_PER_DAY, 0, {
+        const told: { cycles: TimerCycle[]; runs: TimerRun[] } = { cycles: [], runs: [] };
+        const device = SimulatedTimer.idle(plan, (ON + later) * SECONDS_PER_DAY, 0, {
           cycle: (one) => told.cycles.push(one),
           run: (one) => told.runs.push(one),
         });
@@ -193,20 +193,20 @@ describe('the device', () => {
         eventsOf,
         fc.array(fc.integer({ min: 0, max: DAYS * SECONDS_PER_DAY }), { maxLength: 40 }),
         (plan, events, stops) => {
-          const told: { cycles: DeviceCycle[]; runs: DeviceRun[] } = { cycles: [], runs: [] };
+          const told: { cycles: TimerCycle[]; runs: TimerRun[] } = { cycles: [], runs: [] };
           const listener = {
-            cycle: (one: DeviceCycle) => told.cycles.push(one),
-            run: (one: DeviceRun) => told.runs.push(one),
+            cycle: (one: TimerCycle) => told.cycles.push(one),
+            run: (one: TimerRun) => told.runs.push(one),
           };
-          let device = LiveDevice.idle(plan, BEGIN, 0, listener);
+          let device = SimulatedTimer.idle(plan, BEGIN, 0, listener);
           const moments = [
             ...events.map(({ at, ...press }) => ({ at, press })),
             ...stops.map((second) => ({ at: formatMoment(BEGIN + second), press: null })),
           ].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
           for (const { at, press } of moments) {
             device.advance(Date.parse(`${at}Z`) / 1000);
-            device = LiveDevice.from(
-              JSON.parse(JSON.stringify(device.snapshot())) as DeviceState,
+            device = SimulatedTimer.from(
+              JSON.parse(JSON.stringify(device.snapshot())) as SimulatedTimerState,
               listener,
             );
             if (press) device.press(press);

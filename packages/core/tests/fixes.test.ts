@@ -15,7 +15,7 @@ import {
   type Plan,
   type Program,
 } from '@water-clock/core';
-import type { FindingCode } from '../src/judge/finding.ts';
+import type { FindingCode } from '../src/findings/finding.ts';
 import { cases, enough } from './cases.ts';
 import { gardenFrom, randomFrom } from './faultyTimers.ts';
 import { anyPlan } from './randomPlans.ts';

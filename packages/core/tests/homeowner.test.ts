@@ -39,7 +39,7 @@ describe('the homeowner’s page', () => {
       kind: more && { ...KIND, ...more },
       house: 'A house',
       ...{ houseNumber: null, language: 'en' as const },
-      company: 'A firm',
+      company: 'A company',
       office: { ...NO_OFFICE, phone: '555 0199', hours: 'mornings' },
       allowed: null,
       today: TODAY,
@@ -72,7 +72,7 @@ describe('the homeowner’s page', () => {
   test('says how to reach the office, and how this house is paused for rain', () => {
     const text = (rain: Survey['rain']) =>
       JSON.stringify(pageOf(plan, rain ? { ...EMPTY_SURVEY, rain } : EMPTY_SURVEY).sections);
-    expect(text('sensor')).toContain('When to call A firm, 555 0199, mornings');
+    expect(text('sensor')).toContain('When to call A company, 555 0199, mornings');
     expect(new Set([text('delay'), text('switch-off')]).size).toBe(2);
     // A battery timer has no mains behind its cover.
     const battery = pageOf(plan, { ...EMPTY_SURVEY, device: { power: 'battery' } });
@@ -177,7 +177,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
       kind: { ...KIND, rainDelay: { unit: 'hours', allowed: [24, 48, 72], ends: 'minute' } },
       house: 'A house',
       ...{ houseNumber: null, language: 'en' as const },
-      company: 'A firm',
+      company: 'A company',
       office: NO_OFFICE,
       allowed: null,
       today: TODAY,
@@ -219,7 +219,7 @@ describe('what the page says of rain, and of what holds watering back', () => {
       kind: null,
       house: 'A house',
       ...{ houseNumber: null, language: 'en' as const },
-      company: 'A firm',
+      company: 'A company',
       office: NO_OFFICE,
       allowed: {
         house: { houseNumber: '1', supply: 'mains' },
@@ -297,7 +297,7 @@ test('the card for the box has what the panel hides', () => {
     },
     house: 'A house',
     ...{ houseNumber: null, language: 'en' as const },
-    company: 'A firm',
+    company: 'A company',
     office: { ...NO_OFFICE, phone: '555 0199' },
     allowed: null,
     today: TODAY,

@@ -11,7 +11,7 @@ import {
   dueVisits,
   EMPTY_SURVEY,
   emptyPlan,
-  houseStanding,
+  ruleStatus,
   isRoster,
   parseDate,
   rosterOf,
@@ -26,8 +26,8 @@ import {
   type RulesEdition,
   type Survey,
 } from '@water-clock/core';
-import { aboutOf } from '../src/judge/accepted.ts';
-import { ruleBreaches } from '../src/judge/ruleBreaches.ts';
+import { aboutOf } from '../src/findings/accepted.ts';
+import { ruleBreaches } from '../src/findings/ruleBreaches.ts';
 
 const day = (text: string) => parseDate(text) ?? 0;
 const [kind] = TIMER_KINDS;
@@ -60,14 +60,14 @@ const plan: Plan = {
     },
   ],
 };
-const standing = (rules: Rules, survey: Survey = EMPTY_SURVEY, of = plan) =>
-  houseStanding({ plan: of, survey }, rules, HOUSE, ON);
+const status = (rules: Rules, survey: Survey = EMPTY_SURVEY, of = plan) =>
+  ruleStatus({ plan: of, survey }, rules, HOUSE, ON);
 
 describe('rules that begin later', () => {
   const ban = rulesOf(MON_THU, { from: '2026-12-10', clauses: [{ noWatering: true }] });
 
   test('a ban is told with its date and the programs that still water, and is due', () => {
-    const { breaches, coming } = standing(ban);
+    const { breaches, coming } = status(ban);
     expect(breaches).toEqual([]);
     expect(coming).toMatchObject({
       code: 'rule-change-coming',
@@ -87,28 +87,24 @@ describe('rules that begin later', () => {
 
   test('a change that the settings keep is not told, nor one that is over before they break it', () => {
     const later = (...clauses: RulesEdition['clauses']) => ({ from: '2026-12-10', clauses });
-    expect(
-      standing(rulesOf(MON_THU, later({ weekdays: ['mon', 'thu', 'sat'] }))).coming,
-    ).toBeNull();
-    expect(standing(rulesOf(MON_THU, later({ weekdays: ['mon'] }))).coming?.programs).toEqual([
-      'A',
-    ]);
+    expect(status(rulesOf(MON_THU, later({ weekdays: ['mon', 'thu', 'sat'] }))).coming).toBeNull();
+    expect(status(rulesOf(MON_THU, later({ weekdays: ['mon'] }))).coming?.programs).toEqual(['A']);
     // From Friday to Sunday nothing waters anyway.
     const weekend = rulesOf(
       MON_THU,
       { from: '2026-12-11', clauses: [{ noWatering: true }] },
       { ...MON_THU, from: '2026-12-14' },
     );
-    expect(standing(weekend).coming).toBeNull();
+    expect(status(weekend).coming).toBeNull();
     // Drip that is exempt goes on; rules noted by hand do not change.
     const exempt = rulesOf(MON_THU, later({ weekdays: ['thu'], dripExempt: true }));
-    expect(standing(exempt).coming?.programs).toEqual(['A']);
-    expect(standing(ban, { ...EMPTY_SURVEY, rules: {} }).coming).toBeNull();
+    expect(status(exempt).coming?.programs).toEqual(['A']);
+    expect(status(ban, { ...EMPTY_SURVEY, rules: {} }).coming).toBeNull();
   });
 
   test('what is broken today stands first; what was accepted, and a timer that is off, break nothing', () => {
     const tue = rulesOf({ from: '2026-01-01', clauses: [{ weekdays: ['tue'] }] });
-    const { breaches } = standing(tue);
+    const { breaches } = status(tue);
     expect(breaches.map(({ where: { program, date } }) => [program, date])).toEqual([
       ['A', day('2026-11-30')],
       ['B', day('2026-11-30')],
@@ -126,9 +122,9 @@ describe('rules that begin later', () => {
       about: aboutOf(finding, plan, brief),
       reason: 'the council said so',
     }));
-    expect(standing(tue, { ...EMPTY_SURVEY, accepted }).breaches).toEqual([]);
+    expect(status(tue, { ...EMPTY_SURVEY, accepted }).breaches).toEqual([]);
     const off = { ...plan, settings: { mode: 'off' as const } };
-    expect(standing(tue, EMPTY_SURVEY, off)).toEqual({ breaches: [], coming: null });
+    expect(status(tue, EMPTY_SURVEY, off)).toEqual({ breaches: [], coming: null });
   });
 
   test('breaches of a plan by itself are those that a brief with the same rules brings', () => {

@@ -8,7 +8,7 @@ import {
   emptyPlan,
   epochDayOf,
   houseMeetings,
-  houseStanding,
+  ruleStatus,
   meanWeeklySeconds,
   replan,
   SECONDS_PER_DAY,
@@ -74,7 +74,7 @@ test('what is proposed keeps the rules on every date, second by second, and wate
   fc.assert(
     fc.property(weeklyPlan, clauses, (plan, clause) => {
       const rules = rulesFor(clause);
-      const before = houseStanding({ plan, survey: EMPTY_SURVEY }, rules, HOUSE, ON);
+      const before = ruleStatus({ plan, survey: EMPTY_SURVEY }, rules, HOUSE, ON);
       const replanned = replan(sourcesOf(plan, rules), { of: 'rules' });
       if (before.breaches.length === 0) expect(replanned.outcome).toBe('fits');
       if (replanned.outcome !== 'proposed') return;

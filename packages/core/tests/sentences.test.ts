@@ -7,8 +7,8 @@ import {
   type FindingCode,
   type TimerLimit,
   FINDING_CODES,
-} from '../src/judge/finding.ts';
-import type { FixWhat } from '../src/judge/fixes.ts';
+} from '../src/findings/finding.ts';
+import type { FixWhat } from '../src/findings/fixes.ts';
 import { faultLine } from '../src/words/faultWords.ts';
 
 const ON = parseDate('2027-06-07') ?? 0;

@@ -7,7 +7,7 @@ import { epochDayOf, nightsFrom, type Plan } from '@water-clock/core';
 import { Effort } from '../src/engine/effort.ts';
 import { prove, verdictOf, type Proven } from '../src/engine/verdict.ts';
 import { yearFrom } from '../src/engine/year.ts';
-import { findingsOf } from '../src/judge/findings.ts';
+import { findingsOf } from '../src/findings/findings.ts';
 import { realisticPlan, worstPlan } from '../bench/plans.mjs';
 
 const ON = epochDayOf({ year: 2027, month: 3, day: 1 });

@@ -1,11 +1,11 @@
 import { Controller, Get, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
 import type { Request } from 'express';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { fileOf } from '../platform/files.ts';
-import { Answers, BytesBody, WORK, WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, BytesBody, WORK, WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { ArchiveService } from './archive.service.ts';
 
 @Controller()
@@ -20,14 +20,14 @@ export class ArchiveController {
     return fileOf(bytes, 'application/zip', `${name}.zip`);
   }
 
-  /** The whole firm: its library, and the archives of its sites, as one ZIP. */
-  @May('firm')
+  /** The whole company: its library, and the archives of its sites, as one ZIP. */
+  @May('company')
   @Answers({ mediaType: 'application/zip', fails: ['not-allowed'] })
-  @Get('firm/archive')
-  async firm(@CurrentActor() actor: Actor): Promise<StreamableFile> {
-    return new StreamableFile(await this.archive.writeFirm(actor), {
+  @Get('company/archive')
+  async company(@CurrentActor() actor: Actor): Promise<StreamableFile> {
+    return new StreamableFile(await this.archive.writeCompany(actor), {
       type: 'application/zip',
-      disposition: 'attachment; filename="firm.zip"',
+      disposition: 'attachment; filename="company.zip"',
     });
   }
 

@@ -5,15 +5,15 @@ import { siteFields, type GivenSite, type SiteFields, say } from '@water-clock/c
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { DataSource, In, IsNull, Not } from 'typeorm';
-import { AuditService } from '../people/audit.service.ts';
+import { AuditService } from '../audit/audit.service.ts';
 import { claimId, idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import type { Actor } from '../people/actor.ts';
-import { notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { notAccepted, notFound } from '../http/api-error.ts';
 import { digestOf } from '../photos/photo-content.ts';
 import { Photo } from '../photos/photo.entity.ts';
 import { keepPhoto } from '../photos/photos.service.ts';
-import { faultsOf } from '../platform/validation.ts';
+import { faultsOf } from '../http/validation.ts';
 import { SiteBody } from '../sites/site-body.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf, danglingReferences } from '../sites/sites.service.ts';
@@ -21,12 +21,12 @@ import { Timer } from '../sites/timer.entity.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
 import {
-  FIRM_FORMAT,
-  FIRM_INDEX,
-  FIRM_VERSION,
+  COMPANY_FORMAT,
+  COMPANY_INDEX,
+  COMPANY_VERSION,
   folderOf,
   INDEX,
-  type FirmIndex,
+  type CompanyIndex,
 } from '../formats/archive-format.ts';
 import { zipStream } from '../formats/zip.ts';
 
@@ -84,8 +84,8 @@ export class ArchiveService {
     return written;
   }
 
-  /** The whole firm, as a stream: each site is packed when its turn comes. */
-  async writeFirm({ companyId, companyName, personId }: Actor): Promise<Readable> {
+  /** The whole company, as a stream: each site is packed when its turn comes. */
+  async writeCompany({ companyId, companyName, personId }: Actor): Promise<Readable> {
     const { manager } = this.database;
     const library = await manager.find(LibraryEntry, {
       where: { companyId, document: Not(IsNull()) },
@@ -97,15 +97,15 @@ export class ArchiveService {
       order: { id: 'asc' },
     });
     await this.audit.note({ companyId, personId, what: 'export', subjectId: companyId });
-    const index: FirmIndex = {
-      ...{ format: FIRM_FORMAT, version: FIRM_VERSION, name: companyName },
+    const index: CompanyIndex = {
+      ...{ format: COMPANY_FORMAT, version: COMPANY_VERSION, name: companyName },
       library: library.flatMap(({ shelf, id, document }) =>
         document ? [{ shelf, id, document }] : [],
       ),
       sites: sites.map(({ id, name }) => ({ id, name })),
     };
     return zipStream([
-      { name: FIRM_INDEX, bytes: () => Promise.resolve(Buffer.from(JSON.stringify(index))) },
+      { name: COMPANY_INDEX, bytes: () => Promise.resolve(Buffer.from(JSON.stringify(index))) },
       ...sites.map(({ id }) => ({
         name: `sites/${id}.zip`,
         bytes: async () => (await this.pack(companyId, id, true)).bytes,

@@ -11,8 +11,8 @@ import {
   Min,
 } from 'class-validator';
 import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
-import { Choice, DateField, Line } from '../platform/fields.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import { Choice, DateField, Line } from '../http/fields.ts';
+import { WriteBody } from '../http/write-body.ts';
 import { TokenField } from '../platform/token.ts';
 
 /** What is due in some days, both of them included, in somebody's way to write times and dates. */

@@ -9,14 +9,14 @@ import {
   Query,
   StreamableFile,
 } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_BODY, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
-import { Public } from '../platform/public.ts';
-import { Tries } from '../platform/tries.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, JSON_BODY, JSON_WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
+import { Public } from '../http/public.ts';
+import { Tries } from '../auth/tries.ts';
 import {
   CalendarLinkBody,
   DayOrderBody,

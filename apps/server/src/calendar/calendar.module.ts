@@ -1,13 +1,13 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { StandingsModule } from '../standings/standings.module.ts';
+import { TimerStatusModule } from '../timer-status/timer-status.module.ts';
 import { CalendarController } from './calendar.controller.ts';
 import { CalendarService } from './calendar.service.ts';
 import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
 
 /** When somebody has to come back, who, and in which order. */
 @Module({
-  imports: [TypeOrmModule.forFeature([Stop, DayOrder, CalendarLink]), StandingsModule],
+  imports: [TypeOrmModule.forFeature([Stop, DayOrder, CalendarLink]), TimerStatusModule],
   controllers: [CalendarController],
   providers: [CalendarService],
 })

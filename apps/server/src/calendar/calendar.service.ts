@@ -12,13 +12,13 @@ import {
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { claimId, idempotentWrite } from '../changes/record.ts';
 import { calendarOf } from '../formats/calendar.ts';
-import type { Actor } from '../people/actor.ts';
-import { Person } from '../people/person.entity.ts';
-import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { Person } from '../identity/person.entity.ts';
+import { ApiError, notAccepted, notFound } from '../http/api-error.ts';
 import { hashOfToken } from '../platform/token.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { todayIn } from '../sites/today.ts';
-import { LinesService } from '../standings/lines.service.ts';
+import { LinesService } from '../timer-status/lines.service.ts';
 import type { DayOrderBody, DueQuery, SomeDayBody, StopBody } from './calendar-body.ts';
 import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
 
@@ -90,7 +90,7 @@ const VISITS = `with dated as (
     s.longitude, st.time_zone, p.id as person_id, p.name as person, v.day, v.reasons,
     case when v.planned then sp.version end as version, case when v.planned then sp.note end as note`;
 const JOINS = `
-  join standings st on st.company_id = $1 and st.id = v.timer_id
+  join timer_status st on st.company_id = $1 and st.id = v.timer_id
   join sites s on s.company_id = st.company_id and s.id = st.site_id
   left join stops sp on sp.company_id = st.company_id and sp.id = st.id
   left join people p on p.company_id = st.company_id
@@ -424,7 +424,7 @@ async function assertPerson(
       {
         code: 'unknown-document',
         path: 'personId',
-        message: say`there is no such person in your firm`,
+        message: say`there is no such person in your company`,
       },
     ]);
 }

@@ -1,6 +1,6 @@
 import { Column, Entity, Index, JoinColumn, ManyToOne, OneToOne, type Relation } from 'typeorm';
 import type { EpochDay } from '@water-clock/core';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { Timer } from '../sites/timer.entity.ts';

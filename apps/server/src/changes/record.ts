@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { DataSource, EntityManager, EntityTarget } from 'typeorm';
-import { ApiError } from '../platform/api-error.ts';
-import type { Actor } from '../people/actor.ts';
+import { ApiError } from '../http/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
 import type { CompanyRow } from '../platform/company-row.ts';
 import { Change, type Subject } from './change.entity.ts';
 import { tell } from './tell.ts';

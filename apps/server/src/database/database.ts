@@ -23,6 +23,7 @@ import { Practice1813000000000 } from './migrations/1813000000000-practice.ts';
 import { Languages1816000000000 } from './migrations/1816000000000-languages.ts';
 import { Merged1815000000000 } from './migrations/1815000000000-merged.ts';
 import { Acceptances1817000000000 } from './migrations/1817000000000-acceptances.ts';
+import { TimerStatus1818000000000 } from './migrations/1818000000000-timer-status.ts';
 import { OfficeTasks1814000000000 } from './migrations/1814000000000-office-tasks.ts';
 
 const MIGRATIONS = [
@@ -49,6 +50,7 @@ const MIGRATIONS = [
   Merged1815000000000,
   Languages1816000000000,
   Acceptances1817000000000,
+  TimerStatus1818000000000,
 ];
 
 /** Milliseconds. Whoever waits longer is told so, and does not hold up the others. @param patience times the usual */

@@ -1,5 +1,5 @@
 /**
- * The demo firm as documents, in the folder `demo/` beside the sources: nothing in them is real. They are read as a user's import would be. Dates are
+ * The demo company as documents, in the folder `demo/` beside the sources: nothing in them is real. They are read as a user's import would be. Dates are
  * counted from the day on which they are loaded: `today-150T09:10`, or `month+2` for the first day of the month after next.
  */
 import fs from 'node:fs';
@@ -21,11 +21,11 @@ import {
 } from '@water-clock/core';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import type { Role } from '../people/person.entity.ts';
+import type { Role } from '../identity/person.entity.ts';
 import type { Shelf } from '../library/library-entry.entity.ts';
 import { readLibraryDocument } from '../library/library.service.ts';
-import { apiFaults, type ApiFault } from '../platform/api-error.ts';
-import { faultsOf } from '../platform/validation.ts';
+import { apiFaults, type ApiFault } from '../http/api-error.ts';
+import { faultsOf } from '../http/validation.ts';
 import { SiteBody } from '../sites/site-body.ts';
 
 const FOLDER = path.resolve(import.meta.dirname, '../../demo');
@@ -120,7 +120,7 @@ export function demoSites(today: EpochDay): DemoSite[] {
   });
 }
 
-/** What the demo firm keeps in its library, its dates counted from `today`. */
+/** What the demo company keeps in its library, its dates counted from `today`. */
 export function demoLibrary(today: EpochDay): DemoDocument[] {
   return filesIn('library').map((file) => {
     const { shelf, id, document } = dated(jsonOf(file), today) as DemoDocument;

@@ -1,8 +1,8 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
-import { DEMO_SIGN_IN } from '../people/demo-sign-in.ts';
+import { DEMO_SIGN_IN } from '../auth/demo-sign-in.ts';
 import { ClosedDemo, DemoService, demoSignIn } from './demo.service.ts';
 
-/** The demo firm: its data, and its sign-in on the sign-in page. Without demo mode nobody gets into it, also where it was there before. */
+/** The demo company: its data, and its sign-in on the sign-in page. Without demo mode nobody gets into it, also where it was there before. */
 @Global()
 @Module({})
 export class DemoModule {

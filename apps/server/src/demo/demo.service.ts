@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { Injectable, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import { Company } from '../people/company.entity.ts';
-import type { DemoSignIn } from '../people/demo-sign-in.ts';
-import { Person } from '../people/person.entity.ts';
-import { Session } from '../people/session.entity.ts';
-import { hashPassword } from '../people/session.service.ts';
+import { Company } from '../identity/company.entity.ts';
+import type { DemoSignIn } from '../auth/demo-sign-in.ts';
+import { Person } from '../identity/person.entity.ts';
+import { Session } from '../auth/session.entity.ts';
+import { hashPassword } from '../auth/session.service.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf } from '../sites/sites.service.ts';
 import { Timer } from '../sites/timer.entity.ts';
@@ -17,10 +17,10 @@ import { demoCompany, demoLibrary, demoSites } from './demo-documents.ts';
 /** The zone of the demo houses. */
 const DEMO_ZONE = 'Australia/Adelaide';
 
-/** The person whom the sign-in page offers: the first of the demo firm. */
+/** The person whom the sign-in page offers: the first of the demo company. */
 export function demoSignIn(): DemoSignIn {
   const [first] = demoCompany().people;
-  if (!first) throw new Error('the demo firm has nobody to sign in as');
+  if (!first) throw new Error('the demo company has nobody to sign in as');
   const { name, email, password } = first;
   return { name, email, password };
 }

@@ -1,11 +1,11 @@
 import { Controller, Get, Req, Res } from '@nestjs/common';
 import type { Response } from 'express';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor, type SignedInRequest } from '../people/session.guard.ts';
-import { Who } from '../people/who.ts';
-import { Answers } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
-import { OpenPages, type PageEvent } from './pages.service.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentActor, type SignedInRequest } from '../identity/access.ts';
+import { Who } from '../auth/who.ts';
+import { Answers } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
+import { OpenPages, type PageEvent } from './open-pages.service.ts';
 
 /** Often enough that nothing between takes the connection for dead, and that who is taken out is soon out. */
 const BEAT_MS = 15_000;

@@ -2,7 +2,7 @@ import { Module } from '@nestjs/common';
 import { TimersModule } from '../timers/timers.module.ts';
 import { EventsController } from './events.controller.ts';
 import { Listener } from './listener.service.ts';
-import { OpenPages } from './pages.service.ts';
+import { OpenPages } from './open-pages.service.ts';
 
 /** What colleagues do, as it happens, on whichever server. */
 @Module({

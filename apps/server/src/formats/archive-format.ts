@@ -39,14 +39,14 @@ export const filesOf = (index: number, visits: number) => ({
   visits: Array.from({ length: visits }, (_, k) => `${folderOf(index)}/visits/${k + 1}.json`),
 });
 
-/** The archive of a firm: its library, and the archives of its sites. */
-export const FIRM_FORMAT = 'water-clock-firm';
-export const FIRM_VERSION = 1;
-export const FIRM_INDEX = 'firm.json';
+/** The archive of a company: its library, and the archives of its sites. */
+export const COMPANY_FORMAT = 'water-clock-firm';
+export const COMPANY_VERSION = 1;
+export const COMPANY_INDEX = 'firm.json';
 
-export interface FirmIndex {
-  readonly format: typeof FIRM_FORMAT;
-  readonly version: typeof FIRM_VERSION;
+export interface CompanyIndex {
+  readonly format: typeof COMPANY_FORMAT;
+  readonly version: typeof COMPANY_VERSION;
   readonly name: string;
   readonly library: readonly {
     readonly shelf: string;

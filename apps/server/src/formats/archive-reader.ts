@@ -8,9 +8,9 @@ import {
   type Outcome,
   say,
 } from '@water-clock/core';
-import { apiFaults, type ApiFault } from '../platform/api-error.ts';
-import { bodyFault } from '../platform/body.ts';
-import { NOT_IN_NAMES } from '../platform/fields.ts';
+import { apiFaults, type ApiFault } from '../http/api-error.ts';
+import { bodyFault } from '../http/body.ts';
+import { NOT_IN_NAMES } from '../http/fields.ts';
 import { NoPhoto, photoContent, type PhotoContent } from '../photos/photo-content.ts';
 import {
   ARCHIVE_FORMAT,

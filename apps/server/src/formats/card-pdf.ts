@@ -92,7 +92,7 @@ function percentLines({ percents, words }: DoorCard): Content[] {
 
 /** The card; its second side only where the office has lines for it. */
 export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer> {
-  const { house, timer, rain, restore, firm, phone, date, initials, reach, hides, words } = card;
+  const { house, timer, rain, restore, company, phone, date, initials, reach, hides, words } = card;
   const behind: Content[] =
     reach.length === 0 && hides === null
       ? []
@@ -111,7 +111,7 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
   const definition = (fontSize: number, content: Content[]): TDocumentDefinitions => ({
     pageSize: SIZES[paper],
     pageMargins: [MARGIN, MARGIN, MARGIN, MARGIN],
-    info: { title: words.title, author: firm },
+    info: { title: words.title, author: company },
     defaultStyle: { font: 'Page', fontSize, color: INK, lineHeight: 1.05 },
     content,
   });
@@ -132,7 +132,7 @@ export async function cardPdf(card: DoorCard, paper: CardPaper): Promise<Buffer>
           { ol: restore.map((line) => say(line)), margin: [0, 0, 0, 0] } satisfies Content,
         ]
       : []),
-    say([firm, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
+    say([company, phone].filter(Boolean).join(', '), { bold: true, margin: [0, 5, 0, 0] }),
   ];
   for (const points of TYPE) {
     const side = await printed(definition(points, front()));

@@ -1,9 +1,9 @@
 import { Controller, Get } from '@nestjs/common';
 import { HealthCheckService, TypeOrmHealthIndicator } from '@nestjs/terminus';
-import { unavailable } from '../platform/api-error.ts';
-import { Drain } from '../platform/drain.ts';
-import { Answers } from '../platform/openapi.ts';
-import { Public } from '../platform/public.ts';
+import { unavailable } from '../http/api-error.ts';
+import { Drain } from '../http/drain.ts';
+import { Answers } from '../http/openapi.ts';
+import { Public } from '../http/public.ts';
 
 /** Whoever asks wants an answer within a second, whatever the database does. */
 const PATIENCE_MS = 700;

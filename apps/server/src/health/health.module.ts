@@ -1,6 +1,6 @@
 import { Module } from '@nestjs/common';
 import { TerminusModule } from '@nestjs/terminus';
-import { Drain } from '../platform/drain.ts';
+import { Drain } from '../http/drain.ts';
 import { HealthController } from './health.controller.ts';
 
 /** Whether the server is up, and how it goes down. */

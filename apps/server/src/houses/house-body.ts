@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsBoolean, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
-import { Line } from '../platform/fields.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import { Line } from '../http/fields.ts';
+import { WriteBody } from '../http/write-body.ts';
 
 const TimerName = () => Line('the name of the timer', 80);
 

@@ -1,10 +1,10 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
+import { WriteBody } from '../http/write-body.ts';
 import { AddTimerBody, DeletionBody, PlaceBody, SiteStateBody } from './house-body.ts';
 import { ImportSitesBody } from './import-body.ts';
 import { ImportsService } from './imports.service.ts';
@@ -100,7 +100,7 @@ export class HousesController {
   }
 
   @Answers({ schema: 'House', fails: CHANGE })
-  @May('firm')
+  @May('company')
   @Post('sites/:id/personal-data/deletion')
   @HttpCode(200)
   deletePersonalData(
@@ -113,7 +113,7 @@ export class HousesController {
 
   /** For good, after it was saved as a file. */
   @Answers({ status: 204, fails: DELETION })
-  @May('firm')
+  @May('company')
   @Post('timers/:id/deletion')
   @HttpCode(204)
   deleteTimer(
@@ -126,7 +126,7 @@ export class HousesController {
 
   /** For good, with its timers and visits, after it was saved as a file. */
   @Answers({ status: 204, fails: DELETION })
-  @May('firm')
+  @May('company')
   @Post('sites/:id/deletion')
   @HttpCode(204)
   deleteSite(

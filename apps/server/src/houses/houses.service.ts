@@ -4,11 +4,11 @@ import { DataSource, In, type EntityManager } from 'typeorm';
 import { claimId, idempotentWrite } from '../changes/record.ts';
 import { tell } from '../changes/tell.ts';
 import { touch } from '../changes/ticks.ts';
-import type { Actor } from '../people/actor.ts';
-import { AuditRow } from '../people/audit.entity.ts';
-import { AuditService } from '../people/audit.service.ts';
-import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
-import type { WriteBody } from '../platform/write-body.ts';
+import type { Actor } from '../identity/actor.ts';
+import { AuditRow } from '../audit/audit.entity.ts';
+import { AuditService } from '../audit/audit.service.ts';
+import { ApiError, notAccepted, notFound } from '../http/api-error.ts';
+import type { WriteBody } from '../http/write-body.ts';
 import { Site } from '../sites/site.entity.ts';
 import { readPlanBody, siteView, type SiteView } from '../sites/sites.service.ts';
 import { nameOf, Timer } from '../sites/timer.entity.ts';
@@ -67,7 +67,7 @@ const OF_TIMERS = [
   'delete from proposals where company_id = $1 and timer_id = any($2)',
   'delete from page_links where company_id = $1 and timer_id = any($2)',
   'delete from visits where company_id = $1 and timer_id = any($2)',
-  'delete from standings where company_id = $1 and id = any($2)',
+  'delete from timer_status where company_id = $1 and id = any($2)',
   `delete from changes where company_id = $1 and subject in ('timer', 'timer-place') and subject_id = any($2)`,
   'delete from timers where company_id = $1 and id = any($2)',
 ] as const;

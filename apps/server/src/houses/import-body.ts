@@ -8,7 +8,7 @@ import {
   IsUUID,
   ValidateNested,
 } from 'class-validator';
-import { Part } from '../platform/fields.ts';
+import { Part } from '../http/fields.ts';
 import { SiteBody } from '../sites/site-body.ts';
 
 /** At once: a larger list is brought in parts, so that nobody else waits for it. */

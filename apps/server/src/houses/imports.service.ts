@@ -3,8 +3,8 @@ import { emptyPlan, SHIPPED_KINDS, siteFields, type TimerKind, say } from '@wate
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { claimId, idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import type { Actor } from '../people/actor.ts';
-import { notAccepted } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { notAccepted } from '../http/api-error.ts';
 import { Site } from '../sites/site.entity.ts';
 import { columnsOf, soundSite } from '../sites/sites.service.ts';
 import { Timer } from '../sites/timer.entity.ts';

@@ -11,8 +11,8 @@ import {
   IsUUID,
   ValidateNested,
 } from 'class-validator';
-import { Part } from '../platform/fields.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import { Part } from '../http/fields.ts';
+import { WriteBody } from '../http/write-body.ts';
 
 const MOST = 5_000;
 

@@ -3,9 +3,9 @@ import { Injectable } from '@nestjs/common';
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import type { Actor } from '../people/actor.ts';
-import { Person } from '../people/person.entity.ts';
-import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { Person } from '../identity/person.entity.ts';
+import { ApiError, notAccepted, notFound } from '../http/api-error.ts';
 import { Site } from '../sites/site.entity.ts';
 import type { ManyBody, ManyTo } from './many-body.ts';
 
@@ -77,7 +77,7 @@ async function columnsOf(
     personId &&
     !(await database.existsBy(Person, { companyId, id: personId, takenOutAt: IsNull() }))
   )
-    throw unknown('personId', say`there is no such person in your firm`);
+    throw unknown('personId', say`there is no such person in your company`);
   if (rulesId !== undefined) return { rulesId };
   return personId === undefined ? { archivedAt: isArchived ? new Date() : null } : { personId };
 }

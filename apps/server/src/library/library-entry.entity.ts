@@ -1,7 +1,7 @@
 import { Check, Column, Entity, Index, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { CompanyRow } from '../platform/company-row.ts';
 import { oneOfWords } from '../platform/one-of.ts';
-import { Company } from '../people/company.entity.ts';
+import { Company } from '../identity/company.entity.ts';
 
 /** What the office keeps: each shelf holds documents of one open format. */
 export const SHELVES = ['rules', 'kinds', 'minutes', 'climates', 'office', 'tasks'] as const;

@@ -1,9 +1,9 @@
 import { Body, Controller, Get, HttpCode, Param, ParseEnumPipe, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { notFound } from '../platform/api-error.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { notFound } from '../http/api-error.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { ChangeLibraryBody } from './library-body.ts';
 import { SHELVES, type Shelf } from './library-entry.entity.ts';
 import { LibraryService, type LibraryView } from './library.service.ts';

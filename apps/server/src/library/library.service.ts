@@ -10,10 +10,10 @@ import {
   say,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
-import { AuditService } from '../people/audit.service.ts';
+import { AuditService } from '../audit/audit.service.ts';
 import { idempotentWrite } from '../changes/record.ts';
-import type { Actor } from '../people/actor.ts';
-import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiError, apiFaults, notAccepted } from '../http/api-error.ts';
 import type { ChangeLibraryBody } from './library-body.ts';
 import { LibraryEntry, type Shelf } from './library-entry.entity.ts';
 

@@ -7,7 +7,7 @@ import {
   ManyToOne,
   type Relation,
 } from 'typeorm';
-import { Company } from '../people/company.entity.ts';
+import { Company } from '../identity/company.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 
 /** A mail that the application writes. */

@@ -1,9 +1,9 @@
 import { timingSafeEqual } from 'node:crypto';
 import { Controller, Get, Header, Req } from '@nestjs/common';
 import type { Request } from 'express';
-import { notFound } from '../platform/api-error.ts';
-import { Answers } from '../platform/openapi.ts';
-import { Public } from '../platform/public.ts';
+import { notFound } from '../http/api-error.ts';
+import { Answers } from '../http/openapi.ts';
+import { Public } from '../http/public.ts';
 import { Settings } from '../platform/settings.ts';
 import { MetricsService } from './metrics.service.ts';
 

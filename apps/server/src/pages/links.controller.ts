@@ -1,14 +1,14 @@
 import { Body, Controller, Get, HttpCode, Post, StreamableFile } from '@nestjs/common';
 import type { HomeownerPage, Language } from '@water-clock/core';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_WRITE, WORK, WRITE } from '../platform/openapi.ts';
-import { IdParam, LanguageQuery, WordQuery } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, JSON_WRITE, WORK, WRITE } from '../http/openapi.ts';
+import { IdParam, LanguageQuery, WordQuery } from '../http/parameters.ts';
 import { CARD_PAPERS, type CardPaper } from '../formats/card-pdf.ts';
 import { MakeLinkBody } from './make-link-body.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
-import { PagesService, type LinkView } from './pages.service.ts';
+import { PagesService, type LinkView } from './homeowner-pages.service.ts';
 
 /** The homeowner's page as its company sees it, and the links to it. */
 @Controller('timers/:id')

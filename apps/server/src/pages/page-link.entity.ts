@@ -9,7 +9,7 @@ import {
   ManyToOne,
   type Relation,
 } from 'typeorm';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';

@@ -1,13 +1,13 @@
 import { Controller, Get, Headers, Ip, StreamableFile } from '@nestjs/common';
 import type { HomeownerPage, Language } from '@water-clock/core';
-import { fileOf } from '../platform/files.ts';
-import { Answers, WORK } from '../platform/openapi.ts';
-import { LanguageQuery, WordQuery } from '../platform/parameters.ts';
-import { Public } from '../platform/public.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, WORK } from '../http/openapi.ts';
+import { LanguageQuery, WordQuery } from '../http/parameters.ts';
+import { Public } from '../http/public.ts';
 import { PAPERS, type Paper } from '../formats/page-pdf.ts';
 import { bearer } from '../platform/token.ts';
-import { Tries } from '../platform/tries.ts';
-import { PagesService } from './pages.service.ts';
+import { Tries } from '../auth/tries.ts';
+import { PagesService } from './homeowner-pages.service.ts';
 
 /** The page for anybody who has a link, without an account. It shows that page and nothing else. */
 @Public()

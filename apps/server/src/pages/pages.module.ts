@@ -3,7 +3,7 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { PageLink } from './page-link.entity.ts';
 import { LinksController } from './links.controller.ts';
 import { PagesController } from './pages.controller.ts';
-import { PagesService } from './pages.service.ts';
+import { PagesService } from './homeowner-pages.service.ts';
 
 /** The homeowner’s page, and private links to it. */
 @Module({

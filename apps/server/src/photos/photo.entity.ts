@@ -8,7 +8,7 @@ import {
   ManyToOne,
   type Relation,
 } from 'typeorm';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';

@@ -1,11 +1,11 @@
 import { Controller, Get, Header, HttpCode, Put, Req, StreamableFile } from '@nestjs/common';
 import type { Request } from 'express';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { fileOf } from '../platform/files.ts';
-import { Answers, BytesBody, WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, BytesBody, WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { MEDIA_TYPES } from './photo-content.ts';
 import { PhotosService, type PhotoView } from './photos.service.ts';
 

@@ -60,7 +60,7 @@ export class Settings {
   @IsString()
   host: string;
 
-  /** Whether to run with the demo firm and its sign-in. */
+  /** Whether to run with the demo company and its sign-in. */
   @Flag()
   demo: boolean;
 
@@ -112,7 +112,7 @@ export class Settings {
   /** Where people find the application, for links in mail; null: on this machine. */
   @IsUrl(
     { require_tld: false, require_protocol: true, protocols: ['http', 'https'] },
-    { message: 'WATER_CLOCK_URL must be an address such as https://water.firm.example' },
+    { message: 'WATER_CLOCK_URL must be an address such as https://water.company.example' },
   )
   @IsOptional()
   publicUrl: string | null;
@@ -129,11 +129,11 @@ export class Settings {
   @ValidateIf(({ smtpUrl }: Settings) => smtpUrl !== null)
   mailFrom: string | null;
 
-  /** `open`: anybody may found a firm; else only whoever has the code, once, while there is none. */
+  /** `open`: anybody may found a company; else only whoever has the code, once, while there is none. */
   @IsIn(SIGN_UPS, { message: `WATER_CLOCK_SIGN_UP must be one of ${SIGN_UPS.join(', ')}` })
   signUp: (typeof SIGN_UPS)[number];
 
-  /** The one-time code for founding the first firm; null: only the command does it. */
+  /** The one-time code for founding the first company; null: only the command does it. */
   @MinLength(8, { message: 'WATER_CLOCK_FOUNDING_CODE must have at least 8 characters' })
   @IsOptional()
   foundingCode: string | null;

@@ -1,7 +1,7 @@
 import { applyDecorators } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsNotEmpty, IsUUID, Max, Min } from 'class-validator';
-import { Line } from '../platform/fields.ts';
+import { Line } from '../http/fields.ts';
 
 const Whole = (what: string, most: number) => {
   const message = `${what} must be a whole number, 0 to ${most}`;

@@ -1,8 +1,8 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
 import { PracticeBody } from './practice-body.ts';
 import { PracticeService, type PracticeView } from './practice.service.ts';
 

@@ -1,8 +1,8 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Actor } from '../people/actor.ts';
-import { isAllowed } from '../people/rights.ts';
-import { ApiError } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { isAllowed } from '../identity/rights.ts';
+import { ApiError } from '../http/api-error.ts';
 import type { PracticeBody } from './practice-body.ts';
 import { PracticeResult } from './practice-result.entity.ts';
 

@@ -10,9 +10,9 @@ import {
   UNITS,
   WEEK_STARTS,
   type Preferences,
-} from '../people/preferences.ts';
-import { Part } from '../platform/fields.ts';
-import { WriteBody } from '../platform/write-body.ts';
+} from '../identity/preferences.ts';
+import { Part } from '../http/fields.ts';
+import { WriteBody } from '../http/write-body.ts';
 
 /** One of a closed list, or null or absent for what the device has. */
 function OneOf(values: readonly (string | number)[]): PropertyDecorator {

@@ -1,9 +1,9 @@
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import type { PreferencesView } from '../people/preferences.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { Answers, JSON_BODY } from '../platform/openapi.ts';
+import type { Actor } from '../identity/actor.ts';
+import type { PreferencesView } from '../identity/preferences.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { Answers, JSON_BODY } from '../http/openapi.ts';
 import { ChangePreferencesBody } from './preferences-body.ts';
 import { PreferencesService } from './preferences.service.ts';
 

@@ -2,10 +2,10 @@ import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { idempotentWrite } from '../changes/record.ts';
-import type { Actor } from '../people/actor.ts';
-import { Person } from '../people/person.entity.ts';
-import type { PreferencesView } from '../people/preferences.ts';
-import { ApiError } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { Person } from '../identity/person.entity.ts';
+import type { PreferencesView } from '../identity/preferences.ts';
+import { ApiError } from '../http/api-error.ts';
 import type { ChangePreferencesBody } from './preferences-body.ts';
 
 @Injectable()

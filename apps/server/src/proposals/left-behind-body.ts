@@ -3,7 +3,7 @@ import { ArrayMaxSize, ArrayMinSize, IsArray, IsUUID } from 'class-validator';
 
 const MOST = 500;
 
-/** What waited on the device of somebody who was taken out of the firm, for one timer. */
+/** What waited on the device of somebody who was taken out of the company, for one timer. */
 export class LeftBehindBody {
   @ApiProperty({ format: 'uuid' })
   @IsUUID(undefined, { message: 'id must be a UUID made by the client' })

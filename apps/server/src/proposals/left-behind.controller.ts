@@ -1,9 +1,9 @@
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { CurrentLeaver } from '../people/session.guard.ts';
-import { ApiError } from '../platform/api-error.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { Public } from '../platform/public.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentLeaver } from '../identity/access.ts';
+import { ApiError } from '../http/api-error.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
+import { Public } from '../http/public.ts';
 import { LeftBehindBody } from './left-behind-body.ts';
 import { ProposalsService } from './proposals.service.ts';
 

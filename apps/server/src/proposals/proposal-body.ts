@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsBoolean, IsIn, IsString, MaxLength } from 'class-validator';
-import { WriteBody } from '../platform/write-body.ts';
+import { WriteBody } from '../http/write-body.ts';
 
 /** Where its proposer moves a proposal. */
 const MOVES = ['draft', 'sent', 'withdrawn'] as const;

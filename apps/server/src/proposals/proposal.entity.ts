@@ -9,7 +9,7 @@ import {
   type Relation,
 } from 'typeorm';
 import type { RecordChange } from '@water-clock/core';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';

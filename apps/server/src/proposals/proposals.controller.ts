@@ -1,9 +1,9 @@
 import { Body, Controller, Get, HttpCode, Post } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { ChangePlanBody } from '../timers/change-body.ts';
 import { AnswerProposalBody, MoveProposalBody } from './proposal-body.ts';
 import { ProposalsService, type ProposalView } from './proposals.service.ts';

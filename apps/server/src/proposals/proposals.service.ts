@@ -11,8 +11,8 @@ import {
 import { DataSource, In, type EntityManager } from 'typeorm';
 import { idempotentWrite, type Written } from '../changes/record.ts';
 import { tell } from '../changes/tell.ts';
-import type { Actor } from '../people/actor.ts';
-import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiError, apiFaults, notAccepted, notFound } from '../http/api-error.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import type { ChangePlanBody } from '../timers/change-body.ts';
 import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
@@ -214,7 +214,7 @@ export class ProposalsService {
         const row = {
           changes: [...(open?.changes ?? []), ...entered],
           ...{ version, movedAt: new Date(), state: 'sent' as const },
-          note: `Entered by ${personName} on a device without a network, and handed over after they were taken out of the firm.`,
+          note: `Entered by ${personName} on a device without a network, and handed over after they were taken out of the company.`,
         };
         if (open) await database.update(Proposal, { companyId, id: proposalId }, row);
         else

@@ -3,11 +3,11 @@ import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common'
 import { say } from '@water-clock/core';
 import { DataSource, IsNull, type EntityManager } from 'typeorm';
 import { idempotentWrite } from '../changes/record.ts';
-import type { Actor } from '../people/actor.ts';
-import { Company } from '../people/company.entity.ts';
-import { Person } from '../people/person.entity.ts';
-import { isAllowed } from '../people/rights.ts';
-import { ApiError, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { Company } from '../identity/company.entity.ts';
+import { Person } from '../identity/person.entity.ts';
+import { isAllowed } from '../identity/rights.ts';
+import { ApiError, notFound } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import { ProposalsService } from '../proposals/proposals.service.ts';
 import { Timer } from '../sites/timer.entity.ts';

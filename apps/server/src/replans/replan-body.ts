@@ -1,7 +1,7 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, IsOptional, IsUUID, Max, Min } from 'class-validator';
 import { CLOCK_STYLES, DATE_ORDERS, type ClockStyle, type DateOrder } from '@water-clock/core';
-import { Choice, Count } from '../platform/fields.ts';
+import { Choice, Count } from '../http/fields.ts';
 
 /** Timers to be planned anew: those that break given rules or will break them, or all whose percent should be another in a month. */
 export class ReplanBody {

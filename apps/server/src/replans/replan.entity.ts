@@ -10,7 +10,7 @@ import {
 } from 'typeorm';
 import type { EpochDay } from '@water-clock/core';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';

@@ -14,8 +14,8 @@ import {
 import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
 import { tell } from '../changes/tell.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import { Company } from '../people/company.entity.ts';
-import { ApiError } from '../platform/api-error.ts';
+import { Company } from '../identity/company.entity.ts';
+import { ApiError } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import { Proposal } from '../proposals/proposal.entity.ts';
 import { rulesOfCompany } from '../sites/site-rules.ts';

@@ -1,8 +1,8 @@
 import { Body, Controller, Get, HttpCode, Post, Query } from '@nestjs/common';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { Answers, JSON_WRITE } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { Answers, JSON_WRITE } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { AcceptanceService } from './acceptance.service.ts';
 import { ReplanActBody, ReplanBody, ReplanQuery } from './replan-body.ts';
 import { ReplansService, type ReplanPage, type ReplanView } from './replans.service.ts';

@@ -6,13 +6,13 @@ import {
   ruleTroubleWords,
   type EpochDay,
   type Speech,
-  type TimerStanding,
+  type TimerStatus,
 } from '@water-clock/core';
 import { DataSource, IsNull, Not } from 'typeorm';
 import { idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import type { Actor } from '../people/actor.ts';
-import { notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { notAccepted, notFound } from '../http/api-error.ts';
 import { todayIn } from '../sites/today.ts';
 import type { ProposalState } from '../proposals/proposal.entity.ts';
 import type { ReplanBody, ReplanQuery } from './replan-body.ts';
@@ -81,7 +81,7 @@ const MOST_LISTED = 20;
 const PAGE = 50;
 
 const TABLES = `replan_timers i
-  join standings st on st.company_id = i.company_id and st.id = i.timer_id
+  join timer_status st on st.company_id = i.company_id and st.id = i.timer_id
   join sites s on s.company_id = st.company_id and s.id = st.site_id
   left join proposals p on p.company_id = i.company_id and p.id = i.proposal_id`;
 const WAITS = `i.state = 'proposed' and p.state = 'sent'`;
@@ -116,7 +116,7 @@ interface Row {
   readonly trouble: string;
   readonly lines: number | null;
   readonly from_day: EpochDay | null;
-  readonly standing: TimerStanding | null;
+  readonly status: TimerStatus | null;
   readonly time_zone: string;
   readonly proposal_id: string | null;
   readonly proposal_state: ProposalState | null;
@@ -133,8 +133,8 @@ const lineOf = (row: Row, style: Pick<Speech, 'clock' | 'order'>, now: Date): Re
   person: row.person ?? '',
   phone: row.phone ?? '',
   state: row.state,
-  reason: row.standing
-    ? ruleTroubleWords(row.standing, { on: todayIn(row.time_zone, now), ...style })
+  reason: row.status
+    ? ruleTroubleWords(row.status, { on: todayIn(row.time_zone, now), ...style })
     : '',
   why: row.why,
   trouble: row.trouble,
@@ -182,7 +182,7 @@ export class ReplansService {
           ...{ companyId, id, aim, personId, rulesId: rulesId ?? null, month: month ?? null },
         });
         const timers: { id: string }[] = await database.query(
-          `select id from standings where company_id = $1 and listed
+          `select id from timer_status where company_id = $1 and listed
              and case when $2::uuid is null then verdict is distinct from 'empty'
                else rules_id = $2 and (breaches > 0 or coming_day is not null or stale) end`,
           [companyId, rulesId ?? null],
@@ -227,7 +227,7 @@ export class ReplansService {
     if (!replan) throw notFound('replan');
     const rows: Row[] = await this.database.query(
       `select i.id, i.timer_id, st.name as timer, s.name as site, s.house_number, s.street, st.town,
-         s.people -> 0 ->> 'name' as person, s.people -> 0 ->> 'phone' as phone, i.state, i.why, i.trouble, i.lines, i.from_day, st.standing, st.time_zone,
+         s.people -> 0 ->> 'name' as person, s.people -> 0 ->> 'phone' as phone, i.state, i.why, i.trouble, i.lines, i.from_day, st.status, st.time_zone,
          p.id as proposal_id, p.state as proposal_state
        from ${TABLES} where i.company_id = $1 and i.replan_id = $2 and ${CONDITIONS[show]}
        order by st.street_key, st.site_key, i.id limit $3 offset $4`,

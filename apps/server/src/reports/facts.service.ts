@@ -9,8 +9,8 @@ import type { VisitFacts } from '@water-clock/core';
 import { auditTime, filter, groupBy, mergeMap, type Subscription } from 'rxjs';
 import { DataSource, In } from 'typeorm';
 import { Listener } from '../events/listener.service.ts';
-import { Company } from '../people/company.entity.ts';
-import { ApiError } from '../platform/api-error.ts';
+import { Company } from '../identity/company.entity.ts';
+import { ApiError } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import { VisitRow } from '../visits/visit.entity.ts';
 import { WorkService } from '../work/work.service.ts';
@@ -18,7 +18,7 @@ import { VisitFactsRow } from './visit-facts.entity.ts';
 
 /** Visits in one piece of work. */
 const AT_ONCE = 16;
-/** How long the changes of one firm are gathered, in milliseconds. */
+/** How long the changes of one company are gathered, in milliseconds. */
 const GATHERED = 2_000;
 const UNKNOWN: VisitFacts = { found: null, left: null };
 
@@ -42,7 +42,7 @@ export class FactsService implements OnApplicationBootstrap, OnModuleDestroy {
       .pipe(
         filter((told) => told?.kind === 'changed'),
         groupBy((told) => told.companyId),
-        mergeMap((ofFirm) => ofFirm.pipe(auditTime(GATHERED))),
+        mergeMap((ofCompany) => ofCompany.pipe(auditTime(GATHERED))),
       )
       .subscribe(({ companyId }) => void this.soon(companyId));
     if (this.settings.jobs) void this.everywhere();

@@ -1,10 +1,10 @@
 import { Controller, Get, Query } from '@nestjs/common';
 import { formatDate } from '@water-clock/core';
-import type { Actor } from '../people/actor.ts';
-import { May } from '../people/rights.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { DateField } from '../platform/fields.ts';
-import { Answers } from '../platform/openapi.ts';
+import type { Actor } from '../identity/actor.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { DateField } from '../http/fields.ts';
+import { Answers } from '../http/openapi.ts';
 import { todayIn } from '../sites/today.ts';
 import { ReportsService, type Report } from './reports.service.ts';
 
@@ -19,7 +19,7 @@ export class ReportQuery {
 
 const YEAR = 365;
 
-@May('firm')
+@May('company')
 @Controller('reports')
 export class ReportsController {
   constructor(private readonly reports: ReportsService) {}

@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Actor } from '../people/actor.ts';
+import type { Actor } from '../identity/actor.ts';
 import { FactsService } from './facts.service.ts';
 
 /** What visits came to. Hours of watering and litres are those of a year, as found less as left; below 0: more than before. */

@@ -34,8 +34,8 @@ import {
   type Weekday,
   say,
 } from '@water-clock/core';
-import { Choice, Line, Part } from '../platform/fields.ts';
-import { WriteBody } from '../platform/write-body.ts';
+import { Choice, Line, Part } from '../http/fields.ts';
+import { WriteBody } from '../http/write-body.ts';
 
 const MOST_PEOPLE = 12;
 /** Litres a minute; ten times what a house has. */

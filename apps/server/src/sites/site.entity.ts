@@ -14,8 +14,8 @@ import {
   type Weekday,
 } from '@water-clock/core';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
-import { Company } from '../people/company.entity.ts';
-import { Person } from '../people/person.entity.ts';
+import { Company } from '../identity/company.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';
 import { oneOfWords } from '../platform/one-of.ts';

@@ -3,8 +3,8 @@ import { readPlan, siteFields, type Plan, type SiteFields, say } from '@water-cl
 import { DataSource, type EntityManager } from 'typeorm';
 import { LibraryEntry, type Shelf } from '../library/library-entry.entity.ts';
 import { claimId, idempotentWrite } from '../changes/record.ts';
-import type { Actor } from '../people/actor.ts';
-import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiError, apiFaults, notAccepted, notFound } from '../http/api-error.ts';
 import { Timer } from './timer.entity.ts';
 import { literally } from '../platform/search.ts';
 import type { ChangeSiteBody, NewSiteBody, SiteBody, SitesQuery } from './site-body.ts';

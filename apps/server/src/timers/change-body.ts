@@ -10,7 +10,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { WAYS, type Way } from '../changes/change.entity.ts';
-import { MergedWriteBody } from '../platform/write-body.ts';
+import { MergedWriteBody } from '../http/write-body.ts';
 
 /** One change of a timer's record. */
 export class ChangePlanBody extends MergedWriteBody {

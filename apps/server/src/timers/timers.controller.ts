@@ -10,12 +10,12 @@ import {
   StreamableFile,
 } from '@nestjs/common';
 import { PLAN_MEDIA_TYPE, writePlan } from '@water-clock/core';
-import type { Actor } from '../people/actor.ts';
-import { CurrentActor } from '../people/session.guard.ts';
-import { notAccepted } from '../platform/api-error.ts';
-import { fileOf } from '../platform/files.ts';
-import { Answers, JSON_WRITE, WORK } from '../platform/openapi.ts';
-import { IdParam } from '../platform/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { CurrentActor } from '../identity/access.ts';
+import { notAccepted } from '../http/api-error.ts';
+import { fileOf } from '../http/files.ts';
+import { Answers, JSON_WRITE, WORK } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
 import { WorkService } from '../work/work.service.ts';
 import { ChangePlanBody, ChangesBody } from './change-body.ts';
 import {

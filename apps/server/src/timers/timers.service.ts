@@ -12,12 +12,12 @@ import {
   say,
 } from '@water-clock/core';
 import { DataSource, type EntityManager } from 'typeorm';
-import { AuditService } from '../people/audit.service.ts';
+import { AuditService } from '../audit/audit.service.ts';
 import { Change, type Way } from '../changes/change.entity.ts';
 import { idempotentWrite } from '../changes/record.ts';
-import { Person } from '../people/person.entity.ts';
-import type { Actor } from '../people/actor.ts';
-import { ApiError, apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import { Person } from '../identity/person.entity.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiError, apiFaults, notAccepted, notFound } from '../http/api-error.ts';
 import { todayIn } from '../sites/today.ts';
 import { siteView, type SiteView } from '../sites/sites.service.ts';
 import type { ChangePlanBody, ChangesBody } from './change-body.ts';

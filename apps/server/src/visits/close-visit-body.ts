@@ -1,6 +1,6 @@
 import { ApiProperty } from '@nestjs/swagger';
 import { IsBoolean, IsOptional, Matches } from 'class-validator';
-import { MergedWriteBody } from '../platform/write-body.ts';
+import { MergedWriteBody } from '../http/write-body.ts';
 
 /** Closes the visit that is under way. The id becomes that of the logbook's entry. */
 export class CloseVisitBody extends MergedWriteBody {

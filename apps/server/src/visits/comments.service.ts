@@ -1,8 +1,8 @@
 import { say } from '@water-clock/core';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Actor } from '../people/actor.ts';
-import { ApiError, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiError, notAccepted, notFound } from '../http/api-error.ts';
 import type { CommentBody } from './comment-body.ts';
 import { VisitComment } from './visit-comment.entity.ts';
 import { VisitRow } from './visit.entity.ts';

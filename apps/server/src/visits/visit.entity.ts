@@ -8,7 +8,7 @@ import {
   type Relation,
 } from 'typeorm';
 import type { ClosedVisit } from '@water-clock/core';
-import { Person } from '../people/person.entity.ts';
+import { Person } from '../identity/person.entity.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { CompanyRow } from '../platform/company-row.ts';
 import { inCompany } from '../platform/in-company.ts';

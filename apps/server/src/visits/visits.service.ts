@@ -13,8 +13,8 @@ import {
 } from '@water-clock/core';
 import { DataSource } from 'typeorm';
 import { claimId, idempotentWrite } from '../changes/record.ts';
-import type { Actor } from '../people/actor.ts';
-import { apiFaults, notAccepted, notFound } from '../platform/api-error.ts';
+import type { Actor } from '../identity/actor.ts';
+import { apiFaults, notAccepted, notFound } from '../http/api-error.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { lockedTimer, refuseStale } from '../timers/timers.service.ts';
 import type { CloseVisitBody } from './close-visit-body.ts';

@@ -5,8 +5,8 @@ import {
   type WeatherDay,
   type WeatherTown,
 } from '@water-clock/core';
-import { ApiError, notFound } from '../platform/api-error.ts';
-import { Answers } from '../platform/openapi.ts';
+import { ApiError, notFound } from '../http/api-error.ts';
+import { Answers } from '../http/openapi.ts';
 import { WeatherFeed } from './weather-feed.ts';
 
 /** A date of the query; the usual one where it is not given. */

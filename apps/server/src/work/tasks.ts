@@ -5,7 +5,7 @@ import {
   homeownerPage,
   replan,
   withTranslator,
-  timerStanding,
+  timerStatus,
   visitFacts,
   type CardSources,
   type ClosedVisit,
@@ -21,7 +21,7 @@ import {
   type RuledHouse,
   type Survey,
   type TimerRecord,
-  type TimerStanding,
+  type TimerStatus,
   type VisitFacts,
 } from '@water-clock/core';
 import { translatorOf } from '@water-clock/words';
@@ -52,16 +52,16 @@ export const TASKS = {
     readonly today: EpochDay;
     readonly days: number;
   }): Outcome<string> => attempt(() => runsTable(input.plan, input.today, input.days)),
-  standings: (
+  statuses: (
     input: readonly {
       readonly record: TimerRecord;
       readonly rules: Rules | null;
       readonly house: RuledHouse;
       readonly on: EpochDay;
     }[],
-  ): Outcome<TimerStanding[]> => ({
+  ): Outcome<TimerStatus[]> => ({
     ok: true,
-    value: input.map(({ record, rules, house, on }) => timerStanding(record, rules, house, on)),
+    value: input.map(({ record, rules, house, on }) => timerStatus(record, rules, house, on)),
   }),
   visitFacts: (
     input: readonly { readonly visit: ClosedVisit; readonly survey: Survey }[],

@@ -4,7 +4,7 @@ import { Injectable, type OnApplicationShutdown } from '@nestjs/common';
 import type { Outcome } from '@water-clock/core';
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
-import { ApiError, apiFaults, notAccepted } from '../platform/api-error.ts';
+import { ApiError, apiFaults, notAccepted } from '../http/api-error.ts';
 import { Settings } from '../platform/settings.ts';
 import type { InputOf, Task, ValueOf } from './tasks.ts';
 

@@ -3,9 +3,14 @@
  * they do, time goes by; everything stands in a log from which the same can be had again.
  */
 import { assertDefined } from '../document/assertDefined.ts';
-import { LiveDevice } from '../device/device.ts';
-import type { Called, DeviceCycle, DeviceRun, DeviceState } from '../device/deviceState.ts';
-import type { Press } from '../device/events.ts';
+import { SimulatedTimer } from '../simulatedTimer/simulatedTimer.ts';
+import type {
+  Called,
+  TimerCycle,
+  TimerRun,
+  SimulatedTimerState,
+} from '../simulatedTimer/timerState.ts';
+import type { Press } from '../simulatedTimer/events.ts';
 import type { StationTest } from '../visit/visit.ts';
 import type { PanelNow } from '../panel/line.ts';
 import { entryChange } from '../panel/entries.ts';
@@ -62,7 +67,7 @@ interface ByHand {
 
 export interface BenchState extends GardenState {
   readonly start: BenchStart;
-  readonly device: DeviceState;
+  readonly device: SimulatedTimerState;
   /** Null: the panel shows the time. */
   readonly page: string | null;
   readonly letter: string;
@@ -111,21 +116,21 @@ const MOST_KEPT = 4_000;
 export class LiveBench {
   private state: Omit<BenchState, 'device' | keyof GardenState>;
   private readonly plot: Garden;
-  private readonly device: LiveDevice;
+  private readonly device: SimulatedTimer;
   private pagesOnce: { readonly key: readonly unknown[]; readonly pages: Page[] } | null = null;
   readonly log: LoggedAct[] = [];
-  readonly cycles: DeviceCycle[] = [];
-  readonly runs: DeviceRun[] = [];
+  readonly cycles: TimerCycle[] = [];
+  readonly runs: TimerRun[] = [];
 
   constructor(start: BenchStart, state?: BenchState) {
     const listener = {
-      cycle: (cycle: DeviceCycle) => this.keep(this.cycles, cycle),
-      run: (run: DeviceRun) => this.ended(run),
+      cycle: (cycle: TimerCycle) => this.keep(this.cycles, cycle),
+      run: (run: TimerRun) => this.ended(run),
     };
     const factory = factoryPlan(start.plan, start.kind);
     this.device = state
-      ? LiveDevice.from(state.device, listener)
-      : LiveDevice.idle(start.plan, start.now, start.ahead, listener, undefined, factory);
+      ? SimulatedTimer.from(state.device, listener)
+      : SimulatedTimer.idle(start.plan, start.now, start.ahead, listener, undefined, factory);
     const nothing = { page: null, draft: null, byHand: null, isOpened: false, flashes: false };
     this.plot = new Garden(state);
     this.state = state ?? { start, letter: 'A', lastKey: start.now, ...nothing };
@@ -172,7 +177,7 @@ export class LiveBench {
     if (list.length > MOST_KEPT) list.splice(0, list.length - MOST_KEPT);
   }
 
-  private ended(run: DeviceRun): void {
+  private ended(run: TimerRun): void {
     this.keep(this.runs, run);
     this.plot.ended(run);
   }
@@ -192,7 +197,7 @@ export class LiveBench {
   }
 
   /** Every run so far, and what runs now up to now. */
-  runsSoFar(): DeviceRun[] {
+  runsSoFar(): TimerRun[] {
     const { now } = this;
     const open = this.device.openValves.map(({ station, letter, on }) => ({
       ...{ station, letter, on },

@@ -1,5 +1,5 @@
 /** The garden that hangs on a bench timer: beds that get wet, valves and wires with their faults, and what a meter shows of them. */
-import type { DeviceRun, OpenValve } from '../device/deviceState.ts';
+import type { TimerRun, OpenValve } from '../simulatedTimer/timerState.ts';
 import type { Plan } from '../plan/plan.ts';
 import type { ClockSecond } from '../time/calendar.ts';
 import type { StationTest } from '../visit/visit.ts';
@@ -78,7 +78,7 @@ export class Garden {
   }
 
   /** A valve has no current any more. */
-  ended({ station, on, off }: DeviceRun): void {
+  ended({ station, on, off }: TimerRun): void {
     if (this.isDry(station)) return;
     this.water(station, off - on);
     const { sticking, stuck } = this.state;

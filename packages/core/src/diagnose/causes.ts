@@ -1,6 +1,6 @@
 /** What can have gone wrong at a timer, each as a change of the world in which the engine then runs. */
 import { assertDefined } from '../document/assertDefined.ts';
-import type { Press, TimedPress } from '../device/events.ts';
+import type { Press, TimedPress } from '../simulatedTimer/events.ts';
 import {
   formatDate,
   formatMoment,

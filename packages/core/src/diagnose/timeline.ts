@@ -1,9 +1,9 @@
 /** What somebody would have seen if something had gone wrong, and how well that fits what they did see. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { parseMoment, SECONDS_PER_DAY, type ClockSecond, type EpochDay } from '../time/calendar.ts';
-import type { DeviceCycle, DeviceRun } from '../device/deviceState.ts';
-import { momentOf } from '../device/events.ts';
-import { pressedFrom } from '../device/simulateEvents.ts';
+import type { TimerCycle, TimerRun } from '../simulatedTimer/timerState.ts';
+import { momentOf } from '../simulatedTimer/events.ts';
+import { pressedFrom } from '../simulatedTimer/simulateEvents.ts';
 import { simulate } from '../engine/simulate.ts';
 import type { Sighting } from '../visit/visit.ts';
 import { pressesOf, type World } from './causes.ts';
@@ -108,8 +108,8 @@ function besideCycles(world: World, first: EpochDay, days: number): SeenRun[] | 
 }
 
 /** Tells of each run, in order, which cycle of its program it belongs to: the first that has not ended before it. */
-function cycleTeller(cycles: readonly DeviceCycle[]): (run: DeviceRun) => number {
-  const byLetter = new Map<string | null, { at: number; cycle: DeviceCycle }[]>();
+function cycleTeller(cycles: readonly TimerCycle[]): (run: TimerRun) => number {
+  const byLetter = new Map<string | null, { at: number; cycle: TimerCycle }[]>();
   cycles.forEach((cycle, at) => {
     if (cycle.began === null) return;
     const own = byLetter.get(cycle.letter);

@@ -62,7 +62,7 @@ export interface DoorCard {
   readonly rain: readonly string[];
   /** How to bring the saved settings back; empty where this kind saves nothing. */
   readonly restore: readonly string[];
-  readonly firm: string;
+  readonly company: string;
   readonly phone: string | null;
   readonly date: string;
   readonly initials: string;
@@ -177,7 +177,7 @@ export function doorCard(sources: CardSources): DoorCard {
     percents: percentsOf(sources, complete),
     rain: rainLines(sources),
     restore: restoreOnCard(plan, kind, clock),
-    firm: company,
+    company: company,
     phone: office.phone ?? null,
     date: plainDate(today),
     initials,

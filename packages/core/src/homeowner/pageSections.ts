@@ -2,9 +2,9 @@
 import { assertDefined } from '../document/assertDefined.ts';
 import { attempt } from '../engine/effort.ts';
 import type { Simulation } from '../engine/simulate.ts';
-import { findingSentence, isBan } from '../judge/findingWords.ts';
-import type { RuleChange } from '../judge/finding.ts';
-import { changeComing } from '../judge/ruleBreaches.ts';
+import { findingSentence, isBan } from '../findings/findingWords.ts';
+import type { RuleChange } from '../findings/finding.ts';
+import { changeComing } from '../findings/ruleBreaches.ts';
 import { runsWithLinked } from '../plan/linked.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { comingRules } from '../rules/houseRules.ts';

@@ -1,9 +1,9 @@
 /** When somebody has to come back, from what was noted. */
 import { civilOf, epochDayOf, formatDate, parseDate, type EpochDay } from '../time/calendar.ts';
 import type { FollowUp, NextVisit, Undone } from '../visit/visit.ts';
-import type { RuleChange } from '../judge/finding.ts';
+import type { RuleChange } from '../findings/finding.ts';
 import type { Survey } from '../survey/survey.ts';
-import type { HouseStanding } from './houseStanding.ts';
+import type { RuleStatus } from './ruleStatus.ts';
 
 export type VisitReason =
   | { readonly kind: 'often-a-day-ends'; readonly station: number }
@@ -55,7 +55,7 @@ const MATTERS: readonly Undone['what'][] = ['clock-wrong', 'switched', 'not-keye
  *
  * @param coming rules to come that the settings break; null: none.
  */
-export function dueVisits(survey: Survey, coming: HouseStanding['coming'] = null): DueVisit[] {
+export function dueVisits(survey: Survey, coming: RuleStatus['coming'] = null): DueVisit[] {
   const { stations, device, next = [], followUp, undone } = survey;
   const visits: DueVisit[] = stations.flatMap(({ number, oftenADay }) => {
     const last = oftenADay?.until === undefined ? null : parseDate(oftenADay.until);

@@ -1,5 +1,5 @@
 /** Visits, open points and findings of a visit in sentences. */
-import { ruleChangeWords } from '../judge/findingWords.ts';
+import { ruleChangeWords } from '../findings/findingWords.ts';
 import { type TimerSpeech, labelOf } from '../plan/planWords.ts';
 import { NEXT_WORDS, SWITCHED_WORDS } from '../visit/visitWords.ts';
 import {

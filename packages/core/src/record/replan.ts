@@ -6,7 +6,7 @@ import { prove } from '../engine/verdict.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { siteMinutes } from '../garden/schools.ts';
 import { seasonYear } from '../garden/seasonYear.ts';
-import { ruleBreaches } from '../judge/ruleBreaches.ts';
+import { ruleBreaches } from '../findings/ruleBreaches.ts';
 import { keyInLines } from '../panel/keyIn.ts';
 import { applyChange, type PlanChange } from '../plan/change.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -23,7 +23,7 @@ import { percentByMonth, type Climate } from '../water/need.ts';
 import type { MinutesTable } from '../water/minutesTable.ts';
 import { lengthWords, listed, monthName } from '../words/words.ts';
 import { allowedDates, assembleBrief, withPresentWater } from './assembleBrief.ts';
-import { houseStanding } from './houseStanding.ts';
+import { ruleStatus } from './ruleStatus.ts';
 import type { TimerRecord } from './record.ts';
 import { say } from '../language/say.ts';
 
@@ -142,7 +142,7 @@ function isSound(plan: Plan, rules: BriefRules, from: EpochDay): boolean {
 function forRules(sources: ReplanSources): Replanned {
   const { record, house, rules, today } = sources;
   const { plan, survey } = record;
-  const { breaches, coming } = houseStanding(record, rules, house, today);
+  const { breaches, coming } = ruleStatus(record, rules, house, today);
   if (breaches.length === 0 && coming === null) return { outcome: 'fits' };
   const from = breaches.length > 0 ? today : (coming?.from ?? today);
   const ruling = houseRulesOn(survey.rules, rules, house, from);

@@ -2,7 +2,7 @@
 import { monthOf, parseMoment, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
 import { clockAhead } from '../time/clock.ts';
 import { attempt } from '../engine/effort.ts';
-import type { Severity } from '../judge/finding.ts';
+import type { Severity } from '../findings/finding.ts';
 import type { TimerKind } from '../plan/kind.ts';
 import type { Plan } from '../plan/plan.ts';
 import { effectivePercent } from '../plan/program.ts';

@@ -1,6 +1,6 @@
 /** The rain sensor of a timer: one fact, from what is noted of the device and what its switch is set to. */
 import type { Settings } from '../plan/plan.ts';
-import type { Device, SensorKind } from './survey.ts';
+import type { FittedTimer, SensorKind } from './survey.ts';
 
 /** What stops watering when it is wet. */
 export const RAIN_SENSORS = ['rain', 'soil'] as const satisfies readonly SensorKind[];
@@ -18,7 +18,7 @@ export type RainSensor =
 /** A sensor that nobody saw is unknown, not there. */
 export function rainSensorOf(
   { sensor }: Pick<Settings, 'sensor'>,
-  { sensors }: Pick<Device, 'sensors'> = {},
+  { sensors }: Pick<FittedTimer, 'sensors'> = {},
 ): RainSensor {
   if (sensor === 'none') return { state: 'none' };
   const kind = RAIN_SENSORS.find((one) => sensors?.some((each) => each.kind === one)) ?? null;

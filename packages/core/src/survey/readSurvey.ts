@@ -1,7 +1,7 @@
 /** The reader of a survey and of changes to it: as strict as those of the plan. */
 import type { DecoderReading } from '../wiring/line.ts';
-import type { Accepted } from '../judge/accepted.ts';
-import { FINDING_CODES } from '../judge/finding.ts';
+import type { Accepted } from '../findings/accepted.ts';
+import { FINDING_CODES } from '../findings/finding.ts';
 import {
   readOftenADay,
   readRulesShape,
@@ -47,8 +47,8 @@ import {
   SEASON_WAYS,
   SENSOR_KINDS,
   URGENCIES,
-  type Device,
-  type DeviceSensor,
+  type FittedTimer,
+  type TimerSensor,
   type DripLine,
   type FlowTest,
   type NotedCups,
@@ -181,25 +181,25 @@ const station = object<SurveyStation>({
 /** Facts of a station to set, and with null to leave unknown. */
 export const readSurveyStationChange = fieldsToSet<SurveyStationFields>(stationFields);
 
-const sensorShape = object<DeviceSensor & { readonly bypass?: string }>({
+const sensorShape = object<TimerSensor & { readonly bypass?: string }>({
   kind: required(oneOf(SENSOR_KINDS), SENSOR_KINDS.join(', ')),
   // Earlier documents have the switch here as well; it is `settings.sensor` of the plan.
   bypass: optional(oneOf(['active', 'bypass', 'none'])),
   note: optional(readNote),
 });
-const readSensor: Reader<DeviceSensor> = (value, path, faults) => {
+const readSensor: Reader<TimerSensor> = (value, path, faults) => {
   const read = sensorShape(value, path, faults);
   if (!read) return undefined;
   const { bypass: _earlier, ...sensor } = read;
   return sensor;
 };
 
-const device = object<Device>({
+const device = object<FittedTimer>({
   power: optional(oneOf(POWERS)),
   batteryKind: optional(readLine),
   batteryDate: optional(readDate),
   backup: optional(
-    object<NonNullable<Device['backup']>>({
+    object<NonNullable<FittedTimer['backup']>>({
       kind: optional(readLine),
       date: optional(readDate),
     }),

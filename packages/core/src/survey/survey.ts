@@ -3,7 +3,7 @@
  * device itself, and what is wanted of it. Kept together with the plan, as one record under one version (`record.ts`).
  */
 import type { DecoderReading } from '../wiring/line.ts';
-import type { Accepted } from '../judge/accepted.ts';
+import type { Accepted } from '../findings/accepted.ts';
 import type { BriefRules, BriefStation, OftenADay, Wish } from '../brief/brief.ts';
 import type { FollowUp, NextVisit, Tariff, Undone, Visit } from '../visit/visit.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -160,13 +160,13 @@ export const CHANGERS = [
 ] as const;
 
 /** A sensor that is fitted. The switch of the rain sensor is `settings.sensor` of the plan. */
-export interface DeviceSensor {
+export interface TimerSensor {
   readonly kind: SensorKind;
   readonly note?: string;
 }
 
 /** Facts of this very timer. */
-export interface Device {
+export interface FittedTimer {
   readonly power?: (typeof POWERS)[number];
   readonly batteryKind?: string;
   /** When the battery was put in. */
@@ -179,7 +179,7 @@ export interface Device {
   readonly modules?: string;
   /** Numbers of the terminals that have a wire on them. */
   readonly liveTerminals?: readonly number[];
-  readonly sensors?: readonly DeviceSensor[];
+  readonly sensors?: readonly TimerSensor[];
   /** A pump that the timer starts, and how it is wired. */
   readonly pump?: string;
   readonly masterValve?: boolean;
@@ -202,7 +202,7 @@ export interface UnknownPhase {
 
 export interface Survey {
   readonly stations: readonly SurveyStation[];
-  readonly device?: Device;
+  readonly device?: FittedTimer;
   /** The one of the site; a station may have its own. */
   readonly school?: School;
   /** The month whose need is 100 percent, 1 to 12; none: the one of the highest need. */

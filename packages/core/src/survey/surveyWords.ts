@@ -1,8 +1,8 @@
 /** English for what is noted on a survey: the names of things, short enough for a button. */
 import type { HeadType, Plants, SoilType, Surroundings } from '../water/tables.ts';
 import type {
-  Device,
-  DeviceSensor,
+  FittedTimer,
+  TimerSensor,
   Defect,
   Urgency,
   RainWay,
@@ -91,20 +91,20 @@ export const RAIN_WORDS: Record<RainWay, string> = wordsOf({
   'switch-off': 'switching it off',
 });
 
-export const POWER_WORDS: Record<NonNullable<Device['power']>, string> = wordsOf({
+export const POWER_WORDS: Record<NonNullable<FittedTimer['power']>, string> = wordsOf({
   mains: 'mains, with the transformer in the box',
   adapter: 'a plug-in adapter',
   battery: 'battery only',
 });
 
-export const SENSOR_WORDS: Record<DeviceSensor['kind'], string> = wordsOf({
+export const SENSOR_WORDS: Record<TimerSensor['kind'], string> = wordsOf({
   rain: 'rain sensor',
   freeze: 'freeze sensor',
   flow: 'flow sensor',
   soil: 'soil sensor',
 });
 
-export const CHANGER_WORDS: Record<NonNullable<Device['changers']>[number], string> = wordsOf({
+export const CHANGER_WORDS: Record<NonNullable<FittedTimer['changers']>[number], string> = wordsOf({
   homeowner: 'the homeowner',
   'weather-sensor': 'a weather sensor',
   'online-service': 'an online service',

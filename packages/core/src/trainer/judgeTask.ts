@@ -1,8 +1,8 @@
 /** Whether a task is done: by what the box does from now on, worked out by the engine. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { LiveBench, type BenchStart, type LoggedAct } from '../bench/bench.ts';
-import { LiveDevice } from '../device/device.ts';
-import type { DeviceRun } from '../device/deviceState.ts';
+import { SimulatedTimer } from '../simulatedTimer/simulatedTimer.ts';
+import type { TimerRun } from '../simulatedTimer/timerState.ts';
 import { verdictOf } from '../engine/verdict.ts';
 import { stationOrSomething } from '../plan/planWords.ts';
 import {
@@ -50,33 +50,33 @@ export function benchOf(task: Task, style: BenchStart['style']): LiveBench {
 }
 
 /** The water that a device gives from now on, for so many seconds. */
-function runsOf(device: LiveDevice, runs: DeviceRun[], seconds: number): DeviceRun[] {
+function runsOf(device: SimulatedTimer, runs: TimerRun[], seconds: number): TimerRun[] {
   const until = device.now + seconds;
   device.advance(until);
   device.runOut();
   return runs.filter(({ on }) => on < until).sort((a, b) => a.on - b.on || a.station - b.station);
 }
 
-function comingRuns(bench: LiveBench, seconds: number): DeviceRun[] {
+function comingRuns(bench: LiveBench, seconds: number): TimerRun[] {
   const { device, dead, shorted, shut } = bench.snapshot();
   const dry = [...dead, ...shorted, ...shut];
-  const runs: DeviceRun[] = [];
+  const runs: TimerRun[] = [];
   // What runs already is not what it will do by its settings.
   const idle = { ...device, running: [], queue: [], held: [] };
-  return runsOf(LiveDevice.from(idle, { run: (run) => runs.push(run) }), runs, seconds).filter(
+  return runsOf(SimulatedTimer.from(idle, { run: (run) => runs.push(run) }), runs, seconds).filter(
     ({ station }) => !dry.includes(station),
   );
 }
 
-function runsOfPlan(plan: Plan, now: ClockSecond, seconds: number): DeviceRun[] {
-  const runs: DeviceRun[] = [];
-  return runsOf(LiveDevice.idle(plan, now, 0, { run: (run) => runs.push(run) }), runs, seconds);
+function runsOfPlan(plan: Plan, now: ClockSecond, seconds: number): TimerRun[] {
+  const runs: TimerRun[] = [];
+  return runsOf(SimulatedTimer.idle(plan, now, 0, { run: (run) => runs.push(run) }), runs, seconds);
 }
 
 /** The first thing in which what it does differs from what it should do; null: nothing. */
 function difference(
-  is: readonly DeviceRun[],
-  should: readonly DeviceRun[],
+  is: readonly TimerRun[],
+  should: readonly TimerRun[],
   words: Words,
 ): string | null {
   for (let i = 0; i < Math.max(is.length, should.length); i++) {

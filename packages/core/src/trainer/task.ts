@@ -1,8 +1,8 @@
 /** A task for the bench, `water-clock-task`: a scene, what the customer says, and what must hold in the end. An open document that an office can write. */
 import type { BenchAct, BenchStart } from '../bench/bench.ts';
 import { BENCH_KEYS, type BenchKey } from '../bench/bench.ts';
-import type { TimedPress } from '../device/events.ts';
-import { readTimedPress } from '../device/events.ts';
+import type { TimedPress } from '../simulatedTimer/events.ts';
+import { readTimedPress } from '../simulatedTimer/events.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';
 import { foreignDocument, readJson } from '../document/openDocument.ts';
 import {

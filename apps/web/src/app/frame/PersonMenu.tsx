@@ -40,7 +40,13 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
               onClick: () => void navigate('/device'),
             },
             ...(person.role === 'owner'
-              ? [{ key: 'firm', label: say`The firm …`, onClick: () => void navigate('/firm') }]
+              ? [
+                  {
+                    key: 'company',
+                    label: say`The company …`,
+                    onClick: () => void navigate('/company'),
+                  },
+                ]
               : []),
             { key: 'out', label: say`Sign out`, onClick: () => setOpen('sign out') },
           ],

@@ -1,12 +1,12 @@
 import { Alert, Button, Modal } from 'antd';
 import { useEffect, useState } from 'react';
 import { useSignOut } from '../../data/api/people.ts';
-import { clearDevice, unsentHere, unsentWords } from '../../office/account/device.ts';
+import { clearTimer, unsentHere, unsentWords } from '../../office/account/device.ts';
 import { say } from '@water-clock/core';
 
 /** Signs out: at once where everything has reached the server; else it says what would be lost, and asks. */
 export default function SignOutDialog({ close }: { readonly close: () => void }) {
-  const { mutate, isPending, isError } = useSignOut(clearDevice);
+  const { mutate, isPending, isError } = useSignOut(clearTimer);
   const [unsent, setUnsent] = useState<string | null>(null);
   useEffect(() => {
     void unsentHere().then((found) => {

@@ -9,13 +9,13 @@ export const useFounding = () =>
   useQuery({
     queryKey: ['founding'],
     queryFn: async () =>
-      (await request<{ readonly founding: Founding }>('GET', '/api/firms')).founding,
+      (await request<{ readonly founding: Founding }>('GET', '/api/companies')).founding,
   });
 
-export interface NewFirm {
+export interface NewCompany {
   readonly id: string;
   readonly personId: string;
-  readonly firm: string;
+  readonly company: string;
   readonly name: string;
   readonly email: string;
   readonly password: string;
@@ -27,11 +27,13 @@ interface Account {
 }
 
 export const useFound = () =>
-  useMutation({ mutationFn: (firm: NewFirm) => request<Account>('POST', '/api/firms', firm) });
+  useMutation({
+    mutationFn: (company: NewCompany) => request<Account>('POST', '/api/companies', company),
+  });
 
 export interface LinkPurpose {
   readonly purpose: 'invitation' | 'password';
-  readonly firm: string;
+  readonly company: string;
   readonly name: string;
   readonly email: string;
   readonly role: Role | null;

@@ -6,7 +6,7 @@ import { siteKeys, type Site } from './sites.ts';
 import { say } from '@water-clock/core';
 
 /** What a list says of a timer; `breach`: nothing overlaps, but the rules of the place are broken. */
-type Standing = Verdict | 'breach';
+type Status = Verdict | 'breach';
 
 /** Dates are `YYYY-MM-DD`; null: there is none, or it is not known. */
 export interface TimerLine {
@@ -20,7 +20,7 @@ export interface TimerLine {
   readonly stations: number;
   readonly programs: number;
   /** Null: not worked out yet. */
-  readonly verdict: Standing | null;
+  readonly verdict: Status | null;
   readonly headline: string;
   readonly breaches: number;
   readonly headroomPercent: number | null;
@@ -60,7 +60,7 @@ export interface TimerLines {
   /** Under the filter that was asked for. */
   readonly total: number;
   readonly counts: Readonly<Record<Filter, number>>;
-  /** Timers of the firm that are being worked out again. */
+  /** Timers of the company that are being worked out again. */
   readonly checking: number;
   readonly lines: readonly TimerLine[];
 }

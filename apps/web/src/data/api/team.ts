@@ -1,4 +1,4 @@
-/** Who is in the firm, who is invited, and what was written to them. */
+/** Who is in the company, who is invited, and what was written to them. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Role } from './people.ts';
 import { newId, request } from './request.ts';
@@ -10,7 +10,7 @@ export interface Member {
   readonly role: Role;
   readonly version: number;
   readonly secondFactor: boolean;
-  /** ISO instant; null: they are in the firm. */
+  /** ISO instant; null: they are in the company. */
   readonly takenOutAt: string | null;
 }
 
@@ -83,7 +83,7 @@ export const useInvite = () =>
 export const useWithdraw = () =>
   useTeamAct((id: string) => request<undefined>('POST', `/api/invitations/${id}/withdraw`));
 
-/** What an owner does with somebody of the firm. */
+/** What an owner does with somebody of the company. */
 export type MemberAct = { readonly role: Role } | 'removal' | 'second-factor/off';
 
 export const useMemberAct = () =>

@@ -67,7 +67,7 @@ export interface Surroundings {
   readonly merging: () => Promise<Merges>;
   /** This device's clock. */
   readonly now?: () => Date;
-  /** The person was taken out of the firm: nothing of theirs is saved any more. */
+  /** The person was taken out of the company: nothing of theirs is saved any more. */
   readonly takenOut?: () => void;
   /** A write was saved. */
   readonly saved?: (write: Write) => void;

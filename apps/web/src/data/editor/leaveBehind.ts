@@ -1,5 +1,5 @@
 /**
- * What waits on a device whose person was taken out of the firm: it is handed over to the office, which reads it as a proposal. It is taken away here only once the office
+ * What waits on a device whose person was taken out of the company: it is handed over to the office, which reads it as a proposal. It is taken away here only once the office
  * has it.
  */
 import { newId, request } from '../api/request.ts';

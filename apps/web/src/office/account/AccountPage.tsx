@@ -172,7 +172,7 @@ function SecondFactor({ isOn }: { readonly isOn: boolean }) {
 }
 
 /** `Firefox, Linux`, of what a browser says of itself. */
-function deviceWords(device: string): string {
+function timerWords(device: string): string {
   if (device === '') return say`Unknown device`;
   const { browser, os, platform } = Bowser.parse(device);
   const where = platform.model ?? os.name;
@@ -205,7 +205,7 @@ function Sessions() {
             title: say`Device`,
             render: (_, { device, isThis }) => (
               <>
-                {deviceWords(device)}
+                {timerWords(device)}
                 {isThis && <div className="soft">{say`this one`}</div>}
               </>
             ),
@@ -223,7 +223,7 @@ function Sessions() {
               !isThis && (
                 <Button
                   size="small"
-                  aria-label={say`Sign out ${deviceWords(device)}`}
+                  aria-label={say`Sign out ${timerWords(device)}`}
                   onClick={() => end.mutate(id)}
                 >{say`Sign out`}</Button>
               ),

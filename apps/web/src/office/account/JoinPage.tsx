@@ -28,7 +28,7 @@ export default function JoinPage() {
     );
   if (link.isError)
     return <Failed what={say`Your link`} error={link.error} retry={() => void link.refetch()} />;
-  const { purpose, firm, name, email, role } = link.data;
+  const { purpose, company, name, email, role } = link.data;
   const submit = (event: FormEvent) => {
     event.preventDefault();
     join.mutate({ personId, password }, { onSuccess: () => comeIn(email, password) });
@@ -36,11 +36,11 @@ export default function JoinPage() {
   const fault = faultAt(join.error, 'password');
   return (
     <main className="page stack slim">
-      <h1>{purpose === 'invitation' ? say`Welcome to ${firm}` : say`A new password`}</h1>
+      <h1>{purpose === 'invitation' ? say`Welcome to ${company}` : say`A new password`}</h1>
       <p>
         {purpose === 'invitation'
-          ? say`${name}, you are invited as ${role === null ? say`one of the firm` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
-          : say`${name}, choose a new password for ${firm}. You are signed out everywhere else.`}
+          ? say`${name}, you are invited as ${role === null ? say`one of the company` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
+          : say`${name}, choose a new password for ${company}. You are signed out everywhere else.`}
       </p>
       <form className="stack" onSubmit={submit} noValidate>
         <TextField
@@ -66,7 +66,7 @@ export default function JoinPage() {
           <Alert type="error" title={failureWords(join.error, say`Not done`)} />
         )}
         <Button type="primary" htmlType="submit" size="large" loading={join.isPending}>
-          {purpose === 'invitation' ? say`Join the firm` : say`Set the password`}
+          {purpose === 'invitation' ? say`Join the company` : say`Set the password`}
         </Button>
       </form>
     </main>

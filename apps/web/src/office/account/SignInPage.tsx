@@ -16,7 +16,7 @@ function Forgotten({ email }: { readonly email: string }) {
     return (
       <Alert
         type="info"
-        title={say`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your firm finds it under “The firm”.`}
+        title={say`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your company finds it under “The company”.`}
       />
     );
   return (
@@ -33,12 +33,12 @@ function Forgotten({ email }: { readonly email: string }) {
 
 function FoundLink() {
   const founding = useFounding();
-  // Nobody has an account yet: the first visit founds the firm.
-  if (founding.data === 'code') return <Navigate to="/found" replace />;
+  // Nobody has an account yet: the first visit founds the company.
+  if (founding.data === 'code') return <Navigate to="/new-company" replace />;
   if (founding.data !== 'open') return null;
   return (
     <p>
-      {say`New here?`} <Link to="/found">{say`Found your firm`}</Link>
+      {say`New here?`} <Link to="/new-company">{say`Found your company`}</Link>
     </p>
   );
 }

@@ -10,7 +10,7 @@ const NewVersion = lazy(() => import('../../data/offline/NewVersion.tsx'));
 const Outbox = lazy(() => import('../../data/offline/Outbox.tsx'));
 const SignInPage = lazy(() => import('./SignInPage.tsx'));
 
-/** Where somebody was taken out of the firm, what they entered on this device is handed to the office. */
+/** Where somebody was taken out of the company, what they entered on this device is handed to the office. */
 function LeftBehind() {
   const [handed, setHanded] = useState(0);
   useEffect(() => {
@@ -23,7 +23,7 @@ function LeftBehind() {
   }, []);
   return handed > 0 ? (
     <p role="status" className="notice">
-      {say`You were taken out of the firm. What waited on this device was handed to the office: ${plural(handed, '# change', '# changes')}.`}
+      {say`You were taken out of the company. What waited on this device was handed to the office: ${plural(handed, '# change', '# changes')}.`}
     </p>
   ) : null;
 }

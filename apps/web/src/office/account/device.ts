@@ -33,7 +33,7 @@ export function unsentWords({ sites, changes, photos }: Unsent): string | null {
 }
 
 /** Leaves nothing of the person; what waits for somebody else stays theirs. */
-export async function clearDevice(): Promise<void> {
+export async function clearTimer(): Promise<void> {
   await dropWaitingPhotos();
   const { forget } = await import('../../data/offlineCache/kept.ts');
   await forget(ownerName(), OF_DEVICE);

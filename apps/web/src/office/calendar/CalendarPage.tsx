@@ -207,7 +207,7 @@ function WithoutDate({
   );
 }
 
-/** The firm's visits: a week of days, a month, and what has no date; each person's or all. */
+/** The company's visits: a week of days, a month, and what has no date; each person's or all. */
 export default function CalendarPage() {
   const { weekStart } = usePreferences();
   const people = usePeople();

@@ -1,5 +1,5 @@
 import { Button, Table } from 'antd';
-import { useAudit, type Audited, type AuditEntry } from '../../data/api/firm.ts';
+import { useAudit, type Audited, type AuditEntry } from '../../data/api/company.ts';
 import { Failed, Loading } from '../../app/platform/states.tsx';
 import { useMoment } from '../../app/platform/useMoment.ts';
 import { say } from '@water-clock/core';
@@ -14,10 +14,10 @@ const WHAT: Record<Audited, string> = {
   export: say`Saved the house as a file`,
   deletion: say`Deleted a document of the library`,
   setting: say`Changed how long changes are kept`,
-  founded: say`Founded the firm`,
+  founded: say`Founded the company`,
   invited: say`Invited somebody`,
   'invitation-withdrawn': say`Withdrew an invitation`,
-  joined: say`Joined the firm`,
+  joined: say`Joined the company`,
   'role-changed': say`Changed somebody’s role`,
   'taken-out': say`Took somebody out`,
   'password-changed': say`Chose a new password`,

@@ -12,7 +12,7 @@ import { say } from '@water-clock/core';
 
 const makeLink = () => ({ id: newId(), token: newToken() });
 
-/** Invites somebody to the firm, and shows the link for who is standing beside. */
+/** Invites somebody to the company, and shows the link for who is standing beside. */
 export function InviteDialog({ close }: { readonly close: () => void }) {
   const invite = useInvite();
   // If the answer is lost on the way, the same one is made again, once; a refused one is given up.

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Alert, Modal } from 'antd';
-import { useFirm, useKeepChanges } from '../../data/api/firm.ts';
+import { useCompany, useKeepChanges } from '../../data/api/company.ts';
 import { failureWords } from '../../data/api/request.ts';
 import { Switch } from '../../shared/fields/Switch.tsx';
 import { Failed, Loading } from '../../app/platform/states.tsx';
@@ -21,15 +21,17 @@ const isShorter = (value: string, than: string): boolean =>
 
 /** For how long it is kept who changed what. */
 export function KeepChanges() {
-  const firm = useFirm();
+  const company = useCompany();
   const keep = useKeepChanges();
   const [asked, setAsked] = useState<string | null>(null);
-  if (firm.isPending) return <Loading what={say`the settings of the firm`} />;
-  if (firm.isError)
-    return <Failed what={say`The firm`} error={firm.error} retry={() => void firm.refetch()} />;
+  if (company.isPending) return <Loading what={say`the settings of the company`} />;
+  if (company.isError)
+    return (
+      <Failed what={say`The company`} error={company.error} retry={() => void company.refetch()} />
+    );
   const save = (value: string) =>
-    keep.mutate({ firm: firm.data, days: value === FOR_EVER ? null : Number(value) });
-  const days = String(firm.data.keepChangesDays ?? FOR_EVER);
+    keep.mutate({ company: company.data, days: value === FOR_EVER ? null : Number(value) });
+  const days = String(company.data.keepChangesDays ?? FOR_EVER);
   const options = KEPT.some(([one]) => one === days)
     ? KEPT
     : ([...KEPT, [days, say`${days} days`]] as const);

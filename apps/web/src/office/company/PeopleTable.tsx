@@ -24,7 +24,7 @@ import { say } from '@water-clock/core';
 /** What is asked before it is done. */
 const ASKED = {
   removal: {
-    title: (name: string) => say`Take ${name} out of the firm?`,
+    title: (name: string) => say`Take ${name} out of the company?`,
     text: (name: string) =>
       say`${name} is signed out everywhere at once and cannot come back without a new invitation. What ${name} did stays under this name.`,
     ok: say`Take out`,
@@ -63,7 +63,7 @@ function Invitations() {
   );
 }
 
-/** Who is in the firm, as what; and who is invited. */
+/** Who is in the company, as what; and who is invited. */
 export function PeopleTable() {
   const own = useSession().data?.person?.id;
   const isPhone = useScreen() === 'phone';
@@ -99,7 +99,7 @@ export function PeopleTable() {
     {
       key: 'out',
       danger: true,
-      label: say`Take out of the firm …`,
+      label: say`Take out of the company …`,
       onClick: () => setAsked({ member, what: 'removal' as const }),
     },
   ];

@@ -123,12 +123,12 @@ function HouseHead({ house, open }: { readonly house: House; readonly open: (o: 
   );
 }
 
-function HowItStands({ standing }: { readonly standing: TimerLine | undefined }) {
-  if (!standing) return null;
+function StatusLine({ status }: { readonly status: TimerLine | undefined }) {
+  if (!status) return null;
   return (
     <span className="row in-line near">
-      {standing.verdict !== null && <VerdictMark verdict={standing.verdict} size={22} />}
-      {standing.headline}
+      {status.verdict !== null && <VerdictMark verdict={status.verdict} size={22} />}
+      {status.headline}
     </span>
   );
 }
@@ -142,7 +142,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
   const someDay = useSomeDay();
   const navigate = useNavigate();
   const isPhone = useScreen() === 'phone';
-  const standings = new Map(lines.data?.lines.map((line) => [line.id, line]));
+  const statuses = new Map(lines.data?.lines.map((line) => [line.id, line]));
   const menuOf = (timer: HouseTimer) => [
     ...(mayWork
       ? [
@@ -195,7 +195,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
                 </Link>{' '}
                 {timer.isArchived && <Tag>{say`put away`}</Tag>}
                 {timer.name !== '' && <div className="soft">{timer.plan.timer.name}</div>}
-                {isPhone && <HowItStands standing={standings.get(timer.id)} />}
+                {isPhone && <StatusLine status={statuses.get(timer.id)} />}
               </>
             ),
           },
@@ -205,7 +205,7 @@ function TimerTable({ house, open }: { readonly house: House; readonly open: (o:
                 {
                   title: say`How it stands`,
                   render: (_: unknown, { id }: HouseTimer) => (
-                    <HowItStands standing={standings.get(id)} />
+                    <StatusLine status={statuses.get(id)} />
                   ),
                 },
               ]),

@@ -8,7 +8,7 @@ import {
   type Called,
   type ClockStyle,
   type DateOrder,
-  type DeviceCycle,
+  type TimerCycle,
   type GardenFault,
   type LiveBench,
   say,
@@ -50,7 +50,7 @@ const whoWords = ({ letter, start }: Called) =>
     ? `${say`by hand`}${letter === null ? '' : say`, program ${letter}`}`
     : say`${letter ?? ''} of ${start}`;
 
-function cycleWords(cycle: DeviceCycle): string {
+function cycleWords(cycle: TimerCycle): string {
   const { outcome, began, ended } = cycle;
   const who = whoWords(cycle);
   const length = began === null || ended === null ? '' : say` for ${lengthWords(ended - began)}`;

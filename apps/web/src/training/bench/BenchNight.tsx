@@ -4,7 +4,7 @@ import {
   nightsFrom,
   type ClockSecond,
   type ClockStyle,
-  type DeviceRun,
+  type TimerRun,
   type Plan,
   say,
 } from '@water-clock/core';
@@ -22,7 +22,7 @@ interface Props {
   readonly plan: Plan;
   readonly now: ClockSecond;
   readonly ahead: number;
-  readonly runs: readonly DeviceRun[];
+  readonly runs: readonly TimerRun[];
   readonly clock: ClockStyle;
 }
 

@@ -2,7 +2,7 @@ import {
   RAIN_SENSORS,
   rainSensorOf,
   SENSOR_WORDS,
-  type DeviceSensor,
+  type TimerSensor,
   type Plan,
   type Survey,
   say,
@@ -32,7 +32,7 @@ export function RainSensorFields({
     const others = (device.sensors ?? []).filter(
       ({ kind }) => !RAIN_SENSORS.some((one) => one === kind),
     );
-    const sensors: readonly DeviceSensor[] = isFitted(choice)
+    const sensors: readonly TimerSensor[] = isFitted(choice)
       ? [{ kind: choice }, ...others]
       : others;
     const { sensors: _before, ...rest } = device;

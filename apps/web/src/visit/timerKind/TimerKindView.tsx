@@ -11,7 +11,7 @@ import {
   POWERS,
   rainSensorOf,
   SENSOR_WORDS,
-  type Device,
+  type FittedTimer,
   say,
 } from '@water-clock/core';
 import { useLibrary } from '../../data/api/library.ts';
@@ -82,10 +82,10 @@ function Group({
   );
 }
 
-const pumpWords = ({ pump, masterValve }: Device): string =>
+const pumpWords = ({ pump, masterValve }: FittedTimer): string =>
   [pump ?? say`no pump noted`, ...(masterValve ? [say`a master valve`] : [])].join(', ');
 
-const changerWords = ({ changers, note }: Device): string =>
+const changerWords = ({ changers, note }: FittedTimer): string =>
   [
     changers === undefined
       ? say`not noted`
@@ -98,13 +98,13 @@ const changerWords = ({ changers, note }: Device): string =>
 /** Facts of this very timer, and what its kind can do. */
 export default function TimerKindView(props: StepProps) {
   const { plan, survey, editor, today } = props;
-  const device: Device = survey.device ?? {};
+  const device: FittedTimer = survey.device ?? {};
   const kinds = useLibrary('kinds');
   const kind = kinds.data?.find(
     ({ document }) => document.timer.name === plan.timer.name,
   )?.document;
   /** Sets facts; those without a value are removed. */
-  const set = (more: { readonly [K in keyof Device]?: Device[K] | null | undefined }):
+  const set = (more: { readonly [K in keyof FittedTimer]?: FittedTimer[K] | null | undefined }):
     string | null => {
     const next = Object.fromEntries(
       Object.entries({ ...device, ...more }).filter(

@@ -1,0 +1,15 @@
+import { Global, Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { AuditController } from './audit.controller.ts';
+import { AuditRow } from './audit.entity.ts';
+import { AuditService } from './audit.service.ts';
+
+/** The activity log: who came in, and what left the company or was deleted. */
+@Global()
+@Module({
+  imports: [TypeOrmModule.forFeature([AuditRow])],
+  controllers: [AuditController],
+  providers: [AuditService],
+  exports: [AuditService],
+})
+export class AuditModule {}

@@ -1,0 +1,36 @@
+import { Body, Controller, Delete, Get, HttpCode, Post } from '@nestjs/common';
+import { Answers, JSON_BODY } from '../http/openapi.ts';
+import { IdParam } from '../http/parameters.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ApiTokenBody } from './api-token-body.ts';
+import { ApiTokensService, type ApiTokenView } from './api-tokens.service.ts';
+import { May } from '../identity/rights.ts';
+import { CurrentActor } from '../identity/access.ts';
+
+/** One's own tokens for programs. */
+@May('own')
+@Controller('account/tokens')
+export class ApiTokensController {
+  constructor(private readonly tokens: ApiTokensService) {}
+
+  @Answers({ schema: ['ApiToken'] })
+  @Get()
+  list(@CurrentActor() actor: Actor): Promise<readonly ApiTokenView[]> {
+    return this.tokens.list(actor);
+  }
+
+  /** Sent as `Authorization: Bearer wct_TOKEN` it does what the person may, but for their own account. */
+  @Answers({ schema: 'ApiToken', fails: [...JSON_BODY, 'id-reused', 'not-accepted'] })
+  @Post()
+  @HttpCode(200)
+  make(@CurrentActor() actor: Actor, @Body() body: ApiTokenBody): Promise<ApiTokenView> {
+    return this.tokens.make(actor, body);
+  }
+
+  @Answers({ status: 204, fails: ['foreign-origin', 'not-found'] })
+  @Delete(':id')
+  @HttpCode(204)
+  withdraw(@CurrentActor() actor: Actor, @IdParam('token') id: string): Promise<void> {
+    return this.tokens.withdraw(actor, id);
+  }
+}

@@ -1,0 +1,110 @@
+import { say } from '@water-clock/core';
+import { Injectable, type CanActivate, type ExecutionContext } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Request, RequestHandler } from 'express';
+import type { SignedInRequest } from '../identity/access.ts';
+import { ApiError } from '../http/api-error.ts';
+import { isPublicWrite, PUBLIC } from '../http/public.ts';
+import type { Actor } from '../identity/actor.ts';
+import { ROLE_WORDS } from '../identity/person.entity.ts';
+import { isAllowed, RIGHT, rightOf, RIGHTS, type Right } from '../identity/rights.ts';
+import { isByToken, Who } from './who.ts';
+
+/** Only an owner can give somebody another role, so owners are who to ask. */
+const notAllowed = (right: Right) =>
+  new ApiError({
+    code: 'not-allowed',
+    message: say`this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the company`,
+  });
+
+/** A token that got lost must not let anybody take the account over. */
+const notByToken = () =>
+  new ApiError({
+    code: 'not-allowed',
+    message: say`a token cannot do this; sign in with your password`,
+  });
+
+const notSignedIn = () => new ApiError({ code: 'not-signed-in', message: say`sign in first` });
+
+/** Why nobody is let in: those who were taken out learn that their device has to hand over what waits on it. */
+const refusalOf = (leaver: Actor | null): ApiError =>
+  leaver
+    ? new ApiError({
+        code: 'taken-out',
+        message: say`you were taken out of ${leaver.companyName}; what you entered can be handed over, and nothing else`,
+      })
+    : notSignedIn();
+
+/** Where somebody who was taken out hands over what waits on their device. */
+const HANDS_OVER = /^\/api\/left-behind\/?$/i;
+
+/** A page that is still open for one person, in a browser where somebody else has signed in meanwhile. */
+const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | undefined => {
+  const person = headers['water-clock-person'];
+  return person === undefined || person === personId
+    ? undefined
+    : new ApiError({
+        code: 'another-person',
+        message: say`somebody else is signed in by now; load the page again`,
+      });
+};
+
+/** A write is looked at before its body is read: strangers do not make the server hold what they send. */
+export const sessionFirst =
+  (who: Who): RequestHandler =>
+  (request, _response, next) => {
+    const isStrangers = request.method === 'POST' && isPublicWrite(request.path);
+    if (isStrangers || !['POST', 'PUT', 'PATCH', 'DELETE'].includes(request.method)) {
+      next();
+      return;
+    }
+    // The cast holds behind the parser of cookies.
+    const signedIn = request as SignedInRequest;
+    void who.asks(signedIn).then(
+      async (actor) => {
+        const leaver = actor ? null : await who.leaver(signedIn);
+        const mayHandOver = leaver !== null && HANDS_OVER.test(request.path);
+        const refusal = actor
+          ? notForAnother(request, actor)
+          : leaver && mayHandOver
+            ? notForAnother(request, leaver)
+            : refusalOf(leaver);
+        if (actor) signedIn.actor = actor;
+        if (leaver) signedIn.leaver = leaver;
+        // Read and drop the rest, so that the client gets this answer and not a broken connection.
+        if (refusal) request.resume();
+        next(refusal);
+      },
+      (error: unknown) => {
+        request.resume();
+        next(error);
+      },
+    );
+  };
+
+/** Lets nobody in without a session, except where a handler is `Public`. */
+@Injectable()
+export class SessionGuard implements CanActivate {
+  constructor(
+    private readonly reflector: Reflector,
+    private readonly who: Who,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const request = context.switchToHttp().getRequest<SignedInRequest>();
+    const places = [context.getHandler(), context.getClass()];
+    const marked = <T>(mark: string) =>
+      this.reflector.getAllAndOverride<T | undefined>(mark, places);
+    const actor = request.actor ?? (await this.who.asks(request));
+    if (actor) request.actor = actor;
+    if (marked<boolean>(PUBLIC)) return true;
+    const refusal = actor
+      ? notForAnother(request, actor)
+      : refusalOf(await this.who.leaver(request));
+    if (refusal) throw refusal;
+    const right = rightOf(marked<Right>(RIGHT), request.method);
+    if (right === 'own' && isByToken(request)) throw notByToken();
+    if (!actor || !isAllowed(actor.role, right)) throw notAllowed(right);
+    return true;
+  }
+}

@@ -1,0 +1,47 @@
+import { say } from '@water-clock/core';
+import { Catch, HttpException, type ArgumentsHost, type ExceptionFilter } from '@nestjs/common';
+import type { Response } from 'express';
+import { API_CODES, type ApiCode } from './api-codes.ts';
+import { ApiError, unavailable } from './api-error.ts';
+import { isDatabaseTrouble } from '../platform/database-trouble.ts';
+
+/** The codes of the framework's own failures: the first code with that status. */
+const codeOfStatus = (status: number): ApiCode =>
+  // The cast holds because the keys of the table are the codes.
+  (Object.keys(API_CODES) as ApiCode[]).find((code) => API_CODES[code].status === status) ??
+  'malformed-request';
+
+/** Any failure as the API states it. */
+function failureOf(error: unknown): ApiError {
+  if (error instanceof ApiError) return error;
+  if (error instanceof HttpException && error.getStatus() < 500) {
+    const status = error.getStatus();
+    const message = status === 404 ? say`there is nothing at this address` : error.message;
+    return new ApiError({ code: codeOfStatus(status), message });
+  }
+  if (isDatabaseTrouble(error)) return unavailable();
+  return new ApiError({
+    code: 'failed',
+    message: say`something went wrong on the server; check whether your change was saved before you try again`,
+  });
+}
+
+/** Answers with a failure in the form of `ApiErrorBody`. Its details stay in the log, where they stand with the request. */
+export function answerFailure(error: unknown, response: Response): void {
+  const failure = failureOf(error);
+  // The log of requests looks for it here.
+  if (error instanceof Error && failure.getStatus() >= 500)
+    (response as { err?: Error }).err = error;
+  // A route's own header is set before it fails: without this, a browser would keep "no such photo" for a year.
+  response.setHeader('Cache-Control', 'no-store');
+  if (failure.retryAfterSeconds !== null)
+    response.setHeader('Retry-After', failure.retryAfterSeconds);
+  response.status(failure.getStatus()).json(failure.getResponse());
+}
+
+@Catch()
+export class ApiErrorFilter implements ExceptionFilter {
+  catch(error: unknown, host: ArgumentsHost): void {
+    answerFailure(error, host.switchToHttp().getResponse<Response>());
+  }
+}

@@ -1,0 +1,20 @@
+import { Check, Column, Entity, PrimaryColumn } from 'typeorm';
+
+/** A company of technicians. Every other row belongs to one. */
+@Entity('companies')
+@Check('companies_keep_changes', 'keep_changes_days between 90 and 3650')
+export class Company {
+  @PrimaryColumn('uuid')
+  id: string;
+
+  @Column('text')
+  name: string;
+
+  /** Of its settings. */
+  @Column('integer', { default: 1 })
+  version: number;
+
+  /** Days after which the record of changes is thinned; null: never. */
+  @Column('integer', { name: 'keep_changes_days', nullable: true })
+  keepChangesDays: number | null;
+}

@@ -1,0 +1,49 @@
+/** Rules of what people type about themselves. */
+import { say, sayText } from '@water-clock/core';
+import { applyDecorators } from '@nestjs/common';
+import { ApiProperty } from '@nestjs/swagger';
+import { Transform } from 'class-transformer';
+import { IsEmail, IsNotEmpty, IsString, MaxLength, MinLength } from 'class-validator';
+import { Line } from '../http/fields.ts';
+
+const LEAST_PASSWORD = 10;
+
+export const NameField = (what: string) =>
+  applyDecorators(
+    ApiProperty({ maxLength: 80 }),
+    IsNotEmpty({ message: () => say`${sayText(what)} is missing` }),
+    Line(what, 80),
+  );
+
+/** In lower case, without the space around it. */
+export const EmailField = () =>
+  applyDecorators(
+    ApiProperty({ format: 'email', maxLength: 254 }),
+    IsEmail({}, { message: () => say`this is no e-mail address, such as name@company.example` }),
+    MaxLength(254, { message: () => say`an e-mail address has at most 254 characters` }),
+    IsString({ message: 'the e-mail address must be text' }),
+    Transform(({ value }: { value: unknown }) =>
+      typeof value === 'string' ? value.trim().toLowerCase() : value,
+    ),
+  );
+
+/** A password that is chosen. */
+export const NewPasswordField = () =>
+  applyDecorators(
+    ApiProperty({ minLength: LEAST_PASSWORD, maxLength: 1000 }),
+    MinLength(LEAST_PASSWORD, {
+      message: () =>
+        say`a password has at least ${LEAST_PASSWORD} characters; three words are easy to keep`,
+    }),
+    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
+    IsString({ message: 'the password must be text' }),
+  );
+
+/** A password that is known. */
+export const PasswordField = () =>
+  applyDecorators(
+    ApiProperty(),
+    MinLength(1, { message: () => say`type your password` }),
+    MaxLength(1000, { message: () => say`a password has at most 1000 characters` }),
+    IsString({ message: 'the password must be text' }),
+  );

@@ -1,0 +1,86 @@
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { newId, request } from './request.ts';
+
+export interface Company {
+  readonly name: string;
+  readonly version: number;
+  /** Days after which the record of changes is thinned; null: never. */
+  readonly keepChangesDays: number | null;
+}
+
+export type Audited =
+  | 'sign-in'
+  | 'sign-in-failed'
+  | 'sign-out'
+  | 'link-made'
+  | 'link-opened'
+  | 'link-withdrawn'
+  | 'export'
+  | 'deletion'
+  | 'setting'
+  | 'founded'
+  | 'invited'
+  | 'invitation-withdrawn'
+  | 'joined'
+  | 'role-changed'
+  | 'taken-out'
+  | 'password-changed'
+  | 'password-forgotten'
+  | 'second-factor-on'
+  | 'second-factor-off'
+  | 'sessions-ended'
+  | 'timer-deleted'
+  | 'site-deleted'
+  | 'personal-data-deleted'
+  | 'token-made'
+  | 'token-withdrawn';
+
+export interface AuditEntry {
+  readonly id: string;
+  /** ISO instant. */
+  readonly at: string;
+  readonly what: Audited;
+  /** Null: somebody without an account. */
+  readonly by: string | null;
+  /** The house or the person that it was about. */
+  readonly about: string | null;
+  /** Of the network. */
+  readonly address: string | null;
+}
+
+const companyKeys = { company: ['company'] as const, audit: ['audit'] as const };
+/** As many entries as one answer has. */
+const PAGE = 100;
+
+export const useCompany = () =>
+  useQuery({
+    queryKey: companyKeys.company,
+    queryFn: () => request<Company>('GET', '/api/company'),
+  });
+
+export const useAudit = () =>
+  useInfiniteQuery({
+    queryKey: companyKeys.audit,
+    initialPageParam: '',
+    queryFn: ({ pageParam }) =>
+      request<AuditEntry[]>('GET', `/api/audit${pageParam && `?before=${pageParam}`}`),
+    getNextPageParam: (last) => (last.length < PAGE ? null : (last.at(-1)?.id ?? null)),
+  });
+
+export function useKeepChanges() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ company, days }: { company: Company; days: number | null }) =>
+      request<Company>('POST', '/api/company/changes', {
+        id: newId(),
+        baseVersion: company.version,
+        keepChangesDays: days,
+      }),
+    onSettled: () =>
+      Promise.all(
+        [companyKeys.company, companyKeys.audit].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      ),
+  });
+}

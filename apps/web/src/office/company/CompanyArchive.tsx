@@ -1,0 +1,54 @@
+import { useState } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Alert, Button, Progress } from 'antd';
+import { useLines } from '../../data/api/lines.ts';
+import { FileButton } from '../../shared/fields/FileButton.tsx';
+import { usePreferences } from '../../app/platform/preferences.tsx';
+import { say } from '@water-clock/core';
+
+/** The whole company as one file, out and into an empty one. */
+export function CompanyArchive() {
+  const { clock, order } = usePreferences();
+  const client = useQueryClient();
+  const lines = useLines({ size: 1 }, { clock, order });
+  const [share, setShare] = useState({ done: 0, of: 1 });
+  const bring = useMutation({
+    mutationFn: async (file: File) => {
+      const { importCompany } = await import('../../data/api/companyArchive.ts');
+      return importCompany(file, (done, of) => setShare({ done, of }));
+    },
+    onSettled: () => client.invalidateQueries(),
+  });
+  const isEmpty = lines.data?.counts.all === 0;
+  return (
+    <section className="stack" aria-labelledby="company-archive">
+      <h2 id="company-archive">{say`The whole company as a file`}</h2>
+      <p className="soft">{say`The library, all sites with their timers, surveys, logbooks and photos: open documents in one ZIP. People and their passwords are not in it.`}</p>
+      <div className="row near">
+        <Button href="/api/company/archive">{say`Export the company (.zip)`}</Button>
+        {isEmpty && (
+          <FileButton
+            label={say`Import a company (.zip)`}
+            accept=".zip,application/zip"
+            take={([file]) => file && bring.mutate(file)}
+          />
+        )}
+      </div>
+      {lines.data && !isEmpty && !bring.isPending && (
+        <p className="soft">{say`A company is brought into one that has no sites yet.`}</p>
+      )}
+      {bring.isPending && (
+        <Progress percent={Math.floor((100 * share.done) / Math.max(1, share.of))} />
+      )}
+      {bring.data && (
+        <Alert
+          type={bring.data.refused.length > 0 ? 'warning' : 'success'}
+          role="status"
+          title={say`${bring.data.sites - bring.data.refused.length} sites were brought.`}
+          description={bring.data.refused.join(' ') || undefined}
+        />
+      )}
+      {bring.error && <Alert type="error" role="alert" title={bring.error.message} />}
+    </section>
+  );
+}

@@ -1,0 +1,343 @@
+/** A company on an empty database: founded, its people invited, an apprentice's proposal accepted, and everybody's own account. */
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { generateSync } from 'otplib';
+import type { Page } from 'puppeteer-core';
+import {
+  accessibilityFaults,
+  type as typeInto,
+  choose,
+  click,
+  file,
+  House,
+  named,
+  press,
+  saved,
+  sees,
+  upload,
+} from './house.ts';
+
+jest.setTimeout(900_000);
+const PASSWORD = 'three words long';
+let house: House;
+let owner: Page;
+beforeAll(async () => {
+  house = await House.open({ WATER_CLOCK_DEMO: '0', WATER_CLOCK_FOUNDING_CODE: 'WELL-RIVER-RAIN' });
+  owner = await house.strangersPage();
+});
+afterAll(() => house.close());
+
+/** Replaces the text of a field by its label. */
+async function fill(page: Page, label: string, text: string): Promise<void> {
+  const field = await page.waitForSelector(named(label, 'textbox'));
+  await field?.click({ count: 3 });
+  await field?.type(text);
+}
+const linkOn = (page: Page) => page.$eval('.page-link', (link) => (link as HTMLAnchorElement).href);
+const go = (page: Page, place: string) => page.goto(`${house.server.url}${place}`);
+
+/** Invites somebody, who chooses a password on a device of their own. */
+async function invite(name: string, role: string, width?: number): Promise<Page> {
+  await go(owner, '/company');
+  await press(owner, 'Invite somebody');
+  await fill(owner, 'Name', name);
+  await fill(owner, 'E-mail', `${name.toLowerCase()}@thistle.example`);
+  await choose(owner, 'Role', role);
+  await press(owner, 'Invite');
+  await owner.waitForSelector('.page-link');
+  const page = await house.strangersPage(width);
+  await page.goto(await linkOn(owner));
+  await sees(page, 'h1', /Welcome to Thistle Gardens/);
+  await fill(page, 'Password', PASSWORD);
+  await press(page, 'Join the company');
+  await page.waitForSelector('.rail, .foot');
+  return page;
+}
+
+test('the first visit founds the company, with the code that was printed', async () => {
+  await go(owner, '/');
+  await sees(owner, 'h1', /Found your company/);
+  await fill(owner, 'One-time code', 'something else');
+  await fill(owner, 'Name of the company', 'Thistle Gardens');
+  await fill(owner, 'Your name', 'Ash Vane');
+  await fill(owner, 'E-mail', 'ash@thistle');
+  await fill(owner, 'Password', 'short');
+  await press(owner, 'Found the company');
+  await sees(owner, '.fault', /no e-mail address/);
+  await sees(owner, '.fault', /at least 10 characters/);
+  await fill(owner, 'E-mail', 'ash@thistle.example');
+  await fill(owner, 'Password', PASSWORD);
+  await press(owner, 'Found the company');
+  await sees(owner, '.fault', /not the code/);
+  expect(await accessibilityFaults(owner)).toEqual([]);
+  await fill(owner, 'One-time code', 'well river rain');
+  await press(owner, 'Found the company');
+  await sees(owner, 'main', /No sites yet/);
+  const other = await house.strangersPage(390, 844);
+  await go(other, '/new-company');
+  await sees(other, 'h1', /Nobody can found a company here/);
+  await go(other, '/');
+  await sees(other, 'h1', /Sign in/);
+});
+
+test('a technician joins by a link that works once, and owners alone see the company', async () => {
+  const wren = await invite('Wren', 'Technician: works on all sites, timers and the library', 390);
+  const link = await linkOn(owner);
+  await go(wren, '/company');
+  await sees(wren, 'main', /for owners/);
+  const late = await house.strangersPage();
+  await late.goto(link);
+  await sees(late, 'main', /used already/);
+  await go(owner, '/company');
+  await sees(owner, '.ant-table', /Wren/);
+  expect(await accessibilityFaults(owner)).toEqual([]);
+  // Without a mail server the mail is read here.
+  await go(owner, '/company/mail');
+  await click(owner, '.ant-collapse-header');
+  await sees(owner, '.mail', /Ash Vane invites you to Thistle Gardens.*\/join#/s);
+  await go(owner, '/company/record');
+  await sees(owner, '.ant-table', /Joined the company.*Founded the company/s);
+});
+
+test('an apprentice proposes, and the owner accepts', async () => {
+  const linnet = await invite(
+    'Linnet',
+    'Apprentice: sees everything, and proposes changes of timers',
+  );
+  await go(owner, '/sites/new');
+  await fill(owner, 'Name', 'Bell cottage');
+  await press(owner, 'Add the site');
+  await owner.waitForSelector('.verdict');
+  const [, , id = ''] = new URL(owner.url()).pathname.split('/');
+  await go(owner, `/timers/${id}`);
+  await typeInto(owner, 'Add a start to A', '4:00');
+  await owner.keyboard.press('Enter');
+  await saved(owner);
+
+  await go(linnet, `/timers/${id}`);
+  await sees(linnet, '.ant-alert', /as an apprentice/);
+  await typeInto(linnet, 'Start 1 of A', '5:30');
+  await linnet.keyboard.press('Enter');
+  await saved(linnet);
+  await linnet.reload();
+  await linnet.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await fill(linnet, 'Why you propose it', 'The wind is up at four.');
+  await press(linnet, 'Send the proposal');
+  await sees(linnet, '.ant-alert', /You proposed this/);
+
+  await owner.reload();
+  await owner.waitForSelector('[aria-label^="Remove the start 4:00"]');
+  await press(owner, 'Look at it');
+  await sees(owner, '.conflict-table', /A starts.*4:00.*5:30/);
+  await sees(owner, '.ant-modal', /The wind is up at four/);
+  expect(await accessibilityFaults(owner)).toEqual([]);
+  await press(owner, 'Accept');
+  await sees(owner, '.ant-modal', /Accepted/);
+  await press(owner, 'Done');
+  await owner.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await linnet.reload();
+  await sees(linnet, '.ant-alert', /Ash Vane accepted/);
+  // Whoever else looks at it is said, and what they change comes by itself.
+  await linnet.bringToFront();
+  await sees(linnet, '.timer-tools', /Ash/);
+  const other = await house.strangersPage();
+  await go(other, '/');
+  await fill(other, 'E-mail', 'wren@thistle.example');
+  await fill(other, 'Password', PASSWORD);
+  await press(other, 'Sign in');
+  await other.waitForSelector('.rail');
+  await go(other, `/timers/${id}`);
+  await other.waitForSelector('[aria-label^="Remove the start 5:30"]');
+  await typeInto(owner, 'Start 1 of A', '6:00');
+  await owner.keyboard.press('Enter');
+  await saved(owner);
+  await other.waitForSelector('[aria-label^="Remove the start 6:00"]');
+  await sees(other, '.ant-alert', /Ash Vane changed this timer elsewhere/);
+  expect(await linnet.$(named('New site'))).toBeNull();
+});
+
+test('a second factor is set up, asked for, and taken away by an owner; who is taken out is out', async () => {
+  const sorrel = await invite('Sorrel', 'Office: works on all sites, timers and the library');
+  await go(sorrel, '/account');
+  await sees(sorrel, '.ant-table', /Chrome, Linux.*this one/s);
+  await press(sorrel, 'Set it up …');
+  const shown = /(?:[A-Z2-7]{4} ?){8}/.exec(await sees(sorrel, 'code', /^(?:[A-Z2-7]{4} ?){8}$/));
+  const secret = shown?.[0].replaceAll(' ', '') ?? '';
+  await fill(sorrel, 'Code', generateSync({ secret }));
+  await fill(sorrel, 'Your password', PASSWORD);
+  expect(await accessibilityFaults(sorrel)).toEqual([]);
+  await press(sorrel, 'Switch it on');
+  await sees(sorrel, 'main', /On: each sign-in asks for a code/);
+  await fill(sorrel, 'What it is for', 'Price list');
+  await press(sorrel, 'Make a token');
+  const token = await sees(sorrel, '.notice', /wct_[\w-]{43}/);
+  const asked = await fetch(`${house.server.url}/api/sites`, {
+    headers: { authorization: `Bearer ${/wct_[\w-]{43}/.exec(token)?.[0] ?? ''}` },
+  });
+  expect(asked.status).toBe(200);
+  await sees(sorrel, '.ruled', /Price list.*never used|Price list.*last used/);
+
+  const telephone = await house.strangersPage(390, 844);
+  await go(telephone, '/');
+  await fill(telephone, 'E-mail', 'sorrel@thistle.example');
+  await fill(telephone, 'Password', PASSWORD);
+  await press(telephone, 'Sign in');
+  await fill(telephone, 'Code', '000000');
+  await press(telephone, 'Sign in');
+  await sees(telephone, '.fault', /this code is not good/);
+
+  const menu = async (item: string) => {
+    await go(owner, '/company');
+    await click(owner, '[aria-label="What to do with Sorrel"]');
+    await click(owner, `.ant-dropdown-menu-item ::-p-text(${item})`);
+  };
+  await menu('Switch off the second factor');
+  await press(owner, 'Switch off');
+  await sees(owner, '.ant-table', /Sorrel.*off/s);
+  await go(telephone, '/');
+  await fill(telephone, 'E-mail', 'sorrel@thistle.example');
+  await fill(telephone, 'Password', PASSWORD);
+  await press(telephone, 'Sign in');
+  await telephone.waitForSelector('.foot');
+
+  await menu('Take out of the company');
+  await press(owner, 'Take out');
+  await sees(owner, 'main', /Taken out: Sorrel/);
+  for (const page of [sorrel, telephone]) {
+    await go(page, '/');
+    await sees(page, 'h1', /Sign in/);
+  }
+});
+
+test('thirty gardens come from a spreadsheet, a restriction changes, and they are legal again, with who is called and who is visited', async () => {
+  await go(owner, '/sites');
+  await press(owner, 'Sites from a spreadsheet');
+  // Every third has no telephone.
+  const rows = Array.from(
+    { length: 30 },
+    (_, i) =>
+      `Row house ${i + 1};${i + 1};Mill Lane;Dunnock;Ida Fell;${i % 3 ? `555 02${i + 10}` : ''}`,
+  );
+  const text = `name;number;street;town;person;telephone\n${rows.join('\n')}\n`;
+  await upload(owner, '.ant-modal input[type=file]', file('thirty.csv', text));
+  await press(owner, 'Import 30 sites');
+  await sees(owner, '.ant-modal', /30 sites were brought/);
+  await press(owner, 'Done');
+
+  // The rules of the district: Monday, Wednesday and Friday.
+  await go(owner, '/library/rules');
+  await press(owner, 'New');
+  await fill(owner, 'Whose rules', 'Dunnock');
+  const weekdays = async (clause: string, days: readonly string[]) => {
+    for (const day of days)
+      await click(owner, `[aria-label="${clause}: allowed weekdays"] [aria-label="${day}"]`);
+  };
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-collapse-header');
+  // All are allowed at first; a press takes one away.
+  await weekdays('Clause 1', ['Tue', 'Thu', 'Sat', 'Sun']);
+  await press(owner, 'Save');
+  await sees(owner, 'main', /Saved\./);
+
+  await go(owner, '/sites?find=row+house');
+  await click(owner, '.sites thead .ant-checkbox-input');
+  await press(owner, 'Choose all that are found');
+  await sees(owner, '[role=status]', /30 sites chosen/);
+  await choose(owner, 'Rules of the chosen sites', 'Dunnock');
+  await owner.waitForFunction(() => !document.body.textContent.includes('30 sites chosen'));
+  // What thirty visits have keyed in, at once.
+  await owner.evaluate(async () => {
+    const ask = async (path: string, body?: object): Promise<unknown> => {
+      const init = { method: 'POST', headers: { 'content-type': 'application/json' } };
+      const answer = await fetch(path, body ? { ...init, body: JSON.stringify(body) } : {});
+      return answer.json();
+    };
+    type Timer = { version: number; plan: { timer: { stationCount: number } } };
+    const { lines } = (await ask('/api/timers?find=row+house&size=50')) as {
+      lines: { id: string }[];
+    };
+    for (const { id } of lines) {
+      const { version, plan } = (await ask(`/api/timers/${id}`)) as Timer;
+      const [days, runs] = [
+        { rule: 'weekdays', weekdays: ['mon', 'wed', 'fri'] },
+        [
+          { station: 1, seconds: 600 },
+          { station: 2, seconds: 900 },
+        ],
+      ];
+      const programs = [{ letter: 'A', days, starts: ['04:00'], runs }];
+      const whole = { ...plan, stations: [{ number: 1 }, { number: 2 }], programs };
+      await ask(`/api/timers/${id}/changes`, {
+        ...{ id: crypto.randomUUID(), baseVersion: version, way: 'do' },
+        change: { type: 'replace-plan', plan: whole },
+      });
+    }
+  });
+  await go(owner, '/sites?find=row+house&show=breach');
+  await sees(owner, 'main', /Not allowed 0/);
+
+  // Tonight the district allows two other days.
+  await go(owner, '/library/rules');
+  await click(owner, 'main a ::-p-text(Dunnock)');
+  await press(owner, 'Edit');
+  await click(owner, '.edition .ant-segmented-item ::-p-text(As clauses)');
+  await click(owner, '.edition .ant-collapse-header');
+  await weekdays('Clause 1', ['Tue', 'Sat', 'Mon', 'Wed', 'Fri']);
+  await press(owner, 'Save');
+  await sees(owner, 'main', /Saved\./);
+  await press(owner, 'Back to the list');
+  await click(owner, 'main a ::-p-text(Dunnock)');
+  await press(owner, 'Which gardens break them');
+  await sees(owner, 'main', /30 gardens are under them: 30 break them now/);
+  await press(owner, 'Plan them all anew');
+  await sees(owner, '[role=status]', /30 wait for you/);
+  await sees(owner, 'main', /By phone 20.*By a visit 10/s);
+  await press(owner, 'Look at it: Row house 2');
+  await sees(owner, '.ant-drawer-body', /Few enough to be read out.*A days: TUE SAT/s);
+  await sees(owner, '.ant-drawer-body', /We will call you/);
+  await owner.keyboard.press('Escape');
+  await press(owner, 'Put 10 visits on the calendar');
+  await sees(owner, '[role=status]', /10 planned/);
+  await press(owner, 'Accept all 30');
+  await press(owner, 'Accept all');
+  await sees(owner, 'main', /30 decided/);
+  await go(owner, '/sites?find=row+house');
+  await sees(owner, 'main', /Overlap 0.*Not allowed 0.*Rules to come 0/s);
+  await sees(owner, '.sites', /Clear/);
+  await owner.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
+  await go(owner, '/calendar?view=open');
+  await sees(owner, 'main', /Row house 1 Mill Lane 1, Dunnock/);
+  expect(await accessibilityFaults(owner)).toEqual([]);
+  await owner.setViewport({ width: 1280, height: 800 });
+});
+
+test('the whole company goes into a file, and into a company that has no sites', async () => {
+  const bytes = await owner.evaluate(async () => {
+    const answer = await fetch('/api/company/archive');
+    return [...new Uint8Array(await answer.arrayBuffer())];
+  });
+  const other = await House.open({
+    WATER_CLOCK_DEMO: '0',
+    WATER_CLOCK_FOUNDING_CODE: 'RAIN-BARREL',
+  });
+  try {
+    const page = await other.strangersPage();
+    await page.goto(other.server.url);
+    await fill(page, 'One-time code', 'rain barrel');
+    await fill(page, 'Name of the company', 'Bindweed');
+    await fill(page, 'Your name', 'Ada Reed');
+    await fill(page, 'E-mail', 'ada@bindweed.example');
+    await fill(page, 'Password', PASSWORD);
+    await press(page, 'Found the company');
+    await sees(page, 'main', /No sites yet/);
+    await page.goto(`${other.server.url}/company/settings`);
+    await upload(page, 'input[type=file]', file('no-company.zip', 'no zip'));
+    await sees(page, '[role=alert]', /This is no ZIP file/);
+    await upload(page, 'input[type=file]', file('company.zip', Buffer.from(bytes)));
+    await sees(page, '[role=status]', /31 sites were brought/);
+    await page.goto(`${other.server.url}/sites?find=row+house`);
+    await sees(page, 'main', /Not allowed 0/);
+    await sees(page, '.sites', /Row house 1/);
+  } finally {
+    await other.close();
+  }
+});

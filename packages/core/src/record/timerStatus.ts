@@ -1,0 +1,182 @@
+/** How a timer stands on a date, as a list of many timers says it: worked out once, kept as JSON, and put into words by whoever asks. */
+import type { Fault, Outcome } from '../document/fault.ts';
+import { proveAnyPhase } from '../engine/anyPhase.ts';
+import { attempt } from '../engine/effort.ts';
+import { prove, type Proven, type Verdict } from '../engine/verdict.ts';
+import { yearFrom } from '../engine/year.ts';
+import { findingSentence } from '../findings/findingWords.ts';
+import { runsSideBySide } from '../findings/sideBySide.ts';
+import { verdictWords } from '../findings/verdictWords.ts';
+import type { OnOverlap, Plan } from '../plan/plan.ts';
+import { resumesAt } from '../plan/starts.ts';
+import { houseRulesOn } from '../rules/houseRules.ts';
+import type { Rules } from '../rules/rules.ts';
+import type { RuledHouse } from '../rules/ruling.ts';
+import { unknownPhases } from '../survey/survey.ts';
+import { formatDate, parseDate, SECONDS_PER_DAY, type EpochDay } from '../time/calendar.ts';
+import { faultSentence } from '../words/faultWords.ts';
+import type { Speech } from '../words/words.ts';
+import { ruleStatus, type RuleStatus } from './ruleStatus.ts';
+import type { TimerRecord } from './record.ts';
+
+export interface WeekDay {
+  /** `YYYY-MM-DD`. */
+  readonly date: string;
+  /** The letters of those that water. */
+  readonly programs: string;
+  readonly overlaps: boolean;
+}
+
+export interface TimerStatus extends RuleStatus {
+  /** With the first overlap alone; or why it is too much to work out. */
+  readonly proven: Outcome<Proven>;
+  readonly sideBySide: boolean;
+  /** The letters of programs of which nobody knows where their interval stands. */
+  readonly anyPhase: readonly string[];
+  readonly isOff: boolean;
+  readonly onOverlap: OnOverlap;
+  /**
+   * Of each date from `from` on for which it may hold, and of a week more, the letters of what waters, with `!` where that overlaps; empty:
+   * switched off, or too much to work out.
+   */
+  readonly days: readonly string[];
+  readonly from: EpochDay;
+  /** The last date on which all of it is still so, if nobody changes anything. */
+  readonly until: EpochDay;
+}
+
+export interface TimerStatusWords {
+  /** `breach`: nothing overlaps, but the rules of the place are broken. */
+  readonly verdict: Verdict | 'breach';
+  readonly headline: string;
+}
+
+const DAYS_OF_A_WEEK = 7;
+const OVERLAPS = '!';
+/** A list is never older than that. */
+const MOST_DAYS = 28;
+
+function daysFrom(plan: Plan, on: EpochDay): string[] {
+  if (plan.settings.mode === 'off') return [];
+  const days = attempt(() => yearFrom(plan, on, MOST_DAYS + DAYS_OF_A_WEEK));
+  return days.ok
+    ? days.value.map(({ programs, overlaps }) => `${programs.join('')}${overlaps ? OVERLAPS : ''}`)
+    : [];
+}
+
+/** Of what was kept, the seven dates from one on. */
+export const weekOf = (
+  { days, from }: Pick<TimerStatus, 'days' | 'from'>,
+  on: EpochDay,
+): readonly WeekDay[] =>
+  days.slice(Math.max(0, on - from), Math.max(0, on - from) + DAYS_OF_A_WEEK).map((day, i) => ({
+    date: formatDate(Math.max(on, from) + i),
+    programs: day.replace(OVERLAPS, ''),
+    overlaps: day.endsWith(OVERLAPS),
+  }));
+
+/** The last date before which nothing that depends on the date can change. */
+function lastDate(
+  { plan, survey }: TimerRecord,
+  rules: Rules | null,
+  house: RuledHouse,
+  on: EpochDay,
+  proven: Outcome<Proven>,
+  { breaches }: RuleStatus,
+): EpochDay {
+  const events = proven.ok
+    ? [proven.value.overlaps[0], proven.value.driven?.overlap ?? undefined]
+    : [];
+  const dates = [
+    on + MOST_DAYS - 1,
+    // From the day after an event on, another one is the first.
+    ...events.flatMap((event) => (event ? [event.first.day, event.second.day] : [])),
+    ...breaches.flatMap(({ where: { date } }) => (date === undefined ? [] : [date])),
+    ...(survey.accepted ?? []).flatMap(({ until }) => {
+      const last = until === undefined ? null : parseDate(until);
+      return last === null || last < on ? [] : [last];
+    }),
+  ];
+  // A rain delay holds starts back until it is over.
+  const resumes = resumesAt(plan);
+  if (resumes > on * SECONDS_PER_DAY) dates.push(Math.floor(resumes / SECONDS_PER_DAY));
+  // A breach of the days of a week has the date of its Monday; it was worked out on this date all the same.
+  const last = Math.max(on, Math.min(...dates));
+  const now = JSON.stringify(houseRulesOn(survey.rules, rules, house, on));
+  for (let day = on + 1; day <= last; day++)
+    if (JSON.stringify(houseRulesOn(survey.rules, rules, house, day)) !== now) return day - 1;
+  return last;
+}
+
+/**
+ * @param on the date at the house
+ *
+ * Cost: that of a check, of the rules and of some weeks of cycles.
+ */
+export function timerStatus(
+  record: TimerRecord,
+  rules: Rules | null,
+  house: RuledHouse,
+  on: EpochDay,
+): TimerStatus {
+  const { plan, survey } = record;
+  const anyPhase = unknownPhases(plan, survey);
+  const proven = attempt(() =>
+    anyPhase.length > 0 ? proveAnyPhase(plan, on, anyPhase) : prove(plan, on),
+  );
+  const status = ruleStatus(record, rules, house, on);
+  return {
+    ...status,
+    proven: proven.ok
+      ? { ok: true, value: { ...proven.value, overlaps: proven.value.overlaps.slice(0, 1) } }
+      : proven,
+    sideBySide: proven.ok && runsSideBySide(plan, proven.value.overlaps, survey.accepted ?? [], on),
+    anyPhase,
+    isOff: plan.settings.mode === 'off',
+    onOverlap: plan.timer.onOverlap,
+    days: daysFrom(plan, on),
+    from: on,
+    until: lastDate(record, rules, house, on, proven, status),
+  };
+}
+
+const tooMuch = (faults: readonly Fault[]): TimerStatusWords => ({
+  verdict: 'incomplete',
+  headline: faults.map(faultSentence).join(' '),
+});
+
+/** A timer is clear only where nothing overlaps and the rules of the place are kept. */
+export function timerStatusWords(
+  { proven, sideBySide, anyPhase, isOff, onOverlap, breaches: [breach] }: TimerStatus,
+  speech: Speech,
+): TimerStatusWords {
+  if (!proven.ok) return tooMuch(proven.faults);
+  const known = { isOff, sideBySide, anyPhase };
+  const { tone, headline } = verdictWords(proven.value, onOverlap, speech, known);
+  return breach && tone === 'clear'
+    ? { verdict: 'breach', headline: findingSentence(breach, speech) }
+    : { verdict: tone, headline };
+}
+
+/** Which rule it breaks, or will break when rules to come are in force; empty: none. */
+export function ruleTroubleWords(
+  { breaches: [breach], coming }: Pick<TimerStatus, 'breaches' | 'coming'>,
+  speech: Speech,
+): string {
+  const trouble = breach ?? coming;
+  return trouble ? findingSentence(trouble, speech) : '';
+}
+
+/** Of a timer that is more work than a server takes upon itself. */
+export const unprovenStatus = ({ settings, timer }: Plan, on: EpochDay): TimerStatus => ({
+  proven: { ok: false, faults: [{ code: 'too-much-work', path: ['programs'] }] },
+  sideBySide: false,
+  anyPhase: [],
+  isOff: settings.mode === 'off',
+  onOverlap: timer.onOverlap,
+  breaches: [],
+  coming: null,
+  days: [],
+  from: on,
+  until: on,
+});

@@ -1,0 +1,510 @@
+/**
+ * A timer that lives: its clock goes, its starts fire, and people, weather and power do to it what they do (timing-rules.md sections 2 to 6 and 9).
+ * It goes on by moments, in steps as long or as short as one likes, and gives the same however it is stepped. All that it is can be written down
+ * and taken up again.
+ */
+import { assert } from '../document/fault.ts';
+import { assertDefined } from '../document/assertDefined.ts';
+import { Effort } from '../engine/effort.ts';
+import type { ProgramCycles } from '../engine/nominal.ts';
+import { Room, RunningCycle, sharesOf } from '../engine/runningCycle.ts';
+import type { Plan, Settings } from '../plan/plan.ts';
+import { resumesAt } from '../plan/starts.ts';
+import {
+  formatMoment,
+  parseMoment,
+  parseSecond,
+  SECONDS_PER_DAY,
+  type ClockSecond,
+} from '../time/calendar.ts';
+import { isIn } from '../time/dayRules.ts';
+import type {
+  Called,
+  SimulatedTimerState,
+  Listener,
+  OpenValve,
+  UnderWay,
+  Waiting,
+} from './timerState.ts';
+import type { Press } from './events.ts';
+import { Programs } from './programs.ts';
+
+/** What a clock shows after a reset where its kind says nothing else. */
+export const CLOCK_AFTER_RESET = '2020-01-01T00:00';
+
+export class SimulatedTimer {
+  private state: Omit<SimulatedTimerState, 'running' | 'queue' | 'held'>;
+  private running: UnderWay[];
+  private queue: Waiting[];
+  /** Starts that a window holds back. */
+  private held: Waiting[];
+  private readonly listener: Listener;
+  private readonly effort: Effort;
+  private programsOnce: Programs | null = null;
+  /** The next start by the timer's clock, where it was looked for. */
+  private coming: { readonly at: ClockSecond | null; readonly looked: ClockSecond } | null = null;
+  /** No start from this moment on, true time. */
+  private lastStart: ClockSecond = Infinity;
+
+  private constructor(state: SimulatedTimerState, listener: Listener, effort: Effort) {
+    const { running, queue, held, ...rest } = state;
+    this.state = rest;
+    this.running = running.map(({ state, ...one }) => ({
+      ...one,
+      cycle: new RunningCycle(state),
+    }));
+    this.queue = [...queue];
+    this.held = [...held];
+    this.listener = listener;
+    this.effort = effort;
+  }
+
+  /**
+   * A timer that is idle.
+   *
+   * @param now true time.
+   * @param ahead seconds by which its clock is ahead.
+   * @param factory what it falls back to without power; null: nobody knows.
+   */
+  static idle(
+    plan: Plan,
+    now: ClockSecond,
+    ahead = 0,
+    listener: Listener = {},
+    effort = new Effort(Infinity),
+    factory: Plan | null = null,
+  ): SimulatedTimer {
+    const resumes = resumesOf(plan);
+    const switches = { now, ahead, resumes, wet: false, outSince: null };
+    const nothing = { running: [], queue: [], held: [] };
+    return new SimulatedTimer({ plan, factory, ...switches, ...nothing }, listener, effort);
+  }
+
+  /** Takes up what was written down. */
+  static from(
+    state: SimulatedTimerState,
+    listener: Listener = {},
+    effort = new Effort(Infinity),
+  ): SimulatedTimer {
+    return new SimulatedTimer(state, listener, effort);
+  }
+
+  /** Everything that it is, as plain data. */
+  snapshot(): SimulatedTimerState {
+    return {
+      ...this.state,
+      running: this.running.map(({ cycle, ...one }) => ({ ...one, state: cycle.state() })),
+      queue: [...this.queue],
+      held: [...this.held],
+    };
+  }
+
+  get plan(): Plan {
+    return this.state.plan;
+  }
+
+  get now(): ClockSecond {
+    return this.state.now;
+  }
+
+  /** What its clock shows; null: it has no power. */
+  get clock(): ClockSecond | null {
+    return this.state.outSince === null ? this.clockNow : null;
+  }
+
+  get isIdle(): boolean {
+    return this.running.length + this.queue.length + this.held.length === 0;
+  }
+
+  /** Valves that have current: since when, for which program, and the seconds that are left of their pieces. */
+  get openValves(): readonly OpenValve[] {
+    return this.running.flatMap(({ letter, cycle }) =>
+      cycle.wetAt(this.state.now).map((valve) => ({ ...valve, letter })),
+    );
+  }
+
+  get isWet(): boolean {
+    return this.state.wet;
+  }
+
+  /** Cycles under way, the first that began first. */
+  get underWay(): readonly (Called & { readonly began: ClockSecond })[] {
+    return this.running.map(({ cycle: _cycle, ...called }) => called);
+  }
+
+  /** Starts that wait for their turn or for a window's end. */
+  get waiting(): readonly Called[] {
+    return [...this.queue, ...this.held];
+  }
+
+  private get clockNow(): ClockSecond {
+    return this.state.now + this.state.ahead;
+  }
+
+  private get programs(): Programs {
+    return (this.programsOnce ??= new Programs(this.state.plan, this.effort));
+  }
+
+  /** Somebody keys in other settings. What runs or waits keeps what it came with. */
+  set(plan: Plan): void {
+    const { wateringResumes } = this.state.plan.settings;
+    const resumes =
+      plan.settings.wateringResumes === wateringResumes ? this.state.resumes : resumesOf(plan);
+    this.changeSensor(() => this.change({ plan, resumes }));
+    this.programsOnce = null;
+  }
+
+  private change(some: Partial<SimulatedTimerState>): void {
+    this.state = { ...this.state, ...some };
+    this.coming = null;
+  }
+
+  private setSettings(some: Partial<Settings>): void {
+    const { plan } = this.state;
+    this.change({ plan: { ...plan, settings: { ...plan.settings, ...some } } });
+    if (some.seasonalPercent !== undefined) this.programsOnce = null;
+  }
+
+  /**
+   * Goes on to a moment. Of its last second only what closes has been done: a press at this moment comes before what begins or opens.
+   *
+   * @param to true time, not before now.
+   * @throws TooMuchWork
+   */
+  advance(to: ClockSecond): void {
+    while (this.state.now < to) {
+      this.finishSecond();
+      const next = Math.min(to, this.nextMoment(to));
+      this.state = { ...this.state, now: next };
+      this.endPieces();
+    }
+  }
+
+  /** Goes on until nothing runs and nothing waits, with no start from now on. */
+  runOut(): void {
+    this.lastStart = this.state.now;
+    while (!this.isIdle) {
+      this.finishSecond();
+      if (this.isIdle) break;
+      const next = this.nextMoment(Infinity);
+      assert(next < Infinity, 'what runs or waits comes to an end');
+      this.state = { ...this.state, now: next };
+      this.endPieces();
+    }
+  }
+
+  /** The next moment at which anything happens by itself, up to `to`; true time. */
+  nextMoment(to: ClockSecond): ClockSecond {
+    const { now, ahead } = this.state;
+    let next = Math.min(to, this.nextStart(to));
+    for (const { letter, start, cycle } of this.running) {
+      const windows = start === null ? null : (this.programs.of(letter)?.windows ?? null);
+      next = Math.min(next, cycle.nextAfter(now, windows && { windows, ahead }));
+      this.effort.spend(8 + cycle.size);
+    }
+    for (const { letter } of [...this.held, ...this.queue.slice(0, 1)]) {
+      const free = this.programs.of(letter)?.windows?.nextFree(now + ahead) ?? now + ahead;
+      if (free - ahead > now) next = Math.min(next, free - ahead);
+    }
+    return next;
+  }
+
+  /** The next start after now that fires, true time; Infinity: none up to `to`. */
+  private nextStart(to: ClockSecond): ClockSecond {
+    const { ahead, outSince, plan } = this.state;
+    if (outSince !== null || plan.settings.mode === 'off') return Infinity;
+    const until = Math.min(to, this.lastStart) + ahead;
+    if (until === Infinity) return Infinity;
+    const after = this.clockNow;
+    const isOld = !this.coming || (this.coming.at !== null && this.coming.at <= after);
+    if (isOld || (this.coming?.at === null && this.coming.looked < until)) {
+      const from = Math.max(after, isOld ? after : assertDefined(this.coming, 'coming').looked);
+      this.coming = { at: this.lookForStart(from, until), looked: until };
+    }
+    const at = this.coming?.at ?? null;
+    return at === null ? Infinity : at - ahead;
+  }
+
+  /** The first start by the timer's clock after `after`, up to and with `until`. */
+  private lookForStart(after: ClockSecond, until: ClockSecond): ClockSecond | null {
+    const { starts } = this.programs;
+    const resumes = this.state.resumes ?? -Infinity;
+    const first = Math.max(after + 1, resumes);
+    for (let day = Math.floor(first / SECONDS_PER_DAY); day * SECONDS_PER_DAY <= until; day++) {
+      this.effort.spend(2 + starts.length);
+      for (const { start } of starts) {
+        const at = day * SECONDS_PER_DAY + start.secondOfDay;
+        if (at >= first && at <= until && isIn(start.days, day)) return at;
+      }
+    }
+    return null;
+  }
+
+  private endPieces(): void {
+    const { now } = this.state;
+    for (const one of [...this.running]) {
+      one.cycle.close(now, this.tellOf(one));
+      if (one.cycle.isDone) this.over(one, 'ran');
+    }
+  }
+
+  private tellOf({ letter }: Called) {
+    const { run } = this.listener;
+    return run
+      ? ({ station, on, off }: { station: number; on: number; off: number }) =>
+          run({ station, letter, on, off })
+      : () => undefined;
+  }
+
+  private over(one: UnderWay, outcome: 'ran' | 'cut'): void {
+    this.running = this.running.filter((other) => other !== one);
+    const { cycle, ...called } = one;
+    if (outcome === 'cut') cycle.stop(this.state.now, this.tellOf(one));
+    this.listener.cycle?.({ ...called, outcome, ended: this.state.now });
+  }
+
+  private lose({ letter, start, due, percent }: Called): void {
+    this.listener.cycle?.({
+      ...{ letter, start, due, percent },
+      ...{ outcome: 'lost', began: null, ended: null },
+    });
+  }
+
+  /** What comes after the events of a second: windows, starts, openings. */
+  private finishSecond(): void {
+    const { now, plan } = this.state;
+    for (const one of [...this.running]) {
+      if (!this.isHeld(one)) continue;
+      if (plan.timer.inWindow === 'cut') this.over(one, 'cut');
+      else one.cycle.pause(now, this.tellOf(one));
+    }
+    this.serveStarts();
+    const shared = plan.timer.onOverlap === 'share';
+    const flowLimit = Math.round((plan.settings.flowLimitLpm ?? Infinity) * 1000);
+    const most = shared
+      ? Math.min(plan.timer.stationsAtOnce, plan.settings.stationsAtOnce ?? Infinity)
+      : Infinity;
+    const all = this.running.map(({ cycle }) => cycle);
+    const isDry = this.sensorActs;
+    const has = (station: number) => !(isDry && this.programs.obeys(station));
+    const roomOf = ({ cycle }: UnderWay) => new Room(shared ? all : [cycle], most, flowLimit);
+    const free = new Set(this.running.filter((one) => !this.isHeld(one)));
+    for (const one of free) one.cycle.resumeAt(now, roomOf(one));
+    for (const one of this.running) {
+      if (free.has(one)) one.cycle.openAt(now, roomOf(one));
+      one.cycle.power(now, has, this.tellOf(one));
+      this.effort.spend(8 + one.cycle.size * (1 + all.length));
+    }
+  }
+
+  /** Whether a window holds back a start's cycle now; never one by hand. */
+  private isHeld({ letter, start }: Called): boolean {
+    const windows = start === null ? null : this.programs.of(letter)?.windows;
+    return windows ? !windows.isFree(this.clockNow) : false;
+  }
+
+  private serveStarts(): void {
+    const { plan } = this.state;
+    const { onOverlap, inWindow } = plan.timer;
+    const freed = this.held.filter((one) => !this.isHeld(one));
+    this.held = this.held.filter((one) => this.isHeld(one));
+    const due = this.dueNow();
+    if (inWindow === 'pause') this.held.push(...due.filter((one) => this.isHeld(one)));
+    const coming = [...freed, ...due.filter((one) => inWindow !== 'pause' || !this.isHeld(one))];
+    for (const one of coming) {
+      if (this.isLostToRain(one)) this.lose(one);
+      else if (onOverlap === 'queue') this.queue.push(one);
+      else if (this.isHeld(one) || (onOverlap === 'drop' && this.running.length > 0))
+        this.lose(one);
+      else {
+        if (onOverlap === 'cut') this.endAll();
+        this.begin(one);
+      }
+    }
+    for (let next = this.queue[0]; next && this.running.length === 0; next = this.queue[0]) {
+      if (this.isHeld(next) && inWindow === 'pause') break;
+      this.queue.shift();
+      if (this.isHeld(next)) this.lose(next);
+      else this.begin(next);
+    }
+  }
+
+  /** The starts that fire on this very second, in the order of letters. */
+  private dueNow(): Waiting[] {
+    const { now, outSince, plan, resumes } = this.state;
+    const clock = this.clockNow;
+    if (outSince !== null || plan.settings.mode === 'off' || now >= this.lastStart) return [];
+    if (clock % 60 !== 0 || (resumes !== null && clock < resumes)) return [];
+    const day = Math.floor(clock / SECONDS_PER_DAY);
+    const second = clock - day * SECONDS_PER_DAY;
+    return this.programs.starts.flatMap(({ letter, start }) => {
+      if (start.secondOfDay !== second || !isIn(start.days, day)) return [];
+      const program = assertDefined(
+        this.programs.byLetter.get(letter),
+        'programs.byLetter.get(letter)',
+      );
+      const percent = program.percentOn(day);
+      const one = this.waitingOf(program, { letter, start: start.start, due: clock, percent });
+      return one.shares.length > 0 ? new Array<Waiting>(start.times).fill(one) : [];
+    });
+  }
+
+  private waitingOf({ model }: ProgramCycles, called: Called): Waiting {
+    const { atOnce, delaySeconds } = model;
+    return { ...called, shares: sharesOf(model, called.percent), atOnce, delaySeconds };
+  }
+
+  private begin({ shares, atOnce, delaySeconds, ...called }: Waiting): void {
+    const { now } = this.state;
+    const cycle = RunningCycle.of({ atOnce, delaySeconds }, shares, now);
+    this.running.push({ ...called, began: now, cycle });
+  }
+
+  private get sensorActs(): boolean {
+    const { wet, plan } = this.state;
+    return wet && (plan.settings.sensor ?? 'active') === 'active';
+  }
+
+  /** Whether rain takes the whole of what has these stations: all of them obey the sensor, and the timer loses such a cycle. */
+  private obeysWholly(stations: readonly number[]): boolean {
+    return this.state.plan.timer.onRain === 'lose' && stations.every(this.programs.obeys);
+  }
+
+  private isLostToRain({ shares }: Waiting): boolean {
+    return this.sensorActs && this.obeysWholly(shares.map(({ station }) => station));
+  }
+
+  private endAll(): void {
+    for (const one of [...this.running]) this.over(one, 'cut');
+  }
+
+  private stop(): void {
+    this.endAll();
+    for (const one of [...this.queue, ...this.held]) this.lose(one);
+    this.queue = [];
+    this.held = [];
+  }
+
+  /** Changes what the sensor depends on; where it begins to act, what it takes wholly is lost. */
+  private changeSensor(change: () => void): void {
+    const acted = this.sensorActs;
+    change();
+    if (acted || !this.sensorActs) return;
+    for (const one of [...this.running])
+      if (this.obeysWholly(one.cycle.stations)) this.over(one, 'cut');
+    for (const one of this.queue) if (this.isLostToRain(one)) this.lose(one);
+    this.queue = this.queue.filter((one) => !this.isLostToRain(one));
+  }
+
+  /** Something happens now, after what happened at this moment before. */
+  press(press: Press): void {
+    const { now, outSince } = this.state;
+    if (press.do === 'wet' || press.do === 'dry') {
+      this.changeSensor(() => this.change({ wet: press.do === 'wet' }));
+      return;
+    }
+    if (press.do === 'powerOn') {
+      if (outSince !== null) this.powerOn(outSince);
+      return;
+    }
+    if (outSince !== null) return;
+    switch (press.do) {
+      case 'manual':
+        this.byHand(press);
+        return;
+      case 'stop':
+        this.stop();
+        return;
+      case 'mode':
+        this.setSettings({ mode: press.to });
+        if (press.to === 'off') this.stop();
+        return;
+      case 'rainDelay':
+        this.delayFor(press.hours);
+        return;
+      case 'percent':
+        this.setSettings({ seasonalPercent: press.to });
+        return;
+      case 'sensor':
+        this.changeSensor(() => this.setSettings({ sensor: press.to }));
+        return;
+      case 'clock':
+        this.change({ ahead: assertDefined(parseSecond(press.to), 'parseSecond(press.to)') - now });
+        return;
+      case 'powerOff':
+        this.stop();
+        this.change({ outSince: this.clockNow });
+        return;
+    }
+  }
+
+  /** The plan says it to the minute, as its settings do; what counts is the second. */
+  private delayFor(hours: number): void {
+    const { plan } = this.state;
+    const { wateringResumes: _before, ...settings } = plan.settings;
+    const resumes = hours === 0 ? null : this.clockNow + hours * 3600;
+    const said =
+      resumes === null
+        ? {}
+        : { wateringResumes: formatMoment(Math.ceil(resumes / 60) * 60).slice(0, 16) };
+    this.change({ resumes, plan: { ...plan, settings: { ...settings, ...said } } });
+    if (hours > 0) this.stop();
+  }
+
+  private powerOn(stoodAt: ClockSecond): void {
+    const { now, ahead, plan, factory } = this.state;
+    const { powerLoss, clockAfterReset } = plan.timer;
+    const clocks = {
+      kept: () => now + ahead,
+      stops: () => stoodAt,
+      resets: () => assertDefined(parseMoment(clockAfterReset ?? CLOCK_AFTER_RESET), 'parseMoment'),
+    };
+    this.change({ outSince: null, ahead: clocks[powerLoss?.clock ?? 'kept']() - now });
+    if (powerLoss?.settings !== 'factory' || !factory) return;
+    this.change({ plan: factory, resumes: resumesOf(factory) });
+    this.programsOnce = null;
+  }
+
+  private byHand({ station, program, seconds }: Extract<Press, { do: 'manual' }>): void {
+    const { plan } = this.state;
+    if (plan.settings.mode === 'off') return;
+    const one =
+      program === undefined
+        ? this.stationsByHand(station, seconds ?? 0)
+        : this.programByHand(program);
+    if (!one || one.shares.length === 0 || this.isLostToRain(one)) return;
+    if (this.running.length > 0 && plan.timer.manualDuring === 'refuse') return;
+    this.endAll();
+    this.begin(one);
+  }
+
+  private programByHand(letter: string): Waiting | null {
+    const program = this.programs.of(letter);
+    const due = this.clockNow;
+    const percent = program?.percentOn(Math.floor(due / SECONDS_PER_DAY));
+    if (!program || percent === undefined) return null;
+    return this.waitingOf(program, { letter, start: null, due, percent });
+  }
+
+  private stationsByHand(only: number | undefined, seconds: number): Waiting {
+    const { stations, settings } = this.state.plan;
+    const shares = stations
+      .filter(({ number, enabled }) => enabled !== false && (only === undefined || number === only))
+      .sort((a, b) => a.number - b.number)
+      .map(({ number, flowLpm = 0 }) => ({
+        ...{ station: number, flow: Math.round(flowLpm * 1000) },
+        ...{ piece: seconds, soak: 0, left: seconds },
+      }));
+    return {
+      ...{ letter: null, start: null, due: this.clockNow, percent: 100 },
+      ...{ shares: seconds > 0 ? shares : [], atOnce: 1 },
+      delaySeconds: settings.stationDelaySeconds ?? 0,
+    };
+  }
+}
+
+/** The rain delay of a plan, by the timer's clock; null: none. */
+function resumesOf(plan: Plan): ClockSecond | null {
+  const resumes = resumesAt(plan);
+  return resumes === -Infinity ? null : resumes;
+}
