@@ -312,9 +312,7 @@ describe('one’s own account', () => {
       'wrong-sign-in',
     );
     expect(codeIn(await signIn(agent(), email, PASSWORD, '123').expect(401))).toBe('wrong-code');
-    expect(codeIn(await signIn(agent(), email, PASSWORD, used).expect(401))).toBe(
-      'wrong-code',
-    );
+    expect(codeIn(await signIn(agent(), email, PASSWORD, used).expect(401))).toBe('wrong-code');
     const code = codeAt(0);
     const both = await Promise.all([1, 2].map(() => signIn(agent(), email, PASSWORD, code)));
     expect(both.map(({ status }) => status).sort()).toEqual([204, 401]);

@@ -19,7 +19,8 @@ import {
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../src/data/api/request.ts';
 import { ShownSnapshot } from '../src/data/editor/shownSnapshot.ts';
-import { stacksOf, TimerEditor } from '../src/data/editor/editor.ts';
+import { TimerEditor } from '../src/data/editor/editor.ts';
+import { stacksOf } from '../src/data/editor/undoStack.ts';
 import { type Queue, type Saved, type SavedSeveral, type Write } from '../src/data/api/timers.ts';
 
 const kind = TIMER_KINDS[1];
@@ -295,7 +296,9 @@ describe('two tabs', () => {
     editor.commit({ type: 'note-visit', fields: { done: 'new head' } });
     editor.commit(run(1, 600));
     await settle();
-    expect(editor.snapshot().refusal).toBe('Not saved: no. One change after it went with it.');
+    expect(editor.snapshot().refusal).toBe(
+      'Not saved: no. 1 later change that depended on it was dropped too.',
+    );
     expect(editor.snapshot()).toMatchObject({ unsaved: 0, plan: server.saved.plan });
     expect(server.saved.plan.programs[0]?.runs).toMatchObject([{ seconds: 600 }]);
     expect(server.saved.survey.visit).toBeUndefined();

@@ -6,8 +6,8 @@ import {
   draggedStart,
   stripGeometry,
 } from '../src/shared/charts/stripGeometry.ts';
-import { placedLabels } from '../src/shared/charts/stripLabels.ts';
-import { labelsOf } from '../src/shared/charts/stripLayers.tsx';
+import { placedLabels } from '../src/shared/charts/placeLabels.ts';
+import { labelsOf } from '../src/shared/charts/StripLabels.tsx';
 import { sunOf } from '../src/shared/charts/sun.ts';
 import { civilSecond } from '../src/app/platform/zone.ts';
 import { keepingSame } from '../src/data/workers/timerAnswer.ts';

@@ -163,10 +163,10 @@ export {
   type TimerSimulation,
 } from './simulatedTimer/simulateEvents.ts';
 
-// The bench: a device behind a panel of our own making.
+// The bench: a simulated timer behind a panel of our own making.
+export { LiveBench } from './bench/bench.ts';
 export {
   BENCH_KEYS,
-  LiveBench,
   type BenchAct,
   type BenchKey,
   type BenchStart,
@@ -174,7 +174,7 @@ export {
   type Display,
   type Lamps,
   type LoggedAct,
-} from './bench/bench.ts';
+} from './bench/state.ts';
 export { GARDEN_FAULTS, type Bed, type GardenFault } from './bench/garden.ts';
 export type { Page } from './bench/pages.ts';
 
@@ -452,7 +452,8 @@ export { orderOf, panelLines } from './panel/lines.ts';
 export { readBackSentence } from './panel/panelWords.ts';
 export { readBack } from './panel/readBack.ts';
 export { rainDelayEnds } from './panel/rainDelay.ts';
-export { panelHelp, panelText, parsePanel, sameValue, type PanelValue } from './panel/value.ts';
+export { parsePanel } from './panel/parseValue.ts';
+export { panelHelp, panelText, sameValue, type PanelValue } from './panel/value.ts';
 
 // Wires, coils and decoders.
 export {

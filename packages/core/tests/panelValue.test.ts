@@ -1,10 +1,10 @@
 /** What people type for what a display shows: every kind of value, the ways to write it, and what means nothing. */
 import { describe, expect, test } from '@jest/globals';
 import { parseDate } from '@water-clock/core';
+import { parsePanel } from '../src/panel/parseValue.ts';
 import {
   panelHelp,
   panelText,
-  parsePanel,
   sameValue,
   type PanelKind,
   type PanelStyle,

@@ -25,6 +25,7 @@ import {
   StopBody,
   UnplanBody,
 } from './calendar-body.ts';
+import { CalendarFilesService } from './calendar-files.service.ts';
 import { CalendarService, type Calendar, type OpenVisits } from './calendar.service.ts';
 
 const CHANGE = [...JSON_WRITE, 'not-found', 'stale-version', 'id-reused'] as const;
@@ -35,6 +36,7 @@ const NAME = 'visits-due.ics';
 export class CalendarController {
   constructor(
     private readonly calendar: CalendarService,
+    private readonly files: CalendarFilesService,
     private readonly tries: Tries,
   ) {}
 
@@ -55,7 +57,7 @@ export class CalendarController {
   @Answers({ mediaType: FILE })
   @Get('calendar.ics')
   async file(@CurrentActor() actor: Actor): Promise<StreamableFile> {
-    return fileOf(await this.calendar.file(actor), FILE, NAME);
+    return fileOf(await this.files.file(actor), FILE, NAME);
   }
 
   @Answers({ schema: 'Version', fails: [...CHANGE, 'not-accepted'] })
@@ -104,7 +106,7 @@ export class CalendarController {
   @Answers({ schema: 'CalendarLink' })
   @Get('account/calendar')
   link(@CurrentActor() actor: Actor): Promise<{ madeAt: string | null }> {
-    return this.calendar.link(actor);
+    return this.files.link(actor);
   }
 
   /** An address for one's calendar; one before it opens nothing any more. */
@@ -113,7 +115,7 @@ export class CalendarController {
   @Post('account/calendar')
   @HttpCode(204)
   makeLink(@CurrentActor() actor: Actor, @Body() { token }: CalendarLinkBody): Promise<void> {
-    return this.calendar.makeLink(actor, token);
+    return this.files.makeLink(actor, token);
   }
 
   /** A person's calendar for any program that reads such. Whoever has the address reads it. */
@@ -122,6 +124,6 @@ export class CalendarController {
   @Get('calendars/:token')
   async behindLink(@Ip() address: string, @Param('token') token: string): Promise<StreamableFile> {
     await this.tries.openPage(address);
-    return fileOf(await this.calendar.ofLink(token.replace(/\.ics$/i, '')), FILE, NAME);
+    return fileOf(await this.files.ofLink(token.replace(/\.ics$/i, '')), FILE, NAME);
   }
 }

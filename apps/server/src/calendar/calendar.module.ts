@@ -1,6 +1,7 @@
 import { Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { TimerStatusModule } from '../timer-status/timer-status.module.ts';
+import { CalendarFilesService } from './calendar-files.service.ts';
 import { CalendarController } from './calendar.controller.ts';
 import { CalendarService } from './calendar.service.ts';
 import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
@@ -9,6 +10,6 @@ import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
 @Module({
   imports: [TypeOrmModule.forFeature([Stop, DayOrder, CalendarLink]), TimerStatusModule],
   controllers: [CalendarController],
-  providers: [CalendarService],
+  providers: [CalendarService, CalendarFilesService],
 })
 export class CalendarModule {}

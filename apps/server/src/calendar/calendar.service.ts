@@ -9,18 +9,16 @@ import {
   type VisitReason,
   say,
 } from '@water-clock/core';
-import { DataSource, In, IsNull, Not, type EntityManager } from 'typeorm';
+import { DataSource, In, IsNull, type EntityManager } from 'typeorm';
 import { claimId, idempotentWrite } from '../changes/record.ts';
-import { calendarOf } from '../formats/calendar.ts';
 import type { Actor } from '../identity/actor.ts';
 import { Person } from '../identity/person.entity.ts';
 import { ApiError, notAccepted, notFound } from '../http/api-error.ts';
-import { hashOfToken } from '../platform/token.ts';
 import { Timer } from '../sites/timer.entity.ts';
 import { todayIn } from '../sites/today.ts';
 import { LinesService } from '../timer-status/lines.service.ts';
 import type { DayOrderBody, DueQuery, SomeDayBody, StopBody } from './calendar-body.ts';
-import { CalendarLink, DayOrder, Stop } from './stop.entity.ts';
+import { DayOrder, Stop } from './stop.entity.ts';
 
 /** A visit to a timer on a day: what is due there, or what the office has planned. */
 export interface CalendarVisit {
@@ -67,9 +65,6 @@ const MOST_OPEN = 200;
 /** Of the database's whole numbers. */
 const FIRST_DAY = -(2 ** 31);
 const LAST_DAY = 2 ** 31 - 1;
-/** What a calendar program is told of. */
-const AHEAD_DAYS = 400;
-const BEHIND_DAYS = 60;
 
 /**
  * $1: company, $2 to $3: days, $4: person or null. What is due stands on its own day; what is due until a planned visit stands with that.
@@ -316,62 +311,6 @@ export class CalendarService {
         return { version };
       },
     });
-  }
-
-  /** Gives a person an address for their calendar; one before it opens nothing any more. */
-  async makeLink({ companyId, personId }: Actor, token: string): Promise<void> {
-    const tokenHash = hashOfToken(token);
-    const { manager } = this.database;
-    if (await manager.existsBy(CalendarLink, { tokenHash, id: Not(personId) }))
-      throw new ApiError({ code: 'id-reused', message: 'this token is taken; make another one' });
-    await manager.upsert(CalendarLink, { companyId, id: personId, tokenHash, madeAt: new Date() }, [
-      'companyId',
-      'id',
-    ]);
-  }
-
-  async link({ companyId, personId }: Actor): Promise<{ madeAt: string | null }> {
-    const row = await this.database.manager.findOneBy(CalendarLink, { companyId, id: personId });
-    return { madeAt: row?.madeAt.toISOString() ?? null };
-  }
-
-  /** The calendar behind an address. @throws ApiError 404 where it opens nothing */
-  async ofLink(token: string): Promise<string> {
-    const row = await this.database.manager.findOne(CalendarLink, {
-      where: { tokenHash: hashOfToken(token) },
-      relations: { person: { company: true } },
-    });
-    if (!row || row.person.takenOutAt !== null) throw notFound('calendar');
-    const { id, name, role, company } = row.person;
-    return this.file(
-      { companyId: row.companyId, companyName: company.name, personId: id, personName: name, role },
-      id,
-    );
-  }
-
-  /** What is due and planned, as an iCalendar of whole days. */
-  async file(actor: Actor, person?: string): Promise<string> {
-    const today = todayIn('UTC', new Date());
-    const { visits } = await this.list(actor, {
-      ...(person ? { person } : {}),
-      from: formatDate(today - BEHIND_DAYS),
-      to: formatDate(today + AHEAD_DAYS),
-    });
-    const events = visits.flatMap((visit) => {
-      const { timerId, site, date, reasons, stop, street, houseNumber, town } = visit;
-      if (date === null) return [];
-      const place = [[street, houseNumber].filter(Boolean).join(' '), town].filter(Boolean);
-      const why = [...(stop?.note ? [stop.note] : []), ...reasons].join('; ') || say`visit`;
-      return [
-        {
-          id: `${timerId}-${date}`,
-          start: date,
-          end: formatDate((parseDate(date) ?? 0) + 1),
-          summary: `${site}: ${why}${place.length > 0 ? ` (${place.join(', ')})` : ''}`,
-        },
-      ];
-    });
-    return calendarOf(say`Visits due`, 'visits due', new Date().toISOString(), events);
   }
 }
 

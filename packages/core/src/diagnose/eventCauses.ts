@@ -7,7 +7,7 @@ import {
   type ClockSecond,
 } from '../time/calendar.ts';
 import { attempt } from '../engine/effort.ts';
-import { CLOCK_AFTER_RESET } from '../simulatedTimer/simulatedTimer.ts';
+import { CLOCK_AFTER_RESET } from '../simulatedTimer/power.ts';
 import { effectivePercent } from '../plan/program.ts';
 import type { Plan } from '../plan/plan.ts';
 import { asNoted, MANUAL_SECONDS, type Cause, type World } from './causes.ts';

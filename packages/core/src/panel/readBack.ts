@@ -1,7 +1,8 @@
 /** Reading back: what the display shows, as an apprentice types it, against what it must show. */
 import type { EpochDay } from '../time/calendar.ts';
 import type { KeyLine } from './keyIn.ts';
-import { parsePanel, sameValue, type PanelStyle, type PanelValue } from './value.ts';
+import { parsePanel } from './parseValue.ts';
+import { sameValue, type PanelStyle, type PanelValue } from './value.ts';
 
 /** How an entry went wrong, as far as one can see. */
 export type KeySlip =

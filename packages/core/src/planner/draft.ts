@@ -3,7 +3,7 @@ import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { adjustedSeconds } from '../plan/program.ts';
-import { splitsByTimer, USUAL_SOAK_SECONDS, type Need } from './needs.ts';
+import type { Need } from './needs.ts';
 import { leastRun, type RunChoice } from '../brief/runChoices.ts';
 import { lengthened, restored } from './fitRuns.ts';
 import { MOST_NIGHTS, nightChoices } from './nights.ts';
@@ -11,6 +11,7 @@ import type { Candidate, Drafted, Fixed, Hours, Recipe } from './drafted.ts';
 import { packed, type Packing } from './pack.ts';
 import type { DayPattern } from './patterns.ts';
 import { place } from './place.ts';
+import { soakOf } from './soak.ts';
 import type { Draft, DraftCycle, DraftRules } from './draftCycle.ts';
 import { Sharing, sumOf, type Option } from './share.ts';
 import type { RunChoices, SlotKind } from './slots.ts';
@@ -116,7 +117,7 @@ export class Drafting {
         const placed = kind.variants
           .slice(0, enough ? MOST_NIGHTS : Infinity)
           .some((pattern) =>
-            this.placed([{ pattern, starts, members, soak: this.soakOf(members) }], day),
+            this.placed([{ pattern, starts, members, soak: soakOf(this.brief, members) }], day),
           );
         if (placed) return true;
       }
@@ -336,11 +337,10 @@ export class Drafting {
     const { timer } = this.brief;
     if (!full || need.pinned !== null) return full ?? null;
     if (this.starved.has(need.number)) {
-      let run = full;
       // One step that is not nothing.
       const seconds = timer.runStepSeconds;
       const given = adjustedSeconds(seconds, 100, timer.seasonal) * runsAWeek;
-      run = { seconds, given, off: Math.abs(given - need.wanted) / need.wanted, fits: false };
+      const run = { seconds, given, off: Math.abs(given - need.wanted) / need.wanted, fits: false };
       return run.seconds < full.seconds ? run : full;
     }
     const run = full.fits ? leastRun(timer, need.wanted, runsAWeek) : null;
@@ -362,25 +362,9 @@ export class Drafting {
         pattern,
         starts: assertDefined(starts[j], 'starts[j]'),
         members,
-        soak: this.soakOf(members),
+        soak: soakOf(this.brief, members),
       };
     });
-  }
-
-  /** The program's own cycle-and-soak, where one of its stations needs it. */
-  private soakOf(members: Draft['members']): Draft['soak'] {
-    const { timer } = this.brief;
-    if (timer.cycleSoak !== 'program' || wishOf(this.brief).starts === 'repeated') return null;
-    const cycled = members.filter(({ need }) => splitsByTimer(this.brief, need));
-    const isLong = cycled.some(
-      ({ need, run }) =>
-        adjustedSeconds(run.seconds, 100, timer.seasonal) > (need.cycle ?? Infinity),
-    );
-    if (!isLong) return null;
-    return {
-      cycleSeconds: Math.min(...cycled.map(({ need }) => need.cycle ?? Infinity)),
-      soakSeconds: Math.max(...cycled.map(({ need }) => need.soak ?? USUAL_SOAK_SECONDS)),
-    };
   }
 
   private placed(drafts: readonly Draft[], reach: Hours): Drafted | null {

@@ -1,5 +1,5 @@
 /** A box that was without power: what to ask first, in this order, and what follows for this kind of timer. */
-import { CLOCK_AFTER_RESET } from '../simulatedTimer/simulatedTimer.ts';
+import { CLOCK_AFTER_RESET } from '../simulatedTimer/power.ts';
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Plan } from '../plan/plan.ts';
 import { labelOf, type TimerSpeech } from '../plan/planWords.ts';

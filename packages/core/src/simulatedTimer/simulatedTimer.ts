@@ -1,23 +1,14 @@
 /**
- * A timer that lives: its clock goes, its starts fire, and people, weather and power do to it what they do (timing-rules.md sections 2 to 6 and 9).
+ * A timer that runs: its clock goes, its starts fire, and people, weather and power do to it what they do (timing-rules.md sections 2 to 6 and 9).
  * It goes on by moments, in steps as long or as short as one likes, and gives the same however it is stepped. All that it is can be written down
  * and taken up again.
  */
 import { assert } from '../document/fault.ts';
 import { assertDefined } from '../document/assertDefined.ts';
 import { Effort } from '../engine/effort.ts';
-import type { ProgramCycles } from '../engine/nominal.ts';
-import { Room, RunningCycle, sharesOf } from '../engine/runningCycle.ts';
+import { Room, RunningCycle } from '../engine/runningCycle.ts';
 import type { Plan, Settings } from '../plan/plan.ts';
-import { resumesAt } from '../plan/starts.ts';
-import {
-  formatMoment,
-  parseMoment,
-  parseSecond,
-  SECONDS_PER_DAY,
-  type ClockSecond,
-} from '../time/calendar.ts';
-import { isIn } from '../time/dayRules.ts';
+import { parseSecond, type ClockSecond } from '../time/calendar.ts';
 import type {
   Called,
   SimulatedTimerState,
@@ -27,10 +18,9 @@ import type {
   Waiting,
 } from './timerState.ts';
 import type { Press } from './events.ts';
-import { Programs } from './programs.ts';
-
-/** What a clock shows after a reset where its kind says nothing else. */
-export const CLOCK_AFTER_RESET = '2020-01-01T00:00';
+import { delayed, poweredOn, resumesOf } from './power.ts';
+import type { Programs } from './programs.ts';
+import { Starts, stationsByHand } from './starts.ts';
 
 export class SimulatedTimer {
   private state: Omit<SimulatedTimerState, 'running' | 'queue' | 'held'>;
@@ -40,9 +30,7 @@ export class SimulatedTimer {
   private held: Waiting[];
   private readonly listener: Listener;
   private readonly effort: Effort;
-  private programsOnce: Programs | null = null;
-  /** The next start by the timer's clock, where it was looked for. */
-  private coming: { readonly at: ClockSecond | null; readonly looked: ClockSecond } | null = null;
+  private startsOnce: Starts | null = null;
   /** No start from this moment on, true time. */
   private lastStart: ClockSecond = Infinity;
 
@@ -141,8 +129,12 @@ export class SimulatedTimer {
     return this.state.now + this.state.ahead;
   }
 
+  private get starts(): Starts {
+    return (this.startsOnce ??= new Starts(this.state.plan, this.effort));
+  }
+
   private get programs(): Programs {
-    return (this.programsOnce ??= new Programs(this.state.plan, this.effort));
+    return this.starts.programs;
   }
 
   /** Somebody keys in other settings. What runs or waits keeps what it came with. */
@@ -151,18 +143,18 @@ export class SimulatedTimer {
     const resumes =
       plan.settings.wateringResumes === wateringResumes ? this.state.resumes : resumesOf(plan);
     this.changeSensor(() => this.change({ plan, resumes }));
-    this.programsOnce = null;
+    this.startsOnce = null;
   }
 
   private change(some: Partial<SimulatedTimerState>): void {
     this.state = { ...this.state, ...some };
-    this.coming = null;
+    this.startsOnce?.forget();
   }
 
   private setSettings(some: Partial<Settings>): void {
     const { plan } = this.state;
     this.change({ plan: { ...plan, settings: { ...plan.settings, ...some } } });
-    if (some.seasonalPercent !== undefined) this.programsOnce = null;
+    if (some.seasonalPercent !== undefined) this.startsOnce = null;
   }
 
   /**
@@ -196,7 +188,7 @@ export class SimulatedTimer {
   /** The next moment at which anything happens by itself, up to `to`; true time. */
   nextMoment(to: ClockSecond): ClockSecond {
     const { now, ahead } = this.state;
-    let next = Math.min(to, this.nextStart(to));
+    let next = Math.min(to, this.starts.next(this.state, to, this.lastStart));
     for (const { letter, start, cycle } of this.running) {
       const windows = start === null ? null : (this.programs.of(letter)?.windows ?? null);
       next = Math.min(next, cycle.nextAfter(now, windows && { windows, ahead }));
@@ -207,37 +199,6 @@ export class SimulatedTimer {
       if (free - ahead > now) next = Math.min(next, free - ahead);
     }
     return next;
-  }
-
-  /** The next start after now that fires, true time; Infinity: none up to `to`. */
-  private nextStart(to: ClockSecond): ClockSecond {
-    const { ahead, outSince, plan } = this.state;
-    if (outSince !== null || plan.settings.mode === 'off') return Infinity;
-    const until = Math.min(to, this.lastStart) + ahead;
-    if (until === Infinity) return Infinity;
-    const after = this.clockNow;
-    const isOld = !this.coming || (this.coming.at !== null && this.coming.at <= after);
-    if (isOld || (this.coming?.at === null && this.coming.looked < until)) {
-      const from = Math.max(after, isOld ? after : assertDefined(this.coming, 'coming').looked);
-      this.coming = { at: this.lookForStart(from, until), looked: until };
-    }
-    const at = this.coming?.at ?? null;
-    return at === null ? Infinity : at - ahead;
-  }
-
-  /** The first start by the timer's clock after `after`, up to and with `until`. */
-  private lookForStart(after: ClockSecond, until: ClockSecond): ClockSecond | null {
-    const { starts } = this.programs;
-    const resumes = this.state.resumes ?? -Infinity;
-    const first = Math.max(after + 1, resumes);
-    for (let day = Math.floor(first / SECONDS_PER_DAY); day * SECONDS_PER_DAY <= until; day++) {
-      this.effort.spend(2 + starts.length);
-      for (const { start } of starts) {
-        const at = day * SECONDS_PER_DAY + start.secondOfDay;
-        if (at >= first && at <= until && isIn(start.days, day)) return at;
-      }
-    }
-    return null;
   }
 
   private endPieces(): void {
@@ -304,11 +265,11 @@ export class SimulatedTimer {
   }
 
   private serveStarts(): void {
-    const { plan } = this.state;
+    const { now, plan } = this.state;
     const { onOverlap, inWindow } = plan.timer;
     const freed = this.held.filter((one) => !this.isHeld(one));
     this.held = this.held.filter((one) => this.isHeld(one));
-    const due = this.dueNow();
+    const due = now < this.lastStart ? this.starts.due(this.state) : [];
     if (inWindow === 'pause') this.held.push(...due.filter((one) => this.isHeld(one)));
     const coming = [...freed, ...due.filter((one) => inWindow !== 'pause' || !this.isHeld(one))];
     for (const one of coming) {
@@ -327,31 +288,6 @@ export class SimulatedTimer {
       if (this.isHeld(next)) this.lose(next);
       else this.begin(next);
     }
-  }
-
-  /** The starts that fire on this very second, in the order of letters. */
-  private dueNow(): Waiting[] {
-    const { now, outSince, plan, resumes } = this.state;
-    const clock = this.clockNow;
-    if (outSince !== null || plan.settings.mode === 'off' || now >= this.lastStart) return [];
-    if (clock % 60 !== 0 || (resumes !== null && clock < resumes)) return [];
-    const day = Math.floor(clock / SECONDS_PER_DAY);
-    const second = clock - day * SECONDS_PER_DAY;
-    return this.programs.starts.flatMap(({ letter, start }) => {
-      if (start.secondOfDay !== second || !isIn(start.days, day)) return [];
-      const program = assertDefined(
-        this.programs.byLetter.get(letter),
-        'programs.byLetter.get(letter)',
-      );
-      const percent = program.percentOn(day);
-      const one = this.waitingOf(program, { letter, start: start.start, due: clock, percent });
-      return one.shares.length > 0 ? new Array<Waiting>(start.times).fill(one) : [];
-    });
-  }
-
-  private waitingOf({ model }: ProgramCycles, called: Called): Waiting {
-    const { atOnce, delaySeconds } = model;
-    return { ...called, shares: sharesOf(model, called.percent), atOnce, delaySeconds };
   }
 
   private begin({ shares, atOnce, delaySeconds, ...called }: Waiting): void {
@@ -404,7 +340,10 @@ export class SimulatedTimer {
       return;
     }
     if (press.do === 'powerOn') {
-      if (outSince !== null) this.powerOn(outSince);
+      if (outSince === null) return;
+      const change = poweredOn(this.state, outSince);
+      this.change(change);
+      if (change.plan) this.startsOnce = null;
       return;
     }
     if (outSince !== null) return;
@@ -420,7 +359,8 @@ export class SimulatedTimer {
         if (press.to === 'off') this.stop();
         return;
       case 'rainDelay':
-        this.delayFor(press.hours);
+        this.change(delayed(this.state.plan, this.clockNow, press.hours));
+        if (press.hours > 0) this.stop();
         return;
       case 'percent':
         this.setSettings({ seasonalPercent: press.to });
@@ -438,73 +378,16 @@ export class SimulatedTimer {
     }
   }
 
-  /** The plan says it to the minute, as its settings do; what counts is the second. */
-  private delayFor(hours: number): void {
-    const { plan } = this.state;
-    const { wateringResumes: _before, ...settings } = plan.settings;
-    const resumes = hours === 0 ? null : this.clockNow + hours * 3600;
-    const said =
-      resumes === null
-        ? {}
-        : { wateringResumes: formatMoment(Math.ceil(resumes / 60) * 60).slice(0, 16) };
-    this.change({ resumes, plan: { ...plan, settings: { ...settings, ...said } } });
-    if (hours > 0) this.stop();
-  }
-
-  private powerOn(stoodAt: ClockSecond): void {
-    const { now, ahead, plan, factory } = this.state;
-    const { powerLoss, clockAfterReset } = plan.timer;
-    const clocks = {
-      kept: () => now + ahead,
-      stops: () => stoodAt,
-      resets: () => assertDefined(parseMoment(clockAfterReset ?? CLOCK_AFTER_RESET), 'parseMoment'),
-    };
-    this.change({ outSince: null, ahead: clocks[powerLoss?.clock ?? 'kept']() - now });
-    if (powerLoss?.settings !== 'factory' || !factory) return;
-    this.change({ plan: factory, resumes: resumesOf(factory) });
-    this.programsOnce = null;
-  }
-
   private byHand({ station, program, seconds }: Extract<Press, { do: 'manual' }>): void {
     const { plan } = this.state;
     if (plan.settings.mode === 'off') return;
     const one =
       program === undefined
-        ? this.stationsByHand(station, seconds ?? 0)
-        : this.programByHand(program);
+        ? stationsByHand(plan, this.clockNow, seconds ?? 0, station)
+        : this.starts.byHand(program, this.clockNow);
     if (!one || one.shares.length === 0 || this.isLostToRain(one)) return;
     if (this.running.length > 0 && plan.timer.manualDuring === 'refuse') return;
     this.endAll();
     this.begin(one);
   }
-
-  private programByHand(letter: string): Waiting | null {
-    const program = this.programs.of(letter);
-    const due = this.clockNow;
-    const percent = program?.percentOn(Math.floor(due / SECONDS_PER_DAY));
-    if (!program || percent === undefined) return null;
-    return this.waitingOf(program, { letter, start: null, due, percent });
-  }
-
-  private stationsByHand(only: number | undefined, seconds: number): Waiting {
-    const { stations, settings } = this.state.plan;
-    const shares = stations
-      .filter(({ number, enabled }) => enabled !== false && (only === undefined || number === only))
-      .sort((a, b) => a.number - b.number)
-      .map(({ number, flowLpm = 0 }) => ({
-        ...{ station: number, flow: Math.round(flowLpm * 1000) },
-        ...{ piece: seconds, soak: 0, left: seconds },
-      }));
-    return {
-      ...{ letter: null, start: null, due: this.clockNow, percent: 100 },
-      ...{ shares: seconds > 0 ? shares : [], atOnce: 1 },
-      delaySeconds: settings.stationDelaySeconds ?? 0,
-    };
-  }
-}
-
-/** The rain delay of a plan, by the timer's clock; null: none. */
-function resumesOf(plan: Plan): ClockSecond | null {
-  const resumes = resumesAt(plan);
-  return resumes === -Infinity ? null : resumes;
 }

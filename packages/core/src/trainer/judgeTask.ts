@@ -1,6 +1,7 @@
 /** Whether a task is done: by what the box does from now on, worked out by the engine. */
 import { assertDefined } from '../document/assertDefined.ts';
-import { LiveBench, type BenchStart, type LoggedAct } from '../bench/bench.ts';
+import { LiveBench } from '../bench/bench.ts';
+import type { BenchStart, LoggedAct } from '../bench/state.ts';
 import { SimulatedTimer } from '../simulatedTimer/simulatedTimer.ts';
 import type { TimerRun } from '../simulatedTimer/timerState.ts';
 import { verdictOf } from '../engine/verdict.ts';

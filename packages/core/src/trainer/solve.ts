@@ -1,5 +1,6 @@
 /** The keys that bring a box on the bench to a plan: what somebody presses who knows the way. */
-import { LiveBench, type BenchKey, type BenchStart } from '../bench/bench.ts';
+import { LiveBench } from '../bench/bench.ts';
+import type { BenchKey, BenchStart } from '../bench/state.ts';
 import { OPENING, type Page } from '../bench/pages.ts';
 import { fastSteps, turned, type Circumstance } from '../bench/turn.ts';
 import { sameValue, type PanelValue } from '../panel/value.ts';

@@ -1,6 +1,5 @@
 /** A task for the bench, `water-clock-task`: a scene, what the customer says, and what must hold in the end. An open document that an office can write. */
-import type { BenchAct, BenchStart } from '../bench/bench.ts';
-import { BENCH_KEYS, type BenchKey } from '../bench/bench.ts';
+import { BENCH_KEYS, type BenchAct, type BenchKey, type BenchStart } from '../bench/state.ts';
 import type { TimedPress } from '../simulatedTimer/events.ts';
 import { readTimedPress } from '../simulatedTimer/events.ts';
 import type { Fault, Outcome, Path } from '../document/fault.ts';

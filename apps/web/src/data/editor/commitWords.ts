@@ -1,11 +1,18 @@
-import { faultSentence, type RecordChange, say } from '@water-clock/core';
-import type { TimerEditor } from './editor.ts';
+import { faultSentence, plural, type Fault, type RecordChange, say } from '@water-clock/core';
 
 /** Makes a change; the refusal in words where core does not accept it, else null. */
 export function commitWords(
-  editor: Pick<TimerEditor, 'commit'>,
+  editor: { readonly commit: (change: RecordChange) => readonly Fault[] },
   change: RecordChange,
 ): string | null {
   const [fault] = editor.commit(change);
   return fault ? say`Not possible: ${faultSentence(fault)}.` : null;
+}
+
+/** Why a change was not saved. @param left changes that were built on the one that is refused */
+export function refusalWords(why: string, left: number): string {
+  const refused = say`Not saved: ${why.replace(/\.$/u, '')}.`;
+  return left === 0
+    ? refused
+    : `${refused} ${plural(left, '1 later change that depended on it was dropped too.', '# later changes that depended on it were dropped too.')}`;
 }

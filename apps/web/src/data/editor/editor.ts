@@ -1,9 +1,7 @@
 /**
- * A timer while it is edited: what is saved, what is on its way, what is being typed; undo, redo, and what happens when
- * somebody else was faster. No interface code: the server, the tab's storage and the timers are handed in.
- *
- * Changes are shown at once and sent one after another. Each carries an id and the version that it was based on, so that
- * sending it again is harmless and one that comes too late is refused, never mixed in unseen.
+ * A timer while it is edited: what is saved, what is on its way, what is being typed; undo, redo, and merging with what somebody else saved. No
+ * interface code: server, storage and clock are handed in. Changes show at once and are sent one after another. Each carries an id and the version
+ * it was based on, so sending it again is harmless, and one that comes too late is refused, never mixed in unseen.
  */
 import {
   applyRecordChange,
@@ -11,59 +9,22 @@ import {
   type Choices,
   type Closing,
   type Fault,
-  type Rebased,
   type RecordChange,
   type TimerRecord,
-  say,
 } from '@water-clock/core';
 import { RefusedError, UnreachableError } from '../api/request.ts';
 import type { Queue, Saved, Step, Theirs, Way, Write } from '../api/timers.ts';
+import { refusalWords } from './commitWords.ts';
+import { UndoStack } from './undoStack.ts';
+import { anew, chunkOf, startMoved, withWrite, type Pending } from './writes.ts';
 import type { Conflict, Merges, Snapshot, Status, Surroundings } from './editing.ts';
 
-/** A write that is not known to be saved. */
-interface Pending extends Write {
-  /** It may have reached the server, so it is sent again word for word. Until then its base is a guess. */
-  readonly wasSent: boolean;
-}
-
 const RETRY_MILLISECONDS = 2000;
-/** As many as the office takes at once, and the letters that they may have together: a body that is too large would be refused as a whole. */
-const MOST_AT_ONCE = 50;
-const MOST_LETTERS = 100_000;
-
 /** Refusals that say nothing about the write itself: it waits. */
 const LATER = ['too-many-tries', 'failed'];
 
 /** Refusals of whoever asks, not of what is asked: it waits until the right one signs in. */
 const NOT_THEIRS = ['not-signed-in', 'another-person', 'taken-out'];
-
-/** A record with a write made; null: it does not fit. */
-function withWrite(record: TimerRecord, { change }: Pick<Write, 'change'>): TimerRecord | null {
-  const applied = applyRecordChange(record, change);
-  return applied.ok ? applied.value.record : null;
-}
-
-/** Folds a record of changes into what can be undone and redone now. */
-export function stacksOf(history: readonly (Step & { readonly way: Way })[]): {
-  undo: Step[];
-  redo: Step[];
-} {
-  let undo: Step[] = [];
-  let redo: Step[] = [];
-  for (const { way, change, inverse } of history) {
-    if (way === 'do') {
-      undo.push({ change, inverse });
-      redo = [];
-    } else if (way === 'undo') {
-      undo = undo.slice(0, -1);
-      redo.push({ change: inverse, inverse: change });
-    } else {
-      redo = redo.slice(0, -1);
-      undo.push({ change, inverse });
-    }
-  }
-  return { undo, redo };
-}
 
 export class TimerEditor {
   private saved: Saved;
@@ -71,8 +32,7 @@ export class TimerEditor {
   /** The record with what is pending, and what it was made of. */
   private made: { saved: Saved; pending: readonly Pending[]; record: TimerRecord } | null = null;
   private draft: RecordChange | null = null;
-  private undoSteps: Step[];
-  private redoSteps: Step[];
+  private readonly undoStack: UndoStack;
   private status: Status = 'saved';
   private conflict: Conflict | null = null;
   private refusal: string | null = null;
@@ -93,9 +53,7 @@ export class TimerEditor {
   ) {
     this.saved = initial;
     this.surroundings = surroundings;
-    const { undo, redo } = stacksOf(history);
-    this.undoSteps = undo;
-    this.redoSteps = redo;
+    this.undoStack = new UndoStack(history);
     this.current = this.take();
   }
 
@@ -117,39 +75,28 @@ export class TimerEditor {
   commit(change: RecordChange): readonly Fault[] {
     this.draft = null;
     const faults = this.make(change, 'do');
-    if (faults.length === 0) this.redoSteps = [];
     this.tell();
     return faults;
   }
 
   /** Moves one start of a program to another time of day, shown only or made. */
   moveStart(letter: string, start: string, to: string, how: 'draft' | 'commit'): void {
-    const program = this.withPending().plan.programs.find((program) => program.letter === letter);
-    const at = program?.starts.indexOf(start) ?? -1;
-    if (!program || at < 0) return;
-    const change: RecordChange = {
-      type: 'set-starts',
-      program: letter,
-      starts: program.starts.map((one, i) => (i === at ? to : one)),
-    };
+    const change = startMoved(this.withPending().plan, letter, start, to);
+    if (!change) return;
     if (how === 'draft') this.setDraft(change);
     else this.commit(change);
   }
 
   undo(): void {
-    const step = this.undoSteps.at(-1);
-    if (!step || this.conflict) return;
-    this.undoSteps = this.undoSteps.slice(0, -1);
-    this.redoSteps = [...this.redoSteps, step];
+    const step = this.conflict ? undefined : this.undoStack.undo();
+    if (!step) return;
     this.make(step.inverse, 'undo');
     this.tell();
   }
 
   redo(): void {
-    const step = this.redoSteps.at(-1);
-    if (!step || this.conflict) return;
-    this.redoSteps = this.redoSteps.slice(0, -1);
-    this.undoSteps = [...this.undoSteps, step];
+    const step = this.conflict ? undefined : this.undoStack.redo();
+    if (!step) return;
     this.make(step.change, 'redo');
     this.tell();
   }
@@ -199,8 +146,7 @@ export class TimerEditor {
   close(closing: Closing, change: RecordChange | null): boolean {
     if (!change || this.make(change, 'do', closing).length > 0) return false;
     // The logbook relies on what was before.
-    this.undoSteps = [];
-    this.redoSteps = [];
+    this.undoStack.clear();
     this.tell();
     return true;
   }
@@ -235,7 +181,7 @@ export class TimerEditor {
     const write = { id: newId(), baseVersion, way, change, at: now().toISOString() };
     const end = closing === undefined ? {} : { closing };
     this.pending = [...this.pending, { ...write, ...end, wasSent: false }];
-    if (way === 'do') this.undoSteps = [...this.undoSteps, { change, inverse }];
+    if (way === 'do') this.undoStack.push({ change, inverse });
     this.refusal = null;
     void this.flush();
     return [];
@@ -288,16 +234,17 @@ export class TimerEditor {
   }
 
   private async sendNext(): Promise<void> {
+    const { transport } = this.surroundings;
     const [next, ...rest] = this.pending;
     if (!next) {
-      const loaded = await this.surroundings.transport.load();
+      const loaded = await transport.load();
       // Something was typed while it came.
       if (this.pending.length > 0) return;
       this.resuming = false;
       if (loaded.version >= this.saved.version) this.adopt(loaded);
       return;
     }
-    const chunk = this.chunk(next, rest);
+    const chunk = chunkOf(next, rest, this.saved.version, transport.sendSeveral !== undefined);
     const record = this.withPending();
     this.pending = [
       ...chunk.map((write) => ({ ...write, wasSent: true })),
@@ -305,7 +252,6 @@ export class TimerEditor {
     ];
     this.made = { saved: this.saved, pending: this.pending, record };
     this.tell();
-    const { transport } = this.surroundings;
     const [only] = chunk;
     if (only && (chunk.length === 1 || !transport.sendSeveral)) {
       this.isSaved(only, (await transport.send(only)).version);
@@ -318,22 +264,6 @@ export class TimerEditor {
     for (const [i, write] of chunk.slice(0, versions.length).entries())
       this.isSaved(write, versions[i]);
     if (refusal) throw new RefusedError(refusal.status, refusal.body);
-  }
-
-  /** The next write, and changes behind it that go with it: each based on the version that the one before makes. */
-  private chunk(next: Pending, rest: readonly Pending[]): Write[] {
-    const first = next.wasSent ? next.baseVersion : this.saved.version;
-    const ends = rest.findIndex(({ closing }) => closing !== undefined);
-    const most = this.surroundings.transport.sendSeveral && !next.closing ? MOST_AT_ONCE : 1;
-    const changes = [next, ...(ends < 0 ? rest : rest.slice(0, ends))].slice(0, most);
-    const chunk: Write[] = [];
-    let letters = 0;
-    for (const { wasSent: _wasSent, ...write } of changes) {
-      letters += JSON.stringify(write).length;
-      if (letters > MOST_LETTERS && chunk.length > 0) break;
-      chunk.push({ ...write, baseVersion: first + chunk.length });
-    }
-    return chunk;
   }
 
   /** The first write that waits has made a version. */
@@ -403,17 +333,12 @@ export class TimerEditor {
       this.setStatus('saved');
       return;
     }
-    this.pending = this.anew(rebased, base.version);
+    this.pending = anew(rebased, base.version);
     // The office says then whether settings were put together.
     this.resuming = true;
     this.adopt(theirs);
     this.news = { before: this.news?.before ?? mine, after: rebased.record, by: theirs.by };
     this.tell();
-  }
-
-  /** Writes that were put on another version: no word of them has been saved. */
-  private anew({ writes }: Rebased<Pending>, madeOn: number): Pending[] {
-    return writes.map((write) => ({ ...write, wasSent: false, madeOn: write.madeOn ?? madeOn }));
   }
 
   /** The server does not accept the first write: it is taken back, and so is what builds on it. */
@@ -422,15 +347,9 @@ export class TimerEditor {
     const before = this.saved;
     const made = refused ? withWrite(before, refused) : null;
     const rebased = rebase(made ?? before, rest, before, new Map());
-    const left = rebased.idle.length;
-    const more =
-      left > 0
-        ? say` ${left === 1 ? say`One change` : say`${left} changes`} after it went with it.`
-        : '';
-    const refusal = say`Not saved: ${why.replace(/\.$/u, '')}.${more}`;
-    this.pending = this.anew(rebased, before.version);
-    this.undoSteps = [];
-    this.redoSteps = [];
+    const refusal = refusalWords(why, rebased.idle.length);
+    this.pending = anew(rebased, before.version);
+    this.undoStack.clear();
     this.refusal = refusal;
     if (this.pending.length > 0) return;
     const loaded = await this.surroundings.transport.load().catch(() => null);
@@ -443,8 +362,7 @@ export class TimerEditor {
   private adopt(saved: Saved): void {
     const { version, plan, survey, merging = null } = saved;
     this.saved = { version, plan, survey, merging };
-    this.undoSteps = [];
-    this.redoSteps = [];
+    this.undoStack.clear();
     this.tell();
   }
 
@@ -462,8 +380,8 @@ export class TimerEditor {
       version: this.saved.version,
       status: this.status,
       unsaved: this.pending.length,
-      canUndo: this.undoSteps.length > 0,
-      canRedo: this.redoSteps.length > 0,
+      canUndo: this.undoStack.canUndo,
+      canRedo: this.undoStack.canRedo,
       conflict: this.conflict,
       refusal: this.refusal,
       merging: this.saved.merging ?? null,

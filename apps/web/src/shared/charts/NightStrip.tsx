@@ -19,8 +19,6 @@ import {
   DryHours,
   Ground,
   Hours,
-  Labels,
-  labelsOf,
   Letters,
   Marks,
   MowingDays,
@@ -33,7 +31,8 @@ import {
   type Mark,
 } from './stripLayers.tsx';
 import { rowHeightOf, STRIP, stripGeometry, type CycleShape } from './stripGeometry.ts';
-import { placedLabels } from './stripLabels.ts';
+import { placedLabels } from './placeLabels.ts';
+import { Labels, labelsOf } from './StripLabels.tsx';
 import type { NightSun } from './sun.ts';
 import { useMoves, type MoveOutcome } from './useMoves.ts';
 import { usePinch } from './usePinch.ts';

@@ -11,11 +11,8 @@ import {
   SECONDS_PER_DAY,
   weekdayIndexOf,
   weekdayName,
-  type BriefRules,
   type ClockChange,
   type EpochDay,
-  type Plan,
-  type Rules,
   say,
 } from '@water-clock/core';
 import { NightStrip } from '../../shared/charts/NightStrip.tsx';
@@ -25,17 +22,14 @@ import { sunOf } from '../../shared/charts/sun.ts';
 import type { MoveOutcome } from '../../shared/charts/useMoves.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import type { Site } from '../../data/api/sites.ts';
-import {
-  nightAt,
-  pressesOf,
-  type Blocked,
-  type TimerAnswer,
-  type WhatIf,
-} from '../../data/workers/timerQuestion.ts';
+import { nightAt, pressesOf } from '../../data/workers/timerQuestion.ts';
 import { ClockChangeNote } from '../timerKind/ClockChangeNote.tsx';
 import type { Distance } from './distance.ts';
 import { Hint } from '../../shared/fields/Hint.tsx';
 import { useScreen } from '../../app/frame/useScreen.ts';
+import type { Snapshot } from '../../data/editor/editing.ts';
+import type { StripView } from './useStripView.ts';
+import type { Dates, TimerFacts } from './useTimerFacts.ts';
 import { useSupposed } from './useSupposed.ts';
 import { WhatIfBar } from '../timerKind/WhatIfBar.tsx';
 
@@ -47,33 +41,14 @@ const isWithin = (change: ClockChange, day: EpochDay) =>
   nightOf(change.day * SECONDS_PER_DAY + change.from) === day;
 
 interface Props {
-  readonly plan: Plan;
+  readonly snapshot: Snapshot;
   readonly site: Site;
-  readonly answer: TimerAnswer | null;
-  /** Rules noted for this house by hand, and those of its place. */
-  readonly ownRules: BriefRules | undefined;
-  readonly rules: Rules | null;
-  /** Programs of which nobody knows where their interval stands. */
-  readonly anyPhase: readonly string[];
-  /** In the visit under way nobody has looked at the clock. */
-  readonly clockUnknown: boolean;
-  readonly letters: readonly string[];
-  readonly day: EpochDay;
-  readonly tonight: EpochDay;
-  readonly today: EpochDay;
-  readonly now: number;
-  readonly changes: readonly ClockChange[];
-  readonly blocked: Blocked | null;
+  readonly dates: Dates;
+  readonly view: StripView;
+  readonly facts: TimerFacts;
   readonly moves: MoveOutcome;
-  readonly whatIf: WhatIf;
-  readonly setWhatIf: (whatIf: WhatIf) => void;
   /** On a phone the percent takes room only where it is what the step is about. */
   readonly withPercent: boolean;
-  readonly distance: Distance;
-  readonly setDistance: (distance: Distance) => void;
-  readonly choose: (day: EpochDay) => void;
-  /** Brings a night to the large strip. */
-  readonly showNight: (day: EpochDay) => void;
 }
 
 const DISTANCES = [
@@ -82,15 +57,13 @@ const DISTANCES = [
   { value: 'year', label: say`Year` },
 ] as const;
 
-type HeadProps = Pick<
-  Props,
-  'day' | 'tonight' | 'today' | 'distance' | 'setDistance' | 'choose'
-> & {
-  readonly asTable: boolean;
-  readonly setAsTable: (asTable: boolean) => void;
-  readonly isAsking: boolean;
-  readonly setAsking: (isAsking: boolean) => void;
-};
+type HeadProps = Pick<StripView, 'day' | 'distance' | 'setDistance' | 'choose'> &
+  Pick<Dates, 'tonight' | 'today'> & {
+    readonly asTable: boolean;
+    readonly setAsTable: (asTable: boolean) => void;
+    readonly isAsking: boolean;
+    readonly setAsking: (isAsking: boolean) => void;
+  };
 
 /** How far to look, and which night. */
 const NightHead = memo(function NightHead(props: HeadProps) {
@@ -145,9 +118,11 @@ const NightHead = memo(function NightHead(props: HeadProps) {
 });
 
 /** The strip in its panel: a night, a fortnight or a year, with the percent and the clock to suppose. */
-export function TimerNight(props: Props) {
-  const { plan, site, answer, letters, day, tonight, today, now, changes } = props;
-  const { whatIf } = props;
+export function TimerNight({ snapshot, site, dates, view, facts, moves, withPercent }: Props) {
+  const { plan, survey } = snapshot;
+  const { now, today, tonight } = dates;
+  const { day, distance, whatIf, setWhatIf } = view;
+  const { answer, letters, changes, anyPhase, clockUnknown, blocked, visit } = facts;
   const { clock } = usePreferences();
   const isPhone = useScreen() === 'phone';
   const [asTable, setAsTable] = useState(false);
@@ -170,7 +145,8 @@ export function TimerNight(props: Props) {
     [plan, from, to, whatIf.ahead],
   );
   const marks = useMemo(() => marksOf(pressesOf(whatIf), plan, from, to), [whatIf, plan, from, to]);
-  const { ownRules, rules } = props;
+  const { rules: ownRules } = survey;
+  const { rules } = visit;
   const notAllowed = useMemo(
     () => ruledOut((date) => houseRulesOn(ownRules, rules, site, date), from, to),
     [ownRules, rules, site, from, to],
@@ -182,39 +158,39 @@ export function TimerNight(props: Props) {
           day={day}
           tonight={tonight}
           today={today}
-          distance={props.distance}
-          setDistance={props.setDistance}
-          choose={props.choose}
+          distance={distance}
+          setDistance={view.setDistance}
+          choose={view.choose}
           asTable={asTable}
           setAsTable={setAsTable}
           isAsking={isAsking}
           setAsking={setAsking}
         />
-        {(!isPhone || props.withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
+        {(!isPhone || withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
           <WhatIfBar
             timer={plan.timer}
             monthlyPercent={plan.settings.monthlyPercent}
             whatIf={whatIf}
             headroom={answer?.check.headroomPercent ?? null}
-            set={props.setWhatIf}
+            set={setWhatIf}
           />
         )}
       </div>
       {(isAsking || whatIf.acts.length > 0) && (
         <Suspense>
-          <WhatIfActs plan={plan} day={day} today={today} whatIf={whatIf} set={props.setWhatIf} />
+          <WhatIfActs plan={plan} day={day} today={today} whatIf={whatIf} set={setWhatIf} />
         </Suspense>
       )}
       {isTooMuch && (
         <p className="aside">{say`So much runs in these days that what is supposed cannot be shown here. The strip is as it is set.`}</p>
       )}
-      {props.anyPhase.length > 0 && (
-        <p className="aside">{say`Nobody could read where the interval of ${listed(props.anyPhase)} stands: every night on which it may water is drawn, and the verdict holds for all of them.`}</p>
+      {anyPhase.length > 0 && (
+        <p className="aside">{say`Nobody could read where the interval of ${listed(anyPhase)} stands: every night on which it may water is drawn, and the verdict holds for all of them.`}</p>
       )}
-      {props.clockUnknown && (
+      {clockUnknown && (
         <p className="aside">{say`Clock not checked yet: these are the timer’s own hours. The verdict holds whatever it shows; days and hours that are allowed hold only if it is right.`}</p>
       )}
-      {props.distance !== 'night' && (
+      {distance !== 'night' && (
         <Suspense>
           <FurtherOff
             answer={answer}
@@ -223,13 +199,13 @@ export function TimerNight(props: Props) {
             today={today}
             tonight={tonight}
             day={day}
-            distance={props.distance}
-            mark={props.choose}
-            choose={props.showNight}
+            distance={distance}
+            mark={view.choose}
+            choose={view.showNight}
           />
         </Suspense>
       )}
-      {props.distance === 'night' && night && (
+      {distance === 'night' && night && (
         <NightStrip
           night={night}
           letters={letters}
@@ -237,19 +213,19 @@ export function TimerNight(props: Props) {
           clock={clock}
           stepMinutes={plan.timer.startStepMinutes}
           now={now}
-          blocked={props.blocked}
+          blocked={blocked}
           dry={dry}
           ruledOut={notAllowed}
           change={change}
           marks={marks}
           mowing={site.mowing}
-          {...props.moves}
+          {...moves}
         />
       )}
-      {props.distance === 'night' && change && (
+      {distance === 'night' && change && (
         <ClockChangeNote plan={plan} change={change} today={today} clock={clock} />
       )}
-      {props.distance === 'night' && asTable && answer && night && (
+      {distance === 'night' && asTable && answer && night && (
         <NightTable night={night} plan={answer.plan} clock={clock} />
       )}
     </div>

@@ -1,0 +1,96 @@
+import { useMemo } from 'react';
+import {
+  comingRules,
+  programsByLetter,
+  SECONDS_PER_DAY,
+  undoneIn,
+  unknownNeeds,
+  unknownPhases,
+  type Brief,
+  type ClockChange,
+  type ClockSecond,
+  type EpochDay,
+} from '@water-clock/core';
+import { clockChangesAfter } from '../../app/platform/clockChange.ts';
+import type { Site } from '../../data/api/sites.ts';
+import type { Snapshot } from '../../data/editor/editing.ts';
+import {
+  useTimerAnswer,
+  type Answered,
+  type PlanSource,
+} from '../../data/workers/useTimerAnswer.ts';
+import { useBrief } from '../steps/useBrief.ts';
+import { useVisitBasis, type VisitBasis } from '../steps/useVisitBasis.ts';
+import { NIGHTS } from './distance.ts';
+import type { StripView } from './useStripView.ts';
+
+/** Now in the civil time of the house. */
+export interface Dates {
+  readonly now: ClockSecond;
+  readonly today: EpochDay;
+  /** The day on whose afternoon the night begins that comes next or is under way. */
+  readonly tonight: EpochDay;
+}
+
+/** What follows from a timer, its house and the date. */
+export interface TimerFacts extends Answered {
+  readonly visit: VisitBasis;
+  readonly brief: Brief;
+  readonly letters: readonly string[];
+  readonly changes: readonly ClockChange[];
+  /** Programs of which nobody knows where their interval stands. */
+  readonly anyPhase: readonly string[];
+  /** In the visit under way nobody has looked at the clock. */
+  readonly clockUnknown: boolean;
+}
+
+/** The same list as long as it holds the same letters: what is typed makes no new one. */
+function useLetters(letters: readonly string[]): readonly string[] {
+  const text = letters.join('');
+  return useMemo(() => text.split('').filter(Boolean), [text]);
+}
+
+/** @param answered is called when an answer has come */
+export function useTimerFacts(
+  site: Site,
+  { plan, settled, survey }: Snapshot,
+  { today, tonight }: Dates,
+  { day, distance, whatIf }: StripView,
+  source: PlanSource,
+  answered: () => void,
+): TimerFacts {
+  const isFar = day < tonight || day >= tonight + NIGHTS;
+  const changes = useMemo(
+    () => clockChangesAfter(new Date((today - 1) * SECONDS_PER_DAY * 1000), site.timeZone),
+    [today, site.timeZone],
+  );
+  const visit = useVisitBasis(site, settled, survey, today);
+  const brief = useBrief({ ...visit, site, plan: settled, survey, today });
+  const { rules, minutes } = visit;
+  const coming = useMemo(
+    () => comingRules(survey.rules, rules, site, today),
+    [survey.rules, rules, site, today],
+  );
+  const anyPhase = useLetters(unknownPhases(plan, survey));
+  const letters = useLetters(programsByLetter(plan).map(({ letter }) => letter));
+  const clockUnknown = useMemo(
+    () => undoneIn(settled, survey).some(({ what }) => what === 'clock-not-looked'),
+    [settled, survey],
+  );
+  const unknown = useMemo(() => unknownNeeds(minutes), [minutes]);
+  const question = {
+    on: today,
+    firstNight: tonight,
+    nights: NIGHTS,
+    farNight: isFar ? day : null,
+    yearFrom: distance === 'year' ? today : null,
+    whatIf,
+    changes,
+    brief,
+    unknown,
+    coming,
+    anyPhase,
+  };
+  const answer = useTimerAnswer(source, question, answered);
+  return { ...answer, visit, brief, letters, changes, anyPhase, clockUnknown };
+}
