@@ -26,7 +26,7 @@ import {
 jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
-  house = await House.open();
+  house = await House.open({}, true);
 });
 afterAll(() => house.close());
 

@@ -17,7 +17,7 @@ jest.setTimeout(900_000);
 let house: House;
 let page: Page;
 beforeAll(async () => {
-  house = await House.open();
+  house = await House.open({}, true);
   page = await house.at(FENNIMORE);
   // Leaving with something unsent is asked about.
   page.on('dialog', (dialog) => void dialog.accept());

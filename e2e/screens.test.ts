@@ -22,7 +22,7 @@ jest.setTimeout(900_000);
 let house: House;
 let data: readonly string[] = [];
 beforeAll(async () => {
-  house = await House.open();
+  house = await House.open({}, true);
   const page = await house.at('/');
   data = await dataOf(page);
   await page.close();

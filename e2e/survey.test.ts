@@ -7,7 +7,7 @@ import { choose, House, named, press, saved, sees, step, TOLVERNE_GREEN } from '
 jest.setTimeout(900_000);
 let house: House;
 beforeAll(async () => {
-  house = await House.open();
+  house = await House.open({}, true);
 });
 afterAll(() => house.close());
 

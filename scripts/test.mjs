@@ -12,6 +12,8 @@ import { BUNDLES, bundleTests, projectsIn } from './test-bundles.mjs';
 import { makeTemplate } from './test-database.mjs';
 
 const jestArguments = process.argv.slice(2);
+/** `npm run test:long`. */
+const isLong = process.env['CASES'] === '1';
 const times = [];
 /** Each test file with its seconds. */
 const files = [];
@@ -45,8 +47,8 @@ function run(command, args, { env = process.env, stdout = 2 } = {}) {
   });
 }
 
-async function check(name, script) {
-  const status = await timed(name, () => run('npm', ['run', '-s', script]));
+async function check(name, script, env = process.env) {
+  const status = await timed(name, () => run('npm', ['run', '-s', script], { env }));
   say(`${status === 0 ? 'passed' : 'FAILED'}  ${name}`);
   if (status === 0) passed++;
   else failed++;
@@ -55,7 +57,7 @@ async function check(name, script) {
 /** Checks of the code itself: the linter on one processor, all others on the other one. */
 const checks = () =>
   Promise.all([
-    check('Lint', 'lint:code'),
+    check('Lint', 'lint:code', { ...process.env, ...(isLong ? {} : { LINT_QUICK: '1' }) }),
     (async () => {
       await check('Types', 'typecheck');
       await check('Format', 'format:check');
