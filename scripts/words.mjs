@@ -4,28 +4,29 @@
  *   npm run words                           brings the catalogues up to date, and tells what is missing or fuzzy
  *   npm run words -- check                  fails where they are not up to date
  *   npm run words -- compile                writes the JSON that the application loads; the build does this
- *   npm run words -- reword FILE            FILE: JSON of old texts and new ones, "new" or { "en": "new", "es": "nuevo" }
+ *   npm run words -- reword FILE            FILE: JSON of old texts and new ones as in the catalogues, "new" or { "en": "new", "es": "nuevo" }
  *   npm run words -- sample N [--seed S]    prints N messages at random, the same for the same seed
  */
 import fs from 'node:fs';
 import { parseArgs } from 'node:util';
 import { compile, languages, read, SOURCE_LANGUAGE, write } from './words/catalogues.mjs';
 import { messages, partsOf, keyOf } from './words/collect.mjs';
+import { named, numbered, renumbered } from './words/placeholders.mjs';
 
 export { messages } from './words/collect.mjs';
 export { read as readCatalogue } from './words/catalogues.mjs';
 
-/** Writes every catalogue for the messages that there are now; `moved` maps old names to what becomes of them. */
+/** Writes every catalogue for the messages that there are now; `moved` maps old keys to new ones, with new translations, or those from before. */
 function update(moved = new Map()) {
   const found = messages();
   for (const language of languages()) {
     const entries = read(language);
-    for (const [old, { key, said }] of moved) {
+    for (const [old, { key, said, before }] of moved) {
       const entry = entries.get(old);
       const text = said[language];
       if (text !== undefined) entries.set(key, { ...entry, text, isFuzzy: false });
       else if (entry && language !== SOURCE_LANGUAGE)
-        entries.set(key, { ...entry, isFuzzy: entry.text !== '' });
+        entries.set(key, { ...entry, text: before[language] ?? '', isFuzzy: entry.text !== '' });
     }
     // What another message still says is found under its own name.
     write(language, found, entries);
@@ -40,16 +41,28 @@ function update(moved = new Map()) {
 
 async function reword(file) {
   const { rewordCode } = await import('./words/reword.mjs');
-  const pairs = Object.entries(JSON.parse(fs.readFileSync(file, 'utf8'))).map(([old, given]) => {
-    const said = typeof given === 'string' ? { en: given } : given;
-    const { context } = partsOf(old);
-    return [old, { key: keyOf({ context, text: said.en }), said }];
-  });
-  const missing = await rewordCode(new Map(pairs.map(([old, { said }]) => [old, said.en])));
-  for (const old of missing) process.stderr.write(`no such message: ${old}\n`);
-  update(
-    new Map(pairs.map(([old, { key, said }]) => [old, { key, said: { ...said, en: undefined } }])),
+  const byText = new Map(
+    [...messages()].map(([key, { names }]) => [named(key, names), { key, names }]),
   );
+  const given = Object.entries(JSON.parse(fs.readFileSync(file, 'utf8')));
+  const missing = given.filter(([old]) => !byText.has(old)).map(([old]) => old);
+  const pairs = given.flatMap(([old, text]) => {
+    const message = byText.get(old);
+    if (!message) return [];
+    const said = typeof text === 'string' ? { en: text } : text;
+    const [en, es] = [said.en, said.es].map((one) => one && numbered(one, message.names));
+    return [{ old: message.key, en, es }];
+  });
+  await rewordCode(new Map(pairs.map(({ old, en }) => [old, en])));
+  const moved = pairs.map(({ old, en, es }) => {
+    // In the code the values come in the order in which the new text has them.
+    const kept = read('es').get(old)?.text;
+    const [text, spanish, before] = renumbered(en, [en, es, kept]);
+    const { context } = partsOf(old);
+    return [old, { key: keyOf({ context, text }), said: { es: spanish }, before: { es: before } }];
+  });
+  update(new Map(moved));
+  for (const old of missing) process.stderr.write(`no such message: ${old}\n`);
   process.exitCode = missing.length > 0 ? 1 : 0;
 }
 
@@ -66,10 +79,10 @@ function randomFrom(seed) {
 
 function sample(count, seed) {
   const random = randomFrom(seed);
-  const all = [...messages()].map(([key, places]) => ({ key, places, at: random() }));
+  const all = [...messages()].map(([key, message]) => ({ ...message, key, at: random() }));
   all.sort((a, b) => a.at - b.at);
-  for (const { key, places } of all.slice(0, count))
-    process.stdout.write(`${partsOf(key).text}\n    ${places[0]}\n`);
+  for (const { key, names, places } of all.slice(0, count))
+    process.stdout.write(`${named(partsOf(key).text, names)}\n    ${places[0]}\n`);
 }
 
 function check() {

@@ -4,6 +4,7 @@ import path from 'node:path';
 import gettext from 'gettext-parser';
 import { ROOT } from '../setup.mjs';
 import { keyOf, partsOf } from './collect.mjs';
+import { named, namesIn, numbered } from './placeholders.mjs';
 
 const FOLDER = path.join(ROOT, 'packages/words/src/catalogues');
 /** Made by the build; not under version control. */
@@ -19,7 +20,7 @@ export const languages = () =>
     .map((name) => path.basename(name, '.po'));
 
 /**
- * @returns {Map<string, { text: string, isFuzzy: boolean, note: string }>} by the name of the message. `note` is for the translator; a fuzzy text is
+ * @returns {Map<string, { text: string, isFuzzy: boolean, note: string }>} by the key of the message, both with numbered values. `note` is for the translator; a fuzzy text is
  * that of an earlier wording
  */
 export function read(language) {
@@ -30,30 +31,34 @@ export function read(language) {
     .flatMap((ofContext) => Object.values(ofContext))
     .filter(({ msgid }) => msgid !== '');
   return new Map(
-    entries.map(({ msgid, msgctxt, msgstr, comments }) => [
-      keyOf({ context: msgctxt, text: msgid }),
-      {
-        text: msgstr[0] ?? '',
-        isFuzzy: comments?.flag?.includes('fuzzy') ?? false,
-        note: comments?.extracted ?? '',
-      },
-    ]),
+    entries.map(({ msgid, msgctxt, msgstr, comments }) => {
+      const names = namesIn(msgid);
+      return [
+        keyOf({ context: msgctxt, text: numbered(msgid, names) }),
+        {
+          text: numbered(msgstr[0] ?? '', names),
+          isFuzzy: comments?.flag?.includes('fuzzy') ?? false,
+          note: comments?.extracted ?? '',
+        },
+      ];
+    }),
   );
 }
 
-/** @param {Map<string, string[]>} messages with the files in which they stand */
+/** @param {ReturnType<import('./collect.mjs').messages>} messages */
 export function write(language, messages, entries) {
   const translations = {
     '': { '': { msgid: '', comments: { translator: `Water Clock, ${language}` }, msgstr: [''] } },
   };
-  for (const [key, places] of messages) {
-    const { context, text: msgid } = partsOf(key);
+  for (const [key, { places, names }] of messages) {
+    const { context, text: source } = partsOf(key);
+    const msgid = named(source, names);
     const { text = '', isFuzzy = false, note = '' } = entries.get(key) ?? {};
     const comments = { reference: places.join('\n') };
     if (note) comments.extracted = note;
     if (isFuzzy) comments.flag = 'fuzzy';
     (translations[context ?? ''] ??= {})[msgid] = {
-      ...{ msgid, msgstr: [text], comments },
+      ...{ msgid, msgstr: [named(text, names)], comments },
       ...(context ? { msgctxt: context } : {}),
     };
   }
@@ -67,7 +72,7 @@ export function write(language, messages, entries) {
   fs.writeFileSync(fileOf(language), `${po.toString('utf8').trimEnd()}\n`);
 }
 
-/** Writes the JSON of every language but the source's: names of messages and their texts. A fuzzy text is better than none. */
+/** Writes the JSON of every language but the source's: keys of messages and their texts. A fuzzy text is better than none. */
 export function compile() {
   fs.mkdirSync(COMPILED, { recursive: true });
   for (const language of languages().filter((one) => one !== SOURCE_LANGUAGE)) {

@@ -3,6 +3,7 @@ import fs from 'node:fs';
 import path from 'node:path';
 import ts from 'typescript';
 import { ROOT } from '../setup.mjs';
+import { namesOf } from './placeholders.mjs';
 
 const SOURCES = ['packages/core/src', 'apps/web/src', 'apps/server/src'];
 /** Folders of documents that ship, with the fields that people read; `name` of a task is that of a station, or of a kind. */
@@ -35,6 +36,12 @@ const templateText = (template) =>
     : template.head.text +
       template.templateSpans.map((span, i) => `{${i}}${span.literal.text}`).join('');
 
+/** The names of its values. */
+const templateNames = (template) =>
+  ts.isNoSubstitutionTemplateLiteral(template)
+    ? []
+    : namesOf(template.templateSpans.map(({ expression }) => expression));
+
 /** A text that says something, and not only its values. */
 const isMessage = (text) => /\p{L}/u.test(text.replaceAll(/\{\d+\}/gu, ''));
 
@@ -42,24 +49,31 @@ const isMessage = (text) => /\p{L}/u.test(text.replaceAll(/\{\d+\}/gu, ''));
  * Every place of a file at which a message stands.
  *
  * @param {ts.SourceFile} source
- * @returns {{ form: 'template' | 'string' | 'plural' | 'counted', text: string, context?: string, node: ts.Node }[]}
+ * @returns {{ form: 'template' | 'string' | 'plural' | 'counted', text: string, names: string[], context?: string, node: ts.Node }[]}
  */
 export function placesIn(source) {
   const places = [];
-  const add = (form, text, node, context) => {
+  const add = (form, text, node, names = [], context = undefined) => {
     const message = text.trim();
-    if (isMessage(message)) places.push({ form, text: message, node, context });
+    if (isMessage(message)) places.push({ form, text: message, names, node, context });
   };
   const strings = (node) => {
     if (ts.isStringLiteralLike(node)) add('string', node.text, node);
     else ts.forEachChild(node, strings);
   };
   const tag = (node) => {
-    if (node.tag.getText(source) === 'say') add('template', templateText(node.template), node);
+    if (node.tag.getText(source) === 'say')
+      add('template', templateText(node.template), node, templateNames(node.template));
     // sayAs('context')`text`
     if (ts.isCallExpression(node.tag) && node.tag.expression.getText(source) === 'sayAs') {
       const [context] = node.tag.arguments;
-      add('template', templateText(node.template), node, context.text);
+      add(
+        'template',
+        templateText(node.template),
+        node,
+        templateNames(node.template),
+        context.text,
+      );
     }
   };
   const call = (node) => {
@@ -74,9 +88,11 @@ export function placesIn(source) {
         if (ts.isStringLiteralLike(argument)) add('string', argument.text, argument);
     const [, one, other] = node.arguments;
     if (called === 'counted' && one && ts.isStringLiteralLike(one))
-      add('counted', pluralOf(`# ${one.text}`, `# ${other?.text ?? `${one.text}s`}`), node);
+      add('counted', pluralOf(`# ${one.text}`, `# ${other?.text ?? `${one.text}s`}`), node, [
+        'count',
+      ]);
     if (called === 'plural' && ts.isStringLiteralLike(one) && ts.isStringLiteralLike(other))
-      add('plural', pluralOf(one.text, other.text), node);
+      add('plural', pluralOf(one.text, other.text), node, ['count']);
   };
   const visit = (node) => {
     if (ts.isTaggedTemplateExpression(node)) tag(node);
@@ -118,17 +134,17 @@ function textsIn(value, fields, field = '') {
   return Object.entries(value).flatMap(([name, one]) => textsIn(one, fields, name));
 }
 
-/** @returns {Map<string, string[]>} the name of each message, and the files in which it stands */
+/** @returns {Map<string, { places: string[], names: string[] }>} by the key of each message: the files in which it stands, and the names of its values */
 export function messages() {
   const found = new Map();
-  const add = (key, file) => {
-    const places = found.get(key) ?? [];
+  const add = (key, file, names = []) => {
+    const message = found.get(key) ?? { places: [], names };
     const place = path.relative(ROOT, file);
-    if (!places.includes(place)) places.push(place);
-    found.set(key, places);
+    if (!message.places.includes(place)) message.places.push(place);
+    found.set(key, message);
   };
   for (const file of codeFiles())
-    for (const place of placesIn(sourceOf(file))) add(keyOf(place), file);
+    for (const place of placesIn(sourceOf(file))) add(keyOf(place), file, place.names);
   for (const { file, fields } of documentFiles())
     for (const text of textsIn(JSON.parse(fs.readFileSync(file, 'utf8')), fields)) add(text, file);
   return found;

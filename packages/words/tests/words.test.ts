@@ -32,6 +32,7 @@ import {
   type Translator,
 } from '@water-clock/core';
 import { IntlMessageFormat } from 'intl-messageformat';
+import { named, namesIn, numbered, renumbered } from '../../../scripts/words/placeholders.mjs';
 import { rewordCode, rewordedText } from '../../../scripts/words/reword.mjs';
 import { messages, readCatalogue } from '../../../scripts/words.mjs';
 import { PSEUDO, translatorOf } from '../src/index.ts';
@@ -64,6 +65,27 @@ describe('the catalogues', () => {
         String(new IntlMessageFormat(text, 'es').format(numbers)) === '',
     );
     expect(broken).toEqual([]);
+  });
+
+  test('values have names for translators, and numbers in what the application loads', () => {
+    for (const [text, names] of [
+      ['{program} starts at {start}, as {A} shows it', ['program', 'start']],
+      ['{count, plural, one {station} other {# stations}}', ['count']],
+    ] as const) {
+      expect(namesIn(text)).toEqual(names);
+      expect(named(numbered(text, names), names)).toBe(text);
+    }
+    const spanish = 'a las {start} empieza {program}';
+    expect(numbered(spanish, ['program', 'start'])).toBe('a las {1} empieza {0}');
+    // Reworded English that turns its values round takes the translation along.
+    expect(renumbered('At {1}: {0}', ['At {1}: {0}', 'a las {1} empieza {0}'])).toEqual([
+      'At {0}: {1}',
+      'a las {0} empieza {1}',
+    ]);
+    const digits = [...readCatalogue('en').keys()].filter((key) => /\{(?!\d+[,}])\w+\}/u.test(key));
+    expect(digits.filter((key) => !key.includes('{A}') && !key.startsWith('{0, plural'))).toEqual(
+      [],
+    );
   });
 
   test('a message is reworded in its template, its table and its plural, with its values in their places', async () => {
