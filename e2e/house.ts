@@ -213,7 +213,7 @@ const ROLES = {
   radio: '[type=radio], [role=radio]',
   checkbox: '[type=checkbox], [role=checkbox]',
   switch: '[role=switch]',
-  any: '*',
+  any: 'button, a, input, textarea, select, img, [role], [tabindex], [aria-label]',
 } as const;
 
 /**

@@ -21,7 +21,7 @@ test('a house: its page, its paper and its link are in Spanish, while the techni
   const page = await house.at(`${FENNIMORE}/house`);
   await press(page, 'Zone, coordinates, units');
   await page.waitForSelector('::-p-text(Language of the homeowner’s page)');
-  const list = await page.waitForSelector(named('Language of the homeowner’s page'));
+  const list = await page.waitForSelector(named('Language of the homeowner’s page', 'combobox'));
   await list?.click();
   const spanish = await page.waitForSelector('.ant-select-item-option[title="Español"]');
   await spanish?.click();

@@ -1,49 +1,54 @@
-/** How much JavaScript the built application loads, gzipped: for the sign-in, and for the first screen of a timer. */
+/** How much JavaScript the built application loads, gzipped: for the sign-in, the office, and the first screen of a timer. */
 import fs from 'node:fs';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { ROOT } from './setup.mjs';
 
 const DIST = path.join(ROOT, 'apps/web/dist');
+const manifest = JSON.parse(fs.readFileSync(path.join(DIST, '.vite/manifest.json'), 'utf8'));
 
-/** Every file that a built file imports at once, itself with them. */
-function withImports(file, found = new Set()) {
-  if (found.has(file)) return found;
-  found.add(file);
-  const code = fs.readFileSync(path.join(DIST, file), 'utf8');
-  for (const [, name] of code.matchAll(/(?:from|import)\s*["']\.\/([\w.-]+\.js)["']/g))
-    withImports(`assets/${name}`, found);
+/** Every file that comes with an entry of the manifest. */
+function filesWith(name, found = new Set()) {
+  const { file, imports = [] } = manifest[name];
+  if (!found.has(file)) {
+    found.add(file);
+    for (const one of imports) filesWith(one, found);
+  }
   return found;
 }
 
-const built = (name) => {
+/** A worker of this name, which the manifest does not know. */
+function workerNamed(name) {
   const file = fs
     .readdirSync(path.join(DIST, 'assets'))
-    .find((one) => one.startsWith(`${name}-`) && one.endsWith('.js'));
-  if (!file) throw new Error(`no ${name} in apps/web/dist; build first`);
+    .find((one) => one.startsWith(`${name}.worker-`));
+  if (!file) throw new Error(`no worker ${name} in apps/web/dist; build first`);
   return `assets/${file}`;
-};
-const [, main = ''] =
-  /<script type="module"[^>]* src="\/(assets\/[^"]+\.js)"/.exec(
-    fs.readFileSync(path.join(DIST, 'index.html'), 'utf8'),
-  ) ?? [];
+}
+
 const kilobytes = (files) =>
   [...files].reduce(
     (sum, file) => sum + gzipSync(fs.readFileSync(path.join(DIST, file))).length,
     0,
   ) / 1000;
 
-const entry = withImports(main);
+const page = (...names) => [
+  ...filesWith('index.html'),
+  ...names.flatMap((name) => [...filesWith(`src/${name}.tsx`)]),
+];
+const OFFICE = 'app/frame/OfficeFrame';
+const TIMER = 'visit/timer/TimerPage';
+const worker = workerNamed('timer');
 const rows = [
-  ['sign-in', new Set([...entry, ...withImports(built('SignInPage'))]), 220],
-  [
-    'first screen of a timer',
-    new Set([...entry, ...withImports(built('TimerPage')), built('timer.worker')]),
-    480,
-  ],
+  ['sign-in', page('office/account/SignInPage'), 190],
+  ['today', page(OFFICE, 'office/today/TodayPage'), 290],
+  ['sites', page(OFFICE, 'office/sites/SitesPage'), 370],
+  ['first screen of a timer', [...page(TIMER, 'visit/programs/Board'), worker], 380],
+  ['the same on a phone', [...page(TIMER, 'visit/programs/PhonePrograms'), worker], 380],
 ];
 let isOver = false;
-for (const [what, files, most] of rows) {
+for (const [what, loaded, most] of rows) {
+  const files = new Set(loaded);
   const size = kilobytes(files);
   isOver ||= size > most;
   console.log(

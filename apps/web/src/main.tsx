@@ -17,6 +17,8 @@ import { Loading, NotFound } from './app/platform/states.tsx';
 import 'virtual:antd.css';
 import './app/platform/theme.css';
 import './app/platform/layout.css';
+import { screenNow } from './app/frame/useScreen.ts';
+import { board, phonePrograms } from './visit/programs/boards.ts';
 import { language, say } from '@water-clock/core';
 
 type Locale = NonNullable<ConfigProviderProps['locale']>;
@@ -49,7 +51,7 @@ const PublicPage = lazy(() => import('./homeowner/PublicPage.tsx'));
 const NEEDS: Readonly<Record<string, readonly (() => Promise<unknown>)[]>> = {
   '': [officeFrame, todayPage],
   sites: [officeFrame, sitesPage],
-  timers: [timerPage],
+  timers: [timerPage, screenNow() === 'phone' ? phonePrograms : board],
 };
 
 const client = new QueryClient({

@@ -8,7 +8,8 @@ import { datesText, endsOf, ruleWords, spansWords, weekWords } from '../src/visi
 import { csvText, rowsOf } from '../src/app/platform/csv.ts';
 import { civilSecond, isZone } from '../src/app/platform/zone.ts';
 import { supposedNight } from '../src/visit/timer/supposed.ts';
-import { answerOf, keepingSame } from '../src/data/workers/timerAnswer.ts';
+import { keepingSame } from '../src/data/workers/keepingSame.ts';
+import { answerOf } from '../src/data/workers/timerAnswer.ts';
 import type { TimerQuestion } from '../src/data/workers/timerQuestion.ts';
 
 const ON = parseDate('2027-06-07') ?? 0;

@@ -10,7 +10,7 @@ import { placedLabels } from '../src/shared/charts/placeLabels.ts';
 import { labelsOf } from '../src/shared/charts/StripLabels.tsx';
 import { sunOf } from '../src/shared/charts/sun.ts';
 import { civilSecond } from '../src/app/platform/zone.ts';
-import { keepingSame } from '../src/data/workers/timerAnswer.ts';
+import { keepingSame } from '../src/data/workers/keepingSame.ts';
 
 const kind = TIMER_KINDS[2];
 if (!kind) throw new Error('no kinds');

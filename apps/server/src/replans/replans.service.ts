@@ -8,7 +8,7 @@ import {
   type Speech,
   type TimerStatus,
 } from '@water-clock/core';
-import { DataSource, IsNull, Not } from 'typeorm';
+import { DataSource, IsNull, Not, type EntityManager } from 'typeorm';
 import { idempotentWrite } from '../changes/record.ts';
 import { LibraryEntry } from '../library/library-entry.entity.ts';
 import type { Actor } from '../identity/actor.ts';
@@ -220,29 +220,35 @@ export class ReplansService {
     id: string,
     { show = 'all', page = 1, clock = '24', order }: ReplanQuery,
   ): Promise<ReplanPage> {
-    const replan = await this.database.manager.findOne(Replan, {
-      where: { companyId, id },
-      relations: { person: true, rules: true },
-    });
-    if (!replan) throw notFound('replan');
-    const rows: Row[] = await this.database.query(
-      `select i.id, i.timer_id, st.name as timer, s.name as site, s.house_number, s.street, st.town,
+    // Lines and counts of one moment: while it is planned, both change.
+    const { rows, view } = await this.database.transaction('REPEATABLE READ', async (database) => {
+      const replan = await database.findOne(Replan, {
+        where: { companyId, id },
+        relations: { person: true, rules: true },
+      });
+      if (!replan) throw notFound('replan');
+      const rows: Row[] = await database.query(
+        `select i.id, i.timer_id, st.name as timer, s.name as site, s.house_number, s.street, st.town,
          s.people -> 0 ->> 'name' as person, s.people -> 0 ->> 'phone' as phone, i.state, i.why, i.trouble, i.lines, i.from_day, st.status, st.time_zone,
          p.id as proposal_id, p.state as proposal_state
        from ${TABLES} where i.company_id = $1 and i.replan_id = $2 and ${CONDITIONS[show]}
        order by st.street_key, st.site_key, i.id limit $3 offset $4`,
-      [companyId, id, PAGE, (page - 1) * PAGE],
-    );
-    const view = await this.view(replan);
+        [companyId, id, PAGE, (page - 1) * PAGE],
+      );
+      return { rows, view: await this.view(replan, database) };
+    });
     const style = { clock, ...(order ? { order } : {}) };
     const now = new Date();
     const lines = rows.map((row) => lineOf(row, style, now));
     return { ...view, total: view.counts[show], lines };
   }
 
-  private async view(replan: Replan): Promise<ReplanView> {
+  private async view(
+    replan: Replan,
+    database: EntityManager = this.database.manager,
+  ): Promise<ReplanView> {
     const { companyId, id, aim, rulesId, rules, month, person, at } = replan;
-    const [counts]: ReplanCounts[] = await this.database.query(
+    const [counts]: ReplanCounts[] = await database.query(
       `select ${COUNTS} from ${TABLES} where i.company_id = $1 and i.replan_id = $2`,
       [companyId, id],
     );

@@ -23,7 +23,7 @@ const MOST_WAITING = 64;
 /** Niceness of threads, by Linux's measure: a third of the processor where somebody else wants it all, and a tenth. */
 const BEHIND = 5;
 const FAR_BEHIND = 10;
-/** Seconds that a piece may take for which nobody waits. */
+/** Seconds that a piece may take for which nobody waits, at least. */
 const BACK_SECONDS = 60;
 
 interface WorkOptions {
@@ -101,7 +101,8 @@ export class WorkService implements OnApplicationShutdown {
 
   /** Waits as long as it takes; whoever calls it asks for little at once. */
   private async inBackground<T extends Task>(task: T, input: InputOf<T>): Promise<ValueOf<T>> {
-    const work = () => this.inTime(task, input, this.backPool, BACK_SECONDS);
+    const seconds = Math.max(BACK_SECONDS, this.settings.workSeconds);
+    const work = () => this.inTime(task, input, this.backPool, seconds);
     return valueOf(await this.backQueue.add(work), []);
   }
 

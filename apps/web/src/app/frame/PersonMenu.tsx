@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
-import { Button, Dropdown } from 'antd';
 import { UserOutlined } from '@ant-design/icons';
 import { useNavigate } from 'react-router';
+import { MenuButton } from '../../shared/fields/MenuButton.tsx';
 import { useSession } from '../../data/api/people.ts';
 import { say } from '@water-clock/core';
 
@@ -18,44 +18,42 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
   if (!person) return null;
   return (
     <>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            { key: 'company', label: person.company, disabled: true },
-            { type: 'divider' },
-            {
-              key: 'account',
-              label: say`Your account …`,
-              onClick: () => void navigate('/account'),
-            },
-            {
-              key: 'preferences',
-              label: say`Preferences …`,
-              onClick: () => setOpen('preferences'),
-            },
-            {
-              key: 'device',
-              label: say`On this device …`,
-              onClick: () => void navigate('/device'),
-            },
-            ...(person.role === 'owner'
-              ? [
-                  {
-                    key: 'company',
-                    label: say`The company …`,
-                    onClick: () => void navigate('/company'),
-                  },
-                ]
-              : []),
-            { key: 'out', label: say`Sign out`, onClick: () => setOpen('sign out') },
-          ],
-        }}
+      <MenuButton
+        type="text"
+        icon={<UserOutlined />}
+        aria-label={person.name}
+        items={[
+          { key: 'company', label: person.company, disabled: true },
+          { type: 'divider' },
+          {
+            key: 'account',
+            label: say`Your account …`,
+            onClick: () => void navigate('/account'),
+          },
+          {
+            key: 'preferences',
+            label: say`Preferences …`,
+            onClick: () => setOpen('preferences'),
+          },
+          {
+            key: 'device',
+            label: say`On this device …`,
+            onClick: () => void navigate('/device'),
+          },
+          ...(person.role === 'owner'
+            ? [
+                {
+                  key: 'company settings',
+                  label: say`The company …`,
+                  onClick: () => void navigate('/company'),
+                },
+              ]
+            : []),
+          { key: 'out', label: say`Sign out`, onClick: () => setOpen('sign out') },
+        ]}
       >
-        <Button type="text" icon={<UserOutlined />} aria-label={person.name}>
-          {words && person.name}
-        </Button>
-      </Dropdown>
+        {words && person.name}
+      </MenuButton>
       {open && (
         <Suspense>
           {open === 'preferences' ? (

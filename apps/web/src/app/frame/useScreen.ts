@@ -12,8 +12,9 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
-const now = (): Screen =>
+/** How much room there is now. */
+export const screenNow = (): Screen =>
   matchMedia(QUERIES[0]).matches ? 'desktop' : matchMedia(QUERIES[1]).matches ? 'tablet' : 'phone';
 
 /** How much room there is: a rail with words, a rail of icons, or a bar at the foot. */
-export const useScreen = (): Screen => useSyncExternalStore(subscribe, now);
+export const useScreen = (): Screen => useSyncExternalStore(subscribe, screenNow);

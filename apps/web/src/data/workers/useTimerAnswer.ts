@@ -1,8 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import {
-  attempt,
-  Effort,
   faultSentence,
   type Brief,
   type ClockChange,
@@ -14,7 +12,7 @@ import {
 } from '@water-clock/core';
 import { started, withProgress, type Started } from './started.ts';
 import type { TimerWorker } from './timer.worker.ts';
-import { answerOf, keepingSame } from './timerAnswer.ts';
+import { keepingSame } from './keepingSame.ts';
 import type {
   Blocked,
   BlockedQuestion,
@@ -37,11 +35,12 @@ export type Work =
   | { readonly state: 'stopped' }
   | { readonly state: 'refused'; readonly why: string };
 
-/**
- * Small steps of the engine that the page's own thread may take between two frames, about two milliseconds; a dozen times what
- * a large garden asks for. Then the answer is there with the key, and strip and digit are drawn in one frame.
- */
-const STEPS_HERE = 60_000;
+/** The engine on the page's own thread. The first answer is a worker's, so that the page does not wait for this code. */
+let here: typeof import('./answerHere.ts') | null = null;
+async function fetchHere(): Promise<void> {
+  // Without it the worker goes on answering.
+  here ??= await import('./answerHere.ts').catch(() => null);
+}
 
 const startWorker = () =>
   started<TimerWorker>(
@@ -78,15 +77,11 @@ class Answering {
       this.waiting = question;
       return;
     }
-    if (question.yearFrom === null) {
-      const here = attempt(() => answerOf(question, undefined, new Effort(STEPS_HERE)));
-      if (here.ok) {
-        this.listeners.working({ state: 'done' });
-        this.answer(here.value);
-        return;
-      }
-    }
-    void this.askWorker(question);
+    const answer = question.yearFrom === null ? here?.answerHere(question) : null;
+    if (answer) {
+      this.listeners.working({ state: 'done' });
+      this.answer(answer);
+    } else void this.askWorker(question);
   }
 
   /** Resolves once the worker has answered; never if it was ended before. */
@@ -108,6 +103,7 @@ class Answering {
       // Drawn at once, together with the plan that it is about.
       flushSync(() => this.answer({ ...answer.value, plan: question.plan }));
     }
+    void fetchHere();
     const next = this.waiting;
     this.waiting = null;
     if (next) this.ask(next);

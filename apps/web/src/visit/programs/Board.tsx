@@ -50,7 +50,7 @@ const AMPLE_COLUMN = 216;
 /** Rows and columns drawn beyond what is seen. */
 const BEYOND = 4;
 
-interface Props {
+export interface BoardProps {
   readonly plan: Plan;
   readonly editor: TimerEditor;
   /** Of each program, in the order of their letters. */
@@ -80,7 +80,7 @@ const isCell = (data: unknown): data is Cell =>
   typeof data === 'object' && data !== null && 'row' in data && 'column' in data;
 
 /** Stations by programs: who waters when, and how long. */
-export const Board = memo(function Board({ plan, editor, percents }: Props) {
+export const Board = memo(function Board({ plan, editor, percents }: BoardProps) {
   const board = useMemo(() => boardOf(plan), [plan]);
   const [root, room] = useWidth<HTMLDivElement>();
   const headRow = useRef<HTMLDivElement>(null);

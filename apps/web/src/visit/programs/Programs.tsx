@@ -13,10 +13,12 @@ import {
 import type { Snapshot } from '../../data/editor/editing.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import { useScreen } from '../../app/frame/useScreen.ts';
-import { Board } from './Board.tsx';
-import { PhonePrograms } from './PhonePrograms.tsx';
+import { Loading } from '../../app/platform/states.tsx';
+import { board, phonePrograms } from './boards.ts';
 import { DraftContext, programOf, WeeksProvider, type Draft } from './draft.tsx';
 
+const Board = lazy(board);
+const PhonePrograms = lazy(phonePrograms);
 const ProgramDrawer = lazy(() => import('./ProgramDrawer.tsx'));
 
 interface Props {
@@ -66,30 +68,32 @@ export function Programs(props: Props) {
   return (
     <DraftContext value={draft}>
       <WeeksProvider shown={shown} needs={brief.stations}>
-        {isPhone ? (
-          <PhonePrograms
-            plan={plan}
-            editor={editor}
-            letter={letter ?? ''}
-            setLetter={setLetter}
-            add={add}
-          />
-        ) : (
-          <>
-            <Board plan={plan} editor={editor} percents={percents} />
-            {add ? (
-              <Button icon={<PlusOutlined />} onClick={add}>
-                {say`Add program ${free}`}
-              </Button>
-            ) : (
-              <p className="soft">
-                {plan.timer.programCount === 1
-                  ? say`This timer has one program, and it is in use.`
-                  : say`${plan.timer.programCount === 2 ? say`Both` : say`All ${plan.timer.programCount}`} programs of this timer are in use.`}
-              </p>
-            )}
-          </>
-        )}
+        <Suspense fallback={<Loading what={say`the programs`} />}>
+          {isPhone ? (
+            <PhonePrograms
+              plan={plan}
+              editor={editor}
+              letter={letter ?? ''}
+              setLetter={setLetter}
+              add={add}
+            />
+          ) : (
+            <>
+              <Board plan={plan} editor={editor} percents={percents} />
+              {add ? (
+                <Button icon={<PlusOutlined />} onClick={add}>
+                  {say`Add program ${free}`}
+                </Button>
+              ) : (
+                <p className="soft">
+                  {plan.timer.programCount === 1
+                    ? say`This timer has one program, and it is in use.`
+                    : say`${plan.timer.programCount === 2 ? say`Both` : say`All ${plan.timer.programCount}`} programs of this timer are in use.`}
+                </p>
+              )}
+            </>
+          )}
+        </Suspense>
       </WeeksProvider>
       {drawer && (
         <Suspense>

@@ -31,10 +31,13 @@ import type { Snapshot } from '../../data/editor/editing.ts';
 import type { StripView } from './useStripView.ts';
 import type { Dates, TimerFacts } from './useTimerFacts.ts';
 import { useSupposed } from './useSupposed.ts';
-import { WhatIfBar } from '../timerKind/WhatIfBar.tsx';
 
 const FurtherOff = lazy(() => import('./FurtherOff.tsx'));
+const WhatIfBar = lazy(() => import('../timerKind/WhatIfBar.tsx'));
 const WhatIfActs = lazy(() => import('./WhatIfActs.tsx'));
+
+/** What the bar takes once it is there, so that the strip does not move. */
+const WHAT_IF_ROOM = { width: 330, minHeight: 40 };
 
 /** Whether a change of the clocks comes in the night that begins on the afternoon of a day. */
 const isWithin = (change: ClockChange, day: EpochDay) =>
@@ -167,13 +170,15 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
           setAsking={setAsking}
         />
         {(!isPhone || withPercent || whatIf.percent !== null || whatIf.ahead !== 0) && (
-          <WhatIfBar
-            timer={plan.timer}
-            monthlyPercent={plan.settings.monthlyPercent}
-            whatIf={whatIf}
-            headroom={answer?.check.headroomPercent ?? null}
-            set={setWhatIf}
-          />
+          <Suspense fallback={<div className="push" style={WHAT_IF_ROOM} />}>
+            <WhatIfBar
+              timer={plan.timer}
+              monthlyPercent={plan.settings.monthlyPercent}
+              whatIf={whatIf}
+              headroom={answer?.check.headroomPercent ?? null}
+              set={setWhatIf}
+            />
+          </Suspense>
         )}
       </div>
       {(isAsking || whatIf.acts.length > 0) && (

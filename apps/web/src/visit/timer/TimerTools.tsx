@@ -1,5 +1,5 @@
 import { memo, useState, lazy, Suspense } from 'react';
-import { Button, Dropdown } from 'antd';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import {
   CloudOutlined,
@@ -16,6 +16,7 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 import { exportPath, type TimerView } from '../../data/api/timers.ts';
 import { ChecksButton } from '../checks/ChecksButton.tsx';
 import { Hint } from '../../shared/fields/Hint.tsx';
+import { MenuButton } from '../../shared/fields/MenuButton.tsx';
 import { useScreen } from '../../app/frame/useScreen.ts';
 import { STEPS, type StepPath } from '../steps/steps.ts';
 import { say } from '@water-clock/core';
@@ -107,44 +108,41 @@ export const TimerTools = memo(function TimerTools(props: Props) {
         </Hint>
       )}
       <ChecksButton />
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            ...(isPhone
-              ? [
-                  {
-                    key: 'redo',
-                    label: say`Redo`,
-                    disabled: !canRedo,
-                    onClick: () => editor.redo(),
-                  },
-                ]
-              : []),
-            {
-              key: 'visit',
-              label: snapshot.survey.visit ? say`A visit is under way` : say`Start visit`,
-              disabled: snapshot.survey.visit !== undefined,
-              onClick: startVisit,
-            },
-            { key: 'import', label: say`Import a plan …`, onClick: () => setImporting(true) },
-            {
-              key: 'export',
-              disabled: unsaved > 0,
-              label: <a href={exportPath(view.id)}>{say`Export the plan`}</a>,
-            },
-            { key: 'help', label: say`Help on this step`, onClick: () => setHelping(stepHere()) },
-            { key: 'print', label: say`Print this step`, onClick: () => print() },
-            {
-              key: 'bench',
-              label: <Link to={`/bench?timer=${view.id}`}>{say`Put it on the bench`}</Link>,
-            },
-            { key: 'restore', label: say`A restore by phone …`, onClick: () => setRestoring(true) },
-          ],
-        }}
-      >
-        <Button icon={<MoreOutlined />} aria-label={say`More`} />
-      </Dropdown>
+      <MenuButton
+        icon={<MoreOutlined />}
+        aria-label={say`More`}
+        items={[
+          ...(isPhone
+            ? [
+                {
+                  key: 'redo',
+                  label: say`Redo`,
+                  disabled: !canRedo,
+                  onClick: () => editor.redo(),
+                },
+              ]
+            : []),
+          {
+            key: 'visit',
+            label: snapshot.survey.visit ? say`A visit is under way` : say`Start visit`,
+            disabled: snapshot.survey.visit !== undefined,
+            onClick: startVisit,
+          },
+          { key: 'import', label: say`Import a plan …`, onClick: () => setImporting(true) },
+          {
+            key: 'export',
+            disabled: unsaved > 0,
+            label: <a href={exportPath(view.id)}>{say`Export the plan`}</a>,
+          },
+          { key: 'help', label: say`Help on this step`, onClick: () => setHelping(stepHere()) },
+          { key: 'print', label: say`Print this step`, onClick: () => print() },
+          {
+            key: 'bench',
+            label: <Link to={`/bench?timer=${view.id}`}>{say`Put it on the bench`}</Link>,
+          },
+          { key: 'restore', label: say`A restore by phone …`, onClick: () => setRestoring(true) },
+        ]}
+      />
       {restoring && (
         <Suspense>
           <RestoreDialog

@@ -9,6 +9,8 @@ import type { BestFix } from './useBestFix.ts';
 import type { Work } from '../../data/workers/useTimerAnswer.ts';
 import { say } from '@water-clock/core';
 
+const NOT_MADE = say`The fix could not be loaded. Try again.`;
+
 /** What to say while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
   switch (work.state) {
@@ -93,7 +95,7 @@ export function VerdictBar(props: Props) {
             <Button
               type="primary"
               danger={tone === 'overlap'}
-              onClick={() => setRefusal(fix.make())}
+              onClick={() => void fix.make().then(setRefusal, () => setRefusal(NOT_MADE))}
             >
               {fix.words}
             </Button>

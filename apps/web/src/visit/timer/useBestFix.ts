@@ -1,4 +1,4 @@
-import { fixOf, type Brief, type EpochDay, type Finding, say } from '@water-clock/core';
+import { type Brief, type EpochDay, type Finding, say } from '@water-clock/core';
 import { commitWords } from '../../data/editor/commitWords.ts';
 import type { TimerEditor } from '../../data/editor/editor.ts';
 import type { TimerAnswer } from '../../data/workers/timerQuestion.ts';
@@ -6,7 +6,7 @@ import type { TimerAnswer } from '../../data/workers/timerQuestion.ts';
 export interface BestFix {
   readonly words: string;
   /** Why it could not be made; null where it was. */
-  readonly make: () => string | null;
+  readonly make: () => Promise<string | null>;
 }
 
 /** The fix that stands beside the verdict: the start of the first overlap moves. Where to is found when it is asked for. */
@@ -28,7 +28,8 @@ export function useBestFix(
   };
   return {
     words: say`Move ${letter} to a free time`,
-    make: () => {
+    make: async () => {
+      const { fixOf } = await import('./fixOf.ts');
       const fix = fixOf(answer.plan, finding, today, brief);
       return fix
         ? commitWords(editor, fix.change)

@@ -14,7 +14,7 @@ interface Props {
 }
 
 /** The percent and the error of the clock that the strip is drawn for. */
-export const WhatIfBar = memo(function WhatIfBar(props: Props) {
+function WhatIfBar(props: Props) {
   const { timer, monthlyPercent, whatIf, headroom, set } = props;
   const steps = percentSteps(timer).filter((percent) => percent > 0);
   const { percent, ahead } = whatIf;
@@ -79,4 +79,6 @@ export const WhatIfBar = memo(function WhatIfBar(props: Props) {
       )}
     </div>
   );
-});
+}
+
+export default memo(WhatIfBar);
