@@ -4,8 +4,12 @@ export default {
     '.': {
       entry: ['scripts/*.mjs', 'scripts/measure/*.mjs', 'e2e/**/*.test.ts'],
       project: ['scripts/**/*.mjs', 'e2e/**/*.ts'],
-      // Run by its file, with flags of Node.js.
-      ignoreDependencies: ['jest'],
+      ignoreDependencies: [
+        // Run by its file, with flags of Node.js.
+        'jest',
+        // Installed by hand for one measurement, which says so.
+        'lighthouse',
+      ],
     },
     'packages/core': {
       entry: ['tests/*.test.ts', 'bench/*.mjs'],

@@ -79,7 +79,7 @@ test('a visit gets its day and its person, and the day its order', async () => {
     await page.keyboard.type(today);
     await page.keyboard.press('Tab');
     await press(page, 'Plan it');
-    await page.waitForFunction(() => !document.querySelector('.ant-modal-content form'));
+    await page.waitForSelector('.ant-modal', { hidden: true });
   }
   await go('/');
   await sees(page, '.today', /Larkholt.*Jory.*Wrenfield Terrace.*Jory/s);

@@ -31,7 +31,7 @@ function modulesWith(roots: readonly Rolldown.OutputChunk[], chunks: Chunks): Re
  *
  * @returns the chunk of a module; null: the bundler decides
  */
-export async function plannedChunks(config: UserConfig): Promise<(id: string) => string | null> {
+async function plannedChunks(config: UserConfig): Promise<(id: string) => string | null> {
   const { output } = (await build({
     ...config,
     configFile: false,
@@ -70,6 +70,17 @@ export async function plannedChunks(config: UserConfig): Promise<(id: string) =>
     return names.join('-') || null;
   };
 }
+
+/** Divides the build as planned. Only a build plans: whoever reads the configuration does not wait for it. @param config of both builds */
+export const chunksOf = (config: UserConfig): Plugin => ({
+  name: 'planned-chunks',
+  apply: 'build',
+  async config() {
+    const groups = [{ name: await plannedChunks(config), debugName: 'pages' }];
+    const codeSplitting = { includeDependenciesRecursively: false, groups };
+    return { build: { rolldownOptions: { output: { codeSplitting } } } };
+  },
+});
 
 /**
  * Each field of the component library looks whether it stands in a form, and with that brings the whole form, which one page has. The context

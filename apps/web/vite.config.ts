@@ -2,7 +2,7 @@ import react from '@vitejs/plugin-react';
 import { defineConfig, type UserConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import { antdStyles } from './antdStyles.ts';
-import { formContextAlone, plannedChunks } from './chunks.ts';
+import { chunksOf, formContextAlone } from './chunks.ts';
 
 const base = {
   plugins: [react(), antdStyles(), formContextAlone()],
@@ -52,15 +52,4 @@ const offline = VitePWA({
   },
 });
 
-export default defineConfig(async ({ command }) => {
-  const { build, plugins, ...rest } = base;
-  const all = [...plugins, offline];
-  if (command !== 'build') return { ...rest, build, plugins: all };
-  const groups = [{ name: await plannedChunks(base) }];
-  const codeSplitting = { includeDependenciesRecursively: false, groups };
-  return {
-    ...rest,
-    build: { ...build, rolldownOptions: { output: { codeSplitting } } },
-    plugins: all,
-  };
-});
+export default defineConfig({ ...base, plugins: [...base.plugins, chunksOf(base), offline] });

@@ -231,6 +231,72 @@ describe('what stays with the homeowner, in Spanish', () => {
   );
 });
 
+describe('what is printed, in the language of tests', () => {
+  /** What stands outside of the marks of messages. */
+  function outside(text: string): string {
+    let depth = 0;
+    return [...text]
+      .filter((letter) => {
+        if (letter === '⟦') depth++;
+        const isOut = depth === 0;
+        if (letter === '⟧') depth--;
+        return isOut;
+      })
+      .join('');
+  }
+  const textsIn = (value: unknown): string[] =>
+    typeof value === 'string'
+      ? [value]
+      : typeof value === 'object' && value !== null
+        ? Object.values(value).flatMap(textsIn)
+        : [];
+  /** Names of the house and the office; what a display shows; dates and units, which are the language's own. */
+  const DATA =
+    /Quince|Brindle|Lawn|Roses|Hedge|Strip|\bmin\b|https?:\S*|\b(TO|am|pm|[A-Z]{2,}|Mon|Tue|Wed|Thu|Fri|Sat|Sun|Jan(uary)?|Feb(ruary)?|Mar(ch)?|Apr(il)?|May|June?|July?|Aug(ust)?|Sep(tember)?|Oct(ober)?|Nov(ember)?|Dec(ember)?)\b/gu;
+  const RULES = [
+    { rule: 'weekdays', weekdays: ['mon', 'wed'] },
+    { rule: 'interval', everyDays: 3, firstDate: '2027-06-01' },
+    { rule: 'odd' },
+    { rule: 'even' },
+  ] as const;
+
+  test.each(SHIPPED_KINDS.map(({ kind }) => [kind.timer.name, kind] as const))(
+    'of a %s, no text on the page and the card for the box is without a message',
+    async (_name, kind) => {
+      const pseudo = await speaker(PSEUDO);
+      const names = ['Lawn', 'Roses', 'Hedge', 'Strip'].slice(0, kind.timer.stationCount);
+      const letters = ['A', 'B', 'C', 'D'].slice(0, kind.timer.programCount);
+      const plan = {
+        ...emptyPlan(kind.timer),
+        stations: names.map((name, i) => ({
+          number: i + 1,
+          name,
+          ...(i === 1 ? { enabled: false } : {}),
+        })),
+        programs: letters.map((letter, i) => ({
+          ...{ letter, starts: ['04:00'], runs: [{ station: 1, seconds: 1200 }] },
+          days: RULES[i] ?? RULES[0],
+        })),
+      };
+      const sources: PageSources = {
+        ...{ plan, survey: EMPTY_SURVEY, kind, house: 'Quince', houseNumber: '7' },
+        ...{ company: 'Brindle', office: { ...NO_OFFICE, phone: '555 0100' } },
+        ...{ allowed: null, today: DAY, clock: '12', language: 'en' },
+      };
+      const told = withTranslator(pseudo, () => {
+        const page = homeownerPage(sources);
+        const { language: _language, ...card } = {
+          language: '',
+          ...doorCard({ ...sources, initials: 'TO' }),
+        };
+        return textsIn([page, card, restoreWords(plan, kind, '12')]);
+      });
+      const escaped = told.filter((text) => /\p{L}{3}/u.test(outside(text).replaceAll(DATA, '')));
+      expect([...new Set(escaped)]).toEqual([]);
+    },
+  );
+});
+
 describe('documents', () => {
   /** The same document many times, each with one value gone or another. */
   function* spoiled(value: unknown): Generator<unknown> {

@@ -23,7 +23,7 @@ import {
 } from '../words/words.ts';
 import { houseLine, type PageSources } from './pageSources.ts';
 import { restoreOnCard } from './restoreWords.ts';
-import { say, sayText } from '../language/say.ts';
+import { say, sayAs, sayText } from '../language/say.ts';
 
 export interface CardSources extends PageSources {
   /** Of whoever leaves the card. */
@@ -162,7 +162,7 @@ export function doorCard(sources: CardSources): DoorCard {
       name: name ?? '',
       runs:
         enabled === false
-          ? 'off'
+          ? sayAs('a station')`off`
           : complete
               .flatMap((program) =>
                 runsWithLinked(plan, program)

@@ -38,7 +38,7 @@ export class RefusedError extends Error {
 /** No answer of our own API, or one that says that it has trouble: whether a write arrived is not known, and sending it again may help. */
 export class UnreachableError extends Error {}
 
-/** On every answer of our API, and on no other (server platform/api-mark.ts). */
+/** On every answer of our API, and on no other (server http/api-mark.ts). */
 const MARK = 'water-clock-api';
 
 /**
@@ -74,7 +74,7 @@ const KEEPALIVE_BYTES = 60_000;
 
 /**
  * One request. The answer's type is trusted, being our own server's. What a visit needs is kept on the device as it comes, and stands in for an answer
- * that does not; `inStep` says so.
+ * that does not; `syncStatus` says so.
  *
  * @throws RefusedError for 4xx, UnreachableError for everything else that is not a success.
  */

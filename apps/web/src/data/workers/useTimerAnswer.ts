@@ -12,6 +12,7 @@ import {
 } from '@water-clock/core';
 import { started, withProgress, type Started } from './started.ts';
 import type { TimerWorker } from './timer.worker.ts';
+import type * as Here from './answerHere.ts';
 import { keepingSame } from './keepingSame.ts';
 import type {
   Blocked,
@@ -36,7 +37,7 @@ export type Work =
   | { readonly state: 'refused'; readonly why: string };
 
 /** The engine on the page's own thread. The first answer is a worker's, so that the page does not wait for this code. */
-let here: typeof import('./answerHere.ts') | null = null;
+let here: Pick<typeof Here, 'answerHere'> | null = null;
 async function fetchHere(): Promise<void> {
   // Without it the worker goes on answering.
   here ??= await import('./answerHere.ts').catch(() => null);

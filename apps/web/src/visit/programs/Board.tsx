@@ -36,7 +36,6 @@ import { CheckMark } from '../checks/CheckMark.tsx';
 import { useBoard } from './useBoard.ts';
 import { useBoardPlace } from './useBoardPlace.ts';
 import { HeadOf, WeekOf } from './draft.tsx';
-import './board.css';
 
 /** Under a finger a row is as tall as any target. */
 const ROW = matchMedia('(pointer: coarse)').matches ? 44 : 34;

@@ -15,6 +15,7 @@ import type { TimerEditor } from '../../data/editor/editor.ts';
 import { useScreen } from '../../app/frame/useScreen.ts';
 import { Loading } from '../../app/platform/states.tsx';
 import { board, phonePrograms } from './boards.ts';
+import './board.css';
 import { DraftContext, programOf, WeeksProvider, type Draft } from './draft.tsx';
 
 const Board = lazy(board);
