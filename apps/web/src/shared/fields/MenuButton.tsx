@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { Button, type ButtonProps, type MenuProps } from 'antd';
 
 const openMenu = () => import('./OpenMenu.tsx');
@@ -8,11 +8,13 @@ type Props = Omit<ButtonProps, 'onClick'> & { readonly items: MenuProps['items']
 
 /** A button with a menu, whose code comes as somebody is about to press it. */
 export function MenuButton({ items, ...rest }: Props) {
+  const place = useRef<HTMLButtonElement>(null);
   const [wasPressed, setPressed] = useState(false);
   const soon = () => void openMenu().catch(() => undefined);
   const button = (
     <Button
       {...rest}
+      ref={place}
       aria-haspopup="menu"
       onPointerEnter={soon}
       onFocus={soon}
@@ -21,7 +23,9 @@ export function MenuButton({ items, ...rest }: Props) {
   );
   return wasPressed ? (
     <Suspense fallback={button}>
-      <OpenMenu items={items}>{button}</OpenMenu>
+      <OpenMenu items={items} closed={() => place.current?.focus()}>
+        {button}
+      </OpenMenu>
     </Suspense>
   ) : (
     button

@@ -3,18 +3,23 @@ import { Dropdown, type MenuProps } from 'antd';
 
 interface Props {
   readonly items: MenuProps['items'];
+  /** After it has closed. */
+  readonly closed: () => void;
   readonly children: ReactElement;
 }
 
 /** The menu of a button, open as it comes. */
-export default function OpenMenu({ items, children }: Props) {
+export default function OpenMenu({ items, closed, children }: Props) {
   const [isOpen, setOpen] = useState(true);
   return (
     <Dropdown
       trigger={['click']}
       autoFocus
       open={isOpen}
-      onOpenChange={setOpen}
+      onOpenChange={(next) => {
+        setOpen(next);
+        if (!next) closed();
+      }}
       menu={{ ...(items ? { items } : {}) }}
     >
       {children}
