@@ -34,6 +34,10 @@ export const STRIP = {
 export const rowHeightOf = (programs: number, room: number): number =>
   programs > 6 || room < 500 ? 26 : 40;
 
+/** Height of the large strip of so many programs, pixels, without a row for what really runs. @param room width that it has */
+export const stripHeight = (programs: number, room: number): number =>
+  STRIP.head + programs * rowHeightOf(programs, room) + STRIP.foot;
+
 export interface Span {
   readonly x: number;
   readonly width: number;

@@ -18,6 +18,7 @@ import {
 import { NightStrip } from '../../shared/charts/NightStrip.tsx';
 import { marksOf } from '../../shared/charts/marksOf.ts';
 import { NightTable } from '../../shared/charts/NightTable.tsx';
+import { stripHeight } from '../../shared/charts/stripGeometry.ts';
 import { sunOf } from '../../shared/charts/sun.ts';
 import type { MoveOutcome } from '../../shared/charts/useMoves.ts';
 import { usePreferences } from '../../app/platform/preferences.tsx';
@@ -209,6 +210,9 @@ export function TimerNight({ snapshot, site, dates, view, facts, moves, withPerc
             choose={view.showNight}
           />
         </Suspense>
+      )}
+      {distance === 'night' && !night && (
+        <div style={{ height: stripHeight(letters.length, innerWidth) }} />
       )}
       {distance === 'night' && night && (
         <NightStrip
