@@ -12,7 +12,8 @@ import { fromTests } from './fromTests.mjs';
 
 const [count = 10_000, seed = 1] = process.argv.slice(2).map(Number);
 const here = import.meta.dirname;
-const { referenceOverlaps, referenceSimulate } = await fromTests('reference');
+const { referenceSimulate } = await fromTests('reference');
+const { referenceOverlaps } = await fromTests('referenceCycles');
 
 /** mulberry32: small, seeded, the same everywhere. */
 let state = seed;

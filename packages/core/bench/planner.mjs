@@ -40,7 +40,7 @@ function timed(work) {
 }
 
 const { realisticBrief } = await fromTests('plannerBriefs');
-const { referenceOverlaps } = await fromTests('reference');
+const { referenceOverlaps } = await fromTests('referenceCycles');
 const { forbiddenSeconds } = await fromTests('forbidden');
 const ON = parseDate('2027-01-01');
 const looked = { plans: 0, overlaps: 0, forbidden: 0 };

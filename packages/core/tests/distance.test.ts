@@ -19,7 +19,7 @@ import {
   type Program,
 } from '@water-clock/core';
 import { anyPlan } from './randomPlans.ts';
-import { referenceCycles } from './reference.ts';
+import { referenceCycles } from './referenceCycles.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const kind = TIMER_KINDS[3];

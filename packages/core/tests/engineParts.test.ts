@@ -12,7 +12,7 @@ import { notFitting, notOnTimer } from '../src/findings/limits.ts';
 import { Meetings } from '../src/time/meetings.ts';
 import { cases, enough } from './cases.ts';
 import { weeklyPlan } from './randomPlans.ts';
-import { referenceCycles } from './reference.ts';
+import { referenceCycles } from './referenceCycles.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const [kind] = TIMER_KINDS;

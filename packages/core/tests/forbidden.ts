@@ -7,7 +7,8 @@ import {
   type Brief,
   type Plan,
 } from '@water-clock/core';
-import { referenceCycles, referenceNominal } from './reference.ts';
+import { referenceNominal } from './reference.ts';
+import { referenceCycles } from './referenceCycles.ts';
 
 /** Seconds at which a bound station is wet although the rules forbid it; the rules are read anew here. */
 export function forbiddenSeconds(brief: Brief, plan: Plan, percent: number, on: number): number {

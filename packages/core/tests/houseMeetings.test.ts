@@ -19,7 +19,8 @@ import {
 } from '@water-clock/core';
 import { cases } from './cases.ts';
 import { anyPlan, weeklyPlan } from './randomPlans.ts';
-import { percentIn, referenceCycles, referenceNominal } from './reference.ts';
+import { percentIn, referenceNominal } from './reference.ts';
+import { referenceCycles } from './referenceCycles.ts';
 import { civilOf, SECONDS_PER_DAY } from '../src/time/calendar.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });

@@ -23,7 +23,7 @@ import {
   referenceOverlaps,
   referencePairsBySecond,
   referenceSteps,
-} from './reference.ts';
+} from './referenceCycles.ts';
 import { cases, enough, isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });

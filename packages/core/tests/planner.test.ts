@@ -21,7 +21,7 @@ import { plainPlan, smallBrief } from '../bench/plainPlanner.mjs';
 import { cases, someOf } from './cases.ts';
 import { realisticBrief } from './plannerBriefs.ts';
 import { forbiddenSeconds } from './forbidden.ts';
-import { referenceOverlaps } from './reference.ts';
+import { referenceOverlaps } from './referenceCycles.ts';
 
 const ON = parseDate('2027-01-01') ?? 0;
 

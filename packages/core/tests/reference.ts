@@ -9,12 +9,10 @@ import {
   parseMoment,
   parseTime,
   SECONDS_PER_DAY,
-  weekdayIndexOf,
   type Plan,
   type Program,
   type TimedPress,
 } from '@water-clock/core';
-import { LAST_DAY } from '../src/time/calendar.ts';
 import { dayOf, enabled, heldBack, TickingCycle, weekdayOf } from './tickingCycle.ts';
 
 /** A cycle by itself: what it occupies, and its runs, for a start due at a moment; null where a window takes it or nothing runs. */
@@ -74,7 +72,7 @@ function keepsRule(plan: Plan, { days }: Program, day: number, second: number): 
 }
 
 /** Times of day at which a program can start: its own, or with an `hours` rule every hour at the minute of the first. */
-function timesOf({ starts, days }: Program): string[] {
+export function timesOf({ starts, days }: Program): string[] {
   if (days?.rule !== 'hours') return [...starts];
   return Array.from({ length: 24 }, (_, hour) => {
     return `${String(hour).padStart(2, '0')}${days.first.slice(13)}`;
@@ -83,7 +81,7 @@ function timesOf({ starts, days }: Program): string[] {
 
 const completeOf = new WeakMap<Plan, Program[]>();
 
-function complete(plan: Plan): Program[] {
+export function complete(plan: Plan): Program[] {
   const known = completeOf.get(plan);
   if (known) return [...known];
   const found = plan.programs.filter((program) => {
@@ -102,11 +100,11 @@ function complete(plan: Plan): Program[] {
 }
 
 /** When the rain delay of a plan is over. */
-const resumesOf = ({ settings }: Plan) =>
+export const resumesOf = ({ settings }: Plan) =>
   parseMoment(settings.wateringResumes ?? '1970-01-01') ?? 0;
 
 /** Section 2, for one date and time, the rain delay left out. */
-function fires(plan: Plan, program: Program, day: number, second: number): boolean {
+export function fires(plan: Plan, program: Program, day: number, second: number): boolean {
   const off = plan.settings.offDaysOfMonth?.includes(civilOf(day).day) ?? false;
   return keepsRule(plan, program, day, second) && !off;
 }
@@ -336,158 +334,4 @@ function whileNot(dry: ReadonlySet<number>, { station, on, off }: OneRun): OneRu
     }
   }
   return runs;
-}
-
-interface Cycle {
-  readonly letter: string;
-  readonly start: string;
-  readonly day: number;
-  readonly begins: number;
-  readonly ends: number;
-}
-
-interface Firing {
-  readonly program: Program;
-  readonly start: string;
-  readonly second: number;
-  readonly day: number;
-}
-
-const firingsOf = new WeakMap<Plan, Map<string, Firing[]>>();
-
-/** Every start that fires on some dates, in their order; remembered, since headroom asks again at every step. */
-function firings(plan: Plan, on: number, days: number): Firing[] {
-  const known = firingsOf.get(plan) ?? new Map<string, Firing[]>();
-  firingsOf.set(plan, known);
-  const key = `${on}/${days}`;
-  let all = known.get(key);
-  if (all) return all;
-  known.set(key, (all = []));
-  for (let day = on; day < on + days && day <= LAST_DAY; day++)
-    for (const program of complete(plan))
-      for (const start of timesOf(program)) {
-        const second = parseTime(start) ?? 0;
-        const isDelayed = day * SECONDS_PER_DAY + second < resumesOf(plan);
-        if (fires(plan, program, day, second) && !isDelayed)
-          all.push({ program, start, second, day });
-      }
-  return all;
-}
-
-/** Every nominal cycle due on some dates. `percent` takes the place of every other percent where given. */
-export function referenceCycles(plan: Plan, on: number, days: number, percent?: number): Cycle[] {
-  const known = new Map<string, { begins: number; ends: number } | null>();
-  return firings(plan, on, days).flatMap(({ program, start, second, day }) => {
-    const at = percent ?? percentIn(plan, program, civilOf(day).month);
-    const midnight = day * SECONDS_PER_DAY;
-    // Windows go by the weekday, so dates of one weekday are alike; without windows all are.
-    const windows = plan.timer.inWindow === 'ignore' ? '' : `${start}${weekdayIndexOf(day)}`;
-    const key = `${program.letter}${windows}/${at}`;
-    let nominal = known.get(key);
-    if (nominal === undefined) {
-      const cycle = referenceNominal(plan, program, at, midnight + second);
-      const due = midnight + second;
-      nominal = cycle && { begins: cycle.begins - due, ends: cycle.ends - due };
-      known.set(key, nominal);
-    }
-    if (!nominal) return [];
-    const begins = midnight + second + nominal.begins;
-    const ends = midnight + second + nominal.ends;
-    return [{ letter: program.letter, start, day, begins, ends }];
-  });
-}
-
-/** One event as a line: `A05:00@day B06:00@day shared`. */
-const eventLine = (a: Cycle, b: Cycle) =>
-  `${a.letter}${a.start}@${a.day} ${b.letter}${b.start}@${b.day} ${Math.min(a.ends, b.ends) - b.begins}`;
-
-/** First of two: begins earlier; lower letter; earlier start; earlier date. */
-const inOrder = (a: Cycle, b: Cycle) =>
-  a.begins - b.begins ||
-  a.letter.localeCompare(b.letter) ||
-  a.start.localeCompare(b.start) ||
-  a.day - b.day;
-
-/**
- * Sections 5 and 7 date by date: the earliest overlap for each pair of start names among cycles due from `on` for `days`
- * days, as lines, sorted.
- */
-export function referenceOverlaps(
-  plan: Plan,
-  on: number,
-  days: number,
-  percent?: number,
-): string[] {
-  return overlapsAmong(referenceCycles(plan, on, days, percent));
-}
-
-/** The earliest overlap for each pair of start names, as lines, sorted. */
-export function overlapsAmong(unordered: readonly Cycle[]): string[] {
-  const cycles = [...unordered].sort(inOrder);
-  const found = new Map<string, readonly [Cycle, Cycle]>();
-  cycles.forEach((a, i) => {
-    for (let k = i + 1; k < cycles.length; k++) {
-      const b = cycles[k];
-      if (!b || b.begins >= a.ends) break;
-      const pair = [a, b]
-        .map(({ letter, start }) => `${letter}${start}`)
-        .sort()
-        .join();
-      const known = found.get(pair);
-      const earlier =
-        !known ||
-        a.begins - known[0].begins ||
-        b.begins - known[1].begins ||
-        a.day - known[0].day ||
-        b.day - known[1].day;
-      if (earlier === true || earlier < 0) found.set(pair, [a, b]);
-    }
-  });
-  return [...found.values()].map(([a, b]) => eventLine(a, b)).sort();
-}
-
-/** The percents of section 7, Headroom, ascending. */
-export function referenceSteps({ seasonal }: Plan['timer']): number[] {
-  const { scope, lowestPercent, highestPercent, stepPercent } = seasonal;
-  const [lowest, highest, step] =
-    scope === 'none' ? [1, 300, 1] : [lowestPercent, highestPercent, stepPercent];
-  const steps: number[] = [];
-  for (let percent = lowest; percent <= highest; percent += step) steps.push(percent);
-  return steps;
-}
-
-/**
- * Section 5 in its plainest form: lives through every second of `days` days, each nominal cycle ticking by itself, and
- * notes each pair of starts that is running at the same second. For plans without windows.
- *
- * @returns lines `A05:00 B06:00`, sorted.
- */
-export function referencePairsBySecond(
-  plan: Plan,
-  on: number,
-  days: number,
-  percent?: number,
-): string[] {
-  const pairs = new Set<string>();
-  const firing = complete(plan);
-  let running: { name: string; cycle: TickingCycle }[] = [];
-  for (let now = on * SECONDS_PER_DAY; now < (on + days) * SECONDS_PER_DAY; now++) {
-    for (const { cycle } of running) cycle.close(now);
-    running = running.filter(({ cycle }) => !cycle.finished);
-    const day = dayOf(now);
-    const second = now % SECONDS_PER_DAY;
-    if (second % 60 === 0)
-      for (const program of firing)
-        for (const start of timesOf(program)) {
-          if (parseTime(start) !== second || !fires(plan, program, day, second)) continue;
-          if (now < resumesOf(plan)) continue;
-          const at = percent ?? percentIn(plan, program, civilOf(day).month);
-          const cycle = new TickingCycle(plan, program, at, now);
-          if (!cycle.finished) running.push({ name: `${program.letter}${start}`, cycle });
-        }
-    for (const { cycle } of running) cycle.open(now, false);
-    for (const [i, a] of running.entries())
-      for (const b of running.slice(i + 1)) pairs.add([a.name, b.name].sort().join(' '));
-  }
-  return [...pairs].sort();
 }

@@ -23,7 +23,8 @@ import {
 } from '@water-clock/core';
 import { cases } from './cases.ts';
 import { weeklyPlan } from './randomPlans.ts';
-import { referenceOverlaps, referenceSimulate } from './reference.ts';
+import { referenceSimulate } from './reference.ts';
+import { referenceOverlaps } from './referenceCycles.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 const HOUSE = { houseNumber: '12', supply: null, mowing: [] } as const;

@@ -3,7 +3,8 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { epochDayOf, nightsFrom, simulate, type Plan } from '@water-clock/core';
 import { anyPlan, weeklyPlan } from './randomPlans.ts';
-import { referenceCycles, referenceSimulate } from './reference.ts';
+import { referenceSimulate } from './reference.ts';
+import { referenceCycles } from './referenceCycles.ts';
 import { cases, isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
