@@ -55,26 +55,26 @@ async function invite(name: string, role: string, width?: number): Promise<Page>
 
 test('the first visit founds the company, with the code that was printed', async () => {
   await go(owner, '/');
-  await sees(owner, 'h1', /Found your company/);
+  await sees(owner, 'h1', /Create your company/);
   await fill(owner, 'One-time code', 'something else');
-  await fill(owner, 'Name of the company', 'Thistle Gardens');
+  await fill(owner, 'Company name', 'Thistle Gardens');
   await fill(owner, 'Your name', 'Ash Vane');
   await fill(owner, 'E-mail', 'ash@thistle');
   await fill(owner, 'Password', 'short');
-  await press(owner, 'Found the company');
-  await sees(owner, '.fault', /no e-mail address/);
+  await press(owner, 'Create company');
+  await sees(owner, '.fault', /not an e-mail address/);
   await sees(owner, '.fault', /at least 10 characters/);
   await fill(owner, 'E-mail', 'ash@thistle.example');
   await fill(owner, 'Password', PASSWORD);
-  await press(owner, 'Found the company');
+  await press(owner, 'Create company');
   await sees(owner, '.fault', /not the code/);
   expect(await accessibilityFaults(owner)).toEqual([]);
   await fill(owner, 'One-time code', 'well river rain');
-  await press(owner, 'Found the company');
+  await press(owner, 'Create company');
   await sees(owner, 'main', /No sites yet/);
   const other = await house.strangersPage(390, 844);
   await go(other, '/new-company');
-  await sees(other, 'h1', /Nobody can found a company here/);
+  await sees(other, 'h1', /New companies cannot be created here/);
   await go(other, '/');
   await sees(other, 'h1', /Sign in/);
 });
@@ -95,7 +95,7 @@ test('a technician joins by a link that works once, and owners alone see the com
   await click(owner, '.ant-collapse-header');
   await sees(owner, '.mail', /Ash Vane invites you to Thistle Gardens.*\/join#/s);
   await go(owner, '/company/record');
-  await sees(owner, '.ant-table', /Joined the company.*Founded the company/s);
+  await sees(owner, '.ant-table', /Joined the company.*Created the company/s);
 });
 
 test('an apprentice proposes, and the owner accepts', async () => {
@@ -199,9 +199,9 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await press(telephone, 'Sign in');
   await telephone.waitForSelector('.foot');
 
-  await menu('Take out of the company');
-  await press(owner, 'Take out');
-  await sees(owner, 'main', /Taken out: Sorrel/);
+  await menu('Remove from the company');
+  await press(owner, 'Remove');
+  await sees(owner, 'main', /Removed: Sorrel/);
   for (const page of [sorrel, telephone]) {
     await go(page, '/');
     await sees(page, 'h1', /Sign in/);
@@ -323,11 +323,11 @@ test('the whole company goes into a file, and into a company that has no sites',
     const page = await other.strangersPage();
     await page.goto(other.server.url);
     await fill(page, 'One-time code', 'rain barrel');
-    await fill(page, 'Name of the company', 'Bindweed');
+    await fill(page, 'Company name', 'Bindweed');
     await fill(page, 'Your name', 'Ada Reed');
     await fill(page, 'E-mail', 'ada@bindweed.example');
     await fill(page, 'Password', PASSWORD);
-    await press(page, 'Found the company');
+    await press(page, 'Create company');
     await sees(page, 'main', /No sites yet/);
     await page.goto(`${other.server.url}/company/settings`);
     await upload(page, 'input[type=file]', file('no-company.zip', 'no zip'));

@@ -14,7 +14,7 @@ import { isByToken, Who } from './who.ts';
 const notAllowed = (right: Right) =>
   new ApiError({
     code: 'not-allowed',
-    message: say`this is for ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}; ask an owner of the company`,
+    message: say`only these roles can do this: ${RIGHTS[right].roles.map((role) => ROLE_WORDS[role]).join(', ')}. Ask an owner`,
   });
 
 /** A token that got lost must not let anybody take the account over. */

@@ -363,7 +363,7 @@ async function assertPerson(
       {
         code: 'unknown-document',
         path: 'personId',
-        message: say`there is no such person in your company`,
+        message: say`this person is not in your company`,
       },
     ]);
 }

@@ -41,7 +41,7 @@ export interface LinkView {
 const addressTaken = (email: string) =>
   new ApiError({
     code: 'address-taken',
-    message: say`there is an account of ${email} already; use another e-mail address, or have that account taken out first`,
+    message: say`${email} already has an account; use another e-mail address, or have that account removed first`,
   });
 
 const place = (token: string) => `/join#${token}`;

@@ -113,6 +113,6 @@ async function assertOwned(database: EntityManager, companyId: string): Promise<
   if (!(await database.existsBy(Person, { companyId, role: 'owner', takenOutAt: IsNull() })))
     throw new ApiError({
       code: 'last-owner',
-      message: say`a company keeps at least one owner; make somebody else an owner first`,
+      message: say`a company needs an owner; make somebody else an owner first`,
     });
 }

@@ -12,7 +12,7 @@ export class NewCompanyBody {
   @IsUUID(undefined, { message: 'personId must be a UUID made by the client' })
   personId: string;
 
-  @NameField('the name of the company')
+  @NameField('the company name')
   company: string;
 
   @NameField('your name')

@@ -54,7 +54,7 @@ export class NewCompanyService {
     if (state === 'closed')
       throw new ApiError({
         code: 'founding-closed',
-        message: say`nobody can found a company here; ask an owner of your company to invite you`,
+        message: say`new companies cannot be created here; ask your company’s owner to invite you`,
       });
     const due = digest(asTyped(this.settings.foundingCode ?? ''));
     if (!timingSafeEqual(due, digest(asTyped(code))))

@@ -77,7 +77,7 @@ async function columnsOf(
     personId &&
     !(await database.existsBy(Person, { companyId, id: personId, takenOutAt: IsNull() }))
   )
-    throw unknown('personId', say`there is no such person in your company`);
+    throw unknown('personId', say`this person is not in your company`);
   if (rulesId !== undefined) return { rulesId };
   return personId === undefined ? { archivedAt: isArchived ? new Date() : null } : { personId };
 }

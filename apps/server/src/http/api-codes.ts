@@ -22,7 +22,7 @@ export const API_CODES = {
   'not-allowed': { status: 403, meaning: 'the role of the person does not allow it' },
   'founding-closed': {
     status: 403,
-    meaning: 'nobody may found a company here, or the one-time code is wrong',
+    meaning: 'nobody may create a company here, or the one-time code is wrong',
   },
   'foreign-origin': { status: 403, meaning: 'a write from the page of another site' },
   'not-found': {

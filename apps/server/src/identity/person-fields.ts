@@ -19,7 +19,10 @@ export const NameField = (what: string) =>
 export const EmailField = () =>
   applyDecorators(
     ApiProperty({ format: 'email', maxLength: 254 }),
-    IsEmail({}, { message: () => say`this is no e-mail address, such as name@company.example` }),
+    IsEmail(
+      {},
+      { message: () => say`this is not an e-mail address; enter one like name@company.example` },
+    ),
     MaxLength(254, { message: () => say`an e-mail address has at most 254 characters` }),
     IsString({ message: 'the e-mail address must be text' }),
     Transform(({ value }: { value: unknown }) =>

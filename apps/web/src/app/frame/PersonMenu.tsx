@@ -44,7 +44,7 @@ export function PersonMenu({ words }: { readonly words: boolean }) {
             ? [
                 {
                   key: 'company settings',
-                  label: say`The company …`,
+                  label: say`Company …`,
                   onClick: () => void navigate('/company'),
                 },
               ]

@@ -72,7 +72,10 @@ export async function importCompany(
   const bytes = new Uint8Array(await file.arrayBuffer());
   const first = (await partsOf(bytes, ({ name }) => name === INDEX))[INDEX];
   const index: unknown = first ? JSON.parse(new TextDecoder().decode(first)) : null;
-  if (!isIndex(index)) throw new Error(say`This is no archive of a company.`);
+  if (!isIndex(index))
+    throw new Error(
+      say`This file is not a company export. Choose a .zip file that Water Clock exported.`,
+    );
   const refused: string[] = [];
   const of = index.library.length + index.sites.length;
   let done = 0;

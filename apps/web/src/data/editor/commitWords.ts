@@ -14,5 +14,5 @@ export function refusalWords(why: string, left: number): string {
   const refused = say`Not saved: ${why.replace(/\.$/u, '')}.`;
   return left === 0
     ? refused
-    : `${refused} ${plural(left, '1 later change that depended on it was dropped too.', '# later changes that depended on it were dropped too.')}`;
+    : `${refused} ${plural(left, '1 later change that built on it was not saved either.', '# later changes that built on it were not saved either.')}`;
 }

@@ -39,7 +39,7 @@ export default function JoinPage() {
       <h1>{purpose === 'invitation' ? say`Welcome to ${company}` : say`A new password`}</h1>
       <p>
         {purpose === 'invitation'
-          ? say`${name}, you are invited as ${role === null ? say`one of the company` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
+          ? say`${name}, you are invited as ${role === null ? say`a colleague` : roleName(role).toLowerCase()}. Choose a password, and you are in.`
           : say`${name}, choose a new password for ${company}. You are signed out everywhere else.`}
       </p>
       <form className="stack" onSubmit={submit} noValidate>

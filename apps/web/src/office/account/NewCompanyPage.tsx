@@ -24,8 +24,8 @@ export default function NewCompanyPage() {
   if (founding.data === 'closed' && !found.isSuccess)
     return (
       <main className="page stack slim">
-        <h1>{say`Nobody can found a company here`}</h1>
-        <p>{say`Ask an owner of your company to invite you.`}</p>
+        <h1>{say`New companies cannot be created here`}</h1>
+        <p>{say`Ask your company’s owner to invite you.`}</p>
         <Link to="/">{say`Sign in`}</Link>
       </main>
     );
@@ -48,7 +48,7 @@ export default function NewCompanyPage() {
   const told = Object.keys(typed).some((name) => faultAt(error, name) !== undefined);
   return (
     <main className="page stack slim">
-      <h1>{say`Found your company`}</h1>
+      <h1>{say`Create your company`}</h1>
       <p>{say`You become its owner. You can invite the others right after.`}</p>
       <form className="stack" onSubmit={submit} noValidate>
         {asksCode && (
@@ -59,11 +59,7 @@ export default function NewCompanyPage() {
             hint={say`bin/start printed it when it started the server.`}
           />
         )}
-        <TextField
-          {...field('company')}
-          label={say`Name of the company`}
-          autoComplete="organization"
-        />
+        <TextField {...field('company')} label={say`Company name`} autoComplete="organization" />
         <TextField {...field('name')} label={say`Your name`} autoComplete="name" />
         <TextField {...field('email')} label={say`E-mail`} type="email" autoComplete="username" />
         <TextField
@@ -79,9 +75,9 @@ export default function NewCompanyPage() {
           htmlType="submit"
           size="large"
           loading={found.isPending}
-        >{say`Found the company`}</Button>
+        >{say`Create company`}</Button>
       </form>
-      {!asksCode && <Link to="/">{say`Sign in to a company that is here already`}</Link>}
+      {!asksCode && <Link to="/">{say`Sign in to an existing company`}</Link>}
     </main>
   );
 }

@@ -16,7 +16,7 @@ function Forgotten({ email }: { readonly email: string }) {
     return (
       <Alert
         type="info"
-        title={say`If ${variables} has an account, a link for a new password is on its way. It is good for two hours. Where no mail server is set, an owner of your company finds it under “The company”.`}
+        title={say`If ${variables} has an account, we sent a link to set a new password. It works for two hours. If no mail server is set up, your company’s owner finds the link under Company, Mail.`}
       />
     );
   return (
@@ -38,7 +38,7 @@ function FoundLink() {
   if (founding.data !== 'open') return null;
   return (
     <p>
-      {say`New here?`} <Link to="/new-company">{say`Found your company`}</Link>
+      {say`New here?`} <Link to="/new-company">{say`Create your company`}</Link>
     </p>
   );
 }

@@ -3,7 +3,7 @@ import { say } from '@water-clock/core';
 
 /** From who may do most to who may do least. */
 export const ROLES: readonly (readonly [role: Role, name: string, may: string])[] = [
-  ['owner', say`Owner`, say`does everything, and looks after people and the company`],
+  ['owner', say`Owner`, say`can do everything, and manages people and the company`],
   ['office', say`Office`, say`works on all sites, timers and the library`],
   ['technician', say`Technician`, say`works on all sites, timers and the library`],
   ['apprentice', say`Apprentice`, say`sees everything, and proposes changes of timers`],

@@ -14,7 +14,7 @@ const WHAT: Record<Audited, string> = {
   export: say`Saved the house as a file`,
   deletion: say`Deleted a document of the library`,
   setting: say`Changed how long changes are kept`,
-  founded: say`Founded the company`,
+  founded: say`Created the company`,
   invited: say`Invited somebody`,
   'invitation-withdrawn': say`Withdrew an invitation`,
   joined: say`Joined the company`,

@@ -33,8 +33,8 @@ export default function CompanyPage() {
   if (person?.role !== 'owner')
     return (
       <div className="page">
-        <h1>{say`The company`}</h1>
-        <p>{say`This page is for owners of the company.`}</p>
+        <h1>{say`Company`}</h1>
+        <p>{say`Only owners can open this page.`}</p>
       </div>
     );
   if (part === 'reports')
@@ -42,7 +42,7 @@ export default function CompanyPage() {
       <div className="page page-wide">
         <div className="sites-head row">
           <h1>{say`Reports`}</h1>
-          <Link to="/company">{say`The company`}</Link>
+          <Link to="/company">{say`Company`}</Link>
         </div>
         <Reports />
       </div>

@@ -24,10 +24,10 @@ export function KeepChanges() {
   const company = useCompany();
   const keep = useKeepChanges();
   const [asked, setAsked] = useState<string | null>(null);
-  if (company.isPending) return <Loading what={say`the settings of the company`} />;
+  if (company.isPending) return <Loading what={say`the company settings`} />;
   if (company.isError)
     return (
-      <Failed what={say`The company`} error={company.error} retry={() => void company.refetch()} />
+      <Failed what={say`Company`} error={company.error} retry={() => void company.refetch()} />
     );
   const save = (value: string) =>
     keep.mutate({ company: company.data, days: value === FOR_EVER ? null : Number(value) });

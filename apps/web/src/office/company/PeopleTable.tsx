@@ -24,10 +24,10 @@ import { say } from '@water-clock/core';
 /** What is asked before it is done. */
 const ASKED = {
   removal: {
-    title: (name: string) => say`Take ${name} out of the company?`,
+    title: (name: string) => say`Remove ${name} from the company?`,
     text: (name: string) =>
       say`${name} is signed out everywhere at once and cannot come back without a new invitation. What ${name} did stays under this name.`,
-    ok: say`Take out`,
+    ok: say`Remove`,
   },
   'second-factor/off': {
     title: (name: string) => say`Switch off ${name}’s second factor?`,
@@ -99,7 +99,7 @@ export function PeopleTable() {
     {
       key: 'out',
       danger: true,
-      label: say`Take out of the company …`,
+      label: say`Remove from the company …`,
       onClick: () => setAsked({ member, what: 'removal' as const }),
     },
   ];
@@ -168,7 +168,7 @@ export function PeopleTable() {
       <Invitations />
       {gone.length > 0 && (
         <p className="soft">
-          {say`Taken out:`} {gone.map(({ name }) => name).join(', ')}.
+          {say`Removed:`} {gone.map(({ name }) => name).join(', ')}.
         </p>
       )}
       {isInviting && <InviteDialog close={() => setInviting(false)} />}

@@ -9,7 +9,7 @@ import type { BestFix } from './useBestFix.ts';
 import type { Work } from '../../data/workers/useTimerAnswer.ts';
 import { say } from '@water-clock/core';
 
-const NOT_MADE = say`The fix could not be loaded. Try again.`;
+const NOT_MADE = say`The fix did not load. Check the network and try again.`;
 
 /** What to say while the answer is on its way, or where none came. */
 function WorkNote({ work, stop }: { readonly work: Work; readonly stop: () => void }) {
