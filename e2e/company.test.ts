@@ -83,7 +83,7 @@ test('a technician joins by a link that works once, and owners alone see the com
   const wren = await invite('Wren', 'Technician: works on all sites, timers and the library', 390);
   const link = await linkOn(owner);
   await go(wren, '/company');
-  await sees(wren, 'main', /for owners/);
+  await sees(wren, 'main', /Only owners/);
   const late = await house.strangersPage();
   await late.goto(link);
   await sees(late, 'main', /used already/);
