@@ -220,7 +220,7 @@ test('thirty gardens come from a spreadsheet, a restriction changes, and they ar
   const text = `name;number;street;town;person;telephone\n${rows.join('\n')}\n`;
   await upload(owner, '.ant-modal input[type=file]', file('thirty.csv', text));
   await press(owner, 'Import 30 sites');
-  await sees(owner, '.ant-modal', /30 sites were brought/);
+  await sees(owner, '.ant-modal', /30 sites imported/);
   await press(owner, 'Done');
 
   // The rules of the district: Monday, Wednesday and Friday.
@@ -333,7 +333,7 @@ test('the whole company goes into a file, and into a company that has no sites',
     await upload(page, 'input[type=file]', file('no-company.zip', 'no zip'));
     await sees(page, '[role=alert]', /This is no ZIP file/);
     await upload(page, 'input[type=file]', file('company.zip', Buffer.from(bytes)));
-    await sees(page, '[role=status]', /31 sites were brought/);
+    await sees(page, '[role=status]', /31 sites imported/);
     await page.goto(`${other.server.url}/sites?find=row+house`);
     await sees(page, 'main', /Not allowed 0/);
     await sees(page, '.sites', /Row house 1/);

@@ -120,7 +120,7 @@ test('thirty sites from a spreadsheet: bad cells are marked, and a hundred thous
   expect(await page.$$eval('td.cell-bad', (cells) => cells.length)).toBe(2);
   expect(await accessibilityFaults(page)).toEqual([]);
   await press(page, 'Import 30 sites');
-  await sees(page, '.ant-modal', /30 sites were brought/);
+  await sees(page, '.ant-modal', /30 sites imported/);
   await press(page, 'Done');
   await go('/sites?find=row+house+17');
   await sees(page, '.sites', /Row house 17/);

@@ -69,7 +69,7 @@ test('rules that have changed: each garden that breaks them gets a plan, which i
 
 test('a visit gets its day and its person, and the day its order', async () => {
   await go('/calendar?view=open');
-  await sees(page, 'main', /Some day.*Larkholt.*Planned anew for Ostrelle district/s);
+  await sees(page, 'main', /Some day.*Larkholt.*Replanned for Ostrelle district/s);
   const today = new Date().toISOString().slice(0, 10);
   for (const name of ['Larkholt', 'Wrenfield Terrace']) {
     await press(page, `Plan: ${name}`);

@@ -45,7 +45,7 @@ const notForAnother = ({ headers }: Request, { personId }: Actor): ApiError | un
     ? undefined
     : new ApiError({
         code: 'another-person',
-        message: say`somebody else is signed in by now; load the page again`,
+        message: say`someone else has signed in; reload the page`,
       });
 };
 

@@ -158,7 +158,7 @@ export class HousesService {
         {
           code: 'too-many',
           path: 'siteId',
-          message: say`a house has at most ${MOST_TIMERS} timers; delete one that is put away`,
+          message: say`a site can have at most ${MOST_TIMERS} timers; delete an archived one first`,
         },
       ]);
   }
@@ -364,7 +364,7 @@ export class HousesService {
     if (saved.length === 0)
       throw new ApiError({
         code: 'export-first',
-        message: say`save it as a file first; what is deleted cannot be brought back`,
+        message: say`export it first; you cannot restore what you delete`,
       });
   }
 }

@@ -95,6 +95,6 @@ async function assertNoVisit(
   if (busy)
     throw new ApiError({
       code: 'visit-open',
-      message: say`a visit at ${busy.name} is under way; close it first. Nothing was put away.`,
+      message: say`a visit at ${busy.name} is under way; close it first. Nothing was archived.`,
     });
 }

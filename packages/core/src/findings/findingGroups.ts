@@ -94,7 +94,7 @@ const GROUP_WORDS: Partial<Record<FindingCode, string>> = wordsOf({
   'mowing-day': 'are watered when the lawn must be dry for mowing',
   'late-finish': 'water outside the hours that are wished',
   'runs-off': 'run longer at a stretch than sinks in',
-  'soak-too-short': 'soak too briefly',
+  'soak-too-short': 'soak too short',
   'pump-off': 'need the pump, but it is off for them',
   'under-cover-obeys-sensor': 'are under cover but obey the rain sensor',
   'open-ignores-sensor': 'are in the open but ignore the rain sensor',

@@ -257,7 +257,7 @@ function forMonth(sources: ReplanSources, month: number): Replanned {
   if (!proven?.ok || proven.value.verdict !== 'clear')
     return {
       outcome: 'none',
-      why: say`With ${now} % its programs would overlap, or be half set. Plan it anew first.`,
+      why: say`At ${now} % its programs would overlap or not be complete. Replan it first.`,
     };
   return proposed(plan, change, () => say`${monthName(month)} needs ${now} %.`, today);
 }

@@ -81,7 +81,7 @@ export async function importCompany(
   let done = 0;
   const part = async (name: string, bring: () => Promise<unknown>) => {
     await patiently(bring).catch((error: unknown) => {
-      refused.push(`${name}: ${error instanceof Error ? error.message : say`not brought`}`);
+      refused.push(`${name}: ${error instanceof Error ? error.message : say`not imported`}`);
     });
     progress(++done, of);
   };

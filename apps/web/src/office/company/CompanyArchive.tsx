@@ -4,7 +4,7 @@ import { Alert, Button, Progress } from 'antd';
 import { useLines } from '../../data/api/lines.ts';
 import { FileButton } from '../../shared/fields/FileButton.tsx';
 import { usePreferences } from '../../app/platform/preferences.tsx';
-import { say } from '@water-clock/core';
+import { plural, say } from '@water-clock/core';
 
 /** The whole company as one file, out and into an empty one. */
 export function CompanyArchive() {
@@ -44,7 +44,11 @@ export function CompanyArchive() {
         <Alert
           type={bring.data.refused.length > 0 ? 'warning' : 'success'}
           role="status"
-          title={say`${bring.data.sites - bring.data.refused.length} sites were brought.`}
+          title={plural(
+            bring.data.sites - bring.data.refused.length,
+            '1 site imported.',
+            '# sites imported.',
+          )}
           description={bring.data.refused.join(' ') || undefined}
         />
       )}

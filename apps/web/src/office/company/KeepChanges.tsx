@@ -57,7 +57,7 @@ export function KeepChanges() {
         onCancel={() => setAsked(null)}
       >
         {say`Entries of who changed what that are older than`}{' '}
-        {say`${options.find(([one]) => one === asked)?.[1]} are deleted tonight. They cannot be brought back.`}
+        {say`${options.find(([one]) => one === asked)?.[1]} will be deleted tonight. You cannot restore them.`}
       </Modal>
       <p className="soft">
         {days !== FOR_EVER && `${say`Older entries are deleted at night.`} `}

@@ -32,7 +32,7 @@ const ASKED = {
   'second-factor/off': {
     title: (name: string) => say`Switch off ${name}’s second factor?`,
     text: (name: string) =>
-      say`Do this where ${name}’s telephone is lost. From then on the password alone lets somebody in as ${name}, until a new one is set up.`,
+      say`Use this if ${name} lost their phone. Until a new second factor is set up, the password alone is enough to sign in as ${name}.`,
     ok: say`Switch off`,
   },
 } as const;

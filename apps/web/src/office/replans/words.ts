@@ -4,7 +4,7 @@ import type { Replan } from '../../data/api/replans.ts';
 
 export const titleOf = ({ aim, rules, month }: Pick<Replan, 'aim' | 'rules' | 'month'>): string =>
   aim === 'rules'
-    ? say`Planned anew for ${rules ?? say`rules`}`
+    ? say`Replanned for ${rules ?? say`rules`}`
     : say`Percent for ${monthName(month ?? 1)}`;
 
 export const becauseOf = ({

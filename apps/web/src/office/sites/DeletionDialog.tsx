@@ -37,7 +37,7 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
     >
       <div className="stack">
         <p>
-          {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. Nothing can be brought back but from a file.`}
+          {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. You can restore it only from an export.`}
         </p>
         <p>
           <Button href={file}>{say`Save it as a file first`}</Button>

@@ -65,7 +65,7 @@ export function ManyBar({ chosen, choose, which, total }: Props) {
         />
         <Popconfirm
           title={isArchived ? say`Bring them back?` : say`Put ${chosen.length} sites away?`}
-          description={isArchived ? undefined : say`They can be brought back at any time.`}
+          description={isArchived ? undefined : say`You can restore them at any time.`}
           okText={isArchived ? say`Bring back` : say`Put away`}
           cancelText={say`Not now`}
           onConfirm={() => act({ isArchived: !isArchived })}

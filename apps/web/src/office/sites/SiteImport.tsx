@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Alert, Button, Modal, Progress } from 'antd';
 import { useQueryClient } from '@tanstack/react-query';
 import {
+  plural,
   MOST_SITE_ROWS,
   readSiteTable,
   SHIPPED_KINDS,
@@ -84,9 +85,7 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
         setDone((at += 1));
       }
     } catch (error) {
-      setFault(
-        failureWords(error, say`Lines after the first ${at * SITES_AT_ONCE} were not brought`),
-      );
+      setFault(failureWords(error, say`Only the first ${at * SITES_AT_ONCE} lines were imported`));
     }
     setBusy(false);
     await client.invalidateQueries({ queryKey: siteKeys.all });
@@ -126,7 +125,9 @@ export default function SiteImport({ close }: { readonly close: () => void }) {
             onClick={() => saveCsv('sites.csv', [[...SITE_HEADINGS]])}
           >{say`Save an empty one`}</Button>
         </div>
-        {isOver && <Alert type="success" title={say`${count} sites were brought.`} />}
+        {isOver && (
+          <Alert type="success" title={plural(count, '1 site imported.', '# sites imported.')} />
+        )}
         {fault && <Alert type="error" title={fault} />}
         {(isBusy || done > 0) && !isOver && (
           <Progress percent={Math.round((100 * done) / Math.max(1, parts.length))} />

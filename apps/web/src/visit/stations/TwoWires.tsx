@@ -144,7 +144,7 @@ export default function TwoWires({ plan, survey, editor, now, timerId }: StepPro
           {!search.isRunning && search.share < 1 && say`: stopped, what was found is kept`}.
           {silent > 0 && (
             <p className="fault">
-              {say`The line draws ${line.atRest()} mA at rest:`}{' '}
+              {say`With everything off, the line draws ${line.atRest()} mA:`}{' '}
               {say`${silent === 1 ? say`one more decoder hangs` : say`${silent} more decoders hang`} on it and`}{' '}
               {say`${silent === 1 ? say`does` : say`do`} not answer.`}
             </p>
