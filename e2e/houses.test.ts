@@ -89,7 +89,7 @@ test('renamed, put away, brought back, and deleted for good by its name', async 
   await act('Potting shed', 'Delete for good');
   await fill('Type its name: Potting shed', 'Potting shed');
   await press(page, 'Delete for good');
-  await sees(page, '.ant-modal', /save it as a file first/);
+  await sees(page, '.ant-modal', /export it first/);
   await page.evaluate(async () => {
     const file = document.querySelector<HTMLAnchorElement>('.ant-modal a[href*="export"]');
     await fetch(file?.href ?? '');

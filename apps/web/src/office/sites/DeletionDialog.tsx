@@ -40,7 +40,7 @@ export function DeletionDialog({ of, id, name, file, close, done }: Props) {
           {say`${of === 'sites' ? say`The house goes with all its timers` : say`The timer goes`}, with programs, survey, logbook and links. You can restore it only from an export.`}
         </p>
         <p>
-          <Button href={file}>{say`Save it as a file first`}</Button>
+          <Button href={file}>{say`Export it first`}</Button>
         </p>
         <TextField
           label={say`Type its name: ${name}`}
