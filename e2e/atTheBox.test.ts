@@ -55,7 +55,7 @@ test('what if the power fails tonight: the strip shows it, the verdict stays, an
 });
 
 test('a clock that flashes: the clock is asked for first, then the factory program, which is taken down as found', async () => {
-  await page.goto(`${house.server.url}${FENNIMORE}/found`);
+  await house.go(page, `${FENNIMORE}/found`);
   await click(page, '.visit-begin button');
   await click(page, '::-p-text(A clock that flashes)');
   const asks = '[aria-label="After a loss of power"]';
@@ -72,7 +72,7 @@ test('a clock that flashes: the clock is asked for first, then the factory progr
 });
 
 test('two wires: searched, stopped, assigned, tried and replaced; what was read is kept', async () => {
-  await page.goto(`${house.server.url}${LARKHOLT}/stations`);
+  await house.go(page, `${LARKHOLT}/stations`);
   await unfold(page, '.two-wires');
   const wires = '[aria-label="Two wires"]';
   await press(page, 'Search the line');
@@ -107,7 +107,7 @@ test('two wires: searched, stopped, assigned, tried and replaced; what was read 
 });
 
 test('a reading in the visit says what it means beside the others, and what is next', async () => {
-  await page.goto(`${house.server.url}${FENNIMORE}/leave`);
+  await house.go(page, `${FENNIMORE}/leave`);
   await unfold(page, '[aria-label="Test"] .more');
   await type(page, 'Reading of station 1', '0 mA');
   await page.keyboard.press('Tab');

@@ -80,7 +80,7 @@ test('by touch, a timer of the office beside its card, from an empty box', async
     const { lines } = (await answer.json()) as { lines: { id: string }[] };
     return lines[0]?.id ?? '';
   });
-  await page.goto(`${house.server.url}/bench?timer=${id}`);
+  await house.go(page, `/bench?timer=${id}`);
   await sees(page, 'main', /Fennimore house/);
   await sees(page, 'main', /All is in the box/);
   await page.evaluate(() =>
@@ -97,7 +97,7 @@ test('by touch, a timer of the office beside its card, from an empty box', async
 
 test('a task is not done by doing nothing; done, it is kept; a hint and a wrong answer are told', async () => {
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(`${house.server.url}/bench/tasks`);
+  await house.go(page, '/bench/tasks');
   await sees(page, 'main', /1\. Set the clock.*22\. Fourteen stations/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await click(page, 'a::-p-text(“Nothing since the weekend”)');
@@ -118,17 +118,17 @@ test('a task is not done by doing nothing; done, it is kept; a hint and a wrong 
   await press(page, 'I am done');
   await sees(page, '[role=alert]', /Done: \d\d of 100 points/);
   expect(await accessibilityFaults(page)).toEqual([]);
-  await page.goto(`${house.server.url}/bench/tasks`);
+  await house.go(page, '/bench/tasks');
   await sees(page, 'main', /“Nothing since the weekend”.*done, \d\d/s);
   await click(page, 'a::-p-text(middling)');
   await sees(page, 'main', /Random task \d+, level 3/);
-  await page.goto(`${house.server.url}/bench/random/99/absurd`);
+  await house.go(page, '/bench/random/99/absurd');
   await sees(page, 'main', /There is nothing at this address/);
 });
 
 test('the office makes a task of a garden; it is kept, and taken out again', async () => {
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(`${house.server.url}/bench?timer=${FENNIMORE.split('/').at(-1)}`);
+  await house.go(page, `/bench?timer=${FENNIMORE.split('/').at(-1)}`);
   await press(page, 'Make a task of it');
   await sees(page, '.ant-modal', /Make a task of this garden/);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -137,7 +137,7 @@ test('the office makes a task of a garden; it is kept, and taken out again', asy
   await sees(page, '[aria-label="The task"]', /A new box, and a card from the office/);
   await press(page, 'I am done');
   await sees(page, '[role=alert]', /Not yet/);
-  await page.goto(`${house.server.url}/bench/tasks`);
+  await house.go(page, '/bench/tasks');
   const office = '[aria-labelledby="office-tasks"]';
   await sees(page, office, /Key in this garden.*middling/s);
   expect(await accessibilityFaults(page)).toEqual([]);
@@ -173,7 +173,7 @@ async function solve(id: string): Promise<void> {
 
 test('after a wrong key one sees one’s presses again, with the one after which it was worse', async () => {
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(`${house.server.url}/bench/tasks/set-02-start`);
+  await house.go(page, '/bench/tasks/set-02-start');
   await press(page, 'Stop the time');
   await solve('set-02-start');
   await page.keyboard.press('r');
@@ -197,7 +197,7 @@ const SIZES = [
 test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', async (_, size) => {
   const id = 'set-14-fourteen-stations';
   await page.setViewport(size);
-  await page.goto(`${house.server.url}/bench/tasks/${id}`);
+  await house.go(page, `/bench/tasks/${id}`);
   await press(page, 'Stop the time');
   await solve(id);
   await sees(page, 'main', /All is in the box/);
@@ -208,7 +208,7 @@ test.each(SIZES)('the hard task is done from the card, by keys alone, on %s', as
 test.each(SIZES)('an easy task is done by hand on %s', async (_, size) => {
   const id = 'set-02-start';
   await page.setViewport(size);
-  await page.goto(`${house.server.url}/bench/tasks/${id}`);
+  await house.go(page, `/bench/tasks/${id}`);
   await sees(page, 'h1', /Give it a start/);
   await until('Page on', /start 1 of/);
   await until('More', /5:00/, 30);

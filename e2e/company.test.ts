@@ -33,7 +33,7 @@ async function fill(page: Page, label: string, text: string): Promise<void> {
   await field?.type(text);
 }
 const linkOn = (page: Page) => page.$eval('.page-link', (link) => (link as HTMLAnchorElement).href);
-const go = (page: Page, place: string) => page.goto(`${house.server.url}${place}`);
+const go = (page: Page, place: string) => house.go(page, place);
 
 /** Invites somebody, who chooses a password on a device of their own. */
 async function invite(name: string, role: string, width?: number): Promise<Page> {

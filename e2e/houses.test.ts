@@ -25,7 +25,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const go = (place: string) => page.goto(`${house.server.url}${place}`);
+const go = (place: string) => house.go(page, place);
 async function fill(label: string, text: string): Promise<void> {
   const field = await page.waitForSelector(named(label, 'textbox'));
   await field?.click({ count: 3 });

@@ -27,7 +27,7 @@ test('a house: its page, its paper and its link are in Spanish, while the techni
   await spanish?.click();
   await press(page, 'Save the house');
   await page.waitForSelector('::-p-text(Saved.)');
-  await page.goto(`${house.server.url}${FENNIMORE}/page`);
+  await house.go(page, `${FENNIMORE}/page`);
   await page.waitForSelector('.sheet[lang=es]');
   expect(await text(page)).toMatch(/Su riego: Fennimore house/u);
   expect(await text(page)).toMatch(/Make a private link/u);
@@ -62,11 +62,11 @@ test('a person: the whole interface changes, what the server says with it, and c
   await page.waitForFunction(() => document.documentElement.lang === 'es');
   await page.waitForSelector('::-p-text(Necesita atención)');
   expect(await text(page)).toMatch(/la estación 3 ya no necesita varios riegos al día/u);
-  await page.goto(`${house.server.url}${LARKHOLT}`);
+  await house.go(page, LARKHOLT);
   await page.waitForSelector('.verdict[data-of=known]');
   expect(await page.$eval('.verdict', (one) => one.textContent)).toMatch(/La estación 1 se riega/u);
   // The planner and the year are worked out beside the page, and speak as it does.
-  await page.goto(`${house.server.url}${LARKHOLT}/plan`);
+  await house.go(page, `${LARKHOLT}/plan`);
   await page.waitForSelector('h1');
   await page.evaluate(async () => {
     const { preferences } = (await (await fetch('/api/session')).json()) as {

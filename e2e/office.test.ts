@@ -12,7 +12,7 @@ beforeAll(async () => {
 });
 afterAll(() => house.close());
 
-const go = (place: string) => page.goto(`${house.server.url}${place}`);
+const go = (place: string) => house.go(page, place);
 const phone = () => page.setViewport({ width: 390, height: 844, isMobile: true, hasTouch: true });
 const desk = () => page.setViewport({ width: 1280, height: 800 });
 

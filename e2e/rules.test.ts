@@ -82,7 +82,7 @@ test('percent by month, soak by program, total on the display and days between',
   await fill(page, 'July (%)', '900');
   await sees(page, '.fault', /"900" is not possible here; allowed: 0 to 500/);
   expect((await planOf(page)).settings.monthlyPercent?.[6]).toBe(90);
-  await page.goto(`${house.server.url}${HOLLIN_YARD}`);
+  await house.go(page, HOLLIN_YARD);
   await press(page, 'All settings of B');
   await sees(page, '.rule-note', /counts the days between: set it to 3/);
   await press(page, 'Close');
@@ -105,7 +105,7 @@ test('percent by month, soak by program, total on the display and days between',
 test('hours without water hold a start back, and say so; two valves open side by side', async () => {
   const page = await house.at(MARRAM_LODGE);
   await sees(page, '[aria-label="Program C"] .start-end', /waits until 6:00 pm, ends/);
-  await page.goto(`${house.server.url}${TOLVERNE_GREEN}`);
+  await house.go(page, TOLVERNE_GREEN);
   await sees(page, '.verdict-detail', /stays clear at any percent between 40 and 140 %/);
   // Hours take the place of starts; taking them back brings the starts back.
   await press(page, 'All settings of A');
@@ -215,7 +215,7 @@ test('the night on which the house’s clocks are changed says what that does to
   await page.waitForSelector('.year-chart');
   expect(await page.$$('.year-forbidden')).not.toEqual([]);
   // The coming change of the site's zone, as the clock's page has it.
-  await page.goto(`${house.server.url}${MARRAM_LODGE}/clock`);
+  await house.go(page, `${MARRAM_LODGE}/clock`);
   const told = await sees(page, '.clock-panel', /the house’s clocks go from/);
   const [, month = '', day = '', year] =
     /(\w+) (\d+)(?:, (\d{4}))? the house’s clocks/.exec(told) ?? [];
@@ -244,7 +244,7 @@ test('another kind of timer tells beforehand what would no longer fit, and undo 
     'Forty-eight-station two-wire timer, four valves at once',
   );
   await sees(page, '.kind-picker', /Everything that is set fits/);
-  await page.goto(`${house.server.url}${HOLLIN_YARD}/timer`);
+  await house.go(page, `${HOLLIN_YARD}/timer`);
   await press(page, 'Change what it can do');
   await choose(page, 'Begin from another kind of timer', 'Six-station wall timer with soak');
   await sees(page, '.kind-picker', /could not hold it.*no percent for each month/);
@@ -267,7 +267,7 @@ test('long work tells how far it is and can be stopped; the next change is worke
     await fetch('/api/sites', { method: 'POST', headers, body });
     return ids.timerId;
   }, worstPlan(5));
-  await page.goto(`${house.server.url}/timers/${timerId}`);
+  await house.go(page, `/timers/${timerId}`);
   // In the page itself, as soon as it says how far it is: the work is over in a moment.
   await page.waitForFunction(
     () => {

@@ -121,7 +121,7 @@ test('stations from a spreadsheet: each bad cell marked, nothing else refused, a
 
 test('the office’s library: rules tried on a house, a kind from what is seen on the box, weather from a file', async () => {
   const page = await house.at('/');
-  await page.goto(`${house.server.url}/library/rules`);
+  await house.go(page, '/library/rules');
   await sees(page, '.library-list', /Ostrelle district.*Quarrimead shire/s);
   await press(page, 'New');
   // A grid of last digits and weekdays; the same as clauses.
@@ -134,7 +134,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   await press(page, 'Save');
   await sees(page, '.save-bar', /Saved/);
 
-  await page.goto(`${house.server.url}/library/kinds`);
+  await house.go(page, '/library/kinds');
   await press(page, 'Make one from what is seen on the box');
   await page.keyboard.type('Grey box in the laundry');
   await page.focus(named('Starts', 'textbox'));
@@ -145,7 +145,7 @@ test('the office’s library: rules tried on a house, a kind from what is seen o
   const kinds = await page.evaluate(async () => (await fetch('/api/library/kinds')).text());
   expect(kinds).toContain('Grey box in the laundry');
 
-  await page.goto(`${house.server.url}/library/climates`);
+  await house.go(page, '/library/climates');
   await press(page, 'New');
   const months = Array.from({ length: 12 }, (_, i) => `${i + 1},30,15,40,${i === 0 ? 7 : ''}`);
   const heading = 'month,highest_c,lowest_c,rain_mm,eto_mm\n';
@@ -194,7 +194,7 @@ test.each([
   'on a phone nothing of the library’s %s is cut off, and all of it can be read out',
   async (entry) => {
     const page = await house.at('/', 390, 844);
-    await page.goto(`${house.server.url}/library/${entry}?edit`);
+    await house.go(page, `/library/${entry}?edit`);
     await page.waitForSelector(entry.includes('/') ? '.save-bar' : '.library-list');
     await page.evaluate(() =>
       document
@@ -252,7 +252,7 @@ test('a house in feet and gallons: what is typed comes back as it was typed', as
   await choose(page, 'Units at this house', 'inches, feet, US gallons');
   await press(page, 'Save the house');
   await sees(page, '.site-form [role=status]', /Saved/);
-  await page.goto(`${house.server.url}${FENNIMORE}/walk/6`);
+  await house.go(page, `${FENNIMORE}/walk/6`);
   for (const typed of ['377', '123']) {
     const field = await page.waitForSelector(named('Area (ft²)'));
     await field?.click({ count: 3 });

@@ -204,7 +204,7 @@ test('the back lawn comes on in the afternoon: found, fixed, keyed in with read-
   expect(states.filter((one) => /as found/.test(one)).length).toBeGreaterThanOrEqual(2);
   expect(await accessibilityFaults(page)).toEqual([]);
   // It is due until somebody has seen the first watering.
-  await page.goto(house.server.url);
+  await house.go(page, '/');
   await sees(page, '.today', /Thistle Corner.*see the first watering/s);
   expect(await accessibilityFaults(page)).toEqual([]);
   await page.close();
@@ -320,7 +320,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
     return [...bytes];
   });
   const file = path.join(mkdtempSync(path.join(tmpdir(), 'water-clock-zip-')), 'site.zip');
-  await page.goto(`${house.server.url}/sites`);
+  await house.go(page, '/sites');
   await page.waitForSelector('.sites-head');
   const input = await page.$('.sites-head input[type=file]');
   writeFileSync(file, 'no zip');
@@ -336,7 +336,7 @@ test('any state of the logbook is brought back and taken back, and a whole site 
 
 test('closed with two things left undone: each is said yes to, stands in the logbook, and what matters is due', async () => {
   const page = await house.at(`${HOLLIN_YARD}/clock`);
-  await page.goto(`${house.server.url}${HOLLIN_YARD}/found`);
+  await house.go(page, `${HOLLIN_YARD}/found`);
   await press(page, 'Start visit');
   await page.waitForSelector('.panel-progress');
   // A rain delay is typed as the box shows it, and is not read as off.
@@ -357,11 +357,11 @@ test('closed with two things left undone: each is said yes to, stands in the log
   expect(plan.settings.wateringResumes).toMatch(/^\d{4}-\d{2}-\d{2}/);
 
   // The clock is twelve hours out, and nobody sets it.
-  await page.goto(`${house.server.url}${HOLLIN_YARD}/clock`);
+  await house.go(page, `${HOLLIN_YARD}/clock`);
   await press(page, '12 h ahead');
   await press(page, 'Note the clock as found');
   await saved(page);
-  await page.goto(`${house.server.url}${HOLLIN_YARD}/leave`);
+  await house.go(page, `${HOLLIN_YARD}/leave`);
   await press(page, 'All of them ran well');
   await press(page, 'Freeze as left');
   await press(page, 'Close the visit …');
@@ -378,13 +378,13 @@ test('closed with two things left undone: each is said yes to, stands in the log
   }
   await press(page, 'Close and leave it undone');
   await sees(page, '.visit-begin', /Start visit/);
-  await page.goto(`${house.server.url}${HOLLIN_YARD}/log`);
+  await house.go(page, `${HOLLIN_YARD}/log`);
   await sees(
     page,
     '.log-entry',
     /Left undone: The timer’s clock is 12 h ahead.*it was not set.*A rain delay: not put back/s,
   );
-  await page.goto(house.server.url);
+  await house.go(page, '/');
   await sees(page, '.today', /Hollin Yard.*left undone: The timer’s clock is 12 h ahead/s);
   await page.close();
 });

@@ -48,7 +48,7 @@ const SHEET = `number;name;head;plants;sun;soil;slope_percent;area_m2;heads
 
 /** A table by last digits for town water: Monday and Friday, and for numbers that end in 1 Tuesday, Thursday and Saturday; never by day. */
 async function enterRules(page: Page, name: string): Promise<void> {
-  await page.goto(`${house.server.url}/library/rules`);
+  await house.go(page, '/library/rules');
   await press(page, 'New');
   await fill(page, named('Whose rules', 'textbox'), name);
   await press(page, 'Other days with the mains');
@@ -86,7 +86,7 @@ test.each(SIZES)(
     const rules = 'Eldermere town';
     // The office enters them at its desk.
     if (width > 600) await enterRules(page, rules);
-    await page.goto(`${house.server.url}/sites/new`);
+    await house.go(page, '/sites/new');
     await page.waitForSelector('.site-form');
     await choose(page, 'Timer', 'Four-station wall timer');
     await fill(page, 'input[name=name]', `Pear Tree Row ${width}`);
