@@ -203,7 +203,7 @@ test('a second factor is set up, asked for, and taken away by an owner; who is t
   await press(owner, 'Remove');
   await sees(owner, 'main', /Removed: Sorrel/);
   for (const page of [sorrel, telephone]) {
-    await go(page, '/');
+    await page.goto(house.server.url);
     await sees(page, 'h1', /Sign in/);
   }
 });

@@ -17,6 +17,15 @@ export type Call =
       /** The first date of an interval is on or after it; null: the usual one. */
       readonly on: EpochDay | null;
     }
+  /** Two files: the plan and the brief. */
+  | { readonly command: 'repair'; readonly files: readonly string[]; readonly on: EpochDay }
+  | {
+      /** Two files: the plan and the garden. */
+      readonly command: 'season';
+      readonly files: readonly string[];
+      /** Number of the station whose account is wanted day by day; null: none. */
+      readonly daily: number | null;
+    }
   /** Two files: the plan and the sightings. */
   | { readonly command: 'explain'; readonly files: readonly string[] }
   | {
@@ -45,7 +54,9 @@ function dateOf(option: string, value: string | undefined): EpochDay {
   return day;
 }
 
-const COMMANDS = ['check', 'explain', 'plan', 'simulate'] as const;
+const today = (): EpochDay => Math.floor(Date.now() / 86_400_000);
+
+const COMMANDS = ['check', 'explain', 'plan', 'repair', 'season', 'simulate'] as const;
 const isCommand = (text: string | undefined): text is (typeof COMMANDS)[number] =>
   COMMANDS.some((one) => one === text);
 
@@ -63,6 +74,7 @@ export function readCall(args: readonly string[]): Call {
         days: { type: 'string' },
         brief: { type: 'string' },
         events: { type: 'string' },
+        daily: { type: 'string' },
       },
     });
   } catch (error) {
@@ -72,13 +84,15 @@ export function readCall(args: readonly string[]): Call {
   const [command, ...files] = positionals;
   if (values.help || command === 'help') return { command: 'help' };
   const unwanted = (names: readonly ('on' | 'from' | 'days' | 'brief' | 'events')[]) => {
+    if (values.daily !== undefined && command !== 'season')
+      throw new CallError(`--daily does not go with ${command}`);
     for (const name of names)
       if (values[name] !== undefined) throw new CallError(`--${name} does not go with ${command}`);
   };
   if (!isCommand(command))
     throw new CallError(
       command === undefined
-        ? 'a command is missing: check, explain, plan or simulate'
+        ? 'a command is missing: check, explain, plan, repair, season or simulate'
         : `unknown command ${command}; allowed: ${COMMANDS.join(', ')}`,
     );
   if (files.length === 0)
@@ -91,6 +105,20 @@ export function readCall(args: readonly string[]): Call {
     unwanted(['from', 'days', 'brief', 'events', 'on']);
     if (files.length !== 2) throw new CallError('explain needs a PLAN and SIGHTINGS: two files');
     return { command, files };
+  }
+  if (command === 'season') {
+    unwanted(['from', 'days', 'brief', 'events', 'on']);
+    if (files.length !== 2) throw new CallError('season needs a PLAN and a GARDEN: two files');
+    const { daily } = values;
+    if (daily !== undefined && !/^[1-9]\d?$/.test(daily))
+      throw new CallError(`--daily ${daily}: allowed: the number of a station, 1 to 99`);
+    return { command, files, daily: daily === undefined ? null : Number(daily) };
+  }
+  if (command === 'repair') {
+    unwanted(['from', 'days', 'brief', 'events']);
+    if (files.length !== 2) throw new CallError('repair needs a PLAN and a BRIEF: two files');
+    const on = values.on === undefined ? today() : dateOf('--on', values.on);
+    return { command, files, on };
   }
   if (command === 'check') {
     unwanted(['from', 'days', 'events']);

@@ -10,6 +10,13 @@ export const HELP = `water-clock: what a sprinkler timer does with its settings,
   water-clock plan BRIEF [BRIEF …] [--on DATE]
       The best programs for what is wanted, and why: { plan, cost, report }. An interval begins on or after DATE.
 
+  water-clock repair PLAN BRIEF [--on DATE]
+      The fewest settings to change so that a plan keeps to a brief again: { plan, changes, cost, report }. DATE is today if not given.
+
+  water-clock season PLAN GARDEN [--daily STATION]
+      What the garden gets from the plan through years of weather: days of stress, run-off and water lost below the roots, station by
+      station; with --daily, the account of one station day by day.
+
   water-clock simulate PLAN [PLAN …] --from DATE --days N [--events EVENTS]
       Every cycle and every valve for N days (1 to ${MOST_DAYS}), as the timer really runs them: left alone, or with what people, weather and
       power do to it.
@@ -26,7 +33,7 @@ One PLAN prints one JSON object. Several print JSON Lines, one object for each f
 Exit code  0  done
            1  a document is refused; standard error has a line for each fault, "PATH: what is wrong and what is allowed"
            2  the call itself is wrong
-           3  a brief has no plan; report.conflicts says which demands cannot be had together, and what would help
+           3  a brief has no plan, and report.conflicts says which demands cannot be had together and what would help; or no repair was found
 
 What a verdict means
   clear        no two cycles ever overlap; headroomPercent is how far the seasonal percent may rise

@@ -11,8 +11,12 @@ import {
   planReport,
   readBriefText,
   readEventsText,
+  readGardenText,
   readPlanText,
   readSightingsText,
+  repair,
+  repairReport,
+  seasonReport,
   simulate,
   simulateEvents,
   simulationReport,
@@ -25,7 +29,7 @@ import {
 import { CallError, readCall, type Call } from './call.ts';
 import { HELP } from './help.ts';
 
-type Work = Exclude<Call, { command: 'help' | 'explain' }>;
+type Work = Exclude<Call, { command: 'help' | 'explain' | 'repair' | 'season' }>;
 
 /** Exit code where a brief has no plan (planning.md section 3). */
 const NO_PLAN = 3;
@@ -92,14 +96,18 @@ function answer(call: Work, text: string, beside: Beside): Answer {
   return { ok: true, report: given.value, code: isWithout ? NO_PLAN : 0 };
 }
 
-/** The second file of `explain` says what is asked of the first. */
-function explained([plan = '', sightings = '']: readonly string[]): number {
-  const read = [readPlanText(readText(plan)), readSightingsText(readText(sightings))] as const;
-  const [known, seen] = read;
-  const worked = known.ok && seen.ok ? attempt(() => explainReport(known.value, seen.value)) : null;
+/** Prints what comes of a plan and a second document that says what is asked of it. */
+function together<Other, Report extends object>(
+  [plan = '', other = '']: readonly string[],
+  readOther: (text: string) => Outcome<Other>,
+  work: (plan: Plan, other: Other) => Report,
+): number {
+  const read = [readPlanText(readText(plan)), readOther(readText(other))] as const;
+  const [known, asked] = read;
+  const worked = known.ok && asked.ok ? attempt(() => work(known.value, asked.value)) : null;
   if (worked?.ok) {
     process.stdout.write(`${JSON.stringify(worked.value, null, 2)}\n`);
-    return 0;
+    return 'plan' in worked.value && worked.value.plan === null ? NO_PLAN : 0;
   }
   for (const one of [...read, worked])
     if (one && !one.ok) process.stderr.write(`${one.faults.map(faultLine).join('\n')}\n`);
@@ -113,7 +121,15 @@ function run(args: readonly string[]): number {
     process.stdout.write(HELP);
     return 0;
   }
-  if (call.command === 'explain') return explained(call.files);
+  if (call.command === 'explain') return together(call.files, readSightingsText, explainReport);
+  if (call.command === 'season')
+    return together(call.files, readGardenText, (plan, garden) =>
+      seasonReport(plan, garden, call.daily),
+    );
+  if (call.command === 'repair')
+    return together(call.files, readBriefText, (plan, brief) =>
+      repairReport(repair(plan, brief, call.on), call.on),
+    );
   // Read all files before printing anything: a missing file makes the call wrong, whatever the others say.
   const texts = call.files.map((file) => ({ file, text: readText(file) }));
   const beside = readBeside(call);

@@ -87,8 +87,12 @@ test('several documents give JSON Lines in their order, refused ones among them,
 
 const good = `${examples}/one-start.plan.json`;
 const wrong: [string, string[], RegExp][] = [
-  ['no command', [], /check, explain, plan or simulate/],
-  ['an unknown command', ['water', good], /allowed: check, explain, plan, simulate/],
+  ['no command', [], /check, explain, plan, repair, season or simulate/],
+  [
+    'an unknown command',
+    ['water', good],
+    /allowed: check, explain, plan, repair, season, simulate/,
+  ],
   ['no file', ['check', '--on', '2027-03-01'], /needs a PLAN/],
   [
     'a file that is not there',
@@ -210,4 +214,38 @@ test('--help teaches the commands', () => {
     '1 to 3660',
   ])
     expect(stdout).toContain(word);
+});
+
+test('repair prints the fewest settings, and gives 3 where there is no repair', () => {
+  const plan = `${examples}/one-start.plan.json`;
+  const { timer, stations } = JSON.parse(readFileSync(path.join(root, plan), 'utf8')) as Plan;
+  const briefWith = (rules: object) =>
+    JSON.stringify({
+      format: 'water-clock-brief',
+      version: 1,
+      timer,
+      stations: stations.map(({ number }) => ({ number, weeklySeconds: 0 })),
+      rules,
+    });
+  const repaired = (rules: object) =>
+    call(['repair', plan, '-', '--on', '2027-03-01'], briefWith(rules));
+  const { status, stdout } = repaired({});
+  expect(status).toBe(0);
+  expect(JSON.parse(stdout)).toMatchObject({ changes: [], cost: [0, 0, 0, 0, 0] });
+  const banned = repaired({ weekdays: [] });
+  expect([banned.status, JSON.parse(banned.stdout)]).toMatchObject([3, { plan: null }]);
+  expect(call(['repair', plan]).stderr).toMatch(/needs a PLAN and a BRIEF/);
+  expect(repaired({ weekday: [] }).stderr).toMatch(/^rules\.weekday: /);
+});
+
+test('season prints an example to the letter', () => {
+  const name = `${examples}/season-lawn`;
+  const expected: unknown = JSON.parse(
+    readFileSync(path.join(root, `${name}.season.json`), 'utf8'),
+  );
+  const files = [`${name}.plan.json`, `${name}.garden.json`];
+  const { status, stdout } = call(['season', ...files, '--daily', '1']);
+  expect([status, JSON.parse(stdout)]).toEqual([0, expected]);
+  expect(call(['season', ...files, '--daily', '0']).stderr).toMatch(/--daily 0: allowed: /);
+  expect(call(['plan', files[0] ?? '', '--daily', '1']).stderr).toMatch(/--daily does not go with/);
 });

@@ -418,7 +418,16 @@ export {
 export type { Cost } from './planner/cost.ts';
 export { conflictSentences } from './planner/demandWords.ts';
 export type { Pins, PlannerOptions } from './planner/options.ts';
+export type { OutsideHours, Short } from './planner/relief.ts';
 export { planReport } from './planner/planReport.ts';
+export { comingKept, type ComingKept } from './planner/coming.ts';
+export { readGarden, readGardenText } from './season/readGarden.ts';
+export { seasonFor, type Season, type StationSeason } from './season/season.ts';
+export { seasonReport } from './season/seasonReport.ts';
+export type { Garden, GardenStation } from './season/garden.ts';
+export { repair, type Repaired, type RepairCost } from './repair/repair.ts';
+export { repairReport } from './repair/repairReport.ts';
+export { settingChanges, type SettingChange } from './repair/settings.ts';
 export {
   ALTERNATIVE_WORDS,
   comparedSentence,
@@ -434,7 +443,6 @@ export type { Proof } from './planner/proof.ts';
 export type { Reason } from './planner/reasons.ts';
 export { seasonOf, type MonthNeed, type SeasonMonth } from './planner/season.ts';
 export { takePlanChange } from './planner/take.ts';
-export { otherHours, otherHoursWords } from './planner/hours.ts';
 export { datesOfProgram } from './plan/starts.ts';
 export {
   alternativesOf,

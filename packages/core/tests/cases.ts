@@ -7,6 +7,10 @@ const SHARE = Number(process.env['CASES'] ?? 0.3);
 /** So many of `all` cases, at least one. */
 export const cases = (all: number): number => Math.ceil(all * SHARE);
 
+/** The same of cases that take seconds each, such as those of models that live through every second: a tenth by `bin/test`. */
+const FEW_SHARE = SHARE >= 1 ? SHARE : SHARE / 3;
+export const fewCases = (all: number): number => Math.ceil(all * FEW_SHARE);
+
 /** The first of a list of cases. */
 export const someOf = <T>(all: readonly T[]): T[] => all.slice(0, cases(all.length));
 
@@ -17,5 +21,7 @@ export const isLong = SHARE >= 1;
  * How many of the cases must have shown something, so that a comparison cannot go empty: so many of all, and at least half as many of few, which
  * chance treats more roughly.
  */
-export const enough = (ofAll: number): number =>
-  isLong ? Math.floor(ofAll * SHARE) : Math.floor((ofAll * SHARE) / 2);
+const enoughAt = (share: number) => (ofAll: number) =>
+  isLong ? Math.floor(ofAll * share) : Math.floor((ofAll * share) / 2);
+export const enough = enoughAt(SHARE);
+export const enoughOfFew = enoughAt(FEW_SHARE);

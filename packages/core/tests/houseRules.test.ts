@@ -70,7 +70,7 @@ describe('rules that begin later', () => {
     const { breaches, coming } = status(ban);
     expect(breaches).toEqual([]);
     expect(coming).toMatchObject({
-      code: 'rule-change-coming',
+      code: 'coming-rules',
       severity: 'warning',
       from: day('2026-12-10'),
       programs: ['A', 'B'],
@@ -82,7 +82,7 @@ describe('rules that begin later', () => {
     );
     // The checks say the same.
     const { findings } = check(plan, ON, { coming: comingRules(undefined, ban, HOUSE, ON) });
-    expect(findings.filter(({ code }) => code === 'rule-change-coming')).toEqual([coming]);
+    expect(findings.filter(({ code }) => code === 'coming-rules')).toEqual([coming]);
   });
 
   test('a change that the settings keep is not told, nor one that is over before they break it', () => {

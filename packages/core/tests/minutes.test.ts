@@ -31,6 +31,7 @@ import {
 } from '@water-clock/core';
 import { monthsOfDays } from '../src/water/climate.ts';
 import { simulatedDay } from '../src/water/simulatedWeather.ts';
+import { someOf } from './cases.ts';
 
 const kind = TIMER_KINDS[2];
 const [town] = SIMULATED_TOWNS;
@@ -198,7 +199,7 @@ test('what the programs give in a month is what they run in it', () => {
 test('the simulated weather is the same for ever, lawful, and its towns are as they are described', () => {
   const [first] = simulatedDays(town, SIMULATED_FROM, 1);
   expect(first).toEqual(simulatedDay(town, SIMULATED_FROM));
-  for (const simulatedTown of SIMULATED_TOWNS) {
+  for (const simulatedTown of someOf(SIMULATED_TOWNS)) {
     const normals = simulatedNormals(simulatedTown);
     expect(readClimate(normals)).toEqual({ ok: true, value: normals });
     const { etoMmPerDay, ways } = climateOf(normals);

@@ -114,7 +114,13 @@ export const SPOKEN_BRIEF: Brief = {
     noWaterWindows: [{ from: '09:00', to: '18:00', weekdays: ['sun'] }],
   },
   mowing: { weekdays: ['fri'], dayBefore: true },
-  wish: { headroomPercent: 130, notBefore: '21:00', finishBy: '07:00', apart: [['lawn', 'beds']] },
+  wish: {
+    daysPerWeek: { least: 2, most: 3 },
+    headroomPercent: 130,
+    notBefore: '21:00',
+    finishBy: '07:00',
+    apart: [['lawn', 'beds']],
+  },
 };
 
 /** Three programs of three starts on weekdays or by a count, no soak of its own. */

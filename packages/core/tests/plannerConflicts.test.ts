@@ -135,8 +135,8 @@ describe('where there is no plan, each demand that is in the way is told with th
     const worked = workOut(brief);
     expect(worked.plan).toBeNull();
     const told = planReport(brief, worked).report.conflicts ?? [];
-    expect(told).toContainEqual({ path, demand, change });
-    for (const { change, isEnough } of conflictsOf(brief))
-      if (change && isEnough) expect(searchPlan(change.brief).found).not.toBeNull();
+    expect(told.map(({ apply: _apply, ...rest }) => rest)).toContainEqual({ path, demand, change });
+    for (const { change } of conflictsOf(brief))
+      if (change) expect(searchPlan(change.brief).found).not.toBeNull();
   });
 });

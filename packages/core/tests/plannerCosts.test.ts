@@ -54,9 +54,9 @@ describe('costs', () => {
      [
        "With 1 program there is no plan.",
        "With 2 starts a program there is no plan.",
-       "With 1 program, 2 more stations would not get enough water.",
-       "With 2 starts a program, 2 more stations would not get enough water.",
-       "2 more stations off their need",
+       "With 1 program, stations would be further from the water they need.",
+       "With 2 starts a program, stations would be further from the water they need.",
+       "stations further from the water they need",
        "With 1 program, 45 min more a week would fall outside the wished hours.",
        "With 2 starts a program, 45 min more a week would fall outside the wished hours.",
        "45 min more a week outside the wished hours",
@@ -68,7 +68,7 @@ describe('costs', () => {
        "runs further from the need",
        "the same",
        "runs nearer the need",
-       "1 fewer station off its need, 30 min less a week outside the wished hours, 1 fewer program and 2 fewer starts",
+       "stations closer to the water they need, 30 min less a week outside the wished hours, 1 fewer program and 2 fewer starts",
      ]
     `);
   });

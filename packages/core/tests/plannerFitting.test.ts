@@ -55,6 +55,7 @@ describe('packing nights', () => {
     room,
     longest: [most, most],
     headroom: 1.3,
+    last: 1,
   });
   /** The same in its plainest form: each night's cycles, added up. */
   const hasRoom = (load: Load, assignment: readonly number[], variants: readonly number[]) => {

@@ -5,8 +5,6 @@ import {
   check,
   emptyPlan,
   epochDayOf,
-  otherHours,
-  otherHoursWords,
   seasonOf,
   takePlanChange,
   workOut,
@@ -70,35 +68,22 @@ describe('hours that are too short', () => {
     },
   );
 
-  test('are a conflict with the hours that would do, one of which is enough', () => {
-    const { plan, cost } = workOut({ ...brief, wish: { ...brief.wish, headroomPercent: 100 } });
-    if (!plan || !cost) throw new Error('no plan');
-    expect(cost[1]).toBeGreaterThan(0);
-    const other = otherHours(brief, plan, cost[1]);
-    expect(other).not.toBeNull();
-    for (const wish of [
-      ...(other?.finishBy ? [{ finishBy: other.finishBy }] : []),
-      ...(other?.notBefore ? [{ notBefore: other.notBefore }] : []),
-    ]) {
-      const again = workOut({ ...brief, wish: { ...brief.wish, headroomPercent: 100, ...wish } });
+  test('come with the hours that would do, each of which is enough', () => {
+    const short = { ...brief, wish: { ...brief.wish, headroomPercent: 100 } };
+    const { hours, cost } = workOut(short);
+    expect(hours?.outside).toBe(cost?.[1]);
+    expect(hours?.fits.length).toBe(2);
+    for (const { apply } of hours?.fits ?? []) {
+      const wish = Object.fromEntries(
+        apply.map(({ path, value }) => [path.replace('wish.', ''), value]),
+      );
+      const again = workOut({ ...short, wish: { ...short.wish, ...wish } });
       expect([wish, again.cost?.[1]]).toEqual([wish, 0]);
     }
   });
 
   test('where all fits nothing is said', () => {
-    const roomy = briefOf([{ weeklySeconds: 1800 }]);
-    const { plan, cost } = workOut(roomy);
-    if (!plan || !cost) throw new Error('no plan');
-    expect(otherHours(roomy, plan, cost[1])).toBeNull();
-  });
-
-  test('in words', () => {
-    expect(otherHoursWords({ finishBy: '07:45', notBefore: '20:15' }, '24')).toBe(
-      'ends by 7:45 or may begin at 20:15',
-    );
-    expect(otherHoursWords({ finishBy: null, notBefore: '20:15' }, '12')).toBe(
-      'may begin at 8:15 pm',
-    );
+    expect(workOut(briefOf([{ weeklySeconds: 1800 }])).hours).toBeNull();
   });
 });
 

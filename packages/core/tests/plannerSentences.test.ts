@@ -8,7 +8,7 @@ import { SPOKEN_BRIEF as brief } from './plannerBriefs.ts';
 
 type Rest<Kind extends Reason['kind']> = Omit<Extract<Reason, { kind: Kind }>, 'kind' | 'path'>;
 
-const START = { program: 'A', start: '04:00', ends: 16_200, into: null };
+const START = { program: 'A', start: '04:00', ends: 16_200, endsHigh: 16_200, into: null };
 const RUN = { station: 1, seconds: 1200, weekly: 3600, runsAWeek: 3, given: 3600, off: null };
 const DAYS = {
   program: 'A',
@@ -58,6 +58,7 @@ const REASONS: { readonly [Kind in Reason['kind']]: readonly Rest<Kind>[] } = {
   start: [
     { ...START, later: 'outside' },
     { ...START, later: 'finish' },
+    { ...START, endsHigh: 6 * 3600, later: 'finish' },
     { ...START, later: 'overlap', into: 'B' },
     { ...START, later: 'overlap' },
     { ...START, later: 'forbidden-hour' },
@@ -98,8 +99,9 @@ test('every reason', () => {
      "A has one start: each station gets its water in one run, or the timer splits it.",
      "A has 3 starts: Front lawn (1) can run 7 min before water runs off, so its water is split into 3 runs.",
      "A has 3 starts: station 2 needs that many runs on each of its days.",
-     "A starts at 4:00 am and ends at 4:30 am, outside the wished hours from 9:00 pm to 7:00 am: inside them there is no room for it.",
+     "A starts at 4:00 am and ends at 4:30 am, outside the wished hours from 9:00 pm to 7:00 am: none of the plans we tried found room inside them.",
      "A starts at 4:00 am and ends at 4:30 am: everything should end by 7:00 am, and the hours before it are the coolest and calmest.",
+     "A starts at 4:00 am and ends at 4:30 am. At 130 % it ends at 6:00 am, and everything should end by 7:00 am.",
      "A starts at 4:00 am and ends at 4:30 am: a step later it would run into B at 130 %.",
      "A starts at 4:00 am and ends at 4:30 am: a step later it would run into another cycle at 130 %.",
      "A starts at 4:00 am and ends at 4:30 am: a step later it would water when watering is not allowed here.",
@@ -108,13 +110,13 @@ test('every reason', () => {
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week.",
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 3 min (+5 %).",
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 57 min (−5 %).",
-     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: it may run only 7 min at a stretch, and there is no room for more runs.",
-     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: this timer's longest run is 4 h, and there is no room for more runs.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: it can run only 7 min at a time.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: this timer's longest run is 4 h.",
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 1 h 20 min, 33 % too much: this timer sets runs in steps of 1 min, and the next one is no nearer.",
-     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: there is no room for a run that comes closer.",
+     "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: none of the plans we tried had room for a closer run.",
      "Front lawn (1) is split into 7 min + 7 min + 6 min with a soak of 20 min between: water runs off after 7 min.",
      "Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to 130 %.",
-     "42 min a week are outside 9:00 pm to 7:00 am: not everything fits inside those hours.",
+     "42 min a week are outside 9:00 pm to 7:00 am: none of the plans we tried fits inside those hours.",
    ]
   `);
 });
@@ -123,6 +125,7 @@ const [lawn, beds] = brief.stations;
 if (!lawn || !beds) throw new Error('no stations');
 const ABOUT: { readonly [About in Demand['about']]: Partial<Demand> } = {
   days: { station: lawn },
+  'garden-days': {},
   cycle: { station: lawn },
   often: { station: beds },
   water: { station: lawn },
@@ -161,6 +164,7 @@ test('every demand', () => {
   expect(said).toMatchInlineSnapshot(`
    [
      "Front lawn (1) needs 2 to 3 days a week.",
+     "The garden is to be watered 2 to 3 days a week.",
      "Front lawn (1) can run 7 min before water runs off.",
      "Station 2 needs to run 3 times a day between 9:00 am and 4:00 pm.",
      "Front lawn (1) needs water.",
@@ -196,6 +200,7 @@ const CHANGES: {
     ['days', { kind: 'days', least: 1, most: 3, alike: true }],
     ['days', { kind: 'days', least: 2, most: 2, alike: false }],
   ],
+  'garden-days': [['garden-days', { kind: 'garden-days', least: 2, most: 4 }]],
   cycle: [['cycle', { kind: 'cycle', seconds: 600 }]],
   times: [['often', { kind: 'times', times: 2 }]],
   span: [['often', { kind: 'span', from: '08:00', to: '18:00' }]],
@@ -236,6 +241,7 @@ test('every offer of what could be changed', () => {
    [
      "Let Front lawn (1), and all stations with the same days, have 1 to 3 days a week.",
      "Let Front lawn (1) have 2 days a week.",
+     "Water the garden 2 to 4 days a week.",
      "Let Front lawn (1) run for 10 min without a break.",
      "Let station 2 run 2 times a day.",
      "Let station 2 run between 8:00 am and 6:00 pm.",

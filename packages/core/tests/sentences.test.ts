@@ -103,7 +103,7 @@ const FINDINGS: { readonly [Code in FindingCode]: readonly MessageValue<Code>[] 
   'forbidden-day': [{ where: STATION }],
   'forbidden-hour': [{ where: STATION, at: parseTime('09:30') ?? 0 }],
   'too-many-days': [{ where: STATION, days: 5, most: 3 }],
-  'rule-change-coming': [
+  'coming-rules': [
     {
       where: { date: DAY },
       from: DAY - 3,
@@ -181,8 +181,8 @@ test('every finding', () => {
      "forbidden-day: Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
      "forbidden-hour: Station 3 is watered at 9:30 am on Wed 9 June (A, 4:00 am): watering is not allowed here at that hour.",
      "too-many-days: Station 3 is watered on 5 days in the week of Wed 9 June; at most 3 are allowed here.",
-     "rule-change-coming: From Sun 6 June no watering by timer is allowed here, and A and B still water then. Switch it off before that day.",
-     "rule-change-coming: From Sun 6 June other rules hold here. Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
+     "coming-rules: From Sun 6 June no watering by timer is allowed here, and A and B still water then. Switch it off before that day.",
+     "coming-rules: From Sun 6 June other rules hold here. Station 3 is watered on Wed 9 June (A, 4:00 am): watering is not allowed here on that day.",
      "mowing-day: Station 3 is watered on Wed 9 June (A, 4:00 am): the lawn must be dry for mowing.",
      "too-much: Station 3 gets 1 h a week and needs 50 min: 20 % too much.",
      "too-much: Station 3 gets 1 h a week and needs 0 min: it needs none.",

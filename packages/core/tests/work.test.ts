@@ -9,6 +9,7 @@ import { prove, verdictOf, type Proven } from '../src/engine/verdict.ts';
 import { yearFrom } from '../src/engine/year.ts';
 import { findingsOf } from '../src/findings/findings.ts';
 import { realisticPlan, worstPlan } from '../bench/plans.mjs';
+import { isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 3, day: 1 });
 
@@ -63,7 +64,10 @@ const PLANS: readonly (readonly [string, () => Plan, readonly number[]])[] = [
   ['the worst, windows ignored', () => worstPlan(1, 'ignore'), [91.2, 398, 189, 187, 910]],
 ];
 
-test.each(PLANS)('%s', (_, plan, wanted) => {
+/** The worst plans take ten seconds each: one of them by `bin/test`. */
+const FEW = PLANS.slice(0, -2);
+
+test.each(isLong ? PLANS : FEW)('%s', (_, plan, wanted) => {
   const work = workOf(plan()).map((thousands) => Number(thousands.toPrecision(3)));
   const isNear = work.every((thousands, i) => {
     const known = wanted[i] ?? 0;

@@ -54,7 +54,16 @@ export interface BriefRules {
 
 export interface Mowing {
   readonly weekdays: readonly Weekday[];
+  /** The whole day before is to stay dry as well. */
   readonly dayBefore?: boolean;
+  /** On the day before, dry from this time on. */
+  readonly dryFrom?: TimeText;
+}
+
+/** An edition of the rules that is announced. */
+export interface ComingEdition {
+  readonly from: DateText;
+  readonly rules: BriefRules;
 }
 
 export interface Wish {
@@ -63,6 +72,8 @@ export interface Wish {
   /** 07:00 where not said. */
   readonly finishBy?: TimeText;
   readonly dripAnyTime?: boolean;
+  /** Watering dates in a week of every station without `days` of its own. */
+  readonly daysPerWeek?: NonNullable<BriefStation['days']>;
   readonly starts?: (typeof START_WISHES)[number];
   readonly days?: (typeof DAY_WISHES)[number];
   readonly programs?: (typeof PROGRAM_WISHES)[number];
@@ -83,6 +94,8 @@ export interface Brief {
   readonly stations: readonly BriefStation[];
   readonly rules?: BriefRules;
   readonly mowing?: Mowing;
+  /** Editions already announced, ascending by date; each holds until the next one. */
+  readonly coming?: readonly ComingEdition[];
   readonly wish?: Wish;
 }
 

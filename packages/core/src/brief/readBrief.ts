@@ -33,6 +33,7 @@ import {
   type Brief,
   type BriefRules,
   type BriefStation,
+  type ComingEdition,
   type Mowing,
   type OftenADay,
   type Wish,
@@ -77,6 +78,12 @@ export const readRulesShape = object<BriefRules>(readRulesFields);
 const mowing = object<Mowing>({
   weekdays: required(readWeekdays, 'a list of weekdays'),
   dayBefore: optional(boolean),
+  dryFrom: optional(readTime),
+});
+
+const comingEdition = object<ComingEdition>({
+  from: required(readDate, 'a date'),
+  rules: required(readRulesShape, 'an object'),
 });
 
 const group = text(1);
@@ -84,6 +91,7 @@ export const readWishShape = object<Wish>({
   notBefore: optional(readTime),
   finishBy: optional(readTime),
   dripAnyTime: optional(boolean),
+  daysPerWeek: optional(readStationDays),
   starts: optional(oneOf(START_WISHES)),
   days: optional(oneOf(DAY_WISHES)),
   programs: optional(oneOf(PROGRAM_WISHES)),
@@ -107,6 +115,7 @@ const shape: Reader<Brief> = object<Brief>({
   stations: required(list(station), 'a list of stations'),
   rules: optional(readRulesShape),
   mowing: optional(mowing),
+  coming: optional(list(comingEdition)),
   wish: optional(readWishShape),
 });
 
@@ -117,12 +126,13 @@ export function wantedFaults(
     oftenADay,
   }: { days?: BriefStation['days'] | undefined; oftenADay?: OftenADay | undefined },
   path: Path,
+  field = 'days',
 ): Fault[] {
   const faults: Fault[] = [];
   if (days && days.most < days.least)
     faults.push({
       code: 'out-of-range',
-      path: [...path, 'days', 'most'],
+      path: [...path, field, 'most'],
       least: days.least,
       most: 7,
       actual: days.most,
@@ -160,8 +170,28 @@ function crossFaults(brief: Brief): Fault[] {
     numbers.add(number);
     faults.push(...wantedFaults({ days, oftenADay: often }, path));
   });
-  if (!leavesFreeTime(brief.rules?.noWaterWindows ?? []))
-    faults.push({ code: 'no-free-second', path: ['rules', 'noWaterWindows'] });
+  faults.push(...wantedFaults({ days: brief.wish?.daysPerWeek }, ['wish'], 'daysPerWeek'));
+  const editions = brief.coming ?? [];
+  const rules = [
+    { path: ['rules'], windows: brief.rules?.noWaterWindows },
+    ...editions.map((edition, i) => ({
+      path: ['coming', i, 'rules'],
+      windows: edition.rules.noWaterWindows,
+    })),
+  ];
+  for (const { path, windows = [] } of rules)
+    if (!leavesFreeTime(windows))
+      faults.push({ code: 'no-free-second', path: [...path, 'noWaterWindows'] });
+  editions.forEach(({ from }, i) => {
+    const before = editions[i - 1]?.from;
+    if (before !== undefined && from <= before)
+      faults.push({
+        code: 'malformed',
+        path: ['coming', i, 'from'],
+        expected: say`a date after ${before}`,
+        actual: `"${from}"`,
+      });
+  });
   return faults;
 }
 

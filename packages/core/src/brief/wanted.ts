@@ -1,14 +1,46 @@
 /** What a brief wants of a station: whether its rules bind it, and whether its hours count. */
-import { laterWeekdays, type WeekdayMask, maskOfWeekdays } from '../time/dayRules.ts';
+import {
+  laterWeekdays,
+  type WeekdayMask,
+  maskOfWeekdays,
+  weekdaysOfMask,
+} from '../time/dayRules.ts';
+import type { NoWaterWindow } from '../time/windows.ts';
+import { percentSteps } from '../plan/program.ts';
 import { type Brief, type BriefStation, wishOf } from './brief.ts';
 
 /** A station is off its need from this share on (planning.md section 2, too-much and too-little). */
 export const NEED_TOLERANCE = 0.1;
+
+/** Watering dates that a station wants in a week: its own, else what is wished for the whole garden; null: any. */
+export const daysWanted = (
+  { wish }: Pick<Brief, 'wish'>,
+  { days }: Pick<BriefStation, 'days'>,
+): NonNullable<BriefStation['days']> | null => days ?? wish?.daysPerWeek ?? null;
+
+/**
+ * The percent at which a plan is to be done in time, so that it still is in midsummer (planning.md section 3): the timer's highest step not above the
+ * headroom that is wished, else 100.
+ */
+export function highPercent(brief: Brief): number {
+  const { headroomPercent } = wishOf(brief);
+  if (brief.timer.seasonal.scope === 'none') return 100;
+  const steps = percentSteps(brief.timer).filter((p) => p > 0 && p <= headroomPercent);
+  return steps.length > 0 ? Math.max(...steps) : 100;
+}
+
 /** Weekdays on which what is overhead is to stay dry for the mower. */
 export function mowingMask({ mowing }: Brief): WeekdayMask {
   if (!mowing) return 0;
   const days = maskOfWeekdays(mowing.weekdays);
   return mowing.dayBefore ? days | laterWeekdays(days, -1) : days;
+}
+
+/** Hours on the days before in which what is overhead is to stay dry for the mower. */
+export function mowingWindows({ mowing }: Brief): readonly NoWaterWindow[] {
+  if (mowing?.dryFrom === undefined || mowing.weekdays.length === 0) return [];
+  const before = weekdaysOfMask(laterWeekdays(maskOfWeekdays(mowing.weekdays), -1));
+  return [{ from: mowing.dryFrom, to: '00:00', weekdays: before }];
 }
 
 /** Whether the rules bind a station (planning.md section 1, `dripExempt`). */

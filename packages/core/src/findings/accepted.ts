@@ -74,8 +74,7 @@ export function aboutOf(finding: Finding, plan: Plan, brief: Brief | null): stri
       programs.length > 0 && where.field === undefined && !isOverlap ? undefined : plan.settings,
     // What a station needs plays no part in the rules of the place.
     wanted: isBreach ? undefined : brief?.stations.find(({ number }) => number === where.station),
-    rules:
-      finding.code === 'rule-change-coming' ? finding.rules : isBreach ? brief?.rules : undefined,
+    rules: finding.code === 'coming-rules' ? finding.rules : isBreach ? brief?.rules : undefined,
     mowing: code === 'mowing-day' ? brief?.mowing : undefined,
     hours: finding.code === 'late-finish' ? [finding.notBefore, finding.by] : undefined,
   };

@@ -8,9 +8,16 @@ import type { Effort } from '../engine/effort.ts';
 import { isInClass } from '../time/meetings.ts';
 import type { Plan } from '../plan/plan.ts';
 import { outsideSpan, spanOf } from '../brief/span.ts';
-import { countsForTimes, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
+import {
+  countsForTimes,
+  daysWanted,
+  mowingMask,
+  mowingWindows,
+  NEED_TOLERANCE,
+} from '../brief/wanted.ts';
 import type { Finding } from './finding.ts';
-import { bindingOf, breachesOf, firstOnWeekdays } from './ruleBreaches.ts';
+import { bindingOf, breachesOf, firstOnWeekdays, forbiddenHour } from './ruleBreaches.ts';
+import { WeekWindows } from '../time/windows.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import { runsOfStation, type WetStarts } from '../engine/wetStarts.ts';
 
@@ -46,6 +53,9 @@ export function briefFindings(
   ];
 }
 
+const earliest = (a: EpochDay | null, b: EpochDay | null) =>
+  a === null || b === null ? (a ?? b) : Math.min(a, b);
+
 const isOverhead = ({ stations }: Asked, station: number) =>
   stations.get(station)?.overhead !== false;
 
@@ -65,6 +75,7 @@ function timeFindings(asked: Asked): Finding[] {
   };
   const { notBefore, finishBy } = wishOf(brief);
   const span = spanOf(notBefore, finishBy);
+  const dryHours = new WeekWindows(mowingWindows(brief));
   for (const wet of wets.all) {
     const { start } = wet.start;
     for (const run of wet.runs) {
@@ -72,7 +83,10 @@ function timeFindings(asked: Asked): Finding[] {
       if (!station) continue;
       const where = { program: wet.program.letter, start, station: run.station };
       if (isOverhead(asked, run.station)) {
-        const day = firstOnWeekdays(wet, run, mowingMask(brief), wets);
+        const day = earliest(
+          firstOnWeekdays(wet, run, mowingMask(brief), wets),
+          dryHours.isEmpty ? null : (forbiddenHour(wet, run, dryHours, wets)?.day ?? null),
+        );
         if (day !== null)
           add({ code: 'mowing-day', severity: 'warning', where: { ...where, date: day } });
       }
@@ -113,7 +127,9 @@ function waterFindings(plan: Plan, { brief, wets }: Asked): Finding[] {
 
 /** Stations that are watered on fewer dates than they need, or with too long a gap between two. */
 function fewDaysFindings({ brief, wets, effort }: Asked): Finding[] {
-  return brief.stations.flatMap(({ number, weeklySeconds, days }): Finding[] => {
+  return brief.stations.flatMap((station): Finding[] => {
+    const { number, weeklySeconds } = station;
+    const days = daysWanted(brief, station);
     if (!days || weeklySeconds === 0) return [];
     const { least } = days;
     const sets = new Set(wets.of(number).map(({ start }) => start.days));

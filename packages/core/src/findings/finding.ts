@@ -88,7 +88,7 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
   | { readonly code: 'not-often-enough'; readonly often: OftenADay; readonly times: number }
   /** Rules that begin on `from` are broken by the settings as they are, first by `breach`. */
   | {
-      readonly code: 'rule-change-coming';
+      readonly code: 'coming-rules';
       readonly from: EpochDay;
       readonly rules: BriefRules;
       readonly breach: Finding;
@@ -104,7 +104,7 @@ export type Finding = { readonly severity: Severity; readonly where: Where } & (
     }
 );
 
-export type RuleChange = Finding & { readonly code: 'rule-change-coming' };
+export type RuleChange = Finding & { readonly code: 'coming-rules' };
 export type FindingCode = Finding['code'];
 /** Every code, as documents name them. */
 export const FINDING_CODES = [
@@ -137,7 +137,7 @@ export const FINDING_CODES = [
   'forbidden-day',
   'forbidden-hour',
   'too-many-days',
-  'rule-change-coming',
+  'coming-rules',
   'mowing-day',
   'too-much',
   'too-little',

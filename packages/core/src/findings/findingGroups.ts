@@ -40,7 +40,7 @@ const WEIGHT: readonly FindingCode[] = [
   'missing-starts',
   'missing-runs',
   'missing-days',
-  'rule-change-coming',
+  'coming-rules',
   'timer-off',
   'station-in-none',
   'starts-taken-for-stations',

@@ -149,7 +149,7 @@ export function findingSentence(finding: Finding, speech: Speech): string {
       return say`Station ${where.station} is watered at ${timeWords(finding.at, speech.clock)} on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): watering is not allowed here at that hour.`;
     case 'too-many-days':
       return say`Station ${where.station} is watered on ${finding.days} days in the week of ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)}; at most ${finding.most} are allowed here.`;
-    case 'rule-change-coming':
+    case 'coming-rules':
       return say`From ${dateWords(finding.from, speech.on, speech.order)} ${ruleChangeWords(finding, speech)}`;
     case 'mowing-day':
       return say`Station ${where.station} is watered on ${dateWords(assertDefined(where.date, 'where.date'), speech.on, speech.order)} (${where.program}, ${startWords(assertDefined(where.start, 'where.start'), speech.clock)}): the lawn must be dry for mowing.`;

@@ -70,6 +70,20 @@ const SEVERITIES: readonly Severity[] = ['error', 'warning', 'note'];
 /** What findings that look at every run may cost; only a plan in thousands of pieces costs more. */
 const MOST_FINDING_STEPS = 6_000_000;
 
+/** Each edition that a brief announces and the settings break (planning.md section 2, `coming-rules`). */
+function announcedBreaches(plan: Plan, brief: Brief | null, effort: Effort): Finding[] {
+  const editions = brief?.coming ?? [];
+  return editions.flatMap(({ from, rules }, i) => {
+    const next = editions[i + 1]?.from;
+    const edition = {
+      from: assertDefined(parseDate(from), 'parseDate(from)'),
+      until: next === undefined ? null : parseDate(next),
+      rules,
+    };
+    return changeComing(plan, [edition], effort) ?? [];
+  });
+}
+
 /**
  * All findings of a plan: errors first, then warnings, then notes. Of a plan in more pieces than can be looked at one by one
  * (see `TooMuchWork`) those that need every run are left out.
@@ -97,6 +111,7 @@ export function findingsOf(
       ...(brief ? briefFindings(plan, brief, wets, on, effort) : []),
       ...midnightFindings(wets),
       ...[changeComing(plan, coming, effort) ?? []].flat(),
+      ...announcedBreaches(plan, brief, effort),
     ];
   });
   if (looked.ok) findings.push(...looked.value);

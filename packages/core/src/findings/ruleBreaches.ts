@@ -99,7 +99,7 @@ export function changeComing(
     const [breach] = breaches;
     if (breach)
       return {
-        code: 'rule-change-coming',
+        code: 'coming-rules',
         severity: 'warning',
         from,
         rules,
@@ -189,7 +189,7 @@ function forbiddenDay(
 }
 
 /** The first date and second of the day at which a run is inside a window. */
-function forbiddenHour(
+export function forbiddenHour(
   wet: WetStart,
   { on, off }: CycleRun,
   windows: WeekWindows,

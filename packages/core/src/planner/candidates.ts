@@ -1,5 +1,6 @@
 /** Every choice of kinds of program and of their starts, with the least error that it can have. */
 import { assertDefined } from '../document/assertDefined.ts';
+import { stepsOff } from './cost.ts';
 import type { Candidate } from './drafted.ts';
 import type { LeftOpen } from './proof.ts';
 import type { Setup } from './setup.ts';
@@ -64,13 +65,13 @@ export class Candidates {
           break;
         }
         this.looks++;
-        const off = this.leastOff(kinds, starts);
-        if (off === Infinity) continue;
+        const least = this.leastOff(kinds, starts);
+        if (least === null) continue;
         const rank = kinds.reduce(
           (sum, { variants }) => sum + assertDefined(variants[0], 'variants[0]').rank,
           0,
         );
-        made.push({ kinds, starts, off, rank });
+        made.push({ kinds, starts, ...least, rank });
       }
     this.lists.set(key, made);
     return made;
@@ -113,18 +114,23 @@ export class Candidates {
     return made;
   }
 
-  /** The least error of a choice if time were no object, in thousandths; Infinity where some station has no place in it. */
-  private leastOff(kinds: Kinds, starts: readonly number[]): number {
+  /** The least error of a choice if time were no object; null: some station has no place in it. */
+  private leastOff(
+    kinds: Kinds,
+    starts: readonly number[],
+  ): Pick<Candidate, 'off' | 'steps'> | null {
     const columns = kinds.map((kind, j) =>
       this.setup.drafting.column(kind, assertDefined(starts[j], 'starts[j]')),
     );
     let sum = 0;
+    let steps = 0;
     for (let i = 0; i < this.setup.needs.length; i++) {
       let least = Infinity;
       for (const column of columns) least = Math.min(least, assertDefined(column[i], 'column[i]'));
+      if (least === Infinity) return null;
       sum += least;
-      if (sum === Infinity) return sum;
+      steps += stepsOff(least);
     }
-    return Math.round(sum * 1000 - 1e-9);
+    return { off: Math.round(sum * 1000 - 1e-9), steps };
   }
 }

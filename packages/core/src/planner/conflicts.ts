@@ -5,13 +5,12 @@ import { demandsOf } from './demands.ts';
 import { type Demand, type Milder } from './demand.ts';
 import type { PlannerOptions } from './options.ts';
 import { Search } from './search.ts';
+import { searchPlan } from './searchPlan.ts';
 
 export interface Conflict {
   readonly demand: Demand;
-  /** The least change of it that makes a plan possible; null: no change of it alone does. */
+  /** The least change of it with which there is a plan, found by solving again; null: no change of it alone that was tried is enough. */
   readonly change: Milder | null;
-  /** True: with it there is a plan. False: more than these demands is in the way. */
-  readonly isEnough: boolean;
 }
 
 /** Milder forms of one demand that are tried. */
@@ -51,14 +50,9 @@ export function conflictsOf(brief: Brief, options: PlannerOptions = {}): Conflic
   // Where anything else is in the way, the water itself is not worth mentioning.
   const telling = set.filter(({ about }) => about !== 'water');
   return (telling.length > 0 ? telling : set).map((demand): Conflict => {
-    const change = firstOf(demand.milder(brief), (brief) => oracle.isPossible(brief));
-    if (change) return { demand, change, isEnough: true };
-    const here = only(set);
-    return {
-      demand,
-      change: firstOf(demand.milder(here), (brief) => oracle.isPossible(brief)),
-      isEnough: false,
-    };
+    const isEnough = (changed: Brief) =>
+      oracle.isPossible(changed) && searchPlan(changed, options).found !== null;
+    return { demand, change: firstOf(demand.milder(brief), isEnough) };
   });
 }
 

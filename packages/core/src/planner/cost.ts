@@ -13,11 +13,11 @@ import type { Plan, Run } from '../plan/plan.ts';
 import { wateringStations } from '../plan/linked.ts';
 import { missingOf } from '../plan/program.ts';
 import { outsideSpan, spanOf } from '../brief/span.ts';
-import { countsForTimes, NEED_TOLERANCE } from '../brief/wanted.ts';
+import { countsForTimes, highPercent, NEED_TOLERANCE } from '../brief/wanted.ts';
 
 /**
- * The seven parts in their order: stations off their need, minutes outside the span, groups in a program with another one, programs, starts,
- * thousandths, minutes to spare.
+ * The seven parts in their order: steps of five points by which stations are too far off their need, minutes outside the span, groups in a program with
+ * another one, programs, starts, thousandths, minutes to spare.
  */
 export type Cost = readonly [number, number, number, number, number, number, number];
 
@@ -39,6 +39,13 @@ function groupsIn(brief: Brief, runs: readonly Run[]): number {
   return Math.max(1, new Set(groups).size);
 }
 
+/** Points of a share beyond the tolerance that make one step of the first part. */
+const STEP = 0.05;
+
+/** Steps begun by which a station is too far off its need. @param off |given − wanted| ÷ wanted */
+export const stepsOff = (off: number): number =>
+  Math.max(0, Math.ceil((off - NEED_TOLERANCE) / STEP - 1e-6));
+
 const toThousandth = (value: number) => Math.round(value * 1000) / 1000;
 
 /**
@@ -57,12 +64,13 @@ export function costOf(brief: Brief, plan: Plan): Cost {
   const counted = new Map(
     brief.stations.map((station) => [station.number, countsForTimes(brief, station)]),
   );
+  const percent = highPercent(brief);
   let offNeed = 0;
   let share = 0;
   for (const { number, weeklySeconds } of brief.stations) {
     if (weeklySeconds === 0) continue;
     const off = Math.abs((given.get(number) ?? 0) - weeklySeconds) / weeklySeconds;
-    if (off > NEED_TOLERANCE + 1e-9) offNeed++;
+    offNeed += stepsOff(off);
     share += off;
   }
   const watering = wateringStations(plan);
@@ -75,7 +83,7 @@ export function costOf(brief: Brief, plan: Plan): Cost {
     if (missingOf(program, watering).length > 0) continue;
     programs++;
     mixed += groupsIn(brief, program.runs) - 1;
-    const { runs } = shapeAt(cycleModel(plan, program), 100, effort);
+    const { runs } = shapeAt(cycleModel(plan, program), percent, effort);
     for (const { secondOfDay, times, days } of startsOf(plan, program)) {
       starts += times;
       const dates = meanDatesOf(days, meetings) * times;

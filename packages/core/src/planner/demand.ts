@@ -19,6 +19,7 @@ export type MilderWhat =
       readonly most: number;
       readonly alike: boolean;
     }
+  | { readonly kind: 'garden-days'; readonly least: number; readonly most: number }
   | { readonly kind: 'cycle'; readonly seconds: number }
   | { readonly kind: 'times'; readonly times: number }
   | { readonly kind: 'span'; readonly from: string; readonly to: string }
@@ -38,6 +39,7 @@ export interface Demand {
   /** What it is about, for the words. */
   readonly about:
     | 'days'
+    | 'garden-days'
     | 'cycle'
     | 'often'
     | 'water'

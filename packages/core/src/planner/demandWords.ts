@@ -29,6 +29,10 @@ export function demandSentence(
       const { least, most } = assertDefined(station?.days, 'station?.days');
       return say`${who} needs ${daysRange(least, most)} a week.`;
     }
+    case 'garden-days': {
+      const { least, most } = assertDefined(brief.wish?.daysPerWeek, 'brief.wish?.daysPerWeek');
+      return say`The garden is to be watered ${daysRange(least, most)} a week.`;
+    }
     case 'cycle':
       return say`${who} can run ${lengthWords(assertDefined(station?.cycleSeconds, 'station?.cycleSeconds'))} before water runs off.`;
     case 'often': {
@@ -96,6 +100,8 @@ export function changeSentence(
   switch (what.kind) {
     case 'days':
       return say`Let ${who}${what.alike ? say`, and all stations with the same days,` : ''} have ${daysRange(what.least, what.most)} a week.`;
+    case 'garden-days':
+      return say`Water the garden ${daysRange(what.least, what.most)} a week.`;
     case 'cycle':
       return say`Let ${who} run for ${lengthWords(what.seconds)} without a break.`;
     case 'times':
@@ -139,15 +145,11 @@ const DROPPED: Partial<Record<Demand['about'], string>> = wordsOf({
 });
 
 /** A conflict in one sentence or two. */
-export function conflictSentences(
-  { demand, change, isEnough }: Conflict,
-  brief: Brief,
-  clock: ClockStyle,
-) {
+export function conflictSentences({ demand, change }: Conflict, brief: Brief, clock: ClockStyle) {
   return {
     demand: demandSentence(demand, brief, clock),
     change: change
-      ? `${changeSentence(change.what, demand, brief, clock)}${isEnough ? '' : ` ${say`More than this is in the way.`}`}`
+      ? changeSentence(change.what, demand, brief, clock)
       : say`Changing this alone is not enough.`,
   };
 }

@@ -18,6 +18,26 @@ function wishDemands(brief: Brief): Demand[] {
         yield { brief: withWish(brief, (own) => dropped(own, key)), what: { kind: 'wish' } };
       },
     });
+  const { daysPerWeek } = brief.wish ?? {};
+  if (daysPerWeek) {
+    const { least, most } = daysPerWeek;
+    const withDays = (brief: Brief, days: typeof daysPerWeek) =>
+      withWish(brief, (own) => ({ ...own, daysPerWeek: days }));
+    demands.push({
+      path: ['wish', 'daysPerWeek'],
+      about: 'garden-days',
+      without: (brief) => withWish(brief, (own) => dropped(own, 'daysPerWeek')),
+      *milder(brief) {
+        for (let more = 1; more < 7; more++)
+          for (const days of [
+            { least: least - more, most },
+            { least, most: most + more },
+          ])
+            if (days.least >= 1 && days.most <= 7)
+              yield { brief: withDays(brief, days), what: { kind: 'garden-days', ...days } };
+      },
+    });
+  }
   if (wish.starts !== 'any') add('starts', 'starts');
   if (wish.days !== 'any') add('day-wish', 'days');
   if (wish.programs !== 'any') add('one-program', 'programs');

@@ -1,6 +1,7 @@
 /** Makes programs from kinds and stations, fits them into the day, and shortens runs where nothing else helps. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
+import { highPercent } from '../brief/wanted.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import type { Need } from './needs.ts';
@@ -265,6 +266,7 @@ export class Drafting {
       room: span.seconds,
       longest: starts.map((count) => count * this.longestCycle(span)),
       headroom: wishOf(this.brief).headroomPercent / 100,
+      last: highPercent(this.brief) / 100,
     });
   }
 

@@ -15,7 +15,7 @@ import { WeekWindows } from '../time/windows.ts';
 import { spanOf } from '../brief/span.ts';
 import type { Need } from './needs.ts';
 import type { RunChoice } from '../brief/runChoices.ts';
-import { mowingMask } from '../brief/wanted.ts';
+import { highPercent, mowingMask, mowingWindows } from '../brief/wanted.ts';
 import type { DayPattern, Patterns } from './patterns.ts';
 
 /** A program before its starts are known. */
@@ -44,9 +44,9 @@ export interface DraftCycle {
   readonly apart: number;
   /** From the first second to the last that a bound station is wet, at any of the percents; null: never. */
   readonly boundWet: Stretch | null;
-  /** From the first run to the last at 100 percent that counts for times of day; null: none does. */
+  /** From the first run to the last at the high percent that counts for times of day; null: none does. */
   readonly counted: Stretch | null;
-  /** The same of overhead stations, of those that the rules bind, and of each that waters often a day. */
+  /** At 100 percent, of overhead stations, of those that the rules bind, and of each that waters often a day. */
   readonly overhead: Stretch | null;
   readonly bound: Stretch | null;
   readonly often: readonly { readonly asked: OftenADay; readonly hull: Stretch }[];
@@ -64,6 +64,9 @@ export class DraftRules {
   readonly span: { readonly from: number; readonly seconds: number };
   private readonly windows: WeekWindows;
   private readonly mown: number;
+  private readonly dryHours: WeekWindows;
+  /** The percent at which all is to be done in time. */
+  private readonly high: number;
 
   constructor(brief: Brief, bare: Plan, patterns: Patterns, effort: Effort) {
     const wish = wishOf(brief);
@@ -76,6 +79,8 @@ export class DraftRules {
     this.span = spanOf(wish.notBefore, wish.finishBy);
     this.windows = new WeekWindows(brief.rules?.noWaterWindows ?? []);
     this.mown = mowingMask(brief);
+    this.dryHours = new WeekWindows(mowingWindows(brief));
+    this.high = highPercent(brief);
   }
 
   programOf(draft: Draft, letter: string, starts: readonly string[]): Program {
@@ -89,19 +94,21 @@ export class DraftRules {
     };
   }
 
-  draftCycleOf(draft: Draft): DraftCycle {
+  /** @param program with the draft's runs, where it is more than those. */
+  draftCycleOf(draft: Draft, program = this.programOf(draft, 'A', [])): DraftCycle {
     const { members } = draft;
-    const model = cycleModel(this.bare, this.programOf(draft, 'A', []));
+    const model = cycleModel(this.bare, program);
     let reach = 0;
     for (const percent of this.looked())
       reach = Math.max(reach, cycleSecondsAt(model, percent, this.effort));
     const { runs } = shapeAt(model, 100, this.effort);
+    const high = this.high === 100 ? runs : shapeAt(model, this.high, this.effort).runs;
     const needOf = new Map(members.map(({ need }) => [need.number, need]));
     return {
       draft,
       reach,
       runs,
-      counted: hullOf(runs.filter(({ station }) => needOf.get(station)?.counted)),
+      counted: hullOf(high.filter(({ station }) => needOf.get(station)?.counted)),
       overhead: hullOf(runs.filter(({ station }) => needOf.get(station)?.overhead)),
       bound: hullOf(runs.filter(({ station }) => needOf.get(station)?.bound)),
       often: members.flatMap(({ need }) => {
@@ -158,7 +165,7 @@ export class DraftRules {
     return hullOf(wet);
   }
 
-  /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at 100 percent. */
+  /** Whether all that counts of a cycle that starts at a second of the day is inside a span of every day, at the high percent. */
   isInside({ counted }: DraftCycle, second: number, span: DraftRules['span']): boolean {
     if (!counted || span.seconds >= SECONDS_PER_DAY) return true;
     const begin = modulo(second + counted.on - span.from, SECONDS_PER_DAY);
@@ -179,7 +186,8 @@ export class DraftRules {
   private keepsRules({ pattern, members }: Draft, wet: Stretch | null, second: number): boolean {
     if (!wet) return true;
     const [from, to] = [second + wet.on, second + wet.off];
-    if (!this.windows.isEmpty && !this.isClear(weekdaysOn(pattern.set), from, to)) return false;
+    if (!this.windows.isEmpty && !isClear(this.windows, weekdaysOn(pattern.set), from, to))
+      return false;
     const parity = members.find(({ need }) => need.bound)?.need.parity ?? null;
     return daysAfterFirst(from, to).every((day) =>
       this.patterns.keepsTo(pattern.set, day, this.ruledMask(), parity),
@@ -189,6 +197,9 @@ export class DraftRules {
   /** No overhead station is wet on a mowing day. */
   private keepsOffMowing({ pattern }: Draft, wet: Stretch | null, second: number): boolean {
     if (!wet || !this.mown) return true;
+    const { dryHours } = this;
+    const [from, to] = [second + wet.on, second + wet.off];
+    if (!dryHours.isEmpty && !isClear(dryHours, weekdaysOn(pattern.set), from, to)) return false;
     return daysAfterFirst(second + wet.on, second + wet.off).every((day) =>
       this.patterns.keepsTo(pattern.set, day, EVERY_WEEKDAY & ~this.mown, null),
     );
@@ -209,19 +220,18 @@ export class DraftRules {
     if (!weekdays) return EVERY_WEEKDAY;
     return maskOfWeekdays(weekdays);
   }
+}
 
-  /** Whether no window holds any second of a stretch, on any weekday on which it can be. */
-  private isClear(weekdays: number, from: number, to: number): boolean {
-    const { windows } = this;
-    for (let weekday = 0; weekday < 7; weekday++) {
-      if (!(weekdays & (1 << weekday))) continue;
-      const monday = (weekday - 3) * SECONDS_PER_DAY;
-      const begin = monday + from;
-      if (!windows.isFree(begin) || windows.nextWindow(begin) < monday + to) return false;
-      if (windows.sameEveryDay) break;
-    }
-    return true;
+/** Whether no window holds any second of a stretch, on any weekday on which it can be. */
+function isClear(windows: WeekWindows, weekdays: number, from: number, to: number): boolean {
+  for (let weekday = 0; weekday < 7; weekday++) {
+    if (!(weekdays & (1 << weekday))) continue;
+    const monday = (weekday - 3) * SECONDS_PER_DAY;
+    const begin = monday + from;
+    if (!windows.isFree(begin) || windows.nextWindow(begin) < monday + to) return false;
+    if (windows.sameEveryDay) break;
   }
+  return true;
 }
 
 function hullOf(stretches: readonly Stretch[]): Stretch | null {

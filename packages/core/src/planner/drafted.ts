@@ -10,6 +10,8 @@ export interface Candidate {
   readonly starts: readonly number[];
   /** The least error that the runs can have, in thousandths. */
   readonly off: number;
+  /** The least that the first part of the cost can be. */
+  readonly steps: number;
 }
 
 /** Where in the day watering may be. */

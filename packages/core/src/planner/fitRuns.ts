@@ -32,6 +32,8 @@ interface Change {
 
 /** A run that is a step shorter, and what that loses for each second it saves. */
 interface Cut extends Change {
+  /** Steps of the first part of the cost that it adds: what is within the tolerance goes first. */
+  readonly steps: number;
   readonly price: number;
 }
 
@@ -118,12 +120,17 @@ function cutsOf({ timer, needs, full, runsAWeek }: Fitting, least: Runs): Cut[] 
     while (run && end && run.seconds > end.seconds && cuts.length < MOST_CUTS) {
       const next = shorterRun(timer, need.wanted, times, run);
       if (!next || next.seconds < end.seconds) break;
-      cuts.push({ i, run: next, price: ((next.off - run.off) * times) / (run.given - next.given) });
+      cuts.push({
+        i,
+        run: next,
+        steps: next.fits ? 0 : 1,
+        price: ((next.off - run.off) * times) / (run.given - next.given),
+      });
       run = next;
     }
   }
   const rounded = ({ price }: Cut) => Math.round(price * 1e12);
-  return cuts.sort((a, b) => rounded(a) - rounded(b));
+  return cuts.sort((a, b) => a.steps - b.steps || rounded(a) - rounded(b));
 }
 
 /** The fewest of the first cuts, with some others, that make room for everything; null: even all of them are too few. */

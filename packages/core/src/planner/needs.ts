@@ -2,7 +2,7 @@
 import { type Brief, type BriefStation, type OftenADay, wishOf } from '../brief/brief.ts';
 import { EVERY_WEEKDAY, maskOfWeekdays, type WeekdayMask } from '../time/dayRules.ts';
 import { type Plan, type Station, PLAN_FORMAT, PLAN_VERSION } from '../plan/plan.ts';
-import { mowingMask, isBound, countsForTimes } from '../brief/wanted.ts';
+import { mowingMask, isBound, countsForTimes, daysWanted } from '../brief/wanted.ts';
 
 /** Where a brief names a longest run but no soak, and the timer is to split it: the least that is common in the trade. */
 export const USUAL_SOAK_SECONDS = 900;
@@ -39,7 +39,8 @@ export function needsOf(brief: Brief, minutes: ReadonlyMap<number, number>): Nee
   const mown = mowingMask(brief);
   return brief.stations
     .map((station, place): Need => {
-      const { overhead = true, days, cycleSeconds, soakSeconds } = station;
+      const { overhead = true, cycleSeconds, soakSeconds } = station;
+      const days = daysWanted(brief, station);
       const bound = isBound(brief, overhead);
       return {
         station,

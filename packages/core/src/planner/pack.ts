@@ -38,6 +38,8 @@ export interface Load {
   readonly longest: readonly number[];
   /** 1.3 for 130 percent. */
   readonly headroom: number;
+  /** The same of the last cycle of a night. */
+  readonly last: number;
 }
 
 /** Null: no way was found by which every night has room. */
@@ -112,9 +114,9 @@ class NightLoads {
     return sum;
   }
 
-  /** All cycles of a night at the headroom, but for the longest: the last one only has to be done in time at 100 percent. */
+  /** All cycles of a night at the headroom, but for the longest, the last one, which has to be done in time at the high percent. */
   private secondsOf(night: number): number {
-    const { headroom } = this.load;
+    const { headroom, last } = this.load;
     let seconds = 0;
     let longest = 0;
     for (const [j, whole] of this.loads.entries()) {
@@ -130,7 +132,7 @@ class NightLoads {
       seconds += own * headroom;
       longest = Math.max(longest, own);
     }
-    return seconds - (headroom - 1) * longest;
+    return seconds - (headroom - last) * longest;
   }
 
   /** Every single step that changes something. */

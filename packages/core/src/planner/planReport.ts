@@ -2,6 +2,7 @@
 import { assertDefined } from '../document/assertDefined.ts';
 import type { Brief } from '../brief/brief.ts';
 import { pathText } from '../document/fault.ts';
+import { briefChanges } from './briefChanges.ts';
 import { proofSentence, reasonSentence, simplerSentence, sourceWords } from './plannerWords.ts';
 import { conflictSentences } from './demandWords.ts';
 import type { Worked } from './workOut.ts';
@@ -9,7 +10,7 @@ import { say } from '../language/say.ts';
 
 export function planReport(
   brief: Brief,
-  { plan, cost, proof, reasons, simpler, conflicts, isSure }: Worked,
+  { plan, cost, proof, reasons, simpler, conflicts, isSure, short, hours, coming }: Worked,
 ) {
   const report = {
     proof: cost
@@ -39,12 +40,16 @@ export function planReport(
     simpler: cost
       ? simpler.map((simpler) => ({ ...simpler, message: simplerSentence(simpler, cost) }))
       : [],
+    short,
+    ...(hours ? { hours } : {}),
+    coming,
     ...(plan
       ? {}
       : {
           conflicts: conflicts.map((conflict) => {
             const { demand, change } = conflictSentences(conflict, brief, '24');
-            return { path: pathText(conflict.demand.path), demand, change };
+            const apply = conflict.change ? briefChanges(brief, conflict.change.brief) : [];
+            return { path: pathText(conflict.demand.path), demand, change, apply };
           }),
         }),
   };

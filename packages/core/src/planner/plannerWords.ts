@@ -1,6 +1,7 @@
 /** What the planner says, in English. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
+import { daysWanted, highPercent } from '../brief/wanted.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import type { Path } from '../document/fault.ts';
 import type { Plan } from '../plan/plan.ts';
@@ -98,8 +99,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'one-start':
       return say`${program} has one start: each station gets its water in one run, or the timer splits it.`;
     case 'starts':
-      if (reason.station === undefined)
-        return say`${program} has ${reason.count} starts: with fewer, not all the water would fit.`;
+      if (reason.station === undefined) return say`${program} has ${reason.count} starts.`;
       return reason.stretch === null
         ? say`${program} has ${reason.count} starts: ${own} needs that many runs on each of its days.`
         : say`${program} has ${reason.count} starts: ${own} can run ${lengthWords(reason.stretch)} before water runs off, so its water is split into ${reason.count} runs.`;
@@ -109,9 +109,11 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
       const told = say`${program} starts at ${at} and ends at ${ends}`;
       switch (reason.later) {
         case 'outside':
-          return say`${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: inside them there is no room for it.`;
+          return say`${told}, outside the wished hours from ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried found room inside them.`;
         case 'finish':
-          return say`${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`;
+          return reason.endsHigh === reason.ends
+            ? say`${told}: everything should end by ${startWords(wishOf(brief).finishBy, clock)}, and the hours before it are the coolest and calmest.`
+            : say`${told}. At ${highPercent(brief)} % it ends at ${timeWords(reason.endsHigh % SECONDS_PER_DAY, clock)}, and everything should end by ${startWords(wishOf(brief).finishBy, clock)}.`;
         case 'overlap':
           return say`${told}: a step later it would run into ${reason.into ?? say`another cycle`} at ${wishOf(brief).headroomPercent} %.`;
         case 'forbidden-hour':
@@ -139,7 +141,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'headroom':
       return say`Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return say`${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: not everything fits inside those hours.`;
+      return say`${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried fits inside those hours.`;
   }
 }
 
@@ -149,13 +151,12 @@ const OFF_WORDS: Readonly<
 > = {
   stretch: ({ stations }, { station }) => {
     const longest = stations.find(({ number }) => number === station)?.cycleSeconds ?? 0;
-    return say`it may run only ${lengthWords(longest)} at a stretch, and there is no room for more runs`;
+    return say`it can run only ${lengthWords(longest)} at a time`;
   },
-  longest: ({ timer }) =>
-    say`this timer's longest run is ${lengthWords(timer.longestRunSeconds)}, and there is no room for more runs`,
+  longest: ({ timer }) => say`this timer's longest run is ${lengthWords(timer.longestRunSeconds)}`,
   step: ({ timer }) =>
     say`this timer sets runs in steps of ${lengthWords(timer.runStepSeconds)}, and the next one is no nearer`,
-  room: () => say`there is no room for a run that comes closer`,
+  room: () => say`none of the plans we tried had room for a closer run`,
 };
 
 /** Which part of the brief a reason comes from, for people. */
@@ -231,7 +232,7 @@ export function simplerSentence({ what, count, cost }: Simpler, best: Cost): str
     what === 'programs' ? counted(count, 'program') : say`${counted(count, 'start')} a program`;
   if (!cost) return say`With ${less} there is no plan.`;
   if (cost[0] > best[0])
-    return say`With ${less}, ${plural(cost[0] - best[0], '# more station', '# more stations')} would not get enough water.`;
+    return say`With ${less}, stations would be further from the water they need.`;
   if (cost[1] > best[1])
     return say`With ${less}, ${lengthWords(Math.round((cost[1] - best[1]) * 60))} more a week would fall outside the wished hours.`;
   if (cost[2] > best[2])
@@ -259,8 +260,8 @@ export function comparedSentence(cost: Cost, first: Cost): string {
   const length = (minutes: number) => lengthWords(Math.round(minutes * 60));
   tell(
     0,
-    (by) => plural(by, '# more station off its need', '# more stations off their need'),
-    (by) => plural(by, '# fewer station off its need', '# fewer stations off their need'),
+    () => say`stations further from the water they need`,
+    () => say`stations closer to the water they need`,
   );
   tell(
     1,
@@ -307,14 +308,16 @@ export function notKept(brief: Brief, plan: Plan): string[] {
     const { letter, days, runs } = program;
     if (!days) continue;
     const { mean: dates, gap } = datesOfProgram(plan, program);
-    const against = brief.stations.filter(
-      (one) =>
-        one.days !== undefined &&
+    const against = brief.stations.filter((one) => {
+      const wanted = daysWanted(brief, one);
+      return (
+        wanted !== null &&
         runs.some(({ station }) => station === one.number) &&
-        (dates < one.days.least - 1e-9 ||
-          dates > one.days.most + 1e-9 ||
-          gap > mostDaysBetween(one.days.least)),
-    );
+        (dates < wanted.least - 1e-9 ||
+          dates > wanted.most + 1e-9 ||
+          gap > mostDaysBetween(wanted.least))
+      );
+    });
     if (against.length > 0)
       told.push(
         say`${listed(against.map(({ number }) => stationWords(brief, number)))} in ${letter}, ${datesWords(dates)}`,

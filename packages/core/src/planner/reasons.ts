@@ -11,7 +11,14 @@ import { joinedRuns } from '../engine/wetStarts.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
 import type { Plan, Program } from '../plan/plan.ts';
 import { outsideSpan, spanOf } from '../brief/span.ts';
-import { countsForTimes, isBound, mowingMask, NEED_TOLERANCE } from '../brief/wanted.ts';
+import {
+  countsForTimes,
+  isBound,
+  mowingMask,
+  NEED_TOLERANCE,
+  daysWanted,
+  highPercent,
+} from '../brief/wanted.ts';
 import { adjustedSeconds } from '../plan/program.ts';
 import { breachOf, type Breach } from './verify.ts';
 import { datesOfProgram } from '../plan/starts.ts';
@@ -55,6 +62,8 @@ export type Reason = {
       readonly kind: 'start';
       readonly start: string;
       readonly ends: number;
+      /** The same at the high percent, at which all is to be done in time. */
+      readonly endsHigh: number;
       /** Why not a step later. */
       readonly later: Breach['code'] | 'outside' | 'finish' | 'free';
       /** The program that it would run into. */
@@ -127,9 +136,10 @@ function programsReason(brief: Brief, plan: Plan): Reason {
   const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
   if (plan.programs.length <= 1)
     return { kind: 'one-program', stations: watered.length, path: ['stations'] };
-  const wanted = watered.flatMap(({ number, days }) =>
-    days ? [{ station: number, ...days }] : [],
-  );
+  const wanted = watered.flatMap((station) => {
+    const days = daysWanted(brief, station);
+    return days ? [{ station: station.number, ...days }] : [];
+  });
   const pair = wanted
     .flatMap((a) => wanted.map((b) => [a, b] as const))
     .find(([a, b]) => a.most < b.least);
@@ -159,7 +169,9 @@ function daysReason(brief: Brief, plan: Plan, program: Program): Reason {
   const days = assertDefined(program.days, 'program.days');
   let least: { station: number; days: number } | null = null;
   let most: { station: number; days: number } | null = null;
-  for (const { number, days: own } of members) {
+  for (const member of members) {
+    const { number } = member;
+    const own = daysWanted(brief, member);
     if (own && own.least > (least?.days ?? 1)) least = { station: number, days: own.least };
     if (own && own.most < (most?.days ?? 7)) most = { station: number, days: own.most };
   }
@@ -214,8 +226,10 @@ function startReasons(brief: Brief, plan: Plan, program: Program): Reason[] {
     }
   }
   const model = cycleModel(plan, program);
-  const { seconds: length } = shapeAt(model, 100, new Effort());
-  for (const start of starts) reasons.push(startReason(brief, plan, program, start, length));
+  const lengths = [100, highPercent(brief)].map(
+    (percent) => shapeAt(model, percent, new Effort()).seconds,
+  );
+  for (const start of starts) reasons.push(startReason(brief, plan, program, start, lengths));
   return reasons;
 }
 
@@ -225,22 +239,24 @@ function startReason(
   plan: Plan,
   program: Program,
   start: string,
-  length: number,
+  [length = 0, high = 0]: readonly number[],
 ): Reason {
   const second = assertDefined(parseTime(start), 'parseTime(start)');
   const step = brief.timer.startStepMinutes * 60;
   const ends = second + length;
+  const endsHigh = second + high;
   const finish = assertDefined(
     parseTime(wishOf(brief).finishBy),
     'parseTime(wishOf(brief).finishBy)',
   );
   const by = second + (modulo(finish - second, SECONDS_PER_DAY) || SECONDS_PER_DAY);
-  const base = { kind: 'start', program: program.letter, start, ends } as const;
+  const base = { kind: 'start', program: program.letter, start, ends, endsHigh } as const;
   const { notBefore, finishBy } = wishOf(brief);
   const isCounted = stationsOf(brief, program).some((station) => countsForTimes(brief, station));
-  if (isCounted && outsideSpan(spanOf(notBefore, finishBy), second, ends) > 0)
+  if (isCounted && outsideSpan(spanOf(notBefore, finishBy), second, endsHigh) > 0)
     return { ...base, later: 'outside', into: null, path: ['wish', 'finishBy'] };
-  if (ends + step > by) return { ...base, later: 'finish', into: null, path: ['wish', 'finishBy'] };
+  if (endsHigh + step > by)
+    return { ...base, later: 'finish', into: null, path: ['wish', 'finishBy'] };
   const moved = formatTime((second + step) % SECONDS_PER_DAY);
   const later = {
     ...plan,

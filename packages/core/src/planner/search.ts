@@ -55,11 +55,12 @@ const STARVE_ROUNDS = 3;
 /** How many starts beyond the least are tried. */
 const MOST_MORE_STARTS = 12;
 /** How many stations are tried alone where some must get less water. */
-const MOST_STARVED_ALONE = 6;
-/** How many stations together, after that. */
-const STARVED = [2, 3, 4, 6, 8, 12, 16, 24, 32, 48, 64];
+const MOST_STARVED_ALONE = 2;
 /** Seconds by which the wished span is stretched where it has no room for everything. */
 const STRETCHES = [1800, 3600, 7200, 10_800, 14_400, 21_600, 28_800, 43_200];
+
+/** Placements of one choice, where those with the most water are tried first. */
+const MOST_TRIES_BY_WATER = 12;
 
 /** Choices of which only the most promising plan is tried at first. */
 const MOST_PROPOSALS = 300;
@@ -111,10 +112,12 @@ export class Search {
       return { found: null, proof: NOTHING_PROVEN, tries, complete: true };
     }
     for (const i of hopelessOf(this.setup, this.candidates)) this.drafting.hopeless.add(i);
-    this.drafting.starve([]);
+    const { needs } = this.setup;
+    this.drafting.starve([...this.drafting.hopeless].map((i) => needs[i]?.number ?? 0));
     const strict: Hours = { span: this.setup.rules.span, shortest: false };
     this.allow(STRICT_ROUNDS);
-    this.goThrough(strict, true);
+    if (this.drafting.hopeless.size > 0) this.goByWater(strict);
+    else this.goThrough(strict, true);
     if (this.best) return this.answer(this.best);
     const noneInside = this.open.complete;
     this.allow(STRETCH_ROUNDS);
@@ -201,23 +204,21 @@ export class Search {
     return { found, proof, tries: drafting.tries, complete: true };
   }
 
-  /** Gives some stations less than they need, where nothing else helps: one, the thirstiest first, then two, and so on. */
+  /** Gives stations less than they need, where nothing else helps: one of the thirstiest alone, then any of them. */
   private starve(strict: Hours): void {
     const order = [...this.setup.needs].sort((a, b) => b.wanted - a.wanted || a.number - b.number);
-    const sets = [
-      ...order.slice(0, MOST_STARVED_ALONE).map((need) => [need]),
-      ...STARVED.filter((count) => count < order.length).map((count) => order.slice(0, count)),
-      order,
-    ];
+    const sets = [...order.slice(0, MOST_STARVED_ALONE).map((need) => [need]), order];
     for (const set of sets) {
       this.drafting.starve(set.map(({ number }) => number));
       if (this.drafting.tries >= this.lastTry && set.length < order.length) continue;
-      if (set.length === order.length) this.allow(STRETCH_ROUNDS);
-      this.goThrough(strict, true);
+      if (set.length === order.length) this.allow(STARVE_ROUNDS);
+      // Water comes before programs and starts: all numbers of them are compared.
+      this.goThrough(strict, false);
       const { recipe } = this;
       if (this.best && recipe) this.feed(recipe, strict);
       if (!this.best) this.stretch();
-      if (this.best) return;
+      // One station alone goes so short that the water may be better shared by all.
+      if (this.best && set.length === order.length) return;
     }
   }
 
@@ -240,6 +241,7 @@ export class Search {
    * @param tries for each number of programs.
    */
   private goThrough(reach: Hours, first: boolean, tries = this.mostTries): void {
+    const floor = this.drafting.hopeless.size;
     for (
       let count = Math.max(1, this.setup.fixed.length);
       count <= this.setup.mostPrograms;
@@ -265,7 +267,44 @@ export class Search {
           break;
         }
       }
-      if (this.best && !first && this.best.cost[1] === 0) return;
+      if (this.best && !first && this.best.cost[1] === 0 && this.best.cost[0] <= floor) return;
+    }
+  }
+
+  /**
+   * The choices that may give the most water first, whatever their programs and starts: where some station cannot get what it needs, none is to be starved to
+   * save a start.
+   */
+  private goByWater(reach: Hours): void {
+    const { drafting, candidates, setup } = this;
+    const all: Candidate[] = [];
+    for (let count = Math.max(1, setup.fixed.length); count <= setup.mostPrograms; count++) {
+      const choices = candidates.withPrograms(count);
+      if (choices.length === 0) continue;
+      for (let starts = count; starts <= count * setup.mostStarts; starts++)
+        for (const candidate of candidates.withStarts(choices, starts))
+          if (drafting.hasRoom(candidate.kinds, candidate.starts, reach)) all.push(candidate);
+    }
+    const totalOf = ({ starts }: Candidate) => starts.reduce((sum, count) => sum + count, 0);
+    all.sort(
+      (a, b) =>
+        a.steps - b.steps ||
+        a.kinds.length - b.kinds.length ||
+        totalOf(a) - totalOf(b) ||
+        a.off - b.off,
+    );
+    for (const candidate of all) {
+      if (!this.isWorthIt(candidate)) return;
+      if (drafting.tries >= this.lastTry) {
+        this.open.complete = false;
+        return;
+      }
+      const until = Math.min(this.lastTry, drafting.tries + MOST_TRIES_BY_WATER);
+      for (const drafted of drafting.proposals(candidate, reach)) this.take(drafted);
+      for (const drafted of drafting.attempts(candidate, reach, until)) {
+        this.take(drafted);
+        if (!this.isWorthIt(candidate)) break;
+      }
     }
   }
 
@@ -335,10 +374,10 @@ export class Search {
   }
 
   /** Whether a candidate may come to a plan that is cheaper than the best so far. */
-  private isWorthIt({ kinds, starts, off }: Candidate): boolean {
+  private isWorthIt({ kinds, starts, off, steps }: Candidate): boolean {
     if (!this.best) return true;
     const total = starts.reduce((sum, count) => sum + count, 0);
-    const bound: Cost = [this.drafting.hopeless.size, 0, 0, kinds.length, total, off, 0];
+    const bound: Cost = [steps, 0, 0, kinds.length, total, off, 0];
     return compareCosts(bound, this.best.cost) < 0;
   }
 

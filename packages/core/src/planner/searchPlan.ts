@@ -4,6 +4,7 @@
  * block, and so on. A plan that mixes groups is within the blocks that it joins; within the blocks the ordinary search finds the cheapest.
  */
 import { type Brief, wishOf } from '../brief/brief.ts';
+import { allRules, comingKept } from './coming.ts';
 import { compareCosts } from './cost.ts';
 import { NOTHING_PROVEN } from './proof.ts';
 import type { PlannerOptions } from './options.ts';
@@ -87,6 +88,29 @@ function searchByNeed(brief: Brief, options: PlannerOptions, listener: Listener)
     return { ...(best ?? loose), tries, proof: isProven ? proof : NOTHING_PROVEN };
   }
   return { ...(best ?? loose), tries, proof: NOTHING_PROVEN };
+}
+
+/**
+ * The cheapest plan of a brief; of two that cost the same, one that keeps the editions announced as well.
+ *
+ * @throws TooMuchWork
+ */
+export function searchKeepingComing(
+  brief: Brief,
+  options: PlannerOptions = {},
+  listener: Listener = {},
+): Answer {
+  const now = searchPlan(brief, options, listener);
+  const { coming = [] } = brief;
+  if (coming.length === 0 || !now.found) return now;
+  if (comingKept(brief, now.found.plan).every(({ keeps }) => keeps)) return now;
+  const rules = allRules([
+    ...(brief.rules ? [brief.rules] : []),
+    ...coming.map((one) => one.rules),
+  ]);
+  const kept = searchPlan({ ...brief, rules }, options).found;
+  if (!kept || compareCosts(kept.cost, now.found.cost) > 0) return now;
+  return { ...now, found: kept };
 }
 
 /** The cheapest plan of a brief. @throws TooMuchWork */

@@ -180,7 +180,11 @@ function otherPlan(
     (
       found ??
       searchPlan(
-        { ...byDays, stations: wanted.stations.map(({ days: _days, ...one }) => one) },
+        {
+          ...byDays,
+          wish: { ...byDays.wish, daysPerWeek: { least: 1, most: 7 } },
+          stations: wanted.stations.map(({ days: _days, ...one }) => one),
+        },
         { ...beside, pins: { runs } },
       ).found
     )?.plan ?? null

@@ -1,6 +1,7 @@
 /** Whether a plan keeps the hard rules of a brief (planning.md section 3), checked with the engine; it trusts nothing from the search. */
 import { assertDefined } from '../document/assertDefined.ts';
 import { type Brief, wishOf } from '../brief/brief.ts';
+import { daysWanted } from '../brief/wanted.ts';
 import { parseDate, type EpochDay } from '../time/calendar.ts';
 import { Effort } from '../engine/effort.ts';
 import { headroomOf } from '../engine/headroom.ts';
@@ -86,7 +87,9 @@ function structureBreach(brief: Brief, plan: Plan): Breach['code'] | null {
   const wish = wishOf(brief);
   if (wish.programs === 'one' && plan.programs.length > 1) return 'wish';
   if (plan.programs.length > brief.timer.programCount) return 'not-on-timer';
-  for (const { number, weeklySeconds, days } of brief.stations) {
+  for (const station of brief.stations) {
+    const { number, weeklySeconds } = station;
+    const days = daysWanted(brief, station);
     const own = plan.programs.filter(({ runs }) =>
       runs.some(({ station, seconds }) => station === number && seconds > 0),
     );

@@ -1,12 +1,15 @@
 /** The planner as people ask for it: the cheapest plan of a brief, why it is so, and what stands in the way where there is none. */
 import { type Brief, wishOf } from '../brief/brief.ts';
+import { daysWanted } from '../brief/wanted.ts';
 import type { Plan } from '../plan/plan.ts';
 import { conflictsOf, type Conflict } from './conflicts.ts';
 import type { Cost } from './cost.ts';
 import type { PlannerOptions } from './options.ts';
 import { reasonsOf, type Reason } from './reasons.ts';
-import type { Answer, Listener } from './search.ts';
-import { searchPlan } from './searchPlan.ts';
+import type { Listener } from './search.ts';
+import { searchKeepingComing, searchPlan } from './searchPlan.ts';
+import { comingKept } from './coming.ts';
+import { outsideHours, shortOf, type OutsideHours, type Short } from './relief.ts';
 import type { Proof } from './proof.ts';
 
 /** The cost of a plan with one program or one start fewer; null where there is no such plan. */
@@ -24,6 +27,12 @@ export interface Worked {
   readonly simpler: readonly Simpler[];
   /** Where there is no plan. */
   readonly conflicts: readonly Conflict[];
+  /** Stations that count in the first part of the cost. */
+  readonly short: readonly Short[];
+  /** Where some watering is outside the wished hours. */
+  readonly hours: OutsideHours | null;
+  /** Each edition that is announced, and whether the plan keeps it. */
+  readonly coming: readonly { readonly from: string; readonly keeps: boolean }[];
   /** Whether what `plan` says is known to be so: that there is one, or that none keeps the hard rules. False: none was found. */
   readonly isSure: boolean;
 }
@@ -60,7 +69,7 @@ export function workOut(
   options: PlannerOptions = {},
   listener: Listener = {},
 ): Worked {
-  const answer: Answer = searchPlan(brief, options, listener);
+  const answer = searchKeepingComing(brief, options, listener);
   const { found, proof } = answer;
   if (!found)
     return {
@@ -70,6 +79,9 @@ export function workOut(
       reasons: [],
       simpler: [],
       conflicts: conflictsOf(brief, options),
+      short: [],
+      hours: null,
+      coming: [],
       isSure: answer.complete,
     };
   return {
@@ -79,6 +91,9 @@ export function workOut(
     reasons: reasonsOf(brief, found.plan, found.cost[1]),
     simpler: simplerOf(brief, found.plan, found.cost, options),
     conflicts: [],
+    short: shortOf(brief, found, options),
+    hours: outsideHours(brief, found, options),
+    coming: comingKept(brief, found.plan),
     isSure: true,
   };
 }
@@ -103,6 +118,10 @@ export function alternativesOf(brief: Brief, sunrise: string | null): Alternativ
     ...brief,
     wish: { ...brief.wish, ...fields },
   });
+  const wishedWithout = (fields: Partial<Brief['wish']>): Brief => {
+    const { daysPerWeek: _days, ...rest } = brief.wish ?? {};
+    return { ...brief, wish: { ...rest, ...fields } };
+  };
   const alternatives: Alternative[] = [{ kind: 'as-wished', brief }];
   const watered = brief.stations.filter(({ weeklySeconds }) => weeklySeconds > 0);
   if (sunrise !== null && sunrise !== wish.finishBy)
@@ -117,21 +136,25 @@ export function alternativesOf(brief: Brief, sunrise: string | null): Alternativ
     alternatives.push({
       kind: 'one-program',
       brief: {
-        ...wished({ programs: 'one', apart: [] }),
+        ...wishedWithout({ programs: 'one', apart: [] }),
         stations: brief.stations.map(withoutDays),
       },
     });
-  if (watered.some(({ days }) => !days || days.most > days.least))
+  const canBeFewer = (station: Brief['stations'][number]) => {
+    const days = daysWanted(brief, station);
+    return !days || days.most > days.least;
+  };
+  if (watered.some(canBeFewer))
     alternatives.push({
       kind: 'fewest-days',
-      brief: { ...brief, stations: brief.stations.map(fewestDays) },
+      brief: { ...brief, stations: brief.stations.map((one) => fewestDays(brief, one)) },
     });
   return alternatives;
 }
 
 const withoutDays = ({ days: _days, ...station }: Brief['stations'][number]) => station;
 
-const fewestDays = (station: Brief['stations'][number]) => ({
-  ...station,
-  days: { least: station.days?.least ?? 1, most: station.days?.least ?? 2 },
-});
+const fewestDays = (brief: Brief, station: Brief['stations'][number]) => {
+  const days = daysWanted(brief, station);
+  return { ...station, days: { least: days?.least ?? 1, most: days?.least ?? 2 } };
+};

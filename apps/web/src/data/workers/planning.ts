@@ -11,6 +11,7 @@ import type {
   Proof,
   Reason,
   SeasonMonth,
+  OutsideHours,
   Simpler,
 } from '@water-clock/core';
 
@@ -47,6 +48,7 @@ export interface PlanResult {
   readonly reasons: readonly Reason[];
   readonly simpler: readonly Simpler[];
   readonly conflicts: readonly ConflictShown[];
+  readonly hours: OutsideHours | null;
   readonly isSure: boolean;
 }
 

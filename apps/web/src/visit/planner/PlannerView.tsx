@@ -3,8 +3,6 @@ import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import {
   bansByMonth,
-  otherHours,
-  otherHoursWords,
   startWords,
   wishOf,
   type Wish,
@@ -147,8 +145,7 @@ function Planner(props: StepProps) {
   };
   const { results, state, request, best } = planning;
   const shown = results[chosen] ?? results[0];
-  const short =
-    shown?.plan && shown.cost ? otherHours(shown.brief, shown.plan, shown.cost[1]) : null;
+  const hours = shown?.plan ? shown.hours : null;
   const tryHours = (wish: Partial<Wish>) => {
     const about = shown?.brief ?? brief;
     work({ ...about, wish: { ...about.wish, ...wish } }, false);
@@ -245,26 +242,28 @@ function Planner(props: StepProps) {
           <p className="soft">{say`What is allowed is for the local rules and those who set them to say.`}</p>
         </section>
       )}
-      {short && shown && (
+      {hours && shown && (
         <section role="alert" className="aside alarm stack">
-          <h2>{say`These hours cannot be had`}</h2>
+          <h2>{say`These hours are too short`}</h2>
+          <p>{say`${lengthWords(Math.round(hours.outside * 60))} a week falls outside the hours from ${startWords(wishOf(shown.brief).notBefore, clock)} to ${startWords(wishOf(shown.brief).finishBy, clock)}.`}</p>
           <p>
-            {say`Not everything fits between ${startWords(wishOf(shown.brief).notBefore, clock)} and`}{' '}
-            {startWords(wishOf(shown.brief).finishBy, clock)}:{' '}
-            {say`${lengthWords(Math.round((shown.cost?.[1] ?? 0) * 60))} a week are outside. It fits if it`}{' '}
-            {otherHoursWords(short, clock)}.
+            {hours.fits.length > 0
+              ? say`Everything fits with one of these changes:`
+              : say`None of the longer hours we tried fits everything.`}
           </p>
           <p>
-            {short.finishBy !== null && (
-              <Button onClick={() => tryHours({ finishBy: short.finishBy ?? '07:00' })}>
-                {say`Try: end by ${startWords(short.finishBy, clock)}`}
-              </Button>
-            )}{' '}
-            {short.notBefore !== null && (
-              <Button onClick={() => tryHours({ notBefore: short.notBefore ?? '21:00' })}>
-                {say`Try: begin at ${startWords(short.notBefore, clock)}`}
-              </Button>
-            )}
+            {hours.fits.map(({ apply }) => {
+              const wish = Object.fromEntries(
+                apply.map(({ path, value }) => [path.replace('wish.', ''), String(value)]),
+              ) as Pick<Wish, 'finishBy' | 'notBefore'>;
+              return (
+                <Button key={JSON.stringify(wish)} onClick={() => tryHours(wish)}>
+                  {wish.finishBy
+                    ? say`End by ${startWords(wish.finishBy, clock)}`
+                    : say`Start from ${startWords(wish.notBefore ?? '21:00', clock)}`}
+                </Button>
+              );
+            })}
           </p>
         </section>
       )}

@@ -1,0 +1,139 @@
+/** Where the starts of a repaired plan go: as many as can be stay where they are. */
+import type { DraftCycle, DraftRules } from '../planner/draftCycle.ts';
+import { SECONDS_PER_DAY } from '../time/calendar.ts';
+import { modulo } from '../time/dayRules.ts';
+
+export interface Movable {
+  readonly cycle: DraftCycle;
+  /** Starts that are set now, seconds of the day. */
+  readonly now: readonly number[];
+  /** How many starts it is to have. */
+  readonly count: number;
+  /** Starts that the rules and the timer allow it, seconds of the day. */
+  readonly allowed: ReadonlySet<number>;
+}
+
+interface Placed {
+  readonly program: number;
+  readonly second: number;
+}
+
+/** Steps of looking for places, for one choice of starts that stay. */
+const MOST_LOOKS = 3000;
+
+const distance = (a: number, b: number) => {
+  const apart = modulo(a - b, SECONDS_PER_DAY);
+  return Math.min(apart, SECONDS_PER_DAY - apart);
+};
+
+export class StartPlacing {
+  private readonly rules: DraftRules;
+  private readonly programs: readonly Movable[];
+  private readonly days: number;
+  private looks = 0;
+
+  constructor(rules: DraftRules, programs: readonly Movable[]) {
+    this.rules = rules;
+    this.programs = programs;
+    const longest = Math.max(0, ...programs.map(({ cycle }) => Math.max(cycle.reach, cycle.apart)));
+    this.days = 1 + Math.floor(longest / SECONDS_PER_DAY);
+  }
+
+  /**
+   * Starts of each program with so many of the present ones moved, the nearest places first.
+   *
+   * @param moves how many starts do not stay, beside those that a program loses or gains.
+   */
+  *with(moves: number): Generator<number[][]> {
+    for (const kept of this.keepings(0, moves)) {
+      if (!this.agree(kept)) continue;
+      this.looks = 0;
+      for (const placed of this.fill(kept, 0)) {
+        yield this.programs.map((_, j) =>
+          placed
+            .filter(({ program }) => program === j)
+            .map(({ second }) => second)
+            .sort((a, b) => a - b),
+        );
+      }
+    }
+  }
+
+  /** Choices of starts that stay. */
+  private *keepings(program: number, moves: number): Generator<Placed[]> {
+    const one = this.programs[program];
+    if (!one) {
+      if (moves === 0) yield [];
+      return;
+    }
+    const own = [...new Set(one.now)].filter((second) => one.allowed.has(second));
+    const most = Math.min(one.now.length, one.count);
+    for (let away = Math.max(0, most - own.length); away <= Math.min(moves, most); away++)
+      for (const chosen of choices(own, most - away))
+        for (const rest of this.keepings(program + 1, moves - away))
+          yield [...chosen.map((second) => ({ program, second })), ...rest];
+  }
+
+  private agree(placed: readonly Placed[]): boolean {
+    return placed.every(
+      (one, i) => !placed.slice(0, i + 1).some((other) => this.clash(one, other, true)),
+    );
+  }
+
+  /** Places for all starts that are missing. */
+  private *fill(placed: readonly Placed[], program: number): Generator<readonly Placed[]> {
+    const one = this.programs[program];
+    if (!one) {
+      yield placed;
+      return;
+    }
+    const own = placed.filter((start) => start.program === program);
+    if (own.length === one.count) {
+      yield* this.fill(placed, program + 1);
+      return;
+    }
+    // A start that moves goes no further than it must.
+    const left = one.now.filter((second) => !own.some((start) => start.second === second));
+    const near = (second: number) =>
+      Math.min(...left.map((was) => distance(second, was)), SECONDS_PER_DAY);
+    const wished = (second: number) =>
+      this.rules.isInside(one.cycle, second, this.rules.span) ? 0 : 1;
+    const places = [...one.allowed]
+      .filter((second) => !one.now.includes(second))
+      .map((second) => ({ second, near: near(second), outside: wished(second) }))
+      .sort((a, b) => a.outside - b.outside || a.near - b.near || a.second - b.second);
+    for (const { second } of places) {
+      if (++this.looks > MOST_LOOKS) return;
+      const start = { program, second };
+      if (this.clash(start, start, false)) return;
+      if (placed.some((other) => this.clash(start, other, false))) continue;
+      yield* this.fill([...placed, start], program);
+    }
+  }
+
+  /** Whether two cycles ever meet. @param asSet both are set now: what they do to each other's soak is as it was */
+  private clash(x: Placed, y: Placed, asSet: boolean): boolean {
+    const a = this.programs[x.program]?.cycle;
+    const b = this.programs[y.program]?.cycle;
+    if (!a || !b) return false;
+    const isOwn = x.program === y.program;
+    const [lengthA, lengthB] = isOwn && !asSet ? [a.apart, b.apart] : [a.reach, b.reach];
+    for (let days = -this.days; days <= this.days; days++) {
+      if (x === y && days === 0) continue;
+      const at = y.second + days * SECONDS_PER_DAY;
+      if (x.second >= at + lengthB || at >= x.second + lengthA) continue;
+      if (this.rules.patterns.meet(a.draft.pattern.set, b.draft.pattern.set, days)) return true;
+    }
+    return false;
+  }
+}
+
+/** All choices of so many of a list, in its order. */
+function* choices<T>(list: readonly T[], count: number): Generator<T[]> {
+  if (count === 0) {
+    yield [];
+    return;
+  }
+  for (let i = 0; i + count <= list.length; i++)
+    for (const rest of choices(list.slice(i + 1), count - 1)) yield [list[i] as T, ...rest];
+}

@@ -1,0 +1,378 @@
+/**
+ * The smallest change that makes a plan keep to its brief again (planning.md section 4): everything stays as set unless it must change.
+ *
+ * Programs have variants, each with what it costs before starts are placed. Choices of one variant for each program are looked at in the order of
+ * that cost; for each, starts are placed with as few of the present ones moved as can be. The engine checks what is found.
+ */
+import {
+  parseDate,
+  parseTime,
+  SECONDS_PER_DAY,
+  formatTime,
+  type EpochDay,
+} from '../time/calendar.ts';
+import type { Brief, BriefRules } from '../brief/brief.ts';
+import { mowingMask } from '../brief/wanted.ts';
+import { Effort } from '../engine/effort.ts';
+import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
+import { WetStarts } from '../engine/wetStarts.ts';
+import { check, type Check } from '../findings/check.ts';
+import type { Finding, FindingCode } from '../findings/finding.ts';
+import { bindingOf, breachesOf } from '../findings/ruleBreaches.ts';
+import { notFitting } from '../findings/limits.ts';
+import { stepsOff } from '../planner/cost.ts';
+import { DraftRules } from '../planner/draftCycle.ts';
+import { Patterns } from '../planner/patterns.ts';
+import { isUnused, missingOf } from '../plan/program.ts';
+import { wateringStations } from '../plan/linked.ts';
+import type { Plan, Program, Settings } from '../plan/plan.ts';
+import { EVERY_WEEKDAY, maskOfWeekdays } from '../time/dayRules.ts';
+import { Meetings } from '../time/meetings.ts';
+import {
+  allRules,
+  breaksEdition,
+  comingKept,
+  editionsOf,
+  type ComingKept,
+  type Edition,
+} from '../planner/coming.ts';
+import { StartPlacing, type Movable } from './placing.ts';
+import { settingChanges, type SettingChange } from './settings.ts';
+import {
+  compareParts,
+  hardOnly,
+  sumOfCosts,
+  Variants,
+  type PartCost,
+  type Variant,
+  type Water,
+} from './variants.ts';
+
+/** Parts of planning.md section 4: editions broken, steps off the water, settings, programs whose days change, thousandths. */
+export type RepairCost = readonly [number, number, number, number, number];
+
+export interface Repaired {
+  /** Null: no repair was found. */
+  readonly plan: Plan | null;
+  readonly changes: readonly SettingChange[];
+  readonly cost: RepairCost | null;
+  /** Each edition that is announced, and whether the plan keeps it. */
+  readonly coming: readonly ComingKept[];
+  /** What was wrong before: errors, and rules to come that would be broken. */
+  readonly wrong: readonly Finding[];
+}
+
+/** Days after which an edition is too far off to count. */
+const NEAR_DAYS = 120;
+/** Plans that the engine checks, and choices of variants that are looked at, before the best so far counts. */
+const MOST_CHECKS = 80;
+const MOST_CHOICES = 30_000;
+const MOST_MOVES = 6;
+const MOST_STEPS = 400_000_000;
+
+/** Warnings of which a repair has none that is not there already. */
+const NO_NEW: ReadonlySet<FindingCode> = new Set<FindingCode>([
+  'mowing-day',
+  'runs-off',
+  'soak-too-short',
+  'not-often-enough',
+]);
+
+/** What identifies a warning that was there before. */
+const keyOf = ({ code, where }: Finding) => `${code} ${where.program ?? ''} ${where.station ?? ''}`;
+
+class Repair {
+  private readonly brief: Brief;
+  private readonly plan: Plan;
+  private readonly on: EpochDay;
+  private readonly water: Water;
+  private readonly known: ReadonlySet<string>;
+  private readonly near: readonly Edition[];
+  /** The percent up to which nothing may overlap. */
+  private readonly headroom: number;
+  private readonly nowFindings: Check;
+  private checks = 0;
+  private best: { readonly plan: Plan; readonly cost: RepairCost } | null = null;
+
+  constructor(brief: Brief, plan: Plan, on: EpochDay) {
+    this.brief = brief;
+    this.plan = plan;
+    this.on = on;
+    this.nowFindings = check(plan, on, { brief });
+    const { headroomPercent } = this.nowFindings;
+    const wished = brief.wish?.headroomPercent ?? 130;
+    this.headroom = Math.max(100, Math.min(headroomPercent ?? 100, wished));
+    this.known = new Set(
+      this.nowFindings.findings.filter(({ code }) => NO_NEW.has(code)).map(keyOf),
+    );
+    this.near = editionsOf(brief).filter((edition) => edition.on - on <= NEAR_DAYS);
+    const given = meanWeeklySeconds(plan, new Meetings(new Effort()));
+    const wanted = new Map(given);
+    for (const { number, weeklySeconds } of brief.stations)
+      if (weeklySeconds > 0) wanted.set(number, weeklySeconds);
+    this.water = { given, wanted };
+  }
+
+  run(): Repaired {
+    const { nowFindings, brief } = this;
+    const wrong = nowFindings.findings.filter(({ severity }) => severity === 'error');
+    this.take(this.plan);
+    if (!this.best || this.best.cost[0] > 0 || this.best.cost[1] > 0) {
+      // With all announced editions kept if that can be, else with as few broken as can be.
+      for (let broken = 0; broken <= this.near.length && !this.isDone(broken); broken++)
+        for (const kept of combinations(this.near, this.near.length - broken))
+          for (const settings of this.timerSettings()) this.among(kept, settings);
+    }
+    const { best } = this;
+    return {
+      plan: best?.plan ?? null,
+      changes: best ? settingChanges(this.plan, best.plan) : [],
+      cost: best?.cost ?? null,
+      coming: best ? comingKept(brief, best.plan) : [],
+      wrong,
+    };
+  }
+
+  /** Whether nothing with so many editions broken could be better. */
+  private isDone(broken: number): boolean {
+    return this.best !== null && this.best.cost[0] < broken;
+  }
+
+  /** The timer's own settings: as they are, and each with one of them changed. */
+  private *timerSettings(): Generator<Settings> {
+    const { settings, timer } = this.plan;
+    yield settings;
+    const { stationDelaySeconds = 0, stationsAtOnce = timer.stationsAtOnce } = settings;
+    const percent = settings.seasonalPercent ?? 100;
+    if (percent > 100) yield { ...settings, seasonalPercent: 100 };
+    if (stationsAtOnce > 1) yield { ...settings, stationsAtOnce: 1 };
+    if (stationDelaySeconds > 0)
+      for (const share of [0.75, 0.5, 0.25, 0])
+        yield { ...settings, stationDelaySeconds: Math.floor(stationDelaySeconds * share) };
+  }
+
+  /** Repairs that keep the rules in force and some editions to come, with some settings of the timer. */
+  private among(kept: readonly Edition[], settings: Settings): void {
+    const plan: Plan = { ...this.plan, settings };
+    const rules = [
+      ...(this.brief.rules ? [this.brief.rules] : []),
+      ...kept.map((one) => one.rules),
+    ];
+    const ruled = rules.length > 0 ? { ...this.brief, rules: allRules(rules) } : this.brief;
+    const effort = new Effort(MOST_STEPS);
+    const brief = { ...hardOnly(ruled, this.headroom), timer: plan.timer, settings: plan.settings };
+    const masks = [
+      EVERY_WEEKDAY,
+      brief.rules?.weekdays ? maskOfWeekdays(brief.rules.weekdays) : EVERY_WEEKDAY,
+      EVERY_WEEKDAY & ~mowingMask(brief),
+    ];
+    const patterns = new Patterns(brief, [...new Set(masks)], this.on, 0, effort);
+    const bare: Plan = { ...plan, programs: [] };
+    const reach = new DraftRules(brief, bare, patterns, effort);
+    const set = new DraftRules(hardOnly(brief, this.highestPercent()), bare, patterns, effort);
+    const watering = wateringStations(plan);
+    const missing = new Map(plan.programs.map((one) => [one, missingOf(one, watering)]));
+    // What nobody meant to water stays; what is half set and has no run loses its starts.
+    const still = plan.programs
+      .filter((one) => missing.get(one)?.includes('runs'))
+      .map((one) => (isUnused(missing.get(one) ?? []) ? one : { ...one, starts: [] }));
+    const moved = plan.programs.filter((one) => !missing.get(one)?.includes('runs'));
+    const variants = new Variants(brief, plan, patterns, this.water);
+    const lists = moved.map((program) => variants.of(program));
+    if (lists.some((list) => list.length === 0)) return;
+    const base = settingChanges(this.plan, { ...plan, programs: [...still, ...moved] }).length;
+    const cycles = new Map<Variant, Movable | null>();
+    const movableOf = (variant: Variant, program: Program): Movable | null => {
+      let known = cycles.get(variant);
+      if (known === undefined) {
+        known = this.movable(variant, program, reach, set);
+        cycles.set(variant, known);
+      }
+      return known;
+    };
+    for (const { chosen, cost } of cheapestFirst(lists)) {
+      if (this.checks >= MOST_CHECKS) return;
+      const broken = this.near.length - kept.length;
+      const least: RepairCost = [broken, cost[0], cost[1] + base, cost[2], cost[3]];
+      if (this.best && compareParts([...least.slice(0, 3)], this.best.cost) > 0) return;
+      const movables = chosen.map((variant, j) => movableOf(variant, moved[j] as Program));
+      if (movables.some((one) => one === null)) continue;
+      this.place(movables as Movable[], chosen, { plan, still, reach, least });
+    }
+  }
+
+  /** The highest percent that is set. */
+  private highestPercent(): number {
+    const { settings, programs } = this.plan;
+    return Math.max(
+      100,
+      settings.seasonalPercent ?? 100,
+      ...(settings.monthlyPercent ?? []),
+      ...programs.map(({ seasonalPercent = 100 }) => seasonalPercent),
+    );
+  }
+
+  private movable(
+    { program, pattern, starts, members }: Variant,
+    now: Program,
+    reach: DraftRules,
+    set: DraftRules,
+  ): Movable | null {
+    const draft = { pattern, starts, members, soak: null };
+    const cycle = reach.draftCycleOf(draft, program);
+    const asSet = set.draftCycleOf(draft, program);
+    const step = this.plan.timer.startStepMinutes * 60;
+    const allowed = new Set<number>();
+    for (let second = 0; second < SECONDS_PER_DAY; second += step)
+      if (set.mayStart(asSet, second)) allowed.add(second);
+    if (allowed.size < starts) return null;
+    return {
+      cycle,
+      now: now.starts.map((start) => parseTime(start) ?? 0),
+      count: starts,
+      allowed,
+    };
+  }
+
+  private place(
+    movables: readonly Movable[],
+    chosen: readonly Variant[],
+    made: {
+      readonly plan: Plan;
+      readonly still: readonly Program[];
+      readonly reach: DraftRules;
+      readonly least: RepairCost;
+    },
+  ): void {
+    const placing = new StartPlacing(made.reach, movables);
+    const [broken, steps, settings] = made.least;
+    for (let moves = 0; moves <= MOST_MOVES; moves++) {
+      if (this.best && compareParts([broken, steps, settings + moves], this.best.cost) > 0) return;
+      let tried = 0;
+      for (const starts of placing.with(moves)) {
+        const programs = chosen.map(({ program }, j) => ({
+          ...program,
+          starts: (starts[j] ?? []).map(formatTime),
+        }));
+        const byLetter = [...made.still, ...programs].sort((a, b) =>
+          a.letter < b.letter ? -1 : 1,
+        );
+        if (this.take({ ...made.plan, programs: byLetter })) return;
+        if (++tried >= 4 || this.checks >= MOST_CHECKS) break;
+      }
+    }
+  }
+
+  /** Keeps a plan that is right and cheaper than the best. @returns whether it is right */
+  private take(plan: Plan): boolean {
+    this.checks++;
+    if (notFitting(plan, plan.timer).length > 0) return false;
+    const checked =
+      plan === this.plan ? this.nowFindings : check(plan, this.on, { brief: this.brief });
+    const isRight = checked.findings.every(
+      (finding) =>
+        finding.severity !== 'error' &&
+        (!NO_NEW.has(finding.code) || this.known.has(keyOf(finding))),
+    );
+    if (!isRight || checked.overlaps.length > 0) return false;
+    const { beyond } = checked;
+    if (beyond !== null && beyond.percent <= this.headroom) return false;
+    const cost = this.costOf(plan);
+    if (!this.best || compareParts(cost, this.best.cost) < 0) this.best = { plan, cost };
+    return true;
+  }
+
+  private costOf(plan: Plan): RepairCost {
+    const { given, wanted } = this.water;
+    const then = meanWeeklySeconds(plan, new Meetings(new Effort()));
+    let [steps, share] = [0, 0];
+    for (const [number, seconds] of then) {
+      const asked = wanted.get(number) ?? 0;
+      const now = given.get(number) ?? 0;
+      if (asked > 0) steps += stepsOff(Math.abs(seconds - asked) / asked);
+      if (now > 0) share += Math.abs(seconds - now) / now;
+    }
+    const changes = settingChanges(this.plan, plan);
+    return [
+      this.near.filter((edition) => breaksEdition(this.brief, plan, edition)).length,
+      steps,
+      changes.length,
+      changes.filter(({ field }) => field === 'days').length,
+      Math.max(0, Math.round(share * 1000 - 1e-9)),
+    ];
+  }
+}
+
+/** Choices of so many of a list. */
+function* combinations<T>(list: readonly T[], count: number): Generator<T[]> {
+  if (count === 0) {
+    yield [];
+    return;
+  }
+  for (let i = 0; i + count <= list.length; i++)
+    for (const rest of combinations(list.slice(i + 1), count - 1)) yield [list[i] as T, ...rest];
+}
+
+interface Choice {
+  readonly at: readonly number[];
+  readonly cost: PartCost;
+}
+
+/** One variant of each list, the cheapest choices first. */
+function* cheapestFirst(lists: readonly (readonly Variant[])[]) {
+  const costOf = (at: readonly number[]) =>
+    sumOfCosts(at.map((i, j) => (lists[j]?.[i] as Variant).cost));
+  const first = lists.map(() => 0);
+  const heap: Choice[] = [{ at: first, cost: costOf(first) }];
+  const before = (a: Choice, b: Choice) => compareParts(a.cost, b.cost) < 0;
+  const push = (choice: Choice) => {
+    let i = heap.push(choice) - 1;
+    while (i > 0) {
+      const up = (i - 1) >> 1;
+      if (!before(heap[i] as Choice, heap[up] as Choice)) break;
+      [heap[i], heap[up]] = [heap[up] as Choice, heap[i] as Choice];
+      i = up;
+    }
+  };
+  const pop = (): Choice | undefined => {
+    const top = heap[0];
+    const last = heap.pop();
+    if (heap.length > 0 && last) {
+      heap[0] = last;
+      for (let i = 0; ;) {
+        const [left, right] = [2 * i + 1, 2 * i + 2];
+        let least = i;
+        if (left < heap.length && before(heap[left] as Choice, heap[least] as Choice)) least = left;
+        if (right < heap.length && before(heap[right] as Choice, heap[least] as Choice))
+          least = right;
+        if (least === i) break;
+        [heap[i], heap[least]] = [heap[least] as Choice, heap[i] as Choice];
+        i = least;
+      }
+    }
+    return top;
+  };
+  for (let looked = 0; looked < MOST_CHOICES; looked++) {
+    const choice = pop();
+    if (!choice) return;
+    yield { chosen: choice.at.map((i, j) => lists[j]?.[i] as Variant), cost: choice.cost };
+    // Each choice comes of one other only: that with the last place that is not the first one less.
+    const last = Math.max(
+      0,
+      choice.at.findLastIndex((i) => i > 0),
+    );
+    for (let j = last; j < lists.length; j++) {
+      const next = choice.at.map((i, k) => (k === j ? i + 1 : i));
+      if ((next[j] ?? 0) < (lists[j]?.length ?? 0)) push({ at: next, cost: costOf(next) });
+    }
+  }
+}
+
+/**
+ * The smallest change with which a plan keeps to a brief, to the rules announced for the next 120 days as well if that can be.
+ *
+ * @param on the date of the repair; only dates on or after it count.
+ * @throws TooMuchWork
+ */
+export const repair = (plan: Plan, brief: Brief, on: EpochDay): Repaired =>
+  new Repair(brief, plan, on).run();

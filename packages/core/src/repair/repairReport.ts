@@ -1,0 +1,38 @@
+/** The answer of `water-clock repair` (planning.md section 4). */
+import { findingSentence } from '../findings/findingWords.ts';
+import type { EpochDay } from '../time/calendar.ts';
+import { plural, say } from '../language/say.ts';
+import type { Repaired } from './repair.ts';
+
+/** Settings that a technician talks a homeowner through on the phone; more of them need a visit. */
+const BY_PHONE = 8;
+
+function summary({ plan, changes }: Repaired): string {
+  if (!plan) return say`No repair was found. Work out a new plan.`;
+  if (changes.length === 0) return say`Nothing has to change.`;
+  return changes.length <= BY_PHONE
+    ? plural(
+        changes.length,
+        '# setting changes. It can be done by phone.',
+        '# settings change. It can be done by phone.',
+      )
+    : plural(changes.length, '# setting changes.', '# settings change. Plan a visit.');
+}
+
+/** @param on the date of the repair */
+export function repairReport(repaired: Repaired, on: EpochDay) {
+  const { plan, changes, cost, coming, wrong } = repaired;
+  return {
+    plan,
+    changes,
+    cost,
+    report: {
+      message: summary(repaired),
+      wrong: wrong.map((finding) => ({
+        code: finding.code,
+        message: findingSentence(finding, { on, clock: '24' }),
+      })),
+      coming: coming.map(({ from, keeps }) => ({ from, keeps })),
+    },
+  };
+}

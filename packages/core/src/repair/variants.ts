@@ -1,0 +1,220 @@
+/** What a program may become in a repair: other days, another number of starts, other runs, each with what it costs. */
+import type { RunChoice } from '../brief/runChoices.ts';
+import { nearestRun, runChoice } from '../brief/runChoices.ts';
+import { wishOf, type Brief, type BriefStation } from '../brief/brief.ts';
+import { isBound, mowingMask } from '../brief/wanted.ts';
+import { stepsOff } from '../planner/cost.ts';
+import type { Need } from '../planner/needs.ts';
+import type { DayPattern, Patterns } from '../planner/patterns.ts';
+import type { Plan, Program } from '../plan/plan.ts';
+import { EVERY_WEEKDAY, maskOfMonthDays, maskOfWeekdays, ruleSet } from '../time/dayRules.ts';
+
+/** What of a repair's cost is known before starts are placed; parts as in planning.md section 4, the second to the fifth. */
+export type PartCost = readonly [steps: number, settings: number, days: number, share: number];
+
+export const sumOfCosts = (costs: readonly PartCost[]): PartCost =>
+  costs.reduce<PartCost>(
+    (a, b) => [a[0] + b[0], a[1] + b[1], a[2] + b[2], a[3] + b[3]],
+    [0, 0, 0, 0],
+  );
+
+export function compareParts(a: readonly number[], b: readonly number[]): number {
+  for (const [i, part] of a.entries()) {
+    const other = b[i] ?? 0;
+    if (Math.abs(part - other) > 1e-9) return part - other;
+  }
+  return 0;
+}
+
+export interface Variant {
+  readonly program: Program;
+  readonly pattern: DayPattern;
+  /** How many starts it has. */
+  readonly starts: number;
+  readonly members: readonly { readonly need: Need; readonly run: RunChoice }[];
+  readonly cost: PartCost;
+}
+
+/** What each station gets and should get, seconds in a mean week at 100 percent. */
+export interface Water {
+  readonly given: ReadonlyMap<number, number>;
+  readonly wanted: ReadonlyMap<number, number>;
+}
+
+/** What the search needs to know of a station that a program waters. */
+export function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
+  const asked = brief.stations.find((station) => station.number === number);
+  const own = plan.stations.find((station) => station.number === number);
+  const station: BriefStation = asked ?? { ...own, number, weeklySeconds: 0 };
+  const { overhead = true, cycleSeconds, soakSeconds } = station;
+  const bound = asked !== undefined && isBound(brief, overhead);
+  const ruled =
+    bound && brief.rules?.weekdays ? maskOfWeekdays(brief.rules.weekdays) : EVERY_WEEKDAY;
+  const dry = asked !== undefined && overhead ? mowingMask(brief) : 0;
+  return {
+    station,
+    number,
+    index,
+    wanted: station.weeklySeconds,
+    least: 0,
+    most: 7,
+    bound,
+    overhead: asked !== undefined && overhead,
+    cycle: cycleSeconds ?? null,
+    soak: soakSeconds ?? null,
+    often: asked?.oftenADay ?? null,
+    counted: false,
+    group: null,
+    allowed: ruled & ~dry,
+    parity: bound ? (brief.rules?.parity ?? null) : null,
+    pinned: null,
+  };
+}
+
+/** The pattern of the days that a program has; null: by hours, or never. */
+export function patternNow(plan: Plan, { days }: Program, patterns: Patterns): DayPattern | null {
+  if (!days) return null;
+  const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
+  const { monthDays, ...rest } = ruleSet(days, plan.timer.oddDaysSkip31);
+  return patterns.patternOf(days, { ...rest, monthDays: monthDays & ~off });
+}
+
+export class Variants {
+  private readonly brief: Brief;
+  private readonly plan: Plan;
+  private readonly patterns: Patterns;
+  private readonly water: Water;
+
+  constructor(brief: Brief, plan: Plan, patterns: Patterns, water: Water) {
+    this.brief = brief;
+    this.plan = plan;
+    this.patterns = patterns;
+    this.water = water;
+  }
+
+  /** All variants of a program that its days allow, the cheapest first. */
+  of(program: Program): Variant[] {
+    const { plan, patterns } = this;
+    const { timer } = plan;
+    const watered = program.runs.filter(
+      ({ station, seconds }) =>
+        seconds > 0 && plan.stations.find(({ number }) => number === station)?.enabled !== false,
+    );
+    const needs = watered.map(({ station }, i) => needOf(this.brief, plan, station, i));
+    const now = patternNow(plan, program, patterns);
+    const fits = (pattern: DayPattern) => this.mayBeOn(needs, pattern);
+    const dayChoices = [
+      ...(now && timer.dayRules.includes(program.days?.rule ?? 'daily') ? [now] : []),
+      ...patterns.all.filter(({ key, isHours }) => !isHours && key !== now?.key),
+    ].filter(fits);
+    const count = program.starts.length;
+    const variants: Variant[] = [];
+    for (const pattern of dayChoices)
+      for (let starts = 1; starts <= timer.startsPerProgram; starts++) {
+        if (Math.abs(starts - count) > MOST_STARTS_MORE && count > 0) continue;
+        const variant = this.variant(program, pattern, starts, needs, pattern === now);
+        if (variant) variants.push(variant);
+      }
+    return variants.sort((a, b) => compareParts(a.cost, b.cost) || a.pattern.rank - b.pattern.rank);
+  }
+
+  private mayBeOn(needs: readonly Need[], { set }: DayPattern): boolean {
+    const { patterns, brief } = this;
+    const most = brief.rules?.mostDaysPerWeek;
+    return needs.every(
+      ({ allowed, parity, bound }) =>
+        patterns.keepsTo(set, 0, allowed, parity) &&
+        (!bound || most === undefined || patterns.mostInWeek(set, 1) <= most),
+    );
+  }
+
+  private variant(
+    program: Program,
+    pattern: DayPattern,
+    starts: number,
+    needs: readonly Need[],
+    sameDays: boolean,
+  ): Variant | null {
+    const runsAWeek = pattern.mean * starts;
+    const members = needs.map((need) => ({ need, run: this.runOf(program, need, runsAWeek) }));
+    let [steps, share] = [0, 0];
+    let settings = Math.abs(starts - program.starts.length) + (sameDays ? 0 : 1);
+    const runs = program.runs.map((run) => {
+      const member = members.find(({ need }) => need.number === run.station);
+      if (!member) return run;
+      const { number } = member.need;
+      const given = this.elsewhere(program, number) + member.run.given;
+      steps += stepsOff(offOf(given, this.water.wanted.get(number) ?? 0));
+      share += offOf(given, this.water.given.get(number) ?? 0);
+      if (member.run.seconds !== run.seconds) settings++;
+      return { station: run.station, seconds: member.run.seconds };
+    });
+    const days = sameDays ? program.days : pattern.days('00:00');
+    return {
+      program: { ...program, days, runs },
+      pattern,
+      starts,
+      members,
+      cost: [steps, settings, sameDays ? 0 : 1, Math.round(share * 1000)],
+    };
+  }
+
+  /** Seconds a week that a station gets from other programs. */
+  private elsewhere(program: Program, number: number): number {
+    return Math.max(0, (this.water.given.get(number) ?? 0) - this.fromNow(program, number));
+  }
+
+  private fromNow(program: Program, number: number): number {
+    const seconds = program.runs.find(({ station }) => station === number)?.seconds ?? 0;
+    const now = patternNow(this.plan, program, this.patterns);
+    if (!now || program.starts.length === 0) return 0;
+    const { timer } = this.plan;
+    return runChoice(timer, 1, seconds, now.mean * program.starts.length).given;
+  }
+
+  /** The run that is kept if it gives enough, else the one that comes nearest to what the station gets now, or should get. */
+  private runOf(program: Program, { number, cycle, station }: Need, runsAWeek: number): RunChoice {
+    const { timer } = this.plan;
+    const elsewhere = this.elsewhere(program, number);
+    const wanted = this.water.wanted.get(number) ?? 0;
+    const now = this.water.given.get(number) ?? 0;
+    const seconds = program.runs.find((run) => run.station === number)?.seconds ?? 0;
+    const kept = runChoice(timer, Math.max(1, wanted - elsewhere), seconds, runsAWeek);
+    const stepsOf = ({ given }: RunChoice) => stepsOff(offOf(elsewhere + given, wanted));
+    const fitsTimer = seconds % timer.runStepSeconds === 0 && seconds <= timer.longestRunSeconds;
+    if (fitsTimer && stepsOf(kept) === 0) return kept;
+    // A run that the timer does not split, and that was short enough, stays so.
+    const splits = timer.cycleSoak !== 'none' && program.cycleSeconds !== undefined;
+    const longest =
+      cycle !== null && !splits && station.soakSeconds === undefined
+        ? Math.max(cycle, seconds)
+        : Infinity;
+    const choices = [now, wanted].flatMap((target) => {
+      const left = target - elsewhere;
+      const run = left > 0 ? nearestRun(timer, left, runsAWeek, longest) : null;
+      return run ? [run] : [];
+    });
+    return (fitsTimer ? [kept, ...choices] : choices).reduce(
+      (best, run) =>
+        stepsOf(run) < stepsOf(best) ||
+        (stepsOf(run) === stepsOf(best) &&
+          best !== kept &&
+          offOf(elsewhere + run.given, now) < offOf(elsewhere + best.given, now))
+          ? run
+          : best,
+      (fitsTimer ? kept : choices[0]) ?? kept,
+    );
+  }
+}
+
+/** Starts of a program that are added or taken away at most. */
+const MOST_STARTS_MORE = 2;
+
+const offOf = (given: number, wanted: number) =>
+  wanted > 0 ? Math.abs(given - wanted) / wanted : 0;
+
+/** The brief with what is not hard in a repair left out. */
+export function hardOnly(brief: Brief, headroomPercent: number): Brief {
+  const { notBefore, finishBy } = wishOf(brief);
+  return { ...brief, wish: { notBefore, finishBy, headroomPercent } };
+}
