@@ -4,21 +4,13 @@
  * Programs have variants, each with what it costs before starts are placed. Choices of one variant for each program are looked at in the order of
  * that cost; for each, starts are placed with as few of the present ones moved as can be. The engine checks what is found.
  */
-import {
-  parseDate,
-  parseTime,
-  SECONDS_PER_DAY,
-  formatTime,
-  type EpochDay,
-} from '../time/calendar.ts';
-import type { Brief, BriefRules } from '../brief/brief.ts';
+import { parseTime, SECONDS_PER_DAY, formatTime, type EpochDay } from '../time/calendar.ts';
+import type { Brief } from '../brief/brief.ts';
 import { mowingMask } from '../brief/wanted.ts';
 import { Effort } from '../engine/effort.ts';
 import { meanWeeklySeconds } from '../engine/weeklyWater.ts';
-import { WetStarts } from '../engine/wetStarts.ts';
 import { check, type Check } from '../findings/check.ts';
 import type { Finding, FindingCode } from '../findings/finding.ts';
-import { bindingOf, breachesOf } from '../findings/ruleBreaches.ts';
 import { notFitting } from '../findings/limits.ts';
 import { stepsOff } from '../planner/cost.ts';
 import { DraftRules } from '../planner/draftCycle.ts';

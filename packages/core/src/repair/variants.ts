@@ -42,7 +42,7 @@ export interface Water {
 }
 
 /** What the search needs to know of a station that a program waters. */
-export function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
+function needOf(brief: Brief, plan: Plan, number: number, index: number): Need {
   const asked = brief.stations.find((station) => station.number === number);
   const own = plan.stations.find((station) => station.number === number);
   const station: BriefStation = asked ?? { ...own, number, weeklySeconds: 0 };
@@ -72,7 +72,7 @@ export function needOf(brief: Brief, plan: Plan, number: number, index: number):
 }
 
 /** The pattern of the days that a program has; null: by hours, or never. */
-export function patternNow(plan: Plan, { days }: Program, patterns: Patterns): DayPattern | null {
+function patternNow(plan: Plan, { days }: Program, patterns: Patterns): DayPattern | null {
   if (!days) return null;
   const off = maskOfMonthDays(plan.settings.offDaysOfMonth ?? []);
   const { monthDays, ...rest } = ruleSet(days, plan.timer.oddDaysSkip31);

@@ -13,7 +13,7 @@ import type { Garden, GardenStation } from './garden.ts';
 export type Quarters = readonly [number, number, number, number];
 
 /** Millimetres, as means of the quarters. */
-export interface Amounts {
+interface Amounts {
   readonly applied: number;
   readonly ranOff: number;
   readonly percolated: number;

@@ -75,7 +75,7 @@ export default function MakeTask({
           label={say`What the customer, or the office, says`}
           rules={[{ required: true, max: 2000 }]}
         >
-          <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} />
+          <Input.TextArea rows={3} />
         </Form.Item>
         <Form.Item name="level" label={say`How hard`}>
           <Select

@@ -67,7 +67,7 @@ export function OwnProposal({ timerId, proposals, unsaved, editor }: Props) {
               <Input.TextArea
                 aria-label={say`Why you propose it`}
                 placeholder={say`Why you propose it`}
-                autoSize
+                rows={2}
                 maxLength={2000}
                 value={note}
                 onChange={(event) => setNote(event.target.value)}

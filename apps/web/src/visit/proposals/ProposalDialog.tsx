@@ -72,7 +72,7 @@ export default function ProposalDialog(props: Props) {
             <Input.TextArea
               aria-label={say`What you answer`}
               placeholder={say`What you answer`}
-              autoSize
+              rows={2}
               maxLength={2000}
               value={words}
               onChange={(event) => setWords(event.target.value)}
