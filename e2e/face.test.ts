@@ -48,7 +48,14 @@ test('what a person likes goes with the person: chosen here, it holds in a fresh
   await page.locator('.preferences ::-p-text(17:30)').click();
   await page.locator('.preferences ::-p-text(9 June)').click();
   await sees(page, '.verdict-headline', /Thu 3 December: B starts at 5:15 while/);
-  await page.waitForNetworkIdle({ concurrency: 1 });
+  // Both are with the person once the server has them.
+  await page.waitForFunction(
+    async () => {
+      const session = await (await fetch('/api/session')).text();
+      return session.includes('"clock":"24"') && session.includes('"dateOrder":"day-month"');
+    },
+    { polling: 200 },
+  );
   // Another device: what this one remembers is gone.
   await page.evaluate(() => localStorage.clear());
   await page.reload();

@@ -183,10 +183,12 @@ test.each(isLong ? STEPS.map((step) => `${FENNIMORE}${step}`) : phoneSteps)(
 const pages = new Map<string, Page>();
 
 async function signedIn(language: string): Promise<Page> {
-  const page = await house.strangersPage(...PHONE);
+  // A page that becomes a phone later is loaded again.
+  const page = await house.strangersPage();
   await page.goto(`${house.server.url}/?language=${language}`);
   await click(page, '.sign-in-demo button');
-  await page.waitForSelector('.foot');
+  await page.waitForSelector('.rail');
+  await page.setViewport({ width: PHONE[0], height: PHONE[1] });
   pages.set(language, page);
   return page;
 }

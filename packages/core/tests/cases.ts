@@ -7,8 +7,8 @@ const SHARE = Number(process.env['CASES'] ?? 0.3);
 /** So many of `all` cases, at least one. */
 export const cases = (all: number): number => Math.ceil(all * SHARE);
 
-/** The same of cases that take seconds each, such as those of models that live through every second: a tenth by `bin/test`. */
-const FEW_SHARE = SHARE >= 1 ? SHARE : SHARE / 3;
+/** The same of cases that take seconds each, such as those of models that live through every second: half as many by `bin/test`. */
+const FEW_SHARE = SHARE >= 1 ? SHARE : SHARE / 2;
 export const fewCases = (all: number): number => Math.ceil(all * FEW_SHARE);
 
 /** The first of a list of cases. */

@@ -5,7 +5,7 @@ import { epochDayOf, nightsFrom, simulate, type Plan } from '@water-clock/core';
 import { anyPlan, weeklyPlan } from './randomPlans.ts';
 import { referenceSimulate } from './reference.ts';
 import { referenceCycles } from './referenceCycles.ts';
-import { cases, fewCases, isLong } from './cases.ts';
+import { cases, isLong } from './cases.ts';
 
 const ON = epochDayOf({ year: 2027, month: 6, day: 1 });
 
@@ -48,12 +48,12 @@ function expectToHave(outcomes: ReadonlyMap<string, number>, keys: readonly stri
 }
 
 test('simulation agrees with living through every second, for all five answers to an overlap', () => {
-  const outcomes = agree(weeklyPlan, 5, fewCases(120));
+  const outcomes = agree(weeklyPlan, 5, cases(120));
   expectToHave(outcomes, ['queue ran', 'drop lost', 'cut cut', 'together ran', 'share ran']);
 });
 
 test('and so it does with every day rule, windows and several stations at once', () => {
-  const outcomes = agree(anyPlan, 6, fewCases(75));
+  const outcomes = agree(anyPlan, 6, cases(75));
   expectToHave(outcomes, ['pause ran', 'pause lost', 'cut lost', 'cut cut', 'ignore ran']);
 });
 

@@ -18,8 +18,13 @@ interface Placed {
   readonly second: number;
 }
 
-/** Steps of looking for places, for one choice of starts that stay. */
-const MOST_LOOKS = 3000;
+/** Places looked at for one choice of starts that stay. */
+const MOST_LOOKS = 1200;
+
+/** How many places may still be looked at in a whole repair. */
+export interface LooksLeft {
+  left: number;
+}
 
 const distance = (a: number, b: number) => {
   const apart = modulo(a - b, SECONDS_PER_DAY);
@@ -31,8 +36,12 @@ export class StartPlacing {
   private readonly programs: readonly Movable[];
   private readonly days: number;
   private looks = 0;
+  private readonly all: LooksLeft;
+  /** Places of a program by its starts that stay, the best first. */
+  private readonly places = new Map<string, readonly number[]>();
 
-  constructor(rules: DraftRules, programs: readonly Movable[]) {
+  constructor(rules: DraftRules, programs: readonly Movable[], all: LooksLeft) {
+    this.all = all;
     this.rules = rules;
     this.programs = programs;
     const longest = Math.max(0, ...programs.map(({ cycle }) => Math.max(cycle.reach, cycle.apart)));
@@ -80,8 +89,17 @@ export class StartPlacing {
     );
   }
 
-  /** Places for all starts that are missing. */
-  private *fill(placed: readonly Placed[], program: number): Generator<readonly Placed[]> {
+  /**
+   * Places for all starts that are missing.
+   *
+   * @param kept starts of the program that stay, once some were added @param first of its places that are left: two that change places are the same
+   */
+  private *fill(
+    placed: readonly Placed[],
+    program: number,
+    kept?: readonly Placed[],
+    first = 0,
+  ): Generator<readonly Placed[]> {
     const one = this.programs[program];
     if (!one) {
       yield placed;
@@ -92,23 +110,37 @@ export class StartPlacing {
       yield* this.fill(placed, program + 1);
       return;
     }
-    // A start that moves goes no further than it must.
-    const left = one.now.filter((second) => !own.some((start) => start.second === second));
-    const near = (second: number) =>
-      Math.min(...left.map((was) => distance(second, was)), SECONDS_PER_DAY);
-    const wished = (second: number) =>
-      this.rules.isInside(one.cycle, second, this.rules.span) ? 0 : 1;
-    const places = [...one.allowed]
-      .filter((second) => !one.now.includes(second))
-      .map((second) => ({ second, near: near(second), outside: wished(second) }))
-      .sort((a, b) => a.outside - b.outside || a.near - b.near || a.second - b.second);
-    for (const { second } of places) {
-      if (++this.looks > MOST_LOOKS) return;
+    const stay = kept ?? own;
+    const places = this.placesOf(program, stay);
+    for (let i = first; i < places.length; i++) {
+      const second = places[i] ?? 0;
+      if (++this.looks > MOST_LOOKS || --this.all.left < 0) return;
       const start = { program, second };
       if (this.clash(start, start, false)) return;
       if (placed.some((other) => this.clash(start, other, false))) continue;
-      yield* this.fill([...placed, start], program);
+      yield* this.fill([...placed, start], program, stay, i + 1);
     }
+  }
+
+  /** Where another start of a program may go: inside the wished hours if it can, and no further from where it was than it must. */
+  private placesOf(program: number, own: readonly Placed[]): readonly number[] {
+    const key = `${program} ${own.map(({ second }) => second).join()}`;
+    const known = this.places.get(key);
+    if (known) return known;
+    const one = this.programs[program];
+    if (!one) return [];
+    const left = one.now.filter((second) => !own.some((start) => start.second === second));
+    const made = [...one.allowed]
+      .filter((second) => !one.now.includes(second))
+      .map((second) => ({
+        second,
+        near: Math.min(SECONDS_PER_DAY, ...left.map((was) => distance(second, was))),
+        outside: this.rules.isInside(one.cycle, second, this.rules.span) ? 0 : 1,
+      }))
+      .sort((a, b) => a.outside - b.outside || a.near - b.near || a.second - b.second)
+      .map(({ second }) => second);
+    this.places.set(key, made);
+    return made;
   }
 
   /** Whether two cycles ever meet. @param asSet both are set now: what they do to each other's soak is as it was */

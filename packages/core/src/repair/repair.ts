@@ -60,6 +60,8 @@ const NEAR_DAYS = 120;
 const MOST_CHECKS = 80;
 const MOST_CHOICES = 30_000;
 const MOST_MOVES = 6;
+/** Places for starts that are looked at in all. */
+const MOST_LOOKS = 1_000_000;
 const MOST_STEPS = 400_000_000;
 
 /** Warnings of which a repair has none that is not there already. */
@@ -84,6 +86,7 @@ class Repair {
   private readonly headroom: number;
   private readonly nowFindings: Check;
   private checks = 0;
+  private readonly looks = { left: MOST_LOOKS };
   private best: { readonly plan: Plan; readonly cost: RepairCost } | null = null;
 
   constructor(brief: Brief, plan: Plan, on: EpochDay) {
@@ -183,10 +186,11 @@ class Repair {
       return known;
     };
     for (const { chosen, cost } of cheapestFirst(lists)) {
-      if (this.checks >= MOST_CHECKS) return;
+      if (this.checks >= MOST_CHECKS || this.looks.left <= 0) return;
       const broken = this.near.length - kept.length;
       const least: RepairCost = [broken, cost[0], cost[1] + base, cost[2], cost[3]];
-      if (this.best && compareParts([...least.slice(0, 3)], this.best.cost) > 0) return;
+      // Choices come in the order of their cost: none that follows could be cheaper.
+      if (this.best && compareParts(least, this.best.cost) >= 0) return;
       const movables = chosen.map((variant, j) => movableOf(variant, moved[j] as Program));
       if (movables.some((one) => one === null)) continue;
       this.place(movables as Movable[], chosen, { plan, still, reach, least });
@@ -236,7 +240,7 @@ class Repair {
       readonly least: RepairCost;
     },
   ): void {
-    const placing = new StartPlacing(made.reach, movables);
+    const placing = new StartPlacing(made.reach, movables, this.looks);
     const [broken, steps, settings] = made.least;
     for (let moves = 0; moves <= MOST_MOVES; moves++) {
       if (this.best && compareParts([broken, steps, settings + moves], this.best.cost) > 0) return;

@@ -173,7 +173,7 @@ export class Variants {
   }
 
   /** The run that is kept if it gives enough, else the one that comes nearest to what the station gets now, or should get. */
-  private runOf(program: Program, { number, cycle, station }: Need, runsAWeek: number): RunChoice {
+  private runOf(program: Program, { number, cycle }: Need, runsAWeek: number): RunChoice {
     const { timer } = this.plan;
     const elsewhere = this.elsewhere(program, number);
     const wanted = this.water.wanted.get(number) ?? 0;
@@ -184,11 +184,10 @@ export class Variants {
     const fitsTimer = seconds % timer.runStepSeconds === 0 && seconds <= timer.longestRunSeconds;
     if (fitsTimer && stepsOf(kept) === 0) return kept;
     // A run that the timer does not split, and that was short enough, stays so.
-    const splits = timer.cycleSoak !== 'none' && program.cycleSeconds !== undefined;
-    const longest =
-      cycle !== null && !splits && station.soakSeconds === undefined
-        ? Math.max(cycle, seconds)
-        : Infinity;
+    const splits =
+      timer.cycleSoak === 'station' ||
+      (timer.cycleSoak === 'program' && program.cycleSeconds !== undefined);
+    const longest = cycle !== null && !splits ? Math.max(cycle, seconds) : Infinity;
     const choices = [now, wanted].flatMap((target) => {
       const left = target - elsewhere;
       const run = left > 0 ? nearestRun(timer, left, runsAWeek, longest) : null;
