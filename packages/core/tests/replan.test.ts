@@ -147,6 +147,30 @@ test('rules that are announced are planned for from their first date on', () => 
   expect(program?.runs.map(({ station }) => station)).toEqual([1, 2]);
 });
 
+test('as little is keyed in as can be: a day that is forbidden moves, and nothing else', () => {
+  const plan = lawns({ rule: 'weekdays', weekdays: ['mon', 'fri'] });
+  const rules = rulesFor({ weekdays: ['mon', 'wed', 'thu', 'sat', 'sun'] });
+  const replanned = replan(sourcesOf(plan, rules), { of: 'rules' });
+  expect(replanned).toMatchObject({ outcome: 'proposed', lines: 1 });
+  const [before] = plan.programs;
+  expect(made(plan, replanned).programs).toEqual([
+    { ...before, days: { rule: 'weekdays', weekdays: [expect.any(String), expect.any(String)] } },
+  ]);
+});
+
+test('the rules in force and those announced are kept by one change', () => {
+  const plan = lawns({ rule: 'weekdays', weekdays: ['tue', 'fri'] });
+  const rules: Rules = {
+    ...rulesFor({ weekdays: ['mon', 'wed', 'thu', 'sat'] }),
+    editions: [
+      { from: '2026-01-01', clauses: [{ weekdays: ['mon', 'wed', 'thu', 'sat'] }] },
+      { from: '2027-07-01', clauses: [{ weekdays: ['wed', 'sat'] }] },
+    ],
+  };
+  const after = made(plan, replan(sourcesOf(plan, rules), { of: 'rules' }));
+  expect(after.programs[0]?.days).toEqual({ rule: 'weekdays', weekdays: ['wed', 'sat'] });
+});
+
 test('where no watering is allowed the timer is switched off, and one that is off is left alone', () => {
   const plan = lawns({ rule: 'daily' });
   const replanned = replan(sourcesOf(plan, rulesFor({ noWatering: true })), { of: 'rules' });

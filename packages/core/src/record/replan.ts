@@ -15,10 +15,11 @@ import { datesOfProgram } from '../plan/starts.ts';
 import type { Pins, PlannerOptions } from '../planner/options.ts';
 import { searchPlan } from '../planner/searchPlan.ts';
 import { takePlanChange } from '../planner/take.ts';
-import { houseRulesOn } from '../rules/houseRules.ts';
+import { repair } from '../repair/repair.ts';
+import { comingRules, houseRulesOn } from '../rules/houseRules.ts';
 import type { Rules } from '../rules/rules.ts';
 import type { RuledHouse } from '../rules/ruling.ts';
-import type { EpochDay, TimeText, Weekday } from '../time/calendar.ts';
+import { formatDate, type EpochDay, type TimeText, type Weekday } from '../time/calendar.ts';
 import { percentByMonth, type Climate } from '../water/need.ts';
 import type { MinutesTable } from '../water/minutesTable.ts';
 import { lengthWords, listed, monthName } from '../words/words.ts';
@@ -115,13 +116,12 @@ function briefOf(sources: ReplanSources, rules: BriefRules): Brief {
 }
 
 /** On as many dates as now, as far as the rules allow: roots that were watered three times a week do not go a week without. */
-function asOften(brief: Brief, plan: Plan): Brief {
+function asOften(brief: Brief, plan: Plan, allowed = allowedDates(brief.rules)): Brief {
   const dates = new Map<number, number>();
   for (const program of plan.programs)
     for (const { station, seconds } of program.runs)
       if (seconds > 0)
         dates.set(station, (dates.get(station) ?? 0) + datesOfProgram(plan, program).mean);
-  const allowed = allowedDates(brief.rules);
   return {
     ...brief,
     stations: brief.stations.map((station) => {
@@ -139,6 +139,34 @@ function isSound(plan: Plan, rules: BriefRules, from: EpochDay): boolean {
   return checked.ok && checked.value;
 }
 
+/**
+ * The fewest settings with which the rules in force and those announced are kept and no station gets less; null: it takes more than that, or none
+ * was found.
+ *
+ * @param from the date on which it has to stand in the timer
+ */
+function smallestChange(sources: ReplanSources, from: EpochDay): PlanChange | null {
+  const { record, house, rules, today } = sources;
+  const { plan, survey } = record;
+  const now = houseRulesOn(survey.rules, rules, house, today) ?? {};
+  const editions = comingRules(survey.rules, rules, house, today);
+  const coming = editions.map((edition) => ({
+    from: formatDate(edition.from),
+    rules: edition.rules,
+  }));
+  const all = [now, ...editions.map((edition) => edition.rules)];
+  const most = Math.min(...all.map((one) => allowedDates(one)));
+  const brief = { ...asOften(briefOf(sources, now), plan, most), coming };
+  const repaired = attempt(() => repair(plan, brief, today, true));
+  if (!repaired.ok || !repaired.value.plan || !repaired.value.cost) return null;
+  const [broken, short, settings] = repaired.value.cost;
+  if (broken > 0 || short > 0 || settings === 0) return null;
+  const change = takePlanChange(plan, repaired.value.plan);
+  const applied = applyChange(plan, change);
+  const ruling = houseRulesOn(survey.rules, rules, house, from) ?? {};
+  return applied.ok && isSound(applied.value.plan, ruling, from) ? change : null;
+}
+
 function forRules(sources: ReplanSources): Replanned {
   const { record, house, rules, today } = sources;
   const { plan, survey } = record;
@@ -147,6 +175,8 @@ function forRules(sources: ReplanSources): Replanned {
   const from = breaches.length > 0 ? today : (coming?.from ?? today);
   const ruling = houseRulesOn(survey.rules, rules, house, from);
   if (!ruling) return { outcome: 'fits' };
+  const smallest = smallestChange(sources, from);
+  if (smallest) return proposed(plan, smallest, (after) => keptWords(plan, after), from);
   const brief = briefOf(sources, ruling);
   const options: PlannerOptions = {
     on: from,

@@ -89,7 +89,10 @@ class Repair {
   private readonly looks = { left: MOST_LOOKS };
   private best: { readonly plan: Plan; readonly cost: RepairCost } | null = null;
 
-  constructor(brief: Brief, plan: Plan, on: EpochDay) {
+  private readonly keepsDays: boolean;
+
+  constructor(brief: Brief, plan: Plan, on: EpochDay, keepsDays: boolean) {
+    this.keepsDays = keepsDays;
     this.brief = brief;
     this.plan = plan;
     this.on = on;
@@ -172,7 +175,7 @@ class Repair {
       .filter((one) => missing.get(one)?.includes('runs'))
       .map((one) => (isUnused(missing.get(one) ?? []) ? one : { ...one, starts: [] }));
     const moved = plan.programs.filter((one) => !missing.get(one)?.includes('runs'));
-    const variants = new Variants(brief, plan, patterns, this.water);
+    const variants = new Variants(brief, plan, patterns, this.water, this.keepsDays);
     const lists = moved.map((program) => variants.of(program));
     if (lists.some((list) => list.length === 0)) return;
     const base = settingChanges(this.plan, { ...plan, programs: [...still, ...moved] }).length;
@@ -368,7 +371,8 @@ function* cheapestFirst(lists: readonly (readonly Variant[])[]) {
  * The smallest change with which a plan keeps to a brief, to the rules announced for the next 120 days as well if that can be.
  *
  * @param on the date of the repair; only dates on or after it count.
+ * @param keepsDays where days change, each station keeps the days of the brief, which are no hard rule otherwise
  * @throws TooMuchWork
  */
-export const repair = (plan: Plan, brief: Brief, on: EpochDay): Repaired =>
-  new Repair(brief, plan, on).run();
+export const repair = (plan: Plan, brief: Brief, on: EpochDay, keepsDays = false): Repaired =>
+  new Repair(brief, plan, on, keepsDays).run();

@@ -2,7 +2,8 @@
 import type { RunChoice } from '../brief/runChoices.ts';
 import { nearestRun, runChoice } from '../brief/runChoices.ts';
 import { wishOf, type Brief, type BriefStation } from '../brief/brief.ts';
-import { isBound, mowingMask } from '../brief/wanted.ts';
+import { daysWanted, isBound, mowingMask } from '../brief/wanted.ts';
+import { mostDaysBetween } from '../time/dateCount.ts';
 import { stepsOff } from '../planner/cost.ts';
 import type { Need } from '../planner/needs.ts';
 import type { DayPattern, Patterns } from '../planner/patterns.ts';
@@ -84,8 +85,11 @@ export class Variants {
   private readonly plan: Plan;
   private readonly patterns: Patterns;
   private readonly water: Water;
+  private readonly keepsDays: boolean;
 
-  constructor(brief: Brief, plan: Plan, patterns: Patterns, water: Water) {
+  /** @param keepsDays each station is watered as often as the brief asks */
+  constructor(brief: Brief, plan: Plan, patterns: Patterns, water: Water, keepsDays: boolean) {
+    this.keepsDays = keepsDays;
     this.brief = brief;
     this.plan = plan;
     this.patterns = patterns;
@@ -118,11 +122,12 @@ export class Variants {
     return variants.sort((a, b) => compareParts(a.cost, b.cost) || a.pattern.rank - b.pattern.rank);
   }
 
-  private mayBeOn(needs: readonly Need[], { set }: DayPattern): boolean {
+  private mayBeOn(needs: readonly Need[], { set, mean, gap }: DayPattern): boolean {
     const { patterns, brief } = this;
     const most = brief.rules?.mostDaysPerWeek;
     return needs.every(
-      ({ allowed, parity, bound }) =>
+      ({ allowed, parity, bound, station }) =>
+        (!this.keepsDays || isOftenEnough(daysWanted(brief, station), mean, gap)) &&
         patterns.keepsTo(set, 0, allowed, parity) &&
         (!bound || most === undefined || patterns.mostInWeek(set, 1) <= most),
     );
@@ -205,6 +210,13 @@ export class Variants {
     );
   }
 }
+
+/** Whether dates are as many, and as close to each other, as a station wants. */
+const isOftenEnough = (
+  days: NonNullable<BriefStation['days']> | null,
+  mean: number,
+  gap: number,
+): boolean => !days || (mean >= days.least - 1e-9 && gap <= mostDaysBetween(days.least));
 
 /** Starts of a program that are added or taken away at most. */
 const MOST_STARTS_MORE = 2;
