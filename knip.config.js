@@ -24,7 +24,7 @@ export default {
     },
     'apps/server': {
       // Threads run the worker by its file.
-      entry: ['src/main.ts', 'src/work/worker.ts', 'tests/*.test.ts'],
+      entry: ['src/main.ts', 'src/work/thread.cts', 'tests/*.test.ts'],
       project: ['src/**/*.ts', 'tests/**/*.ts'],
       ignoreDependencies: [
         // Fonts for paper are read as files.

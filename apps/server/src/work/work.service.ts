@@ -9,7 +9,7 @@ import { Settings } from '../platform/settings.ts';
 import type { InputOf, Task, ValueOf } from './tasks.ts';
 
 /** Threads run what is built, also where the server itself runs from its source, as in the tests. */
-const WORKER = fileURLToPath(new URL('../../dist/work/worker.js', import.meta.url));
+const WORKER = fileURLToPath(new URL('../../dist/work/thread.cjs', import.meta.url));
 
 /** Megabytes of a thread's heap. */
 const MOST_HEAP_MB = 256;
