@@ -12,6 +12,7 @@ import type {
   Reason,
   SeasonMonth,
   OutsideHours,
+  Short,
   Simpler,
 } from '@water-clock/core';
 
@@ -48,6 +49,7 @@ export interface PlanResult {
   readonly reasons: readonly Reason[];
   readonly simpler: readonly Simpler[];
   readonly conflicts: readonly ConflictShown[];
+  readonly short: readonly Short[];
   readonly hours: OutsideHours | null;
   readonly isSure: boolean;
 }

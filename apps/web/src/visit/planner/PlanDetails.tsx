@@ -22,6 +22,7 @@ import {
   type Reason,
   type SiteMinutes,
   say,
+  plural,
 } from '@water-clock/core';
 import { usePreferences } from '../../app/platform/preferences.tsx';
 import { commitWords } from '../../data/editor/commitWords.ts';
@@ -87,13 +88,20 @@ export function Table({ results, brief }: { results: readonly PlanResult[]; brie
     ],
     [say`Water a week`, ({ plan }) => weekWords(plan)],
     [
-      say`Off the need`,
-      ({ cost }) =>
-        say`${cost?.[0] ?? 0} ${cost?.[0] === 1 ? say`station` : say`stations`}, ${((cost?.[5] ?? 0) / 10).toFixed(1)} % in all`,
+      say`Too little or too much`,
+      ({ short }) =>
+        short.length === 0
+          ? say`no station is more than 10 % off`
+          : plural(
+              short.length,
+              '# station is more than 10 % off',
+              '# stations are more than 10 % off',
+            ),
     ],
     [
       say`Outside the hours`,
-      ({ cost }) => (cost?.[1] ? say`${lengthWords(Math.round(cost[1] * 60))} a week` : 'nothing'),
+      ({ cost }) =>
+        cost?.[1] ? say`${lengthWords(Math.round(cost[1] * 60))} a week` : say`nothing`,
     ],
     [
       say`Gives up`,
