@@ -372,6 +372,11 @@ export async function offered(page: Page, name: string): Promise<string[]> {
   await page.waitForSelector(OPTION);
   const words = await page.$$eval(OPTION, (all) => all.map((one) => one.textContent?.trim() ?? ''));
   await page.keyboard.press('Escape');
+  // One that was still opening takes no key.
+  await page
+    .waitForSelector(OPTION, { hidden: true, timeout: 5000 })
+    .catch(() => page.keyboard.press('Escape'));
+  await page.waitForSelector(OPTION, { hidden: true });
   return words;
 }
 
