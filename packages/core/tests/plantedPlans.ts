@@ -5,6 +5,7 @@ import { costOf, type Cost } from '../src/planner/cost.ts';
 import { breachOf } from '../src/planner/verify.ts';
 import { datesOfProgram } from '../src/plan/starts.ts';
 import { formatTime } from '../src/time/calendar.ts';
+import { PLAIN_TIMER } from './plannerBriefs.ts';
 
 export interface Planted {
   readonly brief: Brief;
@@ -30,35 +31,25 @@ const WIDEST = 1.3;
 
 function timerFrom(among: <T>(...list: readonly [T, ...T[]]) => T): Timer {
   return {
+    ...PLAIN_TIMER,
     name: 'Planted',
     stationCount: among(6, 12, 18, 24),
     programCount: among(2, 3, 4),
     startsPerProgram: among(2, 3, 4, 6),
     startStepMinutes: among(1, 5, 15),
-    runStepSeconds: 60,
-    longestRunSeconds: 14_400,
     dayRules: among<Timer['dayRules']>(
       ['weekdays'],
       ['weekdays', 'interval'],
       ['daily', 'weekdays', 'interval', 'odd', 'even'],
     ),
-    longestIntervalDays: 14,
-    oddDaysSkip31: true,
     seasonal: {
+      ...PLAIN_TIMER.seasonal,
       scope: among('timer', 'program', 'none'),
-      lowestPercent: 10,
-      highestPercent: 150,
-      stepPercent: 10,
-      byMonth: false,
       roundToSeconds: among(1, 60),
       rounding: 'nearest',
     },
     cycleSoak: among('none', 'none', 'station'),
-    longestStationDelaySeconds: 600,
-    onOverlap: 'queue',
     inWindow: 'ignore',
-    stationsAtOnce: 1,
-    followsDaylightSaving: false,
   };
 }
 

@@ -2,6 +2,7 @@
 import type { DraftCycle, DraftRules } from '../planner/draftCycle.ts';
 import { SECONDS_PER_DAY } from '../time/calendar.ts';
 import { modulo } from '../time/dayRules.ts';
+import { combinations } from './combinations.ts';
 
 export interface Movable {
   readonly cycle: DraftCycle;
@@ -78,7 +79,7 @@ export class StartPlacing {
     const own = [...new Set(one.now)].filter((second) => one.allowed.has(second));
     const most = Math.min(one.now.length, one.count);
     for (let away = Math.max(0, most - own.length); away <= Math.min(moves, most); away++)
-      for (const chosen of choices(own, most - away))
+      for (const chosen of combinations(own, most - away))
         for (const rest of this.keepings(program + 1, moves - away))
           yield [...chosen.map((second) => ({ program, second })), ...rest];
   }
@@ -158,14 +159,4 @@ export class StartPlacing {
     }
     return false;
   }
-}
-
-/** All choices of so many of a list, in its order. */
-function* choices<T>(list: readonly T[], count: number): Generator<T[]> {
-  if (count === 0) {
-    yield [];
-    return;
-  }
-  for (let i = 0; i + count <= list.length; i++)
-    for (const rest of choices(list.slice(i + 1), count - 1)) yield [list[i] as T, ...rest];
 }

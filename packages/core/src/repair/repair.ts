@@ -28,6 +28,7 @@ import {
   type ComingKept,
   type Edition,
 } from '../planner/coming.ts';
+import { combinations } from './combinations.ts';
 import { StartPlacing, type Movable } from './placing.ts';
 import { settingChanges, type SettingChange } from './settings.ts';
 import {
@@ -88,7 +89,6 @@ class Repair {
   private checks = 0;
   private readonly looks = { left: MOST_LOOKS };
   private best: { readonly plan: Plan; readonly cost: RepairCost } | null = null;
-
   private readonly keepsDays: boolean;
 
   constructor(brief: Brief, plan: Plan, on: EpochDay, keepsDays: boolean) {
@@ -300,16 +300,6 @@ class Repair {
       Math.max(0, Math.round(share * 1000 - 1e-9)),
     ];
   }
-}
-
-/** Choices of so many of a list. */
-function* combinations<T>(list: readonly T[], count: number): Generator<T[]> {
-  if (count === 0) {
-    yield [];
-    return;
-  }
-  for (let i = 0; i + count <= list.length; i++)
-    for (const rest of combinations(list.slice(i + 1), count - 1)) yield [list[i] as T, ...rest];
 }
 
 interface Choice {
