@@ -418,6 +418,7 @@ export {
 export type { Cost } from './planner/cost.ts';
 export { conflictSentences } from './planner/demandWords.ts';
 export type { Pins, PlannerOptions } from './planner/options.ts';
+export { highPercent } from './brief/wanted.ts';
 export type { OutsideHours, Short } from './planner/relief.ts';
 export { planReport } from './planner/planReport.ts';
 export { comingKept, type ComingKept } from './planner/coming.ts';

@@ -116,7 +116,7 @@ test('every reason', () => {
      "Front lawn (1): 20 min a run, 3 runs a week; it needs 1 h a week and gets 40 min, 33 % too little: none of the plans we tried had room for a closer run.",
      "Front lawn (1) is split into 7 min + 7 min + 6 min with a soak of 20 min between: water runs off after 7 min.",
      "Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to 130 %.",
-     "42 min a week are outside 9:00 pm to 7:00 am: none of the plans we tried fits inside those hours.",
+     "At 130 %, 42 min a week is outside 9:00 pm to 7:00 am: none of the plans we tried fits inside those hours.",
    ]
   `);
 });

@@ -187,7 +187,7 @@ describe('where not all has room', () => {
     const told = (about: string) =>
       report.reasons.filter((reason) => reason.about === about).map(({ message }) => message);
     expect(told('outside')[0]).toMatch(
-      /^\d+ h \d+ min a week are outside 3:00 to 6:00: none of the plans we tried fits inside those hours\.$/,
+      /^At \d+ %, \d+ h \d+ min a week is outside 3:00 to 6:00: none of the plans we tried fits inside those hours\.$/,
     );
     expect(told('starts')[0]).toMatch(/^A has \d starts\.$/);
     expect(told('days')[0]).toMatch(/: station 1 needs 2 days a week and only Mon Thu are allowed/);

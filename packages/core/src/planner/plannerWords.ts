@@ -141,7 +141,7 @@ export function reasonSentence(reason: Reason, brief: Brief, clock: ClockStyle):
     case 'headroom':
       return say`Nothing overlaps, and nothing is watered when it is not allowed, at any percent up to ${reason.percent} %.`;
     case 'outside':
-      return say`${lengthWords(Math.round(reason.minutes * 60))} a week are outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried fits inside those hours.`;
+      return say`At ${highPercent(brief)} %, ${lengthWords(Math.round(reason.minutes * 60))} a week is outside ${startWords(wishOf(brief).notBefore, clock)} to ${startWords(wishOf(brief).finishBy, clock)}: none of the plans we tried fits inside those hours.`;
   }
 }
 

@@ -2,6 +2,7 @@ import { useMemo, useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { Link } from 'react-router';
 import {
+  highPercent,
   bansByMonth,
   startWords,
   wishOf,
@@ -245,13 +246,13 @@ function Planner(props: StepProps) {
       {hours && shown && (
         <section role="alert" className="aside alarm stack">
           <h2>{say`These hours are too short`}</h2>
-          <p>{say`${lengthWords(Math.round(hours.outside * 60))} a week falls outside the hours from ${startWords(wishOf(shown.brief).notBefore, clock)} to ${startWords(wishOf(shown.brief).finishBy, clock)}.`}</p>
+          <p>{say`At ${highPercent(shown.brief)} %, ${lengthWords(Math.round(hours.outside * 60))} a week falls outside the hours from ${startWords(wishOf(shown.brief).notBefore, clock)} to ${startWords(wishOf(shown.brief).finishBy, clock)}.`}</p>
           <p>
             {hours.fits.length > 0
               ? say`Everything fits with one of these changes:`
               : say`None of the longer hours we tried fits everything.`}
           </p>
-          <p>
+          <p className="row near">
             {hours.fits.map(({ apply }) => {
               const wish = Object.fromEntries(
                 apply.map(({ path, value }) => [path.replace('wish.', ''), String(value)]),
